@@ -1,0 +1,1 @@
+"""The rules and the computation of the craft. See README.md beside this file."""

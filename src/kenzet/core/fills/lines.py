@@ -1,0 +1,28 @@
+"""Parallel lines (L1)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from typing import ClassVar, Literal
+
+from kenzet.core.fills.base import Site, Wish
+from kenzet.core.fills.origin import StraightFill
+from kenzet.core.geom.clip import Straight
+
+
+class Lines(StraightFill):
+    """One family of parallel lines."""
+
+    label: ClassVar[str] = "Lines"
+    help: ClassVar[str] = "Parallel lines, one way. Each is laid from the one before."
+    order: ClassVar[int] = 1
+
+    kind: Literal["lines"] = "lines"
+
+    def lay_out(self, site: Site) -> Iterable[Straight]:
+        """One family."""
+        yield self.family(site, self.base_angle(site) + self.angle)
+
+    def wishes(self, site: Site) -> Sequence[Wish]:
+        """Even with her datum, or through every corner."""
+        return self.straight_wishes(site, [self.base_angle(site) + self.angle])

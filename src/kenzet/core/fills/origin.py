@@ -1,0 +1,218 @@
+"""Where straight lines are counted from, and which way they lean: shared by all straight fills.
+
+Glossary: the *datum* is the place of line 0 along the family's normal; *first gap* is the distance
+from there to the first line.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from fractions import Fraction
+from typing import Any, Literal, TypeVar
+
+from pydantic import field_validator
+
+from kenzet.core.errors import BadValue
+from kenzet.core.fills.base import Fill, Site, Wish
+from kenzet.core.geom.clip import Straight
+from kenzet.core.geom.predicates import SAME_PLACE
+from kenzet.core.geom.region import Edge, Point, Region, parallel
+from kenzet.core.measure import MM_PER, Length
+from kenzet.core.params import Choice, Form, asked, in_range, normal_angle
+from kenzet.core.spacing import common_part, whole_parts
+
+T = TypeVar("T")
+Origin = Literal["centre line", "centre gap", "edge", "corner", "quilt centre"]
+
+ORIGINS = (
+    Choice("centre line", "its centre, on a line"),
+    Choice("centre gap", "its centre, on a gap"),
+    Choice("edge", "an edge", picks="edge"),
+    Choice("corner", "a corner", picks="corner"),
+    Choice("quilt centre", "quilt centre, to flow across"),
+)
+LEAST_SPACING, MOST_SPACING = "1/16 in", "100 in"
+
+
+def check_spacing(length: Length) -> Length:
+    """A spacing that can be sewn. Raises BadValue outside 1/16 in to 100 in."""
+    return in_range(length, LEAST_SPACING, MOST_SPACING, "The spacing")
+
+
+class StraightFill(Fill):
+    """Base of fills made of straight families that share spacing, datum and lean."""
+
+    spacing: Length = asked("3/4 in", Form("length", "Apart", "True distance from line to line."))
+    angle: float = asked(
+        45.0,
+        Form(
+            "angle",
+            "Leaning",
+            "Degrees from level, or from the seam you choose.",
+            presets=(0, 90, 45, 60, 30),
+        ),
+    )
+    along: int | None = asked(
+        None,
+        Form("count", "Along a seam", "Click an edge of the zone; the lean counts from it.", empty="level"),
+    )
+    origin: Origin = asked(
+        "centre line", Form("choice", "Counted from", "Where line one is measured from.", choices=ORIGINS)
+    )
+    at: int | None = asked(None, Form("count", "Which edge or corner", empty="chosen for you"))
+    first_gap: Length | None = asked(
+        None,
+        Form(
+            "length", "First gap", "From the edge, corner or centre to the first line.",
+            empty="the same as the rest", only_with=("origin", ("edge", "corner", "quilt centre")),
+        ),
+    )  # fmt: skip
+
+    @field_validator("spacing")
+    @classmethod
+    def _spacing(cls, length: Length) -> Length:
+        return check_spacing(length)
+
+    @field_validator("first_gap")
+    @classmethod
+    def _first_gap(cls, length: Length | None) -> Length | None:
+        return length and in_range(length, "0 in", MOST_SPACING, "The first gap")
+
+    @field_validator("angle", mode="before")
+    @classmethod
+    def _angle(cls, value: Any) -> float:
+        return check_angle(value)
+
+    @property
+    def follows_quilt(self) -> bool:
+        """Lines counted from the quilt's centre differ from block to block."""
+        return self.origin == "quilt centre"
+
+    def family(self, site: Site, angle: float) -> Straight:
+        """The family that leans ``angle`` degrees in the part's coordinates."""
+        edge = self._edge(site, angle)
+        flat = Straight(angle, self.spacing.mm, 0.0)
+        gap = self.spacing.mm if self.first_gap is None else self.first_gap.mm
+        if self.origin == "edge" and edge is not None:
+            return _from_edge(site, flat, edge, gap)
+        start, shift = self._start(site, flat, gap)
+        return Straight(angle, self.spacing.mm, _across(flat, start) + float(shift))
+
+    def base_angle(self, site: Site) -> float:
+        """The direction that ``angle`` counts from, degrees. Raises BadValue for an edge that is not there."""
+        return 0.0 if self.along is None else _pick(site.region.edges, self.along, "along", "edge").angle
+
+    def _start(self, site: Site, flat: Straight, gap: Fraction) -> tuple[Point, Fraction]:
+        half = self.spacing.mm / 2
+        if self.origin == "centre line":
+            return site.centre, Fraction(0)
+        if self.origin == "centre gap":
+            return site.centre, half
+        shift = Fraction(0) if self.first_gap is None else gap
+        if self.origin == "quilt centre":
+            return site.quilt_centre, shift
+        corner = _pick(site.region.corners, self.at or 0, "at", "corner")
+        return corner, shift
+
+    def _edge(self, site: Site, angle: float) -> Edge | None:
+        if self.origin != "edge":
+            return None
+        edges = site.region.edges
+        if self.at is not None:
+            return _pick(edges, self.at, "at", "edge")
+        level = [e for e in edges if parallel(e, angle)]
+        flat = Straight(angle, self.spacing.mm, 0.0)
+        return min(level or edges, key=lambda e: (_across(flat, e.start), -e.length))
+
+    def straight_wishes(self, site: Site, angles: Sequence[float]) -> Sequence[Wish]:
+        """At most three spacings near hers for all ``angles`` at once, nearest first."""
+        unit = "in" if self.spacing.text.endswith(" in") else "mm"
+        counted = self._counted_from_datum()
+        families = [counted.family(site, angle) for angle in angles]
+        wishes: dict[Length, str] = {}
+        for part in _parts(self._reaches(site, families), self.spacing.mm, self.origin == "centre gap"):
+            wishes[_length(part, unit)] = "comes out even"
+        if self.first_gap is None and self.origin != "centre gap":
+            corners = {x for family in families for x in _corner_places(site.region, family)}
+            for part in _parts(sorted(corners), self.spacing.mm):
+                length = _length(part, unit)
+                wishes[length] = "even, meets every corner" if length in wishes else "meets every corner"
+        least = Length.parse(LEAST_SPACING).mm
+        ranked = sorted(
+            (w for w in wishes if w.mm >= least), key=lambda w: (abs(w.mm - self.spacing.mm), w.mm)
+        )
+        return [Wish(length, wishes[length]) for length in ranked[:3]]
+
+    def _counted_from_datum(self) -> StraightFill:
+        """The same with its first line on the edge it is counted from, where no first gap is set."""
+        if self.origin == "edge" and self.first_gap is None:
+            return self.model_copy(update={"first_gap": Length.parse("0 in")})
+        return self
+
+    def _reaches(self, site: Site, families: Sequence[Straight]) -> list[float]:
+        """How far the region reaches beyond line 0 on either side: whole spacings if it comes out even.
+
+        For a gap on the centre, twice that.
+        """
+        found: list[float] = []
+        for family in families:
+            datum = family.datum - (float(self.spacing.mm / 2) if self.origin == "centre gap" else 0.0)
+            places = [_across(family, corner) - datum for corner in site.region.corners] or [0.0]
+            ends = [max(places)] if family.first is not None else [-min(places), max(places)]
+            found += [2 * x if self.origin == "centre gap" else abs(x) for x in ends]
+        return found
+
+
+def _corner_places(region: Region, family: Straight) -> set[float]:
+    return {abs(_across(family, corner) - family.datum) for corner in region.corners}
+
+
+def _parts(places: Sequence[float], spacing: Fraction, odd: bool = False) -> list[Fraction]:
+    """The two spacings nearest ``spacing`` of which every place is a whole (or odd) number."""
+    unit = common_part([x for x in places if x > 1.0])
+    if not unit:
+        return []
+    exact = Fraction(round(unit * 10**9), 10**9)
+    return whole_parts(exact, spacing, 2 if odd else 1, odd)[:2]
+
+
+def check_angle(value: Any) -> float:
+    """Degrees between -180 and 180 as a direction in [0, 180). Raises BadValue."""
+    try:
+        degrees = float(str(value).replace("°", "").replace(",", ".").strip())
+    except ValueError:
+        degrees = math.nan
+    if not -180 <= degrees <= 180:
+        raise BadValue(f"A lean is a number of degrees between -180 and 180; {str(value)[:20]!r} was given.")
+    return normal_angle(degrees)
+
+
+def _across(family: Straight, point: Point) -> float:
+    nx, ny = family.normal
+    return point[0] * nx + point[1] * ny
+
+
+def _from_edge(site: Site, flat: Straight, edge: Edge, gap: Fraction) -> Straight:
+    """Lines from ``gap`` inwards; where the region lies on both sides of the edge, on both."""
+    place = _across(flat, edge.start)
+    sides = [_across(flat, corner) - place for corner in site.region.corners]
+    low, high = min(sides) < -SAME_PLACE, max(sides) > SAME_PLACE
+    if low and not high:  # turn the family round so that its numbers grow inwards
+        return Straight(flat.angle + 180.0, flat.pitch, -place + float(gap), first=0)
+    return Straight(flat.angle, flat.pitch, place + float(gap), first=None if low else 0)
+
+
+def _pick(found: Sequence[T], index: int, field: str, what: str) -> T:
+    if 0 <= index < len(found):
+        return found[index]
+    raise BadValue(f"This zone has {len(found)} {what}s; there is no number {index + 1}.", field)
+
+
+def _length(mm: Fraction, unit: str) -> Length:
+    """The exact figure where a ruler has it, else to a millionth."""
+    number = mm / MM_PER[unit]
+    on_ruler = Fraction(round(number * 64), 64)
+    if unit == "in" and abs(on_ruler - number) < Fraction(1, 10**5):
+        return Length.of(on_ruler, unit)
+    return Length.near(float(mm), "in" if unit == "in" else "mm")

@@ -1,0 +1,1 @@
+"""Plane geometry for regions, straight families and echoes; float millimetres, y up."""

@@ -1,0 +1,172 @@
+"""The closed area that a fill must stay inside: any number of pieces, with or without holes.
+
+Glossary: an *edge* here is one straight run of the outline, merged over all corners at which the
+outline goes straight on and over pieces that continue each other; *left-handed* walking is not
+assumed, edges run from left to right, or from top to bottom where they stand upright.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+from shapely.geometry import MultiPolygon, Polygon
+from shapely.geometry.base import BaseGeometry
+
+from kenzet.core.errors import BadValue
+from kenzet.core.geom.predicates import SAME_ANGLE, SAME_PLACE
+
+Floats = NDArray[np.float64]
+Point = tuple[float, float]
+
+
+@dataclass(frozen=True, slots=True)
+class Edge:
+    """A straight run of a region's outline from ``start`` (its datum corner) to ``end``, mm."""
+
+    start: Point
+    end: Point
+
+    @property
+    def length(self) -> float:
+        """mm."""
+        return math.dist(self.start, self.end)
+
+    @property
+    def angle(self) -> float:
+        """Direction from start to end in degrees, counter-clockwise from the x axis."""
+        return math.degrees(math.atan2(self.end[1] - self.start[1], self.end[0] - self.start[0]))
+
+    def at(self, along: float) -> Point:
+        """The point ``along`` mm from the datum corner."""
+        share = along / self.length
+        return (
+            self.start[0] + share * (self.end[0] - self.start[0]),
+            self.start[1] + share * (self.end[1] - self.start[1]),
+        )
+
+
+class Region:
+    """A valid area in mm with arrays ready for the scan. Immutable by habit.
+
+    Raises BadValue: the area is empty.
+    """
+
+    def __init__(self, area: BaseGeometry) -> None:
+        pieces = [p for p in _polygons(area) if p.area > 0]
+        if not pieces:
+            raise BadValue("This zone holds no area.")
+        self.area: MultiPolygon = MultiPolygon(sorted(pieces, key=_reading_order))
+
+    @classmethod
+    def of(cls, outline: Sequence[Point], *holes: Sequence[Point]) -> Region:
+        """One piece from its ring and the rings of its holes; rings are not closed by repetition."""
+        return cls(Polygon(outline, holes))
+
+    @cached_property
+    def pieces(self) -> tuple[Region, ...]:
+        """The connected pieces, in reading order: top to bottom, left to right."""
+        return (self,) if len(self.area.geoms) == 1 else tuple(Region(p) for p in self.area.geoms)
+
+    @cached_property
+    def segments(self) -> Floats:
+        """Every side of every ring: (n, 4) of x0, y0, x1, y1."""
+        rings = [np.asarray(ring.coords) for ring in _rings(self.area)]
+        return np.concatenate([np.hstack([ring[:-1], ring[1:]]) for ring in rings])
+
+    @property
+    def bounds(self) -> tuple[float, float, float, float]:
+        """(left, bottom, right, top) in mm."""
+        left, bottom, right, top = self.area.bounds
+        return left, bottom, right, top
+
+    @property
+    def middle(self) -> Point:
+        """The middle of the bounds."""
+        left, bottom, right, top = self.bounds
+        return (left + right) / 2, (bottom + top) / 2
+
+    @cached_property
+    def edges(self) -> tuple[Edge, ...]:
+        """The straight runs of the outline in reading order."""
+        return tuple(_merge_straight(self.segments))
+
+    @cached_property
+    def corners(self) -> tuple[Point, ...]:
+        """Where two edges of the outline meet at an angle, in reading order."""
+        points = {(round(x, 4), round(y, 4)) for ring in _rings(self.area) for x, y in _turns(ring)}
+        return tuple(sorted(points, key=lambda p: (-p[1], p[0])))
+
+    @cached_property
+    def inradius(self) -> float:
+        """Radius in mm of the largest circle inside."""
+        return max(widest_circle(piece) for piece in self.area.geoms)
+
+
+def widest_circle(polygon: Polygon) -> float:
+    """Radius in mm of the largest circle in ``polygon`` that holds none of its boundary; to 0.005 mm."""
+    return float(shapely.maximum_inscribed_circle(polygon, tolerance=0.005).length)
+
+
+def _polygons(area: BaseGeometry) -> Iterable[Polygon]:
+    for part in getattr(area, "geoms", [area]):
+        if isinstance(part, Polygon) and not part.is_empty:
+            yield part
+
+
+def _rings(area: MultiPolygon) -> Iterable[shapely.LinearRing]:
+    for polygon in area.geoms:
+        yield polygon.exterior
+        yield from polygon.interiors
+
+
+def _reading_order(polygon: Polygon) -> tuple[float, float]:
+    left, _, _, top = polygon.bounds
+    return (-round(top, 3), round(left, 3))
+
+
+def _turns(ring: shapely.LinearRing) -> Iterable[Point]:
+    points = np.asarray(ring.coords)[:-1]
+    before, after = points - np.roll(points, 1, axis=0), np.roll(points, -1, axis=0) - points
+    cross = before[:, 0] * after[:, 1] - before[:, 1] * after[:, 0]
+    sine = cross / (np.hypot(*before.T) * np.hypot(*after.T))
+    dot = (before * after).sum(axis=1)
+    yield from ((float(x), float(y)) for x, y in points[(np.abs(sine) > 1e-4) | (dot < 0)])
+
+
+def _merge_straight(segments: Floats) -> list[Edge]:
+    """Sides on one straight line that touch or overlap become one edge; O(n log n)."""
+    direction = segments[:, 2:] - segments[:, :2]
+    backward = (direction[:, 0] < -SAME_PLACE) | (
+        (np.abs(direction[:, 0]) <= SAME_PLACE) & (direction[:, 1] > 0)
+    )
+    segments = np.where(backward[:, None], segments[:, [2, 3, 0, 1]], segments)
+    lines: dict[tuple[float, float], list[tuple[float, float, Edge]]] = {}
+    for x0, y0, x1, y1 in segments.tolist():
+        length = math.hypot(x1 - x0, y1 - y0)
+        ux, uy = (x1 - x0) / length, (y1 - y0) / length
+        key = (round(math.atan2(uy, ux), 5), round(-uy * x0 + ux * y0, 2))
+        edge = Edge((x0, y0), (x1, y1))
+        lines.setdefault(key, []).append((ux * x0 + uy * y0, ux * x1 + uy * y1, edge))
+    edges: list[Edge] = []
+    for runs in lines.values():
+        runs.sort(key=lambda run: run[:2])
+        _, reach, last = runs[0]
+        for start, end, edge in runs[1:]:
+            if start > reach + SAME_PLACE:
+                edges.append(last)
+                reach, last = end, edge
+            elif end > reach:
+                reach, last = end, Edge(last.start, edge.end)
+        edges.append(last)
+    return sorted(edges, key=lambda e: (-round(e.start[1], 3), round(e.start[0], 3), e.angle))
+
+
+def parallel(edge: Edge, angle: float) -> bool:
+    """Whether ``edge`` runs in the direction ``angle`` (degrees), either way."""
+    return abs(math.sin(math.radians(edge.angle - angle))) < 1e3 * SAME_ANGLE

@@ -1,0 +1,1 @@
+"""The things that a quilter owns and plans with."""

@@ -1,0 +1,273 @@
+"""How each line is laid: the placing mode, the reference, the etched line, the ruler and its stops.
+
+Glossary: *etched* is d, the engraved line that lies on the reference; *behind* is how far the working
+edge lies behind the reference when the spacing is smaller than r (F3); ``way`` is +1 where the lines
+progress along the family's normal and -1 where they progress against it; *base* is a first line that
+no seam gives, so it is marked. Lengths are mm; exact where they are ``Fraction``.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+from fractions import Fraction
+
+from kenzet.core.geom.clip import Straight
+from kenzet.core.geom.region import Edge, Point, Region, parallel
+from kenzet.core.kit.kit import Kit, Ruler
+
+EXACT = Fraction(1, 20)  # an etched line within 0.05 mm of what is wanted is that line
+RULER_OVERLAP = Fraction(127, 5)  # a ruler that is moved along keeps 1 in on what is sewn
+
+
+class Mode(StrEnum):
+    """The placing modes; the same etched line means different things in each."""
+
+    DRAWING = "drawing along the ruler"
+    RULER_FOOT = "stitching along the ruler"
+
+
+def line_lands_at(etched: Fraction, foot: Fraction, mode: Mode) -> Fraction:
+    """The spacing that etched line ``etched`` on the last line makes (F1; drawing: s = d).
+
+    >>> line_lands_at(Fraction(1, 2), Fraction(1, 4), Mode.RULER_FOOT)
+    Fraction(3, 4)
+    """
+    return etched if mode is Mode.DRAWING else etched + foot
+
+
+def etched_line_for(spacing: Fraction, foot: Fraction, mode: Mode) -> Fraction:
+    """F2: the etched line that makes ``spacing``; negative where the edge must lie behind (F3).
+
+    >>> etched_line_for(Fraction(5, 8), Fraction(1, 4), Mode.DRAWING)
+    Fraction(5, 8)
+    """
+    return spacing if mode is Mode.DRAWING else spacing - foot
+
+
+@dataclass(frozen=True, slots=True)
+class Sum:
+    """The sum of one spacing: what lies on the reference so that the line lands ``spacing`` away.
+
+    ``etched`` is the line of her ruler that does it exactly (0: the working edge itself), or None.
+    Then ``behind`` > 0 says by how much the reference shows beyond the plastic, or ``nearest`` holds
+    the etched lines on either side of ``wanted``, with the spacings that they make.
+    """
+
+    spacing: Fraction
+    foot: Fraction
+    mode: Mode
+    wanted: Fraction
+    etched: Fraction | None
+    behind: Fraction
+    nearest: tuple[tuple[Fraction, Fraction], ...] = ()
+
+
+def reckon(spacing: Fraction, foot: Fraction, ruler: Ruler, mode: Mode = Mode.RULER_FOOT) -> Sum:
+    """The sum for ``spacing`` with foot offset ``foot`` on ``ruler`` (F1 to F3)."""
+    wanted = etched_line_for(spacing, foot, mode)
+    lines = ruler.lines
+    exact = min(lines, key=lambda line: abs(line - wanted))
+    if abs(exact - wanted) <= EXACT:
+        return Sum(spacing, foot, mode, wanted, exact, Fraction(0))
+    if wanted < 0:
+        return Sum(spacing, foot, mode, wanted, None, -wanted)
+    below = [line for line in lines if line < wanted][-1:]
+    above = [line for line in lines if line > wanted][:1]
+    nearest = tuple((line, line_lands_at(line, foot, mode)) for line in below + above)
+    return Sum(spacing, foot, mode, wanted, None, Fraction(0), nearest)
+
+
+@dataclass(frozen=True, slots=True)
+class Reference:
+    """What a line is laid from: ``kind`` is "seam", "line" or "mark", ``distance`` mm away (0 for a mark).
+
+    ``line`` is the index, in the drawing's stretches, of the line before, else None.
+    """
+
+    kind: str
+    distance: float
+    way: int
+    line: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Stretch:
+    """A stretch as the laying sees it: its line number and its span along the direction, mm."""
+
+    index: int
+    line: int
+    start: float
+    end: float
+
+    @property
+    def length(self) -> float:
+        """mm."""
+        return self.end - self.start
+
+
+def references(
+    piece: Region, family: Straight, stretches: Sequence[Stretch], kit: Kit
+) -> dict[int, Reference]:
+    """What each stretch of ``family`` on one connected ``piece`` is laid from, in the order of sewing.
+
+    Lines progress to the right (upwards where they are level), so that the ruler lies left of the
+    needle, outside the throat. Where an edge runs along the family and her ruler can be laid on it,
+    the family starts there; else the longest line is the base, and the lines beyond it on either
+    side follow with one turn of the quilt.
+    """
+    if not stretches:
+        return {}
+    forward = 1 if family.normal[0] > 1e-9 or (abs(family.normal[0]) <= 1e-9 and family.normal[1] > 0) else -1
+    ordered = sorted(stretches, key=lambda s: (s.line * forward, s.start))
+    for way, run in ((forward, ordered), (-forward, ordered[::-1])):
+        distance = _seam_behind(piece, family, run[0], way, kit)
+        if distance is not None:
+            return _follow(piece, family, run, way, kit, {run[0].index: Reference("seam", distance, way)})
+    base = max(ordered, key=lambda s: (round(s.length, 3), -abs(s.line)))
+    placed = {base.index: Reference("mark", 0.0, forward)}
+    ahead = [s for s in ordered if s.line * forward > base.line * forward]
+    back = [s for s in ordered[::-1] if s.line * forward < base.line * forward]
+    level = [s for s in ordered if s.line == base.line and s is not base]
+    placed |= {s.index: Reference("mark", 0.0, forward) for s in level}
+    beside = [s for s in ordered if s.line == base.line]
+    placed = _follow(piece, family, [*beside, *ahead], forward, kit, placed)
+    return _follow(piece, family, [*beside, *back], -forward, kit, placed)
+
+
+def _follow(
+    piece: Region, family: Straight, run: Sequence[Stretch], way: int, kit: Kit, placed: dict[int, Reference]
+) -> dict[int, Reference]:
+    by_line: dict[int, list[Stretch]] = {}
+    for stretch in run:
+        by_line.setdefault(stretch.line, []).append(stretch)
+    for stretch in run:
+        if stretch.index in placed:
+            continue
+        before = max(by_line.get(stretch.line - way, []), key=lambda s: _overlap(s, stretch), default=None)
+        if before is not None and _overlap(before, stretch) >= min(12.7, before.length, stretch.length) * 0.5:
+            placed[stretch.index] = Reference("line", float(family.pitch), way, before.index)
+            continue
+        distance = _seam_behind(piece, family, stretch, way, kit)
+        placed[stretch.index] = (
+            Reference("mark", 0.0, way) if distance is None else Reference("seam", distance, way)
+        )
+    return placed
+
+
+def _overlap(one: Stretch, other: Stretch) -> float:
+    return min(one.end, other.end) - max(one.start, other.start)
+
+
+def _seam_behind(piece: Region, family: Straight, stretch: Stretch, way: int, kit: Kit) -> float | None:
+    """How far behind ``stretch`` a seam runs along it on which her ruler can be laid, or None."""
+    (ux, uy), (nx, ny) = family.direction, family.normal
+    place = family.place(stretch.line)
+    found: list[float] = []
+    for edge in piece.edges:
+        if not parallel(edge, family.angle):
+            continue
+        behind = way * (place - (edge.start[0] * nx + edge.start[1] * ny))
+        t0, t1 = sorted(x * ux + y * uy for x, y in (edge.start, edge.end))
+        shared = min(t1, stretch.end) - max(t0, stretch.start)
+        if behind > 1e-6 and shared >= 0.5 * stretch.length:
+            found.append(behind)
+    if not found:
+        return None
+    distance = min(found)
+    exact = Fraction(distance).limit_denominator(10**6)
+    reckoned = reckon(exact, kit.foot.offset.mm, kit.ruler)
+    fits = reckoned.etched is not None or 0 < reckoned.behind < kit.foot.offset.mm
+    return distance if fits else None
+
+
+@dataclass(frozen=True, slots=True)
+class Stop:
+    """An end of a line: the needle stops at ``needle``; the working edge crosses the seam at ``edge``.
+
+    ``along`` is r / sin(angle) (F7): how far along the seam the edge crosses it from the needle's
+    end, or None where the line does not end on a straight seam.
+    """
+
+    needle: Point
+    edge: Point
+    along: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Pose:
+    """Where the ruler lies for one line: its four corners, etched lines, foot, stops and placements.
+
+    ``etched`` holds (x0, y0, x1, y1) of every etched line; ``chosen`` is the index of the one on the
+    reference, or None. ``moves`` is how often the ruler is slid along (0: one placement).
+    """
+
+    body: tuple[Point, Point, Point, Point]
+    etched: tuple[tuple[float, float, float, float], ...]
+    chosen: int | None
+    foot: Point
+    foot_radius: float
+    stops: tuple[Stop, Stop]
+    moves: int
+
+
+def pose(piece: Region, start: Point, end: Point, left: bool, distance: Fraction, kit: Kit) -> Pose:
+    """The ruler for the line from ``start`` to ``end``, its body on the ``left`` or right of it.
+
+    ``distance`` is to the reference on that side; the working edge lies r from the line.
+    """
+    length = math.dist(start, end)
+    ux, uy = (end[0] - start[0]) / length, (end[1] - start[1]) / length
+    side = 1.0 if left else -1.0
+    bx, by = -uy * side, ux * side  # from the line towards the ruler's body
+    r, ruler = float(kit.foot.offset.mm), kit.ruler
+    long, wide = float(ruler.length.mm), float(ruler.width.mm)
+    begin = (length - long) / 2 if long >= length else -long / 24
+
+    def at(along: float, across: float) -> Point:
+        return start[0] + ux * along + bx * across, start[1] + uy * along + by * across
+
+    body = (at(begin, r), at(begin + long, r), at(begin + long, r + wide), at(begin, r + wide))
+    lines = [float(line) for line in ruler.lines]
+    etched = tuple((*at(begin, r + line), *at(begin + long, r + line)) for line in lines)
+    wanted = float(distance) - r
+    chosen = min(range(len(lines)), key=lambda k: abs(lines[k] - wanted))
+    exact = abs(lines[chosen] - wanted) <= float(EXACT)
+    stops = (
+        _stop(piece, start, (-ux, -uy), (bx, by), r),
+        _stop(piece, end, (ux, uy), (bx, by), r),
+    )
+    return Pose(body, etched, chosen if exact else None, start, r, stops, placements(length, long) - 1)
+
+
+def placements(length: float, ruler: float, overlap: float = float(RULER_OVERLAP)) -> int:
+    """How often a ruler is laid along a line, each placement overlapping the last (mm).
+
+    >>> placements(9.5 * 25.4, 6 * 25.4), placements(16 * 25.4, 6 * 25.4)
+    (2, 3)
+    """
+    if length <= ruler:
+        return 1
+    return math.ceil((length - overlap) / max(ruler - overlap, 1.0) - 1e-9)
+
+
+def _stop(piece: Region, needle: Point, out: Point, body: Point, r: float) -> Stop:
+    edge = next((e for e in piece.edges if _distance(e, needle) < 0.05), None)
+    if edge is None:
+        return Stop(needle, (needle[0] + body[0] * r, needle[1] + body[1] * r), None)
+    ex, ey = (edge.end[0] - edge.start[0]) / edge.length, (edge.end[1] - edge.start[1]) / edge.length
+    sine = abs(out[0] * ey - out[1] * ex)
+    toward = ex * body[0] + ey * body[1]
+    if sine < 0.05 or abs(toward) < 1e-9:
+        return Stop(needle, (needle[0] + body[0] * r, needle[1] + body[1] * r), None)
+    along = r / toward  # signed: along the edge until r to the body's side
+    return Stop(needle, (needle[0] + ex * along, needle[1] + ey * along), abs(along))
+
+
+def _distance(edge: Edge, point: Point) -> float:
+    ex, ey = edge.end[0] - edge.start[0], edge.end[1] - edge.start[1]
+    share = ((point[0] - edge.start[0]) * ex + (point[1] - edge.start[1]) * ey) / edge.length**2
+    share = min(max(share, 0.0), 1.0)
+    return math.dist(point, (edge.start[0] + share * ex, edge.start[1] + share * ey))

@@ -1,0 +1,96 @@
+"""What a mark sheet holds, at true size: the zone's outline, the lines to draw and the ticks.
+
+Glossary: the sheet's coordinates are the part's, mm, y up. A *tick* runs inwards from its edge.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import shapely
+
+from kenzet.core.geom.region import Edge, Floats, Point, Region
+from kenzet.core.marks.ticks import TickedEdge
+from kenzet.core.measure import Unit, figure
+from kenzet.core.plan import Drawing, ZonePlan
+from kenzet.core.top.document import MarkMethod
+
+TICK = 4.0  # mm
+
+
+@dataclass(frozen=True, slots=True)
+class TickMark:
+    """A tick from ``foot`` on the edge to ``tip`` inside, and the figure that belongs to it."""
+
+    foot: Point
+    tip: Point
+    figure: str
+
+
+@dataclass(frozen=True, slots=True)
+class MarkSheet:
+    """``seams`` and ``marks`` are polylines (n, 2); closed ones repeat their first point."""
+
+    title: str
+    subtitle: str
+    seams: tuple[Floats, ...]
+    marks: tuple[Floats, ...]
+    ticks: tuple[TickMark, ...]
+    bounds: tuple[float, float, float, float]
+
+
+def mark_sheet(plan: ZonePlan, drawing: Drawing, method: MarkMethod, quilt: str, unit: Unit) -> MarkSheet:
+    """The sheet of one drawing; ticks stand where the lines truly end, their figures are rounded."""
+    marks = [_line(drawing, number) for number in plan.marked(drawing, method)]
+    ticked = plan.ticked(drawing)
+    ticks = [mark for edge in ticked for mark in _tick_marks(plan.region, edge, unit)]
+    what = f"{len(marks)} of {drawing.lines} lines drawn" if marks else "no line needs drawing"
+    return MarkSheet(
+        title=f"{quilt} · {plan.zone.name}",
+        subtitle=f"{plan.fill.label} {figure(plan.fill.spacing.mm, unit).text} {unit} apart · {what}",
+        seams=tuple(outline(plan.region)),
+        marks=tuple(marks),
+        ticks=tuple(ticks),
+        bounds=plan.region.bounds,
+    )
+
+
+def outline(region: Region) -> list[Floats]:
+    """Every ring of ``region`` as a closed polyline."""
+    rings = [ring for p in region.area.geoms for ring in (p.exterior, *p.interiors)]
+    return [np.asarray(ring.coords) for ring in rings]
+
+
+def _line(drawing: Drawing, number: int) -> Floats:
+    if number < len(drawing.stretches):
+        ends: Floats = drawing.stretches.ends[number].reshape(2, 2)
+        return ends
+    points = drawing.rings[number - len(drawing.stretches)].points
+    return np.vstack([points, points[:1]])
+
+
+def _tick_marks(region: Region, ticked: TickedEdge, unit: Unit) -> Sequence[TickMark]:
+    inward = _inward(region, ticked.edge)
+    marks = []
+    for tick in ticked.ticks:
+        x, y = ticked.edge.at(float(tick.at))
+        tip = (x + inward[0] * TICK, y + inward[1] * TICK)
+        marks.append(TickMark((x, y), tip, figure(tick.drawn, unit).text))
+    return marks
+
+
+def _inward(region: Region, edge: Edge) -> Point:
+    """The unit vector from ``edge`` to the side on which more of the region lies beside it."""
+    ux = (edge.end[0] - edge.start[0]) / edge.length
+    uy = (edge.end[1] - edge.start[1]) / edge.length
+    samples = [edge.at(edge.length * share) for share in (0.1, 0.3, 0.5, 0.7, 0.9)]
+    left = sum(_inside(region, (x - uy * 0.2, y + ux * 0.2)) for x, y in samples)
+    right = sum(_inside(region, (x + uy * 0.2, y - ux * 0.2)) for x, y in samples)
+    side = 1.0 if left >= right else -1.0
+    return -uy * side, ux * side
+
+
+def _inside(region: Region, point: Point) -> bool:
+    return bool(shapely.intersects_xy(region.area, *point))

@@ -1,0 +1,259 @@
+"""Lengths: the only file that knows units.
+
+Glossary: a *length* is an exact ``Fraction`` of a millimetre together with the text that says it
+(1 in = 127/5 mm). A *figure* is a length made ready to be read: sign, whole, fraction, unit, and
+whether the true length is a hair less (scant) or more (generous) than what is printed.
+"""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+from dataclasses import dataclass
+from decimal import Decimal, localcontext
+from fractions import Fraction
+from typing import Any, Literal
+
+from pydantic import GetCoreSchemaHandler, GetJsonSchemaHandler, ValidationInfo
+from pydantic_core import core_schema
+
+from kenzet.core.errors import BadValue
+
+Unit = Literal["in", "mm"]
+
+MM_PER: dict[str, Fraction] = {"in": Fraction(127, 5), "mm": Fraction(1), "cm": Fraction(10)}
+_NAMES = {
+    "in": "in", "inch": "in", "inches": "in", '"': "in", "″": "in", "”": "in",
+    "mm": "mm", "millimetre": "mm", "millimetres": "mm", "millimeter": "mm", "millimeters": "mm",
+    "cm": "cm", "centimetre": "cm", "centimetres": "cm", "centimeter": "cm", "centimeters": "cm",
+}  # fmt: skip
+_FORMS = re.compile(
+    r"""^(?P<minus>-)?\s*
+    (?: (?:(?P<whole>\d+)(?:\s+|\s*-\s*))? (?P<num>\d+)\s*/\s*(?P<den>\d+)
+      | (?P<decimal>\d+(?:[.,]\d*)?|[.,]\d+) )
+    \s*(?P<unit>[^\d\s./,-]+)?\.?$""",
+    re.VERBOSE,
+)
+_EXAMPLES: dict[str, str] = {
+    "in": "Type it like 3/4, 1 3/8, 0.75 or 19 mm.",
+    "mm": "Type it like 19, 19.5, 3.5 cm or 3/4 in.",
+}
+_LONGEST = 40
+_MOST_MM = Fraction(10**6)
+
+
+@dataclass(frozen=True, slots=True)
+class Length:
+    """A length as it was typed: exact ``mm`` and its canonical ``text`` with the unit.
+
+    >>> Length.parse("1 3/8").text, Length.parse("19mm").text, Length.parse(".75").text
+    ('1 3/8 in', '19 mm', '3/4 in')
+    >>> Length.parse("3.5 cm").mm
+    Fraction(35, 1)
+    """
+
+    mm: Fraction
+    text: str
+
+    @classmethod
+    def parse(cls, text: str, unit: Unit = "in") -> Length:
+        """Read what a person types; ``unit`` is meant where none is written.
+
+        Raises BadValue: empty, not a number, a zero denominator, an unknown unit.
+
+        >>> Length.parse("1½").mm == Length.parse("1 1/2 in").mm == Length.parse("1-1/2").mm
+        True
+        >>> Length.parse("3//4")
+        Traceback (most recent call last):
+        kenzet.core.errors.BadValue: “3//4” is not a length. Type it like 3/4, 1 3/8, 0.75 or 19 mm.
+        >>> Length.parse("1/0")
+        Traceback (most recent call last):
+        kenzet.core.errors.BadValue: Nothing can be divided by 0. Type it like 3/4, 1 3/8, 0.75 or 19 mm.
+        """
+        typed = _plain_fractions(text).strip().lower()
+        if not typed:
+            raise BadValue(f"A length is missing. {_EXAMPLES[unit]}")
+        found = _FORMS.match(typed) if len(typed) <= _LONGEST else None
+        if not found:
+            raise BadValue(f"“{text.strip()[:_LONGEST]}” is not a length. {_EXAMPLES[unit]}")
+        named = found["unit"]
+        if named and named not in _NAMES:
+            raise BadValue(f"“{named}” is not a unit known here; use in, mm or cm.")
+        if found["den"] and int(found["den"]) == 0:
+            raise BadValue(f"Nothing can be divided by 0. {_EXAMPLES[unit]}")
+        return cls.of(_number(found), _NAMES[named] if named else unit)
+
+    @classmethod
+    def of(cls, number: Fraction | int, unit: str = "in") -> Length:
+        """``number`` of ``unit`` as a length with its canonical text."""
+        number = Fraction(number)
+        if abs(number) * MM_PER[unit] > _MOST_MM:
+            raise BadValue("That is longer than a kilometre.")
+        return cls(number * MM_PER[unit], f"{_exact(number, unit)} {unit}")
+
+    @classmethod
+    def near(cls, mm: float, unit: Unit) -> Length:
+        """A float length rounded to a millionth of ``unit``: for figures that are irrational."""
+        return cls.of(Fraction(round(mm / float(MM_PER[unit]) * 10**6), 10**6), unit)
+
+    def __float__(self) -> float:
+        return float(self.mm)
+
+    @classmethod
+    def __get_pydantic_core_schema__(
+        cls, source: Any, handler: GetCoreSchemaHandler
+    ) -> core_schema.CoreSchema:
+        def check(value: Any, info: ValidationInfo) -> Length:
+            if isinstance(value, Length):
+                return value
+            if not isinstance(value, str):
+                raise BadValue('A length is text with its unit, like "3/4 in" or "19 mm".')
+            unit: Unit = (info.context or {}).get("unit", "in")
+            return cls.parse(value, unit)
+
+        return core_schema.with_info_plain_validator_function(
+            check,
+            serialization=core_schema.plain_serializer_function_ser_schema(
+                lambda length: length.text, return_schema=core_schema.str_schema()
+            ),
+        )
+
+    @classmethod
+    def __get_pydantic_json_schema__(
+        cls, schema: core_schema.CoreSchema, handler: GetJsonSchemaHandler
+    ) -> dict[str, Any]:
+        return {
+            "type": "string",
+            "description": "A length with its unit; in where none is written.",
+            "examples": ["3/4 in", "1 3/8 in", "19 mm", "3.5 cm"],
+        }
+
+
+def _plain_fractions(text: str) -> str:
+    """``1½`` becomes ``1 1/2``; a fraction slash becomes a slash."""
+    out: list[str] = []
+    for sign in text.replace("\u2044", "/").replace("\u2212", "-"):
+        if unicodedata.category(sign) == "No" and "VULGAR FRACTION" in unicodedata.name(sign, ""):
+            part = Fraction(unicodedata.numeric(sign)).limit_denominator(16)
+            out.append(f" {part.numerator}/{part.denominator}")
+        else:
+            out.append(sign)
+    return "".join(out)
+
+
+def _number(found: re.Match[str]) -> Fraction:
+    if found["decimal"]:
+        number = Fraction(found["decimal"].replace(",", ".").rstrip("."))
+    else:
+        number = int(found["whole"] or 0) + Fraction(int(found["num"]), int(found["den"]))
+    return -number if found["minus"] else number
+
+
+def _exact(number: Fraction, unit: str) -> str:
+    """The number as ruler fraction, decimal or plain fraction, whichever says it exactly.
+
+    >>> _exact(Fraction(11, 8), "in"), _exact(Fraction(1, 3), "in"), _exact(Fraction(39, 2), "mm")
+    ('1 3/8', '1/3', '19.5')
+    >>> _exact(Fraction(-3, 4), "in"), _exact(Fraction(717, 1000), "in")
+    ('-3/4', '0.717')
+    """
+    on_a_ruler = 64 % number.denominator == 0
+    if number.denominator == 1:
+        return str(number.numerator)
+    decimal = _decimal(number)
+    if decimal and (unit != "in" or not on_a_ruler):
+        return decimal
+    whole, rest = divmod(abs(number), 1)
+    sign = "-" if number < 0 else ""
+    return f"{sign}{whole} {rest}" if whole else f"{sign}{rest}"
+
+
+def _decimal(number: Fraction) -> str:
+    """The terminating decimal of ``number``, or nothing where it has none within 30 digits."""
+    with localcontext(prec=30):
+        decimal = Decimal(number.numerator) / Decimal(number.denominator)
+    return f"{decimal:f}" if Fraction(decimal) == number else ""
+
+
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """A length made ready to read. ``hair`` is -1 (scant), 0 (exact) or 1 (generous).
+
+    ``minus``, ``whole``, ``num``, ``den`` are for stacked fractions; ``text`` says the same in a line.
+    """
+
+    minus: bool
+    whole: str
+    num: int
+    den: int
+    unit: Unit
+    hair: int
+    text: str
+
+
+INCH_GRAIN = Fraction(1, 64)
+MM_GRAIN = Fraction(1, 100)
+
+
+def rounded(mm: Fraction | float, grain: Fraction) -> Fraction:
+    """``mm`` to the nearest whole number of ``grain`` (both mm); halves go up.
+
+    >>> rounded(Fraction(10), Fraction(4)), rounded(9.9, Fraction(4))
+    (Fraction(12, 1), Fraction(8, 1))
+    """
+    steps = (Fraction(mm) / grain + Fraction(1, 2)).__floor__()
+    return steps * grain
+
+
+def figure(mm: Fraction | float, unit: Unit, grain: Fraction | None = None) -> Figure:
+    """``mm`` to the nearest ``grain`` (in ``unit``; 1/64 in or 0.01 mm unless given).
+
+    >>> figure(Fraction(0.530) * MM_PER["in"], "in").text
+    '17/32 scant'
+    >>> figure(0.530 * 25.4, "in", Fraction(1, 16)).text
+    '1/2 generous'
+    >>> figure(Fraction(127, 5), "mm").text, figure(-19.05, "in").text
+    ('25.4', '-3/4')
+    """
+    grain = grain or (INCH_GRAIN if unit == "in" else MM_GRAIN)
+    exact = Fraction(mm) / MM_PER[unit]
+    near = rounded(abs(exact), grain)
+    hair = (
+        0 if unit == "mm" or abs(abs(exact) - near) < Fraction(1, 5000) else (1 if abs(exact) > near else -1)
+    )
+    minus = exact < 0 and near != 0
+    if unit == "mm":
+        whole, num, den = _short(float(near)), 0, 1
+    else:
+        part = near % 1
+        whole, num, den = str(near.__floor__()), part.numerator, part.denominator
+    return Figure(minus, whole, num, den, unit, hair, _say(minus, whole, num, den, hair))
+
+
+def _say(minus: bool, whole: str, num: int, den: int, hair: int) -> str:
+    body = whole if not num else (f"{num}/{den}" if whole == "0" else f"{whole} {num}/{den}")
+    return ("-" if minus else "") + body + {-1: " scant", 0: "", 1: " generous"}[hair]
+
+
+def _short(number: float, places: int = 2) -> str:
+    """``number`` with at most ``places`` decimals and no trailing zeros."""
+    text = f"{number:.{places}f}"
+    return text.rstrip("0").rstrip(".") if "." in text else text
+
+
+def long_figure(mm: float, unit: Unit) -> str:
+    """A stitched length: whole inches or centimetres, with a thousands comma and the unit.
+
+    >>> long_figure(25.4 * 1284.4, "in"), long_figure(32123.0, "mm")
+    ('1,284 in', '3,212 cm')
+    """
+    return f"{mm / 25.4:,.0f} in" if unit == "in" else f"{mm / 10:,.0f} cm"
+
+
+def in_words(mm: Fraction | float, unit: Unit, grain: Fraction | None = None) -> str:
+    """``figure`` as text with the unit, for sentences.
+
+    >>> in_words(Fraction(381, 20), "in"), in_words(Fraction(381, 20), "mm")
+    ('3/4 in', '19.05 mm')
+    """
+    return f"{figure(mm, unit, grain).text} {unit}"

@@ -1,0 +1,109 @@
+"""The types of a fill's parameters, declared once: from them come form, checks, errors and help.
+
+Glossary: a *parameter* is a field of a fill's frozen model; its ``Form`` says how it is asked for.
+A new type of parameter is a new function here and a new control on the screen.
+"""
+
+from __future__ import annotations
+
+from dataclasses import asdict, dataclass
+from typing import Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from kenzet.core.errors import BadValue
+from kenzet.core.measure import MM_PER, Length
+
+Control = Literal["length", "angle", "choice", "count"]
+
+
+class Frozen(BaseModel):
+    """Base of every kept value: frozen, and nothing in it that is not declared."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Choice:
+    """One option of a choice; ``picks`` says what to click on the drawing to make it exact."""
+
+    key: str
+    label: str
+    picks: Literal["", "edge", "corner"] = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Form:
+    """How one parameter is asked for. ``empty`` is what a left-out value means, in words.
+
+    ``only_with`` names another parameter and the values of it for which this one matters.
+    """
+
+    control: Control
+    label: str
+    help: str = ""
+    empty: str = ""
+    choices: tuple[Choice, ...] = ()
+    presets: tuple[float, ...] = ()
+    only_with: tuple[str, tuple[str, ...]] | None = None
+
+
+def asked(default: Any, form: Form) -> Any:
+    """A parameter with its default and its form."""
+    if isinstance(default, str) and form.control == "length":
+        default = Length.parse(default)
+    return Field(default, json_schema_extra={"form": asdict(form)}, validate_default=False)
+
+
+def forms(model: type[BaseModel]) -> dict[str, Form]:
+    """The forms of a model's parameters in order."""
+    found: dict[str, Form] = {}
+    for name, field in model.model_fields.items():
+        extra = field.json_schema_extra
+        if isinstance(extra, dict) and isinstance(extra.get("form"), dict):
+            raw: dict[str, Any] = dict(extra["form"])  # type: ignore[arg-type]
+            raw["choices"] = tuple(Choice(**choice) for choice in raw["choices"])
+            found[name] = Form(**raw)
+    return found
+
+
+def in_range(length: Length, least: str, most: str, what: str) -> Length:
+    """``length`` if it lies between ``least`` and ``most``, both accepted.
+
+    Raises BadValue with both limits in the unit that was typed.
+
+    >>> in_range(Length.parse("0"), "1/16 in", "100 in", "The spacing")
+    Traceback (most recent call last):
+    kenzet.core.errors.BadValue: The spacing must be between 1/16 in and 100 in; 0 in was given.
+    """
+    low, high = Length.parse(least), Length.parse(most)
+    if low.mm <= length.mm <= high.mm:
+        return length
+    metric = not length.text.endswith(" in")
+    said = [f"{float(x.mm):.4g} mm" if metric else x.text for x in (low, high)]
+    raise BadValue(f"{what} must be between {said[0]} and {said[1]}; {length.text} was given.")
+
+
+def step_length(length: Length, step: Length, by: int) -> Length:
+    """``by`` steps up or down from ``length``, landing on whole steps, in the step's own unit.
+
+    >>> step_length(Length.parse("0.7"), Length.parse("1/8"), 1).text
+    '3/4 in'
+    >>> step_length(Length.parse("3/4"), Length.parse("1/8"), -2).text
+    '1/2 in'
+    """
+    unit = step.text.rsplit(" ", 1)[1]
+    count = length.mm / step.mm
+    down = count.__floor__()
+    on_step = down == count
+    target = down + by if by > 0 or on_step else down + by + 1
+    return Length.of(target * step.mm / MM_PER[unit], unit)
+
+
+def normal_angle(degrees: float) -> float:
+    """A direction without sense as degrees in [0, 180).
+
+    >>> normal_angle(-45), normal_angle(180), normal_angle(405)
+    (135.0, 0.0, 45.0)
+    """
+    return float(degrees) % 180.0

@@ -1,0 +1,1 @@
+"""The quilt document and the top that it describes."""

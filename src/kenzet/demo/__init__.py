@@ -1,0 +1,1 @@
+"""Demo quilts, as plan files; our own invention."""

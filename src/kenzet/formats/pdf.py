@@ -1,0 +1,122 @@
+"""A mark sheet as PDF at true size, tiled over pages."""
+
+from __future__ import annotations
+
+import io
+
+import numpy as np
+from reportlab.lib.colors import Color, HexColor
+from reportlab.pdfgen.canvas import Canvas
+
+from kenzet.core.marks.sheet import MarkSheet
+from kenzet.formats.placement import MARGIN, POINTS, Pages, Paper, Tile, tile
+
+INK, SOFT, SEAM, MARK = (HexColor(c) for c in ("#1e2733", "#5c6470", "#8a8f98", "#b9820f"))
+_MM = POINTS
+
+
+def pages_of(sheet: MarkSheet, paper: Paper) -> Pages:
+    """How ``sheet`` falls on pages of ``paper``."""
+    return tile(sheet.bounds, paper, [*sheet.seams, *sheet.marks])
+
+
+def pdf(sheet: MarkSheet, paper: Paper) -> bytes:
+    """The sheet as PDF. Raises TooMany for more pages than anyone would tape together."""
+    pages = pages_of(sheet, paper)
+    out = io.BytesIO()
+    canvas = Canvas(out, pagesize=(pages.width * _MM, pages.height * _MM), invariant=True)
+    canvas.setTitle(sheet.title)
+    canvas.setViewerPreference("PrintScaling", "None")
+    for page in pages.tiles:
+        _draw_page(canvas, sheet, pages, page)
+        canvas.showPage()
+    canvas.save()
+    return out.getvalue()
+
+
+def _draw_page(canvas: Canvas, sheet: MarkSheet, pages: Pages, page: Tile) -> None:
+    _polylines(canvas, page, sheet.seams, SEAM, 0.2)
+    canvas.setDash([1.6 * _MM, 0.9 * _MM])
+    _polylines(canvas, page, sheet.marks, MARK, 0.5)
+    canvas.setDash()
+    _ticks(canvas, sheet, page)
+    _crosses(canvas, pages, page)
+    _footer(canvas, sheet, pages, page)
+
+
+def _polylines(canvas: Canvas, page: Tile, lines: tuple[np.ndarray, ...], colour: Color, wide: float) -> None:
+    canvas.setStrokeColor(colour)
+    canvas.setLineWidth(wide * _MM)
+    for line in lines:
+        for part in page.shows(line):
+            points = [page.to_points(point) for point in part]
+            path = canvas.beginPath()
+            path.moveTo(*points[0])
+            for point in points[1:]:
+                path.lineTo(*point)
+            canvas.drawPath(path)
+
+
+def _ticks(canvas: Canvas, sheet: MarkSheet, page: Tile) -> None:
+    canvas.setStrokeColor(INK)
+    canvas.setFillColor(SOFT)
+    canvas.setLineWidth(0.25 * _MM)
+    canvas.setFont("Helvetica", 5.5)
+    for tick in sheet.ticks:
+        if page.holds(tick.foot) and page.holds(tick.tip):
+            canvas.line(*page.to_points(tick.foot), *page.to_points(tick.tip))
+            dx, dy = tick.tip[0] - tick.foot[0], tick.tip[1] - tick.foot[1]
+            x, y = page.to_points((tick.tip[0] + dx * 0.45, tick.tip[1] + dy * 0.45))
+            canvas.drawCentredString(x, y - 2, tick.figure)
+
+
+def _crosses(canvas: Canvas, pages: Pages, page: Tile) -> None:
+    canvas.setStrokeColor(INK)
+    canvas.setFillColor(INK)
+    canvas.setLineWidth(0.2 * _MM)
+    canvas.setFont("Helvetica", 6)
+    for number, cross in enumerate(pages.crosses, 1):
+        if page.holds(cross):
+            x, y = page.to_points(cross)
+            canvas.line(x - 3 * _MM, y, x + 3 * _MM, y)
+            canvas.line(x, y - 3 * _MM, x, y + 3 * _MM)
+            canvas.circle(x, y, 1.5 * _MM)
+            canvas.drawString(x + 2 * _MM, y + 1.2 * _MM, str(number))
+
+
+def _footer(canvas: Canvas, sheet: MarkSheet, pages: Pages, page: Tile) -> None:
+    left, low = MARGIN * _MM, MARGIN * _MM
+    canvas.setStrokeColor(INK)
+    canvas.setFillColor(INK)
+    canvas.setLineWidth(0.3 * _MM)
+    for height, long, words in ((2.0, 101.6, "4 in"), (8.0, 100.0, "100 mm")):
+        y = low + height * _MM
+        canvas.line(left, y, left + long * _MM, y)
+        for x in (left, left + long * _MM):
+            canvas.line(x, y - 1.2 * _MM, x, y + 1.2 * _MM)
+        canvas.setFont("Helvetica", 7)
+        canvas.drawString(left + (long + 1.5) * _MM, y - 2, words)
+    canvas.setFont("Helvetica-Bold", 9)
+    canvas.drawString(left, low + 17 * _MM, sheet.title)
+    canvas.setFont("Helvetica", 7.5)
+    number = f"page {page.number} of {len(pages.tiles)}"
+    canvas.drawString(
+        left, low + 13 * _MM, f"{sheet.subtitle} · {number} · print at 100 %, then measure a bar"
+    )
+    _map(canvas, pages, page)
+
+
+def _map(canvas: Canvas, pages: Pages, page: Tile) -> None:
+    """Which page this is among all, in the lower right corner."""
+    size = min(17.0 / pages.rows, 40.0 / pages.columns, 7.0)
+    right, low = (pages.width - MARGIN) * _MM, MARGIN * _MM
+    canvas.setLineWidth(0.2 * _MM)
+    canvas.setFont("Helvetica", max(3.0, min(6.0, size * 1.6)))
+    for other in pages.tiles:
+        x = right - (pages.columns - other.column) * size * _MM
+        y = low + (pages.rows - 1 - other.row) * size * _MM
+        here = other.number == page.number
+        canvas.setFillColor(INK if here else HexColor("#ffffff"))
+        canvas.rect(x, y, size * _MM, size * _MM, fill=1)
+        canvas.setFillColor(HexColor("#ffffff") if here else INK)
+        canvas.drawCentredString(x + size * _MM / 2, y + size * _MM / 2 - 2, str(other.number))

@@ -1,0 +1,32 @@
+"""Plan files: bytes to a document and back. Described in docs/plan-format.md."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from kenzet.core.errors import BadValue
+from kenzet.core.top.document import Quilt, read, write
+
+MOST_BYTES = 4_000_000
+
+
+def load(data: bytes) -> Quilt:
+    """A document from a plan file. Raises BadValue: too large, not JSON, not a plan."""
+    if len(data) > MOST_BYTES:
+        raise BadValue("A plan file holds 4 MB at most.")
+    try:
+        values: Any = json.loads(data)
+    except (ValueError, RecursionError) as error:
+        raise BadValue(f"This is not JSON: {error}.") from error
+    return read(values)
+
+
+def dump(quilt: Quilt) -> bytes:
+    """A plan file of ``quilt``; ``load`` gives the same document."""
+    return (json.dumps(write(quilt), indent=1, ensure_ascii=False) + "\n").encode()
+
+
+def schema() -> bytes:
+    """The JSON schema of a plan file, generated from the models."""
+    return (json.dumps(Quilt.model_json_schema(), indent=1, sort_keys=True) + "\n").encode()

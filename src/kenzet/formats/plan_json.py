@@ -1,0 +1,130 @@
+"""The whole plan as JSON values: what ``kenzet plan`` prints. Described in docs/plan-format.md."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from fractions import Fraction
+from typing import Any
+
+from kenzet.core.laying import Reference, Sum
+from kenzet.core.measure import MM_PER, Length
+from kenzet.core.plan import Drawing, LaidQuilt, ZonePlan, plan_quilt
+
+
+def plan_json(laid: LaidQuilt) -> dict[str, Any]:
+    """Zones, lines with coordinates (mm, the part's own, y up), laying, ticks and totals."""
+    plans = plan_quilt(laid)
+    zones = {
+        key: _zone(plans[key]) if key in plans else {"name": zone.name, "open": True}
+        for key, zone in laid.quilt.zones.items()
+    }
+    return {
+        "format": "kenzet.reckoned",
+        "version": 1,
+        "quilt": laid.quilt.name,
+        "size_mm": [round(laid.top.width, 4), round(laid.top.height, 4)],
+        "zones": zones,
+        "totals": {
+            "lines": sum(plan.lines_in_quilt for plan in plans.values()),
+            "stitched_mm": round(sum(plan.stitched_in_quilt for plan in plans.values()), 3),
+        },
+    }
+
+
+def _zone(plan: ZonePlan) -> dict[str, Any]:
+    return {
+        "name": plan.zone.name,
+        "part": plan.zone.part,
+        "fill": plan.fill.model_dump(mode="json"),
+        "sum": _sum(plan.sum),
+        "lines_in_quilt": plan.lines_in_quilt,
+        "stitched_in_quilt_mm": round(plan.stitched_in_quilt, 3),
+        "placings": [[round(v, 4) for v in placing] for placing in plan.part.placings],
+        "drawings": [_drawing(plan, drawing) for drawing in plan.drawings],
+    }
+
+
+def _drawing(plan: ZonePlan, drawing: Drawing) -> dict[str, Any]:
+    references = plan.references(drawing)
+    marked = set(plan.marked(drawing, plan.zone.marking))
+    return {
+        "placings": list(drawing.placings),
+        "stitched_mm": round(drawing.stitched, 3),
+        "widest_gap_mm": round(plan.widest_gap(drawing), 3),
+        "lines": [
+            {**line, "marked": number in marked, "laid": _reference(references[number])}
+            for number, line in enumerate([*_stretches(drawing), *_rings(drawing)])
+        ],
+        "ticks": [_ticked(edge) for edge in plan.ticked(drawing)],
+    }
+
+
+def _stretches(drawing: Drawing) -> list[dict[str, Any]]:
+    found = []
+    for number, (line, ends, length) in enumerate(
+        zip(drawing.stretches.line, drawing.stretches.ends, drawing.stretches.lengths, strict=True)
+    ):
+        piece, family = drawing.piece_and_family(number)
+        found.append(
+            {
+                "family": family,
+                "piece": piece,
+                "line": int(line),
+                "points": ends.reshape(2, 2).round(4).tolist(),
+                "closed": False,
+                "length_mm": round(float(length), 4),
+            }
+        )
+    return found
+
+
+def _rings(drawing: Drawing) -> list[dict[str, Any]]:
+    return [
+        {
+            "family": 0,
+            "line": ring.round,
+            "points": ring.points.round(4).tolist(),
+            "closed": True,
+            "length_mm": round(ring.length, 4),
+        }
+        for ring in drawing.rings
+    ]
+
+
+def _reference(reference: Reference) -> dict[str, Any]:
+    return {
+        "on": reference.kind,
+        "distance_mm": round(reference.distance, 4),
+        "way": reference.way,
+        **({} if reference.line is None else {"line": reference.line}),
+    }
+
+
+def _ticked(ticked: Any) -> dict[str, Any]:
+    return {
+        "edge": ticked.name,
+        "from": [round(v, 4) for v in ticked.edge.start],
+        "to": [round(v, 4) for v in ticked.edge.end],
+        "ticks": [
+            {
+                "at_mm": round(float(tick.at), 4),
+                "drawn": exact_text(tick.drawn),
+                "error_mm": round(float(tick.error), 4),
+            }
+            for tick in ticked.ticks
+        ],
+    }
+
+
+def _sum(reckoned: Sum) -> dict[str, Any]:
+    values = asdict(reckoned)
+    values["nearest"] = [
+        {"etched": exact_text(etched), "spacing": exact_text(spacing)} for etched, spacing in reckoned.nearest
+    ]
+    return {key: exact_text(value) if isinstance(value, Fraction) else value for key, value in values.items()}
+
+
+def exact_text(mm: Fraction) -> str:
+    """An exact length as text: in inches where a ruler has the fraction, else in mm."""
+    inches = mm / MM_PER["in"]
+    return Length.of(inches, "in").text if 64 % inches.denominator == 0 else Length.of(mm, "mm").text

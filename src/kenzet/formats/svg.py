@@ -1,0 +1,49 @@
+"""A mark sheet as SVG in true units: one document, one unit is one millimetre."""
+
+from __future__ import annotations
+
+from xml.etree import ElementTree as ET
+
+import numpy as np
+
+from kenzet.core.marks.sheet import MarkSheet
+from kenzet.core.measure import Unit
+from kenzet.formats.placement import BLEED, to_svg
+
+NAMESPACE = "http://www.w3.org/2000/svg"
+
+
+def svg(sheet: MarkSheet, unit: Unit) -> bytes:
+    """Seams, marks and ticks in groups of those names; the page is sized in ``unit``."""
+    left, low, right, top = sheet.bounds
+    wide, high = right - left + 2 * BLEED, top - low + 2 * BLEED
+    per = 25.4 if unit == "in" else 1.0
+    ET.register_namespace("", NAMESPACE)
+    root = ET.Element(
+        f"{{{NAMESPACE}}}svg",
+        width=f"{wide / per:.6f}{unit}",
+        height=f"{high / per:.6f}{unit}",
+        viewBox=f"0 0 {wide:.4f} {high:.4f}",
+    )
+    ET.SubElement(root, f"{{{NAMESPACE}}}title").text = f"{sheet.title} · {sheet.subtitle}"
+    _group(root, sheet, "seams", sheet.seams, {"stroke": "#8a8f98", "stroke-width": "0.2"})
+    _group(
+        root,
+        sheet,
+        "marks",
+        sheet.marks,
+        {"stroke": "#b9820f", "stroke-width": "0.5", "stroke-dasharray": "1.6 0.9"},
+    )
+    ticks = tuple(np.array([tick.foot, tick.tip]) for tick in sheet.ticks)
+    _group(root, sheet, "ticks", ticks, {"stroke": "#1e2733", "stroke-width": "0.25"})
+    return bytes(ET.tostring(root, encoding="utf-8", xml_declaration=True))
+
+
+def _group(
+    root: ET.Element, sheet: MarkSheet, name: str, lines: tuple[np.ndarray, ...], style: dict[str, str]
+) -> None:
+    group = ET.SubElement(root, f"{{{NAMESPACE}}}g", {"id": name, "fill": "none", **style})
+    for line in lines:
+        points = [to_svg(sheet.bounds, point) for point in line]
+        path = " ".join(f"{'M' if k == 0 else 'L'}{x:.4f} {y:.4f}" for k, (x, y) in enumerate(points))
+        ET.SubElement(group, f"{{{NAMESPACE}}}path", d=path)

@@ -1,0 +1,245 @@
+"""A private MariaDB: its own data directory, reached by a socket only, stopped with the app.
+
+Glossary: the *home* is the folder that holds everything of one instance: ``mariadb`` (the data),
+``run`` (pid file, log, temporary files) and ``lock``. Passwords are made anew at every start and are
+never written anywhere but to a file that only its owner can read and that is removed once read.
+"""
+
+from __future__ import annotations
+
+import fcntl
+import getpass
+import os
+import secrets
+import shutil
+import signal
+import subprocess
+import tempfile
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager, suppress
+from dataclasses import dataclass
+from pathlib import Path
+
+import pymysql
+
+from kenzet.core.errors import Unavailable
+from kenzet.store.pool import NAME, Login, connect
+
+LEAST_FREE = 400 * 1024 * 1024
+_LONGEST_SOCKET = 100
+_PATIENCE = 60.0
+
+
+@dataclass(frozen=True, slots=True)
+class Logins:
+    """The app may read and write rows; the builder may also change tables."""
+
+    app: Login
+    builder: Login
+
+
+@contextmanager
+def running(home: Path) -> Iterator[Logins]:
+    """A database for as long as the block runs.
+
+    Raises Unavailable, with a sentence: no server installed, already in use, damaged, no space, no
+    right to write.
+    """
+    server = shutil.which("mariadbd", path=f"{os.environ.get('PATH', '')}:/usr/sbin")
+    if not server:
+        raise Unavailable("MariaDB is not installed; ./start --setup-only installs it.")
+    _prepare(home)
+    with _only_one(home), _socket_folder(home) as socket:
+        _stop_leftover(home)
+        config = _write_config(home, socket)
+        _make_data(home, config)
+        app, builder = (
+            Login(socket, user, secrets.token_hex(24)) for user in ("kenzet_app", "kenzet_builder")
+        )
+        process = _start(server, home, config, [app, builder])
+        try:
+            _wait_until_ready(process, home, app)
+            yield Logins(app, builder)
+        finally:
+            _stop(process)
+
+
+def _prepare(home: Path) -> None:
+    try:
+        (home / "run" / "tmp").mkdir(parents=True, exist_ok=True)
+        home.chmod(0o700)
+        free = shutil.disk_usage(home).free
+    except OSError as error:
+        raise Unavailable(f"The data folder {home} cannot be used: {error.strerror}.") from error
+    if free < LEAST_FREE:
+        raise Unavailable(
+            f"The disk under {home} has {free // 1024**2} MB free; the database wants {LEAST_FREE // 1024**2} MB. "
+            "Make room, or choose another place with --data."
+        )
+
+
+@contextmanager
+def _only_one(home: Path) -> Iterator[None]:
+    with (home / "lock").open("a+") as lock:
+        try:
+            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except OSError as error:
+            raise Unavailable(
+                f"Kenzet is already running on the data in {home}. Use that one, or choose another place with --data."
+            ) from error
+        yield
+
+
+@contextmanager
+def _socket_folder(home: Path) -> Iterator[str]:
+    """A path for the socket short enough for the system."""
+    usual = home / "run" / "db.sock"
+    if len(str(usual)) < _LONGEST_SOCKET:
+        yield str(usual)
+        return
+    with tempfile.TemporaryDirectory(prefix="kenzet-") as folder:
+        yield str(Path(folder) / "db.sock")
+
+
+def _stop_leftover(home: Path) -> None:
+    """End a server of ours that outlived an app that was killed; its data is safe either way."""
+    pid_file = home / "run" / "mariadbd.pid"
+    with suppress(OSError, ValueError):
+        pid = int(pid_file.read_text())
+        command = Path(f"/proc/{pid}/cmdline").read_bytes()
+        if str(home / "run" / "my.cnf").encode() in command:
+            os.kill(pid, signal.SIGTERM)
+            deadline = time.monotonic() + _PATIENCE
+            while Path(f"/proc/{pid}").exists() and time.monotonic() < deadline:
+                time.sleep(0.05)
+    pid_file.unlink(missing_ok=True)
+
+
+def _write_config(home: Path, socket: str) -> Path:
+    run, config = home / "run", home / "run" / "my.cnf"
+    as_root = "user=root\n" if os.geteuid() == 0 else ""
+    config.write_text(
+        f"""[mysqld]
+{as_root}datadir={home / "mariadb"}
+socket={socket}
+pid-file={run / "mariadbd.pid"}
+tmpdir={run / "tmp"}
+log-error={run / "mariadbd.log"}
+skip-networking
+skip-name-resolve
+skip-log-bin
+local-infile=0
+character-set-server=utf8mb4
+collation-server=utf8mb4_unicode_ci
+default-time-zone=+00:00
+sql-mode=STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION
+performance-schema=0
+innodb-buffer-pool-size=64M
+innodb-buffer-pool-size-max=256M
+innodb-log-file-size=64M
+innodb-flush-log-at-trx-commit=1
+innodb-buffer-pool-dump-at-shutdown=0
+innodb-buffer-pool-load-at-startup=0
+"""
+    )
+    return config
+
+
+def _make_data(home: Path, config: Path) -> None:
+    """The data directory, built beside its place and moved there when it is whole."""
+    data, building = home / "mariadb", home / "mariadb.new"
+    if data.exists():
+        if not (data / "ibdata1").exists() or not (data / "mysql").is_dir():
+            raise Unavailable(
+                f"The database in {data} is not whole, so it is left as it is. "
+                "Put back a copy, or move that folder away to begin anew."
+            )
+        return
+    shutil.rmtree(building, ignore_errors=True)
+    made = config.with_name("install.cnf")
+    made.write_text(config.read_text().replace(f"datadir={data}\n", f"datadir={building}\n"))
+    command = [
+        "mariadb-install-db",
+        f"--defaults-file={made}",
+        "--auth-root-authentication-method=socket",
+        f"--auth-root-socket-user={getpass.getuser()}",
+        "--skip-test-db",
+        "--skip-name-resolve",
+        *(["--user=root"] if os.geteuid() == 0 else []),
+    ]
+    done = subprocess.run(command, capture_output=True, text=True, check=False)
+    if done.returncode != 0:
+        raise Unavailable(f"The database could not be made: {_last_line(done.stderr or done.stdout)}")
+    building.rename(data)
+
+
+def _start(server: str, home: Path, config: Path, logins: list[Login]) -> subprocess.Popen[bytes]:
+    grants = {"kenzet_app": "SELECT, INSERT, UPDATE, DELETE", "kenzet_builder": "ALL PRIVILEGES"}
+    statements = [f"CREATE DATABASE IF NOT EXISTS {NAME};"]
+    for login in logins:
+        who = f"'{login.user}'@'localhost'"
+        statements += [
+            f"CREATE USER IF NOT EXISTS {who};",
+            f"ALTER USER {who} IDENTIFIED BY '{login.password}';",
+            f"GRANT {grants[login.user]} ON {NAME}.* TO {who};",
+        ]
+    first = home / "run" / "init.sql"
+    first.unlink(missing_ok=True)
+    with os.fdopen(os.open(first, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as file:
+        file.write("\n".join(statements) + "\n")
+    # its own session: Ctrl-C is for the app, which then stops the server in good order;
+    # should the app be killed, the server is told to stop as well
+    with_parent = ["setpriv", "--pdeathsig", "TERM"] if shutil.which("setpriv") else []
+    return subprocess.Popen(
+        [*with_parent, server, f"--defaults-file={config}", f"--init-file={first}"],
+        stdin=subprocess.DEVNULL,
+        stdout=subprocess.DEVNULL,
+        stderr=subprocess.DEVNULL,
+        start_new_session=True,
+    )
+
+
+def _wait_until_ready(process: subprocess.Popen[bytes], home: Path, login: Login) -> None:
+    deadline = time.monotonic() + _PATIENCE
+    log = home / "run" / "mariadbd.log"
+    while time.monotonic() < deadline:
+        if process.poll() is not None:
+            raise Unavailable(f"The database stopped while starting: {_last_error(log)} (see {log})")
+        if _is_ours(process, home):
+            with suppress(pymysql.err.MySQLError, OSError):
+                connect(login).close()
+                (home / "run" / "init.sql").unlink(missing_ok=True)
+                return
+        time.sleep(0.03)
+    process.terminate()
+    raise Unavailable(f"The database did not answer within {_PATIENCE:.0f} seconds; see {log}.")
+
+
+def _is_ours(process: subprocess.Popen[bytes], home: Path) -> bool:
+    """Whether the server that is up is the one we started: its pid file names our child."""
+    with suppress(OSError, ValueError):
+        return int((home / "run" / "mariadbd.pid").read_text()) == process.pid
+    return False
+
+
+def _stop(process: subprocess.Popen[bytes]) -> None:
+    process.terminate()
+    try:
+        process.wait(_PATIENCE)
+    except subprocess.TimeoutExpired:
+        process.kill()
+        process.wait()
+
+
+def _last_error(log: Path) -> str:
+    with suppress(OSError):
+        lines = [line for line in log.read_text(errors="replace").splitlines() if "[ERROR]" in line]
+        if lines:
+            return lines[-1].split("[ERROR]", 1)[1].strip()
+    return "no reason was given"
+
+
+def _last_line(text: str) -> str:
+    lines = [line.strip() for line in text.splitlines() if line.strip()]
+    return lines[-1] if lines else "no reason was given"

@@ -1,0 +1,1 @@
+INSERT IGNORE INTO owner (id, name) VALUES (1, 'local');

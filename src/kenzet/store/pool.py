@@ -1,0 +1,86 @@
+"""Connections to the private database, and the one way to write."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from typing import Any
+
+import pymysql
+from dbutils.pooled_db import PooledDB
+from pymysql.cursors import DictCursor
+
+from kenzet.core.errors import Unavailable
+
+NAME = "kenzet"
+
+
+@dataclass(frozen=True, slots=True)
+class Login:
+    """Where the database listens and as whom to come."""
+
+    socket: str
+    user: str
+    password: str
+
+
+def connect(login: Login, database: str | None = NAME) -> Any:
+    """One plain connection; rows are dictionaries; nothing is committed by itself."""
+    return pymysql.connect(
+        unix_socket=login.socket,
+        user=login.user,
+        password=login.password,
+        database=database,
+        charset="utf8mb4",
+        cursorclass=DictCursor,
+        autocommit=False,
+    )
+
+
+class Pool:
+    """A pool of connections, made at the first use."""
+
+    def __init__(self, login: Login, most: int = 8) -> None:
+        self._login = login
+        self._most = most
+        self._pool: PooledDB | None = None
+
+    @contextmanager
+    def connection(self) -> Iterator[Any]:
+        """A connection for one request. Raises Unavailable where the database does not answer."""
+        try:
+            if self._pool is None:
+                self._pool = PooledDB(
+                    creator=lambda: connect(self._login), maxconnections=self._most, blocking=True, ping=1
+                )
+            conn = self._pool.connection()
+        except pymysql.err.OperationalError as error:
+            raise Unavailable(
+                "The database does not answer; nothing was changed. Try again in a moment."
+            ) from error
+        try:
+            yield conn
+        except pymysql.err.OperationalError as error:
+            raise Unavailable(
+                "The database could not do that just now; nothing was changed. Try again."
+            ) from error
+        finally:
+            conn.close()
+
+
+@contextmanager
+def atomic(conn: Any) -> Iterator[Any]:
+    """A writing transaction and its cursor: committed whole, or not at all.
+
+    ``begin`` comes first: only then does the pool report a connection that was lost on the way
+    instead of quietly carrying on with the second half on a new one.
+    """
+    conn.begin()
+    try:
+        with conn.cursor() as cursor:
+            yield cursor
+        conn.commit()
+    except BaseException:
+        conn.rollback()
+        raise

@@ -1,0 +1,205 @@
+"""Quilts and their revisions.
+
+A revision is never changed. Undo shows its parent; redo shows the newest child; a change made after
+an undo becomes the newest child, so redo never leads into what was left behind. Every function takes
+a connection and the owner's number; the writing ones take the version that the caller last saw.
+"""
+
+from __future__ import annotations
+
+import json
+import secrets
+from dataclasses import dataclass
+from typing import Any
+
+from kenzet.core.errors import Stale, Unknown
+from kenzet.core.top.document import Quilt, read, write
+from kenzet.store.pool import atomic
+
+LOCAL_OWNER = 1
+_ALPHABET = "abcdefghjkmnpqrstuvwxyz23456789"
+
+
+@dataclass(frozen=True, slots=True)
+class Kept:
+    """A quilt as it is kept now. ``undo`` and ``redo`` say what they would take back or do again."""
+
+    id: str
+    version: int
+    revision: int
+    quilt: Quilt
+    undo: str | None
+    redo: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class Listed:
+    """A line of the list of quilts."""
+
+    id: str
+    name: str
+
+
+def add(conn: Any, owner: int, quilt: Quilt) -> str:
+    """Keep a new quilt; gives its id."""
+    quilt_id = "".join(secrets.choice(_ALPHABET) for _ in range(12))
+    with atomic(conn) as cursor:
+        cursor.execute(
+            "INSERT INTO quilt (id, owner_id, current, version) VALUES (%s, %s, 1, 1)", (quilt_id, owner)
+        )
+        _insert(cursor, quilt_id, 1, None, "begun", "first", quilt)
+    return quilt_id
+
+
+def listed(conn: Any, owner: int) -> list[Listed]:
+    """All quilts of an owner, the last changed first."""
+    with conn.cursor() as cursor:
+        cursor.execute(
+            "SELECT q.id, JSON_VALUE(r.document, '$.name') AS name"
+            " FROM quilt q JOIN revision r ON r.quilt_id = q.id AND r.number = q.current"
+            " WHERE q.owner_id = %s ORDER BY q.changed_at DESC, q.id",
+            (owner,),
+        )
+        rows = cursor.fetchall()
+    conn.commit()  # ends the read view, so that the next read sees what others kept
+    return [Listed(row["id"], row["name"]) for row in rows]
+
+
+def load(conn: Any, owner: int, quilt_id: str) -> Kept:
+    """Raises Unknown."""
+    with conn.cursor() as cursor:
+        kept = _load(cursor, owner, quilt_id)
+    conn.commit()
+    return kept
+
+
+def change(
+    conn: Any, owner: int, quilt_id: str, version: int, quilt: Quilt, what: str, key: str, joins: bool
+) -> Kept:
+    """Keep ``quilt`` as the newest revision.
+
+    ``key`` names the change: sent twice, it is made once. With ``joins`` it becomes one undo step with
+    the revision shown now. Raises Unknown, Stale.
+    """
+    with atomic(conn) as cursor:
+        row = _locked(cursor, owner, quilt_id)
+        cursor.execute("SELECT 1 FROM revision WHERE quilt_id = %s AND change_key = %s", (quilt_id, key))
+        if not cursor.fetchone():
+            _refuse_stale(row, version)
+            cursor.execute("SELECT MAX(number) AS last FROM revision WHERE quilt_id = %s", (quilt_id,))
+            number = cursor.fetchone()["last"] + 1
+            parent = row["current"]
+            if joins:
+                parent = _parent(cursor, quilt_id, parent) or parent
+            _insert(cursor, quilt_id, number, parent, what, key, quilt)
+            _show(cursor, quilt_id, number)
+        return _load(cursor, owner, quilt_id)
+
+
+def undo(conn: Any, owner: int, quilt_id: str, version: int) -> Kept:
+    """Show the parent of what is shown; at the first revision nothing happens. Raises Unknown, Stale."""
+    with atomic(conn) as cursor:
+        row = _locked(cursor, owner, quilt_id)
+        _refuse_stale(row, version)
+        parent = _parent(cursor, quilt_id, row["current"])
+        if parent is not None:
+            _show(cursor, quilt_id, parent)
+        return _load(cursor, owner, quilt_id)
+
+
+def redo(conn: Any, owner: int, quilt_id: str, version: int) -> Kept:
+    """Show the newest child of what is shown, if there is one. Raises Unknown, Stale."""
+    with atomic(conn) as cursor:
+        row = _locked(cursor, owner, quilt_id)
+        _refuse_stale(row, version)
+        child = _newest_child(cursor, quilt_id, row["current"])
+        if child is not None:
+            _show(cursor, quilt_id, child["number"])
+        return _load(cursor, owner, quilt_id)
+
+
+def unit(conn: Any, owner: int) -> str:
+    """The unit in which the owner reads: in or mm."""
+    with conn.cursor() as cursor:
+        cursor.execute("SELECT unit FROM owner WHERE id = %s", (owner,))
+        found = str(cursor.fetchone()["unit"])
+    conn.commit()
+    return found
+
+
+def set_unit(conn: Any, owner: int, chosen: str) -> None:
+    """Keep the unit in which the owner reads; no length changes."""
+    with atomic(conn) as cursor:
+        cursor.execute("UPDATE owner SET unit = %s WHERE id = %s", (chosen, owner))
+
+
+def _load(cursor: Any, owner: int, quilt_id: str) -> Kept:
+    cursor.execute(
+        "SELECT q.version, q.current, r.document, r.parent, r.what"
+        " FROM quilt q JOIN revision r ON r.quilt_id = q.id AND r.number = q.current"
+        " WHERE q.id = %s AND q.owner_id = %s",
+        (quilt_id, owner),
+    )
+    row = cursor.fetchone()
+    if not row:
+        raise _no_such_quilt()
+    child = _newest_child(cursor, quilt_id, row["current"])
+    return Kept(
+        id=quilt_id,
+        version=row["version"],
+        revision=row["current"],
+        quilt=read(json.loads(row["document"])),
+        undo=row["what"] if row["parent"] is not None else None,
+        redo=child["what"] if child else None,
+    )
+
+
+def _locked(cursor: Any, owner: int, quilt_id: str) -> Any:
+    cursor.execute(
+        "SELECT current, version FROM quilt WHERE id = %s AND owner_id = %s FOR UPDATE", (quilt_id, owner)
+    )
+    row = cursor.fetchone()
+    if not row:
+        raise _no_such_quilt()
+    return row
+
+
+def _no_such_quilt() -> Unknown:
+    return Unknown("There is no such quilt here. Go back to the list and choose one.", "quilt")
+
+
+def _refuse_stale(row: Any, version: int) -> None:
+    if row["version"] != version:
+        raise Stale(
+            "This quilt was changed in another window since you opened it here. "
+            "Nothing was overwritten; the newest state is shown now.",
+            "version",
+        )
+
+
+def _parent(cursor: Any, quilt_id: str, number: int) -> int | None:
+    cursor.execute("SELECT parent FROM revision WHERE quilt_id = %s AND number = %s", (quilt_id, number))
+    parent: int | None = cursor.fetchone()["parent"]
+    return parent
+
+
+def _newest_child(cursor: Any, quilt_id: str, number: int) -> Any:
+    cursor.execute(
+        "SELECT number, what FROM revision WHERE quilt_id = %s AND parent = %s ORDER BY number DESC LIMIT 1",
+        (quilt_id, number),
+    )
+    return cursor.fetchone()
+
+
+def _insert(
+    cursor: Any, quilt_id: str, number: int, parent: int | None, what: str, key: str, quilt: Quilt
+) -> None:
+    cursor.execute(
+        "INSERT INTO revision (quilt_id, number, parent, what, change_key, document)"
+        " VALUES (%s, %s, %s, %s, %s, %s)",
+        (quilt_id, number, parent, what[:200], key, json.dumps(write(quilt), ensure_ascii=False)),
+    )
+
+
+def _show(cursor: Any, quilt_id: str, number: int) -> None:
+    cursor.execute("UPDATE quilt SET current = %s, version = version + 1 WHERE id = %s", (number, quilt_id))

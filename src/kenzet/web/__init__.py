@@ -1,0 +1,1 @@
+"""HTTP to core values and back; views never compute."""

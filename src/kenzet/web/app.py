@@ -1,0 +1,61 @@
+"""The application: its settings and how it is put together."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from pathlib import Path
+
+from flask import Response, abort, send_from_directory
+from flask_openapi3 import Info, OpenAPI
+
+from kenzet import __version__
+from kenzet.store.pool import Pool
+from kenzet.web import guard
+from kenzet.web.at_hand import LaidQuilts
+from kenzet.web.models import Problem
+from kenzet.web.quilts import quilts
+from kenzet.web.zones import zones
+
+
+@dataclass(frozen=True, slots=True)
+class Settings:
+    """``pool`` reaches the database; ``pages`` holds the built front end, or None without one."""
+
+    pool: Pool | None
+    pages: Path | None = None
+
+
+def create_app(settings: Settings) -> OpenAPI:
+    """A WSGI application that serves the API under /api and the front end elsewhere."""
+    app = OpenAPI(
+        __name__,
+        info=Info(title="Kenzet", version=__version__),
+        static_folder=None,
+        doc_ui=False,
+        validation_error_status=422,
+        validation_error_model=Problem,
+        validation_error_callback=guard.wrong_form,
+    )
+    app.json.sort_keys = False
+    app.extensions["pool"] = settings.pool
+    app.extensions["laid"] = LaidQuilts()
+    guard.install(app)
+    app.register_api(quilts)
+    app.register_api(zones)
+    if settings.pages:
+        _serve_pages(app, settings.pages)
+    return app
+
+
+def _serve_pages(app: OpenAPI, pages: Path) -> None:
+    @app.get("/", doc_ui=False)
+    @app.get("/<path:name>", doc_ui=False)
+    def page(name: str = "index.html") -> Response:
+        if name.startswith("api/"):
+            abort(404)
+        known = (pages / name).is_file()
+        response = send_from_directory(pages, name if known else "index.html")
+        response.headers["Cache-Control"] = (
+            "public, max-age=31536000, immutable" if name.startswith("assets/") else "no-cache"
+        )
+        return response

@@ -1,0 +1,93 @@
+"""The gate: who may ask, how large, in what form; and every error as problem JSON."""
+
+from __future__ import annotations
+
+from typing import Any
+from urllib.parse import urlsplit
+
+from flask import Flask, Response, current_app, request
+from pydantic import ValidationError
+from werkzeug.exceptions import HTTPException
+
+from kenzet.core.errors import BadValue, KenzetError, Stale, TooMany, Unavailable, Unknown
+from kenzet.core.top.document import at_field
+from kenzet.web.models import Problem
+
+MOST_BYTES = 1_000_000
+STATUS = {BadValue: 422, TooMany: 422, Unknown: 404, Stale: 409, Unavailable: 503}
+POLICY = (
+    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; "
+    "base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+)
+_LOCAL = {"127.0.0.1", "localhost", "[::1]"}
+
+
+def problem(status: int, title: str, detail: str, field: str = "") -> Response:
+    """An error as application/problem+json."""
+    body = Problem(title=title, status=status, detail=detail, field=field).model_dump_json()
+    return Response(body, status, mimetype="application/problem+json")
+
+
+def install(app: Flask) -> None:
+    """Hang the gate into ``app``."""
+    app.config["MAX_CONTENT_LENGTH"] = MOST_BYTES
+    app.before_request(_gate)
+    app.after_request(_headers)
+    app.register_error_handler(KenzetError, _told)
+    app.register_error_handler(HTTPException, _refused)
+    app.register_error_handler(Exception, _unforeseen)
+
+
+def wrong_form(error: ValidationError) -> Response:
+    """A request whose own form is wrong, at its field."""
+    return _told(at_field(error))
+
+
+def _gate() -> Response | None:
+    if urlsplit(f"//{request.host}").hostname not in {host.strip("[]") for host in _LOCAL}:
+        return problem(403, "Wrong address", "Open Kenzet by the address that it printed at its start.")
+    if request.method in ("GET", "HEAD"):
+        return None
+    origin = request.headers.get("Origin")
+    if origin is not None and origin != f"http://{request.host}":
+        return problem(403, "Wrong origin", "Another page tried to change something here; it was refused.")
+    if request.mimetype != "application/json":
+        return problem(415, "JSON only", "Send application/json.")
+    if (request.content_length or 0) > MOST_BYTES:
+        return problem(413, "Too large", f"A request holds {MOST_BYTES // 1000:,} kB at most.")
+    if not isinstance(request.get_json(), dict):
+        return problem(400, "Not understood", "The body must be a JSON object.")
+    return None
+
+
+def _headers(response: Response) -> Response:
+    response.headers["Content-Security-Policy"] = POLICY
+    response.headers["X-Content-Type-Options"] = "nosniff"
+    response.headers["Referrer-Policy"] = "no-referrer"
+    response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
+    response.headers["Cross-Origin-Resource-Policy"] = "same-origin"
+    if request.path.startswith("/api/"):
+        response.headers["Cache-Control"] = "no-store"
+    return response
+
+
+def _told(error: KenzetError) -> Response:
+    status = next((code for kind, code in STATUS.items() if isinstance(error, kind)), 500)
+    return problem(status, type(error).__name__, error.message, error.field)
+
+
+def _refused(error: HTTPException) -> Response:
+    said = {
+        400: "The body is not JSON.",
+        404: "There is nothing at this address.",
+        413: f"A request holds {MOST_BYTES // 1000:,} kB at most.",
+    }
+    code = error.code or 500
+    return problem(code, error.name, said.get(code, error.description or error.name))
+
+
+def _unforeseen(error: Exception) -> Any:
+    current_app.logger.exception("unforeseen", exc_info=error)
+    return problem(
+        500, "A fault of ours", "Something went wrong here; nothing was changed. Please try again."
+    )

@@ -1,0 +1,136 @@
+"""Quilts: the list, one whole, changes, undo and redo, and the unit that figures are read in."""
+
+from __future__ import annotations
+
+from flask import Response, current_app
+from flask_openapi3 import APIBlueprint
+
+from kenzet import __version__
+from kenzet.core.measure import Unit
+from kenzet.core.plan import LaidQuilt, check_kit, plan_quilt, plan_zone
+from kenzet.core.top.changes import Change, SetFill, SetKit, apply
+from kenzet.core.top.document import Frozen, validated, write
+from kenzet.formats import plan_file
+from kenzet.store import quilts as store
+from kenzet.store.quilts import LOCAL_OWNER, Kept
+from kenzet.web import models as m
+from kenzet.web import show
+from kenzet.web.at_hand import connection, laid_quilt
+
+quilts = APIBlueprint("quilts", __name__, url_prefix="/api")
+
+
+class _OneChange(Frozen):
+    change: Change
+
+
+@quilts.get("/health", responses={200: m.Health})
+def health() -> Response:
+    """Whether the app answers, and its database too."""
+    with connection() as conn:
+        store.unit(conn, LOCAL_OWNER)
+    return _json(m.Health(name="Kenzet", version=__version__))
+
+
+@quilts.get("/home", responses={200: m.Home})
+def home() -> Response:
+    """The unit and the quilts, the last changed first."""
+    with connection() as conn:
+        found = [m.Listed(id=q.id, name=q.name) for q in store.listed(conn, LOCAL_OWNER)]
+        return _json(m.Home(unit=store.unit(conn, LOCAL_OWNER), quilts=found))
+
+
+@quilts.put("/unit", responses={200: m.UnitRequest})
+def set_unit(body: m.UnitRequest) -> Response:
+    """Read in inches or millimetres from now on; no length changes."""
+    with connection() as conn:
+        store.set_unit(conn, LOCAL_OWNER, body.unit)
+    return _json(body)
+
+
+@quilts.get("/quilts/<quilt>", responses={200: m.QuiltView})
+def quilt_view(path: m.QuiltPath, query: m.Reading) -> Response:
+    """A quilt laid out, with every zone's lines."""
+    kept, laid = laid_quilt(path.quilt)
+    return _json(_view(kept, laid, query.unit))
+
+
+@quilts.post("/quilts/<quilt>/changes", responses={200: m.Saved})
+def change(path: m.QuiltPath, body: m.ChangeRequest) -> Response:
+    """Keep one change; what cannot be planned is refused and nothing is written."""
+    kept, laid = laid_quilt(path.quilt)
+    wanted = validated(_OneChange, {"change": body.change}).change
+    quilt, what = apply(kept.quilt, wanted)
+    changed = laid.with_quilt(quilt)
+    if isinstance(wanted, SetFill):
+        plan_zone(changed, wanted.zone)
+    if isinstance(wanted, SetKit):
+        check_kit(changed)
+    with connection() as conn:
+        return _saved(
+            store.change(conn, LOCAL_OWNER, kept.id, body.version, quilt, what, body.key, body.joins)
+        )
+
+
+@quilts.post("/quilts/<quilt>/undo", responses={200: m.Saved})
+def undo(path: m.QuiltPath, body: m.VersionRequest) -> Response:
+    """One step back."""
+    with connection() as conn:
+        return _saved(store.undo(conn, LOCAL_OWNER, path.quilt, body.version))
+
+
+@quilts.post("/quilts/<quilt>/redo", responses={200: m.Saved})
+def redo(path: m.QuiltPath, body: m.VersionRequest) -> Response:
+    """One step forward again."""
+    with connection() as conn:
+        return _saved(store.redo(conn, LOCAL_OWNER, path.quilt, body.version))
+
+
+@quilts.get("/quilts/<quilt>/plan.json")
+def plan_document(path: m.QuiltPath) -> Response:
+    """The quilt as a plan file."""
+    kept, _ = laid_quilt(path.quilt)
+    response = Response(plan_file.dump(kept.quilt), mimetype="application/json")
+    response.headers["Content-Disposition"] = 'attachment; filename="quilt-plan.json"'
+    return response
+
+
+def _view(kept: Kept, laid: LaidQuilt, unit: Unit) -> m.QuiltView:
+    quilt, plans = kept.quilt, plan_quilt(laid)
+    return m.QuiltView(
+        id=kept.id,
+        version=kept.version,
+        name=quilt.name,
+        use=quilt.use,
+        size=[show.shown(laid.top.width, unit, bare=True), " × ", show.shown(laid.top.height, unit)],
+        width=laid.top.width,
+        height=laid.top.height,
+        undo=kept.undo,
+        redo=kept.redo,
+        fabrics={key: {"name": f.name, "colour": f.colour} for key, f in quilt.fabrics.items()},
+        parts=show.parts(laid),
+        zones=[
+            m.ZoneInfo(
+                key=key,
+                name=zone.name,
+                part=zone.part,
+                patches=list(zone.patches),
+                occurs=show.occurs(laid.top.parts[zone.part], len(zone.patches)),
+                fill=zone.fill.label if zone.fill else "",
+                drawings=show.drawings(plans.get(key)),
+            )
+            for key, zone in quilt.zones.items()
+            if zone.part in laid.top.parts
+        ],
+        fills=show.fill_kinds(),
+        totals=show.totals(plans.values(), unit),
+        kit=write(quilt)["kit"],
+    )
+
+
+def _saved(kept: Kept) -> Response:
+    return _json(m.Saved(version=kept.version, undo=kept.undo, redo=kept.redo))
+
+
+def _json(value: m.Wire) -> Response:
+    return current_app.response_class(value.model_dump_json(), mimetype="application/json")

@@ -1,0 +1,48 @@
+"""One throw-away database for the whole run, and the demo quilt."""
+
+from __future__ import annotations
+
+import tempfile
+from importlib import resources
+from pathlib import Path
+
+import pytest
+
+from kenzet.core.plan import LaidQuilt
+from kenzet.formats import plan_file
+from kenzet.store.instance import Logins, running
+from kenzet.store.migrate import migrate
+from kenzet.store.pool import Pool, connect
+
+DEMO = resources.files("kenzet.demo") / "harbour-lights.json"
+
+
+@pytest.fixture(scope="session")
+def demo():
+    return plan_file.load(DEMO.read_bytes())
+
+
+@pytest.fixture(scope="session")
+def laid(demo):
+    return LaidQuilt(demo)
+
+
+@pytest.fixture(scope="session")
+def logins() -> Logins:
+    with tempfile.TemporaryDirectory(prefix="kenzet-test-") as home, running(Path(home)) as found:
+        builder = connect(found.builder)
+        migrate(builder)
+        builder.close()
+        yield found
+
+
+@pytest.fixture(scope="session")
+def pool(logins):
+    return Pool(logins.app)
+
+
+@pytest.fixture
+def conn(logins):
+    connection = connect(logins.app)
+    yield connection
+    connection.close()
