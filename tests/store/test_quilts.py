@@ -114,7 +114,7 @@ def test_the_app_cannot_change_tables_and_migrations_run_again(conn, logins):
 
 def test_a_lost_connection_loses_the_whole_change_not_half_of_it(logins, quilt_id, demo):
     pool = Pool(logins.app, most=1)
-    with pytest.raises(Unavailable), pool.connection() as mine, atomic(mine) as cursor:
+    with pytest.raises(Unavailable), pool.connection() as mine, atomic(mine) as cursor:  # noqa: PT012
         cursor.execute("UPDATE quilt SET version = version + 100 WHERE id = %s", (quilt_id,))
         cursor.execute("SELECT CONNECTION_ID() AS id")
         number = cursor.fetchone()["id"]

@@ -193,6 +193,8 @@ class Figure:
 
 INCH_GRAIN = Fraction(1, 64)
 MM_GRAIN = Fraction(1, 100)
+COARSE: dict[Unit, Fraction] = {"in": Fraction(1, 16), "mm": Fraction(1, 2)}
+"""The grain of figures that are only looked at, not laid off."""
 
 
 def rounded(mm: Fraction | float, grain: Fraction) -> Fraction:
@@ -205,22 +207,23 @@ def rounded(mm: Fraction | float, grain: Fraction) -> Fraction:
     return steps * grain
 
 
-def figure(mm: Fraction | float, unit: Unit, grain: Fraction | None = None) -> Figure:
+def figure(mm: Fraction | float, unit: Unit, grain: Fraction | None = None, about: bool = False) -> Figure:
     """``mm`` to the nearest ``grain`` (in ``unit``; 1/64 in or 0.01 mm unless given).
 
+    ``about`` leaves scant and generous unsaid.
+
     >>> figure(Fraction(0.530) * MM_PER["in"], "in").text
-    '17/32 scant'
+    'scant 17/32'
     >>> figure(0.530 * 25.4, "in", Fraction(1, 16)).text
-    '1/2 generous'
+    'generous 1/2'
     >>> figure(Fraction(127, 5), "mm").text, figure(-19.05, "in").text
     ('25.4', '-3/4')
     """
     grain = grain or (INCH_GRAIN if unit == "in" else MM_GRAIN)
     exact = Fraction(mm) / MM_PER[unit]
     near = rounded(abs(exact), grain)
-    hair = (
-        0 if unit == "mm" or abs(abs(exact) - near) < Fraction(1, 5000) else (1 if abs(exact) > near else -1)
-    )
+    off = abs(exact) - near
+    hair = 0 if about or unit == "mm" or abs(off) < Fraction(1, 5000) else (1 if off > 0 else -1)
     minus = exact < 0 and near != 0
     if unit == "mm":
         whole, num, den = _short(float(near)), 0, 1
@@ -232,7 +235,7 @@ def figure(mm: Fraction | float, unit: Unit, grain: Fraction | None = None) -> F
 
 def _say(minus: bool, whole: str, num: int, den: int, hair: int) -> str:
     body = whole if not num else (f"{num}/{den}" if whole == "0" else f"{whole} {num}/{den}")
-    return ("-" if minus else "") + body + {-1: " scant", 0: "", 1: " generous"}[hair]
+    return {-1: "scant ", 0: "", 1: "generous "}[hair] + ("-" if minus else "") + body
 
 
 def _short(number: float, places: int = 2) -> str:

@@ -99,6 +99,12 @@ class Drawing:
         """mm in one placing."""
         return float(self.stretches.lengths.sum()) + sum(ring.length for ring in self.rings)
 
+    def length_of(self, line: int) -> float:
+        """mm of one line."""
+        if line < len(self.stretches):
+            return float(self.stretches.lengths[line])
+        return self.rings[line - len(self.stretches)].length
+
     def piece_and_family(self, line: int) -> tuple[int, int]:
         """Which piece of the region and which family stretch ``line`` belongs to."""
         return divmod(int(self.stretches.job[line]), len(self.families))

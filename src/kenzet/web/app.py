@@ -12,6 +12,8 @@ from kenzet import __version__
 from kenzet.store.pool import Pool
 from kenzet.web import guard
 from kenzet.web.at_hand import LaidQuilts
+from kenzet.web.kit import kit
+from kenzet.web.marks import marks
 from kenzet.web.models import Problem
 from kenzet.web.quilts import quilts
 from kenzet.web.zones import zones
@@ -42,6 +44,8 @@ def create_app(settings: Settings) -> OpenAPI:
     guard.install(app)
     app.register_api(quilts)
     app.register_api(zones)
+    app.register_api(marks)
+    app.register_api(kit)
     if settings.pages:
         _serve_pages(app, settings.pages)
     return app

@@ -1,4 +1,4 @@
-"""What a request has at hand: a connection, and quilts that are laid out already."""
+"""What a request has at hand: a connection, quilts that are laid out already, and the ways to answer."""
 
 from __future__ import annotations
 
@@ -7,11 +7,13 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from typing import Any
 
-from flask import current_app
+from flask import Response, current_app
 
-from kenzet.core.plan import LaidQuilt
+from kenzet.core.errors import BadValue
+from kenzet.core.plan import LaidQuilt, ZonePlan, plan_zone
 from kenzet.store import quilts
 from kenzet.store.quilts import LOCAL_OWNER, Kept
+from kenzet.web.models import Wire
 
 
 class LaidQuilts:
@@ -48,3 +50,23 @@ def laid_quilt(quilt_id: str) -> tuple[Kept, LaidQuilt]:
     with connection() as conn:
         kept = quilts.load(conn, LOCAL_OWNER, quilt_id)
     return kept, current_app.extensions["laid"].get(kept)
+
+
+def planned(laid: LaidQuilt, zone: str) -> ZonePlan:
+    """The plan of a zone that has a fill. Raises BadValue where it is left open."""
+    found = plan_zone(laid, zone)
+    if found is None:
+        raise BadValue("This zone is left open: choose a fill for it first.", "zone")
+    return found
+
+
+def answer(value: Wire) -> Response:
+    """A model as JSON."""
+    return current_app.response_class(value.model_dump_json(), mimetype="application/json")
+
+
+def file_answer(data: bytes, kind: str, name: str) -> Response:
+    """Bytes to keep under ``name``."""
+    response = Response(data, mimetype=kind)
+    response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
+    return response

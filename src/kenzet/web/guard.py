@@ -7,7 +7,7 @@ from urllib.parse import urlsplit
 
 from flask import Flask, Response, current_app, request
 from pydantic import ValidationError
-from werkzeug.exceptions import HTTPException
+from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
 from kenzet.core.errors import BadValue, KenzetError, Stale, TooMany, Unavailable, Unknown
 from kenzet.core.top.document import at_field
@@ -19,7 +19,7 @@ POLICY = (
     "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; "
     "base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
 )
-_LOCAL = {"127.0.0.1", "localhost", "[::1]"}
+_LOCAL = {"127.0.0.1", "localhost", "::1"}
 
 
 def problem(status: int, title: str, detail: str, field: str = "") -> Response:
@@ -44,17 +44,20 @@ def wrong_form(error: ValidationError) -> Response:
 
 
 def _gate() -> Response | None:
-    if urlsplit(f"//{request.host}").hostname not in {host.strip("[]") for host in _LOCAL}:
+    if urlsplit(f"//{request.host}").hostname not in _LOCAL:
         return problem(403, "Wrong address", "Open Kenzet by the address that it printed at its start.")
-    if request.method in ("GET", "HEAD"):
-        return None
+    return None if request.method in ("GET", "HEAD") else _check_body()
+
+
+def _check_body() -> Response | None:
+    """JSON from our own pages only, and not too much of it."""
     origin = request.headers.get("Origin")
     if origin is not None and origin != f"http://{request.host}":
         return problem(403, "Wrong origin", "Another page tried to change something here; it was refused.")
     if request.mimetype != "application/json":
         return problem(415, "JSON only", "Send application/json.")
     if (request.content_length or 0) > MOST_BYTES:
-        return problem(413, "Too large", f"A request holds {MOST_BYTES // 1000:,} kB at most.")
+        raise RequestEntityTooLarge
     if not isinstance(request.get_json(), dict):
         return problem(400, "Not understood", "The body must be a JSON object.")
     return None

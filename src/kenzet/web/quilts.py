@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from flask import Response, current_app
+from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from kenzet import __version__
@@ -15,7 +15,7 @@ from kenzet.store import quilts as store
 from kenzet.store.quilts import LOCAL_OWNER, Kept
 from kenzet.web import models as m
 from kenzet.web import show
-from kenzet.web.at_hand import connection, laid_quilt
+from kenzet.web.at_hand import answer, connection, file_answer, laid_quilt
 
 quilts = APIBlueprint("quilts", __name__, url_prefix="/api")
 
@@ -29,7 +29,7 @@ def health() -> Response:
     """Whether the app answers, and its database too."""
     with connection() as conn:
         store.unit(conn, LOCAL_OWNER)
-    return _json(m.Health(name="Kenzet", version=__version__))
+    return answer(m.Health(name="Kenzet", version=__version__))
 
 
 @quilts.get("/home", responses={200: m.Home})
@@ -37,7 +37,7 @@ def home() -> Response:
     """The unit and the quilts, the last changed first."""
     with connection() as conn:
         found = [m.Listed(id=q.id, name=q.name) for q in store.listed(conn, LOCAL_OWNER)]
-        return _json(m.Home(unit=store.unit(conn, LOCAL_OWNER), quilts=found))
+        return answer(m.Home(unit=store.unit(conn, LOCAL_OWNER), quilts=found))
 
 
 @quilts.put("/unit", responses={200: m.UnitRequest})
@@ -45,14 +45,14 @@ def set_unit(body: m.UnitRequest) -> Response:
     """Read in inches or millimetres from now on; no length changes."""
     with connection() as conn:
         store.set_unit(conn, LOCAL_OWNER, body.unit)
-    return _json(body)
+    return answer(body)
 
 
 @quilts.get("/quilts/<quilt>", responses={200: m.QuiltView})
 def quilt_view(path: m.QuiltPath, query: m.Reading) -> Response:
     """A quilt laid out, with every zone's lines."""
     kept, laid = laid_quilt(path.quilt)
-    return _json(_view(kept, laid, query.unit))
+    return answer(_view(kept, laid, query.unit))
 
 
 @quilts.post("/quilts/<quilt>/changes", responses={200: m.Saved})
@@ -90,9 +90,7 @@ def redo(path: m.QuiltPath, body: m.VersionRequest) -> Response:
 def plan_document(path: m.QuiltPath) -> Response:
     """The quilt as a plan file."""
     kept, _ = laid_quilt(path.quilt)
-    response = Response(plan_file.dump(kept.quilt), mimetype="application/json")
-    response.headers["Content-Disposition"] = 'attachment; filename="quilt-plan.json"'
-    return response
+    return file_answer(plan_file.dump(kept.quilt), "application/json", "quilt-plan.json")
 
 
 def _view(kept: Kept, laid: LaidQuilt, unit: Unit) -> m.QuiltView:
@@ -129,8 +127,4 @@ def _view(kept: Kept, laid: LaidQuilt, unit: Unit) -> m.QuiltView:
 
 
 def _saved(kept: Kept) -> Response:
-    return _json(m.Saved(version=kept.version, undo=kept.undo, redo=kept.redo))
-
-
-def _json(value: m.Wire) -> Response:
-    return current_app.response_class(value.model_dump_json(), mimetype="application/json")
+    return answer(m.Saved(version=kept.version, undo=kept.undo, redo=kept.redo))

@@ -14,7 +14,7 @@ from kenzet.core.fills import FILLS, Fill
 from kenzet.core.kit.kit import Kit
 from kenzet.core.laying import Mode, Sum, etched_line_for, reckon
 from kenzet.core.marks.ticks import TickedEdge
-from kenzet.core.measure import Length, Unit, figure, long_figure
+from kenzet.core.measure import COARSE, Length, Unit, figure, long_figure
 from kenzet.core.params import Form, forms
 from kenzet.core.plan import Drawing, LaidQuilt, ZonePlan
 from kenzet.core.steps import Slant
@@ -22,9 +22,11 @@ from kenzet.core.top.layout import Part
 from kenzet.web import models as m
 
 
-def shown(mm: Fraction | float, unit: Unit, grain: Fraction | None = None, bare: bool = False) -> m.Shown:
-    """A figure for the wire; ``bare`` leaves the unit unsaid."""
-    f = figure(mm, unit, grain)
+def shown(
+    mm: Fraction | float, unit: Unit, grain: Fraction | None = None, bare: bool = False, about: bool = False
+) -> m.Shown:
+    """A figure for the wire; ``bare`` leaves the unit unsaid, ``about`` scant and generous."""
+    f = figure(mm, unit, grain, about)
     return m.Shown(
         minus=f.minus,
         whole=f.whole,
@@ -201,16 +203,12 @@ def rows(plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: float, 
     found.append(
         m.Row(
             label=["Widest gap · your batting allows"],
-            words=[shown(gap, unit, _coarse(unit)), " · ", shown(limit, unit)],
+            words=[shown(gap, unit, COARSE[unit], about=True), " · ", shown(limit, unit)],
         )
     )
     drawn = etched_line_for(plan.fill.spacing.mm, plan.kit.foot.offset.mm, Mode.DRAWING)
     found.append(m.Row(label=["If you draw them: mark on the last line"], words=[shown(drawn, unit)]))
     return found
-
-
-def _coarse(unit: Unit) -> Fraction:
-    return Fraction(1, 16) if unit == "in" else Fraction(1, 2)
 
 
 def advice(plan: ZonePlan, drawing: Drawing, gap: float, unit: Unit) -> list[m.Words]:
@@ -223,7 +221,7 @@ def advice(plan: ZonePlan, drawing: Drawing, gap: float, unit: Unit) -> list[m.W
         found.append(
             [
                 "The widest gap is ",
-                shown(gap, unit, _coarse(unit)),
+                shown(gap, unit, COARSE[unit], about=True),
                 "; your batting allows ",
                 shown(limit, unit),
                 ". Set the lines closer, or choose another batting.",

@@ -12,7 +12,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, ValidationError, field_validator, model_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills import AnyFill
+from kenzet.core.fills import FILLS, AnyFill
 from kenzet.core.kit.kit import Kit
 from kenzet.core.measure import Length, Unit
 from kenzet.core.params import Frozen, in_range
@@ -203,7 +203,9 @@ def validated(model: Any, data: Any, unit: Unit = "in", prefix: str = "") -> Any
 def at_field(error: ValidationError, prefix: str = "") -> BadValue:
     """The first fault of a failed check as a sentence at its field."""
     first = error.errors(include_url=False)[0]
-    path = ".".join([*([prefix] if prefix else []), *(str(part) for part in first["loc"])])
+    loc = [str(part) for part in first["loc"]]
+    named = [p for k, p in enumerate(loc) if not (p in FILLS and k and loc[k - 1] == "fill")]
+    path = ".".join([*([prefix] if prefix else []), *named])
     cause = first.get("ctx", {}).get("error")
     message = cause.message if isinstance(cause, BadValue) else _plain(first)
     return BadValue(message, path)

@@ -1,0 +1,138 @@
+"""The marks of a zone, and the sheets on which they are printed."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from kenzet.core.marks.sheet import MarkSheet, mark_sheet
+from kenzet.core.marks.ticks import TickedEdge
+from kenzet.core.measure import COARSE, Unit, long_figure
+from kenzet.core.plan import Drawing, LaidQuilt, ZonePlan, plan_quilt
+from kenzet.core.top.document import MarkMethod
+from kenzet.formats.pdf import pages_of, pdf
+from kenzet.formats.svg import svg
+from kenzet.web import models as m
+from kenzet.web import show
+from kenzet.web.at_hand import answer, file_answer, laid_quilt, planned
+
+marks = APIBlueprint("marks", __name__, url_prefix="/api/quilts/<quilt>")
+
+CAUTION = "Try the marker on a scrap of this fabric first, and do not press the quilt with the marks in."
+_METHODS: dict[MarkMethod, str] = {"first lines": "First of each family", "all lines": "All the lines"}
+
+
+@marks.post("/marks", responses={200: m.MarksView})
+def marks_view(path: m.QuiltPath, body: m.MarksRequest) -> Response:
+    """The marks of a zone as it is kept."""
+    _, laid = laid_quilt(path.quilt)
+    return answer(_view(laid, planned(laid, body.zone), body))
+
+
+@marks.get("/zones/<zone>/sheet.pdf")
+def sheet_pdf(path: m.ZonePath, query: m.SheetQuery) -> Response:
+    """The mark sheet at true size, tiled over pages."""
+    return file_answer(pdf(_sheet(path, query), query.paper), "application/pdf", f"{path.zone}-marks.pdf")
+
+
+@marks.get("/zones/<zone>/sheet.svg")
+def sheet_svg(path: m.ZonePath, query: m.SheetQuery) -> Response:
+    """The mark sheet at true size as one drawing."""
+    return file_answer(svg(_sheet(path, query), query.unit), "image/svg+xml", f"{path.zone}-marks.svg")
+
+
+def _sheet(path: m.ZonePath, query: m.SheetQuery) -> MarkSheet:
+    kept, laid = laid_quilt(path.quilt)
+    found = planned(laid, path.zone)
+    method = query.method or found.zone.marking
+    return mark_sheet(found, found.drawing_at(query.placing), method, kept.quilt.name, query.unit)
+
+
+def _view(laid: LaidQuilt, found: ZonePlan, body: m.MarksRequest) -> m.MarksView:
+    unit, drawing = body.unit, found.drawing_at(body.placing)
+    method = body.method or found.zone.marking
+    marked = found.marked(drawing, method)
+    pages = pages_of(mark_sheet(found, drawing, method, laid.quilt.name, unit), body.paper)
+    many = len(pages.tiles)
+    return m.MarksView(
+        zone=body.zone,
+        name=found.zone.name,
+        occurs=show.occurs(found.part, len(found.zone.patches)),
+        method=method,
+        methods=[_method(found, drawing, key) for key in _METHODS],
+        marked=marked,
+        edges=[_edge(ticked, found.kit.marking_step.mm, unit) for ticked in found.ticked(drawing)],
+        pages=many,
+        pages_words="1 page" if many == 1 else f"{many} pages, {pages.columns} across, {pages.rows} down",
+        rows=_rows(found, drawing, marked, unit),
+        note=_note(found, drawing, marked, unit),
+        caution=CAUTION,
+        drawings=show.drawings(found),
+        totals=show.totals(plan_quilt(laid).values(), unit),
+    )
+
+
+def _rows(found: ZonePlan, drawing: Drawing, marked: list[int], unit: Unit) -> list[m.Row]:
+    times = len(found.part.placings)
+    pen = sum(drawing.length_of(number) for number in marked)
+    both = (
+        f"{long_figure(pen, unit)} · {long_figure(pen * times, unit)}"
+        if times > 1
+        else long_figure(pen, unit)
+    )
+    return [
+        m.Row(label=["Lines to draw here"], words=[f"{len(marked)} of {drawing.lines}"]),
+        m.Row(label=["Laid by ruler, no mark"], words=[f"{drawing.lines - len(marked)}"]),
+        m.Row(label=["Pen line here" + (" · in the quilt" if times > 1 else "")], words=[both]),
+        m.Row(label=["Ticks rounded to"], words=[show.shown(found.kit.marking_step.mm, unit)]),
+    ]
+
+
+def _method(found: ZonePlan, drawing: Drawing, method: MarkMethod) -> m.MethodView:
+    count = len(found.marked(drawing, method))
+    return m.MethodView(
+        key=method, label=_METHODS[method], words=[f"{count} to draw" if count else "none to draw"]
+    )
+
+
+def _note(found: ZonePlan, drawing: Drawing, marked: list[int], unit: Unit) -> m.Words:
+    if drawing.rings:
+        return [
+            "Rings meet no edge, so there are no ticks: each is laid on the seam or on the ring outside it."
+        ]
+    if not marked:
+        return ["A seam gives the first line of every family, and each line gives the next: nothing to draw."]
+    spacing = show.shown(found.fill.spacing.mm, unit)
+    return [
+        "Drawn where no seam runs along the lines. Every other line is laid ",
+        spacing,
+        " from the one before.",
+    ]
+
+
+def _edge(ticked: TickedEdge, step: Fraction, unit: Unit) -> m.EdgeView:
+    upright = abs(ticked.edge.end[0] - ticked.edge.start[0]) < 1e-3
+    return m.EdgeView(
+        name=ticked.name,
+        from_corner="top" if upright else "left",
+        points=[*ticked.edge.start, *ticked.edge.end],
+        ticks=[
+            m.TickView(
+                points=list(ticked.edge.at(float(tick.at))),
+                shown=show.shown(tick.drawn, unit, bare=True),
+                error=_error(tick.error, unit),
+            )
+            for tick in ticked.ticks
+        ],
+        note=show.edge_note(ticked, unit, step),
+    )
+
+
+def _error(error: Fraction, unit: Unit) -> m.Words:
+    grain = COARSE[unit] / (4 if unit == "in" else 10)
+    near = show.shown(abs(error), unit, grain, about=True)
+    if near.whole == "0" and near.num == 0:
+        return ["exact"]
+    return [near, " over" if error > 0 else " under"]
