@@ -73,7 +73,7 @@ def debian(packages: list[str]) -> None:
             )
         install = ["sudo", "-n", "env", "DEBIAN_FRONTEND=noninteractive", *install]
     say(f"installing {', '.join(missing)}")
-    update = install[: install.index("apt-get") + 1] + ["update", "-qq"]
+    update = [*install[: install.index("apt-get") + 1], "update", "-qq"]
     for pause in (2, 5, 10, 20, 0):  # update does not wait for its lock
         if not run(update, fails=True):
             break
@@ -220,6 +220,6 @@ def say(words: str) -> None:
 
 
 if __name__ == "__main__":
-    if sys.version_info < (3, 11):
+    if sys.version_info < (3, 11):  # noqa: UP036
         sys.exit("kenzet: Python 3.11 or newer is wanted; on Debian 12: apt-get install python3 python3-venv")
     main(tests="--tests" in sys.argv[1:])

@@ -7,14 +7,13 @@ import signal
 import socket
 import sys
 from collections.abc import Sequence
-from importlib import resources
 from pathlib import Path
 
 import pymysql
 import waitress
 
 from kenzet.core.errors import KenzetError, Unavailable
-from kenzet.formats import plan_file
+from kenzet.demo import demo_quilts
 from kenzet.store import quilts
 from kenzet.store.instance import Logins, running
 from kenzet.store.migrate import migrate
@@ -86,9 +85,8 @@ def _prepare(logins: Logins, demo: bool) -> None:
     try:
         migrate(builder)
         if demo and not quilts.listed(builder, quilts.LOCAL_OWNER):
-            for file in sorted(resources.files("kenzet.demo").iterdir(), key=lambda f: f.name):
-                if file.name.endswith(".json"):
-                    quilts.add(builder, quilts.LOCAL_OWNER, plan_file.load(file.read_bytes()))
+            for quilt in demo_quilts():
+                quilts.add(builder, quilts.LOCAL_OWNER, quilt)
     finally:
         builder.close()
 

@@ -36,7 +36,8 @@ class Choice:
 class Form:
     """How one parameter is asked for. ``empty`` is what a left-out value means, in words.
 
-    ``only_with`` names another parameter and the values of it for which this one matters.
+    ``only_with`` names another parameter and the values of it for which this one matters; ``after`` the
+    parameter behind which this one is asked, where that is not the order of declaration.
     """
 
     control: Control
@@ -46,6 +47,7 @@ class Form:
     choices: tuple[Choice, ...] = ()
     presets: tuple[float, ...] = ()
     only_with: tuple[str, tuple[str, ...]] | None = None
+    after: str = ""
 
 
 def asked(default: Any, form: Form) -> Any:
@@ -64,7 +66,12 @@ def forms(model: type[BaseModel]) -> dict[str, Form]:
             raw: dict[str, Any] = dict(extra["form"])  # type: ignore[arg-type]
             raw["choices"] = tuple(Choice(**choice) for choice in raw["choices"])
             found[name] = Form(**raw)
-    return found
+    order = list(found)
+    for name, form in found.items():
+        if form.after in found:
+            order.remove(name)
+            order.insert(order.index(form.after) + 1, name)
+    return {name: found[name] for name in order}
 
 
 def in_range(length: Length, least: str, most: str, what: str) -> Length:

@@ -52,14 +52,15 @@ def create_app(settings: Settings) -> OpenAPI:
 
 
 def _serve_pages(app: OpenAPI, pages: Path) -> None:
-    @app.get("/", doc_ui=False)
-    @app.get("/<path:name>", doc_ui=False)
+    """Files of the built front end; every other address is a page of its own within it."""
+
     def page(name: str = "index.html") -> Response:
-        if name.startswith("api/"):
+        if name.startswith("api/") or (name.startswith("assets/") and not (pages / name).is_file()):
             abort(404)
-        known = (pages / name).is_file()
-        response = send_from_directory(pages, name if known else "index.html")
-        response.headers["Cache-Control"] = (
-            "public, max-age=31536000, immutable" if name.startswith("assets/") else "no-cache"
-        )
+        response = send_from_directory(pages, name if (pages / name).is_file() else "index.html")
+        lasting = name.startswith("assets/")
+        response.headers["Cache-Control"] = "max-age=31536000, immutable" if lasting else "no-cache"
         return response
+
+    app.add_url_rule("/", "home", page)
+    app.add_url_rule("/<path:name>", "page", page)

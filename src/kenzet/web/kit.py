@@ -62,5 +62,6 @@ def _view(kit: Kit, unit: Unit) -> m.KitView:
         kit=kit.model_dump(mode="json"),
         fields=[*fields, show.field("ruler.etched", _ETCHED, listed, unit)],
         makes=show.etched_rows(kit, unit),
+        foot=float(kit.foot.offset.mm),
         sentence=[f"Your foot counts in: every mark stitches {foot} further out than it says."],
     )

@@ -199,6 +199,7 @@ class SumView(Wire):
     terms: list[Term]
     total: Term
     sentence: Words
+    instead: Words
     offers: list[Offer]
 
 
@@ -287,6 +288,12 @@ class RulerView(Wire):
     caution: str
 
 
+class NewQuilts(Wire):
+    """A plan to keep as a new quilt; left out: the demo quilts."""
+
+    plan: dict[str, Any] | None = None
+
+
 class ChangeRequest(Wire):
     """A change to keep, made on ``version``; ``key`` names it so that a retry is harmless.
 
@@ -319,12 +326,21 @@ class KitRequest(Reading):
     kit: dict[str, Any] | None = None
 
 
+class EtchedView(Wire):
+    """An etched line ``at`` mm from the working edge, its name, and the spacing that it makes."""
+
+    at: float
+    label: Words
+    words: Words
+
+
 class KitView(Wire):
     """The checked kit with its fields and what each etched line makes."""
 
     kit: dict[str, Any]
     fields: list[FieldView]
-    makes: list[Row]
+    makes: list[EtchedView]
+    foot: float
     sentence: Words
 
 

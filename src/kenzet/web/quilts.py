@@ -9,7 +9,8 @@ from kenzet import __version__
 from kenzet.core.measure import Unit
 from kenzet.core.plan import LaidQuilt, check_kit, plan_quilt, plan_zone
 from kenzet.core.top.changes import Change, SetFill, SetKit, apply
-from kenzet.core.top.document import Frozen, validated, write
+from kenzet.core.top.document import Frozen, read, validated, write
+from kenzet.demo import demo_quilts
 from kenzet.formats import plan_file
 from kenzet.store import quilts as store
 from kenzet.store.quilts import LOCAL_OWNER, Kept
@@ -38,6 +39,18 @@ def home() -> Response:
     with connection() as conn:
         found = [m.Listed(id=q.id, name=q.name) for q in store.listed(conn, LOCAL_OWNER)]
         return answer(m.Home(unit=store.unit(conn, LOCAL_OWNER), quilts=found))
+
+
+@quilts.post("/quilts", responses={200: m.Home})
+def add_quilts(body: m.NewQuilts) -> Response:
+    """Keep a quilt from a plan file, or the demo quilts where none is sent."""
+    found = demo_quilts() if body.plan is None else [read(body.plan)]
+    for quilt in found:
+        plan_quilt(LaidQuilt(quilt))
+    with connection() as conn:
+        for quilt in found:
+            store.add(conn, LOCAL_OWNER, quilt)
+    return home()
 
 
 @quilts.put("/unit", responses={200: m.UnitRequest})

@@ -130,17 +130,19 @@ def the_sum(reckoned: Sum, unit: Unit, on: str = "your last line", total: str = 
     result = m.Term(words=[shown(reckoned.spacing, unit, bare=True)], label=total)
     if reckoned.etched is not None and reckoned.etched > 0:
         etched = m.Term(words=[shown(reckoned.etched, unit, bare=True)], label=f"mark on {on}")
-        return m.SumView(kind="etched", terms=[etched, foot], total=result, sentence=[], offers=[])
+        return m.SumView(
+            kind="etched", terms=[etched, foot], total=result, sentence=[], instead=[], offers=[]
+        )
     if reckoned.etched is not None:
         edge = m.Term(words=["edge"], label=f"ruler's edge on {on}")
-        return m.SumView(kind="edge", terms=[edge, foot], total=result, sentence=[], offers=[])
+        return m.SumView(kind="edge", terms=[edge, foot], total=result, sentence=[], instead=[], offers=[])
     if reckoned.behind > 0:
         said: m.Words = [
             "Closer than your foot: no etched line can do it. Lay the ruler's edge ",
             shown(reckoned.behind, unit),
             f" behind {on}, so that {on.removeprefix('your ')} shows that much beyond the plastic.",
         ]
-        return m.SumView(kind="behind", terms=[], total=result, sentence=said, offers=[])
+        return m.SumView(kind="behind", terms=[], total=result, sentence=said, instead=[], offers=[])
     return _no_line(reckoned, unit, result)
 
 
@@ -159,7 +161,7 @@ def _no_line(reckoned: Sum, unit: Unit, result: m.Term) -> m.SumView:
                 now=False,
             )
         )
-    return m.SumView(kind="none", terms=[], total=result, sentence=said, offers=offers)
+    return m.SumView(kind="none", terms=[], total=result, sentence=said, instead=[], offers=offers)
 
 
 def _typed(mm: Fraction, unit: Unit) -> str:
@@ -167,12 +169,22 @@ def _typed(mm: Fraction, unit: Unit) -> str:
     return Length.of(inches, "in").text if 64 % inches.denominator == 0 else Length.near(float(mm), unit).text
 
 
+def instead(reckoned: Sum, unit: Unit) -> m.Words:
+    """The other way to place the same line: drawn along the ruler, no foot counts in."""
+    drawn = etched_line_for(reckoned.spacing, reckoned.foot, Mode.DRAWING)
+    return [
+        "Drawing it instead of sewing? Then the ",
+        shown(drawn, unit, bare=True),
+        " mark: no foot counts in.",
+    ]
+
+
 def offers(plan: ZonePlan, placing: int, unit: Unit) -> list[m.Offer]:
     """Spacings near hers that suit the zone; the one she has is told as such."""
     return [
         m.Offer(
             value=wish.length.text,
-            words=[shown(wish.length.mm, unit)],
+            words=[shown(wish.length.mm, unit, bare=unit == "in", about=True)],
             does=wish.does,
             now=abs(wish.length.mm - plan.fill.spacing.mm) < Fraction(1, 1000),
         )
@@ -206,8 +218,6 @@ def rows(plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: float, 
             words=[shown(gap, unit, COARSE[unit], about=True), " · ", shown(limit, unit)],
         )
     )
-    drawn = etched_line_for(plan.fill.spacing.mm, plan.kit.foot.offset.mm, Mode.DRAWING)
-    found.append(m.Row(label=["If you draw them: mark on the last line"], words=[shown(drawn, unit)]))
     return found
 
 
@@ -260,10 +270,11 @@ def spots(plan_region_edges: Sequence, names: Sequence[str]) -> list[m.Spot]:
     ]
 
 
-def etched_rows(kit: Kit, unit: Unit) -> list[m.Row]:
+def etched_rows(kit: Kit, unit: Unit) -> list[m.EtchedView]:
     """F5: what each etched line of her ruler makes with her foot."""
     return [
-        m.Row(
+        m.EtchedView(
+            at=float(line),
             label=["the edge itself"] if line == 0 else [shown(line, unit, bare=True), " mark"],
             words=[shown(line + kit.foot.offset.mm, unit)],
         )

@@ -110,6 +110,7 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> 
     view.fill = found.fill.model_dump(mode="json")
     view.fields = show.fields(found.fill, unit)
     view.sum = show.the_sum(found.sum, unit)
+    view.sum.instead = show.instead(found.sum, unit)
     view.offers = show.offers(found, body.placing, unit)
     view.rows = show.rows(found, drawing, slants(region, drawing.families), gap, unit)
     view.advice = show.advice(found, drawing, gap, unit)

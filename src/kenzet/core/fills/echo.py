@@ -83,6 +83,6 @@ class Echo(Fill):
             return []
         found = [part for part in whole_parts(left, self.spacing.mm, 1) if part >= MM_PER["in"] / 16]
         return [
-            Wish(Length.near(float(part), "in" if unit == "in" else "mm"), "ends even in the middle")
+            Wish(Length.near(float(part), "in" if unit == "in" else "mm"), "even to the middle")
             for part in found[:2]
         ]

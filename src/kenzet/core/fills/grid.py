@@ -26,7 +26,7 @@ class Grid(StraightFill):
 
     kind: Literal["grid"] = "grid"
     second_angle: float = asked(
-        135.0, Form("angle", "Crossed at", "The lean of the second set, counted like the first.", presets=(135, 90, 120, 150))
+        135.0, Form("angle", "Crossed at", "The lean of the second set, counted like the first.", presets=(135, 90, 120, 150), after="angle")
     )  # fmt: skip
 
     @field_validator("second_angle", mode="before")

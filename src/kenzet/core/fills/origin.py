@@ -26,11 +26,11 @@ T = TypeVar("T")
 Origin = Literal["centre line", "centre gap", "edge", "corner", "quilt centre"]
 
 ORIGINS = (
-    Choice("centre line", "its centre, on a line"),
-    Choice("centre gap", "its centre, on a gap"),
+    Choice("centre line", "centre, line"),
+    Choice("centre gap", "centre, gap"),
     Choice("edge", "an edge", picks="edge"),
     Choice("corner", "a corner", picks="corner"),
-    Choice("quilt centre", "quilt centre, to flow across"),
+    Choice("quilt centre", "quilt centre"),
 )
 LEAST_SPACING, MOST_SPACING = "1/16 in", "100 in"
 
@@ -137,7 +137,7 @@ class StraightFill(Fill):
             corners = {x for family in families for x in _corner_places(site.region, family)}
             for part in _parts(sorted(corners), self.spacing.mm):
                 length = _length(part, unit)
-                wishes[length] = "even, meets every corner" if length in wishes else "meets every corner"
+                wishes[length] = "even, meets corners" if length in wishes else "meets corners"
         least = Length.parse(LEAST_SPACING).mm
         ranked = sorted(
             (w for w in wishes if w.mm >= least), key=lambda w: (abs(w.mm - self.spacing.mm), w.mm)

@@ -1,0 +1,37 @@
+import { defineConfigWithVueTs, vueTsConfigs } from '@vue/eslint-config-typescript'
+import type { Linter } from 'eslint'
+import pluginVue from 'eslint-plugin-vue'
+
+/** A feature may use api, parts, canvas, state and itself, never another feature. */
+const features = ['fills', 'kit', 'marks', 'shell']
+const walls = features.map((own): Linter.Config => ({
+  files: [`src/features/${own}/**`],
+  rules: {
+    'no-restricted-imports': [
+      'error' as const,
+      { patterns: features.filter((other) => other !== own).map((other) => ({ group: [`**/${other}/*`] })) },
+    ],
+  },
+}))
+
+export default defineConfigWithVueTs(
+  { ignores: ['dist/**', 'src/api/schema.ts'] },
+  pluginVue.configs['flat/recommended'],
+  vueTsConfigs.recommended,
+  {
+    rules: {
+      'vue/max-attributes-per-line': 'off',
+      'vue/singleline-html-element-content-newline': 'off',
+      'vue/html-self-closing': 'off',
+      'vue/html-indent': 'off',
+      'vue/first-attribute-linebreak': 'off',
+      'vue/html-closing-bracket-newline': 'off',
+      'vue/multiline-html-element-content-newline': 'off',
+      'vue/multi-word-component-names': 'off',
+      'vue/require-default-prop': 'off',
+      'no-restricted-globals': ['error', { name: 'fetch', message: 'api/client.ts is the only fetch' }],
+    },
+  },
+  { files: ['src/api/client.ts'], rules: { 'no-restricted-globals': 'off' } },
+  ...walls,
+)

@@ -1,0 +1,81 @@
+<script setup lang="ts">
+/** The frame: header, stations on their running stitch, the station, the tally; and the keys that work everywhere. */
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import AppHeader from './features/shell/AppHeader.vue'
+import KeyHelp from './features/shell/KeyHelp.vue'
+import StationNav from './features/shell/StationNav.vue'
+import TallyBar from './features/shell/TallyBar.vue'
+import { STATIONS } from './features/shell/stations'
+import { useQuilt } from './state/quilt'
+import { useZone } from './state/zone'
+
+const route = useRoute()
+const router = useRouter()
+const quilt = useQuilt()
+const zone = useZone()
+const help = ref(false)
+const inQuilt = computed(() => typeof route.params.quilt === 'string' && !!route.params.quilt)
+
+watch(
+  () => route.params.quilt,
+  async (id) => {
+    if (typeof id !== 'string' || !id || id === quilt.id) return
+    await zone.choose('')
+    await quilt.open(id)
+  },
+  { immediate: true },
+)
+watch(() => quilt.taken, () => void zone.again())
+
+function keys(event: KeyboardEvent) {
+  const target = event.target as HTMLElement
+  if (target.tagName === 'INPUT' || target.tagName === 'TEXTAREA' || event.metaKey || event.altKey) return
+  if (event.key === '?') help.value = !help.value
+  else if (event.key === 'z' || (event.ctrlKey && event.key === 'z')) void quilt.walk('undo')
+  else if (event.key === 'Z' || event.key === 'y') void quilt.walk('redo')
+  else if (/^[1-7]$/.test(event.key)) go(Number(event.key))
+  else return
+  event.preventDefault()
+}
+function go(number: number) {
+  const station = STATIONS.find((s) => s.number === number)
+  if (station && inQuilt.value) void router.push({ name: station.name, params: { quilt: quilt.id } })
+}
+const leave = () => void quilt.flush()
+onMounted(() => {
+  window.addEventListener('keydown', keys)
+  window.addEventListener('pagehide', leave)
+})
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', keys)
+  window.removeEventListener('pagehide', leave)
+})
+</script>
+
+<template>
+  <v-app>
+    <div class="frame">
+      <AppHeader @help="help = true" />
+      <StationNav v-if="inQuilt" class="nav" />
+      <main class="station" :class="{ alone: !inQuilt }"><router-view /></main>
+      <TallyBar v-if="inQuilt && quilt.view" class="tally" />
+    </div>
+    <p v-if="quilt.trouble" class="trouble" role="alert">
+      {{ quilt.trouble }}
+      <button v-if="!quilt.view && inQuilt" class="plain" @click="router.push('/')">Back to your quilts</button>
+      <button class="plain" @click="quilt.trouble = ''">Dismiss</button>
+    </p>
+    <KeyHelp v-model="help" />
+  </v-app>
+</template>
+
+<style scoped>
+.frame { display: grid; height: 100vh; height: 100dvh; width: 100vw; grid-template: 56px minmax(0, 1fr) auto / 92px minmax(0, 1fr); grid-template-areas: 'head head' 'nav station' 'tally tally'; }
+.frame > :first-child { grid-area: head; }
+.nav { grid-area: nav; }
+.station { grid-area: station; min-width: 0; min-height: 0; }
+.station.alone { grid-column: 1 / -1; overflow: auto; }
+.tally { grid-area: tally; }
+.trouble { position: fixed; left: 50%; top: 64px; transform: translateX(-50%); max-width: 620px; z-index: 20; background: var(--madder-wash); border: 1px solid var(--madder); border-radius: 10px; padding: 8px 16px; font-size: 14px; }
+</style>

@@ -1,0 +1,67 @@
+/** The only fetch: typed calls to the app's own API, every failure a `Problem`. */
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export type Views = components['schemas']
+export type Unit = 'in' | 'mm'
+export type Words = (string | Views['Shown'])[]
+
+/** What went wrong, in a sentence, with the field it is about. */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly field = '',
+  ) {
+    super(message)
+  }
+}
+
+const client = createClient<paths>({ baseUrl: '/' })
+
+interface Answer<T> {
+  data?: T
+  error?: unknown
+  response: Response
+}
+
+/** The data of an answer. Throws `Problem`; an aborted call throws as the browser does. */
+async function told<T>(call: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>
+  try {
+    answer = await call
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error
+    throw new Problem(0, 'Kenzet does not answer. Is it still running where you started it?')
+  }
+  if (answer.data !== undefined) return answer.data
+  const said = answer.error as { detail?: string; field?: string } | undefined
+  throw new Problem(answer.response.status, said?.detail ?? 'Something went wrong here.', said?.field)
+}
+
+const at = (quilt: string) => ({ path: { quilt } })
+
+export const api = {
+  home: () => told(client.GET('/api/home')),
+  addQuilts: (plan: Record<string, unknown> | null) => told(client.POST('/api/quilts', { body: { plan } })),
+  setUnit: (unit: Unit) => told(client.PUT('/api/unit', { body: { unit } })),
+  quilt: (quilt: string, unit: Unit) =>
+    told(client.GET('/api/quilts/{quilt}', { params: { ...at(quilt), query: { unit } } })),
+  plan: (quilt: string, body: Views['PlanRequest'], signal: AbortSignal) =>
+    told(client.POST('/api/quilts/{quilt}/plan', { params: at(quilt), body, signal })),
+  ruler: (quilt: string, body: Views['RulerRequest'], signal: AbortSignal) =>
+    told(client.POST('/api/quilts/{quilt}/ruler', { params: at(quilt), body, signal })),
+  marks: (quilt: string, body: Views['MarksRequest'], signal: AbortSignal) =>
+    told(client.POST('/api/quilts/{quilt}/marks', { params: at(quilt), body, signal })),
+  kit: (quilt: string, body: Views['KitRequest'], signal: AbortSignal) =>
+    told(client.POST('/api/quilts/{quilt}/kit', { params: at(quilt), body, signal })),
+  change: (quilt: string, body: Views['ChangeRequest']) =>
+    told(client.POST('/api/quilts/{quilt}/changes', { params: at(quilt), body })),
+  undo: (quilt: string, version: number) =>
+    told(client.POST('/api/quilts/{quilt}/undo', { params: at(quilt), body: { version } })),
+  redo: (quilt: string, version: number) =>
+    told(client.POST('/api/quilts/{quilt}/redo', { params: at(quilt), body: { version } })),
+  /** The address of a mark sheet, for a link. */
+  sheet: (quilt: string, zone: string, kind: 'pdf' | 'svg', query: Record<string, string>) =>
+    `/api/quilts/${quilt}/zones/${zone}/sheet.${kind}?${new URLSearchParams(query)}`,
+}

@@ -1,0 +1,22 @@
+<script setup lang="ts">
+/** What the strokes on the drawing mean; told by shape, not by colour alone. */
+defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' | 'tick' | 'rest')[] }>()
+</script>
+
+<template>
+  <ul class="key">
+    <li v-if="shows.includes('stitches')"><svg width="34" height="10"><path d="M0 5H34" stroke="#2b3a67" stroke-width="1.8" stroke-dasharray="6 2.4" /></svg>planned stitches</li>
+    <li v-if="shows.includes('rest')"><svg width="34" height="10"><path d="M0 5H34" stroke="#8b9098" stroke-width="1" /></svg>laid by ruler</li>
+    <li v-if="shows.includes('mark')"><svg width="34" height="10"><path d="M2 5H34" stroke="#b9820f" stroke-width="3.6" stroke-linecap="round" stroke-dasharray="0.1 6.4" /></svg>draw this</li>
+    <li v-if="shows.includes('tick')"><svg width="14" height="14"><path d="M7 0V14" stroke="#b9820f" stroke-width="2" /></svg>tick on an edge</li>
+    <li v-if="shows.includes('line')"><svg width="34" height="10"><path d="M0 5H34" stroke="#a8392c" stroke-width="3" stroke-dasharray="13 5" /></svg>this line</li>
+    <li v-if="shows.includes('ruler')"><svg width="22" height="14"><rect x="1" y="1" width="20" height="12" fill="#2f9c95" fill-opacity=".3" stroke="#1f6f69" /></svg>ruler</li>
+    <li v-if="shows.includes('foot')"><svg width="16" height="16"><circle cx="8" cy="8" r="6" fill="#fff6f3" stroke="#a8392c" stroke-width="2" /></svg>foot</li>
+    <li v-if="shows.includes('stop')"><svg width="12" height="12"><rect x="2" y="2" width="8" height="8" fill="#fff" stroke="#a8392c" stroke-width="2" /></svg>needle stops</li>
+  </ul>
+</template>
+
+<style scoped>
+.key { display: flex; flex-wrap: wrap; gap: 4px 18px; list-style: none; padding: 7px 14px; border: 1px solid var(--rule); border-radius: 10px; background: rgb(255 252 246 / 94%); font-size: 13px; width: fit-content; }
+li { display: flex; align-items: center; gap: 7px; white-space: nowrap; }
+</style>

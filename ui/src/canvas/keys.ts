@@ -1,0 +1,34 @@
+/** The keys that move the drawing: f, g, +, − and the arrows. */
+import { onBeforeUnmount, onMounted, type Ref } from 'vue'
+
+interface Movable {
+  fitAll: () => void
+  fitZone: () => void
+  zoomBy: (factor: number) => void
+  pan: (dx: number, dy: number) => void
+}
+
+const STEP = 60
+
+export function useCanvasKeys(canvas: Ref<Movable | undefined>) {
+  function keys(event: KeyboardEvent) {
+    const target = event.target as HTMLElement
+    if (['INPUT', 'SELECT', 'TEXTAREA'].includes(target.tagName) || event.ctrlKey || event.metaKey) return
+    const does: Record<string, (c: Movable) => void> = {
+      f: (c) => c.fitAll(),
+      g: (c) => c.fitZone(),
+      '+': (c) => c.zoomBy(1.35),
+      '=': (c) => c.zoomBy(1.35),
+      '-': (c) => c.zoomBy(1 / 1.35),
+      ArrowLeft: (c) => c.pan(STEP, 0),
+      ArrowRight: (c) => c.pan(-STEP, 0),
+      ArrowUp: (c) => c.pan(0, STEP),
+      ArrowDown: (c) => c.pan(0, -STEP),
+    }
+    if (!canvas.value || !does[event.key]) return
+    event.preventDefault()
+    does[event.key]!(canvas.value)
+  }
+  onMounted(() => window.addEventListener('keydown', keys))
+  onBeforeUnmount(() => window.removeEventListener('keydown', keys))
+}

@@ -1,0 +1,4 @@
+/// <reference types="vite/client" />
+declare module 'vuetify/styles/core'
+declare module '@fontsource-variable/atkinson-hyperlegible-next'
+declare module '@fontsource/young-serif'

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+/** One parameter of a fill by its declared control; knows no fill. */
+import { computed } from 'vue'
+import type { Views } from '../../api/client'
+import LengthField from '../../parts/LengthField.vue'
+
+const props = defineProps<{ field: Views['FieldView']; error?: string; unit: string; picked: Record<string, string> }>()
+const emit = defineEmits<{ set: [value: unknown]; step: [by: number]; pick: [kind: 'edge' | 'corner', choice: string] }>()
+
+const main = computed(() => props.field.name === 'spacing')
+const preset = computed(() => props.field.presets.includes(Number(props.field.text)))
+function choose(choice: Views['ChoiceView']) {
+  if (choice.picks) emit('pick', choice.picks as 'edge' | 'corner', choice.key)
+  else emit('set', choice.key)
+}
+function number(text: string) {
+  const whole = text.trim()
+  emit('set', whole === '' ? null : Number.isNaN(Number(whole)) ? whole : Number(whole))
+}
+</script>
+
+<template>
+  <LengthField
+    v-if="field.control === 'length'" :field="field" :error="error" :unit="unit" :big="main" :steps="main"
+    @typed="emit('set', $event)" @step="emit('step', $event)"
+  >
+    <template v-if="main" #hint>[ and ] step it</template>
+  </LengthField>
+  <fieldset v-else>
+    <legend class="head"><span class="label">{{ field.label }}</span><slot /></legend>
+    <div class="chips">
+      <template v-if="field.control === 'choice'">
+        <button v-for="choice in field.choices" :key="choice.key" class="chip" :aria-pressed="field.text === choice.key" @click="choose(choice)">
+          {{ choice.label }}<template v-if="field.text === choice.key && picked[choice.picks]">: {{ picked[choice.picks] }}</template>
+        </button>
+      </template>
+      <template v-else-if="field.control === 'angle'">
+        <button v-for="angle in field.presets" :key="angle" class="chip" :aria-pressed="Number(field.text) === angle" @click="emit('set', angle)">{{ angle }}°</button>
+        <input class="own" :class="{ on: !preset }" :value="field.text" :aria-label="`${field.label}, degrees`" :aria-invalid="!!error" :data-testid="`field-${field.name}`" @input="emit('set', ($event.target as HTMLInputElement).value)" />
+      </template>
+      <template v-else>
+        <button class="chip" :aria-pressed="!field.text" @click="emit('set', null)">{{ field.empty }}</button>
+        <button class="chip" aria-label="One less" @click="emit('step', -1)">−</button>
+        <input class="own" :class="{ on: field.text }" :value="field.text" :aria-label="field.label" :aria-invalid="!!error" :data-testid="`field-${field.name}`" inputmode="numeric" @input="number(($event.target as HTMLInputElement).value)" />
+        <button class="chip" aria-label="One more" @click="emit('step', 1)">+</button>
+      </template>
+    </div>
+    <p v-if="error" class="error" role="alert">{{ error }}</p>
+  </fieldset>
+</template>
+
+<style scoped>
+fieldset { border: 0; padding: 0; margin: 0; min-width: 0; }
+legend { padding: 0; margin-bottom: 5px; width: 100%; }
+.head { display: flex; justify-content: space-between; align-items: baseline; gap: 8px; }
+.chips { gap: 6px; }
+.chip { padding: 2px 11px; }
+.own { width: 54px; height: 34px; border: 1px solid var(--rule); border-radius: 8px; text-align: center; background: #fff; font-size: 14px; }
+.own.on { border-color: var(--indigo); background: var(--indigo-wash); font-weight: 700; }
+.error { color: var(--madder); font-size: 14px; margin-top: 5px; }
+</style>

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+/** The slip of the chosen zone: its fill, its parameters, the sum, the figures. */
+import { computed } from 'vue'
+import FigureRows from '../../parts/FigureRows.vue'
+import SumCard from '../../parts/SumCard.vue'
+import WordsText from '../../parts/WordsText.vue'
+import { useQuilt } from '../../state/quilt'
+import { useZone } from '../../state/zone'
+import FieldControl from './FieldControl.vue'
+import FillTile from './FillTile.vue'
+import LineSlip from './LineSlip.vue'
+
+const emit = defineEmits<{ pick: [kind: 'edge' | 'corner', field: string, choice: string] }>()
+const quilt = useQuilt()
+const zone = useZone()
+
+/** Which edge or corner was clicked is asked for on the drawing, not in a field. */
+const ON_DRAWING = ['along', 'at']
+const fields = computed(() => (zone.plan?.fields ?? []).filter((f) => f.used && !ON_DRAWING.includes(f.name)))
+const fill = computed(() => zone.plan?.fill)
+const spacing = computed(() => fields.value.filter((f) => f.name === 'spacing'))
+const others = computed(() => fields.value.filter((f) => f.name !== 'spacing'))
+const picked = computed((): Record<string, string> => {
+  const at = fill.value?.at
+  if (typeof at !== 'number') return {}
+  return { edge: zone.plan?.edges[at]?.name ?? '', corner: zone.plan?.corners[at]?.name ?? '' }
+})
+const along = computed(() => {
+  const edge = fill.value?.along
+  return typeof edge === 'number' ? zone.plan?.edges[edge]?.name : ''
+})
+const error = (name: string) => (zone.wrong?.field === `fill.${name}` ? zone.wrong.message : undefined)
+const loose = computed(() => {
+  const wrong = zone.wrong
+  return wrong && !fields.value.some((f) => wrong.field === `fill.${f.name}`) ? wrong.message : ''
+})
+function set(name: string, value: unknown) {
+  if (name === 'origin') return void zone.setAll({ origin: value, at: null })
+  void zone.set(name, value)
+}
+</script>
+
+<template>
+  <header>
+    <div class="top"><h2>{{ zone.plan?.name }}</h2><button class="plain" @click="zone.choose('')">all zones</button></div>
+    <p class="quiet">{{ zone.plan?.occurs }}</p>
+  </header>
+  <div class="tiles" role="group" aria-label="Fill">
+    <FillTile v-for="kind in quilt.view?.fills" :key="kind.kind" :fill="kind" :chosen="fill?.kind === kind.kind" @click="zone.change(kind.kind)" />
+  </div>
+  <p v-if="loose" class="card madder" role="alert">{{ loose }}</p>
+  <template v-if="zone.plan && fill">
+    <FieldControl
+      v-for="field in spacing" :key="field.name" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
+      @set="set(field.name, $event)" @step="zone.step(field.name, $event)"
+    />
+    <div v-if="zone.plan.offers.length" class="chips tight" role="group" aria-label="Spacings that suit this zone">
+      <button v-for="offer in zone.plan.offers" :key="offer.value" class="chip offer" :aria-pressed="offer.now" data-testid="offer" @click="zone.set('spacing', offer.value)">
+        <b><WordsText :words="offer.words" /></b> {{ offer.does }}
+      </button>
+    </div>
+    <LineSlip v-if="zone.ruler" :ruler="zone.ruler" />
+    <SumCard v-else-if="zone.plan.sum" :sum="zone.plan.sum" heading="Where the ruler goes" @choose="zone.set('spacing', $event)">
+      <button v-if="zone.lines" class="plain" data-testid="show-ruler" @click="zone.next(0)">show it on a line</button>
+    </SumCard>
+    <p v-for="(words, k) in zone.plan.advice" :key="k" class="card madder"><WordsText :words="words" /></p>
+    <FieldControl
+      v-for="field in others" :key="field.name" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
+      @set="set(field.name, $event)" @step="zone.step(field.name, $event)" @pick="(kind, choice) => emit('pick', kind, field.name, choice)"
+    >
+      <button v-if="field.name === 'angle'" class="plain" data-testid="along" @click="along ? zone.setAll({ along: null }) : emit('pick', 'edge', 'along', '')">
+        {{ along ? `counted along ${along}: undo` : 'along a seam …' }}
+      </button>
+    </FieldControl>
+    <FigureRows :rows="zone.plan.rows" />
+    <button class="plain open" @click="zone.leaveOpen()">leave this zone open</button>
+  </template>
+  <p v-else-if="zone.plan" class="card leaf">This zone is left open: nothing is quilted in it. Choose a fill above to quilt it.</p>
+</template>
+
+<style scoped>
+.top { display: flex; justify-content: space-between; align-items: baseline; gap: 10px; }
+.tiles { display: flex; gap: 10px; }
+.tight { gap: 5px; margin-top: -6px; }
+.tight .chip { min-height: 32px; padding: 1px 10px; }
+.open { align-self: flex-start; }
+</style>

@@ -1,0 +1,85 @@
+<script setup lang="ts">
+/** Fills: choose a zone on the quilt, a fill for it, and see where the ruler goes. */
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import CanvasKey from '../../canvas/CanvasKey.vue'
+import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
+import StationPage from '../../parts/StationPage.vue'
+import ZoneList from '../../parts/ZoneList.vue'
+import { useCanvasKeys } from '../../canvas/keys'
+import { useQuilt } from '../../state/quilt'
+import { useZone } from '../../state/zone'
+import FillSlip from './FillSlip.vue'
+
+const quilt = useQuilt()
+const zone = useZone()
+const canvas = ref<InstanceType<typeof QuiltCanvas>>()
+const picking = ref<{ kind: 'edge' | 'corner'; field: string; choice: string }>()
+const picks = computed(() => {
+  if (!picking.value || !zone.plan) return undefined
+  return { kind: picking.value.kind, spots: picking.value.kind === 'edge' ? zone.plan.edges : zone.plan.corners }
+})
+const shows = computed(() => (zone.ruler ? (['stitches', 'line', 'ruler', 'foot', 'stop'] as const) : (['stitches'] as const)))
+
+function spot(index: number) {
+  const pick = picking.value
+  picking.value = undefined
+  if (!pick) return
+  if (pick.field === 'along') void zone.setAll({ along: index, angle: 0 })
+  else void zone.setAll({ [pick.field]: pick.choice, at: index })
+}
+function none() {
+  if (zone.line) zone.drop()
+}
+function choose(key: string, placing = 0) {
+  picking.value = undefined
+  void zone.choose(key, placing)
+}
+function keys(event: KeyboardEvent) {
+  if ((event.target as HTMLElement).tagName === 'INPUT' || event.ctrlKey || event.metaKey) return
+  const does: Record<string, () => unknown> = {
+    '[': () => zone.step('spacing', -1),
+    ']': () => zone.step('spacing', 1),
+    '{': () => zone.step('angle', -1),
+    '}': () => zone.step('angle', 1),
+    ',': () => zone.next(-1),
+    '.': () => zone.next(1),
+    Escape: () => {
+      if (picking.value) picking.value = undefined
+      else if (zone.line) zone.drop()
+      else choose('')
+    },
+  }
+  if (!zone.key || !does[event.key]) return
+  event.preventDefault()
+  void does[event.key]!()
+}
+onMounted(() => window.addEventListener('keydown', keys))
+onBeforeUnmount(() => window.removeEventListener('keydown', keys))
+useCanvasKeys(canvas)
+</script>
+
+<template>
+  <StationPage v-if="quilt.view">
+    <QuiltCanvas
+      ref="canvas" :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :placing="zone.placing" :ruler="zone.ruler" :picks="picks"
+      @patch="choose" @line="zone.lay" @spot="spot" @none="none"
+    >
+      <template #key><CanvasKey :shows="[...shows]" /></template>
+    </QuiltCanvas>
+    <p v-if="picking" class="ask" role="status">
+      Click {{ picking.kind === 'edge' ? 'an edge' : 'a corner' }} of the zone.
+      <button class="plain" @click="picking = undefined">never mind</button>
+    </p>
+    <template #slip>
+      <FillSlip v-if="zone.plan" @pick="(kind, field, choice) => (picking = { kind, field, choice })" />
+      <template v-else>
+        <h2>Fills</h2>
+        <ZoneList :zones="quilt.zones" lead="Click a patch on the quilt to choose its zone, or choose one here." @choose="choose" />
+      </template>
+    </template>
+  </StationPage>
+</template>
+
+<style scoped>
+.ask { position: absolute; left: 50%; top: 50px; transform: translateX(-50%); background: var(--paper); border: 1px solid var(--madder); border-radius: 10px; padding: 8px 16px; }
+</style>

@@ -1,0 +1,60 @@
+<script setup lang="ts">
+/** The foot beside the ruler, in true proportion: where a line is stitched when a mark lies on the last one. */
+import { computed } from 'vue'
+import type { Views } from '../../api/client'
+import WordsText from '../../parts/WordsText.vue'
+
+const props = defineProps<{ kit: Views['KitView'] }>()
+
+const TOP = 104
+const HIGH = 520
+const LABEL = 37
+const scale = computed(() => HIGH / (props.kit.foot + Math.max(...props.kit.makes.map((row) => row.at), 6.35)))
+const edge = computed(() => TOP + props.kit.foot * scale.value)
+const lines = computed(() => props.kit.makes.map((row) => ({ ...row, y: edge.value + row.at * scale.value })))
+/** Marks that lie closer than their labels are named as far as there is room, from the edge on. */
+const named = computed(() => {
+  let last = -Infinity
+  return lines.value.filter((line) => {
+    if (line.y - last < LABEL) return false
+    last = line.y
+    return true
+  })
+})
+</script>
+
+<template>
+  <figure>
+    <svg viewBox="0 0 824 680" role="img" aria-label="Your foot beside your ruler, with what each mark makes">
+      <rect x="60" :y="edge" width="704" :height="HIGH + TOP - edge + 26" rx="6" class="body" />
+      <path v-for="line in lines" :key="line.at" :d="`M60 ${line.y}H764`" class="etched" :class="{ edge: !line.at }" />
+      <path :d="`M40 ${TOP}H784`" class="new" />
+      <text x="40" :y="TOP - 16" class="say">the line you are sewing</text>
+      <circle cx="412" :cy="TOP" :r="kit.foot * scale" class="foot" /><circle cx="412" :cy="TOP" r="4" class="needle" />
+      <path :d="`M660 ${TOP + 6}V${edge - 6}`" class="gap" />
+      <foreignObject x="668" :y="(TOP + edge) / 2 - 15" width="110" height="30"><div class="r">your foot</div></foreignObject>
+      <template v-for="line in named" :key="line.at">
+        <foreignObject x="84" :y="line.y - 18" width="190" height="36"><div class="tag"><b><WordsText :words="line.label" /></b>on the last line</div></foreignObject>
+        <foreignObject x="540" :y="line.y - 18" width="196" height="36"><div class="tag made"><b><WordsText :words="line.words" /></b> apart</div></foreignObject>
+      </template>
+    </svg>
+    <figcaption>Put a mark on the line before: the new one falls that much and your foot away.</figcaption>
+  </figure>
+</template>
+
+<style scoped>
+figure { margin: 0; height: 100%; display: grid; grid-template-rows: minmax(0, 1fr) auto; justify-items: center; padding: 10px 24px 16px; background: #f6f1e6; }
+svg { height: 100%; max-width: 100%; }
+.new { stroke: #a8392c; stroke-width: 4; stroke-dasharray: 16 6; }
+.body { fill: #2f9c95; fill-opacity: .22; stroke: #1f6f69; stroke-width: 1.5; }
+.etched { stroke: #1f6f69; stroke-width: 1.3; }
+.etched.edge { stroke-width: 4; }
+.foot { fill: #fff6f3; fill-opacity: .7; stroke: #a8392c; stroke-width: 3; }
+.needle { fill: #a8392c; }
+.gap { stroke: #1e2733; stroke-width: 1.5; stroke-dasharray: 3 3; }
+.say { font-size: 16px; fill: #a8392c; font-weight: 700; }
+.r { font-size: 16px; }
+.tag { font-size: 16px; height: 34px; display: flex; align-items: center; justify-content: center; gap: 7px; background: #fffcf6; border: 1px solid #b7d6d2; border-radius: 8px; }
+.made { border-color: #dfb4ad; }
+figcaption { font-size: 14px; color: var(--soft); }
+</style>

@@ -1,0 +1,131 @@
+<script setup lang="ts">
+/** Marks: what to draw for a zone, ticks to measure off, and sheets at true size. */
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, Problem, type Views } from '../../api/client'
+import CanvasKey from '../../canvas/CanvasKey.vue'
+import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
+import { useCanvasKeys } from '../../canvas/keys'
+import FigureRows from '../../parts/FigureRows.vue'
+import StationPage from '../../parts/StationPage.vue'
+import WordsText from '../../parts/WordsText.vue'
+import ZoneList from '../../parts/ZoneList.vue'
+import { useQuilt } from '../../state/quilt'
+import { useZone } from '../../state/zone'
+import TickStrip from './TickStrip.vue'
+
+const quilt = useQuilt()
+const zone = useZone()
+const canvas = ref<InstanceType<typeof QuiltCanvas>>()
+const marks = shallowRef<Views['MarksView']>()
+const paper = ref<'letter' | 'a4'>('letter')
+const edge = ref(0)
+const trouble = ref('')
+let asking: AbortController | undefined
+
+async function ask(method?: Views['MethodView']['key']) {
+  asking?.abort()
+  const mine = (asking = new AbortController())
+  if (!zone.key) return (marks.value = undefined)
+  await quilt.flush()
+  try {
+    const found = await api.marks(quilt.id, { zone: zone.key, placing: zone.placing, unit: quilt.unit, paper: paper.value, method: method ?? null } as Views['MarksRequest'], mine.signal)
+    if (mine !== asking) return
+    marks.value = found
+    trouble.value = ''
+    if (edge.value >= found.edges.length) edge.value = 0
+    if (!method) return
+    quilt.keep(`${zone.key} marking`, { kind: 'marking', zone: zone.key, marking: method })
+    await quilt.flush()
+    await quilt.take()
+  } catch (error) {
+    if (mine !== asking || !(error instanceof Problem)) return
+    marks.value = undefined
+    trouble.value = error.message
+  }
+}
+function choose(key: string, placing = 0) {
+  edge.value = 0
+  void zone.choose(key, placing)
+}
+const sheet = (kind: 'pdf' | 'svg') =>
+  api.sheet(quilt.id, zone.key, kind, { unit: quilt.unit, paper: paper.value, placing: String(zone.placing), method: marks.value?.method ?? 'first lines' })
+const ticked = computed(() => marks.value?.edges[edge.value])
+watch(() => [zone.key, zone.placing, quilt.taken, quilt.unit, paper.value], () => void ask(), { immediate: true })
+watch(() => zone.key, () => zone.drop(), { immediate: true })
+useCanvasKeys(canvas)
+</script>
+
+<template>
+  <StationPage v-if="quilt.view">
+    <div class="both" :class="{ strip: ticked }">
+      <QuiltCanvas
+        ref="canvas" :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :placing="zone.placing"
+        :marked="marks?.marked ?? []" :ticks="marks?.edges" :ticked-edge="edge" @patch="choose" @edge="edge = $event"
+      >
+        <template #key><CanvasKey :shows="['rest', 'mark', 'tick']" /></template>
+      </QuiltCanvas>
+      <TickStrip v-if="ticked" :edge="ticked" />
+    </div>
+    <template #slip>
+      <template v-if="marks">
+        <header>
+          <div class="top"><h2>{{ marks.name }}</h2><button class="plain" @click="choose('')">all zones</button></div>
+          <p class="quiet">{{ marks.occurs }}</p>
+        </header>
+        <div class="methods" role="group" aria-label="How to mark it">
+          <button v-for="method in marks.methods" :key="method.key" :aria-pressed="method.key === marks.method" :data-testid="`method-${method.key.replace(' ', '-')}`" @click="ask(method.key)">
+            <b>{{ method.label }}</b><span class="quiet"><WordsText :words="method.words" /></span>
+          </button>
+        </div>
+        <p class="card leaf"><WordsText :words="marks.note" /></p>
+        <FigureRows :rows="marks.rows" />
+        <section class="print">
+          <div class="top"><p class="label">Mark sheet at true size</p><span class="quiet">{{ marks.pages_words }}</span></div>
+          <div class="chips" role="group" aria-label="Paper and kind">
+            <button v-for="p in (['letter', 'a4'] as const)" :key="p" class="chip" :aria-pressed="paper === p" @click="paper = p">{{ p === 'a4' ? 'A4' : 'Letter' }}</button>
+            <a class="chip svg" :href="sheet('svg')" data-testid="svg">SVG in true units</a>
+          </div>
+          <a class="do" :href="sheet('pdf')" data-testid="pdf">Print mark sheet (PDF)</a>
+          <p class="quiet">Print at 100 %, then measure the bar on the page before you mark.</p>
+          <p class="card weld">{{ marks.caution }}</p>
+        </section>
+        <section v-if="marks.edges.length">
+          <div class="top">
+            <label class="label" for="edge">Ticks along an edge</label>
+            <select id="edge" v-model.number="edge"><option v-for="(e, n) in marks.edges" :key="e.name" :value="n">{{ e.name }}</option></select>
+          </div>
+          <table v-if="ticked" data-testid="ticks">
+            <caption>{{ ticked.name }}, counted from the {{ ticked.from_corner }} corner. Click another edge on the quilt.</caption>
+            <tbody>
+              <tr v-for="(tick, n) in ticked.ticks" :key="n"><th scope="row">{{ n + 1 }}</th><td><WordsText :words="[tick.shown]" /></td><td class="quiet"><WordsText :words="tick.error" /></td></tr>
+            </tbody>
+          </table>
+        </section>
+      </template>
+      <template v-else>
+        <h2>Marks</h2>
+        <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
+        <ZoneList :zones="quilt.zones" :chosen="zone.key" lead="Choose the zone that you want to mark: click it on the quilt, or choose it here." @choose="choose" />
+      </template>
+    </template>
+  </StationPage>
+</template>
+
+<style scoped>
+.both { display: grid; height: 100%; grid-template-rows: minmax(0, 1fr); }
+.both.strip { grid-template-rows: minmax(0, 1fr) auto; }
+.top { display: flex; justify-content: space-between; align-items: baseline; gap: 10px; }
+.methods { display: grid; gap: 7px; }
+.methods button { display: flex; justify-content: space-between; align-items: center; min-height: 44px; padding: 0 12px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; cursor: pointer; text-align: left; }
+.methods button[aria-pressed='true'] { border: 2px solid var(--indigo); padding: 0 11px; }
+section { display: grid; gap: 8px; }
+table { border-collapse: collapse; font-size: 14px; width: 100%; }
+caption { text-align: left; color: var(--soft); padding: 2px 0 6px; }
+tr { border-bottom: 1px dashed var(--rule); }
+th { width: 34px; text-align: left; font-weight: 400; color: var(--soft); }
+td { height: 32px; font-weight: 700; }
+td.quiet { font-weight: 400; text-align: right; }
+.do { display: grid; place-items: center; min-height: 48px; border-radius: 10px; background: var(--indigo); color: #fff; font-size: 17px; font-weight: 700; text-decoration: none; }
+a.chip { text-decoration: none; color: var(--indigo); margin-left: auto; }
+select { height: 34px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; padding: 0 8px; font: inherit; font-size: 14px; }
+</style>

@@ -1,0 +1,43 @@
+<script setup lang="ts">
+/** The quilt's name and size, whether it is saved, undo and redo, the unit. */
+import { computed } from 'vue'
+import WordsText from '../../parts/WordsText.vue'
+import { useQuilt } from '../../state/quilt'
+
+defineEmits<{ help: [] }>()
+const quilt = useQuilt()
+const saved = computed(() => ({ saved: 'Saved', saving: 'Saving', waiting: 'Waiting to save' })[quilt.saving])
+</script>
+
+<template>
+  <header>
+    <router-link to="/" class="mark" aria-label="Kenzet: your quilts">Kenzet</router-link>
+    <template v-if="quilt.view && $route.params.quilt">
+      <span class="name">{{ quilt.view.name }}</span>
+      <span class="size"><WordsText :words="quilt.view.size" /> · {{ quilt.view.use }} quilt</span>
+      <span class="gap" />
+      <span class="saved" role="status">{{ saved }}</span>
+      <v-btn color="white" :disabled="!quilt.view.undo" :title="quilt.view.undo ? `Take back: ${quilt.view.undo} (z)` : 'Nothing to take back'" data-testid="undo" @click="quilt.walk('undo')">↶ Undo</v-btn>
+      <v-btn color="white" :disabled="!quilt.view.redo" :title="quilt.view.redo ? `Do again: ${quilt.view.redo} (Z)` : 'Nothing to do again'" data-testid="redo" @click="quilt.walk('redo')">↷ Redo</v-btn>
+      <div class="units" role="group" aria-label="Unit">
+        <button v-for="unit in (['in', 'mm'] as const)" :key="unit" :aria-pressed="quilt.unit === unit" :data-testid="`unit-${unit}`" @click="quilt.read(unit)">{{ unit === 'in' ? 'inches' : 'mm' }}</button>
+      </div>
+      <button class="ask" title="All keys (?)" aria-label="All keys" @click="$emit('help')">?</button>
+    </template>
+  </header>
+</template>
+
+<style scoped>
+header { background: var(--indigo); color: #fff; display: flex; align-items: center; gap: 12px; padding: 0 18px; }
+.mark { font: 400 28px/1 var(--v-font-heading); color: #fff; text-decoration: none; }
+.name { font-size: 17px; margin-left: 8px; white-space: nowrap; }
+.size { color: #c9d0e6; font-size: 14px; white-space: nowrap; }
+.gap { flex: 1; }
+.saved { color: #d9deee; font-size: 14px; min-width: 58px; text-align: right; }
+.units { display: flex; border: 1px solid #aab4d6; border-radius: 8px; overflow: hidden; }
+.units button { padding: 5px 13px; background: none; border: 0; color: #fff; cursor: pointer; font-size: 14px; }
+.units button[aria-pressed='true'] { background: #fff; color: var(--indigo); font-weight: 700; }
+.ask { width: 34px; height: 34px; border-radius: 50%; border: 1px solid #aab4d6; background: none; color: #fff; cursor: pointer; }
+:focus-visible { outline-color: #fff; }
+@media (max-width: 1100px) { .size { display: none; } }
+</style>

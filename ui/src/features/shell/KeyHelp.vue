@@ -1,0 +1,32 @@
+<script setup lang="ts">
+/** All keys on one card. */
+const open = defineModel<boolean>({ required: true })
+const KEYS = [
+  ['[  ]', 'spacing: one marking step closer, wider'],
+  ['{  }', 'lean: five degrees back, on'],
+  [',  .', 'the line before, the next line'],
+  ['Esc', 'let go of the line, then of the zone'],
+  ['z  Z', 'undo, redo'],
+  ['f  g', 'whole quilt, this zone'],
+  ['+  −', 'closer, further'],
+  ['arrows', 'move the quilt'],
+  ['1 2 3', 'Fills, Kit, Marks'],
+  ['?', 'this card'],
+]
+</script>
+
+<template>
+  <v-dialog v-model="open" max-width="440">
+    <div class="sheet">
+      <h2>Keys</h2>
+      <dl class="rows"><div v-for="[key, does] in KEYS" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ does }}</dd></div></dl>
+      <v-btn color="primary" variant="flat" @click="open = false">Back to the quilt</v-btn>
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.sheet { background: var(--paper); border-radius: 12px; padding: 20px 24px; display: grid; gap: 14px; }
+dd { font-weight: 400; }
+kbd { font: inherit; font-weight: 700; white-space: pre; }
+</style>

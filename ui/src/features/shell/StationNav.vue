@@ -1,0 +1,33 @@
+<script setup lang="ts">
+/** The stations on a running stitch that is madder as far as she has come. */
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import { useQuilt } from '../../state/quilt'
+import { STATIONS } from './stations'
+
+const route = useRoute()
+const quilt = useQuilt()
+const now = computed(() => STATIONS.findIndex((s) => s.name === route.name))
+</script>
+
+<template>
+  <nav aria-label="Stations">
+    <template v-for="(station, k) in STATIONS" :key="station.name">
+      <svg v-if="k" width="6" height="52" aria-hidden="true"><path d="M3 0V52" :stroke="k <= now ? '#a8392c' : '#cfc4a9'" stroke-width="4" stroke-dasharray="10 7" stroke-linecap="butt" /></svg>
+      <router-link :to="{ name: station.name, params: { quilt: quilt.id || 'x' } }" :title="`${station.does} (${station.number})`" :class="{ now: k === now, been: k < now }" :aria-current="k === now ? 'page' : undefined">
+        <b>{{ station.number }}</b><span>{{ station.label }}</span>
+      </router-link>
+    </template>
+  </nav>
+</template>
+
+<style scoped>
+nav { background: var(--paper); border-right: 1px solid var(--rule); display: flex; flex-direction: column; align-items: center; padding-top: 34px; }
+a { display: grid; justify-items: center; gap: 6px; text-decoration: none; color: var(--soft); font-size: 14px; width: 78px; padding: 5px 0; border-radius: 10px; }
+b { width: 30px; height: 30px; border: 2px solid #a79c83; border-radius: 50%; display: grid; place-items: center; font-size: 14px; background: #fff; }
+a:hover b { border-color: var(--indigo); }
+.been b { border-color: var(--madder); color: var(--madder); }
+.now { color: var(--indigo); font-weight: 700; }
+.now b { background: var(--indigo); border-color: var(--indigo); color: #fff; width: 36px; height: 36px; }
+svg { margin: 3px 0; }
+</style>

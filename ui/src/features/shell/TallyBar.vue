@@ -1,0 +1,39 @@
+<script setup lang="ts">
+/** What the whole plan costs, with the change since the last try beside it. */
+import { computed } from 'vue'
+import WordsText from '../../parts/WordsText.vue'
+import { useQuilt } from '../../state/quilt'
+
+const quilt = useQuilt()
+const items = computed(() =>
+  quilt.totals.map((total, k) => {
+    const was = quilt.before?.[k]?.amount
+    const share = was ? Math.round(((total.amount - was) / was) * 100) : 0
+    const same = was === undefined || was === total.amount
+    const change = same ? '' : `${total.amount > was ? '▲' : '▼'} ${was && Math.abs(share) < 1000 ? (Math.abs(share) < 1 ? 'under 1 %' : `${Math.abs(share)} %`) : 'new'}`
+    return { ...total, change, more: !same && total.amount > was }
+  }),
+)
+</script>
+
+<template>
+  <footer aria-label="The whole quilt">
+    <span class="all">Whole quilt</span>
+    <dl>
+      <div v-for="item in items" :key="item.label">
+        <dt>{{ item.label }}</dt>
+        <dd><WordsText :words="item.words" /> <small v-if="item.change" :class="{ more: item.more }">{{ item.change }}</small></dd>
+      </div>
+    </dl>
+  </footer>
+</template>
+
+<style scoped>
+footer { background: var(--paper); border-top: 1px solid var(--rule); display: flex; align-items: center; gap: 34px; padding: 0 20px; min-height: 62px; }
+.all { font: 400 16px var(--v-font-heading); color: var(--indigo); }
+dl { display: flex; gap: 40px; }
+dt { font-size: 14px; color: var(--soft); }
+dd { font-size: 18px; font-weight: 700; line-height: 1.25; }
+small { font-size: 13px; color: var(--leaf); font-weight: 700; }
+small.more { color: var(--madder); }
+</style>

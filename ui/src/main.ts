@@ -1,0 +1,49 @@
+import 'vuetify/styles/core'
+import '@fontsource-variable/atkinson-hyperlegible-next'
+import '@fontsource/young-serif'
+import './look.css'
+
+import { createPinia } from 'pinia'
+import { createApp } from 'vue'
+import { createRouter, createWebHistory } from 'vue-router'
+import { createVuetify } from 'vuetify'
+import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
+import App from './App.vue'
+import FillsStation from './features/fills/FillsStation.vue'
+import KitStation from './features/kit/KitStation.vue'
+import MarksStation from './features/marks/MarksStation.vue'
+import HomePage from './features/shell/HomePage.vue'
+
+const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'home', component: HomePage },
+    { path: '/quilt/:quilt/fills', name: 'fills', component: FillsStation },
+    { path: '/quilt/:quilt/kit', name: 'kit', component: KitStation },
+    { path: '/quilt/:quilt/marks', name: 'marks', component: MarksStation },
+    { path: '/:rest(.*)*', redirect: '/' },
+  ],
+})
+
+const vuetify = createVuetify({
+  icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
+  theme: {
+    defaultTheme: 'day',
+    themes: {
+      day: {
+        dark: false,
+        colors: {
+          background: '#F3EDE0', surface: '#FFFCF6', primary: '#2B3A67', secondary: '#5C6470',
+          error: '#A8392C', success: '#3F6B56', warning: '#B9820F',
+          'on-background': '#1E2733', 'on-surface': '#1E2733',
+        },
+      },
+    },
+  },
+  defaults: {
+    VBtn: { variant: 'text', ripple: false, class: 'text-none' },
+    VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
+  },
+})
+
+createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app')

@@ -1,0 +1,40 @@
+<script setup lang="ts">
+/** The sum in the order in which her hands do it, or why no etched line does it. */
+import type { Views } from '../api/client'
+import WordsText from './WordsText.vue'
+
+defineProps<{ sum: Views['SumView']; heading: string }>()
+defineEmits<{ choose: [value: string] }>()
+</script>
+
+<template>
+  <section class="card weld" data-testid="sum">
+    <div class="head"><span>{{ heading }}</span><slot /></div>
+    <div v-if="sum.terms.length" class="sum">
+      <template v-for="(term, k) in sum.terms" :key="k">
+        <b v-if="k" class="sign">+</b>
+        <span class="term"><strong><WordsText :words="term.words" /></strong><small>{{ term.label }}</small></span>
+      </template>
+      <b class="sign">=</b>
+      <span class="term"><strong><WordsText :words="sum.total.words" /></strong><small>{{ sum.total.label }}</small></span>
+    </div>
+    <p v-if="sum.instead.length" class="instead"><WordsText :words="sum.instead" /></p>
+    <p v-if="sum.sentence.length"><WordsText :words="sum.sentence" /></p>
+    <div v-if="sum.offers.length" class="chips near">
+      <button v-for="offer in sum.offers" :key="offer.value" class="chip" :title="offer.does" @click="$emit('choose', offer.value)">
+        <WordsText :words="offer.words" />
+      </button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.head { display: flex; justify-content: space-between; align-items: baseline; }
+.instead { margin-top: 5px; font-size: 13px; color: var(--weld-ink); }
+.sum { display: flex; align-items: flex-start; gap: 8px; margin-top: 6px; }
+.term { display: grid; justify-items: center; text-align: center; gap: 2px; }
+.term strong { font-size: 19px; line-height: 1.25; min-height: 34px; display: grid; align-items: center; }
+.term small { font-size: 13px; color: var(--weld-ink); line-height: 1.2; }
+.sign { font-size: 20px; line-height: 34px; }
+.near { margin-top: 8px; }
+</style>

@@ -1,0 +1,139 @@
+/** The open quilt as it is kept: loading, saving as she goes, undo and redo, the unit. */
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { api, Problem, type Unit, type Views } from '../api/client'
+
+interface Pending {
+  subject: string
+  key: string
+  joins: boolean
+  change: Record<string, unknown>
+}
+
+const JOIN_MS = 1500
+const SETTLE_MS = 350
+const RETRY_MS = 2000
+
+export const useQuilt = defineStore('quilt', () => {
+  const id = ref('')
+  const view = ref<Views['QuiltView']>()
+  const unit = ref<Unit>('in')
+  const trouble = ref('')
+  const saving = ref<'saved' | 'saving' | 'waiting'>('saved')
+  const before = ref<Views['Total'][]>()
+  const totals = ref<Views['Total'][]>([])
+  /** Grows whenever the kept quilt was taken anew, so that what hangs on it is reckoned again. */
+  const taken = ref(0)
+
+  const waiting: Pending[] = []
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let flight: Promise<void> | undefined
+  let last = { subject: '', at: 0 }
+
+  const zones = computed(() => view.value?.zones ?? [])
+  const parts = computed(() => new Map((view.value?.parts ?? []).map((part) => [part.key, part])))
+
+  async function open(quilt: string) {
+    if (id.value !== quilt) view.value = undefined
+    id.value = quilt
+    try {
+      unit.value = (await api.home()).unit
+      await take()
+      trouble.value = ''
+    } catch (error) {
+      trouble.value = said(error)
+    }
+  }
+
+  async function take() {
+    view.value = await api.quilt(id.value, unit.value)
+    before.value = undefined
+    totals.value = view.value.totals
+    taken.value += 1
+  }
+
+  /** The tally after a try; the one before stays beside it. */
+  function tally(now: Views['Total'][]) {
+    if (now.some((total, k) => total.amount !== totals.value[k]?.amount)) before.value = totals.value
+    totals.value = now
+  }
+
+  /** Keep a change soon; one that follows on the same subject within moments is one step with it. */
+  function keep(subject: string, change: Record<string, unknown>) {
+    const now = Date.now()
+    const follows = subject === last.subject && now - last.at < JOIN_MS
+    last = { subject, at: now }
+    const newest = waiting.at(-1)
+    if (newest?.subject === subject) newest.change = change
+    else waiting.push({ subject, key: crypto.randomUUID(), joins: follows, change })
+    saving.value = 'saving'
+    clearTimeout(timer)
+    timer = setTimeout(() => void flush(), SETTLE_MS)
+  }
+
+  /** Send what waits, one after another; what could not be sent is tried again under the same key. */
+  async function flush(): Promise<void> {
+    clearTimeout(timer)
+    if (flight) return flight
+    flight = sendAll()
+    await flight
+    flight = undefined
+  }
+
+  async function sendAll() {
+    for (let sent = waiting.shift(); sent && view.value; sent = waiting.shift()) {
+      const body = { key: sent.key, joins: sent.joins, change: sent.change }
+      try {
+        Object.assign(view.value, await api.change(id.value, { ...body, version: view.value.version }))
+        trouble.value = ''
+      } catch (error) {
+        return notSaved(error, sent)
+      }
+    }
+    saving.value = 'saved'
+  }
+
+  async function notSaved(error: unknown, sent: Pending) {
+    trouble.value = said(error)
+    if (error instanceof Problem && (error.status === 0 || error.status === 503)) {
+      waiting.unshift(sent)
+      saving.value = 'waiting'
+      timer = setTimeout(() => void flush(), RETRY_MS)
+      return
+    }
+    waiting.length = 0
+    saving.value = 'saved'
+    await take()
+  }
+
+  async function walk(way: 'undo' | 'redo') {
+    await flush()
+    if (!view.value || !view.value[way]) return
+    last = { subject: '', at: 0 }
+    try {
+      Object.assign(view.value, await api[way](id.value, view.value.version))
+      trouble.value = ''
+      await take()
+    } catch (error) {
+      trouble.value = said(error)
+      if (error instanceof Problem && error.status === 409) await take()
+    }
+  }
+
+  async function read(chosen: Unit) {
+    await flush()
+    unit.value = chosen
+    try {
+      await api.setUnit(chosen)
+      await take()
+    } catch (error) {
+      trouble.value = said(error)
+    }
+  }
+
+  function said(error: unknown) {
+    return error instanceof Problem ? error.message : 'Something went wrong here; please try again.'
+  }
+
+  return { id, view, unit, trouble, saving, before, totals, taken, zones, parts, open, take, tally, keep, flush, walk, read }
+})

@@ -1,0 +1,15 @@
+import vue from '@vitejs/plugin-vue'
+import { defineConfig } from 'vitest/config'
+
+const junit = process.env.VITEST_JUNIT
+
+export default defineConfig({
+  plugins: [vue()],
+  test: {
+    environment: 'jsdom',
+    include: ['src/**/*.test.ts'],
+    server: { deps: { inline: ['vuetify'] } },
+    reporters: junit ? ['default', 'junit'] : ['default'],
+    outputFile: junit ? { junit } : {},
+  },
+})
