@@ -159,6 +159,14 @@ class ZonePlan:
         """What every line of ``drawing`` is laid from, by line number."""
         return _ring_references(drawing) if drawing.rings else _stretch_references(self, drawing)
 
+    def telling_line(self, drawing: Drawing) -> int:
+        """The line that shows best how the others are laid: the longest one laid from another."""
+        laid = self.references(drawing)
+        follows = [line for line, ref in laid.items() if ref.kind == "line"] or list(laid)
+        if not follows:
+            raise BadValue("No line lies in this zone.", "line")
+        return max(follows, key=lambda line: (round(drawing.length_of(line), 3), -line))
+
     def marked(self, drawing: Drawing, method: MarkMethod) -> list[int]:
         """The lines to draw: all, or only those that nothing sewn or pieced gives a place to."""
         if method == "all lines":

@@ -61,7 +61,7 @@ def _ticks(canvas: Canvas, sheet: MarkSheet, page: Tile) -> None:
     canvas.setStrokeColor(INK)
     canvas.setFillColor(SOFT)
     canvas.setLineWidth(0.25 * _MM)
-    canvas.setFont("Helvetica", 5.5)
+    canvas.setFont("Helvetica", 7)
     for tick in sheet.ticks:
         if page.holds(tick.foot) and page.holds(tick.tip):
             canvas.line(*page.to_points(tick.foot), *page.to_points(tick.tip))

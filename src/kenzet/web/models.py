@@ -256,9 +256,12 @@ class PlanRequest(Reading):
 
 
 class RulerRequest(PlanRequest):
-    """The line to lay: its number in the drawing, and the side of a ring (-1: its longest)."""
+    """The line to lay: its number in the drawing (none: one that shows it well), and the side of a ring.
 
-    line: Number
+    Side -1 is the longest.
+    """
+
+    line: Number | None = None
     side: Annotated[int, Field(ge=-1, le=1_000_000)] = -1
 
 

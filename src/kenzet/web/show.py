@@ -172,11 +172,7 @@ def _typed(mm: Fraction, unit: Unit) -> str:
 def instead(reckoned: Sum, unit: Unit) -> m.Words:
     """The other way to place the same line: drawn along the ruler, no foot counts in."""
     drawn = etched_line_for(reckoned.spacing, reckoned.foot, Mode.DRAWING)
-    return [
-        "Drawing it instead of sewing? Then the ",
-        shown(drawn, unit, bare=True),
-        " mark: no foot counts in.",
-    ]
+    return ["To draw it, not sew it: the ", shown(drawn, unit, bare=True), " mark, no foot."]
 
 
 def offers(plan: ZonePlan, placing: int, unit: Unit) -> list[m.Offer]:
@@ -275,7 +271,7 @@ def etched_rows(kit: Kit, unit: Unit) -> list[m.EtchedView]:
     return [
         m.EtchedView(
             at=float(line),
-            label=["the edge itself"] if line == 0 else [shown(line, unit, bare=True), " mark"],
+            label=["edge"] if line == 0 else [shown(line, unit, bare=True), " mark"],
             words=[shown(line + kit.foot.offset.mm, unit)],
         )
         for line in kit.ruler.lines

@@ -11,7 +11,7 @@ from flask_openapi3 import APIBlueprint
 from kenzet.core.errors import BadValue
 from kenzet.core.fills import FILLS, AnyFill, Fill, default_fill
 from kenzet.core.kit.kit import Kit
-from kenzet.core.laying import Reference, Sum
+from kenzet.core.laying import Pose, Reference, Sum
 from kenzet.core.marks.ticks import edge_names
 from kenzet.core.measure import COARSE, Length, Unit
 from kenzet.core.params import Frozen, forms, step_length
@@ -119,26 +119,22 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> 
 
 def _ruler_view(found: ZonePlan, body: m.RulerRequest) -> m.RulerView:
     drawing, unit = found.drawing_at(body.placing), body.unit
-    pose, reference, reckoned = found.pose(drawing, body.line, body.side)
-    start, end = found.line_ends(drawing, body.line, body.side)
+    line = found.telling_line(drawing) if body.line is None else body.line
+    pose, reference, reckoned = found.pose(drawing, line, body.side)
+    start, end = found.line_ends(drawing, line, body.side)
     on, marked = _ON[reference.kind], reference.kind == "mark"
     total = "from the seam" if reference.kind == "seam" else "apart"
     moves = "long enough" if pose.moves == 0 else f"slide it along {pose.moves} ×"
     length = show.shown(math.dist(start, end), unit, COARSE[unit], about=True)
     return m.RulerView(
-        line=body.line,
+        line=line,
         ends=[*start, *end],
         body=[v for point in pose.body for v in point],
         etched=[list(line) for line in pose.etched],
         chosen=None if marked else pose.chosen,
         foot=list(pose.foot),
         radius=pose.foot_radius,
-        stops=[
-            m.StopView(
-                needle=list(stop.needle), edge=list(stop.edge), words=_stop_words(stop.along, name, unit)
-            )
-            for name, stop in zip(("starts", "stops"), pose.stops, strict=True)
-        ],
+        stops=_stops(pose, unit),
         laid=_laid_words(found, reference, reckoned, unit),
         sum=None if marked else show.the_sum(reckoned, unit, on, total),
         rows=[m.Row(label=["This line"], words=[length]), m.Row(label=["Your ruler"], words=[moves])],
@@ -152,6 +148,22 @@ def _laid_words(found: ZonePlan, reference: Reference, reckoned: Sum, unit: Unit
         foot = show.shown(found.kit.foot.offset.mm, unit)
         return ["No seam gives this line its place: draw it, and lay the ruler's edge ", foot, " beside it."]
     return [f"Laid on {_ON[reference.kind]}, ", show.shown(reckoned.spacing, unit), " away."]
+
+
+def _stops(pose: Pose, unit: Unit) -> list[m.StopView]:
+    start, end = pose.stops
+    alike = start.along is not None and end.along is not None and abs(start.along - end.along) < 0.1
+    words = [_stop_words(start.along, "starts", unit), _stop_words(end.along, "stops", unit)]
+    if alike:
+        crosses = show.shown(start.along or 0.0, unit, COARSE[unit] / 2, about=True)
+        words = [
+            ["Start and stop with the needle on the seam; there the ruler's edge is ", crosses, " along it."],
+            [],
+        ]
+    return [
+        m.StopView(needle=list(stop.needle), edge=list(stop.edge), words=said)
+        for stop, said in zip(pose.stops, words, strict=True)
+    ]
 
 
 def _stop_words(along: float | None, does: str, unit: Unit) -> m.Words:

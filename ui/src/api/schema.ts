@@ -696,7 +696,9 @@ export interface components {
         };
         /**
          * RulerRequest
-         * @description The line to lay: its number in the drawing, and the side of a ring (-1: its longest).
+         * @description The line to lay: its number in the drawing (none: one that shows it well), and the side of a ring.
+         *
+         *     Side -1 is the longest.
          */
         RulerRequest: {
             /**
@@ -706,8 +708,11 @@ export interface components {
             fill: {
                 [key: string]: unknown;
             } | null;
-            /** Line */
-            line: number;
+            /**
+             * Line
+             * @default null
+             */
+            line: number | null;
             /**
              * Placing
              * @default 0

@@ -29,7 +29,9 @@ const emit = defineEmits<{
 }>()
 
 const TAPE = 36
-const MARGIN = 26
+const MARGIN = 20
+/** the strip at the bottom that the key stands on */
+const KEY = 34
 const NEAR_PX = 9
 const STITCH_MM = 2.5
 
@@ -163,7 +165,7 @@ function go(target: View, soft = true) {
   frame = requestAnimationFrame(turn)
 }
 const framed = (box: Box) => {
-  const inner = fit(box, width.value - TAPE, height.value - TAPE, MARGIN)
+  const inner = fit(box, width.value - TAPE, height.value - TAPE - KEY, MARGIN)
   return { ...inner, x: inner.x + TAPE, y: inner.y + TAPE }
 }
 function fitAll(soft = true) {
@@ -315,8 +317,8 @@ function lineAt(px: number, py: number) {
     <TapeMeasure :unit="unit" :scale="view.scale" :zero="zero[1]" :length="height" side="left" />
     <div class="corner">{{ unit }}</div>
     <div class="tools" @pointerdown.stop>
-      <button title="Whole quilt (f)" @click="fitAll()">Whole quilt</button>
-      <button v-if="zone" title="This zone (g)" @click="fitZone()">This zone</button>
+      <button title="Fit the whole quilt (f)" @click="fitAll()">Quilt</button>
+      <button v-if="veil" title="Fit this block (g)" @click="fitZone()">Block</button>
       <button title="Closer (+)" aria-label="Zoom closer" @click="zoomBy(1.35)">+</button>
       <button title="Further (−)" aria-label="Zoom further" @click="zoomBy(1 / 1.35)">−</button>
     </div>
@@ -333,10 +335,10 @@ svg { display: block; position: absolute; inset: 0; }
 .picking .patch { cursor: default; }
 .still { pointer-events: none; }
 .corner { position: absolute; left: 0; top: 0; width: 36px; height: 36px; background: var(--paper); border-right: 1px solid var(--rule); border-bottom: 1px solid var(--rule); display: grid; place-items: center; font-size: 13px; color: var(--soft); }
-.tools { position: absolute; right: 12px; top: 46px; display: flex; gap: 6px; }
-.tools button { height: 34px; min-width: 34px; padding: 0 10px; border: 1px solid var(--rule); border-radius: 8px; background: var(--paper); cursor: pointer; font-size: 14px; color: var(--indigo); }
+.tools { position: absolute; right: 8px; top: 46px; display: grid; gap: 6px; justify-items: end; }
+.tools button { height: 34px; min-width: 34px; padding: 0 8px; border: 1px solid var(--rule); border-radius: 8px; background: var(--paper); cursor: pointer; font-size: 13px; color: var(--indigo); }
 .tools button:hover { border-color: var(--indigo); }
-.key { position: absolute; left: 48px; bottom: 12px; max-width: calc(100% - 60px); pointer-events: none; }
+.key { position: absolute; left: 44px; bottom: 6px; max-width: calc(100% - 60px); pointer-events: none; }
 .ticks { fill: none; stroke: var(--weld); stroke-width: 1.6; }
 .ticks .chosen { stroke: var(--weld-ink); stroke-width: 2.4; }
 .ticks path { pointer-events: none; }

@@ -122,14 +122,16 @@ export const useZone = defineStore('zone', () => {
   }
 
   /** Lay the ruler for a line. */
-  async function lay(number: number, side = -1) {
-    line.value = { number, side }
+  async function lay(number?: number, side = -1) {
+    if (number !== undefined) line.value = { number, side }
     laying?.abort()
     const mine = (laying = new AbortController())
-    const body = { zone: key.value, placing: placing.value, unit: quilt.unit, fill: plan.value?.fill ?? undefined, line: number, side }
+    const body = { zone: key.value, placing: placing.value, unit: quilt.unit, fill: plan.value?.fill ?? undefined, line: number ?? null, side }
     try {
       const found = await api.ruler(quilt.id, body as Views['RulerRequest'], mine.signal)
-      if (mine === laying && line.value?.number === number) ruler.value = found
+      if (mine !== laying) return
+      line.value = { number: found.line, side }
+      ruler.value = found
     } catch (error) {
       if (error instanceof Problem) ruler.value = undefined
     }
@@ -137,11 +139,11 @@ export const useZone = defineStore('zone', () => {
 
   function next(by: number) {
     if (!lines.value) return
-    const from = line.value ? line.value.number + by : 0
-    void lay((from + lines.value) % lines.value)
+    void lay(line.value ? (line.value.number + by + lines.value) % lines.value : undefined)
   }
 
   function drop() {
+    laying?.abort()
     line.value = undefined
     ruler.value = undefined
   }

@@ -82,7 +82,4 @@ class Echo(Fill):
         if left <= 0:
             return []
         found = [part for part in whole_parts(left, self.spacing.mm, 1) if part >= MM_PER["in"] / 16]
-        return [
-            Wish(Length.near(float(part), "in" if unit == "in" else "mm"), "even to the middle")
-            for part in found[:2]
-        ]
+        return [Wish(Length.near(float(part), "in" if unit == "in" else "mm"), "even") for part in found[:2]]

@@ -132,12 +132,12 @@ class StraightFill(Fill):
         families = [counted.family(site, angle) for angle in angles]
         wishes: dict[Length, str] = {}
         for part in _parts(self._reaches(site, families), self.spacing.mm, self.origin == "centre gap"):
-            wishes[_length(part, unit)] = "comes out even"
+            wishes[_length(part, unit)] = "even"
         if self.first_gap is None and self.origin != "centre gap":
             corners = {x for family in families for x in _corner_places(site.region, family)}
             for part in _parts(sorted(corners), self.spacing.mm):
                 length = _length(part, unit)
-                wishes[length] = "even, meets corners" if length in wishes else "meets corners"
+                wishes[length] = "even, corners" if length in wishes else "corners"
         least = Length.parse(LEAST_SPACING).mm
         ranked = sorted(
             (w for w in wishes if w.mm >= least), key=lambda w: (abs(w.mm - self.spacing.mm), w.mm)

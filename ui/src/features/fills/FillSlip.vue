@@ -54,7 +54,7 @@ function set(name: string, value: unknown) {
       v-for="field in spacing" :key="field.name" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
       @set="set(field.name, $event)" @step="zone.step(field.name, $event)"
     />
-    <div v-if="zone.plan.offers.length" class="chips tight" role="group" aria-label="Spacings that suit this zone">
+    <div v-if="zone.plan.offers.length" class="chips tight" title="even: comes out without a sliver · corners: a line through every corner" role="group" aria-label="Spacings that suit this zone">
       <button v-for="offer in zone.plan.offers" :key="offer.value" class="chip offer" :aria-pressed="offer.now" data-testid="offer" @click="zone.set('spacing', offer.value)">
         <b><WordsText :words="offer.words" /></b> {{ offer.does }}
       </button>
@@ -64,6 +64,7 @@ function set(name: string, value: unknown) {
       <button v-if="zone.lines" class="plain" data-testid="show-ruler" @click="zone.next(0)">show it on a line</button>
     </SumCard>
     <p v-for="(words, k) in zone.plan.advice" :key="k" class="card madder"><WordsText :words="words" /></p>
+    <FigureRows :rows="zone.plan.rows" />
     <FieldControl
       v-for="field in others" :key="field.name" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
       @set="set(field.name, $event)" @step="zone.step(field.name, $event)" @pick="(kind, choice) => emit('pick', kind, field.name, choice)"
@@ -72,7 +73,6 @@ function set(name: string, value: unknown) {
         {{ along ? `counted along ${along}: undo` : 'along a seam …' }}
       </button>
     </FieldControl>
-    <FigureRows :rows="zone.plan.rows" />
     <button class="plain open" @click="zone.leaveOpen()">leave this zone open</button>
   </template>
   <p v-else-if="zone.plan" class="card leaf">This zone is left open: nothing is quilted in it. Choose a fill above to quilt it.</p>
@@ -82,6 +82,6 @@ function set(name: string, value: unknown) {
 .top { display: flex; justify-content: space-between; align-items: baseline; gap: 10px; }
 .tiles { display: flex; gap: 10px; }
 .tight { gap: 5px; margin-top: -6px; }
-.tight .chip { min-height: 32px; padding: 1px 10px; }
+.tight .chip { min-height: 32px; padding: 1px 9px; font-size: 13px; }
 .open { align-self: flex-start; }
 </style>

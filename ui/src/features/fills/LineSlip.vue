@@ -23,7 +23,7 @@ const zone = useZone()
     <SumCard v-if="ruler.sum" :sum="ruler.sum" heading="Where the ruler goes" @choose="zone.set('spacing', $event)" />
     <p v-else class="card weld"><WordsText :words="ruler.laid" /></p>
     <ul>
-      <li v-for="(stop, k) in ruler.stops" :key="k"><WordsText :words="stop.words" /></li>
+      <li v-for="(stop, k) in ruler.stops.filter((s) => s.words.length)" :key="k"><WordsText :words="stop.words" /></li>
     </ul>
     <FigureRows :rows="ruler.rows" />
     <p class="quiet">{{ ruler.caution }}</p>

@@ -1,0 +1,220 @@
+"""The contract of every fill over every named region, and the scenarios of the three that are here."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import pytest
+import shapely
+from pydantic import ValidationError
+from shapely.geometry import LineString
+
+from kenzet.core.errors import BadValue
+from kenzet.core.fills import FILLS, default_fill, kind_of
+from kenzet.core.fills.base import Rings, Site
+from kenzet.core.gaps import widest_gap
+from kenzet.core.geom.clip import Straight, clip
+from kenzet.core.geom.offset import inward
+from kenzet.core.geom.predicates import CURVE_ERROR
+from kenzet.core.params import forms
+from tests.shapes import IN, REGIONS, box, inches
+
+EXAMPLES = {
+    "lines": [{}, {"angle": 0, "spacing": "1/2 in", "origin": "edge"}, {"origin": "corner", "first_gap": "3/8 in", "angle": 30}],
+    "grid": [{}, {"angle": 0, "second_angle": 90, "spacing": "19 mm"}, {"angle": 60, "second_angle": 120, "origin": "centre gap"}],
+    "echo": [{}, {"spacing": "3/8 in", "corners": "round"}, {"spacing": "1/2 in", "first": "1/4 in", "rounds": 2}],
+}  # fmt: skip
+CASES = [(kind, k) for kind in FILLS for k in range(len(EXAMPLES[kind]))]
+
+
+def site(region) -> Site:
+    return Site(region, region.middle, (0.0, 0.0))
+
+
+def lines_of(fill, region):
+    families = list(fill.lay_out(site(region)))
+    straight = [f for f in families if isinstance(f, Straight)]
+    found = clip([(piece, family) for piece in region.pieces for family in straight])
+    rings = [np.asarray(r.coords) for f in families if isinstance(f, Rings) for inside in f.insides
+             for p in inside.geoms for r in (p.exterior, *p.interiors)]  # fmt: skip
+    return families, found, rings
+
+
+def test_every_fill_has_examples_help_and_forms():
+    assert set(EXAMPLES) == set(FILLS)
+    for kind, model in FILLS.items():
+        assert model.label and model.help.endswith(".")
+        assert kind_of(model()) == kind
+        assert forms(model)["spacing"].control == "length"
+        for form in forms(model).values():
+            assert form.label and (form.control != "choice" or form.choices)
+
+
+@pytest.mark.parametrize(("kind", "example"), CASES)
+@pytest.mark.parametrize("name", REGIONS)
+def test_the_contract(kind, example, name):
+    fill, region = FILLS[kind].model_validate(EXAMPLES[kind][example]), REGIONS[name]
+    families, found, rings = lines_of(fill, region)
+    every = [LineString(ends.reshape(2, 2)) for ends in found.ends] + [LineString(ring) for ring in rings]
+    assert all(np.isfinite(shapely.get_coordinates(line)).all() for line in every)
+    inside = region.area.buffer(1e-4)
+    assert all(shapely.covers(inside, line) for line in every)
+    assert len(every) <= fill.count_at_most(site(region))
+    again = lines_of(fill, region)
+    assert np.array_equal(again[1].ends, found.ends)
+    assert all(np.array_equal(a, b) for a, b in zip(again[2], rings, strict=True))
+    for job in np.unique(found.job):  # in order: lines grow, and along a line its stretches
+        mine = found.line[found.job == job]
+        assert (np.diff(mine) >= 0).all()
+    spacing_holds(fill, families, found, region)
+
+
+def spacing_holds(fill, families, found, region):
+    for number, family in enumerate(families):
+        if isinstance(family, Straight):
+            mine = found.job % len(families) == number
+            nx, ny = family.normal
+            places = found.ends[mine][:, 0] * nx + found.ends[mine][:, 1] * ny
+            steps = (places - family.datum) / float(fill.spacing.mm)
+            assert np.allclose(steps, np.rint(steps), atol=1e-7)
+        else:
+            for k, ring in enumerate(family.insides):
+                away = float(family.first + k * family.pitch)
+                near = shapely.distance(region.area.boundary, shapely.points(shapely.get_coordinates(ring)))
+                assert near.min() >= away - CURVE_ERROR
+                assert near.min() == pytest.approx(away, abs=CURVE_ERROR)
+
+
+@pytest.mark.parametrize(("kind", "example"), CASES)
+@pytest.mark.parametrize("name", ["square", "star background", "lattice", "right triangle"])
+def test_an_offered_spacing_does_what_it_says(kind, example, name):
+    fill, region = FILLS[kind].model_validate(EXAMPLES[kind][example]), REGIONS[name]
+    for wish in fill.wishes(site(region)):
+        tried = fill.model_copy(update={"spacing": wish.length})
+        families, _, rings = lines_of(tried, region)
+        if kind == "echo":
+            left = region.inradius - float((tried.first or tried.spacing).mm)
+            assert abs(left / float(wish.length.mm) - round(left / float(wish.length.mm))) < 0.01
+            continue
+        for family in families:
+            nx, ny = family.normal
+            q = [((x * nx + y * ny) - family.datum) / float(family.pitch) for x, y in region.corners]
+            whole = q if "corners" in wish.does else [max(q)] if family.first is not None else [min(q), max(q)]
+            off = max(abs(v - round(v)) for v in whole)
+            if tried.origin == "centre gap":
+                off = max(abs(v - round(v)) for v in whole)
+            assert off < 0.01, (wish, q)
+
+
+def test_a61_an_echo_moves_a_corner_along_its_bisector():
+    for degrees, moved in ((45, 1.307), (90, 0.707), (60, 1.0)):
+        far = 30
+        tip = inches([(0, 0), (far, 0), (far * math.cos(math.radians(degrees)), far * math.sin(math.radians(degrees)))])
+        ring = inward(tip, 0.5 * IN, "mitred")
+        nearest = min(math.hypot(x, y) for x, y in ring.geoms[0].exterior.coords) / IN
+        assert nearest == pytest.approx(moved, abs=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("region", "spacing", "sides"),
+    [
+        (inches(box(0, 0, 8.5, 8.5)), "3/4 in", [7.0, 5.5, 4.0, 2.5, 1.0]),
+        (inches([(0, 0), (5, 0), (0, 5)]), "3/8 in", [3.7197, 2.4393, 1.159]),
+        (inches(box(0, 0, 6, 6)), "1 in", [4, 2]),  # the third ring would be a point
+    ],
+)
+def test_echoes_of_straight_regions(region, spacing, sides):
+    (family,) = FILLS["echo"](spacing=spacing).lay_out(site(region))
+    widths = [(g.bounds[2] - g.bounds[0]) / IN for g in family.insides]
+    assert widths == pytest.approx(sides, abs=1e-3)
+    assert len(widths) == math.ceil(region.inradius / float(family.pitch) - 1e-9) - 1  # F21
+
+
+def test_a_region_that_the_first_echo_exhausts_holds_no_line():
+    (family,) = FILLS["echo"](spacing="2 in").lay_out(site(REGIONS["thin strip"]))
+    assert family.insides == ()
+
+
+def test_an_echo_splits_where_the_shape_pinches_and_goes_round_holes():
+    pinched = inches([(0, 0), (4, 0), (4, 1.6), (6, 1.6), (6, 0), (10, 0), (10, 4), (6, 4), (6, 2.4), (4, 2.4), (4, 4), (0, 4)])
+    (family,) = FILLS["echo"](spacing="1/2 in").lay_out(site(pinched))
+    assert len(family.insides[0].geoms) == 2
+    (frame,) = FILLS["echo"](spacing="1/2 in", rounds=1).lay_out(site(REGIONS["frame"]))
+    assert len(frame.insides[0].geoms[0].interiors) == 1
+
+
+def test_counted_from_an_edge_the_first_gap_is_kept_and_nothing_lies_behind():
+    fill = FILLS["lines"](spacing="1 in", angle=0, origin="edge", first_gap="2 in")
+    _, found, _ = lines_of(fill, REGIONS["square"])
+    assert sorted(set((found.ends[:, 1] / IN).round(6))) == [2, 3, 4, 5, 6, 7]
+    top = next(k for k, e in enumerate(REGIONS["square"].edges) if e.start[1] > 100 and e.end[1] > 100)
+    _, found, _ = lines_of(fill.model_copy(update={"at": top}), REGIONS["square"])
+    assert sorted(set((found.ends[:, 1] / IN).round(6))) == [0.5, 1.5, 2.5, 3.5, 4.5, 5.5]
+
+
+def test_along_a_seam_the_lean_counts_from_it():
+    slope = next(k for k, e in enumerate(REGIONS["right triangle"].edges) if abs(e.angle) % 90 > 1)
+    fill = FILLS["lines"](spacing="5/8 in", angle=0, along=slope, origin="edge", at=slope)
+    _, found, _ = lines_of(fill, REGIONS["right triangle"])
+    assert sorted((found.lengths / IN).round(3), reverse=True) == [5.821, 4.571, 3.321, 2.071, 0.821]
+
+
+@pytest.mark.parametrize(
+    ("kind", "values", "field"),
+    [
+        ("lines", {"spacing": "0 in"}, "spacing"),
+        ("lines", {"spacing": "-1 in"}, "spacing"),
+        ("lines", {"spacing": "500 in"}, "spacing"),
+        ("grid", {"spacing": "1/32 in"}, "spacing"),
+        ("echo", {"spacing": ""}, "spacing"),
+        ("echo", {"first": "0 in"}, "first"),
+        ("echo", {"rounds": 0}, "rounds"),
+        ("echo", {"rounds": "many"}, "rounds"),
+        ("lines", {"angle": "steep"}, "angle"),
+        ("lines", {"angle": 400}, "angle"),
+        ("lines", {"angle": math.nan}, "angle"),
+        ("lines", {"origin": "nowhere"}, "origin"),
+        ("grid", {"angle": 45, "second_angle": 47}, ""),
+        ("lines", {"colour": "red"}, "colour"),
+    ],
+)
+def test_a105_wrong_parameters_are_refused_at_their_field(kind, values, field):
+    with pytest.raises(ValidationError) as error:
+        FILLS[kind].model_validate(values)
+    assert ".".join(str(p) for p in error.value.errors()[0]["loc"]) == field
+
+
+@pytest.mark.parametrize("values", [{"origin": "corner", "at": 99}, {"origin": "edge", "at": -3}, {"along": 50}])
+def test_an_edge_or_corner_that_is_not_there_is_said(values):
+    with pytest.raises(BadValue, match="no number"):
+        list(FILLS["lines"](**values).lay_out(site(REGIONS["square"])))
+
+
+def test_changing_the_fill_takes_over_what_fits():
+    grid = default_fill("grid", FILLS["lines"](spacing="5/8 in", angle=30).model_dump(mode="json"))
+    assert (grid.spacing.text, grid.angle) == ("5/8 in", 30)
+    assert default_fill("echo", grid.model_dump(mode="json")).spacing.text == "5/8 in"
+
+
+@pytest.mark.parametrize(
+    ("kind", "values", "name", "gap"),
+    [
+        ("lines", {"spacing": "3/4 in", "angle": 0}, "square", 0.75),
+        ("grid", {"spacing": "3/4 in"}, "star background", 0.75),
+        ("grid", {"spacing": "1/2 in", "angle": 60, "second_angle": 120}, "square", 0.5),
+        ("lines", {"spacing": "10 in", "angle": 0, "origin": "centre gap"}, "thin strip", 2.0),
+        ("lines", {"spacing": "1 in", "angle": 0, "origin": "edge", "first_gap": "3 in"}, "square", 3.0),
+        ("echo", {"spacing": "3/4 in", "first": "1/2 in", "rounds": 1}, "square", 6.5),
+        ("lines", {"spacing": "6 in", "angle": 90}, "square", 3.75),
+    ],
+)
+def test_f44_widest_gap(kind, values, name, gap):
+    families, found, _ = lines_of(FILLS[kind](**values), REGIONS[name])
+    assert widest_gap(REGIONS[name], families, found) / IN == pytest.approx(gap, abs=2e-3)
+
+
+def test_between_rings_the_corner_is_the_widest_place():
+    families, found, _ = lines_of(FILLS["echo"](spacing="1 in"), inches(box(0, 0, 9, 9)))
+    in_the_corner = 2 * math.sqrt(2) / (1 + math.sqrt(2))
+    assert widest_gap(inches(box(0, 0, 9, 9)), families, found) / IN == pytest.approx(in_the_corner, abs=2e-3)
