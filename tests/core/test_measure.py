@@ -42,7 +42,22 @@ def test_what_is_typed(typed, unit, mm, kept):
 
 @pytest.mark.parametrize(
     "typed",
-    ["", "  ", "3//4", "1/0", "a", "3/4 ft", "1 2 3", "--1", "1e5", "3/4/5", "nan", "9" * 60, "12345678 in", "1.2.3"],
+    [
+        "",
+        "  ",
+        "3//4",
+        "1/0",
+        "a",
+        "3/4 ft",
+        "1 2 3",
+        "--1",
+        "1e5",
+        "3/4/5",
+        "nan",
+        "9" * 60,
+        "12345678 in",
+        "1.2.3",
+    ],
 )
 @pytest.mark.parametrize("unit", ["in", "mm"])
 def test_what_cannot_be_read_is_said_with_examples(typed, unit):

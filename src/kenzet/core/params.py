@@ -87,7 +87,8 @@ def in_range(length: Length, least: str, most: str, what: str) -> Length:
     if low.mm <= length.mm <= high.mm:
         return length
     metric = not length.text.endswith(" in")
-    said = [f"{float(x.mm):.4g} mm" if metric else x.text for x in (low, high)]
+    inwards = (-(-low.mm * 10).__floor__(), (high.mm * 10).__floor__())
+    said = [f"{x / 10:g} mm" for x in inwards] if metric else [low.text, high.text]
     raise BadValue(f"{what} must be between {said[0]} and {said[1]}; {length.text} was given.")
 
 

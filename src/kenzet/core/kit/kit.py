@@ -6,10 +6,10 @@ import re
 from fractions import Fraction
 from typing import Any
 
-from pydantic import Field, field_validator
+from pydantic import Field, ValidationInfo, field_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.measure import MM_PER, Length
+from kenzet.core.measure import MM_PER, Length, Unit
 from kenzet.core.params import Frozen, in_range
 
 SCALES = {"quarters": "1/4 in", "eighths": "1/8 in"}
@@ -44,23 +44,17 @@ class Ruler(Frozen):
 
     @field_validator("etched", mode="before")
     @classmethod
-    def _etched(cls, value: Any) -> Any:
-        if isinstance(value, str):
-            if value.strip().lower() in SCALES:
-                return value.strip().lower()
-            value = [part for part in re.split(r"[;\n]|,\s", value) if part.strip()]
-        if not isinstance(value, list | tuple) or not 1 <= len(value) <= MOST_ETCHED:
+    def _etched(cls, value: Any, info: ValidationInfo) -> str | tuple[Length, ...]:
+        if isinstance(value, str) and value.strip().lower() in SCALES:
+            return value.strip().lower()
+        listed = re.split(r"[;\n]|,\s*", value) if isinstance(value, str) else value
+        if not isinstance(listed, list | tuple) or not 1 <= len(listed) <= MOST_ETCHED:
             raise BadValue('Etched lines are "quarters", "eighths" or a list like 1/4, 1/2, 3/4.')
-        return tuple(value)
-
-    @field_validator("etched")
-    @classmethod
-    def _sorted(cls, value: str | tuple[Length, ...]) -> str | tuple[Length, ...]:
-        if isinstance(value, str):
-            return value
-        for line in value:
+        unit: Unit = (info.context or {}).get("unit", "in")
+        lines = [x if isinstance(x, Length) else Length.parse(str(x), unit) for x in listed if x != ""]
+        for line in lines:
             in_range(line, "1/32 in", "60 in", "An etched line")
-        return tuple(sorted(dict.fromkeys(value), key=lambda line: line.mm))
+        return tuple(sorted(dict.fromkeys(lines), key=lambda line: line.mm))
 
     @property
     def lines(self) -> tuple[Fraction, ...]:

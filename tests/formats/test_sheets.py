@@ -1,0 +1,163 @@
+"""Mark sheets read back and measured against the plan."""
+
+from __future__ import annotations
+
+import io
+import re
+from xml.etree import ElementTree as ET
+
+import numpy as np
+import pytest
+import shapely
+from pypdf import PdfReader
+from shapely.geometry import LineString
+
+from kenzet.core.errors import TooMany
+from kenzet.core.fills import FILLS
+from kenzet.core.marks.sheet import mark_sheet
+from kenzet.core.plan import plan_zone
+from kenzet.core.top.changes import with_zone
+from kenzet.formats.pdf import MARK, SEAM, pages_of, pdf
+from kenzet.formats.placement import BLEED, FOOTER, MARGIN, OVERLAP, PAPERS, tile
+from kenzet.formats.svg import svg
+
+MM = 25.4 / 72
+
+
+def sheet_of(laid, zone, fill=None, method="all lines"):
+    quilt = with_zone(laid.quilt, zone, fill=fill) if fill else laid.quilt
+    plan = plan_zone(laid.with_quilt(quilt), zone)
+    return mark_sheet(plan, plan.drawings[0], method, quilt.name, "in")
+
+
+def strokes(page, colour):
+    """Polylines of a page in mm, paper coordinates, by their stroke colour."""
+    found, path, now = [], [], None
+    wanted = tuple(round(v, 3) for v in colour.rgb())
+    for operands, operator in (
+        page.get_contents_operations() if hasattr(page, "get_contents_operations") else operations(page)
+    ):
+        numbers = [float(v) for v in operands if not isinstance(v, (list, str, bytes))] if operands else []
+        if operator == b"RG":
+            now = tuple(round(v, 3) for v in numbers)
+        elif operator == b"m":
+            path = [numbers]
+        elif operator == b"l":
+            path.append(numbers)
+        elif operator == b"S":
+            if now == wanted and len(path) > 1:
+                found.append(np.array(path) * MM)
+            path = []
+        elif operator in (b"n", b"f", b"B", b"b"):
+            path = []
+    return found
+
+
+def operations(page):
+    from pypdf.generic import ContentStream
+
+    return ContentStream(page.get_contents(), page.pdf).operations
+
+
+@pytest.mark.parametrize("paper", ["letter", "a4"])
+@pytest.mark.parametrize(
+    ("zone", "fill"),
+    [
+        ("star-background", None),
+        ("star-background", FILLS["lines"](spacing="5/8 in", angle=30)),
+        ("star-centre", FILLS["echo"](spacing="3/4 in")),
+        ("border", FILLS["lines"](spacing="4 in", angle=45)),
+    ],
+)
+def test_every_line_of_the_pdf_lies_within_a_tenth_of_a_millimetre_of_the_plan(laid, paper, zone, fill):
+    sheet = sheet_of(laid, zone, fill)
+    pages = pages_of(sheet, paper)
+    reader = PdfReader(io.BytesIO(pdf(sheet, paper)))
+    assert len(reader.pages) == len(pages.tiles)
+    for colour, lines in ((MARK, sheet.marks), (SEAM, sheet.seams)):
+        drawn = []
+        for page, shown in zip(reader.pages, pages.tiles, strict=True):
+            left, low, _, _ = shown.window
+            drawn += [LineString(s - [MARGIN - left, MARGIN + FOOTER - low]) for s in strokes(page, colour)]
+        plan, paper_lines = shapely.union_all([LineString(m) for m in lines]), shapely.union_all(drawn)
+        assert shapely.hausdorff_distance(plan, paper_lines, densify=0.1) < 0.1
+        total = sum(shapely.length(drawn))
+        assert total >= shapely.length([LineString(m) for m in lines]).sum() - 0.1  # overlaps are drawn twice
+
+
+@pytest.mark.parametrize("paper", PAPERS)
+def test_pages_cover_the_drawing_and_neighbours_share_two_crosses(laid, paper):
+    sheet = sheet_of(laid, "star-background")
+    pages = tile(sheet.bounds, paper, [*sheet.seams, *sheet.marks])
+    left, low, right, top = sheet.bounds
+    whole = shapely.box(left - BLEED, low - BLEED, right + BLEED, top + BLEED)
+    windows = [shapely.box(*t.window) for t in pages.tiles]
+    assert shapely.union_all(windows).covers(whole)
+    wide, high = pages.width - 2 * MARGIN, pages.height - 2 * MARGIN - FOOTER
+    for t in pages.tiles:
+        assert (t.window[2] - t.window[0], t.window[3] - t.window[1]) == pytest.approx((wide, high))
+        for other in pages.tiles:
+            beside = (other.row, other.column) in ((t.row, t.column + 1), (t.row + 1, t.column))
+            if beside:
+                assert sum(t.holds(c) and other.holds(c) for c in pages.crosses) >= 2
+                shared = shapely.box(*t.window).intersection(shapely.box(*other.window)).bounds
+                assert min(shared[2] - shared[0], shared[3] - shared[1]) == pytest.approx(OVERLAP)
+
+
+def test_the_check_bars_measure_four_inches_and_a_hundred_millimetres(laid):
+    reader = PdfReader(io.BytesIO(pdf(sheet_of(laid, "star-centre"), "letter")))
+    from kenzet.formats.pdf import INK
+
+    lengths = [float(np.hypot(*(s[-1] - s[0]))) for s in strokes(reader.pages[0], INK)]
+    for wanted in (101.6, 100.0):
+        assert min(abs(length - wanted) for length in lengths) < 0.01
+    text = reader.pages[0].extract_text()
+    assert all(
+        words in text for words in ("Harbour Lights · Star centre", "4 in", "100 mm", "page 1 of", "100 %")
+    )
+
+
+def test_empty_pages_are_left_out_and_too_many_are_refused(laid):
+    border = sheet_of(laid, "border", FILLS["lines"](spacing="2 in"))
+    pages = pages_of(border, "letter")
+    assert len(pages.tiles) < pages.rows * pages.columns
+    assert [t.number for t in pages.tiles] == list(range(1, len(pages.tiles) + 1))
+    with pytest.raises(TooMany, match="pages"):
+        tile((0, 0, 9000, 9000), "a4", [])
+
+
+@pytest.mark.parametrize("unit", ["in", "mm"])
+def test_the_svg_is_in_true_units(laid, unit):
+    sheet = sheet_of(laid, "star-background")
+    root = ET.fromstring(svg(sheet, unit))
+    width = float(root.get("width").removesuffix(unit)) * (25.4 if unit == "in" else 1)
+    box = [float(v) for v in root.get("viewBox").split()]
+    assert width == pytest.approx(box[2], abs=1e-3) == 12 * 25.4 + 2 * BLEED
+    space = "{http://www.w3.org/2000/svg}"
+    groups = {g.get("id"): g for g in root.iter(f"{space}g")}
+    assert set(groups) == {"seams", "marks", "ticks"}
+    paths = groups["marks"].findall(f"{space}path")
+    assert len(paths) == len(sheet.marks)
+    for path, line in zip(paths, sheet.marks, strict=True):
+        points = np.array([float(v) for v in re.findall(r"-?[\d.]+", path.get("d"))]).reshape(-1, 2)
+        back = np.stack(
+            [points[:, 0] + sheet.bounds[0] - BLEED, sheet.bounds[3] + BLEED - points[:, 1]], axis=1
+        )
+        assert np.allclose(back, line, atol=1e-3)
+
+
+def test_ticks_run_inwards(laid):
+    sheet = sheet_of(laid, "star-background")
+    area = laid.region(laid.zone("star-background")).area.buffer(0.01)
+    inside = [
+        shapely.covers(area, LineString([t.foot, (np.array(t.foot) + np.array(t.tip)) / 2]))
+        for t in sheet.ticks
+    ]
+    assert np.mean(inside) > 0.9  # on the block's own edge a tick may face a star point between two patches
+    assert all(t.figure for t in sheet.ticks)
+
+
+def test_only_first_lines_are_drawn_when_that_is_the_method(laid):
+    few, all_lines = (sheet_of(laid, "star-background", method=m) for m in ("first lines", "all lines"))
+    assert 0 < len(few.marks) < len(all_lines.marks)
+    assert "lines drawn" in few.subtitle

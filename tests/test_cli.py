@@ -1,0 +1,61 @@
+"""The command line reads a plan file and prints everything reckoned from it, without a database."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+
+import jsonschema
+import pytest
+
+from kenzet.cli import main
+from kenzet.formats import plan_file
+from tests.conftest import DEMO
+
+SCHEMA = Path(__file__).resolve().parent.parent / "docs" / "plan.schema.json"
+
+
+@pytest.fixture
+def printed(capsys):
+    assert main(["plan", str(DEMO)]) == 0
+    return json.loads(capsys.readouterr().out)
+
+
+def test_the_whole_plan_is_printed(printed, laid):
+    assert printed["quilt"] == "Harbour Lights"
+    assert printed["size_mm"] == [1320.8, 1676.4]
+    zone = printed["zones"]["star-background"]
+    assert zone["sum"]["etched"] == "1/2 in"
+    drawing = zone["drawings"][0]
+    assert len(zone["placings"]) == 12 == len(drawing["placings"])
+    assert zone["lines_in_quilt"] == 12 * len(drawing["lines"])
+    line = drawing["lines"][0]
+    assert {"family", "piece", "line", "points", "length_mm", "marked", "laid"} <= set(line)
+    assert drawing["stitched_mm"] == pytest.approx(sum(x["length_mm"] for x in drawing["lines"]), abs=0.01)
+    assert any(edge["edge"] == "top edge" and edge["ticks"] for edge in drawing["ticks"])
+    assert printed["zones"]["border"] == {"name": "Border", "open": True}
+    assert printed["totals"]["lines"] == sum(z.get("lines_in_quilt", 0) for z in printed["zones"].values())
+
+
+def test_the_schema_in_the_docs_is_fresh_and_the_demo_keeps_it():
+    assert SCHEMA.read_bytes() == plan_file.schema(), "run tools/schema"
+    jsonschema.validate(json.loads(DEMO.read_bytes()), json.loads(SCHEMA.read_bytes()))
+
+
+def test_the_schema_is_printed(capsys):
+    assert main(["schema"]) == 0
+    assert "kenzet.plan" in capsys.readouterr().out
+
+
+@pytest.mark.parametrize(
+    ("content", "says"),
+    [(None, "No such file"), ("{", "not JSON"), ('{"format": "x"}', "format: This is not a quilt plan")],
+)
+def test_what_is_wrong_is_one_sentence(tmp_path, capsys, content, says):
+    file = tmp_path / "plan.json"
+    if content is not None:
+        file.write_text(content)
+    assert main(["plan", str(file)]) == 1
+    said = capsys.readouterr().err
+    assert says in said
+    assert said.count("\n") == 1

@@ -1,0 +1,244 @@
+"""The API as the front end uses it: one good way and the refusals of each blueprint, on the real database."""
+
+from __future__ import annotations
+
+import subprocess
+from pathlib import Path
+
+import pytest
+
+from kenzet.core.measure import Length
+from kenzet.web.describe import description
+
+UI = Path(__file__).resolve().parents[2] / "ui"
+ZONE = "star-background"
+
+
+def fill_change(spacing="1/2 in", zone=ZONE):
+    return {"kind": "fill", "zone": zone, "fill": {"kind": "lines", "spacing": spacing}}
+
+
+def words(row):
+    return "".join(w if isinstance(w, str) else f"{w['text']} {w['unit']}".strip() for w in row)
+
+
+def test_the_quilt_is_shown_with_parts_zones_and_lines(client):
+    view = client.get().json
+    assert (view["name"], words(view["size"]), view["version"]) == ("Harbour Lights", "52 × 66 in", 1)
+    assert {p["key"]: len(p["placings"]) for p in view["parts"]} == {"star": 12, "sashing": 1, "border": 1}
+    zones = {z["key"]: z for z in view["zones"]}
+    assert zones[ZONE]["occurs"] == "8 patches in this block · the same in all 12"
+    assert len(zones[ZONE]["drawings"][0]["lines"]) == 92
+    assert zones["border"]["drawings"] == []
+    assert words(client.get(unit="mm").json["size"]) == "1320.8 × 1676.4 mm"
+
+
+def test_a_plan_says_the_sum_the_figures_and_what_comes_out_even(client):
+    view = client.post("plan", zone=ZONE).json
+    assert [words(t["words"]) for t in view["sum"]["terms"]] == ["1/2", "1/4"]
+    figures = {words(r["label"]): words(r["words"]) for r in view["rows"]}
+    assert figures["Step along the edge, at 45°"] == "scant 1 1/16 in"
+    assert figures["Lines here · in the quilt"] == "92 · 1,104"
+    assert figures["Widest gap · your batting allows"] == "3/4 in · 8 in"
+    assert 2 <= len(view["offers"]) <= 3
+    tried = client.post("plan", zone=ZONE, fill={**view["fill"], "spacing": view["offers"][0]["value"]}).json
+    assert any(offer["now"] for offer in tried["offers"])
+
+
+@pytest.mark.parametrize(("by", "spacing"), [(1, "7/8 in"), (-2, "1/2 in"), (4, "1 1/4 in")])
+def test_stepping_goes_by_the_marking_step(client, by, spacing):
+    view = client.post("plan", zone=ZONE, step={"field": "spacing", "by": by}).json
+    assert view["fill"]["spacing"] == spacing
+
+
+def test_stepping_the_lean_and_the_rounds(client):
+    assert client.post("plan", zone=ZONE, step={"field": "angle", "by": 1}).json["fill"]["angle"] == 50
+    echo = client.post("plan", zone="star-points", step={"field": "rounds", "by": 1}).json
+    assert echo["fill"]["rounds"] == 1
+    assert client.post("plan", zone=ZONE, step={"field": "origin", "by": 1}).status_code == 422
+
+
+@pytest.mark.parametrize(
+    ("typed", "unit", "kept"),
+    [("3/4", "in", "3/4 in"), ("19", "mm", "19 mm"), ("19 mm", "in", "19 mm"), ("19 3/8", "mm", "19.375 mm")],
+)
+def test_what_is_typed_is_meant_in_the_unit_she_reads(client, typed, unit, kept):
+    view = client.post("plan", zone=ZONE, unit=unit, fill={"kind": "lines", "spacing": typed}).json
+    assert Length.parse(view["fill"]["spacing"]) == Length.parse(kept)
+
+
+@pytest.mark.parametrize(
+    ("fill", "field", "says"),
+    [
+        ({"spacing": ""}, "fill.spacing", "missing"),
+        ({"spacing": "0"}, "fill.spacing", "between 1/16 in and 100 in"),
+        ({"spacing": "-1"}, "fill.spacing", "between"),
+        ({"spacing": "1/0"}, "fill.spacing", "divided by 0"),
+        ({"spacing": "3//4"}, "fill.spacing", "not a length"),
+        ({"spacing": "500 in"}, "fill.spacing", "between"),
+        ({"spacing": "1/32"}, "fill.spacing", "between"),
+        ({"angle": "x"}, "fill.angle", "degrees"),
+        ({"origin": "edge", "at": 99}, "at", "no number"),
+        ({"kind": "fur"}, "fill", "fur"),
+    ],
+)
+def test_wrong_input_is_refused_at_its_field_and_nothing_is_written(client, fill, field, says):
+    answer = client.post("plan", zone=ZONE, fill={"kind": "lines", "spacing": "1/2 in", **fill})
+    assert (answer.status_code, answer.mimetype) == (422, "application/problem+json")
+    assert answer.json["field"] == field
+    assert says in answer.json["detail"]
+    change = {**fill_change(), "fill": {"kind": "lines", "spacing": "1/2 in", **fill}}
+    assert client.post("changes", version=1, key="abcdef", change=change).status_code == 422
+    assert client.get().json["version"] == 1
+
+
+def test_nothing_fits_is_said_plainly(client):
+    view = client.post("plan", zone="star-points", fill={"kind": "echo", "spacing": "1 in"}).json
+    assert "Nothing fits" in words(view["advice"][0])
+    assert (
+        client.post("ruler", zone="star-points", fill={"kind": "echo", "spacing": "1 in"}).status_code == 422
+    )
+
+
+def test_a_gap_wider_than_the_batting_allows_is_told_with_a_way_out(client):
+    view = client.post(
+        "plan", zone="sashing", fill={"kind": "lines", "spacing": "90 in", "origin": "centre gap"}
+    ).json
+    assert not any("batting" in words(a) for a in view["advice"])  # the sashing itself is narrow
+    kit = {"batting": {"name": "thin", "limit": "1 in"}}
+    client.post("changes", version=1, key="abcdef", change={"kind": "kit", "kit": kit})
+    view = client.post("plan", zone="sashing").json
+    assert "choose another batting" in words(view["advice"][0])
+
+
+@pytest.mark.parametrize(
+    ("spacing", "kind", "says"),
+    [
+        ("1/4 in", "edge", ""),
+        ("1/8 in", "behind", "1/8 in behind"),
+        ("5/8 in", "none", "3/8 in would have to lie there"),
+    ],
+)
+def test_the_sum_or_why_there_is_none(client, spacing, kind, says):
+    view = client.post("plan", zone=ZONE, fill={"kind": "lines", "spacing": spacing}).json
+    assert view["sum"]["kind"] == kind
+    assert says in words(view["sum"]["sentence"])
+    if kind == "none":
+        assert [o["value"] for o in view["sum"]["offers"]] == ["1/2 in", "3/4 in"]
+
+
+def test_changes_undo_redo_and_what_the_other_window_sees(client):
+    saved = client.post("changes", version=1, key="first-1", change=fill_change()).json
+    assert saved == {"version": 2, "undo": "Star background: Lines 1/2 in", "redo": None}
+    assert client.post("changes", version=1, key="first-1", change=fill_change()).json == saved
+    stale = client.post("changes", version=1, key="other-1", change=fill_change("1 in"))
+    assert (stale.status_code, stale.json["field"]) == (409, "version")
+    undone = client.post("undo", version=2).json
+    assert (undone["undo"], undone["redo"]) == (None, "Star background: Lines 1/2 in")
+    assert client.get().json["zones"][0]["fill"] == "Grid"
+    assert client.post("redo", version=3).json["version"] == 4
+    assert client.get().json["zones"][0]["fill"] == "Lines"
+    assert client.post("undo", version=1).status_code == 409
+
+
+def test_marks_count_ticks_and_pages(client):
+    view = client.post("marks", zone=ZONE).json
+    assert (len(view["marked"]), view["method"]) == (8, "first lines")
+    assert [words(m["words"]) for m in view["methods"]] == ["8 to draw", "92 to draw"]
+    top = next(e for e in view["edges"] if e["name"] == "top edge")
+    assert (top["from_corner"], words([top["ticks"][0]["shown"]])) == ("left", "3/8")
+    assert view["pages"] == 4
+    assert client.post("marks", zone=ZONE, method="all lines", paper="a4").json["marked"] == list(range(92))
+    refused = client.post("marks", zone="border")
+    assert (refused.status_code, refused.json["field"]) == (422, "zone")
+
+
+@pytest.mark.parametrize(("kind", "mime"), [("pdf", "application/pdf"), ("svg", "image/svg+xml")])
+def test_sheets_are_files_to_keep(client, kind, mime):
+    answer = client.get(f"/zones/{ZONE}/sheet.{kind}", method="all lines", paper="a4", unit="mm")
+    assert (answer.status_code, answer.mimetype) == (200, mime)
+    assert f"{ZONE}-marks.{kind}" in answer.headers["Content-Disposition"]
+    assert client.get(f"/zones/nowhere/sheet.{kind}").status_code == 404
+    assert client.get(f"/zones/{ZONE}/sheet.{kind}", paper="a0").status_code == 422
+
+
+def test_the_kit_is_checked_and_every_sum_follows(client):
+    view = client.post(
+        "kit", kit={"foot": {"offset": "6 mm"}, "ruler": {"etched": "eighths"}}, unit="mm"
+    ).json
+    assert words(view["makes"][1]["words"]) == "9.18 mm"
+    client.post("changes", version=1, key="kit-01", change={"kind": "kit", "kit": view["kit"]})
+    figures = client.post("plan", zone=ZONE, unit="mm", fill={"kind": "lines", "spacing": "10"}).json["sum"]
+    assert (figures["kind"], words(figures["offers"][0]["words"])) == ("none", "3.18 mark → 9.18 mm")
+    refused = client.post("kit", kit={"foot": {"offset": "7/8"}})
+    assert refused.status_code == 200
+    refused = client.post("kit", kit={"foot": {"offset": "0.9"}})
+    assert (refused.status_code, refused.json["field"]) == (422, "kit.foot.offset")
+    change = {"kind": "kit", "kit": {"foot": {"offset": "0.9 in"}}}
+    assert client.post("changes", version=2, key="kit-02", change=change).status_code == 422
+
+
+def test_the_ruler_lies_for_a_line_and_for_one_that_shows_it_well(client):
+    view = client.post("ruler", zone=ZONE).json
+    assert words(view["tag"]) == "1/2 mark on your last line"
+    assert len(view["body"]) == 8
+    assert client.post("ruler", zone=ZONE, line=view["line"], unit="mm").json["line"] == view["line"]
+    assert client.post("ruler", zone=ZONE, line=9999).status_code == 404
+    assert client.post("ruler", zone=ZONE, placing=99).status_code == 404
+    marked = client.post("ruler", zone=ZONE, line=client.post("marks", zone=ZONE).json["marked"][0]).json
+    assert marked["sum"] is None
+    assert "draw it" in words(marked["laid"])
+
+
+def test_the_unit_is_kept_and_a_plan_can_be_taken_away_and_brought_back(client):
+    assert client.raw.put("/api/unit", json={"unit": "mm"}).status_code == 200
+    assert client.raw.get("/api/home").json["unit"] == "mm"
+    client.raw.put("/api/unit", json={"unit": "in"})
+    plan = client.get("/plan.json").json
+    before = len(client.raw.get("/api/home").json["quilts"])
+    assert len(client.raw.post("/api/quilts", json={"plan": plan}).json["quilts"]) == before + 1
+    assert len(client.raw.post("/api/quilts", json={"plan": None}).json["quilts"]) == before + 2
+    assert client.raw.post("/api/quilts", json={"plan": {"format": "x"}}).status_code == 422
+
+
+@pytest.mark.parametrize(
+    ("send", "status"),
+    [
+        ({"data": "{", "content_type": "application/json"}, 400),
+        ({"data": "[]", "content_type": "application/json"}, 400),
+        ({"data": "zone=x", "content_type": "application/x-www-form-urlencoded"}, 415),
+        ({"data": b"{" + b" " * 20_000_000, "content_type": "application/json"}, 413),
+        ({"json": {"zone": ZONE}, "headers": {"Origin": "http://elsewhere.example"}}, 403),
+        ({"json": {"zone": ZONE}, "headers": {"Host": "elsewhere.example"}}, 403),
+        ({"json": {"zone": "nowhere"}}, 404),
+        ({"json": {"zone": ZONE, "placing": -1}}, 422),
+        ({"json": {"zone": ZONE, "surprise": 1}}, 422),
+        ({"json": {}}, 422),
+    ],
+)
+def test_the_gate(client, send, status):
+    answer = client.raw.post(f"/api/quilts/{client.quilt_id}/plan", **send)
+    assert answer.status_code == status
+    assert answer.json["detail"].endswith(".")
+    assert "Traceback" not in answer.text
+
+
+def test_unknown_quilts_and_addresses_are_said(client):
+    for path in ("/api/quilts/aaaaaaaaaaaa", "/api/nowhere", "/api/quilts/aaaaaaaaaaaa/plan.json"):
+        answer = client.raw.get(path)
+        assert (answer.status_code, answer.mimetype) == (404, "application/problem+json")
+
+
+def test_every_answer_carries_the_headers(client):
+    headers = client.get().headers
+    assert "default-src 'self'" in headers["Content-Security-Policy"]
+    assert headers["X-Content-Type-Options"] == "nosniff"
+    assert headers["Cache-Control"] == "no-store"
+
+
+def test_the_front_ends_types_are_fresh(tmp_path):
+    source, made = tmp_path / "openapi.json", tmp_path / "schema.ts"
+    source.write_text(description())
+    maker = UI / "node_modules" / ".bin" / "openapi-typescript"
+    subprocess.run([maker, source, "-o", made], check=True, capture_output=True)
+    assert made.read_text() == (UI / "src" / "api" / "schema.ts").read_text(), "run tools/schema"
