@@ -112,10 +112,8 @@ def field(name: str, form: Form, value: object, unit: Unit, used: bool = True) -
 
 
 def length_text(length: Length, unit: Unit) -> str:
-    """What a field shows of a typed length: as typed in her unit, else in the unit she reads."""
-    if length.text.endswith(f" {unit}"):
-        return length.text.removesuffix(f" {unit}")
-    return figure(length.mm, unit).text
+    """What a field holds to be edited: as it was typed, its unit left out where it is the one she reads."""
+    return length.text.removesuffix(f" {unit}")
 
 
 def _plain(value: object) -> str:

@@ -51,7 +51,7 @@ function set(name: string, value: unknown) {
   <p v-if="loose" class="card madder" role="alert">{{ loose }}</p>
   <template v-if="zone.plan && fill">
     <FieldControl
-      v-for="field in spacing" :key="field.name" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
+      v-for="field in spacing" :key="field.name + quilt.taken" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
       @set="set(field.name, $event)" @step="zone.step(field.name, $event)"
     />
     <div v-if="zone.plan.offers.length" class="chips tight" title="even: comes out without a sliver · corners: a line through every corner" role="group" aria-label="Spacings that suit this zone">
@@ -66,7 +66,7 @@ function set(name: string, value: unknown) {
     <p v-for="(words, k) in zone.plan.advice" :key="k" class="card madder"><WordsText :words="words" /></p>
     <FigureRows :rows="zone.plan.rows" />
     <FieldControl
-      v-for="field in others" :key="field.name" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
+      v-for="field in others" :key="field.name + quilt.taken" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
       @set="set(field.name, $event)" @step="zone.step(field.name, $event)" @pick="(kind, choice) => emit('pick', kind, field.name, choice)"
     >
       <button v-if="field.name === 'angle'" class="plain" data-testid="along" @click="along ? zone.setAll({ along: null }) : emit('pick', 'edge', 'along', '')">

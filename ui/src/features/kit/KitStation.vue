@@ -53,7 +53,7 @@ watch(() => [quilt.taken, quilt.unit], () => quilt.view && void ask(undefined), 
     <template #slip>
       <header><h2>Your foot and ruler</h2><p class="quiet">this quilt is planned with these</p></header>
       <p v-if="wrong && !view.fields.some((f) => wrong!.field.startsWith(`kit.${f.name}`))" class="card madder" role="alert">{{ wrong.message }}</p>
-      <LengthField v-for="f in lengths.slice(0, 1)" :key="f.name" :field="f" :error="error(f.name)" :unit="quilt.unit" big @typed="set(f.name, $event)" />
+      <LengthField v-for="f in lengths.slice(0, 1)" :key="f.name + quilt.taken" :field="f" :error="error(f.name)" :unit="quilt.unit" big @typed="set(f.name, $event)" />
       <fieldset v-if="etched">
         <legend class="label">{{ etched.label }} of your ruler</legend>
         <div class="chips">
@@ -62,7 +62,7 @@ watch(() => [quilt.taken, quilt.unit], () => quilt.view && void ask(undefined), 
         <input v-model="list" class="list" placeholder="or a list: 1/4, 1/2, 3/4, 1" :aria-label="`${etched.label}. ${etched.help}`" :aria-invalid="!!error(etched.name)" data-testid="field-ruler-etched" @change="list && set(etched.name, list)" />
         <p v-if="error(etched.name)" class="error" role="alert">{{ error(etched.name) }}</p>
       </fieldset>
-      <div class="two"><LengthField v-for="f in lengths.slice(1)" :key="f.name" :field="f" :error="error(f.name)" :unit="quilt.unit" @typed="set(f.name, $event)" /></div>
+      <div class="two"><LengthField v-for="f in lengths.slice(1)" :key="f.name + quilt.taken" :field="f" :error="error(f.name)" :unit="quilt.unit" @typed="set(f.name, $event)" /></div>
       <p class="card weld"><WordsText :words="view.sentence" /></p>
       <p class="quiet">Use a ruler foot and a ruler of the thickness that your machine's manual asks for; a thin ruler can slip under the foot and break the needle.</p>
     </template>

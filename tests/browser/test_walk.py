@@ -1,0 +1,250 @@
+"""A quilter's whole way: see the quilt, choose a zone, try fills, see the ruler, mark, save, undo."""
+
+from __future__ import annotations
+
+import io
+import re
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+from pypdf import PdfReader
+
+ROOT = Path(__file__).resolve().parents[2]
+
+
+def choose(page: Page, zone: str) -> None:
+    if page.get_by_role("button", name="all zones").is_visible():
+        page.get_by_role("button", name="all zones").click()
+    page.get_by_role("button", name=re.compile(f"^{zone}")).click()
+    expect(page.get_by_role("heading", name=zone)).to_be_visible()
+
+
+def spacing(page: Page):
+    return page.get_by_test_id("field-spacing")
+
+
+def type_spacing(page: Page, text: str) -> None:
+    spacing(page).focus()
+    spacing(page).fill(text)
+
+
+def figure(page: Page, label: str) -> str:
+    return page.locator(".rows div", has_text=label).locator("dd").first.inner_text()
+
+
+def saved(page: Page) -> None:
+    expect(page.get_by_role("status").filter(has_text="Sav").first).to_have_text("Saved")
+
+
+def test_1_the_quilt_lies_between_two_tapes_and_can_be_moved(table):
+    expect(table.get_by_text("Harbour Lights")).to_be_visible()
+    expect(table.locator("header")).to_contain_text("52 × 66 in")
+    assert table.locator("path.patch").count() == 12 * 17 + 2
+    tapes = table.locator("svg.tape")
+    assert tapes.count() == 2
+    assert "0" in tapes.first.locator("text").all_text_contents()
+    before = table.locator("path.patch").first.bounding_box()
+    table.get_by_test_id("canvas").hover(position={"x": 400, "y": 300})
+    table.mouse.wheel(0, -400)
+    grown = table.locator("path.patch").first.bounding_box()
+    assert grown["width"] > before["width"] * 1.3
+    table.mouse.down()
+    table.mouse.move(700, 500, steps=4)
+    table.mouse.up()
+    assert table.locator("path.patch").first.bounding_box()["x"] != grown["x"]
+    table.keyboard.press("f")
+    table.wait_for_timeout(400)
+    assert abs(table.locator("path.patch").first.bounding_box()["width"] - before["width"]) < 1
+
+
+def test_2_a_patch_names_its_zone_and_how_often_it_occurs(table):
+    table.locator('path.patch[data-zone="star-background"][data-placing="4"]').first.click()
+    expect(table.get_by_role("heading", name="Star background")).to_be_visible()
+    expect(table.get_by_text("8 patches in this block · the same in all 12")).to_be_visible()
+    table.keyboard.press("Escape")
+    choose(table, "Sashing")
+    expect(table.get_by_text("one piece, between all blocks")).to_be_visible()
+
+
+def test_3_and_4_fills_are_tried_and_the_figures_follow(table):
+    choose(table, "Star background")
+    for kind in ("lines", "echo", "grid"):
+        table.get_by_test_id(f"fill-{kind}").click()
+        expect(table.get_by_test_id(f"fill-{kind}")).to_have_attribute("aria-pressed", "true")
+    type_spacing(table, "3/4")
+    expect(table.get_by_test_id("sum")).to_contain_text("mark on your last line")
+    lines = figure(table, "Lines here")
+    table.locator("h2").first.click()
+    table.keyboard.press("]")
+    expect(spacing(table)).to_have_value("7/8")
+    assert figure(table, "Lines here") != lines
+    for _ in range(3):
+        table.keyboard.press("[")
+    expect(spacing(table)).to_have_value("1/2")
+    for typed, reads in (("1 3/8", "1 3/8"), ("0.75", "3/4"), ("19 mm", "19 mm")):
+        type_spacing(table, typed)
+        table.locator("h2").first.click()
+        expect(spacing(table)).to_have_value(reads)
+    table.get_by_test_id("offer").first.click()
+    expect(table.get_by_test_id("offer").first).to_be_visible()
+    expect(table.locator(".offer[aria-pressed=true]")).to_have_count(1)
+    table.get_by_role("button", name="quilt centre").click()
+    expect(table.get_by_role("button", name="quilt centre")).to_have_attribute("aria-pressed", "true")
+    table.get_by_role("button", name="an edge").click()
+    table.locator(".picks path").first.click(force=True)
+    expect(table.get_by_role("button", name=re.compile("an edge: "))).to_have_attribute(
+        "aria-pressed", "true"
+    )
+    table.get_by_test_id("along").click()
+    table.locator(".picks path").nth(3).click(force=True)
+    expect(table.get_by_test_id("along")).to_contain_text("counted along")
+
+
+def test_wrong_input_stays_at_its_field_and_the_drawing_stays(table):
+    choose(table, "Star centre")
+    drawn = table.locator("g.still path").evaluate_all("all => all.map(p => p.getAttribute('d')).join()")
+    for typed in ("", "0", "-1", "1/0", "3//4", "500 in", "1/32"):
+        type_spacing(table, typed)
+        expect(table.get_by_role("alert")).to_be_visible()
+        assert spacing(table).input_value() == typed
+    now = table.locator("g.still path").evaluate_all("all => all.map(p => p.getAttribute('d')).join()")
+    assert now == drawn
+    type_spacing(table, "3/4")
+    expect(table.get_by_role("alert")).to_have_count(0)
+
+
+def test_5_a_line_shows_the_ruler_the_foot_and_the_stops(table):
+    choose(table, "Star centre")
+    table.get_by_test_id("fill-lines").click()
+    table.get_by_role("button", name="0°", exact=True).click()
+    type_spacing(table, "3/4")
+    table.get_by_test_id("show-ruler").click()
+    expect(table.get_by_test_id("ruler")).to_be_visible()
+    expect(table.get_by_test_id("ruler")).to_contain_text("mark on")
+    expect(table.get_by_test_id("line-slip")).to_contain_text("needle on the seam")
+    body = table.locator("[data-testid=ruler] .body").bounding_box()
+    line = table.locator("[data-testid=ruler] .line").bounding_box()
+    foot = table.locator("[data-testid=ruler] .foot").bounding_box()
+    gap = min(abs(body["y"] - line["y"]), abs(body["y"] + body["height"] - line["y"]))
+    assert abs(gap - foot["width"] / 2) < 2.5  # the working edge touches the foot's rim
+    number = table.get_by_test_id("line-slip").locator("b").first.inner_text()
+    table.keyboard.press(".")
+    expect(table.get_by_test_id("line-slip").locator("b").first).not_to_have_text(number)
+    table.keyboard.press("Escape")
+    expect(table.get_by_test_id("ruler")).to_have_count(0)
+
+
+def test_6_the_kit_decides_every_sum(table):
+    table.keyboard.press("2")
+    offset = table.get_by_test_id("field-foot-offset")
+    offset.focus()
+    offset.fill("6 mm")
+    expect(table.locator("figure")).to_contain_text("generous 15/64")
+    table.get_by_test_id("etched-eighths").click()
+    expect(table.get_by_test_id("etched-eighths")).to_have_attribute("aria-pressed", "true")
+    listed = table.get_by_test_id("field-ruler-etched")
+    listed.fill("1/4, 1/2, 0.9")
+    listed.press("Tab")
+    expect(table.locator("figure")).to_contain_text("29/32")
+    offset.focus()
+    offset.fill("2 in")
+    expect(table.get_by_role("alert")).to_contain_text("between 1/16 in and 1 in")
+    offset.fill("1/4")
+    table.get_by_test_id("etched-quarters").click()
+    saved(table)
+    table.keyboard.press("1")
+
+
+def test_7_marks_ticks_and_sheets(table):
+    table.locator("nav").get_by_text("Marks").click()
+    choose(table, "Star background")
+    table.get_by_test_id("method-all-lines").click()
+    expect(table.get_by_test_id("method-all-lines")).to_have_attribute("aria-pressed", "true")
+    table.get_by_test_id("method-first-lines").click()
+    expect(table.get_by_test_id("ticks")).to_be_visible()
+    assert table.get_by_test_id("ticks").locator("tr").count() > 3
+    table.get_by_role("button", name="A4").click()
+    with table.expect_download() as download:
+        table.get_by_test_id("pdf").click()
+    reader = PdfReader(io.BytesIO(Path(download.value.path()).read_bytes()))
+    said = table.locator(".print").inner_text()
+    assert f"{len(reader.pages)} page" in said
+    assert (
+        float(reader.pages[0].mediabox.width) / 72 * 25.4 in (210.0, 297.0)
+        or abs(float(reader.pages[0].mediabox.width) / 72 * 25.4 - 210) < 0.1
+    )
+    with table.expect_download() as download:
+        table.get_by_test_id("svg").click()
+    assert b'id="marks"' in Path(download.value.path()).read_bytes()
+
+
+def test_8_everything_is_saved_undone_and_redone_and_the_unit_changes_nothing(table):
+    choose(table, "Border")
+    table.get_by_test_id("fill-lines").click()
+    type_spacing(table, "1 1/4")
+    saved(table)
+    table.reload()
+    choose(table, "Border")
+    expect(spacing(table)).to_have_value("1 1/4")
+    long = table.locator("footer dd").first.inner_text()
+    for unit in ("mm", "in", "mm", "in"):
+        table.get_by_test_id(f"unit-{unit}").click()
+        expect(table.get_by_test_id(f"unit-{unit}")).to_have_attribute("aria-pressed", "true")
+        expect(table.locator(".length .figure").first).to_contain_text("31.75" if unit == "mm" else "1 1/4")
+    assert table.locator("footer dd").first.inner_text() == long
+    table.get_by_test_id("undo").click()
+    expect(table.get_by_text("This zone is left open")).to_be_visible()
+    table.reload()
+    choose(table, "Border")
+    expect(table.get_by_text("This zone is left open")).to_be_visible()
+    table.get_by_test_id("redo").click()
+    expect(spacing(table)).to_have_value("1 1/4")
+
+
+def test_two_windows_do_not_overwrite_each_other(table, context, served):
+    other = context.new_page()
+    other.goto(table.url)
+    other.get_by_test_id("canvas").wait_for()
+    choose(table, "Star points")
+    choose(other, "Star points")
+    type_spacing(table, "3/8")
+    saved(table)
+    type_spacing(other, "1/8")
+    expect(other.get_by_role("alert").filter(has_text="another window")).to_be_visible()
+    expect(spacing(other)).to_have_value("3/8")
+    other.close()
+
+
+def test_every_screen_can_be_used_without_a_mouse_and_with_a_reader(table):
+    axe = (ROOT / "ui" / "node_modules" / "axe-core" / "axe.min.js").read_text()
+    for station in ("1", "2", "3"):
+        table.keyboard.press(station)
+        table.wait_for_timeout(250)
+        table.evaluate(axe)
+        found = table.evaluate("axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']})")
+        assert [(v["id"], v["nodes"][0]["html"][:120]) for v in found["violations"]] == []
+    table.keyboard.press("1")
+    table.keyboard.press("?")
+    expect(table.get_by_role("heading", name="Keys")).to_be_visible()
+    table.keyboard.press("Escape")
+    table.get_by_role("button", name=re.compile("^Star points")).focus()
+    table.keyboard.press("Enter")
+    expect(table.get_by_role("img", name=re.compile("Star points: Echo"))).to_be_visible()
+
+
+def test_small_screens_lose_no_control(table):
+    for width, height in ((1024, 700), (820, 1180)):
+        table.set_viewport_size({"width": width, "height": height})
+        choose(table, "Star background")
+        assert table.evaluate(
+            "document.documentElement.scrollHeight <= innerHeight && document.documentElement.scrollWidth <= innerWidth"
+        )
+        for shown in (
+            spacing(table),
+            table.get_by_test_id("undo"),
+            table.get_by_test_id("unit-mm"),
+            table.locator("nav a").last,
+        ):
+            box = shown.bounding_box()
+            assert box["x"] >= 0
+            assert box["x"] + box["width"] <= width

@@ -1,0 +1,66 @@
+/** The screen transform, hit-testing and the tape measures. */
+import { describe, expect, it } from 'vitest'
+import { closedPath, linesPath, nearest, openPath } from './paths'
+import { tapeTicks } from './tape'
+import { boxOf, fit, LEAST_SCALE, MOST_SCALE, placed, toQuilt, toScreen, unplaced, zoomed } from './view'
+
+const TURNED = [0, 1, -1, 0, 304.8, 50]
+const MIRRORED = [-1, 0, 0, 1, 100, 0]
+
+describe('the view', () => {
+  it('fits a box into the middle of the pane', () => {
+    const view = fit({ left: 0, bottom: 0, right: 200, top: 100 }, 500, 500, 50)
+    expect(view.scale).toBe(2)
+    expect(toScreen(view, 100, 50)).toEqual([250, 250])
+    expect(toScreen(view, 0, 100)).toEqual([50, 150])
+  })
+  it('never leaves its limits and takes a box of no size', () => {
+    expect(fit({ left: 5, bottom: 5, right: 5, top: 5 }, 500, 500, 20).scale).toBe(MOST_SCALE)
+    expect(zoomed({ scale: 1, x: 0, y: 0 }, 1e-9, 10, 10).scale).toBe(LEAST_SCALE)
+  })
+  it.each([0.3, 1.7, 40])('keeps the point under the pointer still when zoomed by %f', (factor) => {
+    const view = { scale: 0.8, x: 31, y: 440 }
+    const before = toQuilt(view, 120, 77)
+    const after = toQuilt(zoomed(view, factor, 120, 77), 120, 77)
+    expect(after[0]).toBeCloseTo(before[0], 6)
+    expect(after[1]).toBeCloseTo(before[1], 6)
+  })
+  it.each([[TURNED], [MIRRORED]])('goes into a part and back', (placing) => {
+    const [x, y] = placed(placing, 12, 34)
+    expect(unplaced(placing, x, y)).toEqual([12, 34])
+  })
+  it('boxes a turned part', () => {
+    expect(boxOf(TURNED, 304.8, 100)).toEqual({ left: 204.8, right: 304.8, bottom: 50, top: 354.8 })
+  })
+})
+
+describe('paths', () => {
+  const drawing = { lines: [[0, 0, 10, 0], [0, 5, 10, 5]], rings: [[20, 0, 30, 0, 30, 10, 20, 10]] }
+  it('writes lines and rings, or only some of them', () => {
+    expect(openPath([0, 0, 1.239, 2])).toBe('M0 0L1.24 2')
+    expect(closedPath([[0, 0, 1, 0, 1, 1]])).toBe('M0 0L1 0L1 1Z')
+    expect(linesPath(drawing).match(/M/g)).toHaveLength(3)
+    expect(linesPath(drawing, new Set([1, 2]))).toBe('M0 5L10 5M20 0L30 0L30 10L20 10Z')
+  })
+  it('finds the nearest line, and the side of a ring', () => {
+    expect(nearest(drawing, 4, 4)).toMatchObject({ number: 1, side: -1, away: 1 })
+    expect(nearest(drawing, 31, 5)).toMatchObject({ number: 2, side: 1, away: 1 })
+    expect(nearest(drawing, 19, 5)).toMatchObject({ number: 2, side: 3 })
+    expect(nearest({ lines: [], rings: [] }, 0, 0)).toBeUndefined()
+  })
+})
+
+describe('the tape measure', () => {
+  it.each([0.05, 0.4, 1.8, 12])('numbers whole inches that do not touch at %f px a mm', (scale) => {
+    const ticks = tapeTicks('in', scale, 100, 900)
+    const labelled = ticks.filter((tick) => tick.label)
+    expect(labelled.length).toBeGreaterThan(0)
+    for (const tick of labelled) expect((tick.at - 100) / scale / 25.4).toBeCloseTo(Number(tick.label), 6)
+    for (let k = 1; k < labelled.length; k++) expect(labelled[k]!.at - labelled[k - 1]!.at).toBeGreaterThan(30)
+  })
+  it.each([0.05, 0.4, 1.8, 12])('numbers every tick of rank 0 in millimetres at %f px a mm', (scale) => {
+    const ticks = tapeTicks('mm', scale, -50, 900)
+    expect(ticks.filter((tick) => tick.rank === 0).every((tick) => tick.label !== '')).toBe(true)
+    expect(ticks.every((tick) => tick.at >= -1e-6 && tick.at <= 900 + 1e-6)).toBe(true)
+  })
+})
