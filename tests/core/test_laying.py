@@ -162,3 +162,11 @@ def test_a_long_line_wants_the_ruler_slid_along():
     strip = inches(box(0, 0, 40, 4))
     found = pose(strip, (0.0, 25.4), (30 * IN, 25.4), True, inch("3/4"), Kit())
     assert found.moves == 2  # (30 - 1) / (12 - 1) = 2.6: three placements
+
+
+def test_where_no_etched_line_makes_the_spacing_every_line_is_drawn():
+    found, refs = laid(REGIONS["square"], Straight(0, inch("5/8"), datum=0.0), Kit(ruler=QUARTERS))
+    assert {ref.kind for ref in refs.values()} == {"mark"}
+    assert len(refs) == len(found) == 11
+    _, refs = laid(REGIONS["square"], Straight(0, inch("5/8"), datum=0.0), Kit(ruler=EIGHTHS))
+    assert "mark" not in {ref.kind for ref in refs.values()}

@@ -64,6 +64,11 @@ class Sum:
     behind: Fraction
     nearest: tuple[tuple[Fraction, Fraction], ...] = ()
 
+    @property
+    def can_be_laid(self) -> bool:
+        """Whether her ruler can be laid for it: an etched line fits, or the edge lies a little behind."""
+        return self.etched is not None or 0 < self.behind < self.foot
+
 
 def reckon(spacing: Fraction, foot: Fraction, ruler: Ruler, mode: Mode = Mode.RULER_FOOT) -> Sum:
     """The sum for ``spacing`` with foot offset ``foot`` on ``ruler`` (F1 to F3)."""
@@ -116,12 +121,13 @@ def references(
     Lines progress to the right (upwards where they are level), so that the ruler lies left of the
     needle, outside the throat. Where an edge runs along the family and her ruler can be laid on it,
     the family starts there; else the longest line is the base, and the lines beyond it on either
-    side follow with one turn of the quilt.
+    side follow with one turn of the quilt. Where no etched line makes the spacing, every line is drawn.
+    ``stretches`` are not empty.
     """
-    if not stretches:
-        return {}
     forward = 1 if family.normal[0] > 1e-9 or (abs(family.normal[0]) <= 1e-9 and family.normal[1] > 0) else -1
     ordered = sorted(stretches, key=lambda s: (s.line * forward, s.start))
+    if not reckon(family.pitch, kit.foot.offset.mm, kit.ruler).can_be_laid:
+        return {s.index: Reference("mark", 0.0, forward) for s in ordered}
     for way, run in ((forward, ordered), (-forward, ordered[::-1])):
         distance = _seam_behind(piece, family, run[0], way, kit)
         if distance is not None:
@@ -178,9 +184,7 @@ def _seam_behind(piece: Region, family: Straight, stretch: Stretch, way: int, ki
         return None
     distance = min(found)
     exact = Fraction(distance).limit_denominator(10**6)
-    reckoned = reckon(exact, kit.foot.offset.mm, kit.ruler)
-    fits = reckoned.etched is not None or 0 < reckoned.behind < kit.foot.offset.mm
-    return distance if fits else None
+    return distance if reckon(exact, kit.foot.offset.mm, kit.ruler).can_be_laid else None
 
 
 @dataclass(frozen=True, slots=True)

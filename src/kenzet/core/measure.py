@@ -193,7 +193,7 @@ class Figure:
 
 INCH_GRAIN = Fraction(1, 64)
 MM_GRAIN = Fraction(1, 100)
-COARSE: dict[Unit, Fraction] = {"in": Fraction(1, 16), "mm": Fraction(1, 2)}
+COARSE: dict[Unit, Fraction] = {"in": Fraction(1, 16), "mm": Fraction(1, 10)}
 """The grain of figures that are only looked at, not laid off."""
 
 

@@ -157,7 +157,7 @@ class ZonePlan:
 
     def references(self, drawing: Drawing) -> dict[int, Reference]:
         """What every line of ``drawing`` is laid from, by line number."""
-        return _ring_references(drawing) if drawing.rings else _stretch_references(self, drawing)
+        return _ring_references(self, drawing) if drawing.rings else _stretch_references(self, drawing)
 
     def telling_line(self, drawing: Drawing) -> int:
         """The line that shows best how the others are laid: the longest one laid from another."""
@@ -195,7 +195,9 @@ class ZonePlan:
         reference = self.references(drawing)[line]
         foot = self.kit.foot.offset.mm
         if line >= len(drawing.stretches):
-            distance = drawing.rings[line - len(drawing.stretches)].distance
+            distance = (
+                drawing.rings[line - len(drawing.stretches)].distance if reference.kind != "mark" else foot
+            )
             return self._posed(self.region, start, end, False, distance), reference, self._reckon(distance)
         piece, _ = drawing.piece_and_family(line)
         distance = self._exact(reference) if reference.kind != "mark" else foot
@@ -232,12 +234,14 @@ def _stretch_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference
     return found
 
 
-def _ring_references(drawing: Drawing) -> dict[int, Reference]:
-    """The first round is laid on the seam, every other on the round before it (its number: the round)."""
-    return {
-        number: Reference("seam" if ring.round == 0 else "line", float(ring.distance), 1, None)
-        for number, ring in enumerate(drawing.rings)
-    }
+def _ring_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference]:
+    """The first round is laid on the seam, every other on the round outside it; drawn where no mark fits."""
+    found = {}
+    for number, ring in enumerate(drawing.rings):
+        laid = reckon(ring.distance, plan.kit.foot.offset.mm, plan.kit.ruler).can_be_laid
+        kind = ("seam" if ring.round == 0 else "line") if laid else "mark"
+        found[number] = Reference(kind, float(ring.distance) if laid else 0.0, 1)
+    return found
 
 
 def site_at(laid: LaidQuilt, part: Part, region: Region, placing: int) -> Site:

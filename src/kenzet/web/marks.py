@@ -98,6 +98,8 @@ def _method(found: ZonePlan, drawing: Drawing, method: MarkMethod) -> m.MethodVi
 
 
 def _note(found: ZonePlan, drawing: Drawing, marked: list[int], unit: Unit) -> m.Words:
+    if not found.sum.can_be_laid and drawing.lines:
+        return ["No etched line of your ruler makes this spacing with your foot, so every line is drawn."]
     if drawing.rings:
         return [
             "Rings meet no edge, so there are no ticks: each is laid on the seam or on the ring outside it."
@@ -131,7 +133,7 @@ def _edge(ticked: TickedEdge, step: Fraction, unit: Unit) -> m.EdgeView:
 
 
 def _error(error: Fraction, unit: Unit) -> m.Words:
-    grain = COARSE[unit] / (4 if unit == "in" else 10)
+    grain = COARSE[unit] / (4 if unit == "in" else 1)
     near = show.shown(abs(error), unit, grain, about=True)
     if near.whole == "0" and near.num == 0:
         return ["exact"]

@@ -145,8 +145,11 @@ def the_sum(reckoned: Sum, unit: Unit, on: str = "your last line", total: str = 
 
 
 def _no_line(reckoned: Sum, unit: Unit, result: m.Term) -> m.SumView:
-    said: m.Words = ["No etched line does it: ", shown(reckoned.wanted, unit)]
-    said += [" would have to lie there. Change the spacing, draw every line, or use a ruler that has it."]
+    said: m.Words = [
+        "No etched line does it: ",
+        shown(reckoned.wanted, unit),
+        " would have to lie there. Draw every line, use a ruler that has that mark, or take a spacing near it:",
+    ]
     offers = []
     for etched, spacing in reckoned.nearest:
         off = spacing - reckoned.spacing
@@ -169,6 +172,8 @@ def _typed(mm: Fraction, unit: Unit) -> str:
 
 def instead(reckoned: Sum, unit: Unit) -> m.Words:
     """The other way to place the same line: drawn along the ruler, no foot counts in."""
+    if reckoned.etched is None and not reckoned.behind:
+        return []
     drawn = etched_line_for(reckoned.spacing, reckoned.foot, Mode.DRAWING)
     return ["To draw it, not sew it: the ", shown(drawn, unit, bare=True), " mark, no foot."]
 
@@ -208,7 +213,7 @@ def rows(plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: float, 
     limit = plan.kit.batting.limit.mm
     found.append(
         m.Row(
-            label=["Widest gap · your batting allows"],
+            label=["Widest gap · allowed"],
             words=[shown(gap, unit, COARSE[unit], about=True), " · ", shown(limit, unit)],
         )
     )

@@ -5,7 +5,7 @@ import type { Unit } from '../api/client'
 import { tapeTicks } from './tape'
 
 const props = defineProps<{ unit: Unit; scale: number; zero: number; length: number; side: 'top' | 'left' }>()
-const LONG = [13, 9, 6, 4]
+const LONG = [10, 8, 6, 4]
 const ticks = computed(() => tapeTicks(props.unit, props.scale, props.zero, props.length))
 const path = computed(() =>
   ticks.value
@@ -19,7 +19,7 @@ const path = computed(() =>
     <path :d="path" />
     <template v-for="tick in ticks" :key="tick.at">
       <text v-if="tick.label && tick.at > 42 && side === 'top'" :x="tick.at" y="18" text-anchor="middle">{{ tick.label }}</text>
-      <text v-else-if="tick.label && tick.at > 46" x="14" :y="tick.at + 4.5" text-anchor="middle" :textLength="tick.label.length > 3 ? 22 : undefined" lengthAdjust="spacingAndGlyphs">{{ tick.label }}</text>
+      <text v-else-if="tick.label && tick.at > 46" x="13" :y="tick.at + 4.5" text-anchor="middle" :textLength="tick.label.length > 2 ? 20 : undefined" lengthAdjust="spacingAndGlyphs">{{ tick.label }}</text>
     </template>
   </svg>
 </template>

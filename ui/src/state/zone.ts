@@ -36,7 +36,7 @@ export const useZone = defineStore('zone', () => {
     key.value = zone
     placing.value = at
     forget()
-    if (zone) await ask({}, false)
+    if (zone) await ask({})
   }
 
   function forget() {
@@ -53,13 +53,13 @@ export const useZone = defineStore('zone', () => {
   function set(field: string, value: unknown) {
     typed = { ...base(), [field]: value === '' ? (field === 'spacing' ? '' : null) : value }
     steps = undefined
-    return ask({ fill: typed }, true)
+    return ask({ fill: typed }, field)
   }
 
   function setAll(values: Fill) {
     typed = { ...base(), ...values }
     steps = undefined
-    return ask({ fill: typed }, true)
+    return ask({ fill: typed }, Object.keys(values).join())
   }
 
   /** Step a parameter; presses that come faster than the answer add up. */
@@ -67,24 +67,25 @@ export const useZone = defineStore('zone', () => {
     if (!plan.value?.fill) return Promise.resolve()
     if (wrong.value) typed = undefined
     steps = { field, by: (steps?.field === field ? steps.by : 0) + by }
-    return ask({ fill: base(), step: steps }, true)
+    return ask({ fill: base(), step: steps }, field)
   }
 
   function change(kind: string) {
     typed = undefined
     steps = undefined
-    return ask({ fill: plan.value?.fill ?? undefined, switch: kind }, true)
+    return ask({ fill: plan.value?.fill ?? undefined, switch: kind }, `kind ${kind}`)
   }
 
   /** Take the fill away: the zone is left open on purpose. */
   async function leaveOpen() {
     forget()
-    quilt.keep(key.value, { kind: 'fill', zone: key.value, fill: null })
+    quilt.keep(`${key.value} open`, { kind: 'fill', zone: key.value, fill: null })
     await quilt.flush()
     await quilt.take()
   }
 
-  async function ask(body: Partial<Views['PlanRequest']>, keep: boolean) {
+  /** Reckon; what holds is kept, one undo step with the tries on the same `subject` just before. */
+  async function ask(body: Partial<Views['PlanRequest']>, subject?: string) {
     asking?.abort()
     const mine = (asking = new AbortController())
     const asked = { zone: key.value, placing: placing.value, unit: quilt.unit, ...body } as Views['PlanRequest']
@@ -93,7 +94,7 @@ export const useZone = defineStore('zone', () => {
       const found = await api.plan(quilt.id, asked, mine.signal)
       if (mine !== asking) return
       take(found)
-      if (keep) quilt.keep(key.value, { kind: 'fill', zone: key.value, fill: found.fill })
+      if (subject) quilt.keep(`${key.value} ${subject}`, { kind: 'fill', zone: key.value, fill: found.fill })
     } catch (error) {
       if (mine === asking && error instanceof Problem) {
         steps = undefined
@@ -155,7 +156,7 @@ export const useZone = defineStore('zone', () => {
     const held = line.value
     forget()
     line.value = held
-    await ask({}, false)
+    await ask({})
   }
 
   return { key, placing, plan, wrong, line, ruler, busy, info, lines, choose, set, setAll, step, change, leaveOpen, lay, next, drop, again }
