@@ -9,7 +9,8 @@ from statistics import quantiles
 
 from playwright.sync_api import Page, sync_playwright
 
-from tests.browser.conftest import FLAGS, Served
+from tests.browser.conftest import FLAGS
+from tests.served import Served
 
 PRESSES = 60
 WATCH = """() => {

@@ -21,7 +21,7 @@ LINT = [
 ]
 CHECKS = {
     "core": ([*LINT], ["tests/core", "tests/test_layers.py", "src"]),
-    "app": ([], ["tests/store", "tests/formats", "tests/web", "tests/test_cli.py", "tests/test_setup.py"]),
+    "app": ([], ["tests/store", "tests/formats", "tests/web", "tests/test_cli.py", "tests/test_start.py"]),
     "ui": ([["npm", "run", "-s", "lint"], ["npm", "run", "-s", "types"], ["npm", "run", "-s", "test"]], []),
     "browser": ([], ["tests/browser"]),
 }

@@ -2,54 +2,17 @@
 
 from __future__ import annotations
 
-import signal
-import socket
-import subprocess
-import sys
 import tempfile
-import urllib.request
-from contextlib import suppress
 from pathlib import Path
-from time import monotonic, sleep
 
 import pytest
 
-ROOT = Path(__file__).resolve().parents[2]
+from tests.served import Served
+
 FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]  # fmt: skip
-
-
-def free_port() -> int:
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return probe.getsockname()[1]
-
-
-class Served:
-    """The app as ./start serves it, on a data folder of its own."""
-
-    def __init__(self, home: Path, *more: str) -> None:
-        self.port = free_port()
-        self.home = home
-        command = [sys.executable, "-m", "kenzet.serve", "--port", str(self.port), "--data", str(home), *more]
-        self.process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
-        self.url = f"http://127.0.0.1:{self.port}"
-        deadline = monotonic() + 60
-        while monotonic() < deadline and self.process.poll() is None:
-            with suppress(OSError):
-                urllib.request.urlopen(f"{self.url}/api/health", timeout=2).close()
-                return
-            sleep(0.05)
-        raise AssertionError(
-            f"not up: {self.process.stdout.read() if self.process.poll() is not None else 'no answer'}"
-        )
-
-    def stop(self, with_signal: int = signal.SIGTERM) -> str:
-        self.process.send_signal(with_signal)
-        said, _ = self.process.communicate(timeout=60)
-        return said
 
 
 @pytest.fixture(scope="module")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from dataclasses import dataclass
 from typing import Any
 
@@ -14,6 +14,7 @@ from pymysql.cursors import DictCursor
 from kenzet.core.errors import Unavailable
 
 NAME = "kenzet"
+_LOST = (pymysql.err.OperationalError, pymysql.err.InterfaceError, OSError)
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,23 +51,27 @@ class Pool:
     def connection(self) -> Iterator[Any]:
         """A connection for one request. Raises Unavailable where the database does not answer."""
         try:
-            if self._pool is None:
-                self._pool = PooledDB(
-                    creator=lambda: connect(self._login), maxconnections=self._most, blocking=True, ping=1
-                )
-            conn = self._pool.connection()
-        except pymysql.err.OperationalError as error:
+            conn = self._made().connection()
+        except _LOST as error:
             raise Unavailable(
-                "The database does not answer; nothing was changed. Try again in a moment."
+                "The database does not answer; nothing was changed. If this goes on, start Kenzet again."
             ) from error
         try:
             yield conn
-        except pymysql.err.OperationalError as error:
+        except _LOST as error:
             raise Unavailable(
                 "The database could not do that just now; nothing was changed. Try again."
             ) from error
         finally:
-            conn.close()
+            with suppress(*_LOST):
+                conn.close()
+
+    def _made(self) -> PooledDB:
+        if self._pool is None:
+            self._pool = PooledDB(
+                creator=lambda: connect(self._login), maxconnections=self._most, blocking=True, ping=1
+            )
+        return self._pool
 
 
 @contextmanager
@@ -82,5 +87,6 @@ def atomic(conn: Any) -> Iterator[Any]:
             yield cursor
         conn.commit()
     except BaseException:
-        conn.rollback()
+        with suppress(*_LOST):  # a connection that is gone has rolled back by itself
+            conn.rollback()
         raise

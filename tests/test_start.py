@@ -1,0 +1,143 @@
+"""Starting, stopping, and everything that can be in the way: a sentence each, nothing lost."""
+
+from __future__ import annotations
+
+import json
+import os
+import shutil
+import signal
+import socket
+import subprocess
+import sys
+import urllib.request
+from collections import namedtuple
+from contextlib import suppress
+from pathlib import Path
+from time import monotonic, sleep
+
+import pytest
+
+from kenzet.core.errors import Unavailable
+from kenzet.store import instance
+from tests.served import Served, free_port
+
+
+def home_of(app: Served):
+    with urllib.request.urlopen(f"{app.url}/api/home", timeout=5) as answer:
+        return json.load(answer)
+
+
+def rename(app: Served, name: str) -> None:
+    quilt = home_of(app)["quilts"][0]["id"]
+    body = json.dumps({"version": 1, "key": f"rename-{name}", "change": {"kind": "name", "name": name}})
+    request = urllib.request.Request(
+        f"{app.url}/api/quilts/{quilt}/changes", body.encode(), {"Content-Type": "application/json"}
+    )
+    urllib.request.urlopen(request, timeout=5).close()
+
+
+def database_of(home: Path) -> int:
+    return int((home / "run" / "mariadbd.pid").read_text())
+
+
+def gone(pid: int) -> bool:
+    deadline = monotonic() + 20
+    while monotonic() < deadline:
+        with suppress(OSError):
+            if Path(f"/proc/{pid}/stat").read_text().rsplit(")", 1)[1].split()[0] != "Z":
+                sleep(0.05)
+                continue
+        return True
+    return False
+
+
+def refused(home: Path, *more: str) -> str:
+    """What a start says that cannot be."""
+    command = [sys.executable, "-m", "kenzet.serve", "--data", str(home), *more]
+    done = subprocess.run(command, capture_output=True, text=True, timeout=60, check=False)
+    assert done.returncode in (1, 2)
+    assert "Traceback" not in done.stderr
+    return done.stderr
+
+
+def test_ctrl_c_stops_both_and_a_second_start_keeps_everything(tmp_path):
+    app = Served(tmp_path / "data")
+    rename(app, "Kept")
+    database = database_of(tmp_path / "data")
+    assert "everything is saved" in app.stop(signal.SIGINT)
+    assert gone(database)
+    again = Served(tmp_path / "data")
+    assert [q["name"] for q in home_of(again)["quilts"]] == ["Kept"]
+    again.stop()
+
+
+def test_what_was_saved_outlives_kills_of_app_and_database(tmp_path):
+    app = Served(tmp_path)
+    rename(app, "Kept")
+    database = database_of(tmp_path)
+    app.stop(signal.SIGKILL)
+    assert gone(database)  # it ends with the app that was killed
+    app = Served(tmp_path)
+    os.kill(database_of(tmp_path), signal.SIGKILL)
+    with pytest.raises(urllib.request.HTTPError) as error:
+        home_of(app)
+    assert error.value.code == 503
+    assert "nothing was changed" in json.load(error.value)["detail"]
+    app.stop()
+    app = Served(tmp_path)
+    assert [q["name"] for q in home_of(app)["quilts"]] == ["Kept"]
+    app.stop()
+
+
+def test_an_empty_start_holds_no_quilt(tmp_path):
+    app = Served(tmp_path, "--empty")
+    assert home_of(app)["quilts"] == []
+    app.stop()
+
+
+def test_a_taken_port_a_wrong_port_and_data_in_use_are_said(tmp_path):
+    with socket.socket() as other:
+        other.bind(("127.0.0.1", 0))
+        other.listen()
+        port = other.getsockname()[1]
+        assert f"Port {port} is taken by another program" in refused(tmp_path, "--port", str(port))
+    assert "is not a port" in refused(tmp_path, "--port", "70000")
+    assert not (tmp_path / "mariadb").exists()
+    app = Served(tmp_path)
+    assert "already running on the data" in refused(tmp_path, "--port", str(free_port()))
+    assert home_of(app)["quilts"]
+    app.stop()
+
+
+def test_a_half_made_data_folder_is_made_anew_and_a_damaged_one_left_alone(tmp_path):
+    (tmp_path / "mariadb.new").mkdir()
+    (tmp_path / "mariadb.new" / "half").write_text("made")
+    app = Served(tmp_path)
+    app.stop()
+    assert not (tmp_path / "mariadb.new").exists()
+    shutil.move(tmp_path / "mariadb" / "ibdata1", tmp_path / "kept")
+    said = refused(tmp_path, "--port", str(free_port()))
+    assert "is not whole, so it is left as it is" in said
+    shutil.move(tmp_path / "kept", tmp_path / "mariadb" / "ibdata1")
+    app = Served(tmp_path)
+    assert home_of(app)["quilts"]
+    app.stop()
+
+
+def test_a_file_in_the_place_of_the_data_folder_is_said(tmp_path):
+    (tmp_path / "file").write_text("x")
+    assert "cannot be used" in refused(tmp_path / "file", "--port", str(free_port()))
+
+
+def test_a_full_disk_is_said_before_anything_is_written(tmp_path, monkeypatch):
+    usage = namedtuple("usage", "total used free")
+    monkeypatch.setattr(instance.shutil, "disk_usage", lambda _: usage(10**9, 10**9, 10**6))
+    with pytest.raises(Unavailable, match="Make room"), instance.running(tmp_path):
+        pass
+    assert not (tmp_path / "mariadb").exists()
+
+
+def test_a_very_long_path_gets_a_short_socket(tmp_path):
+    app = Served(tmp_path / ("long" * 20))
+    assert home_of(app)["quilts"]
+    app.stop()
