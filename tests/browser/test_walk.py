@@ -193,12 +193,17 @@ def test_8_everything_is_saved_undone_and_redone_and_the_unit_changes_nothing(ta
         expect(table.locator(".length .figure").first).to_contain_text("31.75" if unit == "mm" else "1 1/4")
     assert table.locator("footer dd").first.inner_text() == long
     table.get_by_test_id("undo").click()
+    expect(spacing(table)).to_have_value("3/4")
+    table.keyboard.press("z")
     expect(table.get_by_text("This zone is left open")).to_be_visible()
     table.reload()
     choose(table, "Border")
     expect(table.get_by_text("This zone is left open")).to_be_visible()
     table.get_by_test_id("redo").click()
+    expect(spacing(table)).to_have_value("3/4")
+    table.get_by_test_id("redo").click()
     expect(spacing(table)).to_have_value("1 1/4")
+    expect(table.get_by_test_id("redo")).to_be_disabled()
 
 
 def test_two_windows_do_not_overwrite_each_other(table, context, served):

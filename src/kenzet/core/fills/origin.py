@@ -131,8 +131,11 @@ class StraightFill(Fill):
         counted = self._counted_from_datum()
         families = [counted.family(site, angle) for angle in angles]
         wishes: dict[Length, str] = {}
-        for part in _parts(self._reaches(site, families), self.spacing.mm, self.origin == "centre gap"):
-            wishes[_length(part, unit)] = "even"
+        reaches, odd = self._reaches(site, families), self.origin == "centre gap"
+        even = _parts(reaches, self.spacing.mm, odd)
+        far = [] if even or not reaches else _parts([max(reaches)], self.spacing.mm, odd)
+        for does, parts in (("even", even), ("even at the far end", far)):
+            wishes |= {_length(part, unit): does for part in parts}
         if self.first_gap is None and self.origin != "centre gap":
             corners = {x for family in families for x in _corner_places(site.region, family)}
             for part in _parts(sorted(corners), self.spacing.mm):
