@@ -14,6 +14,7 @@ import subprocess
 import sys
 import time
 from collections.abc import Iterable
+from importlib.util import find_spec
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -23,6 +24,7 @@ PYTHON = ROOT / ".venv" / "bin" / "python"
 UV = ROOT / ".venv" / "bin" / "uv"
 SERVER = ["mariadb-server-core", "mariadb-client-core"]
 BROWSER = ["chromium"]
+VENV = ["python3-venv"]  # only where the running Python has none
 NODE = (20, 19)
 
 
@@ -36,7 +38,7 @@ def main(tests: bool) -> None:
         VAR.mkdir(exist_ok=True)
         with (VAR / "setup.lock").open("w") as lock:
             fcntl.flock(lock, fcntl.LOCK_EX)
-            debian(SERVER + (BROWSER if tests else []))
+            debian(SERVER + (BROWSER if tests else []) + ([] if find_spec("ensurepip") else VENV))
             python("requirements-dev.lock" if tests else "requirements.lock")
             node_modules()
             pages()

@@ -29,6 +29,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     """Serve until Ctrl-C or SIGTERM; whatever stops it before is said in one sentence."""
     chosen = _arguments(arguments)
     signal.signal(signal.SIGTERM, _stop)
+    signal.signal(signal.SIGINT, signal.default_int_handler)  # a shell may have set it to be ignored
     try:
         _check_port(chosen.port)
         home = (chosen.data or ROOT / "var" / "data").resolve()
