@@ -15,6 +15,7 @@ const router = useRouter()
 const quilt = useQuilt()
 const zone = useZone()
 const help = ref(false)
+const lost = computed(() => inQuilt.value && !!quilt.trouble && !quilt.view)
 const inQuilt = computed(() => typeof route.params.quilt === 'string' && !!route.params.quilt)
 
 watch(
@@ -57,13 +58,18 @@ onBeforeUnmount(() => {
   <v-app>
     <div class="frame">
       <AppHeader @help="help = true" />
-      <StationNav v-if="inQuilt" class="nav" />
-      <main class="station" :class="{ alone: !inQuilt }"><router-view /></main>
+      <StationNav v-if="inQuilt && !lost" class="nav" />
+      <main class="station" :class="{ alone: !inQuilt || lost }">
+        <section v-if="lost" class="lost" role="alert">
+          <h2>{{ quilt.trouble }}</h2>
+          <v-btn color="primary" variant="flat" @click="router.push('/')">Back to your quilts</v-btn>
+        </section>
+        <router-view v-else />
+      </main>
       <TallyBar v-if="inQuilt && quilt.view" class="tally" />
     </div>
-    <p v-if="quilt.trouble" class="trouble" role="alert">
+    <p v-if="quilt.trouble && !lost" class="trouble" role="alert">
       {{ quilt.trouble }}
-      <button v-if="!quilt.view && inQuilt" class="plain" @click="router.push('/')">Back to your quilts</button>
       <button class="plain" @click="quilt.trouble = ''">Dismiss</button>
     </p>
     <KeyHelp v-model="help" />
@@ -76,6 +82,7 @@ onBeforeUnmount(() => {
 .nav { grid-area: nav; }
 .station { grid-area: station; min-width: 0; min-height: 0; }
 .station.alone { grid-column: 1 / -1; overflow: auto; }
+.lost { max-width: 560px; margin: 90px auto; padding: 0 24px; display: grid; gap: 18px; justify-items: start; }
 .tally { grid-area: tally; }
 .trouble { position: fixed; left: 50%; top: 64px; transform: translateX(-50%); max-width: 620px; z-index: 20; background: var(--madder-wash); border: 1px solid var(--madder); border-radius: 10px; padding: 8px 16px; font-size: 14px; }
 </style>

@@ -65,7 +65,7 @@ def _view(laid: LaidQuilt, found: ZonePlan, body: m.MarksRequest) -> m.MarksView
         marked=marked,
         edges=[_edge(ticked, found.kit.marking_step.mm, unit) for ticked in found.ticked(drawing)],
         pages=many,
-        pages_words="1 page" if many == 1 else f"{many} pages, {pages.columns} across, {pages.rows} down",
+        pages_words="1 page" if many == 1 else f"{many} pages, {pages.columns} × {pages.rows}",
         rows=_rows(found, drawing, marked, unit),
         note=_note(found, drawing, marked, unit),
         caution=CAUTION,

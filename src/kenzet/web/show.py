@@ -12,9 +12,9 @@ import numpy as np
 
 from kenzet.core.fills import FILLS, Fill
 from kenzet.core.kit.kit import Kit
-from kenzet.core.laying import Mode, Sum, etched_line_for, reckon
+from kenzet.core.laying import Mode, Sum, etched_line_for
 from kenzet.core.marks.ticks import TickedEdge
-from kenzet.core.measure import COARSE, Length, Unit, figure, long_figure
+from kenzet.core.measure import COARSE, Length, Unit, figure, long_figure, rounded
 from kenzet.core.params import Form, forms
 from kenzet.core.plan import Drawing, LaidQuilt, ZonePlan
 from kenzet.core.steps import Slant
@@ -132,7 +132,7 @@ def the_sum(reckoned: Sum, unit: Unit, on: str = "your last line", total: str = 
             kind="etched", terms=[etched, foot], total=result, sentence=[], instead=[], offers=[]
         )
     if reckoned.etched is not None:
-        edge = m.Term(words=["edge"], label=f"ruler's edge on {on}")
+        edge = m.Term(words=["edge"], label=f"on {on}")
         return m.SumView(kind="edge", terms=[edge, foot], total=result, sentence=[], instead=[], offers=[])
     if reckoned.behind > 0:
         said: m.Words = [
@@ -283,21 +283,12 @@ def etched_rows(kit: Kit, unit: Unit) -> list[m.EtchedView]:
 
 def edge_note(ticked: TickedEdge, unit: Unit, step: Fraction) -> m.Words:
     """Why every tick is counted from the corner."""
-    if not ticked.gap or not ticked.stepped:
+    if not ticked.gap or not ticked.stepped or ticked.stepped < step / 4:
         return ["Every figure is counted from the corner, so no error adds up."]
     return [
         "Every figure is counted from the corner. Stepping ",
-        shown(ticked.gap, unit, _grain(step, unit)),
+        shown(rounded(ticked.gap, step), unit),
         f" {len(ticked.ticks) - 1} times instead would end ",
-        shown(ticked.stepped, unit),
+        shown(ticked.stepped, unit, COARSE[unit], about=True),
         " out.",
     ]
-
-
-def _grain(step: Fraction, unit: Unit) -> Fraction:
-    return step / (Fraction(127, 5) if unit == "in" else 1)
-
-
-def sum_for_line(distance: Fraction, kit: Kit, unit: Unit, on: str, total: str) -> m.SumView:
-    """The sum for one line's own distance."""
-    return the_sum(reckon(distance, kit.foot.offset.mm, kit.ruler), unit, on, total)

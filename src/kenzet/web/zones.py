@@ -122,6 +122,7 @@ def _ruler_view(found: ZonePlan, body: m.RulerRequest) -> m.RulerView:
     line = found.telling_line(drawing) if body.line is None else body.line
     pose, reference, reckoned = found.pose(drawing, line, body.side)
     start, end = found.line_ends(drawing, line, body.side)
+    ring = line >= len(drawing.stretches)
     on, marked = _ON[reference.kind], reference.kind == "mark"
     total = "from the seam" if reference.kind == "seam" else "apart"
     moves = "long enough" if pose.moves == 0 else f"slide it along {pose.moves} ×"
@@ -134,10 +135,13 @@ def _ruler_view(found: ZonePlan, body: m.RulerRequest) -> m.RulerView:
         chosen=None if marked else pose.chosen,
         foot=list(pose.foot),
         radius=pose.foot_radius,
-        stops=_stops(pose, unit),
+        stops=_stops(pose, unit, ring),
         laid=_laid_words(found, reference, reckoned, unit),
         sum=None if marked else show.the_sum(reckoned, unit, on, total),
-        rows=[m.Row(label=["This line"], words=[length]), m.Row(label=["Your ruler"], words=[moves])],
+        rows=[
+            m.Row(label=["This side" if ring else "This line"], words=[length]),
+            m.Row(label=["Your ruler"], words=[moves]),
+        ],
         tag=_tag(reckoned, on, unit, marked),
         caution=CAUTION,
     )
@@ -150,11 +154,13 @@ def _laid_words(found: ZonePlan, reference: Reference, reckoned: Sum, unit: Unit
     return [f"Laid on {_ON[reference.kind]}, ", show.shown(reckoned.spacing, unit), " away."]
 
 
-def _stops(pose: Pose, unit: Unit) -> list[m.StopView]:
+def _stops(pose: Pose, unit: Unit, ring: bool) -> list[m.StopView]:
     start, end = pose.stops
     alike = start.along is not None and end.along is not None and abs(start.along - end.along) < 0.1
-    words = [_stop_words(start.along, "starts", unit), _stop_words(end.along, "stops", unit)]
-    if alike:
+    words: list[m.Words] = [_stop_words(start.along, "starts", unit), _stop_words(end.along, "stops", unit)]
+    if ring:
+        words = [["Pivot at each corner with the needle down, then lay the ruler along the next side."], []]
+    elif alike:
         crosses = show.shown(start.along or 0.0, unit, COARSE[unit] / 2, about=True)
         words = [
             ["Start and stop with the needle on the seam; there the ruler's edge is ", crosses, " along it."],

@@ -197,7 +197,7 @@ watch(
     const small = Math.max(box.right - box.left, box.top - box.bottom) * view.value.scale < 0.45 * Math.min(width.value, height.value)
     const [left, top] = toScreen(view.value, box.left, box.top)
     const [right, bottom] = toScreen(view.value, box.right, box.bottom)
-    const out = right < TAPE || bottom < TAPE || left > width.value || top > height.value
+    const out = left < TAPE || top < TAPE || right > width.value || bottom > height.value
     if (small || out) fitZone()
   },
 )

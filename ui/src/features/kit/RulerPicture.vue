@@ -9,7 +9,9 @@ const props = defineProps<{ kit: Views['KitView'] }>()
 const TOP = 104
 const HIGH = 520
 const LABEL = 37
-const scale = computed(() => HIGH / (props.kit.foot + Math.max(...props.kit.makes.map((row) => row.at), 6.35)))
+const scale = computed(() =>
+  Math.min(HIGH / (props.kit.foot + Math.max(...props.kit.makes.map((row) => row.at), 6.35)), (TOP - 8) / props.kit.foot),
+)
 const edge = computed(() => TOP + props.kit.foot * scale.value)
 const lines = computed(() => props.kit.makes.map((row) => ({ ...row, y: edge.value + row.at * scale.value })))
 /** Marks that lie closer than their labels are named as far as there is room, from the edge on. */
@@ -29,13 +31,16 @@ const named = computed(() => {
       <rect x="60" :y="edge" width="704" :height="HIGH + TOP - edge + 26" rx="6" class="body" />
       <path v-for="line in lines" :key="line.at" :d="`M60 ${line.y}H764`" class="etched" :class="{ edge: !line.at }" />
       <path :d="`M40 ${TOP}H784`" class="new" />
-      <text x="40" :y="TOP - 16" class="say">the line you are sewing</text>
+      <text x="784" :y="TOP - 14" class="say">the line you are sewing</text>
       <circle cx="412" :cy="TOP" :r="kit.foot * scale" class="foot" /><circle cx="412" :cy="TOP" r="4" class="needle" />
-      <path :d="`M660 ${TOP + 6}V${edge - 6}`" class="gap" />
-      <foreignObject x="668" :y="(TOP + edge) / 2 - 15" width="110" height="30"><div class="r">your foot</div></foreignObject>
+      <path :d="`M470 ${TOP + 6}V${edge - 6}`" class="gap" />
+      <foreignObject x="478" :y="(TOP + edge) / 2 - 15" width="110" height="30"><div class="r">your foot</div></foreignObject>
+      <text x="139" y="34" class="head">put this on your last line</text>
+      <text x="638" y="34" class="head">and sew this far from it</text>
+      <path d="M139 42v16m-6-6l6 7 6-7M638 42v16m-6-6l6 7 6-7" class="to" />
       <template v-for="line in named" :key="line.at">
-        <foreignObject x="84" :y="line.y - 18" width="190" height="36"><div class="tag"><b><WordsText :words="line.label" /></b>on the last line</div></foreignObject>
-        <foreignObject x="540" :y="line.y - 18" width="196" height="36"><div class="tag made"><b><WordsText :words="line.words" /></b> apart</div></foreignObject>
+        <foreignObject x="74" :y="line.y - 18" width="130" height="36"><div class="tag"><b><WordsText :words="line.label" /></b></div></foreignObject>
+        <foreignObject x="560" :y="line.y - 18" width="156" height="36"><div class="tag made"><b><WordsText :words="line.words" /></b></div></foreignObject>
       </template>
     </svg>
     <figcaption>Put a mark on the line before: the new one falls that much and your foot away.</figcaption>
@@ -52,8 +57,10 @@ svg { height: 100%; max-width: 100%; }
 .foot { fill: #fff6f3; fill-opacity: .7; stroke: #a8392c; stroke-width: 3; }
 .needle { fill: #a8392c; }
 .gap { stroke: #1e2733; stroke-width: 1.5; stroke-dasharray: 3 3; }
-.say { font-size: 16px; fill: #a8392c; font-weight: 700; }
+.say { text-anchor: end; font-size: 16px; fill: #a8392c; font-weight: 700; }
 .r { font-size: 16px; }
+.head { font-size: 16px; text-anchor: middle; fill: var(--ink); }
+.to { stroke: var(--ink); stroke-width: 1.5; fill: none; }
 .tag { font-size: 16px; height: 34px; display: flex; align-items: center; justify-content: center; gap: 7px; background: #fffcf6; border: 1px solid #b7d6d2; border-radius: 8px; }
 .made { border-color: #dfb4ad; }
 figcaption { font-size: 14px; color: var(--soft); }
