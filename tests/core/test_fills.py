@@ -44,7 +44,7 @@ def lines_of(fill, region):
 def test_every_fill_has_examples_help_and_forms():
     assert set(EXAMPLES) == set(FILLS)
     for kind, model in FILLS.items():
-        assert model.label and model.help.endswith(".")
+        assert model.label and model.help.endswith(".") and model.tile.startswith("M")
         assert kind_of(model()) == kind
         assert forms(model)["spacing"].control == "length"
         for form in forms(model).values():

@@ -16,13 +16,13 @@ from fractions import Fraction
 from functools import cached_property
 
 import numpy as np
-from shapely.geometry.polygon import orient
 
+from kenzet.core.drawing import Drawing, draw
 from kenzet.core.errors import BadValue, TooMany, Unknown
-from kenzet.core.fills.base import Family, Fill, Rings, Site, Wish
+from kenzet.core.fills.base import Family, Fill, Site, Wish
 from kenzet.core.gaps import widest_gap
-from kenzet.core.geom.clip import Straight, Stretches, clip
-from kenzet.core.geom.region import Floats, Point, Region
+from kenzet.core.geom.clip import Straight
+from kenzet.core.geom.region import Point, Region
 from kenzet.core.kit.kit import Kit
 from kenzet.core.laying import Pose, Reference, Stretch, Sum, pose, reckon, references
 from kenzet.core.marks.ticks import TickedEdge, ticked_edges
@@ -64,50 +64,6 @@ class LaidQuilt:
             other.__dict__["top"] = self.top
             other._regions = self._regions
         return other
-
-
-@dataclass(frozen=True, slots=True)
-class Ring:
-    """One closed loop of echo ``round`` (from 0): (n, 2) mm, not repeated, its reference ``distance`` out."""
-
-    round: int
-    distance: Fraction
-    points: Floats
-
-    @property
-    def length(self) -> float:
-        """mm."""
-        return float(np.hypot(*(np.roll(self.points, -1, axis=0) - self.points).T).sum())
-
-
-@dataclass(frozen=True, slots=True)
-class Drawing:
-    """One distinct set of lines in the part's coordinates. ``stretches.job`` is piece × families + family."""
-
-    placings: tuple[int, ...]
-    families: tuple[Family, ...]
-    stretches: Stretches
-    rings: tuple[Ring, ...]
-
-    @property
-    def lines(self) -> int:
-        """How many lines to sew in one placing."""
-        return len(self.stretches) + len(self.rings)
-
-    @property
-    def stitched(self) -> float:
-        """mm in one placing."""
-        return float(self.stretches.lengths.sum()) + sum(ring.length for ring in self.rings)
-
-    def length_of(self, line: int) -> float:
-        """mm of one line."""
-        if line < len(self.stretches):
-            return float(self.stretches.lengths[line])
-        return self.rings[line - len(self.stretches)].length
-
-    def piece_and_family(self, line: int) -> tuple[int, int]:
-        """Which piece of the region and which family stretch ``line`` belongs to."""
-        return divmod(int(self.stretches.job[line]), len(self.families))
 
 
 @dataclass(frozen=True)
@@ -262,7 +218,7 @@ def plan_zone(laid: LaidQuilt, key: str) -> ZonePlan | None:
     check_foot(zone, region, kit)
     _refuse_a_flood(laid, key)
     drawings = tuple(
-        _draw(region, families, placings) for families, placings in _distinct(laid, zone.fill, part, region)
+        draw(region, families, placings) for families, placings in _distinct(laid, zone.fill, part, region)
     )
     sites = tuple(site_at(laid, part, region, k) for k in range(len(part.placings)))
     return ZonePlan(key, zone, zone.fill, kit, part, region, drawings, sites)
@@ -317,22 +273,6 @@ def _phase(family: Family) -> float:
     pitch = float(family.pitch)
     phase = round(family.datum % pitch, 4)
     return 0.0 if abs(phase - pitch) < 1e-4 else phase
-
-
-def _draw(region: Region, families: tuple[Family, ...], placings: tuple[int, ...]) -> Drawing:
-    straight = [family for family in families if isinstance(family, Straight)]
-    stretches = clip([(piece, family) for piece in region.pieces for family in straight])
-    rings = tuple(ring for family in families if isinstance(family, Rings) for ring in _rings(family))
-    return Drawing(placings, families, stretches, rings)
-
-
-def _rings(family: Rings) -> Iterable[Ring]:
-    for number, inside in enumerate(family.insides):
-        for polygon in inside.geoms:
-            turned = orient(polygon)  # what the ring encloses lies on its left
-            for ring in (turned.exterior, *turned.interiors):
-                distance = family.first if number == 0 else family.pitch
-                yield Ring(number, distance, np.asarray(ring.coords)[:-1])
 
 
 def _refuse_a_flood(laid: LaidQuilt, key: str) -> None:

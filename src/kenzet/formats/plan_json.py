@@ -6,9 +6,10 @@ from dataclasses import asdict
 from fractions import Fraction
 from typing import Any
 
+from kenzet.core.drawing import Drawing
 from kenzet.core.laying import Reference, Sum
 from kenzet.core.measure import MM_PER, Length
-from kenzet.core.plan import Drawing, LaidQuilt, ZonePlan, plan_quilt
+from kenzet.core.plan import LaidQuilt, ZonePlan, plan_quilt
 
 
 def plan_json(laid: LaidQuilt) -> dict[str, Any]:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
@@ -15,6 +17,31 @@ from kenzet.web import show
 from kenzet.web.at_hand import answer, laid_quilt
 
 kit = APIBlueprint("kit", __name__, url_prefix="/api/quilts/<quilt>")
+
+
+class KitRequest(m.Reading):
+    """A kit as typed; left out means the kept one."""
+
+    kit: dict[str, Any] | None = None
+
+
+class EtchedView(m.Wire):
+    """An etched line ``at`` mm from the working edge, its name, and the spacing that it makes."""
+
+    at: float
+    label: m.Words
+    words: m.Words
+
+
+class KitView(m.Wire):
+    """The checked kit with its fields and what each etched line makes."""
+
+    kit: dict[str, Any]
+    fields: list[m.FieldView]
+    makes: list[EtchedView]
+    foot: float
+    sentence: m.Words
+
 
 _LENGTHS = {
     "foot.offset": Form(
@@ -35,8 +62,8 @@ _ETCHED = Form(
 )  # fmt: skip
 
 
-@kit.post("/kit", responses={200: m.KitView})
-def kit_view(path: m.QuiltPath, body: m.KitRequest) -> Response:
+@kit.post("/kit", responses={200: KitView})
+def kit_view(path: m.QuiltPath, body: KitRequest) -> Response:
     """Check a kit as typed; nothing is kept."""
     kept, laid = laid_quilt(path.quilt)
     typed = kept.quilt.kit
@@ -46,7 +73,7 @@ def kit_view(path: m.QuiltPath, body: m.KitRequest) -> Response:
     return answer(_view(typed, body.unit))
 
 
-def _view(kit: Kit, unit: Unit) -> m.KitView:
+def _view(kit: Kit, unit: Unit) -> KitView:
     values = {
         "foot.offset": kit.foot.offset,
         "ruler.length": kit.ruler.length,
@@ -58,10 +85,22 @@ def _view(kit: Kit, unit: Unit) -> m.KitView:
     etched = kit.ruler.etched
     listed = etched if isinstance(etched, str) else ", ".join(line.text for line in etched)
     foot = in_words(kit.foot.offset.mm, unit)
-    return m.KitView(
+    return KitView(
         kit=kit.model_dump(mode="json"),
         fields=[*fields, show.field("ruler.etched", _ETCHED, listed, unit)],
-        makes=show.etched_rows(kit, unit),
+        makes=_etched_rows(kit, unit),
         foot=float(kit.foot.offset.mm),
         sentence=[f"Your foot counts in: every mark stitches {foot} further out than it says."],
     )
+
+
+def _etched_rows(kit: Kit, unit: Unit) -> list[EtchedView]:
+    """F5: what each etched line of her ruler makes with her foot."""
+    return [
+        EtchedView(
+            at=float(line),
+            label=["edge"] if line == 0 else [show.shown(line, unit, bare=True), " mark"],
+            words=[show.shown(line + kit.foot.offset.mm, unit)],
+        )
+        for line in kit.ruler.lines
+    ]

@@ -7,12 +7,14 @@ from fractions import Fraction
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
+from kenzet.core.drawing import Drawing
 from kenzet.core.marks.sheet import MarkSheet, mark_sheet
 from kenzet.core.marks.ticks import TickedEdge
-from kenzet.core.measure import COARSE, Unit, long_figure
-from kenzet.core.plan import Drawing, LaidQuilt, ZonePlan, plan_quilt
+from kenzet.core.measure import COARSE, Unit, long_figure, rounded
+from kenzet.core.plan import LaidQuilt, ZonePlan, plan_quilt
 from kenzet.core.top.document import MarkMethod
 from kenzet.formats.pdf import pages_of, pdf
+from kenzet.formats.placement import Paper
 from kenzet.formats.svg import svg
 from kenzet.web import models as m
 from kenzet.web import show
@@ -20,43 +22,106 @@ from kenzet.web.at_hand import answer, file_answer, laid_quilt, planned
 
 marks = APIBlueprint("marks", __name__, url_prefix="/api/quilts/<quilt>")
 
+
+class MarksRequest(m.Reading):
+    """The marks of a zone as it is kept, by a method, on a paper."""
+
+    zone: m.ZoneKey
+    placing: m.Number = 0
+    method: MarkMethod | None = None
+    paper: Paper = "letter"
+
+
+class MethodView(m.Wire):
+    """A way of marking with what it costs."""
+
+    key: MarkMethod
+    label: str
+    words: m.Words
+
+
+class TickView(m.Wire):
+    """A tick: its foot and tip in the part, and its figures."""
+
+    points: list[float]
+    shown: m.Shown
+    error: m.Words
+
+
+class EdgeView(m.Wire):
+    """An edge with its ticks, counted from its datum corner (``points`` start there)."""
+
+    name: str
+    from_corner: str
+    points: list[float]
+    ticks: list[TickView]
+    note: m.Words
+
+
+class MarksView(m.Wire):
+    """The marks of a zone."""
+
+    zone: str
+    name: str
+    occurs: str
+    method: MarkMethod
+    methods: list[MethodView]
+    marked: list[int]
+    edges: list[EdgeView]
+    pages: int
+    pages_words: str
+    rows: list[m.Row]
+    note: m.Words
+    caution: str
+    drawings: list[m.DrawingView]
+    totals: list[m.Total]
+
+
+class SheetQuery(m.Reading):
+    """How the sheet is wanted."""
+
+    placing: m.Number = 0
+    method: MarkMethod | None = None
+    paper: Paper = "letter"
+
+
 CAUTION = "Try the marker on a scrap of this fabric first, and do not press the quilt with the marks in."
 _METHODS: dict[MarkMethod, str] = {"first lines": "First of each family", "all lines": "All the lines"}
 
 
-@marks.post("/marks", responses={200: m.MarksView})
-def marks_view(path: m.QuiltPath, body: m.MarksRequest) -> Response:
+@marks.post("/marks", responses={200: MarksView})
+def marks_view(path: m.QuiltPath, body: MarksRequest) -> Response:
     """The marks of a zone as it is kept."""
     _, laid = laid_quilt(path.quilt)
     return answer(_view(laid, planned(laid, body.zone), body))
 
 
 @marks.get("/zones/<zone>/sheet.pdf")
-def sheet_pdf(path: m.ZonePath, query: m.SheetQuery) -> Response:
+def sheet_pdf(path: m.ZonePath, query: SheetQuery) -> Response:
     """The mark sheet at true size, tiled over pages."""
     return file_answer(pdf(_sheet(path, query), query.paper), "application/pdf", f"{path.zone}-marks.pdf")
 
 
 @marks.get("/zones/<zone>/sheet.svg")
-def sheet_svg(path: m.ZonePath, query: m.SheetQuery) -> Response:
+def sheet_svg(path: m.ZonePath, query: SheetQuery) -> Response:
     """The mark sheet at true size as one drawing."""
     return file_answer(svg(_sheet(path, query), query.unit), "image/svg+xml", f"{path.zone}-marks.svg")
 
 
-def _sheet(path: m.ZonePath, query: m.SheetQuery) -> MarkSheet:
+def _sheet(path: m.ZonePath, query: SheetQuery) -> MarkSheet:
     kept, laid = laid_quilt(path.quilt)
     found = planned(laid, path.zone)
     method = query.method or found.zone.marking
     return mark_sheet(found, found.drawing_at(query.placing), method, kept.quilt.name, query.unit)
 
 
-def _view(laid: LaidQuilt, found: ZonePlan, body: m.MarksRequest) -> m.MarksView:
+def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
     unit, drawing = body.unit, found.drawing_at(body.placing)
     method = body.method or found.zone.marking
     marked = found.marked(drawing, method)
     pages = pages_of(mark_sheet(found, drawing, method, laid.quilt.name, unit), body.paper)
     many = len(pages.tiles)
-    return m.MarksView(
+    return MarksView(
         zone=body.zone,
         name=found.zone.name,
         occurs=show.occurs(found.part, len(found.zone.patches)),
@@ -90,9 +155,9 @@ def _rows(found: ZonePlan, drawing: Drawing, marked: list[int], unit: Unit) -> l
     ]
 
 
-def _method(found: ZonePlan, drawing: Drawing, method: MarkMethod) -> m.MethodView:
+def _method(found: ZonePlan, drawing: Drawing, method: MarkMethod) -> MethodView:
     count = len(found.marked(drawing, method))
-    return m.MethodView(
+    return MethodView(
         key=method, label=_METHODS[method], words=[f"{count} to draw" if count else "none to draw"]
     )
 
@@ -114,21 +179,21 @@ def _note(found: ZonePlan, drawing: Drawing, marked: list[int], unit: Unit) -> m
     ]
 
 
-def _edge(ticked: TickedEdge, step: Fraction, unit: Unit) -> m.EdgeView:
+def _edge(ticked: TickedEdge, step: Fraction, unit: Unit) -> EdgeView:
     upright = abs(ticked.edge.end[0] - ticked.edge.start[0]) < 1e-3
-    return m.EdgeView(
+    return EdgeView(
         name=ticked.name,
         from_corner="top" if upright else "left",
         points=[*ticked.edge.start, *ticked.edge.end],
         ticks=[
-            m.TickView(
+            TickView(
                 points=list(ticked.edge.at(float(tick.at))),
                 shown=show.shown(tick.drawn, unit, bare=True),
                 error=_error(tick.error, unit),
             )
             for tick in ticked.ticks
         ],
-        note=show.edge_note(ticked, unit, step),
+        note=_edge_note(ticked, unit, step),
     )
 
 
@@ -138,3 +203,16 @@ def _error(error: Fraction, unit: Unit) -> m.Words:
     if near.whole == "0" and near.num == 0:
         return ["exact"]
     return [near, " over" if error > 0 else " under"]
+
+
+def _edge_note(ticked: TickedEdge, unit: Unit, step: Fraction) -> m.Words:
+    """Why every tick is counted from the corner."""
+    if not ticked.gap or not ticked.stepped or ticked.stepped < step / 4:
+        return ["Every figure is counted from the corner, so no error adds up."]
+    return [
+        "Every figure is counted from the corner. Stepping ",
+        show.shown(rounded(ticked.gap, step), unit),
+        f" {len(ticked.ticks) - 1} times instead would end ",
+        show.shown(ticked.stepped, unit, COARSE[unit], about=True),
+        " out.",
+    ]

@@ -7,8 +7,6 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from kenzet.core.measure import Unit
-from kenzet.core.top.document import MarkMethod
-from kenzet.formats.placement import Paper
 
 Number = Annotated[int, Field(ge=0, le=1_000_000)]
 QuiltId = Annotated[str, Field(pattern=r"^[a-z0-9]{12}$")]
@@ -118,11 +116,12 @@ class ZoneInfo(Wire):
 
 
 class FillKind(Wire):
-    """A fill that can be chosen."""
+    """A fill that can be chosen; ``tile`` is an SVG path in a box of 72 by 39."""
 
     kind: str
     label: str
     help: str
+    tile: str
 
 
 class Total(Wire):
@@ -321,92 +320,6 @@ class Saved(Wire):
     version: int
     undo: str | None
     redo: str | None
-
-
-class KitRequest(Reading):
-    """A kit as typed; left out means the kept one."""
-
-    kit: dict[str, Any] | None = None
-
-
-class EtchedView(Wire):
-    """An etched line ``at`` mm from the working edge, its name, and the spacing that it makes."""
-
-    at: float
-    label: Words
-    words: Words
-
-
-class KitView(Wire):
-    """The checked kit with its fields and what each etched line makes."""
-
-    kit: dict[str, Any]
-    fields: list[FieldView]
-    makes: list[EtchedView]
-    foot: float
-    sentence: Words
-
-
-class MarksRequest(Reading):
-    """The marks of a zone as it is kept, by a method, on a paper."""
-
-    zone: ZoneKey
-    placing: Number = 0
-    method: MarkMethod | None = None
-    paper: Paper = "letter"
-
-
-class MethodView(Wire):
-    """A way of marking with what it costs."""
-
-    key: MarkMethod
-    label: str
-    words: Words
-
-
-class TickView(Wire):
-    """A tick: its foot and tip in the part, and its figures."""
-
-    points: list[float]
-    shown: Shown
-    error: Words
-
-
-class EdgeView(Wire):
-    """An edge with its ticks, counted from its datum corner (``points`` start there)."""
-
-    name: str
-    from_corner: str
-    points: list[float]
-    ticks: list[TickView]
-    note: Words
-
-
-class MarksView(Wire):
-    """The marks of a zone."""
-
-    zone: str
-    name: str
-    occurs: str
-    method: MarkMethod
-    methods: list[MethodView]
-    marked: list[int]
-    edges: list[EdgeView]
-    pages: int
-    pages_words: str
-    rows: list[Row]
-    note: Words
-    caution: str
-    drawings: list[DrawingView]
-    totals: list[Total]
-
-
-class SheetQuery(Reading):
-    """How the sheet is wanted."""
-
-    placing: Number = 0
-    method: MarkMethod | None = None
-    paper: Paper = "letter"
 
 
 class UnitRequest(Wire):

@@ -10,13 +10,12 @@ from fractions import Fraction
 
 import numpy as np
 
+from kenzet.core.drawing import Drawing
 from kenzet.core.fills import FILLS, Fill
-from kenzet.core.kit.kit import Kit
 from kenzet.core.laying import Mode, Sum, etched_line_for
-from kenzet.core.marks.ticks import TickedEdge
-from kenzet.core.measure import COARSE, Length, Unit, figure, long_figure, rounded
+from kenzet.core.measure import COARSE, Length, Unit, figure, long_figure
 from kenzet.core.params import Form, forms
-from kenzet.core.plan import Drawing, LaidQuilt, ZonePlan
+from kenzet.core.plan import LaidQuilt, ZonePlan
 from kenzet.core.steps import Slant
 from kenzet.core.top.layout import Part
 from kenzet.web import models as m
@@ -241,7 +240,10 @@ def advice(plan: ZonePlan, drawing: Drawing, gap: float, unit: Unit) -> list[m.W
 
 def fill_kinds() -> list[m.FillKind]:
     """The chooser's tiles."""
-    return [m.FillKind(kind=kind, label=model.label, help=model.help) for kind, model in FILLS.items()]
+    return [
+        m.FillKind(kind=kind, label=model.label, help=model.help, tile=model.tile)
+        for kind, model in FILLS.items()
+    ]
 
 
 def totals(plans: Iterable[ZonePlan], unit: Unit) -> list[m.Total]:
@@ -266,29 +268,4 @@ def spots(plan_region_edges: Sequence, names: Sequence[str]) -> list[m.Spot]:
     return [
         m.Spot(points=[*edge.start, *edge.end], name=name)
         for edge, name in zip(plan_region_edges, names, strict=True)
-    ]
-
-
-def etched_rows(kit: Kit, unit: Unit) -> list[m.EtchedView]:
-    """F5: what each etched line of her ruler makes with her foot."""
-    return [
-        m.EtchedView(
-            at=float(line),
-            label=["edge"] if line == 0 else [shown(line, unit, bare=True), " mark"],
-            words=[shown(line + kit.foot.offset.mm, unit)],
-        )
-        for line in kit.ruler.lines
-    ]
-
-
-def edge_note(ticked: TickedEdge, unit: Unit, step: Fraction) -> m.Words:
-    """Why every tick is counted from the corner."""
-    if not ticked.gap or not ticked.stepped or ticked.stepped < step / 4:
-        return ["Every figure is counted from the corner, so no error adds up."]
-    return [
-        "Every figure is counted from the corner. Stepping ",
-        shown(rounded(ticked.gap, step), unit),
-        f" {len(ticked.ticks) - 1} times instead would end ",
-        shown(ticked.stepped, unit, COARSE[unit], about=True),
-        " out.",
     ]

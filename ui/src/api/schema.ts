@@ -366,7 +366,7 @@ export interface components {
         };
         /**
          * FillKind
-         * @description A fill that can be chosen.
+         * @description A fill that can be chosen; ``tile`` is an SVG path in a box of 72 by 39.
          */
         FillKind: {
             /** Help */
@@ -375,6 +375,8 @@ export interface components {
             kind: string;
             /** Label */
             label: string;
+            /** Tile */
+            tile: string;
         };
         /**
          * Health

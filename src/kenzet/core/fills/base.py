@@ -51,12 +51,13 @@ class Wish:
 
 
 class Fill(Frozen):
-    """Must override ``label``, ``help``, ``lay_out``; may override ``order`` (its place in the chooser),
+    """Must override ``label``, ``help``, ``tile`` (an SVG path in a box of 72 by 39) and ``lay_out``; may override ``order`` (its place in the chooser),
     ``wishes`` and ``follows_quilt``.
     """
 
     label: ClassVar[str]
     help: ClassVar[str]
+    tile: ClassVar[str]
     order: ClassVar[int] = 99
 
     spacing: Length

@@ -24,6 +24,7 @@ class Echo(Fill):
 
     label: ClassVar[str] = "Echo"
     help: ClassVar[str] = "Rings that follow the zone's own edge, from the seam inwards."
+    tile: ClassVar[str] = "M4 36 36 3 68 36ZM17 31 36 11.5 55 31ZM29 26.5 36 19.5 43 26.5Z"
     order: ClassVar[int] = 3
 
     kind: Literal["echo"] = "echo"

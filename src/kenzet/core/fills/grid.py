@@ -22,6 +22,9 @@ class Grid(StraightFill):
     help: ClassVar[str] = (
         "Two sets of lines that cross. Sew the first set whole, then lay the second across it."
     )
+    tile: ClassVar[str] = (
+        "M-4 14 14 -4M-4 40 40 -4M19 43 66 -4M45 43 76 12M-4 25 14 43M-4 -1 40 43M19 -4 66 43M45 -4 76 27"
+    )
     order: ClassVar[int] = 2
 
     kind: Literal["grid"] = "grid"

@@ -11,10 +11,11 @@ from dataclasses import dataclass
 import numpy as np
 import shapely
 
+from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Edge, Floats, Point, Region
 from kenzet.core.marks.ticks import TickedEdge
 from kenzet.core.measure import Unit, figure
-from kenzet.core.plan import Drawing, ZonePlan
+from kenzet.core.plan import ZonePlan
 from kenzet.core.top.document import MarkMethod
 
 TICK = 4.0  # mm

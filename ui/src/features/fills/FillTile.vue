@@ -3,16 +3,11 @@
 import type { Views } from '../../api/client'
 
 defineProps<{ fill: Views['FillKind']; chosen: boolean }>()
-const TILES: Record<string, string> = {
-  lines: 'M-4 14 14 -4M-4 27 27 -4M-4 40 40 -4M6 43 53 -4M19 43 66 -4M32 43 76 -1M45 43 76 12M58 43 76 25',
-  grid: 'M-4 14 14 -4M-4 40 40 -4M19 43 66 -4M45 43 76 12M-4 25 14 43M-4 -1 40 43M19 -4 66 43M45 -4 76 27',
-  echo: 'M4 36 36 3 68 36ZM17 31 36 11.5 55 31ZM29 26.5 36 19.5 43 26.5Z',
-}
 </script>
 
 <template>
   <button class="tile" :aria-pressed="chosen" :title="fill.help" :data-testid="`fill-${fill.kind}`">
-    <svg viewBox="0 3 72 31" preserveAspectRatio="xMidYMid slice" aria-hidden="true"><path :d="TILES[fill.kind] ?? 'M6 20H66'" /></svg>
+    <svg viewBox="0 3 72 31" preserveAspectRatio="xMidYMid slice" aria-hidden="true"><path :d="fill.tile" /></svg>
     <span>{{ fill.label }}</span>
   </button>
 </template>
