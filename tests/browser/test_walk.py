@@ -9,6 +9,8 @@ from pathlib import Path
 from playwright.sync_api import Page, expect
 from pypdf import PdfReader
 
+from tests.served import Served
+
 ROOT = Path(__file__).resolve().parents[2]
 
 
@@ -231,6 +233,9 @@ def test_every_screen_can_be_used_without_a_mouse_and_with_a_reader(table):
     table.keyboard.press("1")
     table.keyboard.press("?")
     expect(table.get_by_role("heading", name="Keys")).to_be_visible()
+    table.wait_for_timeout(400)
+    found = table.evaluate("axe.run('.v-dialog', {runOnly: ['wcag2a', 'wcag2aa']})")
+    assert [v["id"] for v in found["violations"]] == []
     table.keyboard.press("Escape")
     table.get_by_role("button", name=re.compile("^Star points")).focus()
     table.keyboard.press("Enter")
@@ -253,3 +258,33 @@ def test_small_screens_lose_no_control(table):
             box = shown.bounding_box()
             assert box["x"] >= 0
             assert box["x"] + box["width"] <= width
+
+
+def test_quilts_are_listed_kept_as_files_and_brought_back_and_a_lost_one_is_said(table, served):
+    table.get_by_label("Kenzet: your quilts").click()
+    with table.expect_download() as download:
+        table.get_by_role("link", name="Keep Harbour Lights as a plan file").click()
+    table.locator("input[type=file]").set_input_files(download.value.path())
+    expect(table.get_by_test_id("canvas")).to_be_visible()
+    table.get_by_label("Kenzet: your quilts").click()
+    expect(table.get_by_role("button", name="Harbour Lights")).to_have_count(2)
+    table.locator("input[type=file]").set_input_files(
+        {"name": "x.json", "mimeType": "application/json", "buffer": b"{"}
+    )
+    expect(table.get_by_role("alert")).to_contain_text("not a quilt plan")
+
+
+def test_a_quilt_that_is_not_there_is_said(page, served):
+    page.goto(f"{served.url}/quilt/aaaaaaaaaaaa/fills")
+    expect(page.get_by_role("alert")).to_contain_text("There is no such quilt here")
+    page.get_by_role("button", name="Back to your quilts").click()
+    expect(page.get_by_role("heading", name="Your quilts")).to_be_visible()
+
+
+def test_an_empty_app_says_what_to_do_first(page, tmp_path):
+    app = Served(tmp_path, "--empty")
+    page.goto(app.url)
+    page.get_by_role("button", name="Put the demo quilt on the table").click()
+    expect(page.get_by_test_id("canvas")).to_be_visible()
+    expect(page.get_by_text("Harbour Lights")).to_be_visible()
+    app.stop()

@@ -61,6 +61,7 @@ export const api = {
     told(client.POST('/api/quilts/{quilt}/undo', { params: at(quilt), body: { version } })),
   redo: (quilt: string, version: number) =>
     told(client.POST('/api/quilts/{quilt}/redo', { params: at(quilt), body: { version } })),
+  planFile: (quilt: string) => `/api/quilts/${quilt}/plan.json`,
   /** The address of a mark sheet, for a link. */
   sheet: (quilt: string, zone: string, kind: 'pdf' | 'svg', query: Record<string, string>) =>
     `/api/quilts/${quilt}/zones/${zone}/sheet.${kind}?${new URLSearchParams(query)}`,

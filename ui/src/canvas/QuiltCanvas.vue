@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /** The quilt to scale between two tape measures: patches, stitches, the chosen zone, the ruler, the marks. */
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Unit, Views } from '../api/client'
 import RulerOverlay from './RulerOverlay.vue'
 import TapeMeasure from './TapeMeasure.vue'
 import { closedPath, linesPath, nearest } from './paths'
-import { boxOf, fit, matrix, toQuilt, toScreen, unplaced, zoomed, type Box, type View } from './view'
+import { useCamera } from './camera'
+import { boxOf, matrix, toQuilt, toScreen, unplaced, type Box } from './view'
 
 const props = defineProps<{
   quilt: Views['QuiltView']
@@ -28,18 +29,10 @@ const emit = defineEmits<{
   none: []
 }>()
 
-const TAPE = 36
-const MARGIN = 20
-/** the strip at the bottom that the key stands on */
-const KEY = 34
 const NEAR_PX = 9
 const STITCH_MM = 2.5
 
 const pane = ref<HTMLElement>()
-const width = ref(800)
-const height = ref(600)
-const view = ref<View>({ scale: 0.4, x: 0, y: 0 })
-const grabbing = ref(false)
 const whole = computed<Box>(() => ({ left: 0, bottom: 0, right: props.quilt.width, top: props.quilt.height }))
 const parts = computed(() => new Map(props.quilt.parts.map((part) => [part.key, part])))
 const info = computed(() => props.quilt.zones.find((zone) => zone.key === props.zone))
@@ -47,6 +40,9 @@ const part = computed(() => (info.value ? parts.value.get(info.value.part) : und
 const place = computed(() => part.value?.placings[props.placing ?? 0])
 const here = computed<Box | undefined>(() =>
   part.value && place.value ? boxOf(place.value, part.value.width, part.value.height) : undefined,
+)
+const { width, height, view, grabbing, local, fitAll, fitZone, zoomBy, pan, seek, wheel, down, move, up } = useCamera(
+  pane, whole, here, click,
 )
 const drawing = computed(() => info.value?.drawings.find((d) => d.placings.includes(props.placing ?? 0)))
 const zoneOf = computed(() => {
@@ -125,125 +121,10 @@ const tickLabels = computed(() =>
   }),
 )
 
-/** Until she zooms or pans, what was fitted stays fitted when the pane changes its size. */
-let untouched = true
-let framing: 'zone' | 'all' = 'zone'
-function measure() {
-  if (!pane.value) return
-  width.value = pane.value.clientWidth
-  height.value = pane.value.clientHeight
-  if (untouched && width.value > 50) go(framed(framing === 'zone' ? (here.value ?? whole.value) : whole.value), false)
-}
-let sizes: ResizeObserver | undefined
-onMounted(() => {
-  sizes = new ResizeObserver(measure)
-  sizes.observe(pane.value!)
-  measure()
-})
-onBeforeUnmount(() => {
-  sizes?.disconnect()
-  cancelAnimationFrame(frame)
-})
-
-let frame = 0
-function go(target: View, soft = true) {
-  cancelAnimationFrame(frame)
-  const still = window.matchMedia?.('(prefers-reduced-motion: reduce)').matches
-  if (!soft || still) {
-    view.value = target
-    return
-  }
-  const from = view.value
-  const began = performance.now()
-  const turn = (now: number) => {
-    const t = Math.min((now - began) / 220, 1)
-    const ease = 1 - (1 - t) ** 3
-    const mix = (a: number, b: number) => a + (b - a) * ease
-    view.value = { scale: mix(from.scale, target.scale), x: mix(from.x, target.x), y: mix(from.y, target.y) }
-    if (t < 1) frame = requestAnimationFrame(turn)
-  }
-  frame = requestAnimationFrame(turn)
-}
-const framed = (box: Box) => {
-  const inner = fit(box, width.value - TAPE, height.value - TAPE - KEY, MARGIN)
-  return { ...inner, x: inner.x + TAPE, y: inner.y + TAPE }
-}
-function fitAll(soft = true) {
-  untouched = true
-  framing = 'all'
-  go(framed(whole.value), soft)
-}
-function fitZone(soft = true) {
-  untouched = true
-  framing = 'zone'
-  go(framed(here.value ?? whole.value), soft)
-}
-function zoomBy(factor: number) {
-  untouched = false
-  go(zoomed(view.value, factor, (width.value + TAPE) / 2, (height.value + TAPE) / 2), false)
-}
-function pan(dx: number, dy: number) {
-  untouched = false
-  view.value = { ...view.value, x: view.value.x + dx, y: view.value.y + dy }
-}
 defineExpose({ fitAll, fitZone, zoomBy, pan })
-
 watch(() => props.quilt.id, () => fitAll(false))
-watch(
-  () => [props.zone, props.placing] as const,
-  ([zone]) => {
-    const box = here.value
-    if (!zone || !box) return
-    const small = Math.max(box.right - box.left, box.top - box.bottom) * view.value.scale < 0.45 * Math.min(width.value, height.value)
-    const [left, top] = toScreen(view.value, box.left, box.top)
-    const [right, bottom] = toScreen(view.value, box.right, box.bottom)
-    const out = left < TAPE || top < TAPE || right > width.value || bottom > height.value
-    if (small || out) fitZone()
-  },
-)
+watch(() => [props.zone, props.placing], () => seek())
 
-const local = (event: { clientX: number; clientY: number }): [number, number] => {
-  const box = pane.value!.getBoundingClientRect()
-  return [event.clientX - box.left, event.clientY - box.top]
-}
-function wheel(event: WheelEvent) {
-  const [x, y] = local(event)
-  cancelAnimationFrame(frame)
-  untouched = false
-  view.value = zoomed(view.value, Math.exp(-event.deltaY * (event.ctrlKey ? 0.01 : 0.0016)), x, y)
-}
-
-// one pointer pans, two pinch; a pointer that did not move clicks
-const pointers = new Map<number, [number, number]>()
-let moved = 0
-function down(event: PointerEvent) {
-  if (pointers.size === 0) moved = 0
-  pointers.set(event.pointerId, local(event))
-}
-function move(event: PointerEvent) {
-  const before = pointers.get(event.pointerId)
-  if (!before) return
-  const now = local(event)
-  const others = [...pointers].filter(([key]) => key !== event.pointerId).map(([, at]) => at)
-  moved += Math.hypot(now[0] - before[0], now[1] - before[1])
-  pointers.set(event.pointerId, now)
-  if (moved < 4) return
-  if (!grabbing.value) {
-    grabbing.value = true
-    pane.value?.setPointerCapture?.(event.pointerId)
-  }
-  cancelAnimationFrame(frame)
-  if (others[0]) {
-    const [o] = others
-    const factor = Math.hypot(now[0] - o[0], now[1] - o[1]) / Math.max(Math.hypot(before[0] - o[0], before[1] - o[1]), 1)
-    view.value = zoomed(view.value, factor, o[0], o[1])
-  } else pan(now[0] - before[0], now[1] - before[1])
-}
-function up(event: PointerEvent) {
-  const was = pointers.delete(event.pointerId)
-  grabbing.value = false
-  if (was && moved < 4 && pointers.size === 0 && event.type === 'pointerup') click(event)
-}
 function click(event: PointerEvent) {
   if (props.picks) return
   const [px, py] = local(event)

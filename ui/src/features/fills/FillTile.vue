@@ -7,7 +7,7 @@ defineProps<{ fill: Views['FillKind']; chosen: boolean }>()
 
 <template>
   <button class="tile" :aria-pressed="chosen" :title="fill.help" :data-testid="`fill-${fill.kind}`">
-    <svg viewBox="0 3 72 31" preserveAspectRatio="xMidYMid slice" aria-hidden="true"><path :d="fill.tile" /></svg>
+    <svg viewBox="0 0 72 39" preserveAspectRatio="xMidYMid slice" aria-hidden="true"><path :d="fill.tile" /></svg>
     <span>{{ fill.label }}</span>
   </button>
 </template>
@@ -16,6 +16,6 @@ defineProps<{ fill: Views['FillKind']; chosen: boolean }>()
 .tile { flex: 1; max-width: 110px; border: 1px solid var(--rule); border-radius: 10px; background: #fff; padding: 5px 5px 4px; cursor: pointer; display: grid; gap: 3px; font-size: 14px; }
 .tile:hover { border-color: var(--indigo); }
 .tile[aria-pressed='true'] { border: 2px solid var(--indigo); padding: 4px 4px 3px; font-weight: 700; color: var(--indigo); }
-svg { height: 36px; background: #efe9dc; border-radius: 6px; width: 100%; }
+svg { height: 40px; background: #efe9dc; border-radius: 6px; width: 100%; }
 path { fill: none; stroke: #2b3a67; stroke-width: 1.5; stroke-dasharray: 4 1.6; stroke-linejoin: round; }
 </style>

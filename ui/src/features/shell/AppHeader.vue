@@ -6,6 +6,11 @@ import { useQuilt } from '../../state/quilt'
 
 defineEmits<{ help: [] }>()
 const quilt = useQuilt()
+/** "lap" is a lap quilt; a runner is a runner. */
+const use = computed(() => {
+  const said = quilt.view?.use ?? ''
+  return ['bed', 'lap', 'baby', 'wall'].includes(said) ? `${said} quilt` : said
+})
 const saved = computed(() => ({ saved: 'Saved', saving: 'Saving', waiting: 'Waiting to save' })[quilt.saving])
 </script>
 
@@ -14,7 +19,7 @@ const saved = computed(() => ({ saved: 'Saved', saving: 'Saving', waiting: 'Wait
     <router-link to="/" class="mark" aria-label="Kenzet: your quilts">Kenzet</router-link>
     <template v-if="quilt.view && $route.params.quilt">
       <span class="name">{{ quilt.view.name }}</span>
-      <span class="size"><WordsText :words="quilt.view.size" /> · {{ quilt.view.use }} quilt</span>
+      <span class="size"><WordsText :words="quilt.view.size" /> · {{ use }}</span>
       <span class="gap" />
       <span class="saved" role="status">{{ saved }}</span>
       <v-btn color="white" :disabled="!quilt.view.undo" :title="quilt.view.undo ? `Take back: ${quilt.view.undo} (z)` : 'Nothing to take back'" data-testid="undo" @click="quilt.walk('undo')">↶ Undo</v-btn>

@@ -45,7 +45,7 @@ async function file(event: Event) {
     <h2>Your quilts</h2>
     <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
     <ul v-if="quilts?.length">
-      <li v-for="quilt in quilts" :key="quilt.id"><button class="open" @click="open(quilt.id)">{{ quilt.name }}</button></li>
+      <li v-for="quilt in quilts" :key="quilt.id"><button class="open" @click="open(quilt.id)">{{ quilt.name }}</button><a class="plain" :href="api.planFile(quilt.id)" :aria-label="`Keep ${quilt.name} as a plan file`">keep as a file</a></li>
     </ul>
     <p v-else-if="quilts">No quilt is here yet. Begin with a finished example and change what you like: everything can be undone.</p>
     <div v-if="quilts" class="do">
@@ -58,7 +58,8 @@ async function file(event: Event) {
 <style scoped>
 .home { max-width: 620px; margin: 70px auto; padding: 0 24px; display: grid; gap: 18px; }
 ul { list-style: none; display: grid; gap: 10px; }
-.open { width: 100%; text-align: left; padding: 16px 20px; border: 1px solid var(--rule); border-radius: 10px; background: var(--paper); font-size: 17px; cursor: pointer; }
+li { display: flex; gap: 12px; align-items: center; }
+.open { flex: 1; text-align: left; padding: 16px 20px; border: 1px solid var(--rule); border-radius: 10px; background: var(--paper); font-size: 17px; cursor: pointer; }
 .open:hover { border-color: var(--indigo); }
 .do { display: flex; gap: 14px; align-items: center; }
 </style>
