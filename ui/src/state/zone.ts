@@ -15,11 +15,12 @@ export const useZone = defineStore('zone', () => {
   const wrong = ref<{ field: string; message: string }>()
   const line = ref<{ number: number; side: number }>()
   const ruler = shallowRef<Views['RulerView']>()
-  const busy = ref(false)
 
-  let steps: { field: string; by: number } | undefined
+  let steps = 0
   let typed: Fill | undefined
   let asking: AbortController | undefined
+  let flight: { sort: string; done: Promise<void> } | undefined
+  let dispatch: Promise<void> = Promise.resolve()
   let laying: AbortController | undefined
 
   const info = computed(() => quilt.zones.find((zone) => zone.key === key.value))
@@ -36,45 +37,53 @@ export const useZone = defineStore('zone', () => {
     key.value = zone
     placing.value = at
     forget()
-    if (zone) await ask({})
+    if (zone) await ask('look', {})
   }
 
   function forget() {
     line.value = undefined
     ruler.value = undefined
     wrong.value = undefined
-    steps = undefined
     typed = undefined
   }
 
   const base = (): Fill => typed ?? plan.value?.fill ?? {}
 
-  /** Try a value; empty text means left out. */
-  function set(field: string, value: unknown) {
-    typed = { ...base(), [field]: value === '' ? (field === 'spacing' ? '' : null) : value }
-    steps = undefined
-    return ask({ fill: typed }, field)
+  /** One try after another: of another sort it waits until the one under way is answered, of the same it takes its place. */
+  async function turn(sort: string, begin: () => Promise<void>) {
+    let done: Promise<void> | undefined
+    const mine = (dispatch = dispatch.then(async () => {
+      while (flight && flight.sort !== sort) await flight.done
+      done = begin()
+    }))
+    await mine
+    await done
   }
 
-  function setAll(values: Fill) {
-    typed = { ...base(), ...values }
-    steps = undefined
-    return ask({ fill: typed }, Object.keys(values).join())
-  }
+  /** Try values; empty text means left out. */
+  const setAll = (values: Fill) =>
+    turn('set', () => {
+      typed = { ...base(), ...values }
+      return ask('set', { fill: typed }, Object.keys(values).join())
+    })
+  const set = (field: string, value: unknown) => setAll({ [field]: value === '' && field !== 'spacing' ? null : value })
 
   /** Step a parameter; presses that come faster than the answer add up. */
   function step(field: string, by: number) {
-    if (!plan.value?.fill) return Promise.resolve()
-    if (wrong.value) typed = undefined
-    steps = { field, by: (steps?.field === field ? steps.by : 0) + by }
-    return ask({ fill: base(), step: steps }, field)
+    const sort = `step ${field}`
+    return turn(sort, async () => {
+      if (!plan.value?.fill) return
+      typed = undefined
+      steps = (flight?.sort === sort ? steps : 0) + by
+      await ask(sort, { fill: plan.value.fill, step: { field, by: steps } }, field)
+    })
   }
 
-  function change(kind: string) {
-    typed = undefined
-    steps = undefined
-    return ask({ fill: plan.value?.fill ?? undefined, switch: kind }, `kind ${kind}`)
-  }
+  const change = (kind: string) =>
+    turn(`kind ${kind}`, () => {
+      typed = undefined
+      return ask(`kind ${kind}`, { fill: plan.value?.fill ?? undefined, switch: kind }, `kind ${kind}`)
+    })
 
   /** Take the fill away: the zone is left open on purpose. */
   async function leaveOpen() {
@@ -85,30 +94,30 @@ export const useZone = defineStore('zone', () => {
   }
 
   /** Reckon; what holds is kept, one undo step with the tries on the same `subject` just before. */
-  async function ask(body: Partial<Views['PlanRequest']>, subject?: string) {
+  async function ask(sort: string, body: Partial<Views['PlanRequest']>, subject?: string) {
     asking?.abort()
-    const mine = (asking = new AbortController())
+    asking = new AbortController()
+    const mine = { sort, done: answered(asking, body, subject) }
+    flight = mine
+    await mine.done
+    if (flight === mine) flight = undefined
+  }
+
+  async function answered(mine: AbortController, body: Partial<Views['PlanRequest']>, subject?: string) {
     const asked = { zone: key.value, placing: placing.value, unit: quilt.unit, ...body } as Views['PlanRequest']
-    busy.value = true
     try {
       const found = await api.plan(quilt.id, asked, mine.signal)
       if (mine !== asking) return
       take(found)
       if (subject) quilt.keep(`${key.value} ${subject}`, { kind: 'fill', zone: key.value, fill: found.fill })
     } catch (error) {
-      if (mine === asking && error instanceof Problem) {
-        steps = undefined
-        wrong.value = { field: error.field, message: error.message }
-      }
-    } finally {
-      if (mine === asking) busy.value = false
+      if (mine === asking && error instanceof Problem) wrong.value = { field: error.field, message: error.message }
     }
   }
 
   function take(found: Views['ZoneView']) {
     plan.value = found
     typed = undefined
-    steps = undefined
     wrong.value = undefined
     quilt.tally(found.totals)
     if (info.value) {
@@ -156,8 +165,8 @@ export const useZone = defineStore('zone', () => {
     const held = line.value
     forget()
     line.value = held
-    await ask({})
+    await ask('look', {})
   }
 
-  return { key, placing, plan, wrong, line, ruler, busy, info, lines, choose, set, setAll, step, change, leaveOpen, lay, next, drop, again }
+  return { key, placing, plan, wrong, line, ruler, info, lines, choose, set, setAll, step, change, leaveOpen, lay, next, drop, again }
 })

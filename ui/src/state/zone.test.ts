@@ -1,0 +1,57 @@
+/** Tries that come faster than the answers: none is lost, the newest of a sort wins. */
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { api, Problem, type Views } from '../api/client'
+import { useQuilt } from './quilt'
+import { useZone } from './zone'
+
+type Asked = Views['PlanRequest']
+const view = (fill: Record<string, unknown>) => ({ zone: 'a', fill, fields: [], drawings: [], totals: [], edges: [], corners: [] }) as never
+
+describe('tries on a zone', () => {
+  let asked: Asked[] = []
+  const kept: unknown[] = []
+  beforeEach(() => {
+    setActivePinia(createPinia())
+    asked = []
+    kept.length = 0
+    vi.spyOn(useQuilt(), 'flush').mockResolvedValue()
+    vi.spyOn(useQuilt(), 'keep').mockImplementation((_, change) => void kept.push((change as { fill: unknown }).fill))
+    vi.spyOn(api, 'plan').mockImplementation((_, body, signal) => {
+      asked.push(body)
+      return new Promise((done, fail) => {
+        signal.addEventListener('abort', () => fail(new DOMException('', 'AbortError')))
+        const fill = (body.fill ?? { kind: 'lines', spacing: '3/4 in' }) as Record<string, unknown>
+        const stepped = body.step ? { [body.step.field]: `stepped ${body.step.by}` } : {}
+        setTimeout(() => (fill.spacing === 'bad' ? fail(new Problem(422, 'no', 'fill.spacing')) : done(view({ ...fill, ...(body.switch ? { kind: body.switch } : {}), ...stepped }))), 5)
+      })
+    })
+  })
+
+  it('adds up presses of one key', async () => {
+    const zone = useZone()
+    await zone.choose('a')
+    await Promise.all([zone.step('spacing', 1), zone.step('spacing', 1), zone.step('spacing', 1)])
+    expect(asked.at(-1)!.step).toEqual({ field: 'spacing', by: 3 })
+    expect(kept).toEqual([{ kind: 'lines', spacing: 'stepped 3' }])
+    await zone.step('spacing', -1)
+    expect(asked.at(-1)!.step).toEqual({ field: 'spacing', by: -1 })
+  })
+  it('does not lose a change of fill when a value follows at once', async () => {
+    const zone = useZone()
+    await zone.choose('a')
+    await Promise.all([zone.change('grid'), zone.set('angle', 0), zone.step('spacing', 1)])
+    expect(zone.plan?.fill).toEqual({ kind: 'grid', angle: 0, spacing: 'stepped 1' })
+  })
+  it('keeps the last good plan and nothing else while something wrong is typed', async () => {
+    const zone = useZone()
+    await zone.choose('a')
+    await zone.set('spacing', 'bad')
+    expect(zone.wrong).toEqual({ field: 'fill.spacing', message: 'no' })
+    expect(zone.plan?.fill).toEqual({ kind: 'lines', spacing: '3/4 in' })
+    expect(kept).toEqual([])
+    await zone.set('spacing', '1/2 in')
+    expect(zone.wrong).toBeUndefined()
+    expect(kept).toEqual([{ kind: 'lines', spacing: '1/2 in' }])
+  })
+})
