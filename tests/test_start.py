@@ -29,7 +29,9 @@ def home_of(app: Served):
 
 def rename(app: Served, name: str) -> None:
     quilt = home_of(app)["quilts"][0]["id"]
-    body = json.dumps({"version": 1, "key": f"rename-{name}", "change": {"kind": "name", "name": name}})
+    body = json.dumps(
+        {"version": 1, "changes": [{"key": f"rename-{name}", "change": {"kind": "name", "name": name}}]}
+    )
     request = urllib.request.Request(
         f"{app.url}/api/quilts/{quilt}/changes", body.encode(), {"Content-Type": "application/json"}
     )

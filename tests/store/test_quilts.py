@@ -23,7 +23,7 @@ def quilt_id(conn, demo):
 
 def rename(conn, quilt_id, version, name, key=None, joins=False):
     quilt, what = apply(quilts.load(conn, ME, quilt_id).quilt, Rename(name=name))
-    return quilts.change(conn, ME, quilt_id, version, quilt, what, key or name, joins)
+    return quilts.change(conn, ME, quilt_id, version, [quilts.Made(quilt, what, key or name, joins)])
 
 
 def test_a_document_comes_back_as_it_was(conn, quilt_id, demo):
@@ -69,6 +69,22 @@ def test_a_stale_change_is_refused_and_writes_nothing(conn, quilt_id):
 def test_a_change_sent_twice_is_made_once(conn, quilt_id):
     first = rename(conn, quilt_id, 1, "Once", key="k")
     assert rename(conn, quilt_id, 1, "Once", key="k").version == first.version == 2
+
+
+def test_changes_sent_together_are_kept_in_order_all_or_none(conn, quilt_id, demo):
+    made = [
+        quilts.Made(demo.model_copy(update={"name": n}), n, f"key-{n}", joins)
+        for n, joins in (("A", False), ("B", False), ("C", True))
+    ]
+    assert quilts.change(conn, ME, quilt_id, 1, made).version == 4
+    assert quilts.change(conn, ME, quilt_id, 1, made).version == 4  # a retry of all
+    more = [*made[2:], quilts.Made(demo.model_copy(update={"name": "D"}), "D", "key-D")]
+    assert quilts.change(conn, ME, quilt_id, 3, more).version == 5  # a retry of some
+    with pytest.raises(Stale):
+        quilts.change(
+            conn, ME, quilt_id, 4, [quilts.Made(demo, "E", "key-E"), quilts.Made(demo, "F", "key-F")]
+        )
+    assert [quilts.undo(conn, ME, quilt_id, v).quilt.name for v in (5, 6, 7)] == ["C", "A", "Harbour Lights"]
 
 
 def test_two_windows_at_once_one_wins(logins, quilt_id):

@@ -29,6 +29,9 @@ class Client:
     def post(self, path, **body):
         return self.raw.post(f"/api/quilts/{self.quilt_id}/{path}", json=body)
 
+    def change(self, version, key, change):
+        return self.post("changes", version=version, changes=[{"key": key, "change": change}])
+
 
 @pytest.fixture
 def client(app, quilt_id):

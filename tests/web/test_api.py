@@ -88,7 +88,7 @@ def test_wrong_input_is_refused_at_its_field_and_nothing_is_written(client, fill
     assert answer.json["field"] == field
     assert says in answer.json["detail"]
     change = {**fill_change(), "fill": {"kind": "lines", "spacing": "1/2 in", **fill}}
-    assert client.post("changes", version=1, key="abcdef", change=change).status_code == 422
+    assert client.change(1, "abcdef", change).status_code == 422
     assert client.get().json["version"] == 1
 
 
@@ -106,7 +106,7 @@ def test_a_gap_wider_than_the_batting_allows_is_told_with_a_way_out(client):
     ).json
     assert not any("batting" in words(a) for a in view["advice"])  # the sashing itself is narrow
     kit = {"batting": {"name": "thin", "limit": "1 in"}}
-    client.post("changes", version=1, key="abcdef", change={"kind": "kit", "kit": kit})
+    client.change(1, "abcdef", {"kind": "kit", "kit": kit})
     view = client.post("plan", zone="sashing").json
     assert "choose another batting" in words(view["advice"][0])
 
@@ -128,10 +128,10 @@ def test_the_sum_or_why_there_is_none(client, spacing, kind, says):
 
 
 def test_changes_undo_redo_and_what_the_other_window_sees(client):
-    saved = client.post("changes", version=1, key="first-1", change=fill_change()).json
+    saved = client.change(1, "first-1", fill_change()).json
     assert saved == {"version": 2, "undo": "Star background: Lines 1/2 in", "redo": None}
-    assert client.post("changes", version=1, key="first-1", change=fill_change()).json == saved
-    stale = client.post("changes", version=1, key="other-1", change=fill_change("1 in"))
+    assert client.change(1, "first-1", fill_change()).json == saved
+    stale = client.change(1, "other-1", fill_change("1 in"))
     assert (stale.status_code, stale.json["field"]) == (409, "version")
     undone = client.post("undo", version=2).json
     assert (undone["undo"], undone["redo"]) == (None, "Star background: Lines 1/2 in")
@@ -167,7 +167,7 @@ def test_the_kit_is_checked_and_every_sum_follows(client):
         "kit", kit={"foot": {"offset": "6 mm"}, "ruler": {"etched": "eighths"}}, unit="mm"
     ).json
     assert words(view["makes"][1]["words"]) == "9.18 mm"
-    client.post("changes", version=1, key="kit-01", change={"kind": "kit", "kit": view["kit"]})
+    client.change(1, "kit-01", {"kind": "kit", "kit": view["kit"]})
     figures = client.post("plan", zone=ZONE, unit="mm", fill={"kind": "lines", "spacing": "10"}).json["sum"]
     assert (figures["kind"], words(figures["offers"][0]["words"])) == ("none", "3.18 mark → 9.18 mm")
     refused = client.post("kit", kit={"foot": {"offset": "7/8"}})
@@ -175,7 +175,7 @@ def test_the_kit_is_checked_and_every_sum_follows(client):
     refused = client.post("kit", kit={"foot": {"offset": "0.9"}})
     assert (refused.status_code, refused.json["field"]) == (422, "kit.foot.offset")
     change = {"kind": "kit", "kit": {"foot": {"offset": "0.9 in"}}}
-    assert client.post("changes", version=2, key="kit-02", change=change).status_code == 422
+    assert client.change(2, "kit-02", change).status_code == 422
 
 
 def test_the_ruler_lies_for_a_line_and_for_one_that_shows_it_well(client):

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import json
 import secrets
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -47,7 +48,7 @@ def add(conn: Any, owner: int, quilt: Quilt) -> str:
         cursor.execute(
             "INSERT INTO quilt (id, owner_id, current, version) VALUES (%s, %s, 1, 1)", (quilt_id, owner)
         )
-        _insert(cursor, quilt_id, 1, None, "begun", "first", quilt)
+        _insert(cursor, quilt_id, 1, None, Made(quilt, "begun", "first"))
     return quilt_id
 
 
@@ -73,27 +74,45 @@ def load(conn: Any, owner: int, quilt_id: str) -> Kept:
     return kept
 
 
-def change(
-    conn: Any, owner: int, quilt_id: str, version: int, quilt: Quilt, what: str, key: str, joins: bool
-) -> Kept:
-    """Keep ``quilt`` as the newest revision.
+@dataclass(frozen=True, slots=True)
+class Made:
+    """A change: the quilt after it and what was done, in words.
 
-    ``key`` names the change: sent twice, it is made once. With ``joins`` it becomes one undo step with
-    the revision shown now. Raises Unknown, Stale.
+    ``key`` names it: sent twice, it is made once. With ``joins`` it becomes one undo step with the
+    revision before.
     """
+
+    quilt: Quilt
+    what: str
+    key: str
+    joins: bool = False
+
+
+def change(conn: Any, owner: int, quilt_id: str, version: int, made: Sequence[Made]) -> Kept:
+    """Keep changes in order, each as a revision, all or none. Raises Unknown, Stale."""
     with atomic(conn) as cursor:
         row = _locked(cursor, owner, quilt_id)
-        cursor.execute("SELECT 1 FROM revision WHERE quilt_id = %s AND change_key = %s", (quilt_id, key))
-        if not cursor.fetchone():
-            _refuse_stale(row, version)
-            cursor.execute("SELECT MAX(number) AS last FROM revision WHERE quilt_id = %s", (quilt_id,))
-            number = cursor.fetchone()["last"] + 1
-            parent = row["current"]
-            if joins:
-                parent = _parent(cursor, quilt_id, parent) or parent
-            _insert(cursor, quilt_id, number, parent, what, key, quilt)
-            _show(cursor, quilt_id, number)
+        new = [one for one in made if not _is_made(cursor, quilt_id, one.key)]
+        if new:
+            _refuse_stale(row, version + len(made) - len(new))
+        shown = row["current"]
+        for one in new:
+            shown = _keep(cursor, quilt_id, shown, one)
         return _load(cursor, owner, quilt_id)
+
+
+def _is_made(cursor: Any, quilt_id: str, key: str) -> bool:
+    cursor.execute("SELECT 1 FROM revision WHERE quilt_id = %s AND change_key = %s", (quilt_id, key))
+    return cursor.fetchone() is not None
+
+
+def _keep(cursor: Any, quilt_id: str, shown: int, one: Made) -> int:
+    cursor.execute("SELECT MAX(number) AS last FROM revision WHERE quilt_id = %s", (quilt_id,))
+    number: int = cursor.fetchone()["last"] + 1
+    joined = _parent(cursor, quilt_id, shown) if one.joins else None
+    _insert(cursor, quilt_id, number, shown if joined is None else joined, one)
+    _show(cursor, quilt_id, number)
+    return number
 
 
 def undo(conn: Any, owner: int, quilt_id: str, version: int) -> Kept:
@@ -191,13 +210,11 @@ def _newest_child(cursor: Any, quilt_id: str, number: int) -> Any:
     return cursor.fetchone()
 
 
-def _insert(
-    cursor: Any, quilt_id: str, number: int, parent: int | None, what: str, key: str, quilt: Quilt
-) -> None:
+def _insert(cursor: Any, quilt_id: str, number: int, parent: int | None, one: Made) -> None:
     cursor.execute(
         "INSERT INTO revision (quilt_id, number, parent, what, change_key, document)"
         " VALUES (%s, %s, %s, %s, %s, %s)",
-        (quilt_id, number, parent, what[:200], key, json.dumps(write(quilt), ensure_ascii=False)),
+        (quilt_id, number, parent, one.what[:200], one.key, json.dumps(write(one.quilt), ensure_ascii=False)),
     )
 
 

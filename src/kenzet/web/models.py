@@ -296,16 +296,22 @@ class NewQuilts(Wire):
     plan: dict[str, Any] | None = None
 
 
-class ChangeRequest(Wire):
-    """A change to keep, made on ``version``; ``key`` names it so that a retry is harmless.
+class ChangeMade(Wire):
+    """One change; ``key`` names it so that a retry is harmless.
 
     ``joins`` makes it one undo step with the change before.
     """
 
-    version: Number
     key: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{6,40}$")]
     joins: bool = False
     change: dict[str, Any]
+
+
+class ChangeRequest(Wire):
+    """Changes to keep, in order, the first made on ``version``."""
+
+    version: Number
+    changes: Annotated[list[ChangeMade], Field(min_length=1, max_length=50)]
 
 
 class VersionRequest(Wire):

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
@@ -70,19 +72,26 @@ def quilt_view(path: m.QuiltPath, query: m.Reading) -> Response:
 
 @quilts.post("/quilts/<quilt>/changes", responses={200: m.Saved})
 def change(path: m.QuiltPath, body: m.ChangeRequest) -> Response:
-    """Keep one change; what cannot be planned is refused and nothing is written."""
+    """Keep changes in order; where one cannot be planned, none is written."""
     kept, laid = laid_quilt(path.quilt)
-    wanted = validated(_OneChange, {"change": body.change}).change
-    quilt, what = apply(kept.quilt, wanted)
+    made = []
+    for one in body.changes:
+        laid, what = _changed(laid, one.change)
+        made.append(store.Made(laid.quilt, what, one.key, one.joins))
+    with connection() as conn:
+        return _saved(store.change(conn, LOCAL_OWNER, kept.id, body.version, made))
+
+
+def _changed(laid: LaidQuilt, change: dict[str, Any]) -> tuple[LaidQuilt, str]:
+    """The quilt after a change that can be planned."""
+    wanted = validated(_OneChange, {"change": change}).change
+    quilt, what = apply(laid.quilt, wanted)
     changed = laid.with_quilt(quilt)
     if isinstance(wanted, SetFill):
         plan_zone(changed, wanted.zone)
     if isinstance(wanted, SetKit):
         check_kit(changed)
-    with connection() as conn:
-        return _saved(
-            store.change(conn, LOCAL_OWNER, kept.id, body.version, quilt, what, body.key, body.joins)
-        )
+    return changed, what
 
 
 @quilts.post("/quilts/<quilt>/undo", responses={200: m.Saved})

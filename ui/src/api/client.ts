@@ -56,7 +56,8 @@ export const api = {
   kit: (quilt: string, body: Views['KitRequest'], signal: AbortSignal) =>
     told(client.POST('/api/quilts/{quilt}/kit', { params: at(quilt), body, signal })),
   change: (quilt: string, body: Views['ChangeRequest']) =>
-    told(client.POST('/api/quilts/{quilt}/changes', { params: at(quilt), body })),
+    // outlives the page: what was tried a moment before a reload is still kept
+    told(client.POST('/api/quilts/{quilt}/changes', { params: at(quilt), body, keepalive: true })),
   undo: (quilt: string, version: number) =>
     told(client.POST('/api/quilts/{quilt}/undo', { params: at(quilt), body: { version } })),
   redo: (quilt: string, version: number) =>

@@ -81,7 +81,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep one change; what cannot be planned is refused and nothing is written. */
+        /** Keep changes in order; where one cannot be planned, none is written. */
         post: operations["quilts_change_quilts__quilt__changes_post"];
         delete?: never;
         options?: never;
@@ -264,12 +264,12 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
-         * ChangeRequest
-         * @description A change to keep, made on ``version``; ``key`` names it so that a retry is harmless.
+         * ChangeMade
+         * @description One change; ``key`` names it so that a retry is harmless.
          *
          *     ``joins`` makes it one undo step with the change before.
          */
-        ChangeRequest: {
+        ChangeMade: {
             /** Change */
             change: {
                 [key: string]: unknown;
@@ -281,6 +281,14 @@ export interface components {
             joins: boolean;
             /** Key */
             key: string;
+        };
+        /**
+         * ChangeRequest
+         * @description Changes to keep, in order, the first made on ``version``.
+         */
+        ChangeRequest: {
+            /** Changes */
+            changes: components["schemas"]["ChangeMade"][];
             /** Version */
             version: number;
         };

@@ -34,10 +34,10 @@ describe('keeping changes', () => {
     expect(quilt.saving).toBe('saving')
     await vi.runAllTimersAsync()
     expect(sent).toHaveBeenCalledTimes(1)
-    expect(sent.mock.calls[0]![1]).toMatchObject({ version: 1, joins: false, change: { n: 3 } })
+    expect(sent.mock.calls[0]![1]).toMatchObject({ version: 1, changes: [{ joins: false, change: { n: 3 } }] })
     quilt.keep('zone', { n: 4 })
     await vi.runAllTimersAsync()
-    expect(sent.mock.calls[1]![1]).toMatchObject({ version: 2, joins: true, change: { n: 4 } })
+    expect(sent.mock.calls[1]![1]).toMatchObject({ version: 2, changes: [{ joins: true, change: { n: 4 } }] })
     expect(quilt.saving).toBe('saved')
   })
   it('loses none of two subjects and does not join them', async () => {
@@ -47,8 +47,9 @@ describe('keeping changes', () => {
     quilt.keep('a', { n: 1 })
     quilt.keep('b', { n: 2 })
     await quilt.flush()
-    expect(sent.mock.calls.map((call) => call[1].change)).toEqual([{ n: 1 }, { n: 2 }])
-    expect(sent.mock.calls.map((call) => call[1].joins)).toEqual([false, false])
+    const both = sent.mock.calls.flatMap((call) => call[1].changes)
+    expect(both.map((one) => one.change)).toEqual([{ n: 1 }, { n: 2 }])
+    expect(both.map((one) => one.joins)).toEqual([false, false])
   })
   it('tries again under the same key while the app does not answer', async () => {
     version = 1
@@ -58,7 +59,7 @@ describe('keeping changes', () => {
     await vi.advanceTimersByTimeAsync(400)
     expect(quilt.saving).toBe('waiting')
     await vi.runAllTimersAsync()
-    expect(sent.mock.calls[0]![1].key).toBe(sent.mock.calls[1]![1].key)
+    expect(sent.mock.calls[0]![1].changes[0]!.key).toBe(sent.mock.calls[1]![1].changes[0]!.key)
     expect(quilt.saving).toBe('saved')
   })
   it('takes the newest state when another window was faster', async () => {

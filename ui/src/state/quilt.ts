@@ -71,7 +71,7 @@ export const useQuilt = defineStore('quilt', () => {
     timer = setTimeout(() => void flush(), SETTLE_MS)
   }
 
-  /** Send what waits, one after another; what could not be sent is tried again under the same key. */
+  /** Send what waits, in order; what could not be sent is tried again under the same keys. */
   async function flush(): Promise<void> {
     clearTimeout(timer)
     if (flight) return flight
@@ -81,10 +81,11 @@ export const useQuilt = defineStore('quilt', () => {
   }
 
   async function sendAll() {
-    for (let sent = waiting.shift(); sent && view.value; sent = waiting.shift()) {
-      const body = { key: sent.key, joins: sent.joins, change: sent.change }
+    while (waiting.length && view.value) {
+      const sent = waiting.splice(0)
+      const changes = sent.map(({ key, joins, change }) => ({ key, joins, change }))
       try {
-        Object.assign(view.value, await api.change(id.value, { ...body, version: view.value.version }))
+        Object.assign(view.value, await api.change(id.value, { version: view.value.version, changes }))
         trouble.value = ''
       } catch (error) {
         return notSaved(error, sent)
@@ -93,10 +94,10 @@ export const useQuilt = defineStore('quilt', () => {
     saving.value = 'saved'
   }
 
-  async function notSaved(error: unknown, sent: Pending) {
+  async function notSaved(error: unknown, sent: Pending[]) {
     trouble.value = said(error)
     if (error instanceof Problem && (error.status === 0 || error.status === 503)) {
-      waiting.unshift(sent)
+      waiting.unshift(...sent)
       saving.value = 'waiting'
       timer = setTimeout(() => void flush(), RETRY_MS)
       return
