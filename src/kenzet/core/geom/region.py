@@ -105,12 +105,29 @@ class Region:
     @cached_property
     def inradius(self) -> float:
         """Radius in mm of the largest circle inside."""
-        return max(widest_circle(piece) for piece in self.area.geoms)
+        return widest_circle(list(self.area.geoms))
 
 
-def widest_circle(polygon: Polygon) -> float:
-    """Radius in mm of the largest circle in ``polygon`` that holds none of its boundary; to 0.005 mm."""
-    return float(shapely.maximum_inscribed_circle(polygon, tolerance=0.005).length)
+def widest_circle(cells: Sequence[Polygon], near: float = 0.005) -> float:
+    """Radius in mm, to ``near``, of the largest circle that fits into any one of ``cells``.
+
+    By halving: a circle of radius r fits where a cell shrunk by r is not empty, and cells that are
+    empty too soon are not looked at again. Many times quicker on long thin rings than a search for
+    the centre; O(log(size / near)) vectorised offsets.
+    """
+    left = np.array(cells, dtype=object)
+    if not len(left):
+        return 0.0
+    fits, fails = 0.0, math.sqrt(float(shapely.area(left).max()) / math.pi) + near
+    while fails - fits > near:
+        radius = (fits + fails) / 2
+        shrunk = shapely.buffer(left, -radius, quad_segs=32)
+        holds = ~shapely.is_empty(shrunk)
+        if holds.any():
+            fits, left = radius, left[holds]
+        else:
+            fails = radius
+    return (fits + fails) / 2
 
 
 def _polygons(area: BaseGeometry) -> Iterable[Polygon]:

@@ -72,7 +72,7 @@ def _places(edge: Edge, ends: np.ndarray) -> list[Fraction]:
     on = (off < _ON_EDGE) & (along > _ONE_TICK) & (along < edge.length - _ONE_TICK)
     places = np.sort(along[on])
     new = np.append(True, np.diff(places) > _ONE_TICK)[: len(places)]
-    return [Fraction(float(place)).limit_denominator(10**6) for place in places[new]]
+    return [Fraction(round(place * 10**6), 10**6) for place in places[new].tolist()]
 
 
 def _even_gap(places: list[Fraction]) -> Fraction | None:
