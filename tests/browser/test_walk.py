@@ -132,8 +132,12 @@ def test_5_a_line_shows_the_ruler_the_foot_and_the_stops(table):
     number = table.get_by_test_id("line-slip").locator("b").first.inner_text()
     table.keyboard.press(".")
     expect(table.get_by_test_id("line-slip").locator("b").first).not_to_have_text(number)
+    line = table.locator("[data-testid=ruler] .line").bounding_box()
+    number = table.get_by_test_id("line-slip").locator("b").first.inner_text()
     table.keyboard.press("Escape")
     expect(table.get_by_test_id("ruler")).to_have_count(0)
+    table.mouse.click(line["x"] + line["width"] / 2, line["y"] + line["height"] / 2)
+    expect(table.get_by_test_id("line-slip").locator("b").first).to_have_text(number)
 
 
 def test_6_the_kit_decides_every_sum(table):

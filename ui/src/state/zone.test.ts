@@ -43,6 +43,18 @@ describe('tries on a zone', () => {
     await Promise.all([zone.change('grid'), zone.set('angle', 0), zone.step('spacing', 1)])
     expect(zone.plan?.fill).toEqual({ kind: 'grid', angle: 0, spacing: 'stepped 1' })
   })
+  it('lays the ruler on the plan that is coming, not on the one before', async () => {
+    const laid: Asked[] = []
+    vi.spyOn(api, 'ruler').mockImplementation(async (_, body) => {
+      laid.push(body)
+      return { line: 4 } as never
+    })
+    const zone = useZone()
+    await zone.choose('a')
+    await Promise.all([zone.set('angle', 0), Promise.resolve().then(() => zone.lay())])
+    await vi.waitFor(() => expect(zone.line).toEqual({ number: 4, side: -1 }))
+    expect(laid.map((body) => body.fill)).toEqual([{ kind: 'lines', spacing: '3/4 in', angle: 0 }])
+  })
   it('keeps the last good plan and nothing else while something wrong is typed', async () => {
     const zone = useZone()
     await zone.choose('a')

@@ -136,6 +136,8 @@ export const useZone = defineStore('zone', () => {
     if (number !== undefined) line.value = { number, side }
     laying?.abort()
     const mine = (laying = new AbortController())
+    while (flight) await flight.done // the ruler lies on the plan that is coming, not on the one before
+    if (mine !== laying) return
     const body = { zone: key.value, placing: placing.value, unit: quilt.unit, fill: plan.value?.fill ?? undefined, line: number ?? null, side }
     try {
       const found = await api.ruler(quilt.id, body as Views['RulerRequest'], mine.signal)
