@@ -92,9 +92,22 @@ class Length:
         return cls(number * MM_PER[unit], f"{_exact(number, unit)} {unit}")
 
     @classmethod
-    def near(cls, mm: float, unit: Unit) -> Length:
-        """A float length rounded to a millionth of ``unit``: for figures that are irrational."""
-        return cls.of(Fraction(round(mm / float(MM_PER[unit]) * 10**6), 10**6), unit)
+    def near(cls, mm: Fraction | float, unit: Unit) -> Length:
+        """``mm`` in ``unit``: the 64th of an inch that it is, else rounded to a millionth (it may be irrational).
+
+        >>> Length.near(19.05, "in").text, Length.near(17.9605122, "in").text, Length.near(19.05, "mm").text
+        ('3/4 in', '0.707107 in', '19.05 mm')
+        """
+        number = Fraction(mm) / MM_PER[unit]
+        on_ruler = Fraction(round(number * 64), 64)
+        if unit == "in" and abs(on_ruler - number) < Fraction(1, 10**5):
+            return cls.of(on_ruler, unit)
+        return cls.of(Fraction(round(number * 10**6), 10**6), unit)
+
+    @property
+    def unit(self) -> Unit:
+        """The unit to answer in: inches where it was typed in inches, else millimetres."""
+        return "in" if self.text.endswith(" in") else "mm"
 
     def __float__(self) -> float:
         return float(self.mm)

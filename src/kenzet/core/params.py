@@ -86,7 +86,7 @@ def in_range(length: Length, least: str, most: str, what: str) -> Length:
     low, high = Length.parse(least), Length.parse(most)
     if low.mm <= length.mm <= high.mm:
         return length
-    metric = not length.text.endswith(" in")
+    metric = length.unit == "mm"
     inwards = (-(-low.mm * 10).__floor__(), (high.mm * 10).__floor__())
     said = [f"{x / 10:g} mm" for x in inwards] if metric else [low.text, high.text]
     raise BadValue(f"{what} must be between {said[0]} and {said[1]}; {length.text} was given.")

@@ -234,8 +234,7 @@ def check_foot(zone: Zone, region: Region, kit: Kit) -> None:
     """Raises BadValue where the foot's offset is larger than what fits into the zone (A105)."""
     foot = kit.foot.offset
     if float(foot.mm) > region.inradius:
-        unit = "in" if foot.text.endswith("in") else "mm"
-        widest = in_words(2 * region.inradius, unit)  # type: ignore[arg-type]
+        widest = in_words(2 * region.inradius, foot.unit)
         raise BadValue(
             f"The foot's offset of {foot.text} is more than half of {zone.name}, which is {widest} at its "
             "widest; no ruler could lie in it. Give the distance from the needle to the foot's rim.",
@@ -283,12 +282,12 @@ def _refuse_a_flood(laid: LaidQuilt, key: str) -> None:
     if total <= MOST_LINES or fill is None:
         return
     others = total - counts[key]
-    unit = "in" if fill.spacing.text.endswith("in") else "mm"
+    unit = fill.spacing.unit
     hint = "Thin out another zone first."
     if others < MOST_LINES:
         wider = float(fill.spacing.mm) * counts[key] / (MOST_LINES - others)
         hint = (
-            f"Set them about {in_words(wider, unit, Fraction(1, 16 if unit == 'in' else 1))} apart or more."  # type: ignore[arg-type]
+            f"Set them about {in_words(wider, unit, Fraction(1, 16 if unit == 'in' else 1))} apart or more."
         )
     raise TooMany(
         f"That would be {total:,} lines in the quilt; more than {MOST_LINES:,} cannot be planned. {hint}",

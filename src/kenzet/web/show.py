@@ -95,14 +95,13 @@ def fields(fill: Fill, unit: Unit) -> list[m.FieldView]:
 
 def field(name: str, form: Form, value: object, unit: Unit, used: bool = True) -> m.FieldView:
     """One parameter for the wire."""
-    is_length = isinstance(value, Length)
     return m.FieldView(
         name=name,
         label=form.label,
         help=form.help,
         control=form.control,
         text=length_text(value, unit) if isinstance(value, Length) else _plain(value),
-        shown=shown(value.mm, unit) if is_length and isinstance(value, Length) else None,
+        shown=shown(value.mm, unit) if isinstance(value, Length) else None,
         empty=form.empty,
         choices=[m.ChoiceView(key=c.key, label=c.label, picks=c.picks) for c in form.choices],
         presets=list(form.presets),
@@ -155,18 +154,13 @@ def _no_line(reckoned: Sum, unit: Unit, result: m.Term) -> m.SumView:
         mark: m.Words = ["the edge"] if etched == 0 else [shown(etched, unit, bare=True), " mark"]
         offers.append(
             m.Offer(
-                value=_typed(spacing, unit),
+                value=Length.near(spacing, unit).text,
                 words=[*mark, " → ", shown(spacing, unit)],
                 does=f"{figure(abs(off), unit).text} {unit} {'wider' if off > 0 else 'closer'}",
                 now=False,
             )
         )
     return m.SumView(kind="none", terms=[], total=result, sentence=said, instead=[], offers=offers)
-
-
-def _typed(mm: Fraction, unit: Unit) -> str:
-    inches = mm / Fraction(127, 5)
-    return Length.of(inches, "in").text if 64 % inches.denominator == 0 else Length.near(float(mm), unit).text
 
 
 def instead(reckoned: Sum, unit: Unit) -> m.Words:

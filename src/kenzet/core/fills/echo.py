@@ -78,9 +78,8 @@ class Echo(Fill):
 
     def wishes(self, site: Site) -> Sequence[Wish]:
         """Spacings that bring the last ring exactly one spacing from the middle (F21)."""
-        unit = "in" if self.spacing.text.endswith(" in") else "mm"
         left = Fraction(round(site.region.inradius * 10**4), 10**4) - (self.first.mm if self.first else 0)
         if left <= 0:
             return []
         found = [part for part in whole_parts(left, self.spacing.mm, 1) if part >= MM_PER["in"] / 16]
-        return [Wish(Length.near(float(part), "in" if unit == "in" else "mm"), "even") for part in found[:2]]
+        return [Wish(Length.near(part, self.spacing.unit), "even") for part in found[:2]]

@@ -18,7 +18,7 @@ from kenzet.core.fills.base import Fill, Site, Wish
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.predicates import SAME_PLACE
 from kenzet.core.geom.region import Edge, Point, Region, parallel
-from kenzet.core.measure import MM_PER, Length
+from kenzet.core.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range, normal_angle
 from kenzet.core.spacing import common_part, whole_parts
 
@@ -127,7 +127,7 @@ class StraightFill(Fill):
 
     def straight_wishes(self, site: Site, angles: Sequence[float]) -> Sequence[Wish]:
         """At most three spacings near hers for all ``angles`` at once, nearest first."""
-        unit = "in" if self.spacing.text.endswith(" in") else "mm"
+        unit = self.spacing.unit
         counted = self._counted_from_datum()
         families = [counted.family(site, angle) for angle in angles]
         wishes: dict[Length, str] = {}
@@ -135,11 +135,11 @@ class StraightFill(Fill):
         even = _parts(reaches, self.spacing.mm, odd)
         far = [] if even or not reaches else _parts([max(reaches)], self.spacing.mm, odd)
         for does, parts in (("even", even), ("even at the far end", far)):
-            wishes |= {_length(part, unit): does for part in parts}
+            wishes |= {Length.near(part, unit): does for part in parts}
         if self.first_gap is None and self.origin != "centre gap":
             corners = {x for family in families for x in _corner_places(site.region, family)}
             for part in _parts(sorted(corners), self.spacing.mm):
-                length = _length(part, unit)
+                length = Length.near(part, unit)
                 wishes[length] = "even, corners" if length in wishes else "corners"
         least = Length.parse(LEAST_SPACING).mm
         ranked = sorted(
@@ -210,12 +210,3 @@ def _pick(found: Sequence[T], index: int, field: str, what: str) -> T:
     if 0 <= index < len(found):
         return found[index]
     raise BadValue(f"This zone has {len(found)} {what}s; there is no number {index + 1}.", field)
-
-
-def _length(mm: Fraction, unit: str) -> Length:
-    """The exact figure where a ruler has it, else to a millionth."""
-    number = mm / MM_PER[unit]
-    on_ruler = Fraction(round(number * 64), 64)
-    if unit == "in" and abs(on_ruler - number) < Fraction(1, 10**5):
-        return Length.of(on_ruler, unit)
-    return Length.near(float(mm), "in" if unit == "in" else "mm")
