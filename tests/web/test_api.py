@@ -100,6 +100,17 @@ def test_nothing_fits_is_said_plainly(client):
     )
 
 
+def test_a_sliver_is_told_with_what_would_leave_more(client):
+    fill = {"kind": "lines", "angle": 0, "spacing": "1 15/32 in", "origin": "centre line"}
+    view = client.post("plan", zone="star-centre", fill=fill).json
+    assert (
+        words(view["advice"][0])
+        == "Along top edge a sliver of 1/16 in is left. With a gap on the centre it would be 13/16 in."
+    )
+    figures = {words(r["label"]): words(r["words"]) for r in view["rows"]}
+    assert figures["Left along an edge"] == "1/16 in"
+
+
 def test_a_gap_wider_than_the_batting_allows_is_told_with_a_way_out(client):
     view = client.post(
         "plan", zone="sashing", fill={"kind": "lines", "spacing": "90 in", "origin": "centre gap"}

@@ -27,6 +27,7 @@ from kenzet.core.kit.kit import Kit
 from kenzet.core.laying import Pose, Reference, Stretch, Sum, pose, reckon, references
 from kenzet.core.marks.ticks import TickedEdge, ticked_edges
 from kenzet.core.measure import in_words
+from kenzet.core.slivers import EdgeGap, edge_gaps
 from kenzet.core.top.changes import zone_of
 from kenzet.core.top.document import MarkMethod, Quilt, Zone
 from kenzet.core.top.layout import Part, Top, invert, lay_out, zone_region
@@ -106,6 +107,14 @@ class ZonePlan:
     def widest_gap(self, drawing: Drawing) -> float:
         """F44 for one drawing, mm."""
         return widest_gap(self.region, drawing.families, drawing.stretches)
+
+    def edge_gaps(self, drawing: Drawing) -> list[EdgeGap]:
+        """What is left along the edges that run with the lines, the narrowest first."""
+        return edge_gaps(self.region, drawing.families)
+
+    def better_origin(self, placing: int) -> tuple[str, Fraction] | None:
+        """A datum that leaves wider gaps at the ends, in words, and how wide (mm)."""
+        return self.fill.better_origin(self.sites[placing])
 
     def wishes(self, placing: int) -> list[Wish]:
         """Spacings near hers that come out even or meet the corners."""

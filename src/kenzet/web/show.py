@@ -13,6 +13,7 @@ import numpy as np
 from kenzet.core.drawing import Drawing
 from kenzet.core.fills import FILLS, Fill
 from kenzet.core.laying import Mode, Sum, etched_line_for
+from kenzet.core.marks.ticks import edge_names
 from kenzet.core.measure import COARSE, Length, Unit, figure, long_figure
 from kenzet.core.params import Form, forms
 from kenzet.core.plan import LaidQuilt, ZonePlan
@@ -203,6 +204,10 @@ def rows(plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: float, 
     long = long_figure(plan.stitched_in_quilt, unit)
     both = f"{long_figure(drawing.stitched, unit)} · {long}" if times > 1 else long
     found.append(m.Row(label=["Stitching here · in the quilt" if times > 1 else "Stitching"], words=[both]))
+    edges = plan.edge_gaps(drawing)
+    if edges and drawing.lines:
+        left = shown(edges[0].gap, unit, COARSE[unit] / 2, about=True)
+        found.append(m.Row(label=["Left along an edge"], words=[left]))
     limit = plan.kit.batting.limit.mm
     found.append(
         m.Row(
@@ -213,10 +218,10 @@ def rows(plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: float, 
     return found
 
 
-def advice(plan: ZonePlan, drawing: Drawing, gap: float, unit: Unit) -> list[m.Words]:
+def advice(plan: ZonePlan, placing: int, gap: float, unit: Unit) -> list[m.Words]:
     """What a quilter would be told, with its reason and a way out."""
     found: list[m.Words] = []
-    limit = plan.kit.batting.limit.mm
+    drawing, limit = plan.drawing_at(placing), plan.kit.batting.limit.mm
     if drawing.lines == 0:
         found.append(["Nothing fits: the zone is narrower than that. Set it closer, or leave the zone open."])
     if gap > float(limit) + 0.1:
@@ -229,7 +234,26 @@ def advice(plan: ZonePlan, drawing: Drawing, gap: float, unit: Unit) -> list[m.W
                 ". Set the lines closer, or choose another batting.",
             ]
         )
-    return found
+    return found + _sliver(plan, drawing, placing, unit)
+
+
+def _sliver(plan: ZonePlan, drawing: Drawing, placing: int, unit: Unit) -> list[m.Words]:
+    """The narrowest gap left along an edge, if it is a sliver, and what would leave more."""
+    narrow = next(iter(plan.edge_gaps(drawing)), None)
+    if narrow is None or not narrow.sliver or drawing.lines == 0:
+        return []
+    name = edge_names(plan.region)[narrow.edge]
+    said: m.Words = [
+        f"Along {name} a sliver of ",
+        shown(narrow.gap, unit, COARSE[unit] / 2, about=True),
+        " is left. ",
+    ]
+    better = plan.better_origin(placing)
+    if better:
+        return [
+            [*said, f"With {better[0]} it would be ", shown(better[1], unit, COARSE[unit], about=True), "."]
+        ]
+    return [[*said, "Take a spacing that comes out even, or count from somewhere else."]]
 
 
 def fill_kinds() -> list[m.FillKind]:

@@ -113,7 +113,7 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> 
     view.sum.instead = show.instead(found.sum, unit)
     view.offers = show.offers(found, body.placing, unit)
     view.rows = show.rows(found, drawing, slants(region, drawing.families), gap, unit)
-    view.advice = show.advice(found, drawing, gap, unit)
+    view.advice = show.advice(found, body.placing, gap, unit)
     return view
 
 

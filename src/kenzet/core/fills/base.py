@@ -75,6 +75,10 @@ class Fill(Frozen):
         """May override. Spacings that come out even or meet the corners, best first."""
         return ()
 
+    def better_origin(self, site: Site) -> tuple[str, Fraction] | None:
+        """May override. A datum that leaves wider gaps at the ends than this one's, in words, and how wide (mm)."""
+        return None
+
     @property
     def follows_quilt(self) -> bool:
         """May override. Whether each placing of the part is drawn differently (lines flow across)."""

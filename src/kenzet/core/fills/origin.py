@@ -20,7 +20,7 @@ from kenzet.core.geom.predicates import SAME_PLACE
 from kenzet.core.geom.region import Edge, Point, Region, parallel
 from kenzet.core.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range, normal_angle
-from kenzet.core.spacing import common_part, whole_parts
+from kenzet.core.spacing import better_centred, common_part, whole_parts
 
 T = TypeVar("T")
 Origin = Literal["centre line", "centre gap", "edge", "corner", "quilt centre"]
@@ -146,6 +146,18 @@ class StraightFill(Fill):
             (w for w in wishes if w.mm >= least), key=lambda w: (abs(w.mm - self.spacing.mm), w.mm)
         )
         return [Wish(length, wishes[length]) for length in ranked[:3]]
+
+    def better_origin(self, site: Site) -> tuple[str, Fraction] | None:
+        """A line on the centre instead of a gap, or the other way round, where that leaves more (F10)."""
+        if self.origin not in ("centre line", "centre gap"):
+            return None
+        family = self.family(site, self.base_angle(site) + self.angle)
+        places = [_across(family, corner) for corner in site.region.corners] or [0.0]
+        extent = Fraction(round((max(places) - min(places)) * 10**6), 10**6)
+        on_line, fit = better_centred(extent, self.spacing.mm)
+        if extent == 0 or on_line == (self.origin == "centre line"):
+            return None
+        return ("a line on the centre" if on_line else "a gap on the centre"), fit.end
 
     def _counted_from_datum(self) -> StraightFill:
         """The same with its first line on the edge it is counted from, where no first gap is set."""

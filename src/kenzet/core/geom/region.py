@@ -102,6 +102,15 @@ class Region:
         points = {(round(x, 4), round(y, 4)) for ring in _rings(self.area) for x, y in _turns(ring)}
         return tuple(sorted(points, key=lambda p: (-p[1], p[0])))
 
+    def inward(self, edge: Edge) -> Point:
+        """The unit vector square to ``edge`` towards the side on which more of the region lies beside it."""
+        ux = (edge.end[0] - edge.start[0]) / edge.length
+        uy = (edge.end[1] - edge.start[1]) / edge.length
+        samples = np.array([edge.at(edge.length * share) for share in (0.1, 0.3, 0.5, 0.7, 0.9)])
+        beside = [samples + np.array([-uy, ux]) * side for side in (0.2, -0.2)]
+        left, right = (shapely.intersects_xy(self.area, p[:, 0], p[:, 1]).sum() for p in beside)
+        return (-uy, ux) if left >= right else (uy, -ux)
+
     @cached_property
     def inradius(self) -> float:
         """Radius in mm of the largest circle inside."""

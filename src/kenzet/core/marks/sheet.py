@@ -9,10 +9,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-import shapely
 
 from kenzet.core.drawing import Drawing
-from kenzet.core.geom.region import Edge, Floats, Point, Region
+from kenzet.core.geom.region import Floats, Point, Region
 from kenzet.core.marks.ticks import TickedEdge
 from kenzet.core.measure import Unit, figure
 from kenzet.core.plan import ZonePlan
@@ -73,25 +72,10 @@ def _line(drawing: Drawing, number: int) -> Floats:
 
 
 def _tick_marks(region: Region, ticked: TickedEdge, unit: Unit) -> Sequence[TickMark]:
-    inward = _inward(region, ticked.edge)
+    inward = region.inward(ticked.edge)
     marks = []
     for tick in ticked.ticks:
         x, y = ticked.edge.at(float(tick.at))
         tip = (x + inward[0] * TICK, y + inward[1] * TICK)
         marks.append(TickMark((x, y), tip, figure(tick.drawn, unit).text))
     return marks
-
-
-def _inward(region: Region, edge: Edge) -> Point:
-    """The unit vector from ``edge`` to the side on which more of the region lies beside it."""
-    ux = (edge.end[0] - edge.start[0]) / edge.length
-    uy = (edge.end[1] - edge.start[1]) / edge.length
-    samples = [edge.at(edge.length * share) for share in (0.1, 0.3, 0.5, 0.7, 0.9)]
-    left = sum(_inside(region, (x - uy * 0.2, y + ux * 0.2)) for x, y in samples)
-    right = sum(_inside(region, (x + uy * 0.2, y - ux * 0.2)) for x, y in samples)
-    side = 1.0 if left >= right else -1.0
-    return -uy * side, ux * side
-
-
-def _inside(region: Region, point: Point) -> bool:
-    return bool(shapely.intersects_xy(region.area, *point))
