@@ -137,7 +137,7 @@ def the_sum(reckoned: Sum, unit: Unit, on: str = "your last line", total: str = 
         said: m.Words = [
             "Closer than your foot: no etched line can do it. Lay the ruler's edge ",
             shown(reckoned.behind, unit),
-            f" behind {on}, so that {on.removeprefix('your ')} shows that much beyond the plastic.",
+            f" behind {on}, which then shows by that much beyond the plastic.",
         ]
         return m.SumView(kind="behind", terms=[], total=result, sentence=said, instead=[], offers=[])
     return _no_line(reckoned, unit, result)
@@ -243,6 +243,7 @@ def _sliver(plan: ZonePlan, drawing: Drawing, placing: int, unit: Unit) -> list[
     if narrow is None or not narrow.sliver or drawing.lines == 0:
         return []
     name = edge_names(plan.region)[narrow.edge]
+    name = name if name.startswith("edge ") else f"the {name}"
     said: m.Words = [
         f"Along {name} a sliver of ",
         shown(narrow.gap, unit, COARSE[unit] / 2, about=True),

@@ -18,8 +18,8 @@ defineEmits<{ choose: [value: string] }>()
       <b class="sign">=</b>
       <span class="term"><strong><WordsText :words="sum.total.words" /></strong><small>{{ sum.total.label }}</small></span>
     </div>
-    <p v-if="sum.instead.length" class="instead"><WordsText :words="sum.instead" /></p>
     <p v-if="sum.sentence.length"><WordsText :words="sum.sentence" /></p>
+    <p v-if="sum.instead.length" class="instead"><WordsText :words="sum.instead" /></p>
     <div v-if="sum.offers.length" class="chips near">
       <button v-for="offer in sum.offers" :key="offer.value" class="chip" :title="offer.does" @click="$emit('choose', offer.value)">
         <WordsText :words="offer.words" />

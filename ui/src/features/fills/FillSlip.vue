@@ -63,7 +63,7 @@ function set(name: string, value: unknown) {
     <SumCard v-else-if="zone.plan.sum" :sum="zone.plan.sum" heading="Where the ruler goes" @choose="zone.set('spacing', $event)">
       <button v-if="zone.lines" class="plain" data-testid="show-ruler" @click="zone.next(0)">show it on a line</button>
     </SumCard>
-    <p v-for="(words, k) in zone.plan.advice" :key="k" class="card madder"><WordsText :words="words" /></p>
+    <p v-for="(words, k) in zone.plan.advice" :key="k" class="card tip"><WordsText :words="words" /></p>
     <FigureRows :rows="zone.plan.rows" />
     <FieldControl
       v-for="field in others" :key="field.name + quilt.taken" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
