@@ -20,6 +20,7 @@ const hairs: Record<number, string> = { [-1]: 'scant', 1: 'generous' }
 </template>
 
 <style scoped>
+.figure { position: relative; }
 .figure > span[aria-hidden] { display: inline-flex; align-items: center; gap: .16em; vertical-align: middle; white-space: nowrap; }
 .stack { display: inline-grid; font-size: .74em; line-height: 1.08; text-align: center; }
 .stack b { font-weight: inherit; padding: 0 .12em; }
