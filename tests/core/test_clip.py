@@ -13,6 +13,7 @@ from shapely.geometry import LineString, Polygon
 
 from kenzet.core.geom.clip import Straight, clip, count_at_most
 from kenzet.core.geom.region import Region
+from kenzet.core.measure import Length
 from tests.shapes import IN, REGIONS, box, inches
 
 QUARTER = Fraction("6.35")
@@ -51,6 +52,14 @@ def lines_in(region: Region, angle: float, pitch: str, datum: float = 0.0) -> li
 
 def test_a88_a_line_on_the_ditch_is_left_out():
     assert lines_in(inches(box(0, 0, 8, 8)), 0, "1/4") == [8.0] * 31
+
+
+@pytest.mark.parametrize("gaps", [7, 11, 12, 97])
+def test_an_even_spacing_that_is_rounded_puts_no_line_on_the_ditch(gaps):
+    for extent in (7.0, 12 * 2**0.5, 65.999):
+        spacing = Length.near(extent / gaps * IN, "in")
+        found = clip([(inches(box(0, 0, 3, extent)), Straight(0, spacing.mm, 0.0))])
+        assert len(found) == gaps - 1
 
 
 def test_the_long_side_of_a_triangle_is_no_line_and_leaves_no_crumbs():

@@ -9,8 +9,8 @@ import numpy as np
 import pytest
 
 from kenzet.core.geom.clip import Straight, clip
-from kenzet.core.kit.kit import Foot, Kit, Ruler, foot_from_diameter
-from kenzet.core.laying import Mode, Stretch, etched_line_for, line_lands_at, pose, reckon, references
+from kenzet.core.kit.kit import Foot, Kit, Ruler
+from kenzet.core.laying import Mode, Stretch, line_lands_at, pose, reckon, references
 from kenzet.core.measure import MM_PER, Length
 from kenzet.core.steps import slants, step_along
 from tests.shapes import IN, REGIONS, box, inches
@@ -61,12 +61,6 @@ def test_a6_a_millimetre_foot_on_an_inch_ruler():
 def test_f5_the_ruler_table_for_a_foot_of_6_mm():
     made = [float(line_lands_at(i * EIGHTH, F(6), Mode.RULER_FOOT)) for i in (0, 1, 2, 3, 4, 5, 6, 8)]
     assert made == pytest.approx([6.00, 9.18, 12.35, 15.53, 18.70, 21.88, 25.05, 31.40], abs=0.006)
-
-
-def test_a7_a_foot_measured_across():
-    foot = foot_from_diameter(Length.parse("13 mm"))
-    assert foot.offset.mm == F("6.5")
-    assert etched_line_for(F(15), foot.offset.mm, Mode.RULER_FOOT) == F("8.5")
 
 
 def test_a8_closer_than_the_foot_the_last_line_shows():

@@ -39,7 +39,6 @@ def test_a13_centred_on_a_line_or_on_a_gap():
     line, gap = sp.centred_on_line(F(10), F("0.75")), sp.centred_on_gap(F(10), F("0.75"))
     assert (line.lines, line.end, line.sliver) == (13, F("0.5"), False)
     assert (gap.lines, gap.end, gap.sliver) == (14, F("0.125"), True)
-    assert sp.better_centred(F(10), F("0.75")) == (True, line)
 
 
 @given(positive, positive)

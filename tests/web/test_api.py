@@ -105,7 +105,7 @@ def test_a_sliver_is_told_with_what_would_leave_more(client):
     view = client.post("plan", zone="star-centre", fill=fill).json
     assert (
         words(view["advice"][0])
-        == "Along the top edge a sliver of 1/16 in is left. With a gap on the centre it would be 13/16 in."
+        == "Along the top edge a sliver of 1/16 in is left. With a gap on the centre it would be 51/64 in."
     )
     figures = {words(r["label"]): words(r["words"]) for r in view["rows"]}
     assert figures["Left along an edge"] == "1/16 in"

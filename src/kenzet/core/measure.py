@@ -93,16 +93,18 @@ class Length:
 
     @classmethod
     def near(cls, mm: Fraction | float, unit: Unit) -> Length:
-        """``mm`` in ``unit``: the 64th of an inch that it is, else rounded to a millionth (it may be irrational).
+        """``mm`` in ``unit``: the plain fraction that it is, else rounded to nine places (it may be irrational).
 
-        >>> Length.near(19.05, "in").text, Length.near(17.9605122, "in").text, Length.near(19.05, "mm").text
-        ('3/4 in', '0.707107 in', '19.05 mm')
+        >>> Length.near(19.05, "in").text, Length.near(17.9605122421, "in").text, Length.near(19.05, "mm").text
+        ('3/4 in', '0.707106781 in', '19.05 mm')
+        >>> Length.near(Fraction(7, 12) * MM_PER["in"], "in").text
+        '7/12 in'
         """
         number = Fraction(mm) / MM_PER[unit]
-        on_ruler = Fraction(round(number * 64), 64)
-        if unit == "in" and abs(on_ruler - number) < Fraction(1, 10**5):
-            return cls.of(on_ruler, unit)
-        return cls.of(Fraction(round(number * 10**6), 10**6), unit)
+        plain = number.limit_denominator(1000)
+        if abs(plain - number) < Fraction(1, 10**9):
+            return cls.of(plain, unit)
+        return cls.of(Fraction(round(number * 10**9), 10**9), unit)
 
     @property
     def unit(self) -> Unit:

@@ -19,7 +19,7 @@ import numpy as np
 
 from kenzet.core.drawing import Drawing, draw
 from kenzet.core.errors import BadValue, TooMany, Unknown
-from kenzet.core.fills.base import Family, Fill, Site, Wish
+from kenzet.core.fills.base import Family, Fill, Mend, Site, Wish
 from kenzet.core.gaps import widest_gap
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.region import Point, Region
@@ -112,9 +112,9 @@ class ZonePlan:
         """What is left along the edges that run with the lines, the narrowest first."""
         return edge_gaps(self.region, drawing.families)
 
-    def better_origin(self, placing: int) -> tuple[str, Fraction] | None:
-        """A datum that leaves wider gaps at the ends, in words, and how wide (mm)."""
-        return self.fill.better_origin(self.sites[placing])
+    def mend(self, placing: int) -> Mend | None:
+        """What would leave no sliver along an edge."""
+        return self.fill.mend(self.sites[placing])
 
     def wishes(self, placing: int) -> list[Wish]:
         """Spacings near hers that come out even or meet the corners."""

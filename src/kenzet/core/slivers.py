@@ -13,6 +13,7 @@ from fractions import Fraction
 
 from kenzet.core.fills.base import Family
 from kenzet.core.geom.clip import Straight
+from kenzet.core.geom.predicates import SNAP
 from kenzet.core.geom.region import Region, parallel
 from kenzet.core.spacing import SLIVER
 
@@ -50,6 +51,9 @@ def edge_gaps(region: Region, families: Sequence[Family]) -> list[EdgeGap]:
 def _to_next(family: Straight, place: Fraction, onwards: bool) -> Fraction:
     """From ``place`` to the next line onwards (or back), never 0: a line on the edge is no line."""
     pitches = place / family.pitch
+    whole = round(pitches)
+    if abs(place - whole * family.pitch) < SNAP:
+        pitches = Fraction(whole)
     if not onwards:
         return place - (math.ceil(pitches) - 1) * family.pitch
     line = math.floor(pitches) + 1

@@ -78,16 +78,6 @@ def centred_on_gap(extent: Fraction, spacing: Fraction) -> Fit:
     return Fit(spacing, 2 * side, 2 * side + 1, extent / 2 - (side - Fraction(1, 2)) * spacing)
 
 
-def better_centred(extent: Fraction, spacing: Fraction) -> tuple[bool, Fit]:
-    """Whether a line on the centre leaves the larger end gaps, and that fit; else a gap on the centre.
-
-    >>> better_centred(Fraction(10), Fraction("0.75"))[0]
-    True
-    """
-    line, gap = centred_on_line(extent, spacing), centred_on_gap(extent, spacing)
-    return (True, line) if line.end >= gap.end else (False, gap)
-
-
 def whole_parts(extent: Fraction, spacing: Fraction, each: int, odd: bool = False) -> list[Fraction]:
     """Spacings near ``spacing`` of which a whole number fits ``extent``, nearest first.
 

@@ -249,12 +249,13 @@ def _sliver(plan: ZonePlan, drawing: Drawing, placing: int, unit: Unit) -> list[
         shown(narrow.gap, unit, COARSE[unit] / 2, about=True),
         " is left. ",
     ]
-    better = plan.better_origin(placing)
-    if better:
-        return [
-            [*said, f"With {better[0]} it would be ", shown(better[1], unit, COARSE[unit], about=True), "."]
-        ]
-    return [[*said, "Take a spacing that comes out even, or count from somewhere else."]]
+    mend = plan.mend(placing)
+    if mend is None:
+        return [[*said, "Take a spacing that comes out even, or count from somewhere else."]]
+    better = shown(mend.gap, unit, COARSE[unit] / 4, about=True)
+    if mend.how == "even spacing":
+        return [[*said, better, " apart comes out even."]]
+    return [[*said, f"With a {mend.how} it would be ", better, "."]]
 
 
 def fill_kinds() -> list[m.FillKind]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import ClassVar
+from typing import ClassVar, Literal
 
 from shapely.geometry import MultiPolygon
 
@@ -50,6 +50,17 @@ class Wish:
     does: str
 
 
+MendHow = Literal["line on the centre", "gap on the centre", "even spacing"]
+
+
+@dataclass(frozen=True, slots=True)
+class Mend:
+    """What rids a fill of slivers: another datum (then ``gap`` mm are left) or the even spacing ``gap``."""
+
+    how: MendHow
+    gap: Fraction
+
+
 class Fill(Frozen):
     """Must override ``label``, ``help``, ``tile`` (an SVG path in a box of 72 by 39) and ``lay_out``; may override ``order`` (its place in the chooser),
     ``wishes`` and ``follows_quilt``.
@@ -75,8 +86,8 @@ class Fill(Frozen):
         """May override. Spacings that come out even or meet the corners, best first."""
         return ()
 
-    def better_origin(self, site: Site) -> tuple[str, Fraction] | None:
-        """May override. A datum that leaves wider gaps at the ends than this one's, in words, and how wide (mm)."""
+    def mend(self, site: Site) -> Mend | None:
+        """May override. What would leave no sliver; asked only where there is one."""
         return None
 
     @property

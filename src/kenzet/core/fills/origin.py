@@ -14,13 +14,14 @@ from typing import Any, Literal, TypeVar
 from pydantic import field_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import Fill, Site, Wish
+from kenzet.core.fills.base import Fill, Mend, MendHow, Site, Wish
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.predicates import SAME_PLACE
 from kenzet.core.geom.region import Edge, Point, Region, parallel
 from kenzet.core.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range, normal_angle
-from kenzet.core.spacing import better_centred, common_part, whole_parts
+from kenzet.core.slivers import edge_gaps
+from kenzet.core.spacing import common_part, equalised, whole_parts
 
 T = TypeVar("T")
 Origin = Literal["centre line", "centre gap", "edge", "corner", "quilt centre"]
@@ -147,17 +148,25 @@ class StraightFill(Fill):
         )
         return [Wish(length, wishes[length]) for length in ranked[:3]]
 
-    def better_origin(self, site: Site) -> tuple[str, Fraction] | None:
-        """A line on the centre instead of a gap, or the other way round, where that leaves more (F10)."""
-        if self.origin not in ("centre line", "centre gap"):
-            return None
-        family = self.family(site, self.base_angle(site) + self.angle)
-        places = [_across(family, corner) for corner in site.region.corners] or [0.0]
-        extent = Fraction(round((max(places) - min(places)) * 10**6), 10**6)
-        on_line, fit = better_centred(extent, self.spacing.mm)
-        if extent == 0 or on_line == (self.origin == "centre line"):
-            return None
-        return ("a line on the centre" if on_line else "a gap on the centre"), fit.end
+    def mend(self, site: Site) -> Mend | None:
+        """The other way of centring (F10) or the even spacing (F9), laid out and found free of slivers."""
+        other: dict[MendHow, StraightFill] = {}
+        if self.origin == "centre line":
+            other["gap on the centre"] = self.model_copy(update={"origin": "centre gap"})
+        elif self.origin == "centre gap":
+            other["line on the centre"] = self.model_copy(update={"origin": "centre line"})
+        elif self.origin == "edge" and self.first_gap is None:
+            family = self.family(site, self.base_angle(site) + self.angle)
+            places = [_across(family, corner) for corner in site.region.corners] or [0.0]
+            extent = Fraction(round((max(places) - min(places)) * 10**6), 10**6)
+            even = Length.near(equalised(extent, self.spacing.mm).spacing, self.spacing.unit)
+            other["even spacing"] = self.model_copy(update={"spacing": even})
+        for how, fill in other.items():
+            families = [family for family in fill.lay_out(site) if isinstance(family, Straight)]
+            gaps = edge_gaps(site.region, families)
+            if gaps and not gaps[0].sliver:
+                return Mend(how, fill.spacing.mm if how == "even spacing" else gaps[0].gap)
+        return None
 
     def _counted_from_datum(self) -> StraightFill:
         """The same with its first line on the edge it is counted from, where no first gap is set."""

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-SNAP = 1e-6
-"""A corner nearer to a line than this lies on the line."""
+SNAP = 1e-3
+"""A corner nearer to a line than this lies on the line: more than a computed spacing can be rounded by."""
 
 LEAST_STRETCH = 0.02
 """A stretch shorter than this is a touch at a corner, not a line to sew."""

@@ -9,7 +9,7 @@ from typing import Any
 from pydantic import Field, ValidationInfo, field_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.measure import MM_PER, Length, Unit
+from kenzet.core.measure import Length, Unit
 from kenzet.core.params import Frozen, in_range
 
 SCALES = {"quarters": "1/4 in", "eighths": "1/8 in"}
@@ -64,11 +64,6 @@ class Ruler(Frozen):
             return tuple(i * step for i in range((self.width.mm / step).__floor__() + 1))
         return (Fraction(0), *(line.mm for line in self.etched if line.mm <= self.width.mm))
 
-    @property
-    def finest(self) -> str:
-        """How its scale is called in a sentence."""
-        return self.etched if isinstance(self.etched, str) else "only the lines you listed"
-
 
 class Batting(Frozen):
     """The layer in the middle; ``limit`` is the widest gap that its maker allows."""
@@ -94,13 +89,3 @@ class Kit(Frozen):
     @classmethod
     def _marking_step(cls, step: Length) -> Length:
         return in_range(step, "1/64 in", "1 in", "The marking step")
-
-
-def foot_from_diameter(diameter: Length) -> Foot:
-    """A7: a round foot measured across; r is half of it.
-
-    >>> foot_from_diameter(Length.parse("13 mm")).offset.text
-    '6.5 mm'
-    """
-    unit = diameter.text.rsplit(" ", 1)[1]
-    return Foot(offset=Length.of(diameter.mm / 2 / MM_PER[unit], unit))
