@@ -91,13 +91,14 @@ def _installed(name: str) -> bool:
 
 
 def python(lock: str) -> None:
-    """The venv with what ``lock`` names, and this project in it."""
-    wanted = digest(
-        [ROOT / lock, ROOT / "requirements-uv.lock", ROOT / "pyproject.toml", Path(sys.executable)]
-    )
-    stamp = Stamp(f"python-{lock}")
-    if stamp.says(wanted) and not run([str(PYTHON), "-c", "import kenzet"], fails=True, quiet=True):
+    """The venv with what ``lock`` names, and this project in it; what the tests need holds all the rest."""
+    stamps = {
+        name: (Stamp(f"python-{name}"), _python_state(name)) for name in (lock, "requirements-dev.lock")
+    }
+    works = PYTHON.exists() and not run([str(PYTHON), "-c", "import kenzet"], fails=True, quiet=True)
+    if works and any(stamp.says(state) for stamp, state in stamps.values()):
         return
+    stamp, wanted = stamps[lock]
     stamp.remove()
     say("installing the Python packages")
     if not PYTHON.exists() or run([str(PYTHON), "-c", ""], fails=True, quiet=True):
@@ -128,6 +129,10 @@ def python(lock: str) -> None:
         what=what,
     )
     stamp.write(wanted)
+
+
+def _python_state(lock: str) -> str:
+    return digest([ROOT / lock, ROOT / "requirements-uv.lock", ROOT / "pyproject.toml", Path(sys.executable)])
 
 
 def node_modules() -> None:

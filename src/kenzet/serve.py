@@ -53,6 +53,7 @@ def _arguments(arguments: Sequence[str] | None) -> argparse.Namespace:
     parser.add_argument("--port", type=_port, default=PORT, help=f"port on {HOST} (default {PORT})")
     parser.add_argument("--data", type=Path, help="folder for everything that is saved (default var/data)")
     parser.add_argument("--empty", action="store_true", help="begin without the demo quilts")
+    parser.add_argument("--setup-only", action="store_true", help="set up what is missing, then stop")
     return parser.parse_args(arguments)
 
 
