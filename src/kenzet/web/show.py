@@ -243,7 +243,7 @@ def _sliver(plan: ZonePlan, drawing: Drawing, placing: int, unit: Unit) -> list[
     if narrow is None or not narrow.sliver or drawing.lines == 0:
         return []
     name = edge_names(plan.region)[narrow.edge]
-    name = name if name.startswith("edge ") else f"the {name}"
+    name = "one edge" if name.startswith("edge ") else f"the {name}"
     said: m.Words = [
         f"Along {name} a sliver of ",
         shown(narrow.gap, unit, COARSE[unit] / 2, about=True),
