@@ -97,6 +97,18 @@ def test_3_and_4_fills_are_tried_and_the_figures_follow(table):
     expect(table.get_by_role("button", name=re.compile("an edge: "))).to_have_attribute(
         "aria-pressed", "true"
     )
+    lean = table.get_by_test_id("field-angle")
+    lean.fill("")
+    lean.press_sequentially("-30", delay=90)  # each key is tried; none is rewritten under her hands
+    expect(lean).to_have_value("-30")
+    lean.blur()
+    expect(lean).to_have_value("150")
+    lean.fill("30")
+    table.get_by_role("button", name="a corner").click()
+    table.locator(".picks circle").first.click()  # the prompt must not lie over it
+    expect(table.get_by_role("button", name=re.compile("a corner: "))).to_have_attribute(
+        "aria-pressed", "true"
+    )
     table.get_by_test_id("along").click()
     table.locator(".picks path").nth(3).click(force=True)
     expect(table.get_by_test_id("along")).to_contain_text("counted along")

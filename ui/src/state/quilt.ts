@@ -34,6 +34,7 @@ export const useQuilt = defineStore('quilt', () => {
   const parts = computed(() => new Map((view.value?.parts ?? []).map((part) => [part.key, part])))
 
   async function open(quilt: string) {
+    await flush() // what waits belongs to the quilt that is left
     if (id.value !== quilt) view.value = undefined
     id.value = quilt
     try {

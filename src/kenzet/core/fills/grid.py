@@ -41,7 +41,7 @@ class Grid(StraightFill):
     def _crosses(self) -> Grid:
         between = abs(math.sin(math.radians(self.angle - self.second_angle)))
         if between < math.sin(math.radians(5)) - 1e-9:
-            raise BadValue("The two sets of a grid must cross at 5 degrees or more.")
+            raise BadValue("The two sets of a grid must cross at 5 degrees or more.", "second_angle")
         return self
 
     def lay_out(self, site: Site) -> Iterable[Straight]:

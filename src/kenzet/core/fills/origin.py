@@ -203,12 +203,16 @@ def _parts(places: Sequence[float], spacing: Fraction, odd: bool = False) -> lis
 
 def check_angle(value: Any) -> float:
     """Degrees between -180 and 180 as a direction in [0, 180). Raises BadValue."""
+    typed = "" if value is None else str(value).strip()
+    wanted = "a number of degrees between -180 and 180"
+    if not typed:
+        raise BadValue(f"The lean is missing; it is {wanted}.")
     try:
-        degrees = float(str(value).replace("°", "").replace(",", ".").strip())
+        degrees = float(typed.replace("°", "").replace(",", "."))
     except ValueError:
         degrees = math.nan
     if not -180 <= degrees <= 180:
-        raise BadValue(f"A lean is a number of degrees between -180 and 180; {str(value)[:20]!r} was given.")
+        raise BadValue(f"“{typed[:20]}” is not a lean; it is {wanted}.")
     return normal_angle(degrees)
 
 

@@ -205,8 +205,10 @@ def at_field(error: ValidationError, prefix: str = "") -> BadValue:
     first = error.errors(include_url=False)[0]
     loc = [str(part) for part in first["loc"]]
     named = [p for k, p in enumerate(loc) if not (p in FILLS and k and loc[k - 1] == "fill")]
-    path = ".".join([*([prefix] if prefix else []), *named])
     cause = first.get("ctx", {}).get("error")
+    if isinstance(cause, BadValue) and cause.field:
+        named.append(cause.field)
+    path = ".".join([*([prefix] if prefix else []), *named])
     message = cause.message if isinstance(cause, BadValue) else _plain(first)
     return BadValue(message, path)
 

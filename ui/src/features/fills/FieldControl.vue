@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One parameter of a fill by its declared control; knows no fill. */
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Views } from '../../api/client'
 import LengthField from '../../parts/LengthField.vue'
 
@@ -13,9 +13,20 @@ function choose(choice: Views['ChoiceView']) {
   if (choice.picks) emit('pick', choice.picks as 'edge' | 'corner', choice.key)
   else emit('set', choice.key)
 }
-function number(text: string) {
-  const whole = text.trim()
-  emit('set', whole === '' ? null : Number.isNaN(Number(whole)) ? whole : Number(whole))
+// while she types, what she types stands; -45 is not rewritten to 135 before she is done
+const own = ref(props.field.text)
+const typing = ref(false)
+watch(() => props.field.text, (now) => { if (!typing.value) own.value = now })
+watch(() => props.error, (now) => { if (!now && !typing.value) own.value = props.field.text })
+function type(text: string) {
+  own.value = text
+  const said = text.trim()
+  if (props.field.control === 'angle') emit('set', said)
+  else emit('set', said === '' ? null : Number.isNaN(Number(said)) ? said : Number(said))
+}
+function done() {
+  typing.value = false
+  if (!props.error) own.value = props.field.text
 }
 </script>
 
@@ -36,12 +47,12 @@ function number(text: string) {
       </template>
       <template v-else-if="field.control === 'angle'">
         <button v-for="angle in field.presets" :key="angle" class="chip" :aria-pressed="Number(field.text) === angle" @click="emit('set', angle)">{{ angle }}°</button>
-        <input class="own" :class="{ on: !preset }" :value="field.text" :aria-label="`${field.label}, degrees`" :aria-invalid="!!error" :data-testid="`field-${field.name}`" @input="emit('set', ($event.target as HTMLInputElement).value)" />
+        <input class="own" :class="{ on: !preset }" :value="own" :aria-label="`${field.label}, degrees`" :aria-invalid="!!error" :data-testid="`field-${field.name}`" @focus="typing = true" @blur="done" @input="type(($event.target as HTMLInputElement).value)" />
       </template>
       <template v-else>
         <button class="chip" :aria-pressed="!field.text" @click="emit('set', null)">{{ field.empty }}</button>
         <button class="chip" aria-label="One less" @click="emit('step', -1)">−</button>
-        <input class="own" :class="{ on: field.text }" :value="field.text" :aria-label="field.label" :aria-invalid="!!error" :data-testid="`field-${field.name}`" inputmode="numeric" @input="number(($event.target as HTMLInputElement).value)" />
+        <input class="own" :class="{ on: field.text }" :value="own" :aria-label="field.label" :aria-invalid="!!error" :data-testid="`field-${field.name}`" inputmode="numeric" @focus="typing = true" @blur="done" @input="type(($event.target as HTMLInputElement).value)" />
         <button class="chip" aria-label="One more" @click="emit('step', 1)">+</button>
       </template>
     </div>

@@ -81,5 +81,6 @@ useCanvasKeys(canvas)
 </template>
 
 <style scoped>
-.ask { position: absolute; left: 50%; top: 50px; transform: translateX(-50%); background: var(--paper); border: 1px solid var(--madder); border-radius: 10px; padding: 8px 16px; }
+/* in the strip of the key, where no edge or corner of a fitted block lies */
+.ask { position: absolute; right: 12px; bottom: 4px; background: var(--paper); border: 1px solid var(--madder); border-radius: 10px; padding: 3px 14px; }
 </style>
