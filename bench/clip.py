@@ -14,7 +14,7 @@ from shapely.affinity import affine_transform
 from kenzet.core.geom.clip import Straight, clip
 from kenzet.core.geom.region import Region
 from kenzet.core.measure import Length
-from kenzet.core.plan import LaidQuilt
+from kenzet.core.top.laid import LaidQuilt
 from kenzet.demo import demo_quilts
 
 ROUNDS = 15
@@ -25,9 +25,10 @@ def placed_pieces() -> list[Region]:
     laid = LaidQuilt(demo_quilts()[0])
     pieces = []
     for zone in laid.quilt.zones.values():
-        for a, b, c, d, e, f in laid.top.parts[zone.part].placings:
-            for piece in laid.region(zone).pieces:
-                pieces.append(Region(affine_transform(piece.area, (a, c, b, d, e, f))))
+        for shape in laid.shapes(zone):
+            for a, b, c, d, e, f in (shape.part.places[place] for place in shape.places):
+                for piece in shape.region.pieces:
+                    pieces.append(Region(affine_transform(piece.area, (a, c, b, d, e, f))))
     return pieces
 
 

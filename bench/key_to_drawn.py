@@ -22,7 +22,7 @@ WATCH = """() => {
     const from = began
     began = 0
     requestAnimationFrame(() => setTimeout(() => window.took.push(performance.now() - from)))
-  }).observe(document.querySelector('[data-testid=canvas] svg'), { subtree: true, attributes: true, attributeFilter: ['d'] })
+  }).observe(document.querySelector('[data-testid=canvas] > canvas'), { attributes: true, attributeFilter: ['data-drawn'] })
 }"""
 
 
@@ -59,6 +59,7 @@ def main() -> None:
                 ):
                     page = browser.new_page(viewport={"width": 1280, "height": 800})
                     page.goto(served.url)
+                    page.get_by_role("button", name="Harbour Lights", exact=True).click()
                     page.get_by_test_id("canvas").wait_for()
                     cuts = quantiles(measure(page, zone, fill), n=20)
                     print(

@@ -16,7 +16,7 @@ MAY_KNOW = {
     "web": {"core", "formats", "store", "demo", "web"},
 }
 PURE = {
-    "__future__", "abc", "ast", "collections", "dataclasses", "decimal", "enum", "fractions", "functools",
+    "__future__", "abc", "ast", "collections", "copy", "dataclasses", "decimal", "enum", "fractions", "functools",
     "importlib", "itertools", "kenzet", "math", "numpy", "pkgutil", "pydantic", "pydantic_core", "re",
     "shapely", "typing", "unicodedata",
 }  # fmt: skip

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+import io
 import re
 import tempfile
 from pathlib import Path
 
+import numpy as np
+from PIL import Image, ImageFilter
 from playwright.sync_api import Page, sync_playwright
 
+from kenzet.core.top.ground import homography
 from tests.browser.conftest import FLAGS
 from tests.served import Served
 
@@ -21,18 +25,99 @@ def main() -> None:
         browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(served.url)
+        page.get_by_role("button", name="Harbour Lights", exact=True).click()
         page.get_by_test_id("canvas").wait_for()
         keep(page, "quilt")
         page.get_by_role("button", name=re.compile("^Star background")).click()
         keep(page, "fills")
         page.get_by_test_id("show-ruler").click()
         keep(page, "ruler")
-        page.keyboard.press("3")
+        page.keyboard.press("4")
         keep(page, "marks")
-        page.keyboard.press("2")
+        page.keyboard.press("3")
         keep(page, "kit")
+        keep_photo_ground(page)
+        page.get_by_label("Kenzet: your quilts").click()
+        page.get_by_role("button", name="Kelp Garden", exact=True).click()
+        page.get_by_test_id("canvas").wait_for()
+        keep_top(page)
         browser.close()
         served.stop()
+
+
+def keep_top(page: Page) -> None:
+    """Blocks in hand, zones, and a block that is drawn."""
+    page.keyboard.press("1")
+    page.get_by_test_id("page-blocks").click()
+    page.get_by_test_id("block-kelp-blades").click()
+    keep(page, "blocks")
+    page.keyboard.press("Escape")
+    page.get_by_test_id("page-zones").click()
+    page.get_by_role("button", name=re.compile("^Corner triangles")).click()
+    page.get_by_test_id("cut-inset-outline").click()
+    page.get_by_test_id("cut-distance").fill("1")
+    keep(page, "top")
+    page.get_by_test_id("page-blocks").click()
+    page.get_by_test_id("draw-own").click()
+    page.get_by_test_id("own-begin").click()
+    for start, end, rise in (
+        ("0-0", "4-4", ""),
+        ("0-4", "4-0", ""),
+        ("0-2", "2-4", "20 mm"),
+        ("2-0", "4-2", "20 mm"),
+    ):
+        page.get_by_test_id("draw-rise").fill(rise)
+        page.get_by_test_id(f"spot-{start}").click()
+        page.get_by_test_id(f"spot-{end}").click()
+        page.wait_for_timeout(500)
+    page.get_by_test_id("tool-colour").click()
+    page.get_by_role("group", name="In your hand").get_by_role("button").nth(4).click()
+    for number in (0, 5):
+        page.locator("path.patch").nth(number).click()
+        page.wait_for_timeout(400)
+    page.get_by_test_id("tool-applique").click()
+    page.get_by_role("group", name="In your hand").get_by_role("button").nth(2).click()
+    page.get_by_test_id("draw-rise").fill("14 mm")
+    for spot in ("2-2.5", "3.5-3.5", "2-2.5"):
+        page.get_by_test_id(f"spot-{spot}").click()
+    page.wait_for_timeout(500)
+    page.get_by_test_id("tool-seam").click()
+    keep(page, "draw")
+
+
+def keep_photo_ground(page: Page) -> None:
+    """A photograph, made from the picture of the quilt itself and set askew, under the plan."""
+    shot = Image.open(FOLDER / "quilt.png").convert("RGB").crop((300, 114, 746, 682)).resize((1040, 1320))
+    corners = ((150, 90), (1180, 160), (1120, 1510), (210, 1440))
+    back = homography(np.array(corners, float), np.array([(0, 0), (1040, 0), (1040, 1320), (0, 1320)], float))
+    askew = shot.transform(
+        (1300, 1600),
+        Image.Transform.PERSPECTIVE,
+        back.tolist(),
+        Image.Resampling.BICUBIC,
+        fillcolor="#7a6f60",
+    )
+    out = io.BytesIO()
+    askew.filter(ImageFilter.GaussianBlur(2)).save(out, "JPEG", quality=88)
+    page.keyboard.press("1")
+    page.get_by_test_id("page-photo").click()
+    page.get_by_test_id("photo-file").set_input_files(
+        {"name": "top.jpg", "mimeType": "image/jpeg", "buffer": out.getvalue()}
+    )
+    page.get_by_test_id("photo-board").wait_for()
+    a, e, f = page.locator("[data-testid=photo-board] svg").evaluate(
+        "svg => { const m = svg.getScreenCTM(); return [m.a, m.e, m.f] }"
+    )
+    for number, (x, y) in enumerate(corners):
+        grip = page.get_by_test_id(f"corner-{number}").bounding_box()
+        page.mouse.move(grip["x"] + grip["width"] / 2, grip["y"] + grip["height"] / 2)
+        page.mouse.down()
+        page.mouse.move(a * x + e, a * y + f, steps=5)
+        page.mouse.up()
+    keep(page, "corners")
+    page.get_by_test_id("photo-lay").click()
+    page.get_by_test_id("photo-strength").wait_for()
+    keep(page, "photo")
 
 
 def keep(page: Page, name: str) -> None:

@@ -3,7 +3,7 @@ import type { Linter } from 'eslint'
 import pluginVue from 'eslint-plugin-vue'
 
 /** A feature may use api, parts, canvas, state and itself, never another feature. */
-const features = ['fills', 'kit', 'marks', 'shell']
+const features = ['fills', 'kit', 'marks', 'shell', 'top']
 const walls = features.map((own): Linter.Config => ({
   files: [`src/features/${own}/**`],
   rules: {

@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from pathlib import Path
 
 from kenzet.core.errors import KenzetError
-from kenzet.core.plan import LaidQuilt
+from kenzet.core.top.laid import LaidQuilt
 from kenzet.formats import plan_file
 from kenzet.formats.plan_json import plan_json
 

@@ -87,7 +87,7 @@ def _prepare(logins: Logins, demo: bool) -> None:
     try:
         migrate(builder)
         if demo and not quilts.listed(builder, quilts.LOCAL_OWNER):
-            for quilt in demo_quilts():
+            for quilt in reversed(demo_quilts()):  # the first is listed first
                 quilts.add(builder, quilts.LOCAL_OWNER, quilt)
     finally:
         builder.close()

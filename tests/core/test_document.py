@@ -4,11 +4,14 @@ from __future__ import annotations
 
 import copy
 import json
+from pathlib import Path
 
 import pytest
 
 from kenzet.core.errors import BadValue
+from kenzet.core.plan import plan_quilt
 from kenzet.core.top.document import read, write
+from kenzet.core.top.laid import LaidQuilt
 from kenzet.formats import plan_file
 from tests.conftest import DEMO
 
@@ -38,19 +41,19 @@ def put(data, path, value):
     ("path", "value", "field", "says"),
     [
         (["format"], "other", "format", "kenzet.plan"),
-        (["version"], 2, "version", "version 1"),
+        (["version"], 3, "version", "versions 1 to 2"),
         (["name"], "", "name", "at least 1"),
         (["name"], None, "name", "missing"),
         (["surprise"], 1, "surprise", "no such setting"),
         (["fabrics", "cream", "colour"], "red", "fabrics.cream.colour", "hexadecimal"),
         (["blocks", "star", "width"], "0 in", "blocks.star.width", "between"),
-        (["blocks", "star", "patches", "centre", "fabric"], "silk", "", "no fabric called silk"),
-        (["layout", "rows"], [[{"block": "moon"}]], "", "no block called moon"),
-        (["layout", "rows"], [[{"block": "star"}], []], "layout", "same number"),
+        (["blocks", "star", "art", "fabrics", "centre"], "silk", "fabrics", "no fabric called silk"),
+        (["layout", "rows"], [[{"block": "moon"}]], "layout", "no block called moon"),
+        (["layout", "rows"], [[{"block": "star"}], [{"block": "star"}] * 2], "layout.rows", "same number"),
         (["layout", "rows", 0, 0, "turns"], 4, "layout.rows.0.0.turns", "less than or equal to 3"),
-        (["zones", "border", "patches"], ["nothing"], "", "not there"),
-        (["zones", "border", "part"], "star", "", "not there"),
-        (["zones", "star-centre", "patches"], ["corner-nw"], "", "another zone"),
+        (["zones", "border", "patches"], ["nothing"], "zones.border", "not there"),
+        (["zones", "border", "part"], "star", "zones.border", "not there"),
+        (["zones", "star-centre", "patches"], ["corner-nw"], "zones.star-centre", "another zone"),
         (["zones", "sashing", "fill", "spacing"], "1/0", "zones.sashing.fill.spacing", "divided by 0"),
         (["zones", "sashing", "fill", "kind"], "fur", "zones.sashing.fill", "fur"),
         (["kit", "foot", "offset"], "0 mm", "kit.foot.offset", "between 1.6 mm and 25.4 mm"),
@@ -80,3 +83,15 @@ def test_too_large_a_file_is_refused_unread():
 
 def test_the_demo_is_written_as_we_write_plans(demo):
     assert json.loads(DEMO.read_bytes()).keys() == write(demo).keys()
+
+
+def test_a_plan_of_version_1_is_read_as_the_same_quilt():
+    quilt = plan_file.load((Path(__file__).parent / "plan-version-1.json").read_bytes())
+    laid = LaidQuilt(quilt)
+    assert quilt.version == 2
+    assert (laid.top.width / 25.4, laid.top.height / 25.4) == pytest.approx((52, 66))
+    assert list(quilt.blocks["star"].fabric_of)[:2] == ["corner-nw", "corner-ne"]
+    held = sum(s.region.area.area * len(s.places) for z in quilt.zones.values() for s in laid.shapes(z))
+    assert held == pytest.approx(laid.top.width * laid.top.height)  # every patch of it was in a zone
+    assert plan_quilt(laid).keys() == {key for key, zone in quilt.zones.items() if zone.fill}
+    assert quilt.edge.mm == 0  # lines that reached the edge still do

@@ -7,14 +7,17 @@ from fractions import Fraction
 import numpy as np
 import pytest
 
+from kenzet.core.changes import with_zone
+from kenzet.core.changes.filling import SetFill, SetMarking
+from kenzet.core.changes.quilt import Rename, SetKit
 from kenzet.core.errors import BadValue, TooMany, Unknown
 from kenzet.core.fills import FILLS
 from kenzet.core.kit.kit import Foot
 from kenzet.core.measure import Length
-from kenzet.core.plan import LaidQuilt, check_kit, plan_quilt, plan_zone
-from kenzet.core.top.changes import Rename, SetFill, SetKit, SetMarking, apply, with_zone
+from kenzet.core.plan import check_kit, plan_quilt, plan_zone
 from kenzet.core.top.document import read, write
-from kenzet.core.top.layout import invert, lay_out
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.layout import invert, lay_out, place_all
 
 IN = 25.4
 
@@ -25,26 +28,25 @@ def tried(laid, zone, kind, **values):
 
 
 def in_quilt(plan):
-    """Every stretch of every placing in the quilt's coordinates."""
+    """Every stretch at every place in the quilt's coordinates."""
     found = []
     for drawing in plan.drawings:
-        for number in drawing.placings:
-            a, b, c, d, e, f = plan.part.placings[number]
-            x, y = drawing.stretches.ends[:, [0, 2]], drawing.stretches.ends[:, [1, 3]]
-            found.append(np.stack([a * x + c * y + e, b * x + d * y + f], axis=2))
+        for place in drawing.places:
+            ends = drawing.stretches.ends.reshape(-1, 2)
+            found.append(place_all(drawing.shape.part.places[place], ends).reshape(-1, 2, 2))
     return np.concatenate(found)
 
 
 def test_the_demo_top_is_52_by_66_with_twelve_stars(laid):
     assert (laid.top.width / IN, laid.top.height / IN) == pytest.approx((52, 66))
     star = laid.top.parts["star"]
-    assert len(star.placings) == 12
+    assert len(star.places) == 12
     areas = sum(
-        p.area.area * len(part.placings) for part in laid.top.parts.values() for p in part.patches.values()
+        p.area.area * len(part.places) for part in laid.top.parts.values() for p in part.patches.values()
     )
     assert areas == pytest.approx(laid.top.width * laid.top.height)
-    sashing = laid.region(laid.zone("sashing"))
-    assert [len(p.interiors) for p in sashing.area.geoms] == [12]
+    [sashing] = laid.shapes(laid.zone("sashing"))
+    assert [len(p.interiors) for p in sashing.region.area.geoms] == [12]
 
 
 def test_congruent_blocks_are_planned_once(laid):
@@ -56,9 +58,9 @@ def test_congruent_blocks_are_planned_once(laid):
 def test_lines_from_the_quilt_centre_flow_across_seams(laid):
     plan = tried(laid, "star-background", "lines", spacing="1 5/8 in", angle=0, origin="quilt centre")
     assert 1 < len(plan.drawings) <= 4
-    assert sorted(n for d in plan.drawings for n in d.placings) == list(range(12))
+    assert sorted(p for d in plan.drawings for p in d.places) == sorted(laid.top.parts["star"].places)
     heights = in_quilt(plan)[:, 0, 1]
-    steps = (heights - laid.top.height / 2) / float(plan.fill.spacing.mm)
+    steps = (heights - laid.top.height / 2) / float(plan.zone.fill.spacing.mm)
     assert np.allclose(steps, np.rint(steps), atol=1e-6)
 
 
@@ -68,7 +70,7 @@ def test_a_turned_and_mirrored_block_lies_on_its_place(demo):
         cell.update(turns=k + 1, mirrored=k == 1)
     top = lay_out(read(data))
     part = top.parts["star"]
-    for placing in part.placings:
+    for placing in part.places.values():
         a, b, c, d, e, f = placing
         assert abs(a * d - b * c) == 1
         centre = (a * part.centre[0] + c * part.centre[1] + e, b * part.centre[0] + d * part.centre[1] + f)
@@ -153,18 +155,17 @@ def test_an_unknown_zone_is_said(laid):
 
 
 def test_changes_give_new_documents_and_leave_the_old_alone(demo):
-    before = write(demo)
+    before, laid = write(demo), LaidQuilt(demo)
     fill = FILLS["lines"](spacing="1 in")
-    changed, what = apply(demo, SetFill(zone="border", fill=fill))
+    changed, what = SetFill(zone="border", fill=fill).made(laid)
     assert (changed.zones["border"].fill, what) == (fill, "Border: Lines 1 in")
-    assert apply(demo, SetFill(zone="sashing", fill=None))[1] == "Sashing: left open"
-    assert (
-        apply(demo, SetMarking(zone="border", marking="all lines"))[0].zones["border"].marking == "all lines"
-    )
-    assert apply(demo, SetKit(kit=demo.kit))[0] == demo
-    assert apply(demo, Rename(name="Other"))[0].name == "Other"
+    assert SetFill(zone="sashing", fill=None).made(laid)[1] == "Sashing: left open"
+    marked, _ = SetMarking(zone="border", marking="all lines").made(laid)
+    assert marked.zones["border"].marking == "all lines"
+    assert SetKit(kit=demo.kit).made(laid)[0] == demo
+    assert Rename(name="Other").made(laid)[0].name == "Other"
     with pytest.raises(Unknown):
-        apply(demo, SetMarking(zone="nowhere", marking="all lines"))
+        SetMarking(zone="nowhere", marking="all lines").made(laid)
     assert write(demo) == before
 
 
@@ -173,4 +174,4 @@ def test_the_tally_adds_up(laid):
     assert set(plans) == {"star-background", "star-points", "star-centre", "sashing"}
     for plan in plans.values():
         each = [d.length_of(k) for d in plan.drawings for k in range(d.lines)]
-        assert sum(each) * len(plan.part.placings) == pytest.approx(plan.stitched_in_quilt)
+        assert sum(each) * len(plan.drawings[0].places) == pytest.approx(plan.stitched_in_quilt)

@@ -12,11 +12,11 @@ import shapely
 from pypdf import PdfReader
 from shapely.geometry import LineString
 
+from kenzet.core.changes import with_zone
 from kenzet.core.errors import TooMany
 from kenzet.core.fills import FILLS
 from kenzet.core.marks.sheet import mark_sheet
 from kenzet.core.plan import plan_zone
-from kenzet.core.top.changes import with_zone
 from kenzet.formats.pdf import MARK, SEAM, pages_of, pdf
 from kenzet.formats.placement import BLEED, FOOTER, MARGIN, OVERLAP, PAPERS, tile
 from kenzet.formats.svg import svg
@@ -148,7 +148,7 @@ def test_the_svg_is_in_true_units(laid, unit):
 
 def test_ticks_run_inwards(laid):
     sheet = sheet_of(laid, "star-background")
-    area = laid.region(laid.zone("star-background")).area.buffer(0.01)
+    area = laid.shapes(laid.zone("star-background"))[0].region.area.buffer(0.01)
     inside = [
         shapely.covers(area, LineString([t.foot, (np.array(t.foot) + np.array(t.tip)) / 2]))
         for t in sheet.ticks

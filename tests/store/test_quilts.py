@@ -7,8 +7,9 @@ import threading
 import pymysql
 import pytest
 
+from kenzet.core.changes.quilt import Rename
 from kenzet.core.errors import Stale, Unavailable, Unknown
-from kenzet.core.top.changes import Rename, apply
+from kenzet.core.top.laid import LaidQuilt
 from kenzet.store import quilts
 from kenzet.store.migrate import migrate
 from kenzet.store.pool import Pool, atomic, connect
@@ -22,7 +23,7 @@ def quilt_id(conn, demo):
 
 
 def rename(conn, quilt_id, version, name, key=None, joins=False):
-    quilt, what = apply(quilts.load(conn, ME, quilt_id).quilt, Rename(name=name))
+    quilt, what = Rename(name=name).made(LaidQuilt(quilts.load(conn, ME, quilt_id).quilt))
     return quilts.change(conn, ME, quilt_id, version, [quilts.Made(quilt, what, key or name, joins)])
 
 

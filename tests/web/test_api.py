@@ -25,7 +25,7 @@ def words(row):
 def test_the_quilt_is_shown_with_parts_zones_and_lines(client):
     view = client.get().json
     assert (view["name"], words(view["size"]), view["version"]) == ("Harbour Lights", "52 × 66 in", 1)
-    assert {p["key"]: len(p["placings"]) for p in view["parts"]} == {"star": 12, "sashing": 1, "border": 1}
+    assert {p["key"]: len(p["places"]) for p in view["parts"]} == {"star": 12, "sashing": 1, "border-1": 1}
     zones = {z["key"]: z for z in view["zones"]}
     assert zones[ZONE]["occurs"] == "8 patches in this block · the same in all 12"
     assert len(zones[ZONE]["drawings"][0]["lines"]) == 92
@@ -197,7 +197,7 @@ def test_the_ruler_lies_for_a_line_and_for_one_that_shows_it_well(client):
     assert len(view["body"]) == 8
     assert client.post("ruler", zone=ZONE, line=view["line"], unit="mm").json["line"] == view["line"]
     assert client.post("ruler", zone=ZONE, line=9999).status_code == 404
-    assert client.post("ruler", zone=ZONE, placing=99).status_code == 404
+    assert client.post("ruler", zone=ZONE, place="9-9").status_code == 404
     marked = client.post("ruler", zone=ZONE, line=client.post("marks", zone=ZONE).json["marked"][0]).json
     assert marked["sum"] is None
     assert "draw it" in words(marked["laid"])
@@ -210,7 +210,7 @@ def test_the_unit_is_kept_and_a_plan_can_be_taken_away_and_brought_back(client):
     plan = client.get("/plan.json").json
     before = len(client.raw.get("/api/home").json["quilts"])
     assert len(client.raw.post("/api/quilts", json={"plan": plan}).json["quilts"]) == before + 1
-    assert len(client.raw.post("/api/quilts", json={"plan": None}).json["quilts"]) == before + 2
+    assert len(client.raw.post("/api/quilts", json={"plan": None}).json["quilts"]) == before + 4
     assert client.raw.post("/api/quilts", json={"plan": {"format": "x"}}).status_code == 422
 
 
@@ -224,7 +224,7 @@ def test_the_unit_is_kept_and_a_plan_can_be_taken_away_and_brought_back(client):
         ({"json": {"zone": ZONE}, "headers": {"Origin": "http://elsewhere.example"}}, 403),
         ({"json": {"zone": ZONE}, "headers": {"Host": "elsewhere.example"}}, 403),
         ({"json": {"zone": "nowhere"}}, 404),
-        ({"json": {"zone": ZONE, "placing": -1}}, 422),
+        ({"json": {"zone": ZONE, "place": "?"}}, 422),
         ({"json": {"zone": ZONE, "surprise": 1}}, 422),
         ({"json": {}}, 422),
     ],

@@ -13,11 +13,13 @@ import FillsStation from './features/fills/FillsStation.vue'
 import KitStation from './features/kit/KitStation.vue'
 import MarksStation from './features/marks/MarksStation.vue'
 import HomePage from './features/shell/HomePage.vue'
+import TopStation from './features/top/TopStation.vue'
 
 const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'home', component: HomePage },
+    { path: '/quilt/:quilt/top', name: 'top', component: TopStation },
     { path: '/quilt/:quilt/fills', name: 'fills', component: FillsStation },
     { path: '/quilt/:quilt/kit', name: 'kit', component: KitStation },
     { path: '/quilt/:quilt/marks', name: 'marks', component: MarksStation },

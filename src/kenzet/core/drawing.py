@@ -12,9 +12,10 @@ from fractions import Fraction
 import numpy as np
 from shapely.geometry.polygon import orient
 
-from kenzet.core.fills.base import Family, Rings
+from kenzet.core.fills.base import Family, Fill, Rings
 from kenzet.core.geom.clip import Straight, Stretches, clip
 from kenzet.core.geom.region import Floats, Region
+from kenzet.core.top.laid import ZoneShape
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,21 +34,31 @@ class Ring:
 
 @dataclass(frozen=True, slots=True)
 class Drawing:
-    """One distinct set of lines in the part's coordinates. ``stretches.job`` is piece × families + family."""
+    """One distinct set of lines in the part's coordinates, and the places that have it.
 
-    placings: tuple[int, ...]
+    ``stretches.job`` is piece × families + family.
+    """
+
+    places: tuple[str, ...]
+    shape: ZoneShape
+    fill: Fill
     families: tuple[Family, ...]
     stretches: Stretches
     rings: tuple[Ring, ...]
 
     @property
+    def region(self) -> Region:
+        """What the lines lie in."""
+        return self.shape.region
+
+    @property
     def lines(self) -> int:
-        """How many lines to sew in one placing."""
+        """How many lines to sew at one place."""
         return len(self.stretches) + len(self.rings)
 
     @property
     def stitched(self) -> float:
-        """mm in one placing."""
+        """mm at one place."""
         return float(self.stretches.lengths.sum()) + sum(ring.length for ring in self.rings)
 
     def length_of(self, line: int) -> float:
@@ -61,12 +72,12 @@ class Drawing:
         return divmod(int(self.stretches.job[line]), len(self.families))
 
 
-def draw(region: Region, families: tuple[Family, ...], placings: tuple[int, ...]) -> Drawing:
-    """Clip the straight families to every piece of ``region`` and take the rings apart."""
+def draw(shape: ZoneShape, fill: Fill, families: tuple[Family, ...], places: tuple[str, ...]) -> Drawing:
+    """Clip the straight families to every piece of the region and take the rings apart."""
     straight = [family for family in families if isinstance(family, Straight)]
-    stretches = clip([(piece, family) for piece in region.pieces for family in straight])
+    stretches = clip([(piece, family) for piece in shape.region.pieces for family in straight])
     rings = tuple(ring for family in families if isinstance(family, Rings) for ring in _rings(family))
-    return Drawing(placings, families, stretches, rings)
+    return Drawing(places, shape, fill, families, stretches, rings)
 
 
 def _rings(family: Rings) -> Iterable[Ring]:

@@ -41,7 +41,7 @@ def _before_first(region: Region, family: Straight) -> float:
     if family.first is None:
         return 0.0
     nx, ny = family.normal
-    lowest = min(x * nx + y * ny for x, y in region.corners)
+    lowest = min(x * nx + y * ny for x, y in region.reach)
     return family.place(family.first) - lowest
 
 

@@ -6,8 +6,11 @@ A new type of parameter is a new function here and a new control on the screen.
 
 from __future__ import annotations
 
+import importlib
+import pkgutil
+from collections.abc import Iterable
 from dataclasses import asdict, dataclass
-from typing import Any, Literal
+from typing import Any, Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -15,6 +18,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.measure import MM_PER, Length
 
 Control = Literal["length", "angle", "choice", "count"]
+M = TypeVar("M", bound=BaseModel)
 
 
 class Frozen(BaseModel):
@@ -72,6 +76,21 @@ def forms(model: type[BaseModel]) -> dict[str, Form]:
             order.remove(name)
             order.insert(order.index(form.after) + 1, name)
     return {name: found[name] for name in order}
+
+
+def kinds_in(package: str, path: Iterable[str], base: type[M]) -> dict[str, type[M]]:
+    """Every model below ``base`` that has a ``kind``, from the modules of a package, by kind in ``order``.
+
+    Raises RuntimeError where two models are of one kind.
+    """
+    kinds: dict[str, type[M]] = {}
+    for module in sorted(info.name for info in pkgutil.iter_modules(path)):
+        for value in vars(importlib.import_module(f"{package}.{module}")).values():
+            if isinstance(value, type) and issubclass(value, base) and "kind" in value.model_fields:
+                kind = str(value.model_fields["kind"].default)
+                if kinds.setdefault(kind, value) is not value:
+                    raise RuntimeError(f"two models in {package} are of the kind {kind!r}")
+    return dict(sorted(kinds.items(), key=lambda item: (getattr(item[1], "order", 0), item[0])))
 
 
 def in_range(length: Length, least: str, most: str, what: str) -> Length:

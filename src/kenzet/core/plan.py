@@ -1,7 +1,8 @@
 """The way in: from a quilt to its plan.
 
-Glossary: a *drawing* is one distinct set of lines with the placings that share it (blocks laid alike
-share one; lines that flow from the quilt's centre may differ from block to block). A *line* is a
+Glossary: a *drawing* is one distinct set of lines with the places that share it (blocks laid alike
+share one; lines that flow from the quilt's centre may differ from block to block, and so do blocks of
+other sizes, blocks at the quilt's edge, and places with a fill of their own). A *line* is a
 stretch of a straight family or one ring of an echo; lines of a drawing are numbered, stretches first.
 
 Cost: one scan for all straight families of a zone; one offset a ring. Each distinct drawing is
@@ -13,7 +14,6 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 from fractions import Fraction
-from functools import cached_property
 
 import numpy as np
 
@@ -28,97 +28,65 @@ from kenzet.core.laying import Pose, Reference, Stretch, Sum, pose, reckon, refe
 from kenzet.core.marks.ticks import TickedEdge, ticked_edges
 from kenzet.core.measure import in_words
 from kenzet.core.slivers import EdgeGap, edge_gaps
-from kenzet.core.top.changes import zone_of
-from kenzet.core.top.document import MarkMethod, Quilt, Zone
-from kenzet.core.top.layout import Part, Top, invert, lay_out, zone_region
+from kenzet.core.top.laid import LaidQuilt, ZoneShape, from_middle
+from kenzet.core.top.zone import MarkMethod, Zone
 
 MOST_LINES = 200_000
 
 
-class LaidQuilt:
-    """A quilt with its top laid out and its zones' regions, each worked out once."""
-
-    def __init__(self, quilt: Quilt) -> None:
-        self.quilt = quilt
-        self._regions: dict[tuple[str, tuple[str, ...]], Region] = {}
-
-    @cached_property
-    def top(self) -> Top:
-        """The parts and their placings."""
-        return lay_out(self.quilt)
-
-    def zone(self, key: str) -> Zone:
-        """Raises Unknown for a zone that is not in the quilt."""
-        return zone_of(self.quilt, key)
-
-    def region(self, zone: Zone) -> Region:
-        """The zone's area in its part's coordinates."""
-        key = (zone.part, zone.patches)
-        if key not in self._regions:
-            self._regions[key] = zone_region(self.top, zone)
-        return self._regions[key]
-
-    def with_quilt(self, quilt: Quilt) -> LaidQuilt:
-        """The same top for a quilt that differs only in zones, fills or kit."""
-        other = LaidQuilt(quilt)
-        if quilt.blocks == self.quilt.blocks and quilt.layout == self.quilt.layout:
-            other.__dict__["top"] = self.top
-            other._regions = self._regions
-        return other
-
-
 @dataclass(frozen=True)
 class ZonePlan:
-    """Everything reckoned for one zone. ``drawings`` together hold every placing of the part once."""
+    """Everything reckoned for one zone. ``drawings`` together hold every place that has a fill once."""
 
     key: str
     zone: Zone
-    fill: Fill
     kit: Kit
-    part: Part
-    region: Region
     drawings: tuple[Drawing, ...]
-    sites: tuple[Site, ...]
+    middle: Point
 
-    def drawing_at(self, placing: int) -> Drawing:
-        """The drawing of placing number ``placing``. Raises Unknown."""
+    def drawing_at(self, place: str = "") -> Drawing:
+        """The drawing at ``place``, or the one of most places. Raises Unknown where the zone is open there."""
         for drawing in self.drawings:
-            if placing in drawing.placings:
+            if place in drawing.places or not place:
                 return drawing
-        raise Unknown(
-            f"{self.part.name} is laid {len(self.part.placings)} times; there is no number {placing + 1}."
-        )
+        raise Unknown(f"{self.zone.name} has no lines at place {place}.", "place")
+
+    def has_drawing_at(self, place: str) -> bool:
+        """Whether there are lines to look at there."""
+        return any(place in drawing.places or not place for drawing in self.drawings)
 
     @property
     def lines_in_quilt(self) -> int:
         """All lines of the zone over the whole quilt."""
-        return sum(drawing.lines * len(drawing.placings) for drawing in self.drawings)
+        return sum(drawing.lines * len(drawing.places) for drawing in self.drawings)
 
     @property
     def stitched_in_quilt(self) -> float:
         """mm over the whole quilt."""
-        return sum(drawing.stitched * len(drawing.placings) for drawing in self.drawings)
+        return sum(drawing.stitched * len(drawing.places) for drawing in self.drawings)
 
-    @property
-    def sum(self) -> Sum:
+    def sum(self, drawing: Drawing) -> Sum:
         """The sum that lays each line from the one before."""
-        return reckon(self.fill.spacing.mm, self.kit.foot.offset.mm, self.kit.ruler)
+        return self._reckon(drawing.fill.spacing.mm)
 
     def widest_gap(self, drawing: Drawing) -> float:
         """F44 for one drawing, mm."""
-        return widest_gap(self.region, drawing.families, drawing.stretches)
+        return widest_gap(drawing.region, drawing.families, drawing.stretches)
 
     def edge_gaps(self, drawing: Drawing) -> list[EdgeGap]:
         """What is left along the edges that run with the lines, the narrowest first."""
-        return edge_gaps(self.region, drawing.families)
+        return edge_gaps(drawing.region, drawing.families)
 
-    def mend(self, placing: int) -> Mend | None:
+    def mend(self, drawing: Drawing, place: str = "") -> Mend | None:
         """What would leave no sliver along an edge."""
-        return self.fill.mend(self.sites[placing])
+        return drawing.fill.mend(self._site(drawing, place))
 
-    def wishes(self, placing: int) -> list[Wish]:
+    def wishes(self, drawing: Drawing, place: str = "") -> list[Wish]:
         """Spacings near hers that come out even or meet the corners."""
-        return list(self.fill.wishes(self.sites[placing]))
+        return list(drawing.fill.wishes(self._site(drawing, place)))
+
+    def _site(self, drawing: Drawing, place: str) -> Site:
+        return site_at(drawing.shape, place or drawing.places[0], self.middle)
 
     def references(self, drawing: Drawing) -> dict[int, Reference]:
         """What every line of ``drawing`` is laid from, by line number."""
@@ -140,7 +108,7 @@ class ZonePlan:
 
     def ticked(self, drawing: Drawing) -> list[TickedEdge]:
         """The zone's edges with a tick for every line that meets them."""
-        return ticked_edges(self.region, drawing.stretches, self.kit.marking_step.mm)
+        return ticked_edges(drawing.region, drawing.stretches, self.kit.marking_step.mm)
 
     def line_ends(self, drawing: Drawing, line: int, side: int = -1) -> tuple[Point, Point]:
         """Start and end of a stretch, or of side ``side`` (the longest if -1) of a ring."""
@@ -163,22 +131,23 @@ class ZonePlan:
             distance = (
                 drawing.rings[line - len(drawing.stretches)].distance if reference.kind != "mark" else foot
             )
-            return self._posed(self.region, start, end, False, distance), reference, self._reckon(distance)
+            return self._posed(drawing.region, start, end, False, distance), reference, self._reckon(distance)
         piece, _ = drawing.piece_and_family(line)
-        distance = self._exact(reference) if reference.kind != "mark" else foot
-        laid = self._posed(self.region.pieces[piece], start, end, reference.way < 0, distance)
+        distance = _exact(drawing.fill, reference) if reference.kind != "mark" else foot
+        laid = self._posed(drawing.region.pieces[piece], start, end, reference.way < 0, distance)
         return laid, reference, self._reckon(distance)
-
-    def _exact(self, reference: Reference) -> Fraction:
-        if reference.kind == "line":
-            return self.fill.spacing.mm
-        return Fraction(reference.distance).limit_denominator(10**6)
 
     def _reckon(self, distance: Fraction) -> Sum:
         return reckon(distance, self.kit.foot.offset.mm, self.kit.ruler)
 
     def _posed(self, piece: Region, start: Point, end: Point, left: bool, distance: Fraction) -> Pose:
         return pose(piece, start, end, left, distance, self.kit)
+
+
+def _exact(fill: Fill, reference: Reference) -> Fraction:
+    if reference.kind == "line":
+        return fill.spacing.mm
+    return Fraction(reference.distance).limit_denominator(10**6)
 
 
 def _stretch_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference]:
@@ -195,7 +164,7 @@ def _stretch_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference
         piece, number = divmod(job, len(drawing.families))
         family = drawing.families[number]
         if isinstance(family, Straight):
-            found |= references(plan.region.pieces[piece], family, stretches, plan.kit)
+            found |= references(drawing.region.pieces[piece], family, stretches, plan.kit)
     return found
 
 
@@ -209,34 +178,66 @@ def _ring_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference]:
     return found
 
 
-def site_at(laid: LaidQuilt, part: Part, region: Region, placing: int) -> Site:
-    """Where a fill is laid, as placing number ``placing`` of its part sees it."""
-    middle = (laid.top.width / 2, laid.top.height / 2)
-    return Site(region, part.centre, invert(part.placings[placing], middle))
+def site_at(shape: ZoneShape, place: str, middle: Point) -> Site:
+    """Where a fill is laid, as ``place`` sees it."""
+    return Site(shape.region, shape.part.centre, from_middle(shape.part, place, middle))
 
 
 def plan_zone(laid: LaidQuilt, key: str) -> ZonePlan | None:
-    """The plan of zone ``key``, or None where it is left open.
+    """The plan of zone ``key``, or None where it has no fill anywhere or is laid nowhere.
 
     Raises Unknown; BadValue at ``fill.…`` or ``kit.foot.offset``; TooMany at ``fill.spacing``.
     """
     zone = laid.zone(key)
-    if zone.fill is None:
+    if not _has_fill(zone) or not laid.is_laid(zone):
         return None
-    part, region, kit = laid.top.parts[zone.part], laid.region(zone), laid.quilt.kit
-    check_foot(zone, region, kit)
     _refuse_a_flood(laid, key)
-    drawings = tuple(
-        draw(region, families, placings) for families, placings in _distinct(laid, zone.fill, part, region)
-    )
-    sites = tuple(site_at(laid, part, region, k) for k in range(len(part.placings)))
-    return ZonePlan(key, zone, zone.fill, kit, part, region, drawings, sites)
+    drawings = []
+    for number, shape in enumerate(laid.shapes(zone)):
+        if number == 0:  # what the quilt's edge leaves of it elsewhere may be narrower
+            check_foot(zone, shape.region, laid.quilt.kit)
+        for fill, places in _by_fill(zone, shape):
+            drawings += [
+                draw(shape, fill, families, some)
+                for families, some in _distinct(fill, shape, places, laid.middle)
+            ]
+    return ZonePlan(key, zone, laid.quilt.kit, tuple(drawings), laid.middle)
+
+
+def _has_fill(zone: Zone) -> bool:
+    return zone.fill is not None or any(apart.fill for apart in zone.apart)
+
+
+def _by_fill(zone: Zone, shape: ZoneShape) -> list[tuple[Fill, list[str]]]:
+    """The places of ``shape`` by the fill that they have, that of most places everywhere first."""
+    apart = {place for one in zone.apart for place in one.places}
+    found = [(zone.fill, [place for place in shape.places if place not in apart])]
+    found += [(one.fill, [place for place in shape.places if place in one.places]) for one in zone.apart]
+    return [(fill, places) for fill, places in found if fill is not None and places]
 
 
 def plan_quilt(laid: LaidQuilt) -> dict[str, ZonePlan]:
     """The plans of all zones that have a fill, by key."""
     plans = ((key, plan_zone(laid, key)) for key in laid.quilt.zones)
     return {key: plan for key, plan in plans if plan is not None}
+
+
+def check_quilt(laid: LaidQuilt, before: LaidQuilt | None = None) -> None:
+    """Raises KenzetError where a zone cannot be planned; zones that were planned ``before`` are believed."""
+    same_top = before is not None and laid.__dict__.get("top", 0) is before.__dict__.get("top", 1)
+    same_kit = before is not None and laid.quilt.kit == before.quilt.kit
+    for key, zone in laid.quilt.zones.items():
+        if same_top and same_kit and before is not None and before.quilt.zones.get(key) == zone:
+            continue
+        try:
+            if laid.is_laid(zone):
+                laid.shapes(zone)
+            plan_zone(laid, key)
+        except BadValue as error:
+            known = before is not None and before.quilt.zones.get(key) == zone
+            if not known or error.field == "kit.foot.offset":
+                raise
+            raise BadValue(f"“{zone.name}” would not fit any more: {error.message}", error.field) from error
 
 
 def check_foot(zone: Zone, region: Region, kit: Kit) -> None:
@@ -254,24 +255,25 @@ def check_foot(zone: Zone, region: Region, kit: Kit) -> None:
 def check_kit(laid: LaidQuilt) -> None:
     """``check_foot`` for every zone that has a fill."""
     for zone in laid.quilt.zones.values():
-        if zone.fill is not None:
-            check_foot(zone, laid.region(zone), laid.quilt.kit)
+        if _has_fill(zone) and laid.is_laid(zone):
+            for shape in laid.shapes(zone)[:1]:
+                check_foot(zone, shape.region, laid.quilt.kit)
 
 
 def _distinct(
-    laid: LaidQuilt, fill: Fill, part: Part, region: Region
-) -> Iterable[tuple[tuple[Family, ...], tuple[int, ...]]]:
-    """The different sets of families over the placings of a part, each with its placings."""
+    fill: Fill, shape: ZoneShape, places: list[str], middle: Point
+) -> Iterable[tuple[tuple[Family, ...], tuple[str, ...]]]:
+    """The different sets of families over ``places``, each with its places."""
     if not fill.follows_quilt:
-        yield tuple(fill.lay_out(site_at(laid, part, region, 0))), tuple(range(len(part.placings)))
+        yield tuple(fill.lay_out(site_at(shape, places[0], middle))), tuple(places)
         return
-    groups: dict[tuple[float, ...], tuple[tuple[Family, ...], list[int]]] = {}
-    for placing in range(len(part.placings)):
-        families = tuple(fill.lay_out(site_at(laid, part, region, placing)))
+    groups: dict[tuple[float, ...], tuple[tuple[Family, ...], list[str]]] = {}
+    for place in places:
+        families = tuple(fill.lay_out(site_at(shape, place, middle)))
         phases = tuple(_phase(family) for family in families)
-        groups.setdefault(phases, (families, []))[1].append(placing)
-    for families, placings in groups.values():
-        yield families, tuple(placings)
+        groups.setdefault(phases, (families, []))[1].append(place)
+    for families, some in groups.values():
+        yield families, tuple(some)
 
 
 def _phase(family: Family) -> float:
@@ -285,9 +287,11 @@ def _phase(family: Family) -> float:
 
 def _refuse_a_flood(laid: LaidQuilt, key: str) -> None:
     """Counts before anything is drawn. Raises TooMany where the whole quilt would hold too many lines."""
-    counts = {k: _count(laid, zone) for k, zone in laid.quilt.zones.items() if zone.fill is not None}
+    zones = laid.quilt.zones.items()
+    counts = {k: _count(laid, zone) for k, zone in zones if _has_fill(zone) and laid.is_laid(zone)}
     total = sum(counts.values())
-    fill = laid.quilt.zones[key].fill
+    zone = laid.quilt.zones[key]
+    fill = zone.fill or next((apart.fill for apart in zone.apart if apart.fill), None)
     if total <= MOST_LINES or fill is None:
         return
     others = total - counts[key]
@@ -305,6 +309,8 @@ def _refuse_a_flood(laid: LaidQuilt, key: str) -> None:
 
 
 def _count(laid: LaidQuilt, zone: Zone) -> int:
-    fill, region, part = zone.fill, laid.region(zone), laid.top.parts[zone.part]
-    assert fill is not None
-    return fill.count_at_most(site_at(laid, part, region, 0)) * len(part.placings)
+    return sum(
+        fill.count_at_most(site_at(shape, places[0], laid.middle)) * len(places)
+        for shape in laid.shapes(zone)
+        for fill, places in _by_fill(zone, shape)
+    )

@@ -9,7 +9,8 @@ from typing import Any
 from kenzet.core.drawing import Drawing
 from kenzet.core.laying import Reference, Sum
 from kenzet.core.measure import MM_PER, Length
-from kenzet.core.plan import LaidQuilt, ZonePlan, plan_quilt
+from kenzet.core.plan import ZonePlan, plan_quilt
+from kenzet.core.top.laid import LaidQuilt
 
 
 def plan_json(laid: LaidQuilt) -> dict[str, Any]:
@@ -36,11 +37,8 @@ def _zone(plan: ZonePlan) -> dict[str, Any]:
     return {
         "name": plan.zone.name,
         "part": plan.zone.part,
-        "fill": plan.fill.model_dump(mode="json"),
-        "sum": _sum(plan.sum),
         "lines_in_quilt": plan.lines_in_quilt,
         "stitched_in_quilt_mm": round(plan.stitched_in_quilt, 3),
-        "placings": [[round(v, 4) for v in placing] for placing in plan.part.placings],
         "drawings": [_drawing(plan, drawing) for drawing in plan.drawings],
     }
 
@@ -49,7 +47,11 @@ def _drawing(plan: ZonePlan, drawing: Drawing) -> dict[str, Any]:
     references = plan.references(drawing)
     marked = set(plan.marked(drawing, plan.zone.marking))
     return {
-        "placings": list(drawing.placings),
+        "fill": drawing.fill.model_dump(mode="json"),
+        "sum": _sum(plan.sum(drawing)),
+        "placings": {
+            place: [round(v, 4) for v in drawing.shape.part.places[place]] for place in drawing.places
+        },
         "stitched_mm": round(drawing.stitched, 3),
         "widest_gap_mm": round(plan.widest_gap(drawing), 3),
         "lines": [

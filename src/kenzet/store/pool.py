@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import secrets
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 from dataclasses import dataclass
@@ -14,6 +15,7 @@ from pymysql.cursors import DictCursor
 from kenzet.core.errors import Unavailable
 
 NAME = "kenzet"
+_ALPHABET = "abcdefghjkmnpqrstuvwxyz23456789"
 _LOST = (pymysql.err.OperationalError, pymysql.err.InterfaceError, OSError)
 
 
@@ -72,6 +74,11 @@ class Pool:
                 creator=lambda: connect(self._login), maxconnections=self._most, blocking=True, ping=1
             )
         return self._pool
+
+
+def new_id() -> str:
+    """Twelve letters and digits that are hard to mistake for one another."""
+    return "".join(secrets.choice(_ALPHABET) for _ in range(12))
 
 
 @contextmanager

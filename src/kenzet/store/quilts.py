@@ -8,17 +8,16 @@ a connection and the owner's number; the writing ones take the version that the 
 from __future__ import annotations
 
 import json
-import secrets
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Literal
 
 from kenzet.core.errors import Stale, Unknown
 from kenzet.core.top.document import Quilt, read, write
-from kenzet.store.pool import atomic
+from kenzet.store.pool import atomic, new_id
 
 LOCAL_OWNER = 1
-_ALPHABET = "abcdefghjkmnpqrstuvwxyz23456789"
+State = Literal["at hand", "put away", "deleted"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,11 +38,12 @@ class Listed:
 
     id: str
     name: str
+    state: State
 
 
 def add(conn: Any, owner: int, quilt: Quilt) -> str:
     """Keep a new quilt; gives its id."""
-    quilt_id = "".join(secrets.choice(_ALPHABET) for _ in range(12))
+    quilt_id = new_id()
     with atomic(conn) as cursor:
         cursor.execute(
             "INSERT INTO quilt (id, owner_id, current, version) VALUES (%s, %s, 1, 1)", (quilt_id, owner)
@@ -53,17 +53,24 @@ def add(conn: Any, owner: int, quilt: Quilt) -> str:
 
 
 def listed(conn: Any, owner: int) -> list[Listed]:
-    """All quilts of an owner, the last changed first."""
+    """All quilts of an owner that are not deleted, the last changed first."""
     with conn.cursor() as cursor:
         cursor.execute(
-            "SELECT q.id, JSON_VALUE(r.document, '$.name') AS name"
+            "SELECT q.id, q.state, JSON_VALUE(r.document, '$.name') AS name"
             " FROM quilt q JOIN revision r ON r.quilt_id = q.id AND r.number = q.current"
-            " WHERE q.owner_id = %s ORDER BY q.changed_at DESC, q.id",
+            " WHERE q.owner_id = %s AND q.state <> 'deleted' ORDER BY q.changed_at DESC, q.id",
             (owner,),
         )
         rows = cursor.fetchall()
     conn.commit()  # ends the read view, so that the next read sees what others kept
-    return [Listed(row["id"], row["name"]) for row in rows]
+    return [Listed(row["id"], row["name"], row["state"]) for row in rows]
+
+
+def set_state(conn: Any, owner: int, quilt_id: str, state: State) -> None:
+    """Put a quilt away, delete it, or take it to hand again: a deleted one is kept and can come back. Raises Unknown."""
+    with atomic(conn) as cursor:
+        _locked(cursor, owner, quilt_id)
+        cursor.execute("UPDATE quilt SET state = %s WHERE id = %s", (state, quilt_id))
 
 
 def load(conn: Any, owner: int, quilt_id: str) -> Kept:

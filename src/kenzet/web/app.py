@@ -12,10 +12,13 @@ from kenzet import __version__
 from kenzet.store.pool import Pool
 from kenzet.web import guard
 from kenzet.web.at_hand import LaidQuilts
+from kenzet.web.drawing import drawing
 from kenzet.web.kit import kit
 from kenzet.web.marks import marks
 from kenzet.web.models import Problem
+from kenzet.web.photos import photos
 from kenzet.web.quilts import quilts
+from kenzet.web.top import top
 from kenzet.web.zones import zones
 
 
@@ -43,6 +46,9 @@ def create_app(settings: Settings) -> OpenAPI:
     app.extensions["laid"] = LaidQuilts()
     guard.install(app)
     app.register_api(quilts)
+    app.register_api(top)
+    app.register_api(drawing)
+    app.register_api(photos)
     app.register_api(zones)
     app.register_api(marks)
     app.register_api(kit)

@@ -7,10 +7,11 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from typing import Any
 
-from flask import Response, current_app
+from flask import Response, current_app, request
 
-from kenzet.core.errors import BadValue
-from kenzet.core.plan import LaidQuilt, ZonePlan, plan_zone
+from kenzet.core.errors import BadValue, TooMany
+from kenzet.core.plan import ZonePlan, plan_zone
+from kenzet.core.top.laid import LaidQuilt
 from kenzet.store import quilts
 from kenzet.store.quilts import LOCAL_OWNER, Kept
 from kenzet.web.models import Wire
@@ -70,3 +71,14 @@ def file_answer(data: bytes, kind: str, name: str) -> Response:
     response = Response(data, mimetype=kind)
     response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
     return response
+
+
+def upload(most: int, what: str) -> bytes:
+    """The file that was sent as the body. Raises TooMany beyond ``most`` bytes, BadValue for an empty one."""
+    if (request.content_length or 0) > most:
+        raise TooMany(f"{what} may have at most {most // 1_000_000} MB.", "file")
+    request.max_content_length = most
+    data = request.get_data()
+    if not data:
+        raise BadValue("The file is empty.", "file")
+    return data

@@ -53,6 +53,7 @@ _LENGTHS = {
     "ruler.width": Form("length", "Ruler, across"),
     "marking_step": Form("length", "You mark in steps of", "Ticks are rounded to it, and [ ] step by it."),
     "batting.limit": Form("length", "Widest gap your batting allows", "It stands on its label."),
+    "batting.thickness": Form("length", "Thickness of the batting"),
 }
 _ETCHED = Form(
     "choice",
@@ -80,6 +81,7 @@ def _view(kit: Kit, unit: Unit) -> KitView:
         "ruler.width": kit.ruler.width,
         "marking_step": kit.marking_step,
         "batting.limit": kit.batting.limit,
+        "batting.thickness": kit.batting.thickness,
     }
     fields = [show.field(name, form, values[name], unit) for name, form in _LENGTHS.items()]
     etched = kit.ruler.etched

@@ -11,8 +11,9 @@ from kenzet.core.drawing import Drawing
 from kenzet.core.marks.sheet import MarkSheet, mark_sheet
 from kenzet.core.marks.ticks import TickedEdge
 from kenzet.core.measure import COARSE, Unit, long_figure, rounded
-from kenzet.core.plan import LaidQuilt, ZonePlan, plan_quilt
-from kenzet.core.top.document import MarkMethod
+from kenzet.core.plan import ZonePlan, plan_quilt
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.zone import MarkMethod
 from kenzet.formats.pdf import pages_of, pdf
 from kenzet.formats.placement import Paper
 from kenzet.formats.svg import svg
@@ -27,7 +28,7 @@ class MarksRequest(m.Reading):
     """The marks of a zone as it is kept, by a method, on a paper."""
 
     zone: m.ZoneKey
-    placing: m.Number = 0
+    place: m.PlaceKey = ""
     method: MarkMethod | None = None
     paper: Paper = "letter"
 
@@ -80,7 +81,7 @@ class MarksView(m.Wire):
 class SheetQuery(m.Reading):
     """How the sheet is wanted."""
 
-    placing: m.Number = 0
+    place: m.PlaceKey = ""
     method: MarkMethod | None = None
     paper: Paper = "letter"
 
@@ -112,11 +113,11 @@ def _sheet(path: m.ZonePath, query: SheetQuery) -> MarkSheet:
     kept, laid = laid_quilt(path.quilt)
     found = planned(laid, path.zone)
     method = query.method or found.zone.marking
-    return mark_sheet(found, found.drawing_at(query.placing), method, kept.quilt.name, query.unit)
+    return mark_sheet(found, found.drawing_at(query.place), method, kept.quilt.name, query.unit)
 
 
 def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
-    unit, drawing = body.unit, found.drawing_at(body.placing)
+    unit, drawing = body.unit, found.drawing_at(body.place)
     method = body.method or found.zone.marking
     marked = found.marked(drawing, method)
     pages = pages_of(mark_sheet(found, drawing, method, laid.quilt.name, unit), body.paper)
@@ -124,7 +125,7 @@ def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
     return MarksView(
         zone=body.zone,
         name=found.zone.name,
-        occurs=show.occurs(found.part, len(found.zone.patches)),
+        occurs=show.occurs(laid, found.zone),
         method=method,
         methods=[_method(found, drawing, key) for key in _METHODS],
         marked=marked,
@@ -140,7 +141,7 @@ def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
 
 
 def _rows(found: ZonePlan, drawing: Drawing, marked: list[int], unit: Unit) -> list[m.Row]:
-    times = len(found.part.placings)
+    times = sum(len(d.places) for d in found.drawings)
     pen = sum(drawing.length_of(number) for number in marked)
     both = (
         f"{long_figure(pen, unit)} · {long_figure(pen * times, unit)}"
@@ -163,7 +164,7 @@ def _method(found: ZonePlan, drawing: Drawing, method: MarkMethod) -> MethodView
 
 
 def _note(found: ZonePlan, drawing: Drawing, marked: list[int], unit: Unit) -> m.Words:
-    if not found.sum.can_be_laid and drawing.lines:
+    if not found.sum(drawing).can_be_laid and drawing.lines:
         return ["No etched line of your ruler makes this spacing with your foot, so every line is drawn."]
     if drawing.rings:
         return [
@@ -171,7 +172,7 @@ def _note(found: ZonePlan, drawing: Drawing, marked: list[int], unit: Unit) -> m
         ]
     if not marked:
         return ["A seam gives the first line of every family, and each line gives the next: nothing to draw."]
-    spacing = show.shown(found.fill.spacing.mm, unit)
+    spacing = show.shown(drawing.fill.spacing.mm, unit)
     return [
         "Drawn where no seam runs along the lines. Every other line is laid ",
         spacing,

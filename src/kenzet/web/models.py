@@ -10,6 +10,7 @@ from kenzet.core.measure import Unit
 
 Number = Annotated[int, Field(ge=0, le=1_000_000)]
 QuiltId = Annotated[str, Field(pattern=r"^[a-z0-9]{12}$")]
+PlaceKey = Annotated[str, Field(pattern=r"^[a-z0-9-]{0,40}$")]
 ZoneKey = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$")]
 
 
@@ -67,6 +68,7 @@ class Listed(Wire):
 
     id: str
     name: str
+    put_away: bool
 
 
 class Home(Wire):
@@ -84,34 +86,56 @@ class PatchView(Wire):
     rings: list[list[float]]
 
 
+class PlaceView(Wire):
+    """A place and the placing (a, b, c, d, e, f) of what lies there."""
+
+    id: str
+    at: list[float]
+
+
 class PartView(Wire):
-    """A part and its placings (a, b, c, d, e, f)."""
+    """A part and its places; ``of`` is the part that zones name."""
 
     key: str
+    of: str
     name: str
     width: float
     height: float
-    placings: list[list[float]]
+    places: list[PlaceView]
     patches: list[PatchView]
 
 
 class DrawingView(Wire):
     """Lines of one drawing: straight ones as x0, y0, x1, y1, rings as flat closed x, y lists; mm, y up."""
 
-    placings: list[int]
+    part: str
+    places: list[str]
     lines: list[list[float]]
     rings: list[list[float]]
 
 
+class ShapeView(Wire):
+    """One shape of a zone: its rings in the part's coordinates and the places that have it."""
+
+    part: str
+    places: list[str]
+    rings: list[list[float]]
+
+
 class ZoneInfo(Wire):
-    """A zone as the whole quilt shows it."""
+    """A zone as the whole quilt shows it; ``cut`` where it is a piece of one, ``stands_off`` where it could."""
 
     key: str
     name: str
     part: str
     patches: list[str]
+    shapes: list[ShapeView]
     occurs: str
     fill: str
+    left_open: bool
+    cut: bool
+    stand_off: str
+    stands_off: bool
     drawings: list[DrawingView]
 
 
@@ -132,6 +156,25 @@ class Total(Wire):
     amount: float
 
 
+class GroundView(Wire):
+    """A photograph under ``place``: the straightened picture, where it lies upright, and how it was set."""
+
+    url: str
+    at: list[float]
+    width: float
+    height: float
+    place: str
+    strength: float
+    photo: str
+    corners: list[list[float]]
+
+
+class StateRequest(Wire):
+    """Whether a quilt is at hand, put away or deleted."""
+
+    state: Literal["at hand", "put away", "deleted"]
+
+
 class QuiltView(Wire):
     """A quilt as it is kept now, laid out and drawn."""
 
@@ -147,6 +190,7 @@ class QuiltView(Wire):
     fabrics: dict[str, dict[str, str]]
     parts: list[PartView]
     zones: list[ZoneInfo]
+    ground: GroundView | None
     fills: list[FillKind]
     totals: list[Total]
     kit: dict[str, Any]
@@ -216,10 +260,27 @@ class Spot(Wire):
     name: str
 
 
+class ApartView(Wire):
+    """Places with a fill of their own, or that another zone has ``taken``."""
+
+    places: list[str]
+    where: str
+    fill: str
+    taken: bool
+
+
 class ZoneView(Wire):
-    """A zone with its plan as the slip shows it. Nothing here is kept yet."""
+    """A zone with its plan as the slip shows it. Nothing here is kept yet.
+
+    ``times`` is how often it lies in the quilt, ``here_apart`` whether the place at hand is apart.
+    """
 
     zone: str
+    place: str
+    where: str
+    times: int
+    apart: list[ApartView]
+    here_apart: bool
     name: str
     occurs: str
     fill: dict[str, Any] | None
@@ -248,7 +309,7 @@ class PlanRequest(Reading):
     """
 
     zone: ZoneKey
-    placing: Number = 0
+    place: PlaceKey = ""
     fill: dict[str, Any] | None = None
     switch: str | None = None
     step: Step | None = None
@@ -290,10 +351,11 @@ class RulerView(Wire):
     caution: str
 
 
-class NewQuilts(Wire):
-    """A plan to keep as a new quilt; left out: the demo quilts."""
+class NewQuilts(Reading):
+    """A plan to keep as a new quilt, or a ``wish`` to begin one with; both left out: the demo quilts."""
 
     plan: dict[str, Any] | None = None
+    wish: dict[str, Any] | None = None
 
 
 class ChangeMade(Wire):
@@ -307,8 +369,8 @@ class ChangeMade(Wire):
     change: dict[str, Any]
 
 
-class ChangeRequest(Wire):
-    """Changes to keep, in order, the first made on ``version``."""
+class ChangeRequest(Reading):
+    """Changes to keep, in order, the first made on ``version``; ``unit`` is meant where none is typed."""
 
     version: Number
     changes: Annotated[list[ChangeMade], Field(min_length=1, max_length=50)]

@@ -8,12 +8,17 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from kenzet import __version__
+from kenzet.core.begin import Wish, begun
+from kenzet.core.changes import AnyChange, applied
 from kenzet.core.measure import Unit
-from kenzet.core.plan import LaidQuilt, check_kit, plan_quilt, plan_zone
-from kenzet.core.top.changes import Change, SetFill, SetKit, apply
-from kenzet.core.top.document import Frozen, read, validated, write
+from kenzet.core.params import Frozen
+from kenzet.core.plan import check_quilt, plan_quilt
+from kenzet.core.top.document import Quilt, read, validated, write
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.tidy import free
 from kenzet.demo import demo_quilts
 from kenzet.formats import plan_file
+from kenzet.store import photos
 from kenzet.store import quilts as store
 from kenzet.store.quilts import LOCAL_OWNER, Kept
 from kenzet.web import models as m
@@ -24,7 +29,7 @@ quilts = APIBlueprint("quilts", __name__, url_prefix="/api")
 
 
 class _OneChange(Frozen):
-    change: Change
+    change: AnyChange
 
 
 @quilts.get("/health", responses={200: m.Health})
@@ -39,19 +44,51 @@ def health() -> Response:
 def home() -> Response:
     """The unit and the quilts, the last changed first."""
     with connection() as conn:
-        found = [m.Listed(id=q.id, name=q.name) for q in store.listed(conn, LOCAL_OWNER)]
+        found = [
+            m.Listed(id=q.id, name=q.name, put_away=q.state == "put away")
+            for q in store.listed(conn, LOCAL_OWNER)
+        ]
         return answer(m.Home(unit=store.unit(conn, LOCAL_OWNER), quilts=found))
 
 
 @quilts.post("/quilts", responses={200: m.Home})
 def add_quilts(body: m.NewQuilts) -> Response:
-    """Keep a quilt from a plan file, or the demo quilts where none is sent."""
-    found = demo_quilts() if body.plan is None else [read(body.plan)]
+    """Keep a quilt from a plan file or begun from a wish, or the demo quilts where neither is sent."""
+    if body.wish is not None:
+        found = [begun(validated(Wish, body.wish, body.unit, "wish"))]
+    else:
+        found = demo_quilts()[::-1] if body.plan is None else [read(body.plan)]
     for quilt in found:
-        plan_quilt(LaidQuilt(quilt))
+        check_quilt(LaidQuilt(quilt))
     with connection() as conn:
         for quilt in found:
-            store.add(conn, LOCAL_OWNER, quilt)
+            store.add(conn, LOCAL_OWNER, _with_known_photo(conn, quilt))
+    return home()
+
+
+def _with_known_photo(conn: Any, quilt: Quilt) -> Quilt:
+    """A plan file names its photograph and does not hold it: from elsewhere it comes without."""
+    if quilt.ground and not photos.is_there(conn, LOCAL_OWNER, quilt.ground.photo):
+        return quilt.model_copy(update={"ground": None})
+    return quilt
+
+
+@quilts.post("/quilts/<quilt>/copy", responses={200: m.Home})
+def copy_quilt(path: m.QuiltPath) -> Response:
+    """The same quilt once more, as it is now; its undo begins anew."""
+    kept, _ = laid_quilt(path.quilt)
+    with connection() as conn:
+        names = [listed.name for listed in store.listed(conn, LOCAL_OWNER)]
+        name = free(kept.quilt.name[:70], names, " ")
+        store.add(conn, LOCAL_OWNER, kept.quilt.model_copy(update={"name": name}))
+    return home()
+
+
+@quilts.put("/quilts/<quilt>/state", responses={200: m.Home})
+def set_state(path: m.QuiltPath, body: m.StateRequest) -> Response:
+    """Put a quilt away, delete it, or take either back."""
+    with connection() as conn:
+        store.set_state(conn, LOCAL_OWNER, path.quilt, body.state)
     return home()
 
 
@@ -76,21 +113,17 @@ def change(path: m.QuiltPath, body: m.ChangeRequest) -> Response:
     kept, laid = laid_quilt(path.quilt)
     made = []
     for one in body.changes:
-        laid, what = _changed(laid, one.change)
+        laid, what = _changed(laid, one.change, body.unit)
         made.append(store.Made(laid.quilt, what, one.key, one.joins))
     with connection() as conn:
         return _saved(store.change(conn, LOCAL_OWNER, kept.id, body.version, made))
 
 
-def _changed(laid: LaidQuilt, change: dict[str, Any]) -> tuple[LaidQuilt, str]:
+def _changed(laid: LaidQuilt, change: dict[str, Any], unit: Unit) -> tuple[LaidQuilt, str]:
     """The quilt after a change that can be planned."""
-    wanted = validated(_OneChange, {"change": change}).change
-    quilt, what = apply(laid.quilt, wanted)
+    quilt, what = applied(validated(_OneChange, {"change": change}, unit).change, laid)
     changed = laid.with_quilt(quilt)
-    if isinstance(wanted, SetFill):
-        plan_zone(changed, wanted.zone)
-    if isinstance(wanted, SetKit):
-        check_kit(changed)
+    check_quilt(changed, laid)
     return changed, what
 
 
@@ -135,13 +168,19 @@ def _view(kept: Kept, laid: LaidQuilt, unit: Unit) -> m.QuiltView:
                 name=zone.name,
                 part=zone.part,
                 patches=list(zone.patches),
-                occurs=show.occurs(laid.top.parts[zone.part], len(zone.patches)),
+                shapes=show.shapes(laid.shapes(zone)),
+                occurs=show.occurs(laid, zone),
                 fill=zone.fill.label if zone.fill else "",
+                left_open=zone.left_open,
+                cut=bool(zone.slices),
+                stand_off=show.length_text(zone.stand_off, unit) if zone.stand_off else "",
+                stands_off=zone.part in laid.quilt.blocks and not laid.parts(zone.part)[0].applique.is_empty,
                 drawings=show.drawings(plans.get(key)),
             )
             for key, zone in quilt.zones.items()
-            if zone.part in laid.top.parts
+            if laid.is_laid(zone)
         ],
+        ground=show.ground(kept.id, laid),
         fills=show.fill_kinds(),
         totals=show.totals(plans.values(), unit),
         kit=write(quilt)["kit"],

@@ -5,6 +5,7 @@ Nothing is computed but the choice of words; figures come from the core.
 
 from __future__ import annotations
 
+import zlib
 from collections.abc import Iterable, Sequence
 from fractions import Fraction
 
@@ -16,9 +17,12 @@ from kenzet.core.laying import Mode, Sum, etched_line_for
 from kenzet.core.marks.ticks import edge_names
 from kenzet.core.measure import COARSE, Length, Unit, figure, long_figure
 from kenzet.core.params import Form, forms
-from kenzet.core.plan import LaidQuilt, ZonePlan
+from kenzet.core.plan import ZonePlan
 from kenzet.core.steps import Slant
-from kenzet.core.top.layout import Part
+from kenzet.core.top.blocks import Block
+from kenzet.core.top.laid import LaidQuilt, ZoneShape
+from kenzet.core.top.layout import block_part
+from kenzet.core.top.zone import BORDER, SASHING, TOP, Zone
 from kenzet.web import models as m
 
 
@@ -44,7 +48,8 @@ def drawings(plan: ZonePlan | None) -> list[m.DrawingView]:
         return []
     return [
         m.DrawingView.model_construct(
-            placings=list(drawing.placings),
+            part=drawing.shape.part.key,
+            places=list(drawing.places),
             lines=drawing.stretches.ends.round(3).tolist(),
             rings=[ring.points.round(3).ravel().tolist() for ring in drawing.rings],
         )
@@ -57,12 +62,13 @@ def parts(laid: LaidQuilt) -> list[m.PartView]:
     return [
         m.PartView(
             key=key,
+            of=part.of,
             name=part.name,
             width=part.width,
             height=part.height,
-            placings=[list(placing) for placing in part.placings],
+            places=[m.PlaceView(id=place, at=list(at)) for place, at in part.places.items()],
             patches=[
-                m.PatchView(key=name, fabric=patch.fabric, rings=_rings(patch.area.geoms))
+                m.PatchView(key=name, fabric=patch.fabric, rings=rings(patch.area.geoms))
                 for name, patch in part.patches.items()
             ],
         )
@@ -70,18 +76,107 @@ def parts(laid: LaidQuilt) -> list[m.PartView]:
     ]
 
 
-def _rings(polygons: Iterable) -> list[list[float]]:
-    rings = [ring for p in polygons for ring in (p.exterior, *p.interiors)]
-    return [np.asarray(ring.coords)[:-1].round(3).ravel().tolist() for ring in rings]
+def block_patches(key: str, block: Block, width: float, height: float) -> list[m.PatchView]:
+    """The patches of a block that is ``width`` by ``height`` mm."""
+    part = block_part(key, key, block, width, height, {})
+    return [
+        m.PatchView(key=name, fabric=patch.fabric, rings=rings(patch.area.geoms))
+        for name, patch in part.patches.items()
+    ]
 
 
-def occurs(part: Part, patches: int) -> str:
+def by(width: Length, height: Length, unit: Unit) -> m.Words:
+    """A size; a square is said once."""
+    if width.mm == height.mm:
+        return [shown(width.mm, unit)]
+    return [shown(width.mm, unit, bare=True), " × ", shown(height.mm, unit)]
+
+
+def shapes(found: Iterable[ZoneShape]) -> list[m.ShapeView]:
+    """The outlines of a zone."""
+    return [
+        m.ShapeView(part=s.part.key, places=list(s.places), rings=rings(s.region.area.geoms)) for s in found
+    ]
+
+
+def ground(quilt_id: str, laid: LaidQuilt) -> m.GroundView | None:
+    """The photograph under the plan."""
+    under = laid.quilt.ground
+    if under is None:
+        return None
+    at, width, height = laid.frame_of(under.place)
+    told_apart = zlib.crc32(f"{under.photo} {under.corners} {under.place} {width} {height}".encode())
+    return m.GroundView(
+        url=f"/api/quilts/{quilt_id}/ground.jpg?of={told_apart:08x}",
+        at=list(at),
+        width=width,
+        height=height,
+        place=under.place,
+        strength=under.strength,
+        photo=under.photo,
+        corners=[list(corner) for corner in under.corners],
+    )
+
+
+def rings(polygons: Iterable) -> list[list[float]]:
+    """Flat x, y lists to a thousandth of a millimetre, holes after outlines."""
+    found = [ring for p in polygons for ring in (p.exterior, *p.interiors)]
+    return [np.asarray(ring.coords)[:-1].round(3).ravel().tolist() for ring in found]
+
+
+def occurs(laid: LaidQuilt, zone: Zone) -> str:
     """How often a zone is there, in words."""
-    many = f"{patches} patches" if patches > 1 else "one patch"
-    times = len(part.placings)
-    if part.name in ("Sashing", "Border"):
-        return "one piece, all round" if part.name == "Border" else "one piece, between all blocks"
-    return f"{many} in this block · the same in all {times}" if times > 1 else f"{many}, in one block"
+    if zone.part == TOP:
+        return f"{len(zone.patches)} patches, across the quilt"
+    if zone.part == SASHING:
+        return (
+            "one piece, between all blocks" if _is_whole(laid, zone) else f"{len(zone.patches)} of the sashes"
+        )
+    if zone.part.startswith(BORDER):
+        return "one piece, all round" if _is_whole(laid, zone) else f"{len(zone.patches)} of its pieces"
+    many = f"{len(zone.patches)} patches" if len(zone.patches) > 1 else "one patch"
+    if zone.slices:
+        pieces = len(zone.slices[-1].inside)
+        many = "a piece" if pieces == 1 else f"{pieces} pieces"
+    times = len(laid.places(zone)) if laid.is_laid(zone) else 0
+    if times == 0:
+        return f"{many}; this block is laid nowhere yet"
+    apart = sum(len(one.places) for one in zone.apart)
+    if times == 1:
+        return f"{many}, in one block"
+    within = " in this block" if zone.part in laid.quilt.blocks else ""
+    same = f"the same in all {times}" if not apart else f"the same in {times - apart} of {times}"
+    return f"{many}{within} · {same}"
+
+
+def _is_whole(laid: LaidQuilt, zone: Zone) -> bool:
+    return len(zone.patches) == len(laid.quilt.part_patches[zone.part]) and not zone.slices
+
+
+def apart(laid: LaidQuilt, zone: Zone) -> list[m.ApartView]:
+    """Where the zone is treated apart, and how."""
+    found = []
+    for one in zone.apart:
+        fill = f"{one.fill.label}, {one.fill.spacing.text}" if one.fill else "left open"
+        taken = laid.quilt.zones.get(one.taken_by or "")
+        found.append(
+            m.ApartView(
+                places=list(one.places),
+                where=", ".join(place_name(place) for place in one.places),
+                fill=f"part of “{taken.name}”" if taken else fill,
+                taken=taken is not None,
+            )
+        )
+    return found
+
+
+def place_name(place: str) -> str:
+    """
+    >>> place_name("2-3"), place_name("side-4"), place_name("border-1")
+    ('row 2, block 3', 'side 4', 'border 1')
+    """
+    row, _, column = place.partition("-")
+    return f"row {row}, block {column}" if row.isdigit() else place.replace("-", " ")
 
 
 def fields(fill: Fill, unit: Unit) -> list[m.FieldView]:
@@ -172,16 +267,16 @@ def instead(reckoned: Sum, unit: Unit) -> m.Words:
     return ["To draw it, not sew it: the ", shown(drawn, unit, bare=True), " mark, no foot."]
 
 
-def offers(plan: ZonePlan, placing: int, unit: Unit) -> list[m.Offer]:
+def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[m.Offer]:
     """Spacings near hers that suit the zone; the one she has is told as such."""
     return [
         m.Offer(
             value=wish.length.text,
             words=[shown(wish.length.mm, unit, bare=unit == "in", about=True)],
             does=wish.does,
-            now=abs(wish.length.mm - plan.fill.spacing.mm) < Fraction(1, 1000),
+            now=abs(wish.length.mm - drawing.fill.spacing.mm) < Fraction(1, 1000),
         )
-        for wish in plan.wishes(placing)
+        for wish in plan.wishes(drawing, place)
     ]
 
 
@@ -197,7 +292,7 @@ def rows(plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: float, 
             words=[shown(slants[0].step, unit)],
         )
     what = "Rings" if drawing.rings else "Lines"
-    times = len(plan.part.placings)
+    times = sum(len(d.places) for d in plan.drawings)
     here = f"{what} here · in the quilt" if times > 1 else f"{what} in the quilt"
     count = f"{drawing.lines:,} · {plan.lines_in_quilt:,}" if times > 1 else f"{drawing.lines:,}"
     found.append(m.Row(label=[here], words=[count]))
@@ -218,10 +313,10 @@ def rows(plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: float, 
     return found
 
 
-def advice(plan: ZonePlan, placing: int, gap: float, unit: Unit) -> list[m.Words]:
+def advice(plan: ZonePlan, drawing: Drawing, place: str, gap: float, unit: Unit) -> list[m.Words]:
     """What a quilter would be told, with its reason and a way out."""
     found: list[m.Words] = []
-    drawing, limit = plan.drawing_at(placing), plan.kit.batting.limit.mm
+    limit = plan.kit.batting.limit.mm
     if drawing.lines == 0:
         found.append(["Nothing fits: the zone is narrower than that. Set it closer, or leave the zone open."])
     if gap > float(limit) + 0.1:
@@ -234,22 +329,22 @@ def advice(plan: ZonePlan, placing: int, gap: float, unit: Unit) -> list[m.Words
                 ". Set the lines closer, or choose another batting.",
             ]
         )
-    return found + _sliver(plan, drawing, placing, unit)
+    return found + _sliver(plan, drawing, place, unit)
 
 
-def _sliver(plan: ZonePlan, drawing: Drawing, placing: int, unit: Unit) -> list[m.Words]:
+def _sliver(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[m.Words]:
     """The narrowest gap left along an edge, if it is a sliver, and what would leave more."""
     narrow = next(iter(plan.edge_gaps(drawing)), None)
     if narrow is None or not narrow.sliver or drawing.lines == 0:
         return []
-    name = edge_names(plan.region)[narrow.edge]
+    name = edge_names(drawing.region)[narrow.edge]
     name = "one edge" if name.startswith("edge ") else f"the {name}"
     said: m.Words = [
         f"Along {name} a sliver of ",
         shown(narrow.gap, unit, COARSE[unit] / 2, about=True),
         " is left. ",
     ]
-    mend = plan.mend(placing)
+    mend = plan.mend(drawing, place)
     if mend is None:
         return [[*said, "Take a spacing that comes out even, or count from somewhere else."]]
     better = shown(mend.gap, unit, COARSE[unit] / 4, about=True)
@@ -272,7 +367,7 @@ def totals(plans: Iterable[ZonePlan], unit: Unit) -> list[m.Total]:
     stitched = sum(plan.stitched_in_quilt for plan in plans)
     lines = sum(plan.lines_in_quilt for plan in plans)
     marks = sum(
-        len(plan.marked(drawing, plan.zone.marking)) * len(drawing.placings)
+        len(plan.marked(drawing, plan.zone.marking)) * len(drawing.places)
         for plan in plans
         for drawing in plan.drawings
     )

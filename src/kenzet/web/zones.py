@@ -8,6 +8,7 @@ from typing import Any
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
+from kenzet.core.changes.filling import with_fill
 from kenzet.core.errors import BadValue
 from kenzet.core.fills import FILLS, AnyFill, Fill, default_fill
 from kenzet.core.kit.kit import Kit
@@ -15,10 +16,10 @@ from kenzet.core.laying import Pose, Reference, Sum
 from kenzet.core.marks.ticks import edge_names
 from kenzet.core.measure import COARSE, Length, Unit
 from kenzet.core.params import Frozen, forms, step_length
-from kenzet.core.plan import LaidQuilt, ZonePlan, plan_quilt, plan_zone
+from kenzet.core.plan import ZonePlan, plan_quilt, plan_zone
 from kenzet.core.steps import slants
-from kenzet.core.top.changes import with_zone
 from kenzet.core.top.document import validated
+from kenzet.core.top.laid import LaidQuilt
 from kenzet.web import models as m
 from kenzet.web import show
 from kenzet.web.at_hand import answer, laid_quilt, planned
@@ -53,7 +54,8 @@ def _typed(quilt_id: str, body: m.PlanRequest) -> LaidQuilt:
     """The quilt with the typed fill in its zone."""
     kept, laid = laid_quilt(quilt_id)
     zone = laid.zone(body.zone)
-    given: Any = body.fill if body.fill is not None else (zone.fill and zone.fill.model_dump(mode="json"))
+    kept_fill = zone.fill_at(body.place)
+    given: Any = body.fill if body.fill is not None else (kept_fill and kept_fill.model_dump(mode="json"))
     if body.switch is not None:
         if body.switch not in FILLS:
             raise BadValue(f"There is no fill called {body.switch[:40]}.", "switch")
@@ -64,7 +66,7 @@ def _typed(quilt_id: str, body: m.PlanRequest) -> LaidQuilt:
         fill = validated(_OneFill, {"fill": given}, body.unit).fill
     if body.step:
         fill = _stepped(fill, body.step, kept.quilt.kit)
-    return laid.with_quilt(with_zone(kept.quilt, body.zone, fill=fill))
+    return laid.with_quilt(with_fill(kept.quilt, body.zone, fill, body.place))
 
 
 def _stepped(fill: Fill, step: m.Step, kit: Kit) -> Fill:
@@ -87,11 +89,19 @@ def _stepped(fill: Fill, step: m.Step, kit: Kit) -> Fill:
 
 def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> m.ZoneView:
     zone, unit = laid.zone(body.zone), body.unit
-    region, part = laid.region(zone), laid.top.parts[zone.part]
+    places = laid.places(zone)
+    place = body.place if body.place in places else next(iter(places))
+    shape = laid.shape_at(zone, place) or next(iter(laid.shapes(zone)), None)
+    region = shape.region if shape else None
     view = m.ZoneView(
         zone=body.zone,
+        place=place,
+        where=show.place_name(place),
+        times=len(places),
+        apart=show.apart(laid, zone),
+        here_apart=zone.apart_at(place) is not None,
         name=zone.name,
-        occurs=show.occurs(part, len(zone.patches)),
+        occurs=show.occurs(laid, zone),
         fill=None,
         fields=[],
         sum=None,
@@ -99,26 +109,28 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> 
         rows=[],
         advice=[],
         drawings=show.drawings(found),
-        edges=show.spots(region.edges, edge_names(region)),
-        corners=[m.Spot(points=list(c), name=f"corner {n}") for n, c in enumerate(region.corners, 1)],
+        edges=show.spots(region.edges, edge_names(region)) if region else [],
+        corners=[m.Spot(points=list(c), name=f"corner {n}") for n, c in enumerate(region.corners, 1)]
+        if region
+        else [],
         totals=show.totals(plan_quilt(laid).values(), unit),
     )
-    if found is None:
+    if found is None or not found.has_drawing_at(place):
         return view
-    drawing = found.drawing_at(body.placing)
+    drawing = found.drawing_at(place)
     gap = found.widest_gap(drawing)
-    view.fill = found.fill.model_dump(mode="json")
-    view.fields = show.fields(found.fill, unit)
-    view.sum = show.the_sum(found.sum, unit)
-    view.sum.instead = show.instead(found.sum, unit)
-    view.offers = show.offers(found, body.placing, unit)
-    view.rows = show.rows(found, drawing, slants(region, drawing.families), gap, unit)
-    view.advice = show.advice(found, body.placing, gap, unit)
+    view.fill = drawing.fill.model_dump(mode="json")
+    view.fields = show.fields(drawing.fill, unit)
+    view.sum = show.the_sum(found.sum(drawing), unit)
+    view.sum.instead = show.instead(found.sum(drawing), unit)
+    view.offers = show.offers(found, drawing, place, unit)
+    view.rows = show.rows(found, drawing, slants(drawing.region, drawing.families), gap, unit)
+    view.advice = show.advice(found, drawing, place, gap, unit)
     return view
 
 
 def _ruler_view(found: ZonePlan, body: m.RulerRequest) -> m.RulerView:
-    drawing, unit = found.drawing_at(body.placing), body.unit
+    drawing, unit = found.drawing_at(body.place), body.unit
     line = found.telling_line(drawing) if body.line is None else body.line
     pose, reference, reckoned = found.pose(drawing, line, body.side)
     start, end = found.line_ends(drawing, line, body.side)

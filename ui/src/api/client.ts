@@ -39,11 +39,33 @@ async function told<T>(call: Promise<Answer<T>>): Promise<T> {
   throw new Problem(answer.response.status, said?.detail ?? 'Something went wrong here.', said?.field)
 }
 
+/** A file is sent as it is. */
+const asItIs = (file: Blob) => ({ body: file as never, bodySerializer: (body: unknown) => body as Blob, headers: { 'Content-Type': 'application/octet-stream' } })
+
 const at = (quilt: string) => ({ path: { quilt } })
 
 export const api = {
   home: () => told(client.GET('/api/home')),
-  addQuilts: (plan: Record<string, unknown> | null) => told(client.POST('/api/quilts', { body: { plan } })),
+  addQuilts: (body: Partial<Views['NewQuilts']>) => told(client.POST('/api/quilts', { body: body as Views['NewQuilts'] })),
+  top: (quilt: string, unit: Unit) =>
+    told(client.GET('/api/quilts/{quilt}/top', { params: { ...at(quilt), query: { unit } } })),
+  pick: (quilt: string, body: Views['PickRequest']) =>
+    told(client.POST('/api/quilts/{quilt}/pick', { params: at(quilt), body })),
+  cutPoints: (quilt: string, body: Partial<Views['PointsRequest']>) =>
+    told(client.POST('/api/quilts/{quilt}/cut-points', { params: at(quilt), body: body as Views['PointsRequest'] })),
+  cut: (quilt: string, body: Views['CutRequest'], signal: AbortSignal) =>
+    told(client.POST('/api/quilts/{quilt}/cut', { params: at(quilt), body, signal })),
+  blockDrawing: (quilt: string, block: string, unit: Unit) =>
+    told(client.GET('/api/quilts/{quilt}/blocks/{block}/drawing', { params: { path: { quilt, block }, query: { unit } } })),
+  readDrawing: (file: File, width: string, unit: Unit) =>
+    told(client.POST('/api/read-drawing', { params: { query: { name: file.name, width, unit } }, ...asItIs(file) })),
+  addPhoto: (file: File) => told(client.POST('/api/photos', asItIs(file))),
+  photo: (id: string) => told(client.GET('/api/photos/{photo}', { params: { path: { photo: id } } })),
+  photoUrl: (id: string) => `/api/photos/${id}.jpg`,
+  swatch: (file: File) => told(client.POST('/api/swatch', asItIs(file))),
+  copy: (quilt: string) => told(client.POST('/api/quilts/{quilt}/copy', { params: at(quilt), body: {} as never })),
+  setState: (quilt: string, state: Views['StateRequest']['state']) =>
+    told(client.PUT('/api/quilts/{quilt}/state', { params: at(quilt), body: { state } })),
   setUnit: (unit: Unit) => told(client.PUT('/api/unit', { body: { unit } })),
   quilt: (quilt: string, unit: Unit) =>
     told(client.GET('/api/quilts/{quilt}', { params: { ...at(quilt), query: { unit } } })),

@@ -38,6 +38,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a photograph, sent as it is; only its pixels are kept. */
+        post: operations["photos_add_photo_photos_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Its size in pixels. */
+        get: operations["photos_photo_size_photos__photo__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo}.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The photograph as it was taken. */
+        get: operations["photos_photo_file_photos__photo__jpg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts": {
         parameters: {
             query?: never;
@@ -47,7 +98,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep a quilt from a plan file, or the demo quilts where none is sent. */
+        /** Keep a quilt from a plan file or begun from a wish, or the demo quilts where neither is sent. */
         post: operations["quilts_add_quilts_quilts_post"];
         delete?: never;
         options?: never;
@@ -72,6 +123,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/blocks/{block}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A drawn block, its seams and the points to draw from. */
+        get: operations["drawing_block_drawing_quilts__quilt__blocks__block__drawing_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/changes": {
         parameters: {
             query?: never;
@@ -83,6 +151,74 @@ export interface paths {
         put?: never;
         /** Keep changes in order; where one cannot be planned, none is written. */
         post: operations["quilts_change_quilts__quilt__changes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same quilt once more, as it is now; its undo begins anew. */
+        post: operations["quilts_copy_quilt_quilts__quilt__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/cut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a cut would leave; nothing is kept. */
+        post: operations["top_cut_cut_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/cut-points": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where a line may begin and end in a zone. */
+        post: operations["top_cut_points_cut_points_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/ground.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The photograph under the plan, straightened to the quilt or the block that it shows. */
+        get: operations["photos_ground_quilts__quilt__ground_jpg_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -117,6 +253,23 @@ export interface paths {
         put?: never;
         /** The marks of a zone as it is kept. */
         post: operations["marks_marks_view_marks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/pick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is meant when she points at a patch. */
+        post: operations["top_pick_pick_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -191,6 +344,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put a quilt away, delete it, or take either back. */
+        put: operations["quilts_set_state_quilts__quilt__state_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/top": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The top as it is laid out. */
+        get: operations["top_top_view_top_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/undo": {
         parameters: {
             query?: never;
@@ -242,6 +429,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/read-drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A block out of an SVG or DXF file, sent as it is; nothing is kept. */
+        post: operations["drawing_read_drawing_read_drawing_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swatch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The average colour of a fabric's picture and how busy its print is; nothing is kept. */
+        post: operations["photos_fabric_swatch_swatch_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/unit": {
         parameters: {
             query?: never;
@@ -264,6 +485,126 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * ApartView
+         * @description Places with a fill of their own, or that another zone has ``taken``.
+         */
+        ApartView: {
+            /** Fill */
+            fill: string;
+            /** Places */
+            places: string[];
+            /** Taken */
+            taken: boolean;
+            /** Where */
+            where: string;
+        };
+        /**
+         * BlockDrawing
+         * @description A drawn block with everything that can be pointed at.
+         */
+        BlockDrawing: {
+            /** Appliques */
+            appliques: string[];
+            /** Columns */
+            columns: number;
+            /** Height */
+            height: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Patches */
+            patches: components["schemas"]["PatchView"][];
+            /** Rows */
+            rows: number;
+            /** Seams */
+            seams: components["schemas"]["SeamView"][];
+            /** Spots */
+            spots: components["schemas"]["GridSpot"][];
+            /** Width */
+            width: number;
+        };
+        /**
+         * BlockView
+         * @description A block that can be painted: its picture, its numbers, its fabrics; ``doc`` is the document's block.
+         */
+        BlockView: {
+            /** Doc */
+            doc: {
+                [key: string]: unknown;
+            };
+            /** Fields */
+            fields: components["schemas"]["FieldView"][];
+            /** Height */
+            height: number;
+            /** Key */
+            key: string;
+            /** Laid */
+            laid: number;
+            /** Measured */
+            measured: (string | components["schemas"]["Shown"])[];
+            /** Name */
+            name: string;
+            /** Patches */
+            patches: components["schemas"]["PatchView"][];
+            /** Roles */
+            roles: components["schemas"]["RoleView"][];
+            /** Size */
+            size: (string | components["schemas"]["Shown"])[];
+            /** Warning */
+            warning: (string | components["schemas"]["Shown"])[];
+            /** What */
+            what: string;
+            /** Width */
+            width: number;
+        };
+        /**
+         * BroughtView
+         * @description A block that was read and is not kept yet: ``change`` keeps it; ``said`` tells what was mended.
+         */
+        BroughtView: {
+            /** Change */
+            change: {
+                [key: string]: unknown;
+            };
+            /** Fabrics */
+            fabrics: {
+                [key: string]: string;
+            };
+            /** Height */
+            height: number;
+            /** Name */
+            name: string;
+            /** Patches */
+            patches: components["schemas"]["PatchView"][];
+            /** Said */
+            said: string[];
+            /** Size */
+            size: (string | components["schemas"]["Shown"])[];
+            /** Width */
+            width: number;
+        };
+        /**
+         * CellView
+         * @description A place, what lies there and what was measured there.
+         */
+        CellView: {
+            /** Block */
+            block: string;
+            /** Measured */
+            measured: {
+                [key: string]: unknown;
+            } | null;
+            /** Mirrored */
+            mirrored: boolean;
+            /** Place */
+            place: string;
+            /** Turns */
+            turns: number;
+            /** Warning */
+            warning: (string | components["schemas"]["Shown"])[];
+        };
+        /**
          * ChangeMade
          * @description One change; ``key`` names it so that a retry is harmless.
          *
@@ -284,11 +625,17 @@ export interface components {
         };
         /**
          * ChangeRequest
-         * @description Changes to keep, in order, the first made on ``version``.
+         * @description Changes to keep, in order, the first made on ``version``; ``unit`` is meant where none is typed.
          */
         ChangeRequest: {
             /** Changes */
             changes: components["schemas"]["ChangeMade"][];
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
             /** Version */
             version: number;
         };
@@ -305,14 +652,51 @@ export interface components {
             picks: string;
         };
         /**
+         * CutRequest
+         * @description A cut that is tried on a zone; nothing is kept.
+         */
+        CutRequest: {
+            /**
+             * Alike
+             * @default true
+             */
+            alike: boolean;
+            /** Cut */
+            cut: {
+                [key: string]: unknown;
+            };
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * CutView
+         * @description What a cut would leave: names of the zones, and the outlines of all pieces in the part.
+         */
+        CutView: {
+            /** Names */
+            names: string[];
+            /** Part */
+            part: string;
+            /** Rings */
+            rings: number[][];
+        };
+        /**
          * DrawingView
          * @description Lines of one drawing: straight ones as x0, y0, x1, y1, rings as flat closed x, y lists; mm, y up.
          */
         DrawingView: {
             /** Lines */
             lines: number[][];
-            /** Placings */
-            placings: number[];
+            /** Part */
+            part: string;
+            /** Places */
+            places: string[];
             /** Rings */
             rings: number[][];
         };
@@ -343,6 +727,27 @@ export interface components {
             label: (string | components["schemas"]["Shown"])[];
             /** Words */
             words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
+         * FabricView
+         * @description A fabric and how many things are made of it.
+         */
+        FabricView: {
+            /** Colour */
+            colour: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Print
+             * @enum {string}
+             */
+            print: "calm" | "busy";
+            /** Tone */
+            tone: string;
+            /** Used */
+            used: number;
         };
         /**
          * FieldView
@@ -385,6 +790,40 @@ export interface components {
             label: string;
             /** Tile */
             tile: string;
+        };
+        /**
+         * GridSpot
+         * @description A point at which a seam may begin or end: in mm and in grid units.
+         */
+        GridSpot: {
+            /** At */
+            at: number[];
+            /** Grid */
+            grid: number[];
+            /** Name */
+            name: string;
+        };
+        /**
+         * GroundView
+         * @description A photograph under ``place``: the straightened picture, where it lies upright, and how it was set.
+         */
+        GroundView: {
+            /** At */
+            at: number[];
+            /** Corners */
+            corners: number[][];
+            /** Height */
+            height: number;
+            /** Photo */
+            photo: string;
+            /** Place */
+            place: string;
+            /** Strength */
+            strength: number;
+            /** Url */
+            url: string;
+            /** Width */
+            width: number;
         };
         /**
          * Health
@@ -455,6 +894,8 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /** Put Away */
+            put_away: boolean;
         };
         /**
          * MarksRequest
@@ -473,10 +914,10 @@ export interface components {
              */
             paper: "letter" | "a4";
             /**
-             * Placing
-             * @default 0
+             * Place
+             * @default
              */
-            placing: number;
+            place: string;
             /**
              * Unit
              * @default in
@@ -540,7 +981,7 @@ export interface components {
         };
         /**
          * NewQuilts
-         * @description A plan to keep as a new quilt; left out: the demo quilts.
+         * @description A plan to keep as a new quilt, or a ``wish`` to begin one with; both left out: the demo quilts.
          */
         NewQuilts: {
             /**
@@ -548,6 +989,19 @@ export interface components {
              * @default null
              */
             plan: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+            /**
+             * Wish
+             * @default null
+             */
+            wish: {
                 [key: string]: unknown;
             } | null;
         };
@@ -567,7 +1021,7 @@ export interface components {
         };
         /**
          * PartView
-         * @description A part and its placings (a, b, c, d, e, f).
+         * @description A part and its places; ``of`` is the part that zones name.
          */
         PartView: {
             /** Height */
@@ -576,10 +1030,12 @@ export interface components {
             key: string;
             /** Name */
             name: string;
+            /** Of */
+            of: string;
             /** Patches */
             patches: components["schemas"]["PatchView"][];
-            /** Placings */
-            placings: number[][];
+            /** Places */
+            places: components["schemas"]["PlaceView"][];
             /** Width */
             width: number;
         };
@@ -596,6 +1052,50 @@ export interface components {
             rings: number[][];
         };
         /**
+         * PhotoView
+         * @description A photograph that is kept, with its size in pixels.
+         */
+        PhotoView: {
+            /** Height */
+            height: number;
+            /** Id */
+            id: string;
+            /** Width */
+            width: number;
+        };
+        /**
+         * PickRequest
+         * @description She points at ``ref`` (place/patch).
+         */
+        PickRequest: {
+            /**
+             * How
+             * @default patch
+             * @enum {string}
+             */
+            how: "patch" | "alike" | "block" | "background" | "background across";
+            /** Ref */
+            ref: string;
+        };
+        /**
+         * PickView
+         * @description The patches that are meant, as place/patch.
+         */
+        PickView: {
+            /** Refs */
+            refs: string[];
+        };
+        /**
+         * PlaceView
+         * @description A place and the placing (a, b, c, d, e, f) of what lies there.
+         */
+        PlaceView: {
+            /** At */
+            at: number[];
+            /** Id */
+            id: string;
+        };
+        /**
          * PlanRequest
          * @description A zone to reckon, with what is typed; ``fill`` left out means the kept one.
          *
@@ -610,10 +1110,10 @@ export interface components {
                 [key: string]: unknown;
             } | null;
             /**
-             * Placing
-             * @default 0
+             * Place
+             * @default
              */
-            placing: number;
+            place: string;
             /** @default null */
             step: components["schemas"]["Step"] | null;
             /**
@@ -629,6 +1129,53 @@ export interface components {
             unit: "in" | "mm";
             /** Zone */
             zone: string;
+        };
+        /**
+         * PointView
+         * @description A point: in the part, mm, and in shares of the part's size.
+         */
+        PointView: {
+            /** At */
+            at: number[];
+            /** Name */
+            name: string;
+            /** Share */
+            share: number[];
+        };
+        /**
+         * PointsRequest
+         * @description The points of a zone between which it can be cut; with ``edge`` one more, ``along`` from its first corner.
+         */
+        PointsRequest: {
+            /**
+             * Along
+             * @default
+             */
+            along: string;
+            /**
+             * Edge
+             * @default null
+             */
+            edge: number | null;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * PointsView
+         * @description Where a cut may begin and end; ``measured`` is the one that was asked for.
+         */
+        PointsView: {
+            /** Edges */
+            edges: components["schemas"]["Spot"][];
+            measured: components["schemas"]["PointView"] | null;
+            /** Points */
+            points: components["schemas"]["PointView"][];
         };
         /**
          * Problem
@@ -665,6 +1212,7 @@ export interface components {
             };
             /** Fills */
             fills: components["schemas"]["FillKind"][];
+            ground: components["schemas"]["GroundView"] | null;
             /** Height */
             height: number;
             /** Id */
@@ -693,6 +1241,16 @@ export interface components {
             width: number;
             /** Zones */
             zones: components["schemas"]["ZoneInfo"][];
+        };
+        /**
+         * RoleView
+         * @description What some patches of a block are, and their fabric.
+         */
+        RoleView: {
+            /** Fabric */
+            fabric: string;
+            /** Role */
+            role: string;
         };
         /**
          * Row
@@ -724,10 +1282,10 @@ export interface components {
              */
             line: number | null;
             /**
-             * Placing
-             * @default 0
+             * Place
+             * @default
              */
-            placing: number;
+            place: string;
             /**
              * Side
              * @default -1
@@ -793,6 +1351,32 @@ export interface components {
             version: number;
         };
         /**
+         * SeamView
+         * @description A seam as drawn (flat x, y, mm, y up), its rise as typed, on which side, and whether it parts nothing.
+         */
+        SeamView: {
+            /** Left */
+            left: boolean;
+            /** Open */
+            open: boolean;
+            /** Points */
+            points: number[];
+            /** Rise */
+            rise: string;
+        };
+        /**
+         * ShapeView
+         * @description One shape of a zone: its rings in the part's coordinates and the places that have it.
+         */
+        ShapeView: {
+            /** Part */
+            part: string;
+            /** Places */
+            places: string[];
+            /** Rings */
+            rings: number[][];
+        };
+        /**
          * Shown
          * @description A figure ready to read; ``num`` 0 where there is no fraction; ``unit`` empty where it is not said.
          */
@@ -821,6 +1405,17 @@ export interface components {
             name: string;
             /** Points */
             points: number[];
+        };
+        /**
+         * StateRequest
+         * @description Whether a quilt is at hand, put away or deleted.
+         */
+        StateRequest: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "at hand" | "put away" | "deleted";
         };
         /**
          * Step
@@ -865,6 +1460,19 @@ export interface components {
             total: components["schemas"]["Term"];
         };
         /**
+         * SwatchView
+         * @description What a picture of a fabric tells.
+         */
+        SwatchView: {
+            /** Colour */
+            colour: string;
+            /**
+             * Print
+             * @enum {string}
+             */
+            print: "calm" | "busy";
+        };
+        /**
          * Term
          * @description A term of a sum and what it stands for.
          */
@@ -884,6 +1492,62 @@ export interface components {
             /** Points */
             points: number[];
             shown: components["schemas"]["Shown"];
+        };
+        /**
+         * TileView
+         * @description A block of the chooser; roles in patches stand where fabrics would.
+         */
+        TileView: {
+            /** Help */
+            help: string;
+            /** Name */
+            name: string;
+            /** Patches */
+            patches: components["schemas"]["PatchView"][];
+            /** Pattern */
+            pattern: {
+                [key: string]: unknown;
+            };
+            /** Roles */
+            roles: string[];
+        };
+        /**
+         * TopView
+         * @description Everything that the Top station edits; ``doc`` holds layout and borders as the document does.
+         */
+        TopView: {
+            /**
+             * Arrangement
+             * @enum {string}
+             */
+            arrangement: "straight rows" | "on point";
+            /** Blocks */
+            blocks: components["schemas"]["BlockView"][];
+            /** Border Widths */
+            border_widths: components["schemas"]["FieldView"][];
+            /** Cells */
+            cells: components["schemas"]["CellView"][];
+            /** Columns */
+            columns: number;
+            /** Doc */
+            doc: {
+                [key: string]: unknown;
+            };
+            /** Fabrics */
+            fabrics: components["schemas"]["FabricView"][];
+            /** Fields */
+            fields: components["schemas"]["FieldView"][];
+            /** Heights */
+            heights: components["schemas"]["FieldView"][];
+            /** Rows */
+            rows: number;
+            sash_width: components["schemas"]["FieldView"] | null;
+            /** Tiles */
+            tiles: components["schemas"]["TileView"][];
+            /** Use */
+            use: string;
+            /** Widths */
+            widths: components["schemas"]["FieldView"][];
         };
         /**
          * Total
@@ -918,15 +1582,19 @@ export interface components {
         };
         /**
          * ZoneInfo
-         * @description A zone as the whole quilt shows it.
+         * @description A zone as the whole quilt shows it; ``cut`` where it is a piece of one, ``stands_off`` where it could.
          */
         ZoneInfo: {
+            /** Cut */
+            cut: boolean;
             /** Drawings */
             drawings: components["schemas"]["DrawingView"][];
             /** Fill */
             fill: string;
             /** Key */
             key: string;
+            /** Left Open */
+            left_open: boolean;
             /** Name */
             name: string;
             /** Occurs */
@@ -935,14 +1603,24 @@ export interface components {
             part: string;
             /** Patches */
             patches: string[];
+            /** Shapes */
+            shapes: components["schemas"]["ShapeView"][];
+            /** Stand Off */
+            stand_off: string;
+            /** Stands Off */
+            stands_off: boolean;
         };
         /**
          * ZoneView
          * @description A zone with its plan as the slip shows it. Nothing here is kept yet.
+         *
+         *     ``times`` is how often it lies in the quilt, ``here_apart`` whether the place at hand is apart.
          */
         ZoneView: {
             /** Advice */
             advice: (string | components["schemas"]["Shown"])[][];
+            /** Apart */
+            apart: components["schemas"]["ApartView"][];
             /** Corners */
             corners: components["schemas"]["Spot"][];
             /** Drawings */
@@ -955,17 +1633,25 @@ export interface components {
             fill: {
                 [key: string]: unknown;
             } | null;
+            /** Here Apart */
+            here_apart: boolean;
             /** Name */
             name: string;
             /** Occurs */
             occurs: string;
             /** Offers */
             offers: components["schemas"]["Offer"][];
+            /** Place */
+            place: string;
             /** Rows */
             rows: components["schemas"]["Row"][];
             sum: components["schemas"]["SumView"] | null;
+            /** Times */
+            times: number;
             /** Totals */
             totals: components["schemas"]["Total"][];
+            /** Where */
+            where: string;
             /** Zone */
             zone: string;
         };
@@ -1025,6 +1711,88 @@ export interface operations {
                     "application/json": components["schemas"]["Home"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    photos_add_photo_photos_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    photos_photo_size_photos__photo__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    photos_photo_file_photos__photo__jpg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -1102,6 +1870,40 @@ export interface operations {
             };
         };
     };
+    drawing_block_drawing_quilts__quilt__blocks__block__drawing_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                quilt: string;
+                block: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlockDrawing"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     quilts_change_quilts__quilt__changes_post: {
         parameters: {
             query?: never;
@@ -1126,6 +1928,131 @@ export interface operations {
                     "application/json": components["schemas"]["Saved"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    quilts_copy_quilt_quilts__quilt__copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Home"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    top_cut_cut_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    top_cut_points_cut_points_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PointsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PointsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    photos_ground_quilts__quilt__ground_jpg_get: {
+        parameters: {
+            query?: {
+                of?: string;
+            };
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -1194,6 +2121,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MarksView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    top_pick_pick_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PickRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PickView"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1334,6 +2296,74 @@ export interface operations {
             };
         };
     };
+    quilts_set_state_quilts__quilt__state_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StateRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Home"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    top_top_view_top_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TopView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     quilts_undo_quilts__quilt__undo_post: {
         parameters: {
             query?: never;
@@ -1373,7 +2403,7 @@ export interface operations {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
-                placing?: number;
+                place?: string;
                 method?: ("first lines" | "all lines") | null;
                 paper?: "letter" | "a4";
             };
@@ -1401,7 +2431,7 @@ export interface operations {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
-                placing?: number;
+                place?: string;
                 method?: ("first lines" | "all lines") | null;
                 paper?: "letter" | "a4";
             };
@@ -1414,6 +2444,68 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    drawing_read_drawing_read_drawing_post: {
+        parameters: {
+            query: {
+                unit?: "in" | "mm";
+                name: string;
+                width?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    photos_fabric_swatch_swatch_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwatchView"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -1,28 +1,47 @@
 <script setup lang="ts">
 /** The quilt to scale between two tape measures: patches, stitches, the chosen zone, the ruler, the marks. */
-import { computed, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import type { Unit, Views } from '../api/client'
 import RulerOverlay from './RulerOverlay.vue'
 import TapeMeasure from './TapeMeasure.vue'
 import { closedPath, linesPath, nearest } from './paths'
 import { useCamera } from './camera'
-import { boxOf, matrix, toQuilt, toScreen, unplaced, type Box } from './view'
+import { lay, ringsOf, seatAt, spotAt, type Spot } from './scene'
+import { useSurface } from './surface'
+import { matrix, placed, toQuilt, toScreen, unplaced, type Box } from './view'
 
 const props = defineProps<{
   quilt: Views['QuiltView']
   unit: Unit
   zone?: string
-  placing?: number
+  place?: string
   ruler?: Views['RulerView']
   /** numbers of the lines that are drawn with a marker; the rest is shown faint */
   marked?: number[]
   ticks?: Views['EdgeView'][]
   tickedEdge?: number
   /** what may be clicked just now instead of patches and lines */
-  picks?: { kind: 'edge' | 'corner'; spots: Views['Spot'][] }
+  picks?: { kind: 'edge' | 'corner' | 'point'; spots: Views['Spot'][] }
+  /** patches (place/patch) that are chosen to become a zone */
+  chosen?: string[]
+  /** the zones are told apart by their outlines */
+  showZones?: boolean
+  /** places that stand out */
+  held?: string[]
+  /** with a brush in hand a drag goes over places instead of moving the quilt */
+  painting?: boolean
+  /** outlines that are tried, in the coordinates of what lies at a place */
+  tried?: { place: string; rings: number[][] }
+  /** patches can be pointed at one by one */
+  pointing?: boolean
+  /** nothing is veiled, whatever is chosen */
+  open?: boolean
 }>()
 const emit = defineEmits<{
-  patch: [zone: string, placing: number]
+  patch: [zone: string, place: string]
+  point: [spot: Spot, event: PointerEvent]
+  over: [place: string, first: boolean]
+  done: []
   line: [number: number, side: number]
   spot: [index: number]
   edge: [index: number]
@@ -33,62 +52,38 @@ const NEAR_PX = 9
 const STITCH_MM = 2.5
 
 const pane = ref<HTMLElement>()
+const surface = ref<HTMLCanvasElement>()
 const whole = computed<Box>(() => ({ left: 0, bottom: 0, right: props.quilt.width, top: props.quilt.height }))
-const parts = computed(() => new Map(props.quilt.parts.map((part) => [part.key, part])))
+const laid = computed(() => lay(props.quilt.parts))
 const info = computed(() => props.quilt.zones.find((zone) => zone.key === props.zone))
-const part = computed(() => (info.value ? parts.value.get(info.value.part) : undefined))
-const place = computed(() => part.value?.placings[props.placing ?? 0])
-const here = computed<Box | undefined>(() =>
-  part.value && place.value ? boxOf(place.value, part.value.width, part.value.height) : undefined,
-)
+const shape = computed(() => info.value?.shapes.find((s) => s.places.includes(props.place ?? '')) ?? info.value?.shapes[0])
+const item = computed(() => {
+  if (!shape.value) return undefined
+  const wanted = shape.value.places.includes(props.place ?? '') ? props.place : shape.value.places[0]
+  return laid.value.find((l) => l.place === wanted)
+})
+/** where the zone at hand is placed; a zone across the quilt lies in the quilt's own coordinates */
+const at = computed(() => item.value?.at ?? (shape.value ? [1, 0, 0, 1, 0, 0] : undefined))
+const times = computed(() => info.value?.shapes.reduce((sum, s) => sum + s.places.length, 0) ?? 0)
+const here = computed<Box | undefined>(() => item.value?.box ?? (shape.value ? whole.value : undefined))
 const { width, height, view, grabbing, local, fitAll, fitZone, zoomBy, pan, seek, wheel, down, move, up } = useCamera(
   pane, whole, here, click,
 )
-const drawing = computed(() => info.value?.drawings.find((d) => d.placings.includes(props.placing ?? 0)))
-const zoneOf = computed(() => {
-  const found = new Map<string, string>()
-  for (const zone of props.quilt.zones) for (const patch of zone.patches) found.set(`${zone.part} ${patch}`, zone.key)
-  return found
+const drawing = computed(() => {
+  const drawings = info.value?.drawings ?? []
+  return drawings.find((d) => d.places.includes(props.place ?? '')) ?? (props.place ? undefined : drawings[0])
 })
-const patches = computed(() =>
-  props.quilt.parts.flatMap((p) =>
-    p.patches.map((patch) => ({
-      part: p.key,
-      placings: p.placings,
-      path: closedPath(patch.rings),
-      colour: props.quilt.fabrics[patch.fabric]?.colour ?? '#cccccc',
-      zone: zoneOf.value.get(`${p.key} ${patch.key}`) ?? '',
-    })),
-  ),
-)
-const outline = computed(() => {
-  const keys = new Set(info.value?.patches ?? [])
-  return closedPath((part.value?.patches ?? []).filter((p) => keys.has(p.key)).flatMap((p) => p.rings))
-})
-const sewn = computed(() =>
-  props.quilt.zones.flatMap((zone) =>
-    zone.drawings.map((d, k) => ({
-      key: `${zone.key}-${k}`,
-      chosen: zone.key === props.zone,
-      path: linesPath(d),
-      placings: d.placings.map((n) => parts.value.get(zone.part)?.placings[n]).filter((p) => p !== undefined),
-    })),
-  ),
-)
+const outline = computed(() => closedPath(shape.value?.rings ?? []))
 const markedPath = computed(() => (props.marked && drawing.value ? linesPath(drawing.value, new Set(props.marked)) : ''))
-const dash = computed(() => {
-  const stitch = STITCH_MM * view.value.scale
-  return stitch < 3.2 ? 'none' : `${(stitch * 0.74).toFixed(2)} ${(stitch * 0.26).toFixed(2)}`
-})
 const veil = computed(() => {
-  if (!here.value || !part.value || part.value.placings.length < 2) return ''
+  if (!here.value || times.value < 2 || props.open) return ''
   const { left, right, bottom, top } = here.value
   const far = 1e5
   return `M${-far} ${-far}H${far}V${far}H${-far}ZM${left} ${bottom}V${top}H${right}V${bottom}Z`
 })
 const world = computed(() => `matrix(${view.value.scale} 0 0 ${-view.value.scale} ${view.value.x} ${view.value.y})`)
 const zero = computed<[number, number]>(() => {
-  const box = here.value && (part.value?.placings.length ?? 0) > 1 ? here.value : whole.value
+  const box = here.value && times.value > 1 && !props.open ? here.value : whole.value
   return toScreen(view.value, box.left, box.top)
 })
 const described = computed(() => {
@@ -98,80 +93,159 @@ const described = computed(() => {
   const count = drawing.value ? drawing.value.lines.length + drawing.value.rings.length : 0
   return `${all}${zone.name}: ${zone.fill ? `${zone.fill}, ${count} lines here` : 'left open'}.`
 })
+const chosenPaths = computed(() => ringsOf(laid.value, props.chosen ?? []).map((c) => ({ at: c.at, path: closedPath(c.rings) })))
+const brushed = computed(() => laid.value.filter((l) => props.held?.includes(l.place)))
+const triedAt = computed(() => laid.value.find((l) => l.place === props.tried?.place)?.at ?? [1, 0, 0, 1, 0, 0])
+const hover = shallowRef<Spot>()
+const hoverPath = computed(() => (hover.value ? ringsOf(laid.value, [hover.value.ref])[0] : undefined))
 
-function spotAt(points: number[]) {
-  const at = place.value!
+useSurface(surface, {
+  size: () => ({ width: width.value, height: height.value }),
+  view: () => view.value,
+  quilt: () => props.quilt,
+  laid: () => laid.value,
+  zone: () => props.zone ?? '',
+  faint: () => !!props.marked,
+  showZones: () => !!props.showZones,
+  stitchMm: STITCH_MM,
+})
+
+function spotOnScreen(points: number[]) {
   const out: string[] = []
-  for (let k = 0; k < points.length; k += 2) {
-    const [a, b, c, d, e, f] = at as [number, number, number, number, number, number]
-    const [x, y] = [points[k]!, points[k + 1]!]
-    out.push(toScreen(view.value, a * x + c * y + e, b * x + d * y + f).join(' '))
-  }
+  for (let k = 0; k < points.length; k += 2) out.push(toScreen(view.value, ...placed(at.value!, points[k]!, points[k + 1]!)).join(' '))
   return out
 }
 
 // tick labels that would touch are left out; the list in the slip holds them all
 const tickLabels = computed(() =>
   (props.ticks ?? []).map((edge) => {
-    const ends = spotAt(edge.points).map((p) => p.split(' ').map(Number)) as [number, number][]
+    const ends = spotOnScreen(edge.points).map((p) => p.split(' ').map(Number)) as [number, number][]
     const [[x0, y0], [x1, y1]] = [ends[0]!, ends[1]!]
     const long = Math.hypot(x1 - x0, y1 - y0) || 1
     const normal: [number, number] = [-(y1 - y0) / long, (x1 - x0) / long]
-    return { line: `M${x0} ${y0}L${x1} ${y1}`, ticks: edge.ticks.map((t) => spotAt(t.points)[0]!.split(' ').map(Number) as [number, number]), normal }
+    return { line: `M${x0} ${y0}L${x1} ${y1}`, ticks: edge.ticks.map((t) => spotOnScreen(t.points)[0]!.split(' ').map(Number) as [number, number]), normal }
   }),
 )
 
 defineExpose({ fitAll, fitZone, zoomBy, pan })
 watch(() => props.quilt.id, () => fitAll(false))
-watch(() => [props.zone, props.placing], () => seek())
+watch(() => [props.quilt.width, props.quilt.height], () => fitAll())
+watch(() => [props.zone, props.place], () => { if (!props.open) seek() })
 
+const under = (event: PointerEvent) => {
+  const [x, y] = toQuilt(view.value, ...local(event))
+  return { x, y, spot: spotAt(laid.value, props.quilt.zones, x, y) }
+}
 function click(event: PointerEvent) {
-  if (props.picks) return
-  const [px, py] = local(event)
-  const hit = lineAt(px, py)
+  if (props.picks || props.painting) return
+  const hit = lineAt(...local(event))
   if (hit) return emit('line', hit.number, hit.side)
-  const target = (event.target as Element).closest<SVGElement>('[data-zone]')
-  if (target?.dataset.zone) emit('patch', target.dataset.zone, Number(target.dataset.placing))
-  else emit('none')
+  const { spot } = under(event)
+  if (!spot) return emit('none')
+  emit('point', spot, event)
+  if (spot.zone) emit('patch', spot.zone, spot.place)
 }
 function lineAt(px: number, py: number) {
-  if (!drawing.value || !place.value || props.marked) return undefined
+  if (!drawing.value || !at.value || props.marked || props.open) return undefined
   const [qx, qy] = toQuilt(view.value, px, py)
-  const [x, y] = unplaced(place.value, qx, qy)
+  const [x, y] = unplaced(at.value, qx, qy)
   const found = nearest(drawing.value, x, y)
   return found && found.away * view.value.scale < NEAR_PX ? found : undefined
 }
+
+// with a brush in hand a drag paints; without one it moves the quilt
+let stroking = false
+function press(event: PointerEvent) {
+  if (!props.painting || event.button !== 0 || event.shiftKey) return down(event)
+  stroking = true
+  pane.value?.setPointerCapture?.(event.pointerId)
+  brushOver(event, true)
+}
+function drag(event: PointerEvent) {
+  if (stroking) return brushOver(event, false)
+  move(event)
+  if (event.pointerType === 'mouse' && !grabbing.value && !props.picks) hover.value = under(event).spot
+}
+function release(event: PointerEvent) {
+  if (!stroking) return up(event)
+  stroking = false
+  emit('done')
+}
+function brushOver(event: PointerEvent, first: boolean) {
+  const { x, y } = under(event)
+  const seat = seatAt(laid.value, x, y)
+  if (seat) emit('over', seat, first)
+}
+
+// pointing without a mouse: c takes a crosshair, arrows move it, Enter clicks where it is
+const cross = ref<{ x: number; y: number }>()
+const WAYS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
+const crossAt = (more: PointerEventInit = {}) => {
+  const box = pane.value!.getBoundingClientRect()
+  return new PointerEvent('pointerup', { clientX: box.left + cross.value!.x, clientY: box.top + cross.value!.y, ...more })
+}
+const underCross = computed(() => {
+  if (!cross.value) return ''
+  const [x, y] = toQuilt(view.value, cross.value.x, cross.value.y)
+  const spot = spotAt(laid.value, props.quilt.zones, x, y)
+  if (!spot) return 'beside the quilt'
+  const part = laid.value.find((l) => l.place === spot.place)?.part
+  const named = props.quilt.zones.find((z) => z.key === spot.zone)
+  return `${part?.name}, ${spot.place.replace('-', ' ')}, ${spot.patch.replaceAll('-', ' ')}${named ? `, in ${named.name}` : ''}`
+})
+function crossKeys(event: KeyboardEvent) {
+  if (['INPUT', 'SELECT', 'TEXTAREA'].includes((event.target as HTMLElement).tagName) || event.ctrlKey || event.metaKey) return
+  if (event.key === 'c') {
+    cross.value = cross.value ? undefined : { x: width.value / 2, y: height.value / 2 }
+    if (cross.value) pane.value?.focus()
+    return
+  }
+  if (!cross.value || document.activeElement !== pane.value) return
+  const way = WAYS[event.key]
+  if (way) {
+    const by = event.shiftKey ? 60 : 12
+    cross.value = { x: Math.min(Math.max(cross.value.x + way[0] * by, 40), width.value - 4), y: Math.min(Math.max(cross.value.y + way[1] * by, 40), height.value - 4) }
+    hover.value = props.painting ? undefined : under(crossAt()).spot
+  } else if (event.key === 'Enter' && props.painting) {
+    brushOver(crossAt(), true)
+    emit('done')
+  } else if (event.key === 'Enter') click(crossAt({ shiftKey: event.shiftKey }))
+  else return void (event.key === 'Escape' && (cross.value = undefined))
+  event.preventDefault()
+  event.stopImmediatePropagation()
+}
+onMounted(() => window.addEventListener('keydown', crossKeys, true))
+onBeforeUnmount(() => window.removeEventListener('keydown', crossKeys, true))
 </script>
 
 <template>
   <div
-    ref="pane" class="pane" :class="{ grabbing, picking: picks }" data-testid="canvas"
-    @wheel.prevent="wheel" @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="up" @pointerleave="up"
+    ref="pane" tabindex="-1" class="pane" :class="{ grabbing, picking: picks, brushing: painting, over: hover && !picks }" data-testid="canvas"
+    :data-view="`${view.scale} ${view.x} ${view.y}`"
+    @wheel.prevent="wheel" @pointerdown="press" @pointermove="drag" @pointerup="release" @pointercancel="release"
+    @pointerleave="(event) => { hover = undefined; if (!stroking) up(event) }"
   >
+    <canvas ref="surface" :style="{ width: `${width}px`, height: `${height}px` }" aria-hidden="true" />
     <svg :width="width" :height="height" role="img" :aria-label="described">
-      <g :transform="world">
-        <g stroke="#8a8577" stroke-opacity=".55" stroke-width="0.8" stroke-linejoin="round">
-          <template v-for="(patch, k) in patches" :key="k">
-            <path
-              v-for="(at, n) in patch.placings" :key="n" :d="patch.path" :transform="matrix(at)" :fill="patch.colour"
-              fill-rule="evenodd" vector-effect="non-scaling-stroke" class="patch" :data-zone="patch.zone" :data-placing="n"
-            />
-          </template>
-        </g>
-        <g fill="none" class="still">
-          <template v-for="set in sewn" :key="set.key">
-            <path
-              v-for="(at, n) in set.placings" :key="n" :d="set.path" :transform="matrix(at)" vector-effect="non-scaling-stroke"
-              :stroke="marked ? '#5c6470' : '#2b3a67'" :stroke-opacity="marked ? 0.35 : set.chosen ? 1 : 0.8"
-              :stroke-width="marked ? 0.9 : set.chosen ? 1.5 : 1.1" :stroke-dasharray="dash"
-            />
-          </template>
-        </g>
-        <path v-if="veil" :d="veil" fill="#f3ede0" fill-opacity=".62" fill-rule="evenodd" class="still" />
-        <g v-if="outline && place" :transform="matrix(place)" fill="none" class="still">
+      <g :transform="world" fill="none" class="still">
+        <path v-if="veil" :d="veil" fill="#f3ede0" fill-opacity=".62" fill-rule="evenodd" />
+        <path
+          v-if="hoverPath && !picks && pointing" :d="closedPath(hoverPath.rings)" :transform="matrix(hoverPath.at)"
+          stroke="#fffcf6" stroke-width="3" stroke-opacity=".8" vector-effect="non-scaling-stroke"
+        />
+        <path
+          v-for="(one, k) in chosenPaths" :key="k" :d="one.path" :transform="matrix(one.at)" class="chosen" fill="#2b3a67" fill-opacity=".2"
+          fill-rule="evenodd" stroke="#2b3a67" stroke-width="2.5" stroke-linejoin="round" vector-effect="non-scaling-stroke"
+        />
+        <path
+          v-for="one in brushed" :key="one.place" :d="`M0 0H${one.part.width}V${one.part.height}H0Z`" :transform="matrix(one.at)"
+          fill="#2b3a67" fill-opacity=".16" stroke="#2b3a67" stroke-width="3" vector-effect="non-scaling-stroke"
+        />
+        <path v-if="tried" :d="closedPath(tried.rings)" :transform="matrix(triedAt)" stroke="#a8392c" stroke-width="2.5" stroke-dasharray="9 5" vector-effect="non-scaling-stroke" />
+        <g v-if="outline && at" :transform="matrix(at)">
           <path :d="outline" stroke="#2b3a67" stroke-width="2" stroke-linejoin="round" vector-effect="non-scaling-stroke" />
           <path
-            v-if="markedPath" :d="markedPath" stroke="#b9820f" stroke-width="3.6" stroke-linecap="round"
+            v-if="markedPath" :d="markedPath" class="marked" stroke="#b9820f" stroke-width="3.6" stroke-linecap="round"
             stroke-dasharray="0.1 6.4" vector-effect="non-scaling-stroke"
           />
         </g>
@@ -181,19 +255,21 @@ function lineAt(px: number, py: number) {
           <path v-if="k === tickedEdge" :d="edge.line" stroke-width="3" />
           <path :d="edge.line" class="grab" @click.stop="emit('edge', k)" />
           <path
-            v-for="(at, n) in edge.ticks" :key="n"
-            :d="`M${at[0] - edge.normal[0] * 6} ${at[1] - edge.normal[1] * 6}l${edge.normal[0] * 12} ${edge.normal[1] * 12}`"
+            v-for="(foot, n) in edge.ticks" :key="n"
+            :d="`M${foot[0] - edge.normal[0] * 6} ${foot[1] - edge.normal[1] * 6}l${edge.normal[0] * 12} ${edge.normal[1] * 12}`"
           />
         </g>
       </g>
-      <RulerOverlay v-if="ruler && place" :ruler="ruler" :placing="place" :view="view" :unit="unit" />
-      <g v-if="picks && place" class="picks">
+      <RulerOverlay v-if="ruler && at" :ruler="ruler" :placing="at" :view="view" :unit="unit" />
+      <g v-if="cross" class="cross" :transform="`translate(${cross.x} ${cross.y})`"><circle r="11" /><path d="M-17 0h12M5 0h12M0 -17v12M0 5v12" /></g>
+      <g v-if="picks && at" class="picks">
         <template v-for="(spot, k) in picks.spots" :key="k">
-          <path v-if="picks.kind === 'edge'" :d="`M${spotAt(spot.points).join('L')}`" tabindex="0" role="button" :aria-label="spot.name" @click="emit('spot', k)" @keydown.enter="emit('spot', k)"><title>{{ spot.name }}</title></path>
-          <circle v-else r="9" :transform="`translate(${spotAt(spot.points)[0]})`" tabindex="0" role="button" :aria-label="spot.name" @click="emit('spot', k)" @keydown.enter="emit('spot', k)"><title>{{ spot.name }}</title></circle>
+          <path v-if="picks.kind === 'edge'" :d="`M${spotOnScreen(spot.points).join('L')}`" tabindex="0" role="button" :aria-label="spot.name" @click="emit('spot', k)" @keydown.enter="emit('spot', k)"><title>{{ spot.name }}</title></path>
+          <circle v-else r="9" :transform="`translate(${spotOnScreen(spot.points)[0]})`" tabindex="0" role="button" :aria-label="spot.name" @click="emit('spot', k)" @keydown.enter="emit('spot', k)"><title>{{ spot.name }}</title></circle>
         </template>
       </g>
     </svg>
+    <p class="sr" role="status">{{ underCross }}</p>
     <TapeMeasure :unit="unit" :scale="view.scale" :zero="zero[0]" :length="width" side="top" />
     <TapeMeasure :unit="unit" :scale="view.scale" :zero="zero[1]" :length="height" side="left" />
     <div class="corner">{{ unit }}</div>
@@ -211,9 +287,9 @@ function lineAt(px: number, py: number) {
 .pane { position: relative; height: 100%; overflow: hidden; touch-action: none; cursor: default; user-select: none; background: #f6f1e6; }
 .pane.grabbing { cursor: grabbing; }
 svg { display: block; position: absolute; inset: 0; }
-.patch { cursor: pointer; }
-.patch:hover { filter: brightness(1.04); }
-.picking .patch { cursor: default; }
+canvas { position: absolute; inset: 0; }
+.over { cursor: pointer; }
+.brushing { cursor: crosshair; }
 .still { pointer-events: none; }
 .corner { position: absolute; left: 0; top: 0; width: 36px; height: 36px; background: var(--paper); border-right: 1px solid var(--rule); border-bottom: 1px solid var(--rule); display: grid; place-items: center; font-size: 13px; color: var(--soft); }
 .tools { position: absolute; right: 8px; top: 46px; display: grid; gap: 6px; justify-items: end; }
@@ -224,6 +300,8 @@ svg { display: block; position: absolute; inset: 0; }
 .ticks .chosen { stroke: var(--weld-ink); stroke-width: 2.4; }
 .ticks path { pointer-events: none; }
 .ticks .grab { pointer-events: stroke; stroke: transparent; stroke-width: 14; cursor: pointer; }
+.pane:focus-visible { outline: none; }
+.cross { fill: none; stroke: var(--madder); stroke-width: 2; pointer-events: none; }
 .picks path { stroke: var(--madder); stroke-width: 5; stroke-opacity: .55; fill: none; cursor: pointer; stroke-linecap: round; }
 .picks path:hover, .picks path:focus { stroke-opacity: 1; stroke-width: 8; }
 .picks circle { fill: var(--paper); stroke: var(--madder); stroke-width: 3; cursor: pointer; }

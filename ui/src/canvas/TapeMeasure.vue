@@ -7,6 +7,7 @@ import { tapeTicks } from './tape'
 const props = defineProps<{ unit: Unit; scale: number; zero: number; length: number; side: 'top' | 'left' }>()
 const LONG = [10, 8, 6, 4]
 const ticks = computed(() => tapeTicks(props.unit, props.scale, props.zero, props.length))
+const labelled = computed(() => ticks.value.filter((tick) => tick.label))
 const path = computed(() =>
   ticks.value
     .map(({ at, rank }) => (props.side === 'top' ? `M${at} 36v${-LONG[rank]!}` : `M36 ${at}h${-LONG[rank]!}`))
@@ -17,9 +18,9 @@ const path = computed(() =>
 <template>
   <svg class="tape" :class="side" aria-hidden="true">
     <path :d="path" />
-    <template v-for="tick in ticks" :key="tick.at">
-      <text v-if="tick.label && tick.at > 42 && side === 'top'" :x="tick.at" y="18" text-anchor="middle">{{ tick.label }}</text>
-      <text v-else-if="tick.label && tick.at > 46" x="13" :y="tick.at + 4.5" text-anchor="middle" :textLength="tick.label.length > 2 ? 20 : undefined" lengthAdjust="spacingAndGlyphs">{{ tick.label }}</text>
+    <template v-for="tick in labelled" :key="tick.label">
+      <text v-if="tick.at > 42 && side === 'top'" :x="tick.at" y="18" text-anchor="middle">{{ tick.label }}</text>
+      <text v-else-if="side === 'left' && tick.at > 46" x="13" :y="tick.at + 4.5" text-anchor="middle" :textLength="tick.label.length > 2 ? 20 : undefined" lengthAdjust="spacingAndGlyphs">{{ tick.label }}</text>
     </template>
   </svg>
 </template>

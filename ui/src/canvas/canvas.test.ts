@@ -1,4 +1,5 @@
 /** The screen transform, hit-testing and the tape measures. */
+import { inside, lay, ringsOf, seatAt, spotAt } from './scene'
 import { describe, expect, it } from 'vitest'
 import { closedPath, linesPath, nearest, openPath } from './paths'
 import { tapeTicks } from './tape'
@@ -62,5 +63,35 @@ describe('the tape measure', () => {
     const ticks = tapeTicks('mm', scale, -50, 900)
     expect(ticks.filter((tick) => tick.rank === 0).every((tick) => tick.label !== '')).toBe(true)
     expect(ticks.every((tick) => tick.at >= -1e-6 && tick.at <= 900 + 1e-6)).toBe(true)
+  })
+})
+
+describe('what lies where', () => {
+  const patch = (key: string, x: number, w: number) => ({ key, fabric: 'a', rings: [[x, 0, x + w, 0, x + w, 10, x, 10]] })
+  const part = {
+    key: 'b', of: 'b', name: 'B', width: 10, height: 10, patches: [patch('left', 0, 4), patch('right', 4, 6)],
+    places: [{ id: '1-1', at: [1, 0, 0, 1, 0, 0] }, { id: '1-2', at: [-1, 0, 0, 1, 20, 0] }],
+  }
+  const border = { ...part, key: 'border-1', name: 'Border', patches: [patch('top', 20, 5)], places: [{ id: 'border-1', at: [1, 0, 0, 1, 0, 0] }], width: 25 }
+  const zone = { key: 'z', part: 'b', shapes: [{ part: 'b', places: ['1-2'], rings: [[4, 0, 10, 0, 10, 10, 4, 10]] }] } as never
+  const laid = lay([part, border])
+
+  it('finds the patch under a point, mirrored too, and the zone only where it lies', () => {
+    expect(spotAt(laid, [zone], 1, 5)).toEqual({ place: '1-1', patch: 'left', ref: '1-1/left', zone: '' })
+    expect(spotAt(laid, [zone], 19, 5)).toEqual({ place: '1-2', patch: 'left', ref: '1-2/left', zone: '' })
+    expect(spotAt(laid, [zone], 12, 5)).toEqual({ place: '1-2', patch: 'right', ref: '1-2/right', zone: 'z' })
+    expect(spotAt(laid, [zone], 22, 5)?.patch).toBe('top')
+    expect(spotAt(laid, [zone], 30, 5)).toBeUndefined()
+  })
+  it('lays blocks at their places only', () => {
+    expect(seatAt(laid, 15, 5)).toBe('1-2')
+    expect(seatAt(laid, 22, 5)).toBeUndefined()
+  })
+  it('counts holes out', () => {
+    const frame = [[0, 0, 9, 0, 9, 9, 0, 9], [3, 3, 6, 3, 6, 6, 3, 6]]
+    expect([inside(frame, 1, 1), inside(frame, 4, 4), inside(frame, 8, 5)]).toEqual([true, false, true])
+  })
+  it('finds the rings of named patches with their placing', () => {
+    expect(ringsOf(laid, ['1-2/right', '9-9/right', '1-1/none'])).toEqual([{ at: [-1, 0, 0, 1, 20, 0], rings: part.patches[1]!.rings }])
   })
 })

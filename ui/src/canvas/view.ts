@@ -59,7 +59,7 @@ export function unplaced([a, b, c, d, e, f]: Placing, x: number, y: number): [nu
 }
 
 export function boxOf(placing: Placing, width: number, height: number): Box {
-  const corners = [placed(placing, 0, 0), placed(placing, width, height)]
+  const corners = [placed(placing, 0, 0), placed(placing, width, 0), placed(placing, 0, height), placed(placing, width, height)]
   const xs = corners.map((corner) => corner[0])
   const ys = corners.map((corner) => corner[1])
   return { left: Math.min(...xs), right: Math.max(...xs), bottom: Math.min(...ys), top: Math.max(...ys) }

@@ -4,8 +4,9 @@ import { computed, nextTick, ref, watch } from 'vue'
 import type { Views } from '../api/client'
 import FigureText from './FigureText.vue'
 
-const props = defineProps<{ field: Views['FieldView']; error?: string; unit: string; big?: boolean; steps?: boolean }>()
-const emit = defineEmits<{ typed: [text: string]; step: [by: number] }>()
+const props = defineProps<{ field: Views['FieldView']; error?: string; unit: string; big?: boolean; steps?: boolean; late?: boolean }>()
+/** `typed` at every key; where it is `late`, `entered` once when she is done and it is not what was there. */
+const emit = defineEmits<{ typed: [text: string]; entered: [text: string]; step: [by: number] }>()
 
 const input = ref<HTMLInputElement>()
 const editing = ref(false)
@@ -21,10 +22,14 @@ async function edit() {
   await nextTick()
   input.value?.select()
 }
+let said: string | undefined
 function done() {
   editing.value = false
-  if (!props.error) text.value = props.field.text
+  const now = text.value.trim()
+  if (props.late && now !== props.field.text && now !== said) emit('entered', (said = now))
+  else if (!props.error) text.value = props.field.text
 }
+watch(() => props.field, () => (said = undefined))
 </script>
 
 <template>

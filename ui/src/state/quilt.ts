@@ -86,7 +86,7 @@ export const useQuilt = defineStore('quilt', () => {
       const sent = waiting.splice(0)
       const changes = sent.map(({ key, joins, change }) => ({ key, joins, change }))
       try {
-        Object.assign(view.value, await api.change(id.value, { version: view.value.version, changes }))
+        Object.assign(view.value, await api.change(id.value, { version: view.value.version, unit: unit.value, changes }))
         trouble.value = ''
       } catch (error) {
         return notSaved(error, sent)
@@ -106,6 +106,28 @@ export const useQuilt = defineStore('quilt', () => {
     waiting.length = 0
     saving.value = 'saved'
     await take()
+  }
+
+  /** Make a change of the top at once and show what came of it. Throws `Problem` where it cannot be made. */
+  async function make(change: Record<string, unknown>) {
+    await flush()
+    if (!view.value) return
+    last = { subject: '', at: 0 }
+    saving.value = 'saving'
+    try {
+      const changes = [{ key: crypto.randomUUID(), joins: false, change }]
+      Object.assign(view.value, await api.change(id.value, { version: view.value.version, unit: unit.value, changes }))
+      trouble.value = ''
+      await take()
+    } catch (error) {
+      if (error instanceof Problem && error.status === 409) {
+        trouble.value = error.message
+        await take()
+      }
+      throw error
+    } finally {
+      saving.value = 'saved'
+    }
   }
 
   async function walk(way: 'undo' | 'redo') {
@@ -137,5 +159,5 @@ export const useQuilt = defineStore('quilt', () => {
     return error instanceof Problem ? error.message : 'Something went wrong here; please try again.'
   }
 
-  return { id, view, unit, trouble, saving, before, totals, taken, zones, parts, open, take, tally, keep, flush, walk, read }
+  return { id, view, unit, trouble, saving, before, totals, taken, zones, parts, open, take, tally, keep, make, flush, walk, read }
 })

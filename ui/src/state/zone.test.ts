@@ -55,6 +55,23 @@ describe('tries on a zone', () => {
     await vi.waitFor(() => expect(zone.line).toEqual({ number: 4, side: -1 }))
     expect(laid.map((body) => body.fill)).toEqual([{ kind: 'lines', spacing: '3/4 in', angle: 0 }])
   })
+  it('a look that is answered after the zone was left does not bring it back', async () => {
+    const zone = useZone()
+    const looked = zone.choose('a')
+    await vi.waitFor(() => expect(asked).toHaveLength(1))
+    await zone.choose('')
+    await looked
+    expect([zone.key, zone.plan]).toEqual(['', undefined])
+  })
+  it('a try under way is kept when another zone is chosen at once', async () => {
+    const zone = useZone()
+    await zone.choose('a')
+    const tried = zone.set('spacing', '1/2 in')
+    await vi.waitFor(() => expect(asked).toHaveLength(2))
+    await Promise.all([tried, zone.choose('b')])
+    expect(kept).toEqual([{ kind: 'lines', spacing: '1/2 in' }])
+    expect(asked.at(-1)!.zone).toBe('b')
+  })
   it('keeps the last good plan and nothing else while something wrong is typed', async () => {
     const zone = useZone()
     await zone.choose('a')

@@ -9,7 +9,7 @@ type Fill = Record<string, unknown>
 export const useZone = defineStore('zone', () => {
   const quilt = useQuilt()
   const key = ref('')
-  const placing = ref(0)
+  const place = ref('')
   /** The last good plan; it stays drawn while something wrong is typed. */
   const plan = shallowRef<Views['ZoneView']>()
   const wrong = ref<{ field: string; message: string }>()
@@ -25,17 +25,24 @@ export const useZone = defineStore('zone', () => {
 
   const info = computed(() => quilt.zones.find((zone) => zone.key === key.value))
   const lines = computed(() => {
-    const drawing = plan.value?.drawings.find((d) => d.placings.includes(placing.value))
+    const drawing = plan.value?.drawings.find((d) => d.places.includes(place.value))
     return drawing ? drawing.lines.length + drawing.rings.length : 0
   })
 
-  async function choose(zone: string, at = 0) {
+  let choosing = 0
+  async function choose(zone: string, at = '') {
+    const mine = (choosing += 1)
+    if (flight?.sort !== 'look') await flight?.done // a try under way on the zone at hand is kept, not lost
+    if (mine !== choosing) return
     if (zone !== key.value) {
       await quilt.flush()
+      if (mine !== choosing) return // she has chosen another meanwhile
       plan.value = undefined
     }
+    asking?.abort() // a look at the zone that is left comes too late
+    asking = undefined
     key.value = zone
-    placing.value = at
+    place.value = at
     forget()
     if (zone) await ask('look', {})
   }
@@ -85,10 +92,18 @@ export const useZone = defineStore('zone', () => {
       return ask(`kind ${kind}`, { fill: plan.value?.fill ?? undefined, switch: kind }, `kind ${kind}`)
     })
 
+  /** Treat the place at hand apart from the others, or like them again. */
+  async function setApart(apart: boolean) {
+    const kind = apart ? 'apart' : 'join'
+    quilt.keep(`${key.value} ${kind} ${place.value}`, { kind, zone: key.value, places: [place.value] })
+    await quilt.flush()
+    await quilt.take()
+  }
+
   /** Take the fill away: the zone is left open on purpose. */
   async function leaveOpen() {
     forget()
-    quilt.keep(`${key.value} open`, { kind: 'fill', zone: key.value, fill: null })
+    quilt.keep(`${key.value} open`, { kind: 'fill', zone: key.value, place: place.value || null, fill: null })
     await quilt.flush()
     await quilt.take()
   }
@@ -104,12 +119,12 @@ export const useZone = defineStore('zone', () => {
   }
 
   async function answered(mine: AbortController, body: Partial<Views['PlanRequest']>, subject?: string) {
-    const asked = { zone: key.value, placing: placing.value, unit: quilt.unit, ...body } as Views['PlanRequest']
+    const asked = { zone: key.value, place: place.value, unit: quilt.unit, ...body } as Views['PlanRequest']
     try {
       const found = await api.plan(quilt.id, asked, mine.signal)
       if (mine !== asking) return
       take(found)
-      if (subject) quilt.keep(`${key.value} ${subject}`, { kind: 'fill', zone: key.value, fill: found.fill })
+      if (subject) quilt.keep(`${key.value} ${subject}`, { kind: 'fill', zone: key.value, place: place.value || null, fill: found.fill })
     } catch (error) {
       if (mine === asking && error instanceof Problem) wrong.value = { field: error.field, message: error.message }
     }
@@ -117,6 +132,7 @@ export const useZone = defineStore('zone', () => {
 
   function take(found: Views['ZoneView']) {
     plan.value = found
+    place.value = found.place
     typed = undefined
     wrong.value = undefined
     quilt.tally(found.totals)
@@ -138,7 +154,7 @@ export const useZone = defineStore('zone', () => {
     const mine = (laying = new AbortController())
     while (flight) await flight.done // the ruler lies on the plan that is coming, not on the one before
     if (mine !== laying) return
-    const body = { zone: key.value, placing: placing.value, unit: quilt.unit, fill: plan.value?.fill ?? undefined, line: number ?? null, side }
+    const body = { zone: key.value, place: place.value, unit: quilt.unit, fill: plan.value?.fill ?? undefined, line: number ?? null, side }
     try {
       const found = await api.ruler(quilt.id, body as Views['RulerRequest'], mine.signal)
       if (mine !== laying) return
@@ -170,5 +186,5 @@ export const useZone = defineStore('zone', () => {
     await ask('look', {})
   }
 
-  return { key, placing, plan, wrong, line, ruler, info, lines, choose, set, setAll, step, change, leaveOpen, lay, next, drop, again }
+  return { key, place, plan, wrong, line, ruler, info, lines, choose, set, setAll, step, change, leaveOpen, setApart, lay, next, drop, again }
 })

@@ -5,27 +5,14 @@ A second fill of the same kind is an error at import.
 
 from __future__ import annotations
 
-import importlib
-import pkgutil
 from typing import TYPE_CHECKING, Annotated, Any, Union
 
 from pydantic import Field
 
 from kenzet.core.fills.base import Fill
+from kenzet.core.params import kinds_in
 
-
-def _found() -> dict[str, type[Fill]]:
-    kinds: dict[str, type[Fill]] = {}
-    for module in sorted(info.name for info in pkgutil.iter_modules(__path__)):
-        for value in vars(importlib.import_module(f"{__name__}.{module}")).values():
-            if isinstance(value, type) and issubclass(value, Fill) and "kind" in value.model_fields:
-                kind = str(value.model_fields["kind"].default)
-                if kinds.setdefault(kind, value) is not value:
-                    raise RuntimeError(f"two fills are of the kind {kind!r}")
-    return dict(sorted(kinds.items(), key=lambda item: (item[1].order, item[0])))
-
-
-FILLS: dict[str, type[Fill]] = _found()
+FILLS: dict[str, type[Fill]] = kinds_in(__name__, __path__, Fill)
 
 if TYPE_CHECKING:
     AnyFill = Fill

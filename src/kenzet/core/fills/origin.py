@@ -122,6 +122,8 @@ class StraightFill(Fill):
         edges = site.region.edges
         if self.at is not None:
             return _pick(edges, self.at, "at", "edge")
+        if not edges:
+            raise BadValue("This zone has no straight edge: count from its centre.", "origin")
         level = [e for e in edges if parallel(e, angle)]
         flat = Straight(angle, self.spacing.mm, 0.0)
         return min(level or edges, key=lambda e: (_across(flat, e.start), -e.length))
@@ -157,7 +159,7 @@ class StraightFill(Fill):
             other["line on the centre"] = self.model_copy(update={"origin": "centre line"})
         elif self.origin == "edge" and self.first_gap is None:
             family = self.family(site, self.base_angle(site) + self.angle)
-            places = [_across(family, corner) for corner in site.region.corners] or [0.0]
+            places = [_across(family, corner) for corner in site.region.reach] or [0.0]
             extent = Fraction(round((max(places) - min(places)) * 10**6), 10**6)
             even = Length.near(equalised(extent, self.spacing.mm).spacing, self.spacing.unit)
             other["even spacing"] = self.model_copy(update={"spacing": even})
@@ -182,7 +184,7 @@ class StraightFill(Fill):
         found: list[float] = []
         for family in families:
             datum = family.datum - (float(self.spacing.mm / 2) if self.origin == "centre gap" else 0.0)
-            places = [_across(family, corner) - datum for corner in site.region.corners] or [0.0]
+            places = [_across(family, corner) - datum for corner in site.region.reach] or [0.0]
             ends = [max(places)] if family.first is not None else [-min(places), max(places)]
             found += [2 * x if self.origin == "centre gap" else abs(x) for x in ends]
         return found
@@ -224,7 +226,7 @@ def _across(family: Straight, point: Point) -> float:
 def _from_edge(site: Site, flat: Straight, edge: Edge, gap: Fraction) -> Straight:
     """Lines from ``gap`` inwards; where the region lies on both sides of the edge, on both."""
     place = _across(flat, edge.start)
-    sides = [_across(flat, corner) - place for corner in site.region.corners]
+    sides = [_across(flat, corner) - place for corner in site.region.reach]
     low, high = min(sides) < -SAME_PLACE, max(sides) > SAME_PLACE
     if low and not high:  # turn the family round so that its numbers grow inwards
         return Straight(flat.angle + 180.0, flat.pitch, -place + float(gap), first=0)

@@ -2,7 +2,8 @@
 
 Glossary: an *edge* here is one straight run of the outline, merged over all corners at which the
 outline goes straight on and over pieces that continue each other; *left-handed* walking is not
-assumed, edges run from left to right, or from top to bottom where they stand upright.
+assumed, edges run from left to right, or from top to bottom where they stand upright. *Soft* points
+belong to drawn arcs: they are no corners, and what leads to them is no edge.
 """
 
 from __future__ import annotations
@@ -19,6 +20,7 @@ from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from kenzet.core.errors import BadValue
+from kenzet.core.geom.arcs import Soft, key
 from kenzet.core.geom.predicates import SAME_ANGLE, SAME_PLACE
 
 Floats = NDArray[np.float64]
@@ -57,11 +59,12 @@ class Region:
     Raises BadValue: the area is empty.
     """
 
-    def __init__(self, area: BaseGeometry) -> None:
+    def __init__(self, area: BaseGeometry, soft: Soft = frozenset()) -> None:
         pieces = [p for p in _polygons(area) if p.area > 0]
         if not pieces:
             raise BadValue("This zone holds no area.")
         self.area: MultiPolygon = MultiPolygon(sorted(pieces, key=_reading_order))
+        self.soft = soft
 
     @classmethod
     def of(cls, outline: Sequence[Point], *holes: Sequence[Point]) -> Region:
@@ -71,7 +74,7 @@ class Region:
     @cached_property
     def pieces(self) -> tuple[Region, ...]:
         """The connected pieces, in reading order: top to bottom, left to right."""
-        return (self,) if len(self.area.geoms) == 1 else tuple(Region(p) for p in self.area.geoms)
+        return (self,) if len(self.area.geoms) == 1 else tuple(Region(p, self.soft) for p in self.area.geoms)
 
     @cached_property
     def segments(self) -> Floats:
@@ -94,13 +97,22 @@ class Region:
     @cached_property
     def edges(self) -> tuple[Edge, ...]:
         """The straight runs of the outline in reading order."""
-        return tuple(_merge_straight(self.segments))
+        straight = [s for s in self.segments.tolist() if not (self._is_soft(s[:2]) or self._is_soft(s[2:]))]
+        return tuple(_merge_straight(np.array(straight).reshape(-1, 4)))
+
+    def _is_soft(self, point: Sequence[float]) -> bool:
+        return bool(self.soft) and key(point) in self.soft
 
     @cached_property
     def corners(self) -> tuple[Point, ...]:
         """Where two edges of the outline meet at an angle, in reading order."""
-        points = {(round(x, 4), round(y, 4)) for ring in _rings(self.area) for x, y in _turns(ring)}
+        points = {key(point) for ring in _rings(self.area) for point in _turns(ring)} - self.soft
         return tuple(sorted(points, key=lambda p: (-p[1], p[0])))
+
+    @cached_property
+    def reach(self) -> tuple[Point, ...]:
+        """Points enough to tell how far the region reaches in any direction: its corners and its curves."""
+        return tuple(sorted({key(point) for ring in _rings(self.area) for point in ring.coords}))
 
     def inward(self, edge: Edge) -> Point:
         """The unit vector square to ``edge`` towards the side on which more of the region lies beside it."""

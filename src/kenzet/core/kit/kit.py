@@ -66,10 +66,16 @@ class Ruler(Frozen):
 
 
 class Batting(Frozen):
-    """The layer in the middle; ``limit`` is the widest gap that its maker allows."""
+    """The layer in the middle; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft."""
 
     name: str = Field("cotton batting", min_length=1, max_length=80)
     limit: Length = Length.parse("8 in")
+    thickness: Length = Length.parse("1/8 in")
+
+    @field_validator("thickness")
+    @classmethod
+    def _thickness(cls, thickness: Length) -> Length:
+        return in_range(thickness, "1/32 in", "2 in", "The batting's thickness")
 
     @field_validator("limit")
     @classmethod

@@ -15,7 +15,7 @@ from kenzet.core.geom.region import Floats, Point, Region
 from kenzet.core.marks.ticks import TickedEdge
 from kenzet.core.measure import Unit, figure
 from kenzet.core.plan import ZonePlan
-from kenzet.core.top.document import MarkMethod
+from kenzet.core.top.zone import MarkMethod
 
 TICK = 4.0  # mm
 
@@ -45,15 +45,15 @@ def mark_sheet(plan: ZonePlan, drawing: Drawing, method: MarkMethod, quilt: str,
     """The sheet of one drawing; ticks stand where the lines truly end, their figures are rounded."""
     marks = [_line(drawing, number) for number in plan.marked(drawing, method)]
     ticked = plan.ticked(drawing)
-    ticks = [mark for edge in ticked for mark in _tick_marks(plan.region, edge, unit)]
+    ticks = [mark for edge in ticked for mark in _tick_marks(drawing.region, edge, unit)]
     what = f"{len(marks)} of {drawing.lines} lines drawn" if marks else "no line needs drawing"
     return MarkSheet(
         title=f"{quilt} · {plan.zone.name}",
-        subtitle=f"{plan.fill.label} {figure(plan.fill.spacing.mm, unit).text} {unit} apart · {what}",
-        seams=tuple(outline(plan.region)),
+        subtitle=f"{drawing.fill.label} {figure(drawing.fill.spacing.mm, unit).text} {unit} apart · {what}",
+        seams=tuple(outline(drawing.region)),
         marks=tuple(marks),
         ticks=tuple(ticks),
-        bounds=plan.region.bounds,
+        bounds=drawing.region.bounds,
     )
 
 

@@ -1,180 +1,171 @@
 """The quilt document: everything that is kept of a quilt, and the plan format that is written to files.
 
 ``format`` and ``version`` head every document; ``docs/plan-format.md`` describes it and
-``docs/plan.schema.json`` is generated from the models here.
+``docs/plan.schema.json`` is generated from the models here. Older versions are brought up to date as
+they are read.
 """
 
 from __future__ import annotations
 
-import re
+from collections.abc import Iterator
+from functools import cached_property
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError, field_validator, model_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills import FILLS, AnyFill
+from kenzet.core.fills import FILLS
 from kenzet.core.kit.kit import Kit
 from kenzet.core.measure import Length, Unit
 from kenzet.core.params import Frozen, in_range
+from kenzet.core.top.arrangement import Border, Layout, OnPoint
+from kenzet.core.top.blocks import Block, Fabric, Key, Name, Patterned
+from kenzet.core.top.ground import Ground
+from kenzet.core.top.patterns import PATTERNS
+from kenzet.core.top.spread import Spread, spread
+from kenzet.core.top.upgrade import upgraded
+from kenzet.core.top.zone import BORDER, CORNER, SASHING, SIDE, TOP, Zone
 
 FORMAT = "kenzet.plan"
-VERSION = 1
-SASHING, BORDER = "sashing", "border"
-_LARGEST = "200 in"
+VERSION = 2
 
-Key = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$")]
-Name = Annotated[str, Field(min_length=1, max_length=80)]
-Place = tuple[float, float]
-
-
-class Fabric(Frozen):
-    """A cloth with its name and its colour as #rrggbb."""
-
-    name: Name
-    colour: str
-
-    @field_validator("colour")
-    @classmethod
-    def _colour(cls, colour: str) -> str:
-        if not re.fullmatch(r"#[0-9a-fA-F]{6}", colour):
-            raise BadValue("A colour is # and six hexadecimal digits, like #ded9cb.")
-        return colour.lower()
-
-
-class Patch(Frozen):
-    """One piece of fabric: its outline, and its holes, in the units of the block's grid, y up."""
-
-    outline: Annotated[tuple[Place, ...], Field(min_length=3, max_length=500)]
-    holes: tuple[Annotated[tuple[Place, ...], Field(min_length=3, max_length=500)], ...] = ()
-    fabric: Key
-
-
-class Block(Frozen):
-    """A pieced block: its finished size and its patches on a grid of ``grid`` columns and rows."""
-
-    name: Name
-    width: Length
-    height: Length
-    grid: tuple[Annotated[int, Field(ge=1, le=100)], Annotated[int, Field(ge=1, le=100)]]
-    patches: Annotated[dict[Key, Patch], Field(min_length=1, max_length=400)]
-
-    @field_validator("width", "height")
-    @classmethod
-    def _size(cls, size: Length) -> Length:
-        return in_range(size, "1/2 in", _LARGEST, "A block's size")
-
-
-class Cell(Frozen):
-    """A block at its place, turned by quarter turns to the left, then mirrored left to right."""
-
-    block: Key
-    turns: Annotated[int, Field(ge=0, le=3)] = 0
-    mirrored: bool = False
-
-
-class Strips(Frozen):
-    """Sashes or a border: one width and one fabric."""
-
-    width: Length
-    fabric: Key
-
-    @field_validator("width")
-    @classmethod
-    def _width(cls, width: Length) -> Length:
-        return in_range(width, "1/4 in", "40 in", "The width of a sash or border")
-
-
-class StraightRows(Frozen):
-    """Blocks of one size in rows (the first row at the top), with sashes between and all round, and a border."""
-
-    kind: Literal["straight rows"] = "straight rows"
-    rows: Annotated[tuple[tuple[Cell, ...], ...], Field(min_length=1, max_length=60)]
-    sashing: Strips | None = None
-    border: Strips | None = None
-
-    @model_validator(mode="after")
-    def _even(self) -> StraightRows:
-        if len({len(row) for row in self.rows}) != 1 or not 1 <= len(self.rows[0]) <= 60:
-            raise BadValue("Every row holds the same number of blocks, from 1 to 60.")
-        return self
-
-
-MarkMethod = Literal["first lines", "all lines"]
-
-
-class Zone(Frozen):
-    """Patches of one part that are quilted as one: ``part`` is a block's key, ``sashing`` or ``border``."""
-
-    name: Name
-    part: Key
-    patches: Annotated[tuple[Key, ...], Field(min_length=1)]
-    fill: AnyFill | None = None
-    marking: MarkMethod = "first lines"
+Use = Literal["bed", "lap", "baby", "wall", "runner", "garment or bag", "practice piece"]
 
 
 class Quilt(Frozen):
-    """A quilt with its top, its zones and the kit it is planned with."""
+    """A quilt with its top, its zones and the kit it is planned with.
+
+    ``edge`` is the allowance inside the quilt's edge that no line may enter; the overhangs are those
+    of batting and backing beyond the top, 0 on a sample square.
+    """
 
     format: Literal["kenzet.plan"] = "kenzet.plan"
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     name: Name
-    use: Literal["bed", "lap", "baby", "wall", "runner", "garment or bag", "practice piece"] = "lap"
+    use: Use = "lap"
     fabrics: Annotated[dict[Key, Fabric], Field(min_length=1, max_length=60)]
     blocks: Annotated[dict[Key, Block], Field(min_length=1, max_length=60)]
-    layout: StraightRows
+    layout: Layout
+    borders: Annotated[tuple[Border, ...], Field(max_length=12)] = ()
+    edge: Length = Length.parse("1/4 in")
+    batting_overhang: Length = Length.parse("2 in")
+    backing_overhang: Length = Length.parse("3 in")
+    backing: Key | None = None
+    ground: Ground | None = None
     zones: Annotated[dict[Key, Zone], Field(max_length=400)]
     kit: Kit = Kit()
 
+    @field_validator("edge")
+    @classmethod
+    def _edge(cls, edge: Length) -> Length:
+        return in_range(edge, "0 in", "2 in", "The allowance at the edge")
+
+    @field_validator("batting_overhang", "backing_overhang")
+    @classmethod
+    def _overhang(cls, overhang: Length) -> Length:
+        return in_range(overhang, "0 in", "12 in", "The overhang")
+
     @model_validator(mode="after")
     def _hangs_together(self) -> Quilt:
+        _check_blocks(self)
         _check_fabrics(self)
-        _check_layout(self)
         _check_zones(self)
+        if self.ground and self.ground.place != TOP and self.ground.place not in self.parts_at:
+            raise BadValue("The photograph lies under a place that is not there.", "ground.place")
         return self
 
+    @cached_property
+    def spread(self) -> Spread:
+        """Where everything lies."""
+        return spread(self.layout, self.borders, self.blocks)
+
     @property
+    def triangle_fabric(self) -> str:
+        """The fabric of the setting triangles on point."""
+        return self.layout.triangles if isinstance(self.layout, OnPoint) else ""
+
+    @cached_property
     def part_patches(self) -> dict[str, frozenset[str]]:
-        """The patch keys of every part."""
-        found = {key: frozenset(block.patches) for key, block in self.blocks.items()}
-        if self.layout.sashing:
-            found[SASHING] = frozenset(["strips"])
-        if self.layout.border:
-            found[BORDER] = frozenset(["frame"])
-        return found
+        """The patch keys of every part but the whole top."""
+        found = {key: frozenset(block.fabric_of) for key, block in self.blocks.items()}
+        found |= {part: frozenset(strips) for part, strips in self.spread.strips.items()}
+        return found | {
+            part: frozenset(["triangle"]) for part, there in self.spread.triangles.items() if there
+        }
+
+    @cached_property
+    def parts_at(self) -> dict[str, str]:
+        """What lies at every place."""
+        found = {seat.place: seat.cell.block for seat in self.spread.seats}
+        found |= {part: part for part in self.spread.strips}
+        return found | {t.place: part for part, there in self.spread.triangles.items() for t in there}
+
+    def has_patch(self, part: str, patch: str) -> bool:
+        """Whether ``part`` has a patch called ``patch``; in the whole top it is called place/patch."""
+        if part != TOP:
+            return patch in self.part_patches.get(part, frozenset())
+        place, _, name = patch.partition("/")
+        return name in self.part_patches.get(self.parts_at.get(place, ""), frozenset())
+
+    def places_of(self, part: str) -> tuple[str, ...]:
+        """Where ``part`` lies."""
+        return (
+            (TOP,) if part == TOP else tuple(place for place, there in self.parts_at.items() if there == part)
+        )
+
+    def fabrics_used(self) -> Iterator[str]:
+        """Every fabric that something is made of, as often as it is named."""
+        for block in self.blocks.values():
+            yield from block.fabric_of.values()
+            if isinstance(block.art, Patterned):
+                yield from block.art.fabrics.values()
+        for strips in self.spread.strips.values():
+            yield from (strip.fabric for strip in strips.values())
+        if self.triangle_fabric:
+            yield self.triangle_fabric
+        if self.backing:
+            yield self.backing
+
+
+def reserved(key: str) -> bool:
+    """Whether a block may not be called ``key``, for a part is."""
+    return key in (SASHING, SIDE, CORNER, TOP) or key.startswith(BORDER)
+
+
+def _check_blocks(quilt: Quilt) -> None:
+    for key in quilt.blocks:
+        if reserved(key):
+            raise BadValue(f"A block cannot be called {key}.", "blocks")
+    for name in sorted({cell.block for _, cell in quilt.layout.places()} - set(quilt.blocks)):
+        raise BadValue(f"There is no block called {name} in this plan.", "layout")
 
 
 def _check_fabrics(quilt: Quilt) -> None:
-    used = {patch.fabric for block in quilt.blocks.values() for patch in block.patches.values()}
-    used |= {strips.fabric for strips in (quilt.layout.sashing, quilt.layout.border) if strips}
-    for fabric in sorted(used - set(quilt.fabrics)):
-        raise BadValue(f"There is no fabric called {fabric} in this plan.")
-
-
-def _check_layout(quilt: Quilt) -> None:
-    if {SASHING, BORDER} & set(quilt.blocks):
-        raise BadValue(f"A block cannot be called {SASHING} or {BORDER}.")
-    cells = [cell for row in quilt.layout.rows for cell in row]
-    for name in sorted({cell.block for cell in cells} - set(quilt.blocks)):
-        raise BadValue(f"There is no block called {name} in this plan.")
-    sizes = set()
-    for cell in cells:
-        block = quilt.blocks[cell.block]
-        sizes.add((block.width.mm, block.height.mm)[:: -1 if cell.turns % 2 else 1])
-    if len(sizes) > 1:
-        raise BadValue("All blocks in straight rows have one finished size.")
+    for fabric in sorted(set(quilt.fabrics_used()) - set(quilt.fabrics)):
+        raise BadValue(f"There is no fabric called {fabric} in this plan.", "fabrics")
 
 
 def _check_zones(quilt: Quilt) -> None:
-    parts = quilt.part_patches
-    taken: set[tuple[str, str]] = set()
+    """Every patch is there, and none is held twice at one place, but by pieces of one cut."""
+    held: dict[tuple[str, str], list[tuple[str, Zone]]] = {}
     for key, zone in quilt.zones.items():
-        missing = sorted(set(zone.patches) - parts.get(zone.part, frozenset()))
-        if missing:
-            raise BadValue(f"The zone {key} names a patch that is not there: {zone.part} {missing[0]}.")
-        both = {(zone.part, patch) for patch in zone.patches}
-        if taken & both:
-            raise BadValue(f"The zone {key} holds a patch that another zone holds already.")
-        taken |= both
+        field = f"zones.{key}"
+        for patch in zone.patches:
+            if not quilt.has_patch(zone.part, patch):
+                raise BadValue(f"The zone {key} names a patch that is not there: {zone.part} {patch}.", field)
+        for place in quilt.places_of(zone.part):
+            apart = zone.apart_at(place)
+            if apart and apart.taken_by:
+                continue
+            for patch in zone.patches:
+                at = tuple(patch.split("/", 1)) if zone.part == TOP else (place, patch)
+                others = held.setdefault((at[0], at[1]), [])
+                for name, other in others:
+                    if zone.part != other.part or not zone.lies_beside(other):
+                        raise BadValue(
+                            f"The zone {key} holds a patch that another zone, {name}, holds already.", field
+                        )
+                others.append((key, zone))
 
 
 def read(data: Any, unit: Unit = "in") -> Quilt:
@@ -184,11 +175,12 @@ def read(data: Any, unit: Unit = "in") -> Quilt:
     """
     if not isinstance(data, dict) or data.get("format") != FORMAT:
         raise BadValue(f'This is not a quilt plan: "format" must be "{FORMAT}".', "format")
-    if data.get("version") != VERSION:
+    if data.get("version") not in range(1, VERSION + 1):
         raise BadValue(
-            f"This plan is of version {data.get('version')!r}; version {VERSION} can be read.", "version"
+            f"This plan is of version {data.get('version')!r}; versions 1 to {VERSION} can be read.",
+            "version",
         )
-    quilt: Quilt = validated(Quilt, data, unit)
+    quilt: Quilt = validated(Quilt, upgraded(data), unit)
     return quilt
 
 
@@ -200,11 +192,15 @@ def validated(model: Any, data: Any, unit: Unit = "in", prefix: str = "") -> Any
         raise at_field(error, prefix) from error
 
 
+_TAGS = {*FILLS, *PATTERNS, "pattern", "drawn", "straight rows", "on point"}
+_TAGGED = {"fill", "pattern", "art", "layout", "cut", "change"}
+
+
 def at_field(error: ValidationError, prefix: str = "") -> BadValue:
     """The first fault of a failed check as a sentence at its field."""
     first = error.errors(include_url=False)[0]
     loc = [str(part) for part in first["loc"]]
-    named = [p for k, p in enumerate(loc) if not (p in FILLS and k and loc[k - 1] == "fill")]
+    named = [p for k, p in enumerate(loc) if not (k and loc[k - 1] in _TAGGED and p in _TAGS)]
     cause = first.get("ctx", {}).get("error")
     if isinstance(cause, BadValue) and cause.field:
         named.append(cause.field)

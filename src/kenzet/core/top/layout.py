@@ -1,51 +1,84 @@
 """From the document to the top: every part in its own coordinates and where it is placed.
 
 Glossary: a *placing* is the rigid motion (a, b, c, d, e, f) that takes a part's point (x, y) to the
-quilt's (a·x + c·y + e, b·x + d·y + f); mm, y up, the quilt's lower left corner at the origin.
+quilt's (a·x + c·y + e, b·x + d·y + f); mm, y up, the quilt's lower left corner at the origin. A *part*
+is a block at one size, the sashing, a border, a kind of setting triangle, or the whole top; a block
+that is laid at several sizes is several parts *of* one block.
 """
 
 from __future__ import annotations
 
+import math
+from collections.abc import Mapping
 from dataclasses import dataclass
-from fractions import Fraction
+from functools import cached_property
+from typing import TYPE_CHECKING
 
+import numpy as np
 import shapely
-from shapely.geometry import MultiPolygon, Polygon, box
+from shapely import affinity
+from shapely.geometry import MultiPolygon, Polygon
 
-from kenzet.core.errors import Unknown
-from kenzet.core.geom.region import Point, Region
-from kenzet.core.top.document import BORDER, SASHING, Block, Quilt, Zone
+from kenzet.core.geom.arcs import Soft, drawn, key
+from kenzet.core.geom.region import Floats, Point
+from kenzet.core.top.blocks import Block, Shape
+from kenzet.core.top.spread import Number, Seat, Spread, Triangle
+from kenzet.core.top.zone import BORDER, SASHING, SIDE, TOP
+
+if TYPE_CHECKING:
+    from kenzet.core.top.document import Quilt
 
 Placing = tuple[float, float, float, float, float, float]
 IDENTITY: Placing = (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)
 _TURNS = ((1, 0, 0, 1), (0, 1, -1, 0), (-1, 0, 0, -1), (0, -1, 1, 0))
+_ALIKE = 0.05  # mm² and mm: patches that differ by less are alike
 
 
 @dataclass(frozen=True, slots=True)
 class LaidPatch:
-    """A patch's area in its part's coordinates, and its fabric's key."""
+    """A patch's area in its part's coordinates without what is appliquéd over it, and its fabric's key."""
 
     area: MultiPolygon
     fabric: str
+    applique: bool = False
+
+    def alike(self, other: LaidPatch) -> bool:
+        """Whether both are of one fabric and of one shape, as far as area and outline tell."""
+        return (
+            self.fabric == other.fabric
+            and abs(self.area.area - other.area.area) < _ALIKE
+            and abs(self.area.length - other.area.length) < _ALIKE
+        )
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Part:
-    """A block, the sashing or the border: its name, size in mm, patches and placings."""
+    """Something laid one or more times: its name, size in mm, patches, and placings by place.
 
+    ``of`` is the part that zones name; ``soft`` holds the inner points of drawn arcs.
+    """
+
+    key: str
+    of: str
     name: str
     width: float
     height: float
     patches: dict[str, LaidPatch]
-    placings: tuple[Placing, ...]
+    places: dict[str, Placing]
+    soft: Soft = frozenset()
 
     @property
     def centre(self) -> Point:
         """In the part's own coordinates."""
         return self.width / 2, self.height / 2
 
+    @cached_property
+    def applique(self) -> MultiPolygon:
+        """Everything that is appliquéd."""
+        return multi(shapely.union_all([p.area for p in self.patches.values() if p.applique]))
 
-@dataclass(frozen=True, slots=True)
+
+@dataclass(frozen=True)
 class Top:
     """The whole top: its size in mm and its parts."""
 
@@ -53,78 +86,142 @@ class Top:
     height: float
     parts: dict[str, Part]
 
+    @cached_property
+    def kin(self) -> dict[str, tuple[Part, ...]]:
+        """The parts by what zones call them."""
+        found: dict[str, tuple[Part, ...]] = {}
+        for part in self.parts.values():
+            found[part.of] = (*found.get(part.of, ()), part)
+        return found
+
+    @cached_property
+    def at(self) -> dict[str, Part]:
+        """The part that lies at each place."""
+        return {place: part for part in self.parts.values() for place in part.places}
+
+    @cached_property
+    def whole(self) -> Part:
+        """The top as one part: every patch of every place, named place/patch. Made when it is first asked for."""
+        patches: dict[str, LaidPatch] = {}
+        soft: set[Point] = set()
+        for part in self.parts.values():
+            areas = np.array([patch.area for patch in part.patches.values()])
+            curved = np.array(sorted(part.soft)).reshape(-1, 2)
+            for place, placing in part.places.items():
+                moved = shapely.transform(areas, lambda xy, by=placing: place_all(by, xy))
+                for (name, patch), area in zip(part.patches.items(), moved, strict=True):
+                    patches[f"{place}/{name}"] = LaidPatch(area, patch.fabric, patch.applique)
+                soft.update(key(point) for point in place_all(placing, curved).tolist())
+        return Part(TOP, TOP, "Whole top", self.width, self.height, patches, {TOP: IDENTITY}, frozenset(soft))
+
 
 def lay_out(quilt: Quilt) -> Top:
     """Every part of ``quilt`` where it lies."""
-    layout = quilt.layout
-    rows, columns = len(layout.rows), len(layout.rows[0])
-    sash = layout.sashing.width.mm if layout.sashing else Fraction(0)
-    border = layout.border.width.mm if layout.border else Fraction(0)
-    first = layout.rows[0][0]
-    size = quilt.blocks[first.block]
-    across, up = (size.width.mm, size.height.mm)[:: -1 if first.turns % 2 else 1]
-    inner = (columns * across + (columns + 1) * sash, rows * up + (rows + 1) * sash)
-    width, height = inner[0] + 2 * border, inner[1] + 2 * border
-    placings: dict[str, list[Placing]] = {}
-    cells = []
-    for r, row in enumerate(layout.rows):
-        for c, cell in enumerate(row):
-            x = border + sash + c * (across + sash)
-            y = border + sash + (rows - 1 - r) * (up + sash)
-            cells.append(box(float(x), float(y), float(x + across), float(y + up)))
-            block = quilt.blocks[cell.block]
-            placings.setdefault(cell.block, []).append(_placing(block, cell.turns, cell.mirrored, x, y))
-    parts = {key: _block_part(quilt.blocks[key], tuple(found)) for key, found in placings.items()}
-    whole = box(0, 0, float(width), float(height))
-    inside = box(float(border), float(border), float(width - border), float(height - border))
-    if layout.sashing:
-        strips = LaidPatch(_multi(inside.difference(MultiPolygon(cells))), layout.sashing.fabric)
-        parts[SASHING] = Part("Sashing", float(width), float(height), {"strips": strips}, (IDENTITY,))
-    if layout.border:
-        frame = LaidPatch(_multi(whole.difference(inside)), layout.border.fabric)
-        parts[BORDER] = Part("Border", float(width), float(height), {"frame": frame}, (IDENTITY,))
-    return Top(float(width), float(height), parts)
+    laid = quilt.spread
+    parts = _blocks(laid, quilt.blocks)
+    for kind, triangles in laid.triangles.items():
+        if triangles:
+            parts[kind] = _triangles(kind, triangles, laid.leg, quilt.triangle_fabric)
+    for name, strips in laid.strips.items():
+        patches = {
+            patch: LaidPatch(MultiPolygon([Polygon(strip.ring)]), strip.fabric)
+            for patch, strip in strips.items()
+        }
+        parts[name] = Part(
+            name, name, _strip_name(name, len(quilt.borders)), float(laid.width), float(laid.height),
+            patches, {name: IDENTITY},
+        )  # fmt: skip
+    return Top(float(laid.width), float(laid.height), parts)
 
 
-def _placing(block: Block, turns: int, mirrored: bool, x: Fraction, y: Fraction) -> Placing:
-    """Turn by quarter turns, mirror left to right, then bring the lower left corner to (x, y)."""
-    a, b, c, d = _TURNS[turns]
-    if mirrored:
+def _strip_name(part: str, borders: int) -> str:
+    if part == SASHING:
+        return "Sashing"
+    return "Border" if borders == 1 else f"Border {part.removeprefix(BORDER)}"
+
+
+def _blocks(laid: Spread, blocks: Mapping[str, Block]) -> dict[str, Part]:
+    seats: dict[tuple[str, Number, Number], list[Seat]] = {}
+    for seat in laid.seats:
+        across, up = seat.size
+        size = (up, across) if seat.cell.turns % 2 else (across, up)
+        seats.setdefault((seat.cell.block, *size), []).append(seat)
+    parts: dict[str, Part] = {}
+    for (name, width, height), there in sorted(
+        seats.items(), key=lambda item: (item[0][1:] != blocks[item[0][0]].size, len(item[1]) * -1)
+    ):
+        of_this = sum(part.of == name for part in parts.values())
+        own = name if not of_this else f"{name}.{of_this + 1}"
+        places = {seat.place: _seated(seat) for seat in there}
+        parts[own] = block_part(own, name, blocks[name], float(width), float(height), places)
+    return parts
+
+
+def block_part(
+    own: str, of: str, block: Block, width: float, height: float, places: dict[str, Placing]
+) -> Part:
+    """A block at one size; what lies beneath its appliqués is cut away."""
+    patches: dict[str, LaidPatch] = {}
+    soft: set[Point] = set()
+    above: list[Polygon] = []
+    for name, shape in reversed(block.shapes(width, height).items()):
+        area = _area(shape, soft)
+        seen = area.difference(shapely.union_all(above)) if above else area
+        if shape.applique:
+            above.append(area)
+        patches[name] = LaidPatch(multi(seen), shape.fabric, shape.applique)
+    ordered = {name: patches[name] for name in reversed(patches)}
+    return Part(own, of, block.name, width, height, ordered, places, frozenset(soft))
+
+
+def _area(shape: Shape, soft: set[Point]) -> Polygon:
+    rings = []
+    for outline in (shape.outline, *shape.holes):
+        ring, curved = drawn(outline)
+        rings.append(ring)
+        soft.update(key(point) for point in curved)
+    area = Polygon(rings[0], rings[1:])
+    return area if area.is_valid else area.buffer(0)
+
+
+def _seated(seat: Seat) -> Placing:
+    """Turn by quarter turns, mirror left to right, tilt to stand on point, then bring the middle to its seat."""
+    a, b, c, d = _TURNS[seat.cell.turns]
+    if seat.cell.mirrored:
         a, c = -a, -c
-    w, h, none = block.width.mm, block.height.mm, Fraction(0)
-    corners = [(none, none), (w, none), (none, h), (w, h)]
-    left = min(px * a + py * c for px, py in corners)
-    low = min(px * b + py * d for px, py in corners)
-    return (float(a), float(b), float(c), float(d), float(x - left), float(y - low))
+    across, up = seat.size
+    width, height = (up, across) if seat.cell.turns % 2 else (across, up)
+    if seat.tilted:  # an eighth of a turn to the right: the upper left corner comes to the top
+        s = math.sqrt(0.5)
+        a, b, c, d = s * (a + b), s * (b - a), s * (c + d), s * (d - c)  # type: ignore[assignment]
+    x, y = seat.centre
+    return (
+        float(a), float(b), float(c), float(d),
+        float(x - (a * width + c * height) / 2), float(y - (b * width + d * height) / 2),
+    )  # fmt: skip
 
 
-def _block_part(block: Block, placings: tuple[Placing, ...]) -> Part:
-    ux, uy = block.width.mm / block.grid[0], block.height.mm / block.grid[1]
+def _triangles(kind: str, found: list[Triangle], leg: float, fabric: str) -> Part:
+    """Side triangles lie on their long side, corner triangles on a leg, their right angle at the origin."""
+    short = leg / math.sqrt(2)
+    if kind == SIDE:
+        name, width, ring = "Setting triangles", 2 * short, [(0.0, 0.0), (2 * short, 0.0), (short, short)]
+    else:
+        name, width, ring = "Corner triangles", short, [(0.0, 0.0), (short, 0.0), (0.0, short)]
+    origin = short if kind == SIDE else 0.0
+    places = {}
+    for triangle in found:
+        a, b, c, d = _TURNS[triangle.turns]
+        x, y = triangle.at
+        places[triangle.place] = (float(a), float(b), float(c), float(d), x - a * origin, y - b * origin)
+    patch = LaidPatch(MultiPolygon([Polygon(ring)]), fabric)
+    return Part(kind, kind, name, width, short, {"triangle": patch}, places)
 
-    def scaled(ring: tuple[tuple[float, float], ...]) -> list[Point]:
-        return [(float(Fraction(x) * ux), float(Fraction(y) * uy)) for x, y in ring]
 
-    patches = {}
-    for key, patch in block.patches.items():
-        area = Polygon(scaled(patch.outline), [scaled(hole) for hole in patch.holes])
-        patches[key] = LaidPatch(_multi(area if area.is_valid else area.buffer(0)), patch.fabric)
-    return Part(block.name, float(block.width.mm), float(block.height.mm), patches, placings)
-
-
-def _multi(area: shapely.Geometry) -> MultiPolygon:
+def multi(area: shapely.Geometry) -> MultiPolygon:
+    """The polygons of any area as one."""
     parts = getattr(area, "geoms", [area])
     return MultiPolygon([p for p in parts if isinstance(p, Polygon) and not p.is_empty])
-
-
-def zone_region(top: Top, zone: Zone) -> Region:
-    """The area of ``zone`` in its part's coordinates: its patches as one, seams between them gone.
-
-    Raises Unknown where the part is not laid anywhere.
-    """
-    if zone.part not in top.parts:
-        raise Unknown(f"No {zone.part} is laid in this top.", "zone")
-    patches = top.parts[zone.part].patches
-    return Region(shapely.union_all([patches[key].area for key in zone.patches]))
 
 
 def invert(placing: Placing, point: Point) -> Point:
@@ -132,3 +229,16 @@ def invert(placing: Placing, point: Point) -> Point:
     a, b, c, d, e, f = placing
     x, y = point[0] - e, point[1] - f
     return a * x + b * y, c * x + d * y  # the motion is rigid: its inverse is its transpose
+
+
+def place_all(placing: Placing, points: Floats) -> Floats:
+    """Points (n, 2) of a part in the quilt."""
+    a, b, c, d, e, f = placing
+    moved: Floats = points @ np.array([[a, b], [c, d]]) + np.array([e, f])
+    return moved
+
+
+def unplaced(placing: Placing, area: shapely.Geometry) -> shapely.Geometry:
+    """An area of the quilt in the coordinates of a part laid by ``placing``."""
+    a, b, c, d, e, f = placing
+    return affinity.affine_transform(area, [a, b, c, d, -a * e - b * f, -c * e - d * f])

@@ -29,6 +29,8 @@ const along = computed(() => {
   const edge = fill.value?.along
   return typeof edge === 'number' ? zone.plan?.edges[edge]?.name : ''
 })
+const alone = computed(() => (zone.plan?.times ?? 0) > 1 && !!fill.value)
+const elsewhere = computed(() => zone.plan?.apart.reduce((sum, one) => sum + one.places.length, 0) ?? 0)
 const error = (name: string) => (zone.wrong?.field === `fill.${name}` ? zone.wrong.message : undefined)
 const loose = computed(() => {
   const wrong = zone.wrong
@@ -44,6 +46,11 @@ function set(name: string, value: unknown) {
   <header>
     <div class="top"><h2>{{ zone.plan?.name }}</h2><button class="plain" @click="zone.choose('')">all zones</button></div>
     <p class="quiet">{{ zone.plan?.occurs }}</p>
+    <p v-if="zone.plan?.here_apart" class="apart"><b>Only here</b>, {{ zone.plan.where }}. <button class="plain" data-testid="join" @click="zone.setApart(false)">like the others again</button></p>
+    <p v-else-if="alone" class="apart quiet">All {{ zone.plan!.times - elsewhere }} follow what you do here. <button class="plain" data-testid="apart" @click="zone.setApart(true)">only this one …</button></p>
+    <ul v-if="zone.plan?.apart.length" class="others">
+      <li v-for="one in zone.plan.apart" :key="one.where">{{ one.where }}: {{ one.fill }}</li>
+    </ul>
   </header>
   <div class="tiles" role="group" aria-label="Fill">
     <FillTile v-for="kind in quilt.view?.fills" :key="kind.kind" :fill="kind" :chosen="fill?.kind === kind.kind" @click="zone.change(kind.kind)" />
@@ -80,6 +87,8 @@ function set(name: string, value: unknown) {
 
 <style scoped>
 .top { display: flex; justify-content: space-between; align-items: baseline; gap: 10px; }
+.apart { font-size: 14px; margin-top: 2px; }
+.others { list-style: none; font-size: 13px; color: var(--soft); border-left: 3px solid var(--rule); padding-left: 8px; margin-top: 4px; }
 .tiles { display: flex; gap: 10px; }
 .tight { gap: 5px; margin-top: -6px; }
 .tight .chip { min-height: 32px; padding: 1px 9px; font-size: 13px; }

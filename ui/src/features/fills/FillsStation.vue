@@ -1,17 +1,22 @@
 <script setup lang="ts">
 /** Fills: choose a zone on the quilt, a fill for it, and see where the ruler goes. */
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
 import CanvasKey from '../../canvas/CanvasKey.vue'
 import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
 import StationPage from '../../parts/StationPage.vue'
 import ZoneList from '../../parts/ZoneList.vue'
 import { useCanvasKeys } from '../../canvas/keys'
+import type { Spot } from '../../canvas/scene'
 import { useQuilt } from '../../state/quilt'
+import { useTop } from '../../state/top'
 import { useZone } from '../../state/zone'
 import FillSlip from './FillSlip.vue'
 
 const quilt = useQuilt()
 const zone = useZone()
+const top = useTop()
+const router = useRouter()
 const canvas = ref<InstanceType<typeof QuiltCanvas>>()
 const picking = ref<{ kind: 'edge' | 'corner'; field: string; choice: string }>()
 const picks = computed(() => {
@@ -30,9 +35,21 @@ function spot(index: number) {
 function none() {
   if (zone.line) zone.drop()
 }
-function choose(key: string, placing = 0) {
+/** A patch that is in no zone: she can make one of it. */
+const bare = ref('')
+const loose = computed(() => (zone.key ? '' : bare.value))
+function point(spot: Spot) {
+  bare.value = spot.zone ? '' : spot.ref
+  if (!spot.zone && zone.key) choose('')
+}
+function makeZone() {
+  top.patches = loose.value ? [loose.value] : []
+  top.everywhere = true
+  void router.push({ name: 'top', params: { quilt: quilt.id }, query: { page: 'zones' } })
+}
+function choose(key: string, place = '') {
   picking.value = undefined
-  void zone.choose(key, placing)
+  void zone.choose(key, place)
 }
 function keys(event: KeyboardEvent) {
   if ((event.target as HTMLElement).tagName === 'INPUT' || event.ctrlKey || event.metaKey) return
@@ -61,8 +78,8 @@ useCanvasKeys(canvas)
 <template>
   <StationPage v-if="quilt.view">
     <QuiltCanvas
-      ref="canvas" :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :placing="zone.placing" :ruler="zone.ruler" :picks="picks"
-      @patch="choose" @line="zone.lay" @spot="spot" @none="none"
+      ref="canvas" :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place" :ruler="zone.ruler" :picks="picks"
+      @patch="choose" @point="point" @line="zone.lay" @spot="spot" @none="none"
     >
       <template #key><CanvasKey :shows="[...shows]" /></template>
     </QuiltCanvas>
@@ -74,7 +91,9 @@ useCanvasKeys(canvas)
       <FillSlip v-if="zone.plan" @pick="(kind, field, choice) => (picking = { kind, field, choice })" />
       <template v-else>
         <h2>Fills</h2>
-        <ZoneList :zones="quilt.zones" lead="Click a patch on the quilt to choose its zone, or choose one here." @choose="choose" />
+        <p v-if="loose" class="card tip">This patch is in no zone yet. <button class="plain" data-testid="zone-of-patch" @click="makeZone()">Make a zone of it</button></p>
+        <p v-if="!quilt.zones.length" class="card tip">No zone is made yet: say first what is quilted as one. <button class="plain" data-testid="to-zones" @click="makeZone()">Choose patches</button></p>
+        <ZoneList v-else :zones="quilt.zones" lead="Click a patch on the quilt to choose its zone, or choose one here." @choose="choose" />
       </template>
     </template>
   </StationPage>

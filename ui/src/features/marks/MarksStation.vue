@@ -28,7 +28,7 @@ async function ask(method?: Views['MethodView']['key']) {
   if (!zone.key) return (marks.value = undefined)
   await quilt.flush()
   try {
-    const found = await api.marks(quilt.id, { zone: zone.key, placing: zone.placing, unit: quilt.unit, paper: paper.value, method: method ?? null } as Views['MarksRequest'], mine.signal)
+    const found = await api.marks(quilt.id, { zone: zone.key, place: zone.place, unit: quilt.unit, paper: paper.value, method: method ?? null } as Views['MarksRequest'], mine.signal)
     if (mine !== asking) return
     marks.value = found
     trouble.value = ''
@@ -43,14 +43,14 @@ async function ask(method?: Views['MethodView']['key']) {
     trouble.value = error.message
   }
 }
-function choose(key: string, placing = 0) {
+function choose(key: string, place = '') {
   edge.value = 0
-  void zone.choose(key, placing)
+  void zone.choose(key, place)
 }
 const sheet = (kind: 'pdf' | 'svg') =>
-  api.sheet(quilt.id, zone.key, kind, { unit: quilt.unit, paper: paper.value, placing: String(zone.placing), method: marks.value?.method ?? 'first lines' })
+  api.sheet(quilt.id, zone.key, kind, { unit: quilt.unit, paper: paper.value, place: zone.place, method: marks.value?.method ?? 'first lines' })
 const ticked = computed(() => marks.value?.edges[edge.value])
-watch(() => [zone.key, zone.placing, quilt.taken, quilt.unit, paper.value], () => void ask(), { immediate: true })
+watch(() => [zone.key, zone.place, quilt.taken, quilt.unit, paper.value], () => void ask(), { immediate: true })
 watch(() => zone.key, () => zone.drop(), { immediate: true })
 useCanvasKeys(canvas)
 </script>
@@ -59,7 +59,7 @@ useCanvasKeys(canvas)
   <StationPage v-if="quilt.view">
     <div class="both" :class="{ strip: ticked }">
       <QuiltCanvas
-        ref="canvas" :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :placing="zone.placing"
+        ref="canvas" :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place"
         :marked="marks?.marked ?? []" :ticks="marks?.edges" :ticked-edge="edge" @patch="choose" @edge="edge = $event"
       >
         <template #key><CanvasKey :shows="['rest', 'mark', 'tick']" /></template>

@@ -1,31 +1,69 @@
 <script setup lang="ts">
 /** The quilts that are here; goes straight on where there is only one and she came fresh. */
-import { onMounted, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, Problem, type Views } from '../../api/client'
+import { api, Problem, type Unit, type Views } from '../../api/client'
+import NewQuilt from './NewQuilt.vue'
 
 const router = useRouter()
 const quilts = ref<Views['Listed'][]>()
 const trouble = ref('')
+const beginning = ref(false)
+const unit = ref<Unit>('in')
+const wrong = ref<{ field: string; message: string }>()
 
 const open = (id: string) => router.push({ name: 'fills', params: { quilt: id } })
 onMounted(async () => {
   try {
-    quilts.value = (await api.home()).quilts
+    const home = await api.home()
+    quilts.value = home.quilts
+    unit.value = home.unit
     const fresh = !window.history.state?.back
     if (fresh && quilts.value.length === 1) await router.replace({ name: 'fills', params: { quilt: quilts.value[0]!.id } })
   } catch (error) {
     trouble.value = error instanceof Problem ? error.message : 'Something went wrong here.'
   }
 })
-async function add(plan: Record<string, unknown> | null) {
+async function add(body: Partial<Views['NewQuilts']>) {
   try {
-    quilts.value = (await api.addQuilts(plan)).quilts
+    quilts.value = (await api.addQuilts(body)).quilts
     trouble.value = ''
     if (quilts.value[0]) await open(quilts.value[0].id)
   } catch (error) {
     trouble.value = error instanceof Problem ? error.message : 'Something went wrong here.'
   }
+}
+async function begin(wish: Record<string, unknown>) {
+  try {
+    const [newest] = (await api.addQuilts({ wish, unit: unit.value })).quilts
+    wrong.value = undefined
+    if (newest) await router.push({ name: 'top', params: { quilt: newest.id }, query: { page: 'blocks' } })
+  } catch (error) {
+    if (error instanceof Problem) wrong.value = { field: error.field.replace('wish.', ''), message: error.message }
+  }
+}
+const gone = ref<{ id: string; name: string }>()
+const atHand = computed(() => (quilts.value ?? []).filter((quilt) => !quilt.put_away))
+const putAway = computed(() => (quilts.value ?? []).filter((quilt) => quilt.put_away))
+async function told(call: Promise<Views['Home']>): Promise<boolean> {
+  try {
+    quilts.value = (await call).quilts
+    trouble.value = ''
+    return true
+  } catch (error) {
+    trouble.value = error instanceof Problem ? error.message : 'Something went wrong here.'
+    return false
+  }
+}
+async function remove(quilt: Views['Listed']) {
+  if (await told(api.setState(quilt.id, 'deleted'))) gone.value = { id: quilt.id, name: quilt.name }
+}
+async function bringBack() {
+  if (gone.value && (await told(api.setState(gone.value.id, 'at hand')))) gone.value = undefined
+}
+async function setUnit(chosen: Unit) {
+  unit.value = chosen
+  await api.setUnit(chosen)
 }
 async function file(event: Event) {
   const input = event.target as HTMLInputElement
@@ -33,7 +71,7 @@ async function file(event: Event) {
   input.value = ''
   if (text === undefined) return
   try {
-    await add(JSON.parse(text))
+    await add({ plan: JSON.parse(text) })
   } catch {
     trouble.value = 'That file is not a quilt plan: it is not JSON. Choose a plan that Kenzet wrote.'
   }
@@ -44,22 +82,47 @@ async function file(event: Event) {
   <section class="home">
     <h2>Your quilts</h2>
     <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
-    <ul v-if="quilts?.length">
-      <li v-for="quilt in quilts" :key="quilt.id"><button class="open" @click="open(quilt.id)">{{ quilt.name }}</button><a class="plain" :href="api.planFile(quilt.id)" :aria-label="`Keep ${quilt.name} as a plan file`">keep as a file</a></li>
+    <p v-if="gone" class="card tip" role="status">“{{ gone.name }}” is deleted. <button class="plain" data-testid="bring-back" @click="bringBack()">Undo</button></p>
+    <ul v-if="atHand.length">
+      <li v-for="quilt in atHand" :key="quilt.id">
+        <button class="open" @click="open(quilt.id)">{{ quilt.name }}</button>
+        <span class="more">
+          <button class="plain" :aria-label="`Copy ${quilt.name}`" @click="told(api.copy(quilt.id))">copy</button>
+          <a class="plain" :href="api.planFile(quilt.id)" :aria-label="`Keep ${quilt.name} as a plan file`">keep as a file</a>
+          <button class="plain" :aria-label="`Put ${quilt.name} away`" @click="told(api.setState(quilt.id, 'put away'))">put away</button>
+          <button class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">delete</button>
+        </span>
+      </li>
     </ul>
-    <p v-else-if="quilts">No quilt is here yet. Begin with a finished example and change what you like: everything can be undone.</p>
+    <p v-else-if="quilts && !quilts.length">No quilt is here yet. Begin with a finished example and change what you like: everything can be undone.</p>
     <div v-if="quilts" class="do">
-      <v-btn v-if="!quilts.length" color="primary" variant="flat" size="large" @click="add(null)">Put the demo quilt on the table</v-btn>
+      <v-btn v-if="!quilts.length" color="primary" variant="flat" size="large" @click="add({})">Put the demo quilts on the table</v-btn>
+      <v-btn color="primary" :variant="quilts.length ? 'flat' : 'outlined'" size="large" data-testid="new-quilt" @click="beginning = !beginning">Begin a quilt</v-btn>
       <label class="chip">Open a plan file<input type="file" accept="application/json,.json" class="sr" @change="file" /></label>
     </div>
+    <details v-if="putAway.length">
+      <summary>{{ putAway.length }} put away</summary>
+      <ul>
+        <li v-for="quilt in putAway" :key="quilt.id">
+          <button class="open" @click="open(quilt.id)">{{ quilt.name }}</button>
+          <span class="more">
+            <button class="plain" :aria-label="`Take ${quilt.name} out again`" @click="told(api.setState(quilt.id, 'at hand'))">take out again</button>
+            <button class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">delete</button>
+          </span>
+        </li>
+      </ul>
+    </details>
+    <NewQuilt v-if="beginning" :unit="unit" :wrong="wrong" @begin="begin" @unit="setUnit" />
   </section>
 </template>
 
 <style scoped>
-.home { max-width: 620px; margin: 70px auto; padding: 0 24px; display: grid; gap: 18px; }
+.home { max-width: 680px; margin: 40px auto; max-height: 100%; overflow-y: auto; padding: 0 24px; display: grid; gap: 18px; }
 ul { list-style: none; display: grid; gap: 10px; }
 li { display: flex; gap: 12px; align-items: center; }
 .open { flex: 1; text-align: left; padding: 16px 20px; border: 1px solid var(--rule); border-radius: 10px; background: var(--paper); font-size: 17px; cursor: pointer; }
 .open:hover { border-color: var(--indigo); }
+.more { display: flex; gap: 8px; flex: none; }
+summary { cursor: pointer; color: var(--soft); margin-bottom: 8px; }
 .do { display: flex; gap: 14px; align-items: center; }
 </style>

@@ -10,7 +10,9 @@ const KEYS = [
   ['f  g', 'whole quilt, this zone'],
   ['+  −', 'closer, further'],
   ['arrows', 'move the quilt'],
-  ['1 2 3', 'Fills, Kit, Marks'],
+  ['c', 'a crosshair: arrows move it, Enter clicks, Shift-Enter adds'],
+  ['1 2 3 4', 'Top, Fills, Kit, Marks'],
+  ['r  m', 'Top: turn, mirror the block in hand or chosen'],
   ['?', 'this card'],
 ]
 </script>

@@ -1,0 +1,202 @@
+"""Changes of the arrangement: painting blocks, rows and columns, sashes, borders, on point or straight."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from kenzet.core.changes.base import Change
+from kenzet.core.changes.blocks import block_of
+from kenzet.core.errors import BadValue
+from kenzet.core.measure import Length
+from kenzet.core.params import in_range
+from kenzet.core.top.arrangement import MOST_ACROSS, Border, Cell, OnPoint, Sashing, StraightRows
+from kenzet.core.top.blocks import LARGEST, Key
+from kenzet.core.top.document import Quilt
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.tidy import remade
+from kenzet.core.top.zone import Place
+
+Rows = tuple[tuple[Cell, ...], ...]
+Count = Annotated[int, Field(ge=1, le=MOST_ACROSS)]
+
+
+class Paint(Change):
+    """A block is laid at ``places``, turned and mirrored; what was measured there is forgotten."""
+
+    kind: Literal["paint"] = "paint"
+    places: Annotated[tuple[Place, ...], Field(min_length=1)]
+    block: Key
+    turns: Annotated[int, Field(ge=0, le=3)] = 0
+    mirrored: bool = False
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Raises Unknown for a block, BadValue for a place that is not there."""
+        name = block_of(laid.quilt, self.block).name
+        new = Cell(block=self.block, turns=self.turns, mirrored=self.mirrored)
+        return _over(laid.quilt, self.places, lambda _: new), f"{name} at {_count(self.places)}"
+
+
+class Turn(Change):
+    """Blocks at ``places`` are turned by quarter turns to the left, or mirrored left to right."""
+
+    kind: Literal["turn"] = "turn"
+    places: Annotated[tuple[Place, ...], Field(min_length=1)]
+    by: Annotated[int, Field(ge=0, le=3)] = 0
+    mirror: bool = False
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """As she sees it: a mirrored block turns the other way round inside."""
+
+        def turned(cell: Cell) -> Cell:
+            # a cell is turned, then mirrored: turning what is mirrored turns it back inside the mirror
+            turns = (cell.turns + (-self.by if cell.mirrored else self.by)) % 4
+            return cell.model_copy(update={"turns": turns, "mirrored": cell.mirrored != self.mirror})
+
+        what = "mirrored" if self.mirror else "turned"
+        return _over(laid.quilt, self.places, turned), f"{what} {_count(self.places)}"
+
+
+def _count(places: Sequence[str]) -> str:
+    return f"{len(places)} places" if len(places) != 1 else "one place"
+
+
+def _over(quilt: Quilt, places: Sequence[str], other: Callable[[Cell], Cell]) -> Quilt:
+    wanted = set(places)
+    missing = wanted - {place for place, _ in quilt.layout.places()}
+    if missing:
+        raise BadValue(f"There is no block at {min(missing)}.", "places")
+    rows = tuple(
+        tuple(other(cell) if f"{r}-{c}" in wanted else cell for c, cell in enumerate(row, 1))
+        for r, row in enumerate(quilt.layout.rows, 1)
+    )
+    return remade(quilt, layout=remade_layout(quilt.layout, rows=rows))
+
+
+def remade_layout(layout: StraightRows | OnPoint, **update: object) -> StraightRows | OnPoint:
+    """A layout with ``update``, checked."""
+    return type(layout)(**({name: getattr(layout, name) for name in type(layout).model_fields} | update))
+
+
+class SetCount(Change):
+    """How many columns and rows; on point, of the long rows. New places repeat those that are there."""
+
+    kind: Literal["count"] = "count"
+    columns: Count
+    rows: Count
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Sizes of rows and columns that are gone are forgotten."""
+        layout = laid.quilt.layout
+        if isinstance(layout, OnPoint):
+            new: StraightRows | OnPoint = remade_layout(
+                layout, rows=on_point_rows(layout.rows, self.columns, self.rows)
+            )
+        else:
+            new = remade_layout(
+                layout,
+                rows=straight_rows(layout.rows, self.columns, self.rows),
+                widths=_sized(layout.widths, self.columns),
+                heights=_sized(layout.heights, self.rows),
+            )
+        return remade(laid.quilt, layout=new), f"{self.columns} by {self.rows}"
+
+
+def straight_rows(rows: Rows, columns: int, count: int) -> Rows:
+    """The cells of ``rows`` repeated or cut to ``columns`` by ``count``."""
+    return tuple(
+        tuple(rows[r % len(rows)][c % len(rows[r % len(rows)])] for c in range(columns)) for r in range(count)
+    )
+
+
+def on_point_rows(rows: Rows, columns: int, count: int) -> Rows:
+    """Long rows of ``columns`` and the short rows between them, from the cells of ``rows``."""
+    found = []
+    for r in range(2 * count - 1):
+        wide = columns - r % 2
+        if wide == 0:
+            raise BadValue("On point, more than one row needs at least two columns.", "columns")
+        source = rows[r % len(rows)] if len(rows) > 1 or r == 0 else rows[0]
+        found.append(tuple(source[c % len(source)] for c in range(wide)))
+    return tuple(found)
+
+
+def _sized(sizes: Sequence[Length | None], count: int) -> tuple[Length | None, ...]:
+    return (*sizes, *[None] * count)[:count] if sizes else ()
+
+
+class SetArrangement(Change):
+    """Straight rows or on point, with the blocks that are there."""
+
+    kind: Literal["arrangement"] = "arrangement"
+    on_point: bool
+    triangles: Key | None = None
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """``triangles`` is the fabric of the setting triangles; left out, the one there or the first."""
+        quilt, layout = laid.quilt, laid.quilt.layout
+        columns, rows = len(layout.rows[0]), len(layout.rows)
+        cloth = self.triangles or quilt.triangle_fabric or next(iter(quilt.fabrics))
+        new: StraightRows | OnPoint
+        if self.on_point and isinstance(layout, OnPoint):
+            new = remade_layout(layout, triangles=cloth)
+        elif self.on_point:
+            cells = on_point_rows(layout.rows, columns, rows if columns > 1 else 1)
+            new = OnPoint(rows=cells, sashing=layout.sashing, triangles=cloth)
+        elif isinstance(layout, OnPoint):
+            cells = straight_rows(layout.rows, columns, (rows + 1) // 2)
+            new = StraightRows(rows=cells, sashing=layout.sashing)
+        else:
+            new = layout
+        return remade(quilt, layout=new), "on point" if self.on_point else "straight rows"
+
+
+class SetSizes(Change):
+    """Widths of the columns and heights of the rows; None: as their blocks ask."""
+
+    kind: Literal["sizes"] = "sizes"
+    widths: tuple[Length | None, ...]
+    heights: tuple[Length | None, ...]
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Raises BadValue at ``widths.n`` or ``heights.n``, and on point."""
+        layout = laid.quilt.layout
+        if not isinstance(layout, StraightRows):
+            raise BadValue("On point all blocks have one size.", "widths")
+        for name, given in (("widths", self.widths), ("heights", self.heights)):
+            for k, size in enumerate(given):
+                if size:
+                    try:
+                        in_range(size, "1/2 in", LARGEST, "The size")
+                    except BadValue as error:
+                        raise BadValue(error.message, f"{name}.{k}") from error
+        plain = {
+            name: given if any(given) else ()
+            for name, given in (("widths", self.widths), ("heights", self.heights))
+        }
+        return remade(laid.quilt, layout=remade_layout(layout, **plain)), "sizes of rows and columns"
+
+
+class SetSashing(Change):
+    """Sashes, or none."""
+
+    kind: Literal["sashing"] = "sashing"
+    sashing: Sashing | None
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Zones of sashes that are gone go with them."""
+        layout = remade_layout(laid.quilt.layout, sashing=self.sashing)
+        return remade(laid.quilt, layout=layout), "sashes" if self.sashing else "no sashes"
+
+
+class SetBorders(Change):
+    """All borders, from the inside out."""
+
+    kind: Literal["borders"] = "borders"
+    borders: Annotated[tuple[Border, ...], Field(max_length=12)]
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Zones of borders that are gone go with them."""
+        return remade(laid.quilt, borders=self.borders), "borders"

@@ -1,0 +1,33 @@
+"""What a change is: a frozen wish that makes a new document from the one at hand."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from pydantic import ValidationError
+
+from kenzet.core.params import Frozen
+from kenzet.core.top.document import Quilt, at_field
+from kenzet.core.top.laid import LaidQuilt, zone_of
+
+
+class Change(Frozen):
+    """Must override ``made`` and have a ``kind``. Nothing is changed in place."""
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Must override. The changed document and what was done, in words. Raises KenzetError."""
+        raise NotImplementedError
+
+
+def applied(change: Change, laid: LaidQuilt) -> tuple[Quilt, str]:
+    """What ``change`` makes. Raises KenzetError, also where what it makes is refused when it is put together."""
+    try:
+        return change.made(laid)
+    except ValidationError as error:
+        raise at_field(error) from error
+
+
+def with_zone(quilt: Quilt, key: str, **update: Any) -> Quilt:
+    """The quilt with one zone's settings replaced by checked ones."""
+    zone = zone_of(quilt, key).model_copy(update=update)
+    return quilt.model_copy(update={"zones": {**quilt.zones, key: zone}})

@@ -1,0 +1,209 @@
+"""Changes of blocks: new ones, their numbers and fabrics, what they measure."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from kenzet.core.changes.base import Change
+from kenzet.core.changes.fabrics import remade_block
+from kenzet.core.errors import BadValue, Unknown
+from kenzet.core.top.blocks import Block, Drawn, Key, Measured, Name, Patterned
+from kenzet.core.top.document import Quilt, reserved
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.patterns import AnyPattern
+from kenzet.core.top.tidy import free, key_for, remade
+from kenzet.core.top.zone import BORDER, SASHING, TOP, PatchRef, Place
+
+
+def block_of(quilt: Quilt, key: str) -> Block:
+    """Raises Unknown."""
+    if key not in quilt.blocks:
+        raise Unknown(f"There is no block called {key} in this plan.", "block")
+    return quilt.blocks[key]
+
+
+def with_block(quilt: Quilt, key: str, block: Block) -> Quilt:
+    """The quilt with a block added or replaced."""
+    return remade(quilt, blocks={**quilt.blocks, key: block})
+
+
+class AddBlock(Change):
+    """A new block among those that can be painted."""
+
+    kind: Literal["new block"] = "new block"
+    block: Block
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Two blocks of one name are told apart by a number."""
+        quilt = laid.quilt
+        name = free(self.block.name, [block.name for block in quilt.blocks.values()], " ")
+        key = key_for(
+            name, [*quilt.blocks, *[k for k in ("sashing", "side", "corner", "top") if reserved(k)]], "block"
+        )
+        key = f"block-{key}" if reserved(key) else key
+        return with_block(quilt, key, remade_block(self.block, name=name)), f"new block {name}"
+
+
+class SetBlock(Change):
+    """A block with other numbers, another size, another name."""
+
+    kind: Literal["block"] = "block"
+    key: Key
+    block: Block
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Zones keep the patches that are still there."""
+        block_of(laid.quilt, self.key)
+        return with_block(laid.quilt, self.key, self.block), f"block {self.block.name}"
+
+
+class SetPattern(Change):
+    """A block's pattern with other numbers; roles that are new take the quilt's fabrics in turn."""
+
+    kind: Literal["numbers"] = "numbers"
+    key: Key
+    pattern: AnyPattern
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Raises BadValue for a block that no pattern draws, and where the numbers do not fit its size."""
+        block = block_of(laid.quilt, self.key)
+        if not isinstance(block.art, Patterned):
+            raise BadValue(f"{block.name} is drawn by hand.", "pattern")
+        self.pattern.check(float(block.width.mm), float(block.height.mm))
+        cloths = list(laid.quilt.fabrics)
+        fabrics = {role: cloths[k % len(cloths)] for k, role in enumerate(self.pattern.roles())}
+        keys = {piece.key for piece in self.pattern.draw(float(block.width.mm), float(block.height.mm))}
+        kept = {key: cloth for key, cloth in block.art.recoloured.items() if key in keys}
+        art = Patterned(pattern=self.pattern, fabrics={**fabrics, **block.art.fabrics}, recoloured=kept)
+        return with_block(laid.quilt, self.key, remade_block(block, art=art)), f"block {block.name}"
+
+
+class CopyBlock(Change):
+    """The same block once more, to be coloured otherwise."""
+
+    kind: Literal["copy block"] = "copy block"
+    key: Key
+    name: Name | None = None
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Zones are not copied."""
+        block = block_of(laid.quilt, self.key)
+        return AddBlock(block=remade_block(block, name=self.name or block.name)).made(laid)
+
+
+class RemoveBlock(Change):
+    """A block that lies nowhere is given up, with its zones."""
+
+    kind: Literal["block gone"] = "block gone"
+    key: Key
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Raises BadValue while it is laid anywhere."""
+        quilt, block = laid.quilt, block_of(laid.quilt, self.key)
+        if quilt.places_of(self.key):
+            raise BadValue(f"{block.name} lies in the top: paint another block over it first.", "key")
+        return remade(
+            quilt, blocks={k: b for k, b in quilt.blocks.items() if k != self.key}
+        ), f"no {block.name}"
+
+
+class Recolour(Change):
+    """Fabrics of a block: of whole ``roles``, or of single ``patches``."""
+
+    kind: Literal["recolour"] = "recolour"
+    key: Key
+    roles: dict[str, Key] = Field({})
+    patches: dict[Key, Key] = Field({})
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """A role that is recoloured takes its patches along that stood apart."""
+        block = block_of(laid.quilt, self.key)
+        for patch in self.patches:
+            if patch not in block.fabric_of:
+                raise Unknown(f"{block.name} has no patch called {patch}.", "patches")
+        art: Patterned | Drawn
+        if isinstance(block.art, Patterned):
+            apart = {k: f for k, f in block.art.recoloured.items() if block.role_of(k) not in self.roles}
+            fabrics = {**block.art.fabrics, **self.roles}
+            art = block.art.model_copy(update={"fabrics": fabrics, "recoloured": {**apart, **self.patches}})
+        else:
+            own = block.art.patches
+            new = {k: own[k].model_copy(update={"fabric": f}) for k, f in self.patches.items()}
+            art = block.art.model_copy(update={"patches": {**own, **new}})
+        return with_block(laid.quilt, self.key, remade_block(block, art=art)), f"{block.name}: fabrics"
+
+
+class SetMeasured(Change):
+    """What a block came out at: all of its kind, or the one at ``place``; None: as nominal."""
+
+    kind: Literal["measured"] = "measured"
+    key: Key
+    place: Place | None = None
+    measured: Measured | None
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Patches and fills follow."""
+        quilt, block = laid.quilt, block_of(laid.quilt, self.key)
+        if self.place is None:
+            return with_block(
+                quilt, self.key, remade_block(block, measured=self.measured)
+            ), f"{block.name}: measured"
+        if quilt.parts_at.get(self.place) != self.key:
+            raise Unknown(f"{block.name} does not lie at {self.place}.", "place")
+        rows = tuple(
+            tuple(
+                cell.model_copy(update={"measured": self.measured}) if f"{r}-{c}" == self.place else cell
+                for c, cell in enumerate(row, 1)
+            )
+            for r, row in enumerate(quilt.layout.rows, 1)
+        )
+        layout = quilt.layout.model_copy(update={"rows": rows})
+        return remade(quilt, layout=layout), f"{block.name} at {self.place}: measured"
+
+
+class Cloth(Change):
+    """The patch ``ref`` (place/patch) is made of ``fabric``, in every block like it; ``alike``: all of its role.
+
+    A sash takes all sashes along, a cornerstone all cornerstones, a side of a border the border.
+    """
+
+    kind: Literal["cloth"] = "cloth"
+    ref: PatchRef
+    fabric: Key
+    alike: bool = False
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Raises Unknown for a patch that is not there."""
+        quilt = laid.quilt
+        place, _, patch = self.ref.partition("/")
+        part = quilt.parts_at.get(place, "")
+        if not quilt.has_patch(TOP, self.ref):
+            raise Unknown(f"There is no patch {self.ref} in this top.", "ref")
+        if part in quilt.blocks:
+            return self._in_block(laid, part, patch)
+        return self._outside(quilt, part, patch), "fabrics"
+
+    def _in_block(self, laid: LaidQuilt, key: str, patch: str) -> tuple[Quilt, str]:
+        block = laid.quilt.blocks[key]
+        if not self.alike:
+            return Recolour(key=key, patches={patch: self.fabric}).made(laid)
+        if isinstance(block.art, Patterned):
+            return Recolour(key=key, roles={block.role_of(patch): self.fabric}).made(laid)
+        same = [name for name, cloth in block.fabric_of.items() if cloth == block.fabric_of[patch]]
+        return Recolour(key=key, patches=dict.fromkeys(same, self.fabric)).made(laid)
+
+    def _outside(self, quilt: Quilt, part: str, patch: str) -> Quilt:
+        layout = quilt.layout
+        if part == SASHING and layout.sashing:
+            what = "cornerstones" if patch.startswith("stone") else "fabric"
+            sashing = layout.sashing.model_copy(update={what: self.fabric})
+            return remade(quilt, layout=layout.model_copy(update={"sashing": sashing}))
+        if part.startswith(BORDER):
+            number = int(part.removeprefix(BORDER)) - 1
+            what = "corner_fabric" if patch.startswith("corner") else "fabric"
+            borders = list(quilt.borders)
+            borders[number] = borders[number].model_copy(update={what: self.fabric})
+            return remade(quilt, borders=tuple(borders))
+        return remade(quilt, layout=layout.model_copy(update={"triangles": self.fabric}))

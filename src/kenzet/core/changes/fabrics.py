@@ -1,0 +1,93 @@
+"""Changes of the palette."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from kenzet.core.changes.base import Change
+from kenzet.core.errors import BadValue, Unknown
+from kenzet.core.top.arrangement import OnPoint
+from kenzet.core.top.blocks import Block, Drawn, Fabric, Key, Patterned
+from kenzet.core.top.document import Quilt
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.tidy import key_for, remade
+
+
+class SetFabric(Change):
+    """A fabric, new where no ``key`` is given."""
+
+    kind: Literal["fabric"] = "fabric"
+    key: Key | None = None
+    fabric: Fabric
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Raises Unknown for a key that is not there."""
+        quilt = laid.quilt
+        if self.key and self.key not in quilt.fabrics:
+            raise Unknown(f"There is no fabric called {self.key} in this plan.", "key")
+        key = self.key or key_for(self.fabric.name, quilt.fabrics, "fabric")
+        return remade(quilt, fabrics={**quilt.fabrics, key: self.fabric}), f"fabric {self.fabric.name}"
+
+
+class RemoveFabric(Change):
+    """A fabric is given up; everything that was made of it gets ``instead``."""
+
+    kind: Literal["fabric gone"] = "fabric gone"
+    key: Key
+    instead: Key
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Raises Unknown, BadValue."""
+        quilt = laid.quilt
+        for key in (self.key, self.instead):
+            if key not in quilt.fabrics:
+                raise Unknown(f"There is no fabric called {key} in this plan.", "key")
+        if self.key == self.instead:
+            raise BadValue("Choose another fabric to take its place.", "instead")
+        fabrics = {key: fabric for key, fabric in quilt.fabrics.items() if key != self.key}
+        return replaced(quilt, self.key, self.instead, fabrics), f"no {quilt.fabrics[self.key].name}"
+
+
+def replaced(quilt: Quilt, old: str, new: str, fabrics: dict[str, Fabric]) -> Quilt:
+    """``quilt`` with ``new`` wherever ``old`` was, and the palette ``fabrics``."""
+
+    def other(key: str | None) -> str | None:
+        return new if key == old else key
+
+    blocks = {key: _recloth(block, old, new) for key, block in quilt.blocks.items()}
+    borders = tuple(
+        b.model_copy(update={"fabric": other(b.fabric), "corner_fabric": other(b.corner_fabric)})
+        for b in quilt.borders
+    )
+    layout = quilt.layout
+    if layout.sashing:
+        own = layout.sashing
+        cloth = {"fabric": other(own.fabric), "cornerstones": other(own.cornerstones)}
+        layout = layout.model_copy(update={"sashing": own.model_copy(update=cloth)})
+    if isinstance(layout, OnPoint):
+        layout = layout.model_copy(update={"triangles": other(layout.triangles)})
+    return remade(
+        quilt, fabrics=fabrics, blocks=blocks, borders=borders, layout=layout, backing=other(quilt.backing)
+    )
+
+
+def _recloth(block: Block, old: str, new: str) -> Block:
+    art: Patterned | Drawn
+    if isinstance(block.art, Patterned):
+        swap = {
+            name: {key: new if value == old else value for key, value in getattr(block.art, name).items()}
+            for name in ("fabrics", "recoloured")
+        }
+        art = block.art.model_copy(update=swap)
+    else:
+        patches = {
+            key: patch.model_copy(update={"fabric": new}) if patch.fabric == old else patch
+            for key, patch in block.art.patches.items()
+        }
+        art = block.art.model_copy(update={"patches": patches})
+    return remade_block(block, art=art)
+
+
+def remade_block(block: Block, **update: object) -> Block:
+    """A block with ``update``, checked; nothing remembered of the one before."""
+    return Block(**({name: getattr(block, name) for name in Block.model_fields} | update))

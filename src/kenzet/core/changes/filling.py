@@ -1,0 +1,94 @@
+"""Changes of what is quilted in a zone, and where it is treated apart."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from kenzet.core.changes.base import Change, with_zone
+from kenzet.core.errors import BadValue
+from kenzet.core.fills import AnyFill
+from kenzet.core.top.blocks import Key
+from kenzet.core.top.document import Quilt
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.tidy import without_places
+from kenzet.core.top.zone import Apart, MarkMethod, Place, Zone
+
+
+class SetFill(Change):
+    """A zone's fill, or none: left open. At a place that is treated apart, the fill there."""
+
+    kind: Literal["fill"] = "fill"
+    zone: Key
+    fill: AnyFill | None
+    place: Place | None = None
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """The zone's other settings stay."""
+        zone = laid.zone(self.zone)
+        said = f"{self.fill.label} {self.fill.spacing.text}" if self.fill else "left open"
+        return with_fill(laid.quilt, self.zone, self.fill, self.place or ""), f"{zone.name}: {said}"
+
+
+def with_fill(quilt: Quilt, key: str, fill: AnyFill | None, place: str) -> Quilt:
+    """The quilt with ``fill`` in zone ``key``: everywhere, or at ``place`` if that is treated apart."""
+    zone = quilt.zones[key]
+    held = zone.apart_at(place)
+    if held is None or held.taken_by:
+        return with_zone(quilt, key, fill=fill, left_open=fill is None)
+    apart = tuple(one.model_copy(update={"fill": fill}) if one is held else one for one in zone.apart)
+    return with_zone(quilt, key, apart=apart)
+
+
+class SetMarking(Change):
+    """How a zone's lines are marked."""
+
+    kind: Literal["marking"] = "marking"
+    zone: Key
+    marking: MarkMethod
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """The zone's other settings stay."""
+        name = laid.zone(self.zone).name
+        return with_zone(laid.quilt, self.zone, marking=self.marking), f"{name}: mark {self.marking}"
+
+
+class SetApart(Change):
+    """Some places get a fill of their own; they begin with the one that holds everywhere."""
+
+    kind: Literal["apart"] = "apart"
+    zone: Key
+    places: tuple[Place, ...]
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Raises BadValue for a place at which the zone does not lie, or for all of them."""
+        zone = laid.zone(self.zone)
+        there = _there(laid, zone, self.places)
+        rest = without_places(zone.apart, there)
+        apart = Apart(places=there, fill=zone.fill)
+        return with_zone(laid.quilt, self.zone, apart=(*rest, apart)), f"{zone.name}: apart at {len(there)}"
+
+
+class JoinAgain(Change):
+    """Some places follow the others again."""
+
+    kind: Literal["join"] = "join"
+    zone: Key
+    places: tuple[Place, ...]
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Places that another zone took stay as they are."""
+        zone = laid.zone(self.zone)
+        kept = tuple(one for one in zone.apart if one.taken_by)
+        own = without_places((one for one in zone.apart if not one.taken_by), self.places)
+        return with_zone(laid.quilt, self.zone, apart=(*kept, *own)), f"{zone.name}: as everywhere"
+
+
+def _there(laid: LaidQuilt, zone: Zone, places: tuple[str, ...]) -> tuple[str, ...]:
+    lies_at = set(laid.places(zone))
+    for place in places:
+        held = zone.apart_at(place)
+        if place not in lies_at or (held and held.taken_by):
+            raise BadValue(f"{zone.name} does not lie at {place}.", "places")
+    if not places or len(set(places)) == len(lies_at):
+        raise BadValue("Something must be left that holds everywhere: change the fill itself.", "places")
+    return tuple(dict.fromkeys(places))

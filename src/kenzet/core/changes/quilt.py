@@ -1,0 +1,65 @@
+"""Changes of the quilt as a whole."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from kenzet.core.changes.base import Change
+from kenzet.core.kit.kit import Kit
+from kenzet.core.measure import Length
+from kenzet.core.top.blocks import Key, Name
+from kenzet.core.top.document import Quilt, Use
+from kenzet.core.top.ground import Ground
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.tidy import remade
+
+
+class SetKit(Change):
+    """The foot, the ruler, the batting and the marking step."""
+
+    kind: Literal["kit"] = "kit"
+    kit: Kit
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """The whole kit at once."""
+        return laid.quilt.model_copy(update={"kit": self.kit}), "kit"
+
+
+class Rename(Change):
+    """The quilt's name."""
+
+    kind: Literal["name"] = "name"
+    name: Name
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Nothing but the name."""
+        return laid.quilt.model_copy(update={"name": self.name}), "name"
+
+
+class SetQuilt(Change):
+    """What the quilt is for, the allowance at its edge, and what lies beyond it."""
+
+    kind: Literal["quilt"] = "quilt"
+    use: Use
+    edge: Length
+    batting_overhang: Length
+    backing_overhang: Length
+    backing: Key | None = None
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Raises BadValue at the length that is out of range."""
+        wanted = ("use", "edge", "batting_overhang", "backing_overhang", "backing")
+        return remade(laid.quilt, **{name: getattr(self, name) for name in wanted}), "the quilt"
+
+
+class SetGround(Change):
+    """A photograph of the top, or of a block, lies under the plan; None takes it away."""
+
+    kind: Literal["ground"] = "ground"
+    ground: Ground | None
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Raises Unknown for a place that is not there."""
+        if self.ground:
+            laid.frame_of(self.ground.place)
+        return remade(laid.quilt, ground=self.ground), "photograph" if self.ground else "no photograph"

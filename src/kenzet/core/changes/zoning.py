@@ -1,0 +1,276 @@
+"""Changes of zones: making, cutting, naming, letting go."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Annotated, Literal
+
+from pydantic import Field
+from shapely.geometry import Polygon
+
+from kenzet.core.changes.base import Change, with_zone
+from kenzet.core.errors import BadValue, Unknown
+from kenzet.core.geom.predicates import SAME_PLACE
+from kenzet.core.measure import Length
+from kenzet.core.top.blocks import Key, Name
+from kenzet.core.top.cutting import cloth_of, cut_up, spot_in
+from kenzet.core.top.document import Quilt
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.naming import many, nested, piece_words, where, zone_name
+from kenzet.core.top.tidy import free, key_for, remade, without_places
+from kenzet.core.top.zone import TOP, Apart, Cut, PatchRef, Slice, Spot, Zone
+
+_ALIKE = 1e-4  # of area and outline: pieces that differ by less are alike
+_SIDE = 10 * SAME_PLACE  # mm²: pieces whose seam is longer than a few mm share a side
+
+
+class MakeZone(Change):
+    """Patches become a zone of their own: ``refs`` are place/patch.
+
+    ``everywhere``: the same patches of the block wherever it lies; the refs then lie at one place.
+    Zones that held them give them up.
+    """
+
+    kind: Literal["zone"] = "zone"
+    refs: Annotated[tuple[PatchRef, ...], Field(min_length=1, max_length=20_000)]
+    everywhere: bool = True
+    name: Name | None = None
+    stand_off: Length | None = None
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Raises Unknown, BadValue."""
+        quilt = laid.quilt
+        part, patches = _meant(quilt, self.refs, self.everywhere)
+        taken = [zone.name for zone in quilt.zones.values()]
+        name = self.name or free(zone_name(quilt, part, patches), taken, " ")
+        key = key_for(name, quilt.zones, "zone")
+        zone = Zone(name=name, part=part, patches=patches, stand_off=self.stand_off)
+        zones = {**given_up(quilt, part, patches, key), key: zone}
+        return remade(quilt, zones=zones), f"zone {name}"
+
+
+def _meant(quilt: Quilt, refs: Sequence[str], everywhere: bool) -> tuple[str, tuple[str, ...]]:
+    """The part and the patches that ``refs`` mean."""
+    split = [ref.partition("/")[::2] for ref in dict.fromkeys(refs)]
+    for (place, patch), ref in zip(split, refs, strict=False):
+        if not quilt.has_patch(TOP, ref) or not patch:
+            raise Unknown(f"There is no patch {ref} in this top.", "refs")
+        assert place
+    places = {place for place, _ in split}
+    if not everywhere:
+        return TOP, tuple(dict.fromkeys(refs))
+    parts = {quilt.parts_at[place] for place in places}
+    if len(places) != 1:
+        raise BadValue(
+            "Patches of several places make one zone only there, not in every block.", "everywhere"
+        )
+    return parts.pop(), tuple(patch for _, patch in split)
+
+
+def given_up(quilt: Quilt, part: str, patches: Sequence[str], by: str) -> dict[str, Zone]:
+    """The other zones after ``patches`` of ``part`` have been taken by the new zone called ``by``.
+
+    Raises BadValue where they lie in a zone that is cut.
+    """
+    if part != TOP:
+        wanted = set(patches)
+        elsewhere = {f"{place}/{patch}" for place in quilt.places_of(part) for patch in patches}
+        zones: dict[str, Zone] = {}
+        for key, zone in quilt.zones.items():
+            lost = wanted if zone.part == part else elsewhere if zone.part == TOP else set()
+            zones |= _without(key, zone, lost)
+        return zones
+    at: dict[tuple[str, str], set[str]] = {}  # places by part and patch
+    for ref in patches:
+        place, _, patch = ref.partition("/")
+        at.setdefault((quilt.parts_at[place], patch), set()).add(place)
+    zones = {}
+    for key, zone in quilt.zones.items():
+        if zone.part == TOP:
+            zones |= _without(key, zone, set(patches))
+            continue
+        by_places: dict[frozenset[str], list[str]] = {}
+        for patch in zone.patches:
+            by_places.setdefault(frozenset(at.get((zone.part, patch), ())), []).append(patch)
+        for n, (places, some) in enumerate(sorted(by_places.items(), key=lambda item: len(item[0]))):
+            own = key if n == 0 else key_for(key, {*quilt.zones, *zones})
+            zones |= _taken_at(quilt, own, zone, some, places, by)
+    return zones
+
+
+def _without(key: str, zone: Zone, lost: set[str]) -> dict[str, Zone]:
+    left = tuple(patch for patch in zone.patches if patch not in lost)
+    if len(left) == len(zone.patches):
+        return {key: zone}
+    _refuse_cut(zone)
+    return {key: zone.model_copy(update={"patches": left})} if left else {}
+
+
+def _taken_at(
+    quilt: Quilt, key: str, zone: Zone, patches: list[str], places: frozenset[str], by: str
+) -> dict[str, Zone]:
+    """The zone with only ``patches``, given up at ``places``."""
+    if len(patches) < len(zone.patches):
+        _refuse_cut(zone)
+        zone = zone.model_copy(update={"patches": tuple(patches)})
+    if not places:
+        return {key: zone}
+    if places >= set(quilt.places_of(zone.part)):
+        return {}
+    apart = (*without_places(zone.apart, places), Apart(places=tuple(sorted(places)), taken_by=by))
+    return {key: zone.model_copy(update={"apart": apart})}
+
+
+def _refuse_cut(zone: Zone) -> None:
+    if zone.slices:
+        raise BadValue(
+            f"“{zone.name}” is a piece of a zone that was cut: put its pieces together first.", "refs"
+        )
+
+
+class RemoveZone(Change):
+    """A zone is given up; nothing is quilted in its patches."""
+
+    kind: Literal["zone gone"] = "zone gone"
+    zone: Key
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """What it took from others at single places goes back to them."""
+        name = laid.zone(self.zone).name
+        zones = {key: zone for key, zone in laid.quilt.zones.items() if key != self.zone}
+        return remade(laid.quilt, zones=zones), f"no zone {name}"
+
+
+class NameZone(Change):
+    """A zone's name, in her words."""
+
+    kind: Literal["zone name"] = "zone name"
+    zone: Key
+    name: Name
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """The key stays."""
+        old = laid.zone(self.zone).name
+        return with_zone(laid.quilt, self.zone, name=self.name), f"{old} is called {self.name}"
+
+
+class SetStandOff(Change):
+    """How far a zone stays off the appliqué in it."""
+
+    kind: Literal["stand-off"] = "stand-off"
+    zone: Key
+    stand_off: Length | None
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Raises BadValue where nothing would be left."""
+        quilt = laid.quilt
+        zone = laid.zone(self.zone)
+        other = Zone(**({f: getattr(zone, f) for f in Zone.model_fields} | {"stand_off": self.stand_off}))
+        changed = quilt.model_copy(update={"zones": {**quilt.zones, self.zone: other}})
+        if not laid.with_quilt(changed).shapes(other):
+            raise BadValue("Nothing of the zone is left so far from the appliqué.", "stand_off")
+        return changed, f"{zone.name}: stand-off"
+
+
+class CutZone(Change):
+    """A zone is divided by a line that will be quilted; its pieces become zones.
+
+    ``alike``: pieces of one size and shape that do not touch along a side stay one zone; else every
+    piece is its own.
+    """
+
+    kind: Literal["cut"] = "cut"
+    zone: Key
+    cut: Cut
+    alike: bool = True
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """The fill stays in every piece. Raises BadValue where nothing is divided."""
+        quilt, zone = laid.quilt, laid.zone(self.zone)
+        found = pieces_of(laid, zone, self.cut, self.alike)
+        names = [one.name for key, one in quilt.zones.items() if key != self.zone]
+        zones: dict[str, Zone] = {}
+        for key, one in quilt.zones.items():
+            if key != self.zone:
+                zones[key] = one
+                continue
+            for words, spots in found:
+                name = free(words, names, " ")
+                names.append(name)
+                sliced = (*zone.slices, Slice(by=self.cut, inside=spots))
+                own = key_for(name, {*quilt.zones, *zones}, "zone")
+                zones[own] = zone.model_copy(update={"name": name, "slices": sliced})
+        return remade(quilt, zones=zones), f"{zone.name}: cut into {len(found)}"
+
+
+def pieces_of(laid: LaidQuilt, zone: Zone, cut: Cut, alike: bool) -> list[tuple[str, tuple[Spot, ...]]]:
+    """A name and the inner points of every zone into which ``cut`` divides ``zone``. Raises BadValue."""
+    part = laid.parts(zone.part)[0]
+    cloth = cloth_of(part, zone)
+    pieces, soft = cut_up(part, cloth, cut)
+    if len(pieces) <= len(cloth.area.geoms):
+        raise BadValue("This does not divide the zone: both ends must lie on its outline.", "cut")
+    base = zone.name.split(":")[0]
+    groups = _groups(pieces, alike)
+    frames = [piece for piece in pieces if piece.interiors]
+    found = []
+    for group in groups:
+        words = many(len(group), piece_words(group[0], soft))
+        if len(group) == 1 and len(groups) > 1:
+            spot = nested(group[0], frames) or where(group[0], part.width, part.height)
+            words = f"{spot} {words}" if len(frames) > 1 or group[0] not in frames else words
+        found.append((f"{base}: {words}"[:80], tuple(spot_in(part, piece) for piece in group)))
+    return found
+
+
+def _groups(pieces: list[Polygon], alike: bool) -> list[list[Polygon]]:
+    """Pieces that are alike and share no side, by turns: opposite quarters come together."""
+    groups: list[list[Polygon]] = []
+    for piece in pieces:
+        kin = (g for g in groups if alike and all(_alike(one, piece) and not _touch(one, piece) for one in g))
+        group = next(kin, None)
+        if group is None:
+            groups.append([piece])
+        else:
+            group.append(piece)
+    return groups
+
+
+def _alike(one: Polygon, other: Polygon) -> bool:
+    return bool(
+        abs(one.area - other.area) < _ALIKE * one.area
+        and abs(one.length - other.length) < _ALIKE * one.length
+    )
+
+
+def _touch(one: Polygon, other: Polygon) -> bool:
+    return bool(one.distance(other) < SAME_PLACE and one.buffer(SAME_PLACE).intersection(other).area > _SIDE)
+
+
+class PutTogether(Change):
+    """The last cut of a zone is taken back: all its pieces become one zone with the chosen one's fill."""
+
+    kind: Literal["together"] = "together"
+    zone: Key
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Pieces that were cut further go with it. Raises BadValue for a zone that is not cut."""
+        quilt, zone = laid.quilt, laid.zone(self.zone)
+        if not zone.slices:
+            raise BadValue("This zone is not cut.", "zone")
+        level = len(zone.slices) - 1
+        kin = [key for key, one in quilt.zones.items() if _shares_cut(zone, one, level)]
+        rest = {key: one for key, one in quilt.zones.items() if key not in kin}
+        name = zone_name(quilt, zone.part, zone.patches) if level == 0 else zone.name
+        name = free(name, [one.name for one in rest.values()], " ")
+        whole = zone.model_copy(update={"name": name, "slices": zone.slices[:level]})
+        return remade(quilt, zones={**rest, key_for(name, rest, "zone"): whole}), f"{name}: together"
+
+
+def _shares_cut(zone: Zone, other: Zone, level: int) -> bool:
+    """Whether ``other`` came out of the cut that made the slice number ``level`` of ``zone``."""
+    return (
+        (zone.part, zone.patches, zone.slices[:level]) == (other.part, other.patches, other.slices[:level])
+        and len(other.slices) > level
+        and other.slices[level].by == zone.slices[level].by
+    )

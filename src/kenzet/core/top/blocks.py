@@ -1,0 +1,214 @@
+"""Blocks: a name, a finished size and patches, from a pattern that comes with the app or drawn by her.
+
+Glossary: a *pattern* draws patches from a few numbers and gives each a *role* (background, star …);
+the block says which fabric plays the role. A *drawn* block holds its patches itself, on a grid.
+*Measured* is the size it truly came out at; patches and fills follow it.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import cached_property
+from typing import Annotated, Literal
+
+from pydantic import Field, field_validator, model_validator
+
+from kenzet.core.errors import BadValue
+from kenzet.core.geom.arcs import Vertex
+from kenzet.core.measure import Length
+from kenzet.core.params import Frozen, in_range
+from kenzet.core.top.patterns import AnyPattern
+
+LARGEST = "200 in"
+MOST_GRID = 100
+MOST_PATCHES = 400
+MOST_SEAMS = 2000
+MOST_VERTICES = 5000
+DIAGONALS_MAY_DIFFER = Fraction(127, 40)
+"""1/8 in: diagonals that differ by more are told (job 1.3)."""
+
+Key = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$")]
+Name = Annotated[str, Field(min_length=1, max_length=80)]
+Outline = Annotated[tuple[Vertex, ...], Field(min_length=2, max_length=MOST_VERTICES)]
+
+
+class Fabric(Frozen):
+    """A cloth with its name, its colour as #rrggbb, and whether its print is calm or busy."""
+
+    name: Name
+    colour: str
+    print: Literal["calm", "busy"] = "calm"
+
+    @field_validator("colour")
+    @classmethod
+    def _colour(cls, colour: str) -> str:
+        if not re.fullmatch(r"#[0-9a-fA-F]{6}", colour):
+            raise BadValue("A colour is # and six hexadecimal digits, like #ded9cb.")
+        return colour.lower()
+
+    @property
+    def tone(self) -> Literal["light", "medium", "dark"]:
+        """How light the colour is, by its relative luminance."""
+        light = luminance(self.colour)
+        return "light" if light > 0.45 else "dark" if light < 0.16 else "medium"
+
+
+def luminance(colour: str) -> float:
+    """Relative luminance of #rrggbb, 0 black to 1 white (WCAG 2).
+
+    >>> round(luminance("#ffffff"), 3), round(luminance("#56708a"), 3)
+    (1.0, 0.154)
+    """
+    parts = [int(colour[k : k + 2], 16) / 255 for k in (1, 3, 5)]
+    red, green, blue = (p / 12.92 if p <= 0.04045 else ((p + 0.055) / 1.055) ** 2.4 for p in parts)
+    return 0.2126 * red + 0.7152 * green + 0.0722 * blue
+
+
+class Patch(Frozen):
+    """One piece of fabric: its outline, and its holes, in the units of the block's grid, y up.
+
+    A vertex with a third number begins an arc of that bulge. An appliqué lies on top and cuts away
+    what is beneath; among appliqués the later lies above.
+    """
+
+    outline: Outline
+    holes: tuple[Outline, ...] = ()
+    fabric: Key
+    applique: bool = False
+
+
+class Seam(Frozen):
+    """A seam of a drawn block from ``start`` to ``end`` in grid units; ``bulge`` of its arc."""
+
+    start: tuple[float, float]
+    end: tuple[float, float]
+    bulge: Annotated[float, Field(ge=-3, le=3)] = 0.0
+
+
+class Patterned(Frozen):
+    """A pattern with the fabrics that play its roles; ``recoloured`` patches stand apart."""
+
+    kind: Literal["pattern"] = "pattern"
+    pattern: AnyPattern
+    fabrics: dict[str, Key]
+    recoloured: dict[Key, Key] = Field({})
+
+    @model_validator(mode="after")
+    def _roles(self) -> Patterned:
+        for role in self.pattern.roles():
+            if role not in self.fabrics:
+                raise BadValue(f"No fabric is chosen for {role}.", "fabrics")
+        return self
+
+
+class Drawn(Frozen):
+    """Patches on a grid of ``grid`` columns and rows, and the seams from which they came, if any."""
+
+    kind: Literal["drawn"] = "drawn"
+    grid: tuple[Annotated[int, Field(ge=1, le=MOST_GRID)], Annotated[int, Field(ge=1, le=MOST_GRID)]]
+    patches: Annotated[dict[Key, Patch], Field(min_length=1, max_length=MOST_PATCHES)]
+    seams: Annotated[tuple[Seam, ...], Field(max_length=MOST_SEAMS)] = ()
+
+
+class Measured(Frozen):
+    """What the tape said: width, height and, if she took them, both diagonals."""
+
+    width: Length
+    height: Length
+    diagonals: tuple[Length, Length] | None = None
+
+    @field_validator("width", "height")
+    @classmethod
+    def _size(cls, size: Length) -> Length:
+        return in_range(size, "1/2 in", LARGEST, "A measured size")
+
+    @property
+    def diagonals_differ(self) -> Fraction:
+        """By how much, mm; 0 where they were not taken."""
+        return abs(self.diagonals[0].mm - self.diagonals[1].mm) if self.diagonals else Fraction(0)
+
+    @property
+    def out_of_square(self) -> float:
+        """How far the top edge leans over the bottom one, mm: (d1² − d2²) / 4w of a parallelogram."""
+        if not self.diagonals:
+            return 0.0
+        first, second = (float(d.mm) for d in self.diagonals)
+        return (first**2 - second**2) / (4 * float(self.width.mm))
+
+
+@dataclass(frozen=True, slots=True)
+class Shape:
+    """A patch in mm in its block, y up; vertices may begin arcs."""
+
+    outline: tuple[Vertex, ...]
+    holes: tuple[tuple[Vertex, ...], ...]
+    fabric: str
+    applique: bool = False
+
+
+class Block(Frozen):
+    """A block: its finished size, its art, and the size it came out at if she measured it."""
+
+    name: Name
+    width: Length
+    height: Length
+    measured: Measured | None = None
+    art: Annotated[Patterned | Drawn, Field(discriminator="kind")]
+
+    @field_validator("width", "height")
+    @classmethod
+    def _size(cls, size: Length) -> Length:
+        return in_range(size, "1/2 in", LARGEST, "A block's size")
+
+    @model_validator(mode="after")
+    def _draws(self) -> Block:
+        if isinstance(self.art, Patterned):
+            self.art.pattern.check(float(self.width.mm), float(self.height.mm))
+        return self
+
+    @property
+    def size(self) -> tuple[Fraction, Fraction]:
+        """Width and height in mm: measured, else nominal."""
+        as_is = self.measured or self
+        return as_is.width.mm, as_is.height.mm
+
+    @cached_property
+    def fabric_of(self) -> Mapping[str, str]:
+        """The fabric of every patch, by the patch's key."""
+        if isinstance(self.art, Drawn):
+            return {key: patch.fabric for key, patch in self.art.patches.items()}
+        art = self.art
+        return {
+            piece.key: art.recoloured.get(piece.key, art.fabrics[piece.role])
+            for piece in art.pattern.draw(float(self.width.mm), float(self.height.mm))
+        }
+
+    def shapes(self, width: float, height: float) -> dict[str, Shape]:
+        """Every patch in mm for a block that is ``width`` by ``height``."""
+        if isinstance(self.art, Drawn):
+            return {
+                key: _scaled(patch, self.art.grid, width, height) for key, patch in self.art.patches.items()
+            }
+        fabrics = self.fabric_of
+        return {
+            piece.key: Shape(piece.outline, piece.holes, fabrics[piece.key], piece.applique)
+            for piece in self.art.pattern.draw(width, height)
+        }
+
+    def role_of(self, patch: str) -> str:
+        """What the patch is, in words: its role, or its key."""
+        if isinstance(self.art, Patterned):
+            for piece in self.art.pattern.draw(float(self.width.mm), float(self.height.mm)):
+                if piece.key == patch:
+                    return piece.role
+        return patch.replace("-", " ")
+
+
+def _scaled(patch: Patch, grid: tuple[int, int], width: float, height: float) -> Shape:
+    def ring(outline: tuple[Vertex, ...]) -> tuple[Vertex, ...]:
+        return tuple((v[0] * width / grid[0], v[1] * height / grid[1], *v[2:]) for v in outline)
+
+    return Shape(ring(patch.outline), tuple(ring(hole) for hole in patch.holes), patch.fabric, patch.applique)

@@ -1,0 +1,123 @@
+"""Sensible names for zones that she has not named."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from shapely.geometry import Polygon
+
+from kenzet.core.geom.arcs import Soft
+from kenzet.core.geom.region import Region
+from kenzet.core.top.blocks import Patterned
+from kenzet.core.top.document import Quilt
+from kenzet.core.top.zone import BORDER, CORNER, SASHING, SIDE, TOP
+
+_SIDED = {
+    3: "triangle",
+    5: "five-sided shape",
+    6: "six-sided shape",
+    7: "seven-sided shape",
+    8: "eight-sided shape",
+}
+
+
+def zone_name(quilt: Quilt, part: str, patches: Sequence[str]) -> str:
+    """What a quilter would call ``patches`` of ``part``."""
+    if part == TOP:
+        return _across(quilt, patches)
+    if part in quilt.blocks:
+        return _in_block(quilt, part, patches)
+    if part == SIDE:
+        return "Setting triangles"
+    if part == CORNER:
+        return "Corner triangles"
+    every = len(patches) == len(quilt.part_patches[part])
+    if part == SASHING:
+        kinds = {patch.split("-")[0] for patch in patches}
+        return "Sashing" if every else "Cornerstones" if kinds == {"stone"} else "Sashes"
+    name = "Border" if len(quilt.borders) == 1 else f"Border {part.removeprefix(BORDER)}"
+    corners = all(patch.startswith("corner") for patch in patches)
+    words = patches[0].replace("corner-", "").replace("-", " ") if len(patches) == 1 else ""
+    return (
+        name if every else f"{name} {'corners' if corners else 'sides'}" if not words else f"{name}, {words}"
+    )
+
+
+def _in_block(quilt: Quilt, part: str, patches: Sequence[str]) -> str:
+    block = quilt.blocks[part]
+    if len(patches) == len(block.fabric_of):
+        return block.name if len(patches) == 1 else f"{block.name}, whole"
+    if isinstance(block.art, Patterned):
+        roles = list(dict.fromkeys(block.role_of(patch) for patch in patches))
+    else:
+        roles = list(dict.fromkeys(quilt.fabrics[block.fabric_of[patch]].name.lower() for patch in patches))
+    return f"{block.name}: {' and '.join(roles[:2])}{' …' if len(roles) > 2 else ''}"
+
+
+def _across(quilt: Quilt, patches: Sequence[str]) -> str:
+    fabrics = set()
+    for ref in patches:
+        place, _, patch = ref.partition("/")
+        part = quilt.parts_at[place]
+        if part in quilt.blocks:
+            fabrics.add(quilt.blocks[part].fabric_of[patch])
+        elif part in quilt.spread.strips:
+            fabrics.add(quilt.spread.strips[part][patch].fabric)
+        else:
+            fabrics.add(quilt.triangle_fabric)
+    if len(fabrics) == 1:
+        name = quilt.fabrics[fabrics.pop()].name
+        return f"{name} background" if len(patches) > 2 else f"{name}, {len(patches)} here"
+    return "Patches across blocks"
+
+
+def piece_words(piece: Polygon, soft: Soft) -> str:
+    """What a piece looks like: triangle, square, eight-sided shape, frame …"""
+    region = Region(piece, soft)
+    corners, curved = len(region.corners), len(region.edges) < len(region.corners) or not region.corners
+    if piece.interiors:
+        return "frame"
+    if curved:
+        return "curved shape"
+    if corners == 4:
+        return _four_sided(region)
+    return _SIDED.get(corners, f"{corners}-sided shape")
+
+
+def _four_sided(region: Region) -> str:
+    lengths = sorted(edge.length for edge in region.edges)
+    area = region.area.area
+    if len(lengths) == 4 and abs(area - lengths[0] * lengths[-1]) < 1e-3 * area:
+        return "square" if lengths[-1] - lengths[0] < 1e-3 * lengths[-1] else "oblong"
+    even = len(lengths) == 4 and lengths[-1] - lengths[0] < 1e-3 * lengths[-1]
+    return "diamond" if even else "four-sided shape"
+
+
+def many(count: int, words: str) -> str:
+    """
+    >>> many(1, "frame"), many(4, "triangle"), many(2, "curved shape")
+    ('frame', '4 triangles', '2 curved shapes')
+    """
+    return words if count == 1 else f"{count} {words}s"
+
+
+def where(piece: Polygon, width: float, height: float) -> str:
+    """Where a piece lies in its part: upper left, right, middle …"""
+    x, y = piece.centroid.x / width, piece.centroid.y / height
+    down = "upper" if y > 0.55 else "lower" if y < 0.45 else ""
+    along = "right" if x > 0.55 else "left" if x < 0.45 else ""
+    return " ".join(word for word in (down, along) if word) or "middle"
+
+
+def nested(piece: Polygon, frames: Sequence[Polygon]) -> str:
+    """Which of several frames, one within the other: outer, middle, inner; nothing when it is none of them.
+
+    >>> from shapely.geometry import box
+    >>> rings = [box(k, k, 9 - k, 9 - k).difference(box(k + 1, k + 1, 8 - k, 8 - k)) for k in range(3)]
+    >>> [nested(ring, rings) for ring in rings], nested(box(0, 0, 1, 1), rings), nested(rings[2], rings[1:])
+    (['outer', 'middle', 'inner'], '', 'inner')
+    """
+    if piece not in frames:
+        return ""
+    wider = sum(1 for other in frames if Polygon(other.exterior).area > Polygon(piece.exterior).area + 1e-6)
+    return "outer" if wider == 0 else "inner" if wider == len(frames) - 1 else "middle"

@@ -1,0 +1,93 @@
+"""What a block pattern is, and the few helpers with which one is drawn."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from typing import ClassVar
+
+from kenzet.core.errors import BadValue
+from kenzet.core.geom.arcs import Vertex
+from kenzet.core.measure import Length, in_words
+from kenzet.core.params import Frozen
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """A patch as a pattern draws it: mm, y up, the block's lower left corner at the origin.
+
+    ``role`` is what it is in the block, in words, and says which fabric it gets.
+    """
+
+    key: str
+    role: str
+    outline: tuple[Vertex, ...]
+    holes: tuple[tuple[Vertex, ...], ...] = ()
+    applique: bool = False
+
+
+class Pattern(Frozen):
+    """Must override ``label``, ``help``, ``roles`` and ``draw``; may override ``offers``, ``order`` and ``check``.
+
+    ``offers`` names the tiles of the chooser and the numbers that each starts with; a pattern without
+    them is one tile under its label.
+    """
+
+    label: ClassVar[str]
+    help: ClassVar[str]
+    offers: ClassVar[dict[str, dict[str, object]]] = {}
+    order: ClassVar[int] = 99
+
+    def roles(self) -> Sequence[str]:
+        """Must override. What the patches are, the background first; each gets one fabric."""
+        raise NotImplementedError
+
+    def draw(self, width: float, height: float) -> Sequence[Piece]:
+        """Must override. Patches that tile ``width`` by ``height`` mm, appliqués after what they lie on.
+
+        Neighbours name shared corners by the same arithmetic, and shared arcs by the same two ends.
+        """
+        raise NotImplementedError
+
+    def check(self, width: float, height: float) -> None:
+        """May override. Raises BadValue at a parameter that a block of this size cannot hold."""
+
+
+def box(key: str, role: str, left: float, low: float, right: float, top: float) -> Piece:
+    """A rectangle."""
+    return Piece(key, role, ((left, low), (right, low), (right, top), (left, top)))
+
+
+class Grid:
+    """``columns`` by ``rows`` equal parts of a block; ``at`` takes grid units, y up."""
+
+    def __init__(self, width: float, height: float, columns: int, rows: int) -> None:
+        self.width, self.height, self.columns, self.rows = width, height, columns, rows
+
+    def at(self, x: float, y: float, bulge: float = 0.0) -> Vertex:
+        """A point of the grid in mm, with the bulge of the side that leaves it."""
+        place = (x * self.width / self.columns, y * self.height / self.rows)
+        return (*place, bulge) if bulge else place
+
+    def box(self, key: str, role: str, x: float, y: float, wide: float = 1, high: float = 1) -> Piece:
+        """A rectangle of whole parts."""
+        (left, low, *_), (right, top, *_) = self.at(x, y), self.at(x + wide, y + high)
+        return box(key, role, left, low, right, top)
+
+    def shape(self, key: str, role: str, *points: tuple[float, ...]) -> Piece:
+        """A shape from points in grid units."""
+        return Piece(key, role, tuple(self.at(*point) for point in points))
+
+    def cells(self) -> Iterable[tuple[int, int]]:
+        """Every part in reading order: column, and row counted from the bottom."""
+        return ((x, y) for y in reversed(range(self.rows)) for x in range(self.columns))
+
+
+def at_most(length: Length, most: float, field: str, what: str) -> None:
+    """Raises BadValue at ``field`` where ``length`` is not less than ``most`` mm."""
+    if float(length.mm) >= most - 1e-6:
+        raise BadValue(
+            f"{what} must be less than {in_words(most, length.unit)} in a block of this size; "
+            f"{length.text} was given.",
+            field,
+        )

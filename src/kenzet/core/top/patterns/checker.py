@@ -1,0 +1,42 @@
+"""Squares in rows, two fabrics by turns: four-patch, nine-patch, checkerboard."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Annotated, ClassVar, Literal
+
+from pydantic import Field
+
+from kenzet.core.params import Form, asked
+from kenzet.core.top.patterns.base import Grid, Pattern, Piece
+
+Count = Annotated[int, Field(ge=1, le=16)]
+
+
+class Checker(Pattern):
+    """``across`` by ``down`` equal rectangles."""
+
+    label: ClassVar[str] = "Squares"
+    help: ClassVar[str] = "Squares in rows, two fabrics by turns."
+    offers: ClassVar[dict[str, dict[str, object]]] = {
+        "Four-patch": {"across": 2, "down": 2},
+        "Nine-patch": {"across": 3, "down": 3},
+        "Checkerboard": {"across": 6, "down": 6},
+    }
+    order: ClassVar[int] = 2
+
+    kind: Literal["checker"] = "checker"
+    across: Count = asked(2, Form("count", "Squares across"))
+    down: Count = asked(2, Form("count", "Squares down"))
+
+    def roles(self) -> Sequence[str]:
+        """The corner squares take the second."""
+        return ("light squares", "dark squares")
+
+    def draw(self, width: float, height: float) -> Sequence[Piece]:
+        """Keys by row from the top and column."""
+        grid, roles = Grid(width, height, self.across, self.down), self.roles()
+        return [
+            grid.box(f"r{self.down - y}c{x + 1}", roles[(x + self.down - 1 - y + 1) % 2], x, y)
+            for x, y in grid.cells()
+        ]

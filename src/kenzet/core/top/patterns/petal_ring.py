@@ -1,0 +1,72 @@
+"""A ring of petals round a centre."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from typing import Annotated, ClassVar, Literal
+
+from pydantic import Field, field_validator
+
+from kenzet.core.errors import BadValue
+from kenzet.core.geom.arcs import bulge_for
+from kenzet.core.measure import Length
+from kenzet.core.params import Form, asked, in_range
+from kenzet.core.top.patterns.base import Pattern, Piece, box
+
+
+class PetalRing(Pattern):
+    """``petals`` petals of ``length`` (chord) and ``rise``, from the rim of a centre of ``radius`` outwards."""
+
+    label: ClassVar[str] = "Ring of petals"
+    help: ClassVar[str] = "Petals by length and rise, set round a centre."
+    order: ClassVar[int] = 15
+
+    kind: Literal["petal-ring"] = "petal-ring"
+    petals: Annotated[int, Field(ge=3, le=24)] = asked(8, Form("count", "Petals"))
+    length: Length | None = asked(None, Form("length", "Length of a petal", empty="a quarter of the block"))
+    rise: Length | None = asked(
+        None, Form("length", "Rise of each side", empty="as far as they do not touch")
+    )
+    radius: Length | None = asked(None, Form("length", "Radius of the centre", empty="a tenth of the block"))
+
+    @field_validator("length", "rise", "radius")
+    @classmethod
+    def _size(cls, size: Length | None) -> Length | None:
+        return size and in_range(size, "1/8 in", "60 in", "A size of the ring")
+
+    def _numbers(self, size: float) -> tuple[float, float, float]:
+        length = float(self.length.mm) if self.length else size / 4
+        radius = float(self.radius.mm) if self.radius else size / 10
+        apart = (radius + length / 2) * math.tan(math.pi / self.petals)
+        rise = float(self.rise.mm) if self.rise else min(0.8 * apart, length / 3)
+        return length, rise, radius
+
+    def check(self, width: float, height: float) -> None:
+        """The ring lies inside the block; a petal is at most a full circle."""
+        length, rise, radius = self._numbers(min(width, height))
+        if rise > length / 2:
+            raise BadValue("A petal rises at most half its length.", "rise")
+        if radius + length >= min(width, height) / 2:
+            raise BadValue(
+                "Centre and petal together reach beyond the block: take a shorter petal.", "length"
+            )
+
+    def roles(self) -> Sequence[str]:
+        """Background, petals, centre."""
+        return ("background", "petals", "centre")
+
+    def draw(self, width: float, height: float) -> Sequence[Piece]:
+        """Petal 1 points up; the others follow counter-clockwise."""
+        length, rise, radius = self._numbers(min(width, height))
+        bulge, x, y = bulge_for(length, rise), width / 2, height / 2
+        petals = []
+        for k in range(self.petals):
+            turn = math.pi / 2 + math.tau * k / self.petals
+            inner, outer = (
+                (x + far * math.cos(turn), y + far * math.sin(turn), bulge)
+                for far in (radius, radius + length)
+            )
+            petals.append(Piece(f"petal-{k + 1}", "petals", (inner, outer), applique=True))
+        centre = Piece("centre", "centre", ((x - radius, y, 1.0), (x + radius, y, 1.0)), applique=True)
+        return [box("background", "background", 0.0, 0.0, width, height), *petals, centre]

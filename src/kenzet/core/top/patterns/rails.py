@@ -1,0 +1,54 @@
+"""Strips side by side: a set of strips, or a rail fence."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Annotated, ClassVar, Literal
+
+from pydantic import Field
+
+from kenzet.core.params import Choice, Form, asked
+from kenzet.core.top.patterns.base import Grid, Pattern, Piece
+
+
+class Rails(Pattern):
+    """``rails`` strips of one width, in one unit or in four that are turned by turns."""
+
+    label: ClassVar[str] = "Rails"
+    help: ClassVar[str] = "Strips of one width, each its own fabric; four units turned make a rail fence."
+    offers: ClassVar[dict[str, dict[str, object]]] = {
+        "Strips": {"rails": 4, "units": "one"},
+        "Rail fence": {"rails": 3, "units": "four"},
+    }
+    order: ClassVar[int] = 4
+
+    kind: Literal["rails"] = "rails"
+    rails: Annotated[int, Field(ge=2, le=8)] = asked(3, Form("count", "Rails"))
+    units: Literal["one", "four"] = asked(
+        "four",
+        Form(
+            "choice", "Units", choices=(Choice("one", "one, level"), Choice("four", "four, turned by turns"))
+        ),
+    )
+
+    def roles(self) -> Sequence[str]:
+        """One a rail."""
+        return tuple(f"rail {k + 1}" for k in range(self.rails))
+
+    def draw(self, width: float, height: float) -> Sequence[Piece]:
+        """Rail 1 on top of a level unit, at the left of an upright one."""
+        count, n, roles = (1 if self.units == "one" else 2), self.rails, self.roles()
+        grid = Grid(width, height, count * n, count * n)
+        pieces = []
+        for row in range(count):
+            for column in range(count):
+                level = (row + column) % 2 == 0
+                x, y, unit = (
+                    column * n,
+                    (count - 1 - row) * n,
+                    f"u{row * count + column + 1}-" if count > 1 else "",
+                )
+                for k, role in enumerate(roles):
+                    place = (x, y + n - 1 - k, n, 1) if level else (x + k, y, 1, n)
+                    pieces.append(grid.box(f"{unit}rail-{k + 1}", role, *place))
+        return pieces

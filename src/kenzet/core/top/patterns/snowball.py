@@ -1,0 +1,62 @@
+"""A square with its corners cut off."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import ClassVar, Literal
+
+from pydantic import field_validator
+
+from kenzet.core.measure import Length
+from kenzet.core.params import Form, asked, in_range
+from kenzet.core.top.patterns.base import Pattern, Piece, at_most
+
+
+class Snowball(Pattern):
+    """``corner`` is the leg of each corner triangle."""
+
+    label: ClassVar[str] = "Snowball"
+    help: ClassVar[str] = "An eight-sided patch with a triangle in each corner."
+    order: ClassVar[int] = 7
+
+    kind: Literal["snowball"] = "snowball"
+    corner: Length | None = asked(
+        None, Form("length", "Leg of the corner triangles", empty="a third of the block")
+    )
+
+    @field_validator("corner")
+    @classmethod
+    def _corner(cls, corner: Length | None) -> Length | None:
+        return corner and in_range(corner, "1/4 in", "60 in", "The corner")
+
+    def check(self, width: float, height: float) -> None:
+        """Two corners leave something of every side."""
+        if self.corner:
+            at_most(self.corner, min(width, height) / 2, "corner", "The corner")
+
+    def roles(self) -> Sequence[str]:
+        """Centre and corners."""
+        return ("centre", "corners")
+
+    def draw(self, width: float, height: float) -> Sequence[Piece]:
+        """Corners from the lower left on, counter-clockwise."""
+        a = float(self.corner.mm) if self.corner else min(width, height) / 3
+        right, top = width - a, height - a
+        around = (
+            (a, 0.0),
+            (right, 0.0),
+            (width, a),
+            (width, top),
+            (right, height),
+            (a, height),
+            (0.0, top),
+            (0.0, a),
+        )
+        corners = ((0.0, 0.0), (width, 0.0), (width, height), (0.0, height))
+        return [
+            Piece("centre", "centre", around),
+            *(
+                Piece(f"corner-{n + 1}", "corners", (around[2 * n - 1], corners[n], around[2 * n]))
+                for n in range(4)
+            ),
+        ]

@@ -1,0 +1,255 @@
+"""Patches out of seams: a block that is drawn by its seams falls into the pieces that they enclose.
+
+Glossary: a *seam* runs from point to point of the block, straight or in an arc; the block's own four
+sides close it. A *node* is a point where seams meet or end. An *open* seam ends in the open and
+parts nothing. A *face* is what seams enclose.
+
+Cost: one union of all seams, which is near to n log n for n drawn chords.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+
+import shapely
+from shapely.geometry import LineString, Polygon, box
+
+from kenzet.core.errors import BadValue
+from kenzet.core.geom.arcs import Arc, Point, Vertex, drawn, inner_points, key
+from kenzet.core.top.blocks import MOST_PATCHES, Patch, Seam
+
+_GRID = 1e-4  # mm: points are brought onto this grid before seams are crossed
+_ERROR = 0.005  # mm: how far a drawn arc strays while seams are crossed
+_ON_LINE = 3e-4  # mm: a node nearer to the straight line through its neighbours is no corner
+_SPECK = 0.05  # mm²: a piece that is less is given to its neighbour
+
+
+@dataclass(frozen=True, slots=True)
+class Face:
+    """A piece: mm in its block, y up; vertices may begin arcs; shared arcs are broken at the same nodes."""
+
+    outline: tuple[Vertex, ...]
+    holes: tuple[tuple[Vertex, ...], ...]
+    area: Polygon
+
+
+@dataclass(frozen=True, slots=True)
+class Pieced:
+    """What seams make of a block: its faces in reading order, the nodes, and the numbers of open seams."""
+
+    faces: tuple[Face, ...]
+    nodes: tuple[Point, ...]
+    open: tuple[int, ...]
+
+
+def pieced(width: float, height: float, seams: Sequence[Seam]) -> Pieced:
+    """The faces of a block of ``width`` by ``height`` mm; ``seams`` are in mm too."""
+    lines = [_drawn(seam) for seam in seams]
+    corners = [(0.0, 0.0), (width, 0.0), (width, height), (0.0, height)]
+    frame = [LineString([corners[k], corners[(k + 1) % 4]]) for k in range(4)]
+    noded = shapely.union_all([*frame, *lines], grid_size=_GRID)
+    found, cuts, dangles, _ = shapely.polygonize_full([noded])
+    ends = [part.coords[k] for part in getattr(noded, "geoms", [noded]) for k in (0, -1)]
+    nodes = {key(end) for end in ends}
+    soft = {
+        key(point): Arc(seam.start, seam.end, seam.bulge).centre
+        for seam, line in zip(seams, lines, strict=True)
+        for point in line.coords[1:-1]
+        if key(point) not in nodes
+    }
+    exact = {key(p): p for p in [*corners, *(p for seam in seams for p in (seam.start, seam.end))]}
+    block = box(0, 0, width, height)  # an arc may leave the block: what lies outside is no piece of it
+    inside = _without_specks([face for face in found.geoms if _is_in(face, block)])
+    faces = [_face(face, soft, exact) for face in inside]
+    loose = shapely.union_all([*cuts.geoms, *dangles.geoms])
+    opened = [k for k, line in enumerate(lines) if _lies_loose(line, loose)]
+    faces.sort(key=lambda face: (-round(face.area.bounds[3], 2), round(face.area.bounds[0], 2)))
+    return Pieced(tuple(faces), tuple(sorted(exact.get(node, node) for node in nodes)), tuple(opened))
+
+
+def _is_in(face: Polygon, block: Polygon) -> bool:
+    return bool(block.contains(face.representative_point()))
+
+
+def _without_specks(faces: list[Polygon]) -> list[Polygon]:
+    """Faces too small to be sewn are joined to the neighbour with which they share most."""
+    kept = [face for face in faces if face.area >= _SPECK]
+    for speck in (face for face in faces if face.area < _SPECK):
+        shared = [speck.boundary.intersection(face.boundary).length for face in kept]
+        best = max(range(len(kept)), key=lambda k: shared[k])
+        joined = kept[best].union(speck)
+        if isinstance(joined, Polygon):
+            kept[best] = joined
+    return kept
+
+
+def _drawn(seam: Seam) -> LineString:
+    inner = inner_points(seam.start, seam.end, seam.bulge, _ERROR)
+    return LineString([key(point) for point in (seam.start, *inner, seam.end)])
+
+
+def _lies_loose(line: LineString, loose: shapely.Geometry) -> bool:
+    if loose.is_empty:
+        return False
+    return bool(line.intersection(loose.buffer(10 * _GRID)).length > 100 * _GRID)
+
+
+def _face(area: Polygon, soft: Mapping[Point, Point], exact: Mapping[Point, Point]) -> Face:
+    ring = _vertices(list(area.exterior.coords)[:-1], soft, exact)
+    holes = tuple(_vertices(list(hole.coords)[:-1], soft, exact) for hole in area.interiors)
+    return Face(ring, holes, area)
+
+
+def _vertices(
+    points: list[Point], soft: Mapping[Point, Point], exact: Mapping[Point, Point]
+) -> tuple[Vertex, ...]:
+    """A drawn ring with its arcs found again: runs of soft points between two hard ones."""
+    hard = [k for k, point in enumerate(points) if key(point) not in soft]
+    if not hard:  # a closed curve without a node: half of it from any point on, twice
+        hard = [0, len(points) // 2]
+    found: list[Vertex] = []
+    for n, k in enumerate(hard):
+        after = hard[(n + 1) % len(hard)]
+        run = [points[i % len(points)] for i in range(k, after + (len(points) if after <= k else 0) + 1)]
+        x, y = exact.get(key(run[0]), run[0])
+        bulge = _bulge(run, soft)
+        found.append((x, y, bulge) if bulge else (x, y))
+    return _without_flat(found)
+
+
+def _bulge(run: Sequence[Point], soft: Mapping[Point, Point]) -> float:
+    """Of the arc on which a run of points lies: a quarter of its turn round the arc's own centre."""
+    if len(run) < 3 or key(run[1]) not in soft:
+        return 0.0
+    if run[-1] < run[0]:  # the same arc from both of its sides
+        return -_bulge(run[::-1], soft)
+    cx, cy = soft[key(run[1])]
+    spokes = [(x - cx, y - cy) for x, y in run]
+    turn = sum(math.atan2(ax * by - ay * bx, ax * bx + ay * by) for (ax, ay), (bx, by) in pairwise(spokes))
+    return round(math.tan(turn / 4), 9) + 0.0
+
+
+def _without_flat(outline: list[Vertex]) -> tuple[Vertex, ...]:
+    """The outline without nodes that lie on a straight side, where another seam ends at it from outside."""
+    kept: list[Vertex] = []
+    for k, here in enumerate(outline):
+        before, after = outline[k - 1], outline[(k + 1) % len(outline)]
+        straight = len(before) == 2 and len(here) == 2
+        if straight and LineString([before[:2], after[:2]]).distance(shapely.Point(here[:2])) < _ON_LINE:
+            continue
+        kept.append(here)
+    return tuple(kept)
+
+
+def patches_of(
+    grid: tuple[int, int], size: tuple[float, float], seams: Sequence[Seam], before: Mapping[str, Patch]
+) -> dict[str, Patch]:
+    """The patches that ``seams`` (in grid units) make of a block of ``size`` mm.
+
+    A piece that is still there, or the largest of what it fell into, keeps its key; every piece takes the
+    fabric of the patch that lay there. Appliqués of ``before`` stay on top. Raises BadValue for too many,
+    and where curved seams run so near to one another that they cannot be told apart.
+    """
+    width, height = size
+    across, up = width / grid[0], height / grid[1]
+    faces = pieced(width, height, in_mm(seams, across, up)).faces
+    _refuse_touching(faces, width * height)
+    applique = {name: patch for name, patch in before.items() if patch.applique}
+    if len(faces) + len(applique) > MOST_PATCHES:
+        raise BadValue(
+            f"That would be {len(faces) + len(applique)} patches; a block holds at most {MOST_PATCHES}.",
+            "seams",
+        )
+    old = {
+        name: Polygon(
+            drawn(_outline_in_mm(patch.outline, across, up))[0],
+            [drawn(_outline_in_mm(hole, across, up))[0] for hole in patch.holes],
+        ).buffer(0)
+        for name, patch in before.items()
+        if not patch.applique
+    }
+    names = _named(faces, old, set(applique))
+    found = {}
+    for face, name, source in names:
+        fabric = before[source].fabric if source else next(iter(before.values())).fabric
+        outline, *holes = (
+            tuple((round(v[0] / across, 9), round(v[1] / up, 9), *v[2:]) for v in ring)
+            for ring in (face.outline, *face.holes)
+        )
+        found[name] = Patch(outline=outline, holes=tuple(holes), fabric=fabric)
+    return {**found, **applique}
+
+
+def _refuse_touching(faces: Sequence[Face], whole: float) -> None:
+    """Raises BadValue where faces, their arcs drawn again, do not make up the block: two seams all but touch."""
+    areas = [Polygon(drawn(f.outline)[0], [drawn(hole)[0] for hole in f.holes]) for f in faces]
+    if not all(area.is_valid for area in areas) or abs(sum(a.area for a in areas) - whole) > 1e-6 * whole:
+        raise BadValue(
+            "Two curved seams run along each other without meeting cleanly. Move one of them, or give it "
+            "another rise.",
+            "seam",
+        )
+
+
+def in_mm(seams: Sequence[Seam], across: float, up: float) -> list[Seam]:
+    """Seams in grid units as seams in mm, a unit being ``across`` by ``up``; an arc keeps its bulge."""
+
+    def mm(point: Point) -> Point:
+        return point[0] * across, point[1] * up
+
+    return [Seam(start=mm(seam.start), end=mm(seam.end), bulge=seam.bulge) for seam in seams]
+
+
+def _outline_in_mm(outline: Sequence[Vertex], across: float, up: float) -> list[Vertex]:
+    return [(v[0] * across, v[1] * up, *v[2:]) for v in outline]
+
+
+def _named(faces: Sequence[Face], old: Mapping[str, Polygon], taken: set[str]) -> list[tuple[Face, str, str]]:
+    """Every face with its key and the old patch that it came out of."""
+    shares = [{name: face.area.intersection(area).area for name, area in old.items()} for face in faces]
+    first = sorted(old, key=lambda name: (len(name), name))  # of equal shares the older patch's holds
+    sources = [max(first, key=lambda name: round(share[name], 3), default="") for share in shares]
+    keeps: dict[int, str] = {}
+    for name in old:
+        mine = [k for k, source in enumerate(sources) if source == name]
+        if mine:
+            keeps[max(mine, key=lambda k: shares[k][name])] = name
+    used, number, found = taken | set(keeps.values()), 0, []
+    for k, face in enumerate(faces):
+        name = keeps.get(k, "")
+        while not name:
+            number += 1
+            if f"piece-{number}" not in used:
+                name = f"piece-{number}"
+                used.add(name)
+        found.append((face, name, sources[k]))
+    return found
+
+
+def crossings(
+    grid: tuple[int, int], size: tuple[float, float], seams: Sequence[Seam]
+) -> list[tuple[str, Point]]:
+    """Where a seam may begin or end, in grid units, each named: grid points, halves, crossings, middles of seams."""
+    width, height = size
+    found: dict[Point, str] = {}
+    for y in range(2 * grid[1] + 1):
+        for x in range(2 * grid[0] + 1):
+            found[x / 2, y / 2] = "grid point" if x % 2 == y % 2 == 0 else "halfway"
+    scaled = in_mm(seams, width / grid[0], height / grid[1])
+    spots = [(node, "crossing") for node in pieced(width, height, scaled).nodes]
+    spots += [(middle(seam), "middle of a seam") for seam in scaled]
+    for spot, name in spots:
+        at = (round(spot[0] * grid[0] / width, 6), round(spot[1] * grid[1] / height, 6))
+        near = (round(at[0] * 2) / 2, round(at[1] * 2) / 2)
+        if max(abs(at[0] - near[0]), abs(at[1] - near[1])) > 1e-3:
+            found.setdefault(at, name)
+    return [(name, point) for point, name in found.items()]
+
+
+def middle(seam: Seam) -> Point:
+    """The point half way along a seam."""
+    (x0, y0), (x1, y1) = seam.start, seam.end
+    return Arc(seam.start, seam.end, seam.bulge).at(0.5) if seam.bulge else ((x0 + x1) / 2, (y0 + y1) / 2)

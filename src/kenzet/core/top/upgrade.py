@@ -1,0 +1,49 @@
+"""Older versions of the plan format, brought up to date one step at a time."""
+
+from __future__ import annotations
+
+import copy
+from typing import Any
+
+_SIDES = ["top", "right", "bottom", "left"]
+
+
+def upgraded(data: dict[str, Any]) -> dict[str, Any]:
+    """``data`` as the newest version means it; not changed in place. What is wrong in it stays wrong."""
+    found = data
+    if found.get("version") == 1:
+        found = _from_1(copy.deepcopy(found))
+    return found
+
+
+def _from_1(data: dict[str, Any]) -> dict[str, Any]:
+    """Version 1 had drawn blocks only, one border, sashing in one piece and no allowance at the edge."""
+    data["version"] = 2
+    for block in _dicts(data.get("blocks")):
+        art = {key: block.pop(key) for key in ("grid", "patches") if key in block}
+        block["art"] = {"kind": "drawn", **art}
+    layout = data.get("layout")
+    rows = columns = 0
+    if isinstance(layout, dict):
+        border = layout.pop("border", None)
+        data["borders"] = [] if border is None else [border]
+        if isinstance(layout.get("rows"), list) and layout["rows"]:
+            rows = len(layout["rows"])
+            columns = len(layout["rows"][0]) if isinstance(layout["rows"][0], list) else 0
+    strips = [f"up-{r}-{k}" for k in range(columns + 1) for r in range(1, rows + 1)]
+    strips += [f"level-{k}" for k in range(rows + 1)]
+    for zone in _dicts(data.get("zones")):
+        if zone.get("part") == "sashing" and zone.get("patches") == ["strips"]:
+            zone["patches"] = strips
+        if zone.get("part") == "border":
+            zone["part"] = "border-1"
+            if zone.get("patches") == ["frame"]:
+                zone["patches"] = _SIDES
+        if zone.get("fill") is None:
+            zone["left_open"] = True
+    data.setdefault("edge", "0 in")
+    return data
+
+
+def _dicts(values: Any) -> list[dict[str, Any]]:
+    return [v for v in values.values() if isinstance(v, dict)] if isinstance(values, dict) else []

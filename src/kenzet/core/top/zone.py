@@ -1,0 +1,139 @@
+"""Zones: what is quilted as one, how it is cut out of the piecing, and where it is treated apart.
+
+Glossary: a zone belongs to a *part*: a block's key, ``sashing``, ``border-1`` …, ``side`` or ``corner``
+(the triangles on point), or ``top``, the whole quilt, whose patches are named ``place/patch``. A *cut*
+divides an area by lines that will be quilted; a *slice* is a cut and which of the pieces are kept,
+said by points in shares of the part's width and height. An area that is *left open* is so on purpose.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, field_validator, model_validator
+
+from kenzet.core.errors import BadValue
+from kenzet.core.fills import AnyFill
+from kenzet.core.measure import Length
+from kenzet.core.params import Frozen, in_range
+from kenzet.core.top.blocks import Key, Name
+
+SASHING, SIDE, CORNER, TOP, BORDER = "sashing", "side", "corner", "top", "border-"
+"""The parts that are not blocks; ``BORDER`` is followed by its number from the inside."""
+
+MarkMethod = Literal["first lines", "all lines"]
+Share = Annotated[float, Field(ge=0, le=1)]
+Spot = tuple[Share, Share]
+Place = Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
+PatchRef = Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}(/[a-z0-9-]{1,40})?$")]
+
+
+class Diagonals(Frozen):
+    """Both diagonals of the zone's bounds."""
+
+    kind: Literal["diagonals"] = "diagonals"
+
+
+class Cross(Frozen):
+    """A level and an upright line through the zone's middle."""
+
+    kind: Literal["cross"] = "cross"
+
+
+class InsetSquare(Frozen):
+    """A square (a rectangle in an oblong) whose sides lie ``inset`` inside the zone's bounds."""
+
+    kind: Literal["inset square"] = "inset square"
+    inset: Length
+
+    @field_validator("inset")
+    @classmethod
+    def _inset(cls, inset: Length) -> Length:
+        return in_range(inset, "1/8 in", "100 in", "The inset")
+
+
+class InsetOutline(Frozen):
+    """The zone's own outline, ``distance`` inside."""
+
+    kind: Literal["inset outline"] = "inset outline"
+    distance: Length
+
+    @field_validator("distance")
+    @classmethod
+    def _distance(cls, distance: Length) -> Length:
+        return in_range(distance, "1/8 in", "100 in", "The distance")
+
+
+class Line(Frozen):
+    """The line between two points, in shares of the part's size; ``around``: the same from all four sides."""
+
+    kind: Literal["line"] = "line"
+    start: Spot
+    end: Spot
+    around: bool = False
+
+    @model_validator(mode="after")
+    def _long(self) -> Line:
+        if self.start == self.end:
+            raise BadValue("The line needs two different points.", "end")
+        return self
+
+
+Cut = Annotated[Diagonals | Cross | InsetSquare | InsetOutline | Line, Field(discriminator="kind")]
+
+
+class Slice(Frozen):
+    """What is kept of an area after a cut: the pieces that hold a point of ``inside``."""
+
+    by: Cut
+    inside: Annotated[tuple[Spot, ...], Field(min_length=1, max_length=400)]
+
+
+class Apart(Frozen):
+    """Places where the zone has another fill, or none; ``taken_by`` names the zone that took its area there."""
+
+    places: Annotated[tuple[Place, ...], Field(min_length=1)]
+    fill: AnyFill | None = None
+    taken_by: Key | None = None
+
+
+class Zone(Frozen):
+    """Patches of one part that are quilted as one; its fill holds at every place but those ``apart``."""
+
+    name: Name
+    part: Key
+    patches: Annotated[tuple[PatchRef, ...], Field(min_length=1, max_length=20_000)]
+    slices: Annotated[tuple[Slice, ...], Field(max_length=20)] = ()
+    stand_off: Length | None = None
+    fill: AnyFill | None = None
+    left_open: bool = False
+    marking: MarkMethod = "first lines"
+    apart: Annotated[tuple[Apart, ...], Field(max_length=200)] = ()
+
+    @field_validator("stand_off")
+    @classmethod
+    def _stand_off(cls, stand_off: Length | None) -> Length | None:
+        return stand_off and in_range(stand_off, "1/16 in", "10 in", "The stand-off")
+
+    @model_validator(mode="after")
+    def _whole(self) -> Zone:
+        places = [place for apart in self.apart for place in apart.places]
+        if len(places) != len(set(places)):
+            raise BadValue("A place is treated apart once.", "apart")
+        return self
+
+    def lies_beside(self, other: Zone) -> bool:
+        """Whether both are different pieces of one cut, so that they may hold the same patches."""
+        for mine, its in zip(self.slices, other.slices, strict=False):
+            if mine != its:
+                return mine.by == its.by and not set(mine.inside) & set(its.inside)
+        return False
+
+    def apart_at(self, place: str) -> Apart | None:
+        """How the zone is treated at ``place``, where that is not as everywhere."""
+        return next((apart for apart in self.apart if place in apart.places), None)
+
+    def fill_at(self, place: str) -> AnyFill | None:
+        """The fill at ``place``."""
+        apart = self.apart_at(place)
+        return apart.fill if apart else self.fill

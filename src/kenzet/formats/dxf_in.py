@@ -1,0 +1,97 @@
+"""Outlines and lines from a DXF drawing's model space."""
+
+from __future__ import annotations
+
+import io
+from itertools import islice
+from typing import Any
+
+from ezdxf import recover
+from ezdxf.colors import aci2rgb
+from ezdxf.disassemble import recursive_decompose
+from ezdxf.lldxf.const import DXFError
+from ezdxf.path import Curve3To, Curve4To, LineTo, make_path
+
+from kenzet.core.errors import BadValue
+from kenzet.core.geom.arcs import Point
+from kenzet.core.geom.curves import Piece, Stroke, as_cubic
+from kenzet.core.top.bring import MOST_POINTS, Figure, Sheet
+
+_MM = {1: 25.4, 2: 304.8, 4: 1.0, 5: 10.0, 6: 1000.0, 10: 914.4}  # by the drawing's unit
+_STEP = 25.4 / 96
+_READ = {"LINE", "ARC", "CIRCLE", "ELLIPSE", "SPLINE", "LWPOLYLINE", "POLYLINE"}
+
+
+def read_dxf(data: bytes) -> Sheet:
+    """Raises BadValue at ``file``, with what is wrong. Nothing that the file names is fetched."""
+    try:
+        document, _ = recover.read(io.BytesIO(data))
+        mm = _MM.get(document.units, 0.0)
+        entities = list(islice(recursive_decompose(document.modelspace()), MOST_POINTS + 1))
+    except (
+        DXFError,
+        OSError,
+        ValueError,
+        LookupError,
+        TypeError,
+        AttributeError,
+        RecursionError,
+    ) as error:
+        raise BadValue("This file is not a whole DXF drawing; it cannot be read.", "file") from error
+    if len(entities) > MOST_POINTS:
+        raise BadValue(f"This drawing has more than {MOST_POINTS:,} parts; it cannot be read.", "file")
+    figures, other, hidden = [], set(), 0
+    for entity in entities:
+        layer = document.layers.get(entity.dxf.layer) if document.layers.has_entry(entity.dxf.layer) else None
+        if entity.dxf.get("invisible") or (layer is not None and (layer.is_off() or layer.is_frozen())):
+            hidden += 1
+        elif entity.dxftype() in _READ:
+            figures.append(_figure(entity, layer, mm or _STEP))
+        else:
+            other.add(entity.dxftype().lower())
+    said = [f"Left out: {', '.join(sorted(other))}."] if other else []
+    if hidden:
+        said.append(f"Left out: {hidden} parts on layers that are switched off.")
+    return Sheet(tuple(figure for figure in figures if figure.strokes), bool(mm), tuple(said))
+
+
+def _figure(entity: Any, layer: Any, scale: float) -> Figure:
+    try:
+        path = make_path(entity, segments=8)
+    except (DXFError, TypeError, ValueError, ZeroDivisionError) as error:
+        raise BadValue(f"A {entity.dxftype().lower()} in this drawing cannot be read.", "file") from error
+    strokes = []
+    for part in path.sub_paths():
+        start = _at(part.start, scale)
+        pieces: list[Piece] = []
+        here = start
+        for command in part.commands():
+            end = _at(command.end, scale)
+            if isinstance(command, Curve4To):
+                pieces.append((_at(command.ctrl1, scale), _at(command.ctrl2, scale), end))
+            elif isinstance(command, Curve3To):
+                pieces.append(as_cubic(here, _at(command.ctrl, scale), end))
+            elif isinstance(command, LineTo):
+                pieces.append((end,))
+            here = end
+        if pieces:
+            strokes.append(Stroke(start, tuple(pieces), part.is_closed))
+    name = str(entity.dxf.layer)
+    return Figure(tuple(strokes), _colour(entity, layer), "" if name == "0" else name)
+
+
+def _colour(entity: Any, layer: Any) -> str:
+    """Its own colour, else its layer's; plain black and white name no fabric."""
+    rgb = entity.rgb
+    if rgb is None:
+        number = entity.dxf.get("color", 256)
+        if number in (0, 256) and layer is not None:
+            number = 0 if layer.rgb else layer.color
+            rgb = layer.rgb
+        if rgb is None:
+            rgb = tuple(aci2rgb(number)) if 0 < number < 256 and number != 7 else None
+    return f"#{rgb[0]:02x}{rgb[1]:02x}{rgb[2]:02x}" if rgb is not None else ""
+
+
+def _at(point: Any, scale: float) -> Point:
+    return point.x * scale, point.y * scale

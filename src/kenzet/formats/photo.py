@@ -1,0 +1,97 @@
+"""Photographs: read, turned upright, freed of everything but their pixels, and straightened."""
+
+from __future__ import annotations
+
+import io
+import warnings
+from dataclasses import dataclass
+
+import numpy as np
+from PIL import Image, ImageOps
+
+from kenzet.core.errors import BadValue
+from kenzet.core.geom.region import Floats
+
+MOST_BYTES = 25_000_000
+_MOST_PIXELS = 80_000_000
+_KEPT_SIDE = 3600
+_MOST_KEPT = 6_000_000  # bytes: what the database takes at once, with room
+_FLAT_SIDE = 2000
+_SWATCH_SIDE = 96
+
+
+@dataclass(frozen=True, slots=True)
+class Photo:
+    """A JPEG that is made anew from pixels alone, with its size in pixels."""
+
+    jpeg: bytes
+    width: int
+    height: int
+
+
+def kept(data: bytes) -> Photo:
+    """A photograph as it is kept: upright, at most ``_KEPT_SIDE`` pixels a side, no word of where or when.
+
+    Raises BadValue at ``file``.
+    """
+    image = _read(data)
+    image.thumbnail((_KEPT_SIDE, _KEPT_SIDE), Image.Resampling.LANCZOS)
+    return Photo(_jpeg(image), image.width, image.height)
+
+
+def pixels(data: bytes) -> Floats:
+    """A photograph small enough to judge its print by, (rows, columns, 3), 0 to 255. Raises BadValue at ``file``."""
+    image = _read(data)
+    image.thumbnail((_SWATCH_SIDE, _SWATCH_SIDE), Image.Resampling.BOX)
+    found: Floats = np.asarray(image, dtype=float)
+    return found
+
+
+def flat_size(width: float, height: float) -> tuple[int, int]:
+    """The size in pixels at which something of ``width`` by ``height`` mm is straightened."""
+    scale = _FLAT_SIDE / max(width, height)
+    return max(1, round(width * scale)), max(1, round(height * scale))
+
+
+def straightened(jpeg: bytes, size: tuple[int, int], eight: Floats) -> bytes:
+    """A JPEG of ``size`` whose pixel (x, y) comes from where the homography ``eight`` leads in ``jpeg``."""
+    image = Image.open(io.BytesIO(jpeg), formats=["JPEG"])
+    flat = image.transform(size, Image.Transform.PERSPECTIVE, eight.tolist(), Image.Resampling.BICUBIC)
+    return _jpeg(flat)
+
+
+def _read(data: bytes) -> Image.Image:
+    try:
+        with warnings.catch_warnings():
+            warnings.simplefilter("ignore", Image.DecompressionBombWarning)
+            image = Image.open(io.BytesIO(data), formats=["JPEG", "PNG"])
+        if image.width * image.height > _MOST_PIXELS:
+            raise BadValue(
+                f"This picture has {image.width * image.height / 1e6:.0f} million pixels; at most "
+                f"{_MOST_PIXELS / 1e6:.0f} million can be read. Save it smaller.",
+                "file",
+            )
+        image.load()
+        upright = ImageOps.exif_transpose(image)
+        if upright.mode in ("RGBA", "LA", "PA", "P"):
+            upright = upright.convert("RGBA")
+            white = Image.new("RGBA", upright.size, "white")
+            upright = Image.alpha_composite(white, upright)
+        return upright.convert("RGB")
+    except (OSError, SyntaxError, ValueError, Image.DecompressionBombError) as error:
+        if isinstance(error, BadValue):
+            raise
+        raise BadValue("This is no whole JPEG or PNG picture; it cannot be read.", "file") from error
+
+
+def _jpeg(image: Image.Image) -> bytes:
+    bare = Image.new("RGB", image.size)
+    bare.paste(image)  # pixels alone: neither place nor camera comes along
+    data = b""
+    for quality in (86, 75, 60, 45):
+        out = io.BytesIO()
+        bare.save(out, "JPEG", quality=quality, optimize=True)
+        data = out.getvalue()
+        if len(data) <= _MOST_KEPT:
+            break
+    return data

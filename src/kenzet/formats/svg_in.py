@@ -1,0 +1,203 @@
+"""Outlines and lines from an SVG drawing. Nothing in it is executed and nothing that it names is fetched."""
+
+from __future__ import annotations
+
+import io
+import math
+import re
+from collections.abc import Iterator
+from typing import Any
+from xml.etree import ElementTree
+
+import defusedxml.ElementTree
+from defusedxml import DefusedXmlException
+from svgelements import SVG, Arc, Close, Color, CubicBezier, Line, Move, Path, QuadraticBezier, Shape
+
+from kenzet.core.errors import BadValue
+from kenzet.core.geom.arcs import Point
+from kenzet.core.geom.curves import Piece, Stroke, as_cubic
+from kenzet.core.top.bring import MOST_POINTS, Figure, Sheet
+
+_MM = 25.4 / 96  # of a step
+_TRUE_UNITS = ("mm", "cm", "in", "pt", "pc")
+_LEFT_OUT = {
+    "script": "a script",
+    "foreignobject": "foreign content",
+    "image": "a picture",
+    "text": "lettering",
+    "audio": "a sound",
+    "video": "a film",
+    "iframe": "foreign content",
+    "animate": "a movement",
+    "animatetransform": "a movement",
+    "animatemotion": "a movement",
+    "set": "a movement",
+}
+_MOST_DEEP = 200
+
+
+def read_svg(data: bytes) -> Sheet:
+    """Raises BadValue at ``file``, with what is wrong."""
+    try:
+        root = defusedxml.ElementTree.fromstring(data, forbid_entities=True, forbid_external=True)
+    except DefusedXmlException as error:
+        raise BadValue(
+            "This drawing defines entities of its own or reaches outside itself; such files are not read. "
+            "Save it as plain SVG.",
+            "file",
+        ) from error
+    except (ElementTree.ParseError, ValueError, LookupError) as error:
+        raise BadValue("This file is not a whole SVG drawing; it cannot be read.", "file") from error
+    if _name(root) != "svg":
+        raise BadValue("This file is not an SVG drawing.", "file")
+    said = _cleaned(root)
+    _refuse_flood(root)
+    _sized(root)
+    clean = ElementTree.tostring(root)
+    try:
+        drawing = SVG.parse(io.BytesIO(clean), reify=True, ppi=96)
+        figures = [figure for figure in map(_figure, _shapes(drawing)) if figure.strokes]
+    except (
+        ValueError,
+        TypeError,
+        ZeroDivisionError,
+        OverflowError,
+        AttributeError,
+        KeyError,
+        IndexError,
+    ) as error:
+        raise BadValue(
+            "Something in this SVG drawing is not as it should be; it cannot be read.", "file"
+        ) from error
+    width = root.get("width", "").strip()
+    return Sheet(tuple(figures), width.endswith(_TRUE_UNITS), tuple(said))
+
+
+def _name(element: Any) -> str:
+    tag = element.tag
+    return tag.rsplit("}", 1)[-1].lower() if isinstance(tag, str) else ""
+
+
+def _cleaned(root: Any) -> list[str]:
+    """Takes out of the tree what a block has no use for or must not run; says what it was."""
+    gone: dict[str, int] = {}
+    for parent in list(root.iter()):
+        for attribute in list(parent.attrib):
+            bare = attribute.rsplit("}", 1)[-1].lower()
+            if bare.startswith("on"):
+                gone["a script"] = gone.get("a script", 0) + 1
+                del parent.attrib[attribute]
+            elif bare == "href" and not parent.attrib[attribute].startswith("#"):
+                gone["a reference to another file"] = gone.get("a reference to another file", 0) + 1
+                del parent.attrib[attribute]
+        for child in list(parent):
+            words = _LEFT_OUT.get(_name(child), "")
+            if _name(child) == "style" and ("@import" in (child.text or "") or "url(" in (child.text or "")):
+                words = "a reference to another file"
+            if words:
+                gone[words] = gone.get(words, 0) + 1
+                parent.remove(child)
+    return [f"Left out: {words}{f' ({count} times)' if count > 1 else ''}." for words, count in gone.items()]
+
+
+def _sized(root: Any) -> None:
+    """A width or height that is left out follows the other one, in the shape of the view box."""
+    box = [
+        float(number) for number in re.findall(r"[-+.\deE]+", root.get("viewBox", "")) if _is_number(number)
+    ]
+    if len(box) != 4 or min(box[2:]) <= 0:
+        return
+    for name, other, ratio in (("width", "height", box[2] / box[3]), ("height", "width", box[3] / box[2])):
+        given = re.fullmatch(r"\s*([-+.\deE]+)\s*([a-z]*)\s*", root.get(other, ""))
+        if root.get(name, "%").strip().endswith("%"):
+            if given and _is_number(given[1]):
+                root.set(name, f"{float(given[1]) * ratio}{given[2]}")
+            elif root.get(other, "%").strip().endswith("%"):
+                root.set(name, str(box[2] if name == "width" else box[3]))
+
+
+def _is_number(text: str) -> bool:
+    try:
+        return math.isfinite(float(text))
+    except ValueError:
+        return False
+
+
+def _refuse_flood(root: Any) -> None:
+    """Raises BadValue where elements, with all that they repeat, are too many or too deep."""
+    by_id = {element.get("id"): element for element in root.iter() if element.get("id")}
+    known: dict[int, int] = {}
+
+    def size(element: Any, depth: int) -> int:
+        if depth > _MOST_DEEP:
+            raise BadValue(
+                "The parts of this drawing lie too deep within one another; it cannot be read.", "file"
+            )
+        if id(element) not in known:
+            known[id(element)] = MOST_POINTS + 1  # whatever repeats itself is endless
+            total = 1 + sum(size(child, depth + 1) for child in element)
+            if _name(element) == "use":
+                for name in ("href", "{http://www.w3.org/1999/xlink}href"):
+                    meant = by_id.get(element.get(name, "")[1:])
+                    if meant is not None:
+                        total += size(meant, depth + 1)
+            known[id(element)] = total
+        return known[id(element)]
+
+    if size(root, 0) > MOST_POINTS:
+        raise BadValue(f"This drawing has more than {MOST_POINTS:,} parts; it cannot be read.", "file")
+
+
+def _shapes(drawing: SVG) -> Iterator[Shape]:
+    for element in drawing.elements():
+        hidden = getattr(element, "values", {}) or {}
+        if (
+            isinstance(element, Shape)
+            and hidden.get("display") != "none"
+            and hidden.get("visibility") != "hidden"
+        ):
+            yield element
+
+
+def _figure(shape: Shape) -> Figure:
+    path = abs(Path(shape))
+    strokes = [stroke for part in path.as_subpaths() if (stroke := _stroke(Path(part))) is not None]
+    return Figure(tuple(strokes), _colour(shape.fill))
+
+
+def _colour(fill: Color | None) -> str:
+    if fill is None or fill.value is None or fill.alpha == 0:
+        return ""
+    return f"#{fill.red:02x}{fill.green:02x}{fill.blue:02x}"
+
+
+def _stroke(path: Path) -> Stroke | None:
+    start: Point | None = None
+    pieces: list[Piece] = []
+    closed = False
+    for segment in path:
+        if isinstance(segment, Move):
+            start = _at(segment.end)
+        elif isinstance(segment, Close):
+            closed = True
+            if segment.end is not None and start is not None:
+                pieces.append((_at(segment.end),))
+        elif isinstance(segment, Line):
+            pieces.append((_at(segment.end),))
+        elif isinstance(segment, QuadraticBezier):
+            pieces.append(as_cubic(*(_at(p) for p in (segment.start, segment.control, segment.end))))
+        elif isinstance(segment, CubicBezier):
+            pieces.append((_at(segment.control1), _at(segment.control2), _at(segment.end)))
+        elif isinstance(segment, Arc):
+            steps = max(1, math.ceil(abs(segment.sweep) / (math.pi / 4)))
+            for curve in segment.as_cubic_curves(steps):
+                pieces.append((_at(curve.control1), _at(curve.control2), _at(curve.end)))
+    if start is None or not pieces:
+        return None
+    if not all(math.isfinite(v) for piece in pieces for point in piece for v in point):
+        raise ValueError
+    return Stroke(start, tuple(pieces), closed)
+
+
+def _at(point: Any) -> Point:
+    return point.x * _MM, -point.y * _MM

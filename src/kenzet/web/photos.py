@@ -1,0 +1,96 @@
+"""Photographs: of her top, to lie under the plan, and of fabrics, for their swatches."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from kenzet.core.errors import Unknown
+from kenzet.core.top.ground import straightening
+from kenzet.core.top.swatch import swatch
+from kenzet.formats import photo
+from kenzet.store import photos as store
+from kenzet.store.quilts import LOCAL_OWNER
+from kenzet.web import models as m
+from kenzet.web.at_hand import answer, connection, laid_quilt, upload
+
+photos = APIBlueprint("photos", __name__, url_prefix="/api")
+
+
+class PhotoPath(m.Wire):
+    """Which photograph."""
+
+    photo: m.QuiltId
+
+
+class PhotoView(m.Wire):
+    """A photograph that is kept, with its size in pixels."""
+
+    id: str
+    width: int
+    height: int
+
+
+class SwatchView(m.Wire):
+    """What a picture of a fabric tells."""
+
+    colour: str
+    print: Literal["calm", "busy"]
+
+
+class GroundQuery(m.Wire):
+    """``of`` tells one ground from another; nothing is done with it."""
+
+    of: str = ""
+
+
+@photos.post("/photos", responses={200: PhotoView})
+def add_photo() -> Response:
+    """Keep a photograph, sent as it is; only its pixels are kept."""
+    found = photo.kept(upload(photo.MOST_BYTES, "A photograph"))
+    with connection() as conn:
+        new = store.add(conn, LOCAL_OWNER, store.KeptPhoto(found.jpeg, found.width, found.height))
+    return answer(PhotoView(id=new, width=found.width, height=found.height))
+
+
+@photos.get("/photos/<photo>.jpg")
+def photo_file(path: PhotoPath) -> Response:
+    """The photograph as it was taken."""
+    with connection() as conn:
+        return _picture(store.load(conn, LOCAL_OWNER, path.photo).jpeg)
+
+
+@photos.get("/photos/<photo>", responses={200: PhotoView})
+def photo_size(path: PhotoPath) -> Response:
+    """Its size in pixels."""
+    with connection() as conn:
+        found = store.load(conn, LOCAL_OWNER, path.photo)
+    return answer(PhotoView(id=path.photo, width=found.width, height=found.height))
+
+
+@photos.get("/quilts/<quilt>/ground.jpg")
+def ground(path: m.QuiltPath, query: GroundQuery) -> Response:
+    """The photograph under the plan, straightened to the quilt or the block that it shows."""
+    kept, laid = laid_quilt(path.quilt)
+    under = kept.quilt.ground
+    if under is None:
+        raise Unknown("No photograph lies under this quilt.", "ground")
+    _, width, height = laid.frame_of(under.place)
+    size = photo.flat_size(width, height)
+    with connection() as conn:
+        found = store.load(conn, LOCAL_OWNER, under.photo)
+    eight = straightening(under.corners, (found.width, found.height), size)
+    return _picture(photo.straightened(found.jpeg, size, eight))
+
+
+@photos.post("/swatch", responses={200: SwatchView})
+def fabric_swatch() -> Response:
+    """The average colour of a fabric's picture and how busy its print is; nothing is kept."""
+    colour, how = swatch(photo.pixels(upload(photo.MOST_BYTES, "A photograph")))
+    return answer(SwatchView(colour=colour, print=how))
+
+
+def _picture(jpeg: bytes) -> Response:
+    return Response(jpeg, mimetype="image/jpeg")

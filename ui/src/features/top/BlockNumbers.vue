@@ -1,0 +1,42 @@
+<script setup lang="ts">
+/** A block's name and the few numbers that its pattern is drawn from. */
+import { computed } from 'vue'
+import type { Views } from '../../api/client'
+import LengthField from '../../parts/LengthField.vue'
+import { useQuilt } from '../../state/quilt'
+import { useTop } from '../../state/top'
+
+const props = defineProps<{ block: Views['BlockView'] }>()
+const quilt = useQuilt()
+const top = useTop()
+const numbers = computed(() => props.block.fields.slice(2))
+
+function set(name: string, value: unknown) {
+  const { pattern } = props.block.doc.art as { pattern: Record<string, unknown> }
+  void top.change(`block.${name}`, { kind: 'numbers', key: props.block.key, pattern: { ...pattern, [name.slice('pattern.'.length)]: value } })
+}
+function rename(event: Event) {
+  const name = (event.target as HTMLInputElement).value.trim()
+  if (name && name !== props.block.name) void top.change('block.name', { kind: 'block', key: props.block.key, block: { ...props.block.doc, name } })
+}
+</script>
+
+<template>
+  <label class="between"><span>Name</span><input class="text" :value="block.name" maxlength="80" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" /></label>
+  <template v-for="field in numbers" :key="field.name">
+    <LengthField v-if="field.control === 'length'" :field="field" :error="top.errorAt(`block.${field.name}`)" :unit="quilt.unit" late @entered="set(field.name, $event || null)" />
+    <div v-else-if="field.control === 'count'" class="between">
+      <span>{{ field.label }}</span>
+      <span class="chips">
+        <button class="chip" :aria-label="`${field.label}: one less`" @click="set(field.name, Number(field.text) - 1)">−</button>
+        <b class="count">{{ field.text }}</b>
+        <button class="chip" :aria-label="`${field.label}: one more`" @click="set(field.name, Number(field.text) + 1)">+</button>
+      </span>
+    </div>
+    <div v-else class="between">
+      <span>{{ field.label }}</span>
+      <span class="chips"><button v-for="choice in field.choices" :key="choice.key" class="chip" :aria-pressed="choice.key === field.text" @click="set(field.name, choice.key)">{{ choice.label }}</button></span>
+    </div>
+    <p v-if="field.control !== 'length' && top.errorAt(`block.${field.name}`)" class="wrong" role="alert">{{ top.errorAt(`block.${field.name}`) }}</p>
+  </template>
+</template>

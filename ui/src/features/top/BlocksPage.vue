@@ -1,0 +1,124 @@
+<script setup lang="ts">
+/** The blocks of the quilt: take one in hand and lay it, or add one; its numbers, fabrics and true size. */
+import { computed, nextTick, ref } from 'vue'
+import type { Views } from '../../api/client'
+import LengthField from '../../parts/LengthField.vue'
+import { useQuilt } from '../../state/quilt'
+import { useTop } from '../../state/top'
+import BlockNumbers from './BlockNumbers.vue'
+import FabricPick from './FabricPick.vue'
+import MeasuredCard from './MeasuredCard.vue'
+import PatchPicture from './PatchPicture.vue'
+
+const emit = defineEmits<{ draw: [key: string] }>()
+const quilt = useQuilt()
+const top = useTop()
+const adding = ref(false)
+const root = ref<HTMLElement>()
+const colours = computed(() => Object.fromEntries((top.view?.fabrics ?? []).map((f) => [f.key, f.colour])))
+const block = computed(() => top.blocks.get(top.block))
+const inHand = computed(() => top.brush?.block === block.value?.key)
+const size = computed(() => top.blocks.get(top.view?.cells[0]?.block ?? '') ?? top.view?.blocks[0])
+
+/** The roles of a new block take the quilt's fabrics in their order. */
+function roleColours(tile: Views['TileView']) {
+  const fabrics = top.view?.fabrics ?? []
+  return Object.fromEntries(tile.roles.map((_, k) => [`role-${k}`, fabrics[k % fabrics.length]?.colour ?? '#ccc']))
+}
+async function add(tile: Views['TileView']) {
+  const like = size.value?.doc as { width: string; height: string } | undefined
+  const fabrics = top.view!.fabrics
+  const roles = Object.fromEntries(tile.roles.map((role, k) => [role, fabrics[k % fabrics.length]!.key]))
+  const made = { name: tile.name, width: like?.width ?? '12 in', height: like?.height ?? '12 in', art: { kind: 'pattern', pattern: tile.pattern, fabrics: roles } }
+  await hold({ kind: 'new block', block: made })
+}
+/** After a change that adds a block, that block is in hand. */
+async function hold(change: Record<string, unknown>) {
+  const before = new Set(top.view!.blocks.map((b) => b.key))
+  if (!(await top.change('block', change))) return
+  adding.value = false
+  await nextTick()
+  root.value?.closest('aside')?.scrollTo(0, 0)
+  const found = top.view?.blocks.find((b) => !before.has(b.key))
+  if (found) take(found.key)
+}
+function take(key: string) {
+  top.block = key
+  top.place = ''
+  top.brush = { block: key, turns: 0, mirrored: false }
+}
+function turn(by: number, mirror: boolean) {
+  if (top.brush) {
+    top.brush = { ...top.brush, turns: (top.brush.turns + (top.brush.mirrored ? -by : by) + 4) % 4, mirrored: top.brush.mirrored !== mirror }
+  } else if (top.place) void top.change('block', { kind: 'turn', places: [top.place], by, mirror })
+}
+defineExpose({ turn })
+const turned = computed(() => {
+  const at = top.brush ?? top.cell
+  return at ? `scale(${at.mirrored ? -1 : 1}, 1) rotate(${-90 * at.turns}deg)` : 'none'
+})
+</script>
+
+<template>
+  <section v-if="top.view && adding" class="stack">
+    <div class="between"><h3>A new block</h3><button class="plain" @click="adding = false">never mind</button></div>
+    <div class="tiles">
+      <button v-for="tile in top.view.tiles" :key="tile.name" class="tile" :title="tile.help" :data-testid="`tile-${tile.name}`" @click="add(tile)">
+        <PatchPicture :patches="tile.patches" :width="100" :height="100" :colours="roleColours(tile)" />
+        <span>{{ tile.name }}</span>
+      </button>
+    </div>
+  </section>
+  <section v-else-if="top.view" ref="root" class="stack">
+    <div class="tiles" role="group" aria-label="Blocks of this quilt">
+      <button v-for="one in top.view.blocks" :key="one.key" class="tile" :class="{ now: one.key === top.block }" :aria-pressed="top.brush?.block === one.key" :data-testid="`block-${one.key}`" @click="take(one.key)">
+        <PatchPicture :patches="one.patches" :width="one.width" :height="one.height" :colours="colours" />
+        <span>{{ one.name }}</span><small>{{ one.laid ? `${one.laid} ×` : 'not laid' }}</small>
+      </button>
+      <button class="tile add" data-testid="new-block" @click="adding = true"><b>+</b><span>A new block</span></button>
+    </div>
+    <button class="chip" data-testid="draw-own" @click="emit('draw', '')">Draw one of your own, or bring one in …</button>
+    <p v-if="top.errorAt('block') || top.errorAt('paint')" class="card madder" role="alert">{{ top.errorAt('block') || top.errorAt('paint') }}</p>
+    <template v-if="block">
+      <div class="hand card" :class="inHand ? 'leaf' : 'tip'">
+        <PatchPicture :patches="block.patches" :width="block.width" :height="block.height" :colours="colours" :size="48" :style="{ transform: turned }" />
+        <p v-if="inHand"><b>{{ block.name }}</b> is in your hand: click or drag over the quilt to lay it.</p>
+        <p v-else-if="top.cell"><b>{{ block.name }}</b>, row {{ top.place.split('-')[0] }}, block {{ top.place.split('-')[1] }}.</p>
+        <p v-else><b>{{ block.name }}</b></p>
+      </div>
+      <div class="chips">
+        <button class="chip" title="r" @click="turn(1, false)">↺ turn</button>
+        <button class="chip" title="m" @click="turn(0, true)">⇋ mirror</button>
+        <button v-if="inHand" class="chip" @click="top.brush = undefined">put it down</button>
+        <button v-else class="chip" @click="take(block.key)">take it in hand</button>
+      </div>
+      <div class="two">
+        <LengthField v-for="field in block.fields.slice(0, 2)" :key="field.name" :field="field" :error="top.errorAt(`block.${field.name}`)" :unit="quilt.unit" late @entered="top.change(`block.${field.name}`, { kind: 'block', key: block.key, block: { ...block.doc, [field.name]: $event } })" />
+      </div>
+      <BlockNumbers :block="block" />
+      <FabricPick
+        v-for="role in block.roles" :key="role.role" :fabrics="top.view.fabrics" :model-value="role.fabric" :label="role.role"
+        @update:model-value="top.change('block', { kind: 'recolour', key: block.key, roles: { [role.role]: $event } })"
+      />
+      <MeasuredCard :block="block" />
+      <div class="chips">
+        <button class="plain" @click="hold({ kind: 'copy block', key: block.key })">once more, to colour otherwise</button>
+        <button v-if="!block.roles.length" class="plain" @click="emit('draw', block.key)">draw on</button>
+        <button v-if="!block.laid" class="plain" @click="top.change('block', { kind: 'block gone', key: block.key })">remove this block</button>
+      </div>
+    </template>
+    <p v-else class="quiet">Choose a block to take it in hand, or click one on the quilt to see it here.</p>
+  </section>
+</template>
+
+<style scoped>
+.tiles { display: grid; grid-template-columns: repeat(4, minmax(0, 1fr)); gap: 8px; }
+.tile { display: grid; justify-items: center; align-content: start; gap: 3px; padding: 7px 2px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; cursor: pointer; font-size: 13px; line-height: 1.15; text-align: center; }
+.tile:hover, .tile.now { border-color: var(--indigo); }
+.tile[aria-pressed='true'] { border-color: var(--indigo); background: var(--indigo-wash); box-shadow: 0 0 0 1px var(--indigo); }
+.tile small { color: var(--soft); font-size: 13px; }
+.add { align-content: center; color: var(--indigo); }
+.add b { font-size: 26px; line-height: 1; }
+.hand { display: flex; gap: 12px; align-items: center; }
+.two { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; }
+</style>

@@ -1,0 +1,117 @@
+<script setup lang="ts">
+/** Cuts a zone by lines that will be quilted, and shows what would be left before it is done. */
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { api, Problem, type Views } from '../../api/client'
+import { useQuilt } from '../../state/quilt'
+import { useTop } from '../../state/top'
+import { useCutting } from '../../state/cutting'
+import { useZone } from '../../state/zone'
+
+const props = defineProps<{ zone: Views['ZoneInfo'] }>()
+const emit = defineEmits<{ tried: [cut: { part: string; place: string; rings: number[][] } | undefined] }>()
+const KINDS = [
+  ['diagonals', 'its diagonals'],
+  ['cross', 'a cross'],
+  ['inset square', 'an inset square'],
+  ['inset outline', 'its outline, inset'],
+  ['line', 'a line …'],
+] as const
+const quilt = useQuilt()
+const top = useTop()
+const held = useZone()
+const cutting = useCutting()
+const kind = ref('')
+const alike = ref(true)
+const around = ref(false)
+const distance = ref(quilt.unit === 'mm' ? '25' : '1')
+const along = ref('')
+const found = ref<Views['CutView']>()
+const error = ref('')
+
+const cut = computed(() => {
+  if (kind.value === 'inset square') return { kind: kind.value, inset: distance.value }
+  if (kind.value === 'inset outline') return { kind: kind.value, distance: distance.value }
+  if (kind.value !== 'line') return kind.value ? { kind: kind.value } : undefined
+  const [start, end] = cutting.ends
+  return start && end ? { kind: 'line', start: start.share, end: end.share, around: around.value } : undefined
+})
+
+let asking: AbortController | undefined
+watch([cut, alike, () => props.zone.key], async () => {
+  asking?.abort()
+  const mine = (asking = new AbortController())
+  if (!cut.value) {
+    found.value = undefined
+    error.value = ''
+    return emit('tried', undefined)
+  }
+  try {
+    const answer = await api.cut(quilt.id, { zone: props.zone.key, cut: cut.value, alike: alike.value, unit: quilt.unit }, mine.signal)
+    if (mine !== asking) return
+    found.value = answer
+    error.value = ''
+    const place = props.zone.part === 'top' ? 'top' : held.place
+    emit('tried', { part: answer.part, place, rings: answer.rings })
+  } catch (problem) {
+    if (!(problem instanceof Problem) || mine !== asking) return
+    found.value = undefined
+    error.value = problem.message
+    emit('tried', undefined)
+  }
+})
+
+async function choose(wanted: string) {
+  kind.value = kind.value === wanted ? '' : wanted
+  cutting.stop()
+  if (kind.value === 'line') await cutting.begin(quilt.id, props.zone.key, quilt.unit)
+}
+async function measured(edge: number) {
+  error.value = (await cutting.measure(quilt.id, props.zone.key, edge, along.value, quilt.unit)) ?? ''
+}
+watch(() => cutting.edge, (edge) => { if (edge !== undefined) void measured(edge) })
+watch(() => props.zone.key, () => {
+  kind.value = ''
+  cutting.stop()
+})
+async function make() {
+  const whole = props.zone.key
+  if (!(await top.change('cut', { kind: 'cut', zone: whole, cut: cut.value, alike: alike.value }))) return
+  kind.value = ''
+  cutting.stop()
+  if (held.key === whole) await held.choose('')
+}
+onBeforeUnmount(() => {
+  cutting.stop()
+  emit('tried', undefined)
+})
+</script>
+
+<template>
+  <div class="cut">
+    <p class="label">Divide it by lines that you will quilt</p>
+    <div class="chips">
+      <button v-for="[key, label] in KINDS" :key="key" class="chip" :aria-pressed="kind === key" :data-testid="`cut-${key.replace(' ', '-')}`" @click="choose(key)">{{ label }}</button>
+    </div>
+    <label v-if="kind.startsWith('inset')" class="between"><span>{{ kind === 'inset square' ? 'In from the zone’s sides' : 'In from its outline' }}</span><input v-model="distance" class="text" data-testid="cut-distance" /></label>
+    <template v-if="kind === 'line'">
+      <p class="card tip" role="status">{{ cutting.ends.length === 0 ? 'Click the point where the line begins.' : cutting.ends.length === 1 ? 'Click the point where it ends.' : 'From point to point.' }}
+        <button v-if="cutting.ends.length" class="plain" @click="cutting.ends = []">begin anew</button></p>
+      <label class="between"><span>Or measured from a corner:</span><input v-model="along" class="text" placeholder="2 1/2" data-testid="cut-along" /></label>
+      <button v-if="along.trim()" class="chip" :aria-pressed="cutting.byEdge" @click="cutting.byEdge = !cutting.byEdge">{{ cutting.byEdge ? 'now click the edge …' : 'along an edge' }}</button>
+      <div class="chips"><button class="chip" :aria-pressed="around" data-testid="cut-around" @click="around = !around">the same from all four sides</button></div>
+    </template>
+    <p v-if="error || top.errorAt('cut')" class="wrong" role="alert">{{ error || top.errorAt('cut') }}</p>
+    <template v-if="found">
+      <div class="chips">
+        <button class="chip" :aria-pressed="alike" @click="alike = true">pieces alike together</button>
+        <button class="chip" :aria-pressed="!alike" @click="alike = false">every piece its own</button>
+      </div>
+      <p class="quiet">Gives {{ found.names.length }} zones: {{ found.names.map((n) => n.split(': ').at(-1)).join(', ') }}.</p>
+      <v-btn color="primary" variant="outlined" data-testid="cut-it" @click="make()">Divide it so</v-btn>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.cut { display: grid; gap: 8px; border: 1px solid var(--rule); border-radius: 10px; padding: 10px 12px; background: #fff; }
+</style>

@@ -1,0 +1,81 @@
+<script setup lang="ts">
+/** The palette: take a fabric in hand and click patches to make them of it; names, colours, prints. */
+import { computed, ref } from 'vue'
+import { api, Problem } from '../../api/client'
+import { useTop } from '../../state/top'
+
+const top = useTop()
+const fabric = computed(() => top.view?.fabrics.find((f) => f.key === top.fabric))
+const instead = ref('')
+const others = computed(() => (top.view?.fabrics ?? []).filter((f) => f.key !== top.fabric))
+
+function set(values: Record<string, string>) {
+  if (!fabric.value) return
+  const { name, colour, print } = fabric.value
+  void top.change('fabric', { kind: 'fabric', key: top.fabric, fabric: { name, colour, print, ...values } })
+}
+async function add() {
+  const before = new Set(top.view!.fabrics.map((f) => f.key))
+  if (await top.change('fabric', { kind: 'fabric', fabric: { name: 'New fabric', colour: '#b9b2a3', print: 'calm' } }))
+    top.fabric = top.view!.fabrics.find((f) => !before.has(f.key))?.key ?? ''
+}
+async function fromPhoto(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  try {
+    const { colour, print } = await api.swatch(file)
+    set({ colour, print })
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    top.wrong = { where: 'fabric', message: error.message }
+  }
+}
+const value = (event: Event) => (event.target as HTMLInputElement).value
+</script>
+
+<template>
+  <section v-if="top.view" class="stack">
+    <div class="palette" role="group" aria-label="Fabrics of this quilt">
+      <button v-for="one in top.view.fabrics" :key="one.key" class="cloth" :aria-pressed="one.key === top.fabric" :data-testid="`fabric-${one.key}`" @click="top.fabric = top.fabric === one.key ? '' : one.key">
+        <span class="swatch" :style="{ background: one.colour }" />
+        <span><b>{{ one.name }}</b><small>{{ one.tone }}, {{ one.print }}</small></span>
+      </button>
+      <button class="cloth" data-testid="new-fabric" @click="add()"><span class="swatch plus">+</span><span>A new fabric</span></button>
+    </div>
+    <p v-if="top.errorAt('fabric')" class="card madder" role="alert">{{ top.errorAt('fabric') }}</p>
+    <template v-if="fabric">
+      <p class="card leaf"><b>{{ fabric.name }}</b> is in your hand: click a patch to make it of this fabric, in every block like it. Shift-click takes all alike.</p>
+      <label class="between"><span>Name</span><input class="text" :value="fabric.name" maxlength="80" data-testid="fabric-name" @change="set({ name: value($event).trim() || fabric.name })" /></label>
+      <label class="between"><span>Colour</span><input type="color" :value="fabric.colour" data-testid="fabric-colour" @change="set({ colour: value($event) })" /></label>
+      <div class="between">
+        <span>Print</span>
+        <span class="chips">
+          <button class="chip" :aria-pressed="fabric.print === 'calm'" @click="set({ print: 'calm' })">calm</button>
+          <button class="chip" :aria-pressed="fabric.print === 'busy'" @click="set({ print: 'busy' })">busy</button>
+        </span>
+      </div>
+      <div class="between"><span>From a photo of it</span><label class="chip">colour and print …<input type="file" accept="image/jpeg,image/png" class="sr" data-testid="fabric-photo" @change="fromPhoto" /></label></div>
+      <div v-if="others.length" class="between">
+        <span>{{ fabric.used ? 'Give it up; take instead' : 'Not used anywhere' }}</span>
+        <span class="chips">
+          <select v-if="fabric.used" v-model="instead" class="text" aria-label="The fabric that takes its place"><option value="" disabled>choose</option><option v-for="one in others" :key="one.key" :value="one.key">{{ one.name }}</option></select>
+          <button class="chip" :disabled="!!fabric.used && !instead" @click="top.change('fabric', { kind: 'fabric gone', key: top.fabric, instead: instead || others[0]!.key })">give it up</button>
+        </span>
+      </div>
+    </template>
+    <p v-else class="quiet">Choose a fabric to take it in hand, to name it and to colour it.</p>
+  </section>
+</template>
+
+<style scoped>
+.palette { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
+.cloth { display: flex; gap: 9px; align-items: center; padding: 7px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; cursor: pointer; text-align: left; font-size: 14px; line-height: 1.2; min-height: 52px; }
+.cloth[aria-pressed='true'] { border-color: var(--indigo); box-shadow: 0 0 0 1px var(--indigo); background: var(--indigo-wash); }
+.cloth b, .cloth small { display: block; }
+.cloth small { color: var(--soft); font-size: 13px; }
+.swatch { width: 36px; height: 36px; flex: none; border-radius: 6px; border: 1px solid #8a8577; }
+.plus { display: grid; place-items: center; font-size: 20px; border-style: dashed; color: var(--indigo); }
+select { max-width: 120px; }
+</style>

@@ -1,0 +1,109 @@
+<script setup lang="ts">
+/** How the blocks are arranged: rows or on point, how many, sashes, borders, sizes that differ. */
+import { computed, ref } from 'vue'
+import type { Views } from '../../api/client'
+import LengthField from '../../parts/LengthField.vue'
+import { useQuilt } from '../../state/quilt'
+import { useTop } from '../../state/top'
+import FabricPick from './FabricPick.vue'
+
+interface Sashing { width: string; fabric: string; cornerstones: string | null; outer: boolean }
+interface Border { width: string; fabric: string; corners: string; corner_fabric: string | null }
+interface Layout { sashing: Sashing | null; widths?: (string | null)[]; heights?: (string | null)[]; triangles?: string }
+
+const CORNERS = [
+  ['top and bottom through', 'top through'],
+  ['sides through', 'sides through'],
+  ['mitred', 'mitred'],
+  ['squares', 'corner squares'],
+] as const
+const quilt = useQuilt()
+const top = useTop()
+const differing = ref(false)
+const layout = computed(() => top.view!.doc.layout as Layout)
+const borders = computed(() => top.view!.doc.borders as Border[])
+const onPoint = computed(() => top.view!.arrangement === 'on point')
+const fabrics = computed(() => top.view!.fabrics)
+const metric = computed(() => quilt.unit === 'mm')
+
+const count = (columns: number, rows: number) => top.change('count', { kind: 'count', columns, rows })
+function sashing(values: Partial<Sashing> | null) {
+  const fresh = { width: metric.value ? '50 mm' : '2 in', fabric: fabrics.value.at(-1)!.key, cornerstones: null, outer: true }
+  void top.change('sash', { kind: 'sashing', sashing: values && { ...fresh, ...layout.value.sashing, ...values } })
+}
+function border(at: number, values: Partial<Border>) {
+  void top.change(`border-${at + 1}`, { kind: 'borders', borders: borders.value.map((b, k) => (k === at ? { ...b, ...values } : b)) })
+}
+const addBorder = () =>
+  top.change('borders', {
+    kind: 'borders',
+    borders: [...borders.value, { width: metric.value ? '80 mm' : '3 in', fabric: fabrics.value[(borders.value.length + 1) % fabrics.value.length]!.key, corners: 'top and bottom through', corner_fabric: null }],
+  })
+const dropBorder = (at: number) => top.change('borders', { kind: 'borders', borders: borders.value.filter((_, k) => k !== at) })
+function size(field: Views['FieldView'], value: string) {
+  const [name, at] = field.name.split('.') as ['widths' | 'heights', string]
+  const given = { widths: top.view!.widths.map((f) => f.text || null), heights: top.view!.heights.map((f) => f.text || null) }
+  given[name][Number(at)] = value || null
+  void top.change(field.name, { kind: 'sizes', ...given })
+}
+</script>
+
+<template>
+  <section v-if="top.view" class="stack">
+    <div class="chips" role="group" aria-label="Arrangement">
+      <button class="chip" :aria-pressed="!onPoint" @click="top.change('arrangement', { kind: 'arrangement', on_point: false })">straight rows</button>
+      <button class="chip" :aria-pressed="onPoint" data-testid="on-point" @click="top.change('arrangement', { kind: 'arrangement', on_point: true })">on point</button>
+    </div>
+    <div class="between">
+      <span>Blocks across</span>
+      <span class="chips"><button class="chip" aria-label="One column less" @click="count(top.view.columns - 1, top.view.rows)">−</button><b class="count" data-testid="columns">{{ top.view.columns }}</b><button class="chip" aria-label="One column more" @click="count(top.view.columns + 1, top.view.rows)">+</button></span>
+    </div>
+    <div class="between">
+      <span>Blocks down</span>
+      <span class="chips"><button class="chip" aria-label="One row less" @click="count(top.view.columns, top.view.rows - 1)">−</button><b class="count" data-testid="rows">{{ top.view.rows }}</b><button class="chip" aria-label="One row more" @click="count(top.view.columns, top.view.rows + 1)">+</button></span>
+    </div>
+    <p v-if="top.errorAt('count') || top.errorAt('arrangement')" class="wrong" role="alert">{{ top.errorAt('count') || top.errorAt('arrangement') }}</p>
+    <FabricPick v-if="onPoint" :fabrics="fabrics" :model-value="layout.triangles ?? ''" label="Setting triangles" @update:model-value="top.change('arrangement', { kind: 'arrangement', on_point: true, triangles: $event })" />
+    <template v-else>
+      <button class="plain start" :aria-expanded="differing" data-testid="differing" @click="differing = !differing">{{ differing ? 'hide sizes of rows and columns' : 'rows or columns of other sizes …' }}</button>
+      <div v-if="differing" class="two">
+        <LengthField v-for="field in [...top.view.widths, ...top.view.heights]" :key="field.name" :field="field" :error="top.errorAt(field.name)" :unit="quilt.unit" late @entered="size(field, $event)" />
+      </div>
+    </template>
+
+    <h3>Sashes</h3>
+    <div class="chips" role="group" aria-label="Sashes">
+      <button class="chip" :aria-pressed="!layout.sashing" @click="sashing(null)">none</button>
+      <button class="chip" :aria-pressed="!!layout.sashing" data-testid="sashes" @click="sashing({})">sashes</button>
+      <template v-if="layout.sashing && !onPoint">
+        <button class="chip" :aria-pressed="layout.sashing.outer" @click="sashing({ outer: !layout.sashing.outer })">all round as well</button>
+      </template>
+    </div>
+    <template v-if="layout.sashing && top.view.sash_width">
+      <LengthField :field="top.view.sash_width" :error="top.errorAt('sash')" :unit="quilt.unit" late @entered="sashing({ width: $event })" />
+      <FabricPick :fabrics="fabrics" :model-value="layout.sashing.fabric" label="Sashes" @update:model-value="$event && sashing({ fabric: $event })" />
+      <FabricPick :fabrics="fabrics" :model-value="layout.sashing.cornerstones" label="Cornerstones" none="none" @update:model-value="sashing({ cornerstones: $event })" />
+    </template>
+    <p v-else-if="top.errorAt('sash')" class="wrong" role="alert">{{ top.errorAt('sash') }}</p>
+
+    <h3>Borders, from the inside out</h3>
+    <div v-for="(one, k) in borders" :key="k" class="border">
+      <div class="between"><b>{{ borders.length > 1 ? `Border ${k + 1}` : 'Border' }}</b><button class="plain" @click="dropBorder(k)">take it off</button></div>
+      <LengthField :field="top.view.border_widths[k]!" :error="top.errorAt(`border-${k + 1}`)" :unit="quilt.unit" late @entered="border(k, { width: $event })" />
+      <FabricPick :fabrics="fabrics" :model-value="one.fabric" label="Fabric" @update:model-value="$event && border(k, { fabric: $event })" />
+      <div class="chips" role="group" aria-label="Corners">
+        <button v-for="[key, label] in CORNERS" :key="key" class="chip small" :aria-pressed="one.corners === key" @click="border(k, { corners: key })">{{ label }}</button>
+      </div>
+      <FabricPick v-if="one.corners === 'squares'" :fabrics="fabrics" :model-value="one.corner_fabric ?? one.fabric" label="Corner squares" @update:model-value="border(k, { corner_fabric: $event })" />
+    </div>
+    <button class="chip start" data-testid="add-border" @click="addBorder()">+ a border</button>
+    <p v-if="top.errorAt('borders')" class="wrong" role="alert">{{ top.errorAt('borders') }}</p>
+  </section>
+</template>
+
+<style scoped>
+.two { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; }
+.border { display: grid; gap: 8px; border: 1px solid var(--rule); border-radius: 10px; padding: 10px 12px; background: #fff; }
+.small { padding: 2px 9px; }
+.start { justify-self: start; }
+</style>

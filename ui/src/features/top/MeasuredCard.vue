@@ -1,0 +1,63 @@
+<script setup lang="ts">
+/** What a block came out at: all of its kind, or the one at the chosen place. */
+import { computed, ref, watch } from 'vue'
+import type { Views } from '../../api/client'
+import WordsText from '../../parts/WordsText.vue'
+import { useTop } from '../../state/top'
+
+const props = defineProps<{ block: Views['BlockView'] }>()
+const top = useTop()
+const open = ref(false)
+const one = ref(false)
+const typed = ref({ width: '', height: '', first: '', second: '' })
+const here = computed(() => (top.cell?.block === props.block.key ? top.place : ''))
+const held = computed(() => {
+  const measured = one.value && here.value ? top.cell?.measured : (props.block.doc.measured as Record<string, unknown> | null)
+  return measured as { width: string; height: string; diagonals: string[] | null } | null | undefined
+})
+const warning = computed(() => (one.value && here.value ? top.cell?.warning : props.block.warning) ?? [])
+watch([held, open], () => {
+  typed.value = { width: held.value?.width ?? '', height: held.value?.height ?? '', first: held.value?.diagonals?.[0] ?? '', second: held.value?.diagonals?.[1] ?? '' }
+}, { immediate: true })
+
+function keep() {
+  const { width, height, first, second } = typed.value
+  const doc = props.block.doc as { width: string; height: string }
+  const measured = { width: width || doc.width, height: height || doc.height, diagonals: first && second ? [first, second] : null }
+  void top.change('measured', { kind: 'measured', key: props.block.key, place: one.value && here.value ? here.value : null, measured })
+}
+const forget = () => top.change('measured', { kind: 'measured', key: props.block.key, place: one.value && here.value ? here.value : null, measured: null })
+</script>
+
+<template>
+  <div class="measured">
+    <div class="between">
+      <span><WordsText v-if="block.measured.length" :words="block.measured" /><template v-else>As it came out</template></span>
+      <button class="plain" data-testid="measure" @click="open = !open">{{ open ? 'close' : 'I measured it …' }}</button>
+    </div>
+    <template v-if="open">
+      <div v-if="here" class="chips">
+        <button class="chip" :aria-pressed="!one" @click="one = false">all {{ block.laid }}</button>
+        <button class="chip" :aria-pressed="one" @click="one = true">only this one</button>
+      </div>
+      <div class="grid">
+        <label>Width<input v-model="typed.width" class="text" data-testid="measured-width" :placeholder="String(block.doc.width)" /></label>
+        <label>Height<input v-model="typed.height" class="text" data-testid="measured-height" :placeholder="String(block.doc.height)" /></label>
+        <label>Diagonal, rising to the right<input v-model="typed.first" class="text" data-testid="measured-first" placeholder="if you took it" /></label>
+        <label>Diagonal, rising to the left<input v-model="typed.second" class="text" data-testid="measured-second" placeholder="and the other" /></label>
+      </div>
+      <p v-if="top.errorAt('measured')" class="wrong" role="alert">{{ top.errorAt('measured') }}</p>
+      <div class="chips">
+        <button class="chip" data-testid="measured-keep" @click="keep()">Patches follow this</button>
+        <button v-if="held" class="plain" @click="forget()">back to the nominal size</button>
+      </div>
+    </template>
+    <p v-if="warning.length" class="card tip" role="status"><WordsText :words="warning" /></p>
+  </div>
+</template>
+
+<style scoped>
+.measured { display: grid; gap: 8px; border-top: 1px dashed var(--rule); padding-top: 6px; }
+.grid { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
+label { display: grid; gap: 2px; font-size: 13px; }
+</style>

@@ -1,0 +1,69 @@
+<script setup lang="ts">
+/** A photograph of her own top under the plan: chosen, its corners set, and how strongly it shows. */
+import { computed, ref, watch } from 'vue'
+import { usePhoto } from '../../state/photo'
+import { useQuilt } from '../../state/quilt'
+import { useTop } from '../../state/top'
+
+const photo = usePhoto()
+const quilt = useQuilt()
+const top = useTop()
+const lies = computed(() => quilt.view?.ground)
+const strength = ref(60)
+watch(() => lies.value?.strength, (now) => { if (now !== undefined) strength.value = Math.round(now * 100) }, { immediate: true })
+const cells = computed(() => (top.view?.cells ?? []).map((cell) => {
+  const [row, column] = cell.place.split('-')
+  return { place: cell.place, name: `${top.blocks.get(cell.block)?.name ?? 'block'}, row ${row}, block ${column}` }
+}))
+function chosen(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (file) void photo.choose(file)
+}
+</script>
+
+<template>
+  <section class="stack">
+    <p v-if="top.errorAt('photo')" class="card madder" role="alert">{{ top.errorAt('photo') }}</p>
+    <template v-if="photo.taken">
+      <h3>Set its corners</h3>
+      <p>The photo may be askew: say where the four corners are, and it is straightened to the true size.</p>
+      <label class="pick">It shows
+        <select v-model="photo.place" class="text" data-testid="photo-place">
+          <option value="top">the whole top</option>
+          <option v-for="cell in cells" :key="cell.place" :value="cell.place">{{ cell.name }}</option>
+        </select>
+      </label>
+      <v-btn color="primary" variant="flat" data-testid="photo-lay" @click="photo.lay()">Lay it under the plan</v-btn>
+      <button class="plain" @click="photo.close()">never mind</button>
+    </template>
+    <template v-else-if="lies">
+      <h3>Your photo lies under the plan</h3>
+      <label class="slide">How strongly it shows
+        <input v-model.number="strength" type="range" min="0" max="100" step="5" data-testid="photo-strength" :aria-valuetext="`${strength} %`" @input="photo.show(strength / 100)" @change="photo.set(strength / 100)" />
+        <span class="ends"><span>fabrics</span><span>photo</span></span>
+      </label>
+      <div class="chips">
+        <button class="chip" @click="photo.again()">set its corners again</button>
+        <label class="chip">another photo …<input type="file" accept="image/jpeg,image/png" class="sr" @change="chosen" /></label>
+        <button class="plain" data-testid="photo-away" @click="photo.away()">take it away</button>
+      </div>
+    </template>
+    <template v-else>
+      <h3>A photo of your own top</h3>
+      <p>It lies under the plan at true scale, so that you see the quilting on the real thing. Hang the top flat and take it from straight in front.</p>
+      <label class="v-btn-like" :class="{ busy: photo.busy }">{{ photo.busy ? 'One moment …' : 'Choose a photo …' }}<input type="file" accept="image/jpeg,image/png" class="sr" data-testid="photo-file" :disabled="photo.busy" @change="chosen" /></label>
+      <p class="quiet">JPEG or PNG, at most 25 MB. It stays on this machine; when and where it was taken is not kept.</p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.pick, .slide { display: grid; gap: 4px; font-size: 14px; }
+.slide input { width: 100%; accent-color: var(--indigo); }
+.ends { display: flex; justify-content: space-between; font-size: 13px; color: var(--soft); }
+.v-btn-like { display: grid; place-items: center; min-height: 38px; border-radius: 4px; background: var(--indigo); color: #fff; font-weight: 500; font-size: 14px; cursor: pointer; }
+.v-btn-like:focus-within { outline: 2px solid var(--madder); outline-offset: 2px; }
+.busy { opacity: .6; }
+</style>

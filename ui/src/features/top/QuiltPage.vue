@@ -1,0 +1,36 @@
+<script setup lang="ts">
+/** The quilt as a whole: its name, what it is for, its edge and what lies beyond it. */
+import { computed } from 'vue'
+import LengthField from '../../parts/LengthField.vue'
+import { useQuilt } from '../../state/quilt'
+import { useTop } from '../../state/top'
+import FabricPick from './FabricPick.vue'
+
+const USES = ['bed', 'lap', 'baby', 'wall', 'runner', 'garment or bag', 'practice piece']
+const quilt = useQuilt()
+const top = useTop()
+const doc = computed(() => top.view!.doc as { use: string; edge: string; batting_overhang: string; backing_overhang: string; backing: string | null })
+
+function set(where: string, values: Record<string, unknown>) {
+  const { use, edge, batting_overhang, backing_overhang, backing } = doc.value
+  void top.change(where, { kind: 'quilt', use, edge, batting_overhang, backing_overhang, backing, ...values })
+}
+function rename(event: Event) {
+  const name = (event.target as HTMLInputElement).value.trim()
+  if (name && name !== quilt.view?.name) void top.change('name', { kind: 'name', name })
+}
+</script>
+
+<template>
+  <section v-if="top.view && quilt.view" class="stack">
+    <label class="between"><span>Name</span><input class="text" :value="quilt.view.name" maxlength="80" data-testid="quilt-name" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" /></label>
+    <p v-if="top.errorAt('name')" class="wrong" role="alert">{{ top.errorAt('name') }}</p>
+    <div>
+      <p class="label">What it is for</p>
+      <div class="chips"><button v-for="use in USES" :key="use" class="chip" :aria-pressed="doc.use === use" @click="set('use', { use })">{{ use }}</button></div>
+    </div>
+    <LengthField v-for="field in top.view.fields" :key="field.name" :field="field" :error="top.errorAt(field.name)" :unit="quilt.unit" late @entered="set(field.name, { [field.name]: $event })" />
+    <FabricPick :fabrics="top.view.fabrics" :model-value="doc.backing" label="Backing" none="not chosen" @update:model-value="set('backing', { backing: $event })" />
+    <p class="quiet">The batting and its limit are in the Kit.</p>
+  </section>
+</template>

@@ -1,0 +1,145 @@
+<script setup lang="ts">
+/** Top: lay the quilt top out, lay and colour its blocks, and say what is quilted as one. */
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
+import { useCanvasKeys } from '../../canvas/keys'
+import type { Spot } from '../../canvas/scene'
+import StationPage from '../../parts/StationPage.vue'
+import { useDrawing } from '../../state/drawing'
+import { useCutting } from '../../state/cutting'
+import { usePhoto } from '../../state/photo'
+import { useQuilt } from '../../state/quilt'
+import { useTop } from '../../state/top'
+import { useZone } from '../../state/zone'
+import BlocksPage from './BlocksPage.vue'
+import DrawBoard from './DrawBoard.vue'
+import DrawPage from './DrawPage.vue'
+import FabricsPage from './FabricsPage.vue'
+import LayoutPage from './LayoutPage.vue'
+import PhotoBoard from './PhotoBoard.vue'
+import PhotoPage from './PhotoPage.vue'
+import QuiltPage from './QuiltPage.vue'
+import ZonesPage from './ZonesPage.vue'
+
+const PAGES = [
+  ['layout', 'Layout'],
+  ['blocks', 'Blocks'],
+  ['fabrics', 'Fabrics'],
+  ['zones', 'Zones'],
+  ['photo', 'Photo'],
+  ['quilt', 'Quilt'],
+] as const
+type Page = (typeof PAGES)[number][0]
+
+const route = useRoute()
+const router = useRouter()
+const quilt = useQuilt()
+const top = useTop()
+const zone = useZone()
+const cutting = useCutting()
+const drawing = useDrawing()
+const photo = usePhoto()
+const canvas = ref<InstanceType<typeof QuiltCanvas>>()
+const blocksPage = ref<InstanceType<typeof BlocksPage>>()
+const tried = ref<{ place: string; rings: number[][] }>()
+const page = computed<Page>({
+  get: () => PAGES.find(([key]) => key === route.query.page)?.[0] ?? 'layout',
+  set: (key) => void router.replace({ query: { page: key } }),
+})
+const painting = computed(() => page.value === 'blocks' && !!top.brush)
+const held = computed(() => (painting.value ? top.stroke : page.value === 'blocks' && top.place ? [top.place] : undefined))
+const onZones = computed(() => page.value === 'zones')
+const prompt = computed(() => {
+  if (page.value === 'blocks') return painting.value ? 'Drag to lay the block · Shift and drag moves the quilt · Esc puts it down' : ''
+  if (cutting.picks) return ''
+  if (onZones.value) return 'Click a patch · Shift-click adds · double-click takes all alike'
+  if (page.value === 'fabrics' && top.fabric) return 'Click a patch to make it of this fabric · Shift-click takes all alike'
+  return ''
+})
+
+watch(() => cutting.points.length, (many) => { if (many) canvas.value?.fitZone() })
+watch(page, () => {
+  top.brush = undefined
+  top.patches = []
+  top.wrong = undefined
+  drawing.close()
+  photo.close()
+  if (!onZones.value) void zone.choose('')
+})
+
+let last = { ref: '', at: 0 }
+function point(spot: Spot, event: PointerEvent) {
+  if (page.value === 'blocks') {
+    const cell = top.view?.cells.find((c) => c.place === spot.place)
+    top.place = cell ? spot.place : ''
+    top.block = cell?.block ?? ''
+  } else if (page.value === 'fabrics' && top.fabric) {
+    void top.change('fabric', { kind: 'cloth', ref: spot.ref, fabric: top.fabric, alike: event.shiftKey })
+  } else if (onZones.value) {
+    const twice = last.ref === spot.ref && event.timeStamp - last.at < 420
+    last = { ref: spot.ref, at: event.timeStamp }
+    if (zone.key) void zone.choose('')
+    void top.point(spot.ref, twice ? 'alike' : 'patch', event.shiftKey)
+  }
+}
+function over(place: string, first: boolean) {
+  if (first) top.stroke = [place]
+  else if (!top.stroke.includes(place)) top.stroke = [...top.stroke, place]
+}
+function keys(event: KeyboardEvent) {
+  if (['INPUT', 'SELECT'].includes((event.target as HTMLElement).tagName) || event.ctrlKey || event.metaKey) return
+  if (event.key === 'Escape') {
+    if (drawing.open) drawing.drop()
+    else if (top.brush) top.brush = undefined
+    else if (top.patches.length) top.patches = []
+    else if (zone.key) void zone.choose('')
+    else top.place = top.fabric = ''
+  } else if (event.key === 'r') blocksPage.value?.turn(1, false)
+  else if (event.key === 'm') blocksPage.value?.turn(0, true)
+  else return
+  event.preventDefault()
+}
+onMounted(() => window.addEventListener('keydown', keys))
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', keys)
+  drawing.close()
+  photo.close()
+  top.brush = undefined
+})
+useCanvasKeys(canvas)
+</script>
+
+<template>
+  <StationPage v-if="quilt.view">
+    <DrawBoard v-if="drawing.view" />
+    <PhotoBoard v-else-if="photo.taken" />
+    <QuiltCanvas
+      v-else ref="canvas" :quilt="quilt.view" :unit="quilt.unit" open :zone="onZones ? zone.key : ''" :place="zone.place" :chosen="onZones ? top.patches : undefined"
+      :show-zones="onZones" :pointing="onZones || (page === 'fabrics' && !!top.fabric)" :held="held" :painting="painting" :tried="tried" :picks="cutting.picks"
+      @point="point" @over="over" @done="top.paint()" @none="top.patches = []" @spot="cutting.pick"
+    >
+      <template #key><p v-if="prompt" class="prompt">{{ prompt }}</p></template>
+    </QuiltCanvas>
+    <template #slip>
+      <nav class="pages" aria-label="Pages of the top">
+        <button v-for="[key, label] in PAGES" :key="key" :aria-current="page === key ? 'page' : undefined" :data-testid="`page-${key}`" @click="page = key">{{ label }}</button>
+      </nav>
+      <LayoutPage v-if="page === 'layout'" />
+      <DrawPage v-else-if="drawing.open" />
+      <BlocksPage v-else-if="page === 'blocks'" ref="blocksPage" @draw="drawing.begin($event)" />
+      <FabricsPage v-else-if="page === 'fabrics'" />
+      <PhotoPage v-else-if="page === 'photo'" />
+      <ZonesPage v-else-if="page === 'zones'" @cut="tried = $event" />
+      <QuiltPage v-else />
+    </template>
+  </StationPage>
+</template>
+
+<style scoped>
+.pages { display: flex; gap: 2px; border-bottom: 2px solid var(--rule); margin: -4px -4px 2px; }
+.pages button { flex: 1; border: 0; background: none; padding: 7px 2px; cursor: pointer; font-size: 14px; color: var(--soft); border-bottom: 3px solid transparent; margin-bottom: -2px; }
+.pages button:hover { color: var(--indigo); }
+.pages button[aria-current] { color: var(--indigo); font-weight: 700; border-bottom-color: var(--madder); }
+.prompt { padding: 3px 14px; border: 1px solid var(--rule); border-radius: 10px; background: rgb(255 252 246 / 94%); font-size: 13px; width: fit-content; }
+</style>

@@ -1,0 +1,104 @@
+<script setup lang="ts">
+/** Zones: what is quilted as one. Point at patches, make them a zone, cut it, name it. */
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import ZoneList from '../../parts/ZoneList.vue'
+import { useQuilt } from '../../state/quilt'
+import { useTop } from '../../state/top'
+import { useZone } from '../../state/zone'
+import CutCard from './CutCard.vue'
+
+const emit = defineEmits<{ cut: [cut: { part: string; place: string; rings: number[][] } | undefined] }>()
+const quilt = useQuilt()
+const top = useTop()
+const zone = useZone()
+const router = useRouter()
+const name = ref('')
+const standOff = ref('')
+const info = computed(() => zone.info)
+const first = computed(() => top.patches[0] ?? '')
+const place = computed(() => first.value.slice(0, first.value.indexOf('/')))
+const times = computed(() => {
+  const part = quilt.view?.parts.find((p) => p.places.some((at) => at.id === place.value))
+  return (quilt.view?.parts ?? []).filter((p) => p.of === part?.of).reduce((sum, p) => sum + p.places.length, 0)
+})
+const heldBy = computed(() => {
+  const part = quilt.view?.parts.find((p) => p.places.some((at) => at.id === place.value))
+  const patch = first.value.slice(place.value.length + 1)
+  return quilt.zones.find((z) => (z.part === 'top' ? z.patches.includes(first.value) : z.part === part?.of && z.patches.includes(patch)))
+})
+
+async function make() {
+  const before = new Set(quilt.zones.map((z) => z.key))
+  const made = { kind: 'zone', refs: top.patches, everywhere: top.everywhere && top.onePlace, name: name.value.trim() || null }
+  if (!(await top.change('zone', made))) return
+  name.value = ''
+  const at = place.value
+  top.patches = []
+  const found = quilt.zones.find((z) => !before.has(z.key))
+  if (found) await zone.choose(found.key, found.shapes.some((s) => s.places.includes(at)) ? at : '')
+}
+function choose(key: string) {
+  top.patches = []
+  void zone.choose(key)
+}
+function rename(event: Event) {
+  const said = (event.target as HTMLInputElement).value.trim()
+  if (said && said !== info.value?.name) void top.change('zone name', { kind: 'zone name', zone: zone.key, name: said })
+}
+async function remove() {
+  const gone = zone.key
+  if ((await top.change('zone', { kind: 'zone gone', zone: gone })) && zone.key === gone) await zone.choose('')
+}
+async function together() {
+  const before = new Set(quilt.zones.map((z) => z.key))
+  if (!(await top.change('zone', { kind: 'together', zone: zone.key }))) return
+  const found = quilt.zones.find((z) => !before.has(z.key))
+  await zone.choose(found?.key ?? '')
+}
+const setStandOff = () => top.change('stand-off', { kind: 'stand-off', zone: zone.key, stand_off: standOff.value.trim() || null })
+const fill = () => router.push({ name: 'fills', params: { quilt: quilt.id } })
+</script>
+
+<template>
+  <section v-if="top.view" class="stack">
+    <template v-if="top.patches.length">
+      <h3>{{ top.patches.length === 1 ? 'One patch' : `${top.patches.length} patches` }}</h3>
+      <div class="chips">
+        <button class="chip" @click="top.point(first, 'alike', false)">all alike</button>
+        <button class="chip" data-testid="as-block" @click="top.point(first, 'block', false)">the block as one</button>
+        <button class="chip" data-testid="background" @click="top.point(first, 'background', false)">background, in the block</button>
+        <button class="chip" data-testid="background-across" @click="top.point(first, 'background across', false)">background, across all</button>
+      </div>
+      <div v-if="top.onePlace && times > 1" class="chips" role="group" aria-label="Where">
+        <button class="chip" :aria-pressed="top.everywhere" @click="top.everywhere = true">in all {{ times }} like it</button>
+        <button class="chip" :aria-pressed="!top.everywhere" data-testid="only-here" @click="top.everywhere = false">only here</button>
+      </div>
+      <label class="between"><span>Name</span><input v-model="name" class="text" maxlength="80" placeholder="named for you" data-testid="new-zone-name" @keydown.enter="make()" /></label>
+      <p v-if="heldBy" class="quiet">Now in “{{ heldBy.name }}”. <button class="plain" @click="choose(heldBy.key)">see that zone</button></p>
+      <p v-if="top.errorAt('zone')" class="card madder" role="alert">{{ top.errorAt('zone') }}</p>
+      <div class="chips">
+        <v-btn color="primary" variant="flat" data-testid="make-zone" @click="make()">Make it a zone</v-btn>
+        <button class="plain" @click="top.patches = []">never mind</button>
+      </div>
+    </template>
+    <template v-else-if="info">
+      <div class="between"><h3>{{ info.name }}</h3><button class="plain" @click="zone.choose('')">all zones</button></div>
+      <p class="quiet">{{ info.occurs }} · {{ info.fill || (info.left_open ? 'left open' : 'no fill yet') }}</p>
+      <label class="between"><span>Name</span><input class="text" :value="info.name" maxlength="80" data-testid="zone-name" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" /></label>
+      <v-btn color="primary" variant="flat" data-testid="fill-it" @click="fill()">{{ info.fill ? 'See its fill' : 'Choose its fill' }}</v-btn>
+      <CutCard :zone="info" @tried="emit('cut', $event)" />
+      <label v-if="info.stands_off" class="between"><span>Stays off appliqué by</span><input v-model="standOff" class="text" :placeholder="info.stand_off || 'nothing'" @change="setStandOff()" /></label>
+      <p v-for="where in ['zone name', 'zone', 'stand-off']" v-show="top.errorAt(where)" :key="where" class="wrong" role="alert">{{ top.errorAt(where) }}</p>
+      <div class="chips">
+        <button v-if="info.cut" class="plain" data-testid="together" @click="together()">put its pieces together</button>
+        <button class="plain" data-testid="remove-zone" @click="remove()">give this zone up</button>
+      </div>
+    </template>
+    <template v-else>
+      <p>Click a patch on the quilt. <b>Shift</b>-click adds more; a <b>double</b> click takes all alike.</p>
+      <ZoneList v-if="quilt.zones.length" :zones="quilt.zones" lead="Zones so far:" @choose="choose" />
+      <p v-else class="quiet">A zone is what you quilt as one: a patch, a background, a whole block. None is made yet.</p>
+    </template>
+  </section>
+</template>

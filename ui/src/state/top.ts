@@ -1,0 +1,91 @@
+/** The top as it is edited: what it holds, the brush in hand, the patches that are chosen. */
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, Problem, type Views } from '../api/client'
+import { useQuilt } from './quilt'
+
+export interface Brush {
+  block: string
+  turns: number
+  mirrored: boolean
+}
+
+export const useTop = defineStore('top', () => {
+  const quilt = useQuilt()
+  const view = shallowRef<Views['TopView']>()
+  /** what was refused, and the control (`where`) at which it was typed */
+  const wrong = ref<{ where: string; message: string }>()
+  const brush = ref<Brush>()
+  /** places that a stroke of the brush has gone over, or the one place that is chosen */
+  const stroke = ref<string[]>([])
+  const place = ref('')
+  /** the block at hand in the slip */
+  const block = ref('')
+  /** patches that are chosen to become a zone: place/patch */
+  const patches = ref<string[]>([])
+  const everywhere = ref(true)
+  const fabric = ref('')
+
+  const blocks = computed(() => new Map((view.value?.blocks ?? []).map((b) => [b.key, b])))
+  const cell = computed(() => view.value?.cells.find((c) => c.place === place.value))
+  /** whether the chosen patches all lie at one place, so that they may mean every block like it */
+  const onePlace = computed(() => new Set(patches.value.map((ref) => ref.slice(0, ref.indexOf('/')))).size === 1)
+
+  let asked = 0
+  let loading: Promise<void> = Promise.resolve()
+  async function load() {
+    if (!quilt.view) return
+    const mine = (asked += 1)
+    const found = await api.top(quilt.id, quilt.unit)
+    if (mine !== asked) return
+    view.value = found
+    if (brush.value && !found.blocks.some((b) => b.key === brush.value?.block)) brush.value = undefined
+    if (block.value && !found.blocks.some((b) => b.key === block.value)) block.value = ''
+    if (!found.cells.some((c) => c.place === place.value)) place.value = ''
+    if (!found.fabrics.some((f) => f.key === fabric.value)) fabric.value = ''
+  }
+  watch(() => [quilt.taken, quilt.unit], () => { loading = load() }, { immediate: true, flush: 'sync' })
+  watch(() => quilt.id, () => {
+    brush.value = undefined
+    patches.value = []
+    block.value = place.value = fabric.value = ''
+  })
+
+  /** Make a change; whether it held. What is refused is said at `where`. */
+  async function change(where: string, made: Record<string, unknown>): Promise<boolean> {
+    try {
+      await quilt.make(made)
+      await loading
+      wrong.value = undefined
+      return true
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error
+      if (error.status !== 409) wrong.value = { where, message: error.message }
+      return false
+    }
+  }
+  const errorAt = (where: string) => (wrong.value?.where === where ? wrong.value.message : undefined)
+
+  async function paint() {
+    const places = stroke.value
+    if (!brush.value || !places.length) return
+    await change('paint', { kind: 'paint', places, ...brush.value })
+    stroke.value = []
+  }
+
+  /** Choose patches by pointing: alone, in addition, or all that are alike. */
+  async function point(ref: string, how: Views['PickRequest']['how'], adds: boolean) {
+    try {
+      const { refs } = await api.pick(quilt.id, { ref, how })
+      const had = adds ? patches.value : []
+      const all = refs.every((one) => had.includes(one))
+      patches.value = all && adds ? had.filter((one) => !refs.includes(one)) : [...had, ...refs.filter((one) => !had.includes(one))]
+      everywhere.value = onePlace.value && how !== 'background across'
+      wrong.value = undefined
+    } catch (error) {
+      if (error instanceof Problem) wrong.value = { where: 'zone', message: error.message }
+    }
+  }
+
+  return { view, wrong, brush, stroke, place, block, patches, everywhere, fabric, blocks, cell, onePlace, change, errorAt, paint, point }
+})
