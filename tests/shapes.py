@@ -6,7 +6,11 @@ import math
 
 from shapely.geometry import MultiPolygon, Point, Polygon
 
+from kenzet.core.drawing import Drawing, draw
+from kenzet.core.fills.base import Site
 from kenzet.core.geom.region import Region
+from kenzet.core.top.laid import ZoneShape
+from kenzet.core.top.layout import Part
 
 IN = 25.4
 
@@ -23,6 +27,17 @@ def box(x, y, w, h):
 
 def _pieces(*outlines) -> Region:
     return Region(MultiPolygon([Polygon([(x * IN, y * IN) for x, y in o]) for o in outlines]))
+
+
+def drawn(fill, region: Region) -> Drawing:
+    """``fill`` in ``region``, as the plan draws it."""
+    part = Part("block", "block", "Block", *(float(v) for v in region.bounds[2:]), {}, {})
+    return draw(ZoneShape(part, region, ("1-1",)), fill, tuple(fill.lay_out(site(region))), ("1-1",))
+
+
+def site(region: Region) -> Site:
+    """A place for fills whose part has its centre in the region's middle and the quilt's at 0, 0."""
+    return Site(region, region.middle, (0.0, 0.0))
 
 
 REGIONS: dict[str, Region] = {

@@ -134,7 +134,7 @@ def test_nothing_fits_and_nothing_breaks(laid):
     assert tried(laid, "star-points", "echo", spacing="1 in").lines_in_quilt == 0
     plan = tried(laid, "sashing", "lines", spacing="100 in", angle=0, origin="centre gap")
     assert plan.lines_in_quilt == 0
-    assert plan.widest_gap(plan.drawings[0]) / IN == pytest.approx(2.828, abs=0.01)
+    assert plan.widest_gap(plan.drawings[0]).width / IN == pytest.approx(2.828, abs=0.01)
     with pytest.raises(BadValue, match="No line"):
         plan.telling_line(plan.drawings[0])
 

@@ -256,8 +256,8 @@ def test_echo_lines_in_a_curved_zone_keep_their_distance_from_its_outline():
     plan = plan_zone(laid, key)
     for drawing in plan.drawings:
         outline = drawing.shape.region.area.boundary
-        assert drawing.rings
-        for ring in drawing.rings:
+        assert drawing.traces
+        for ring in drawing.traces:
             away = shapely.distance(outline, shapely.points(ring.points))
-            assert away.min() == pytest.approx(12.7 * (ring.round + 1), abs=0.05)
+            assert away.min() == pytest.approx(12.7 * (ring.line + 1), abs=0.05)
             assert len(ring.points) > 3

@@ -1,6 +1,7 @@
-"""One distinct set of lines: stretches of straight families and rings of echoes.
+"""One distinct set of lines: stretches of straight families, rings of echoes, pieces of paths.
 
-Glossary: lines of a drawing are numbered, stretches first, then rings.
+Glossary: a *trace* is a line that is no stretch: a ring or a piece of a path. The lines of a drawing are
+numbered, stretches first, then traces.
 """
 
 from __future__ import annotations
@@ -12,24 +13,48 @@ from fractions import Fraction
 import numpy as np
 from shapely.geometry.polygon import orient
 
-from kenzet.core.fills.base import Family, Fill, Rings
+from kenzet.core.fills.base import Family, Fill, Paths, Rings
 from kenzet.core.geom.clip import Straight, Stretches, clip
+from kenzet.core.geom.paths import Path, clip_paths, with_arcs
 from kenzet.core.geom.region import Floats, Region
 from kenzet.core.top.laid import ZoneShape
 
 
 @dataclass(frozen=True, slots=True)
-class Ring:
-    """One closed loop of echo ``round`` (from 0): (n, 2) mm, not repeated, its reference ``distance`` out."""
+class Trace:
+    """A ring, or a piece of path number ``line``, of family ``family``; ``distance`` mm (exact) from the ring
+    or the path before it (the seam, for a first ring), None where nothing before gives it its place.
+    """
 
-    round: int
-    distance: Fraction
-    points: Floats
+    family: int
+    line: int
+    path: Path
+    distance: Fraction | None
+
+    @property
+    def points(self) -> Floats:
+        """(n, 2) mm as drawn; a closed one's first point is not repeated."""
+        return self.path.points
+
+    @property
+    def arcs(self) -> Floats:
+        """(n, 3) vertices with bulges; a ring's arcs are read from its points."""
+        return self.path.vertices if not self.path.straight else with_arcs(self.points, self.closed)
+
+    @property
+    def closed(self) -> bool:
+        """Whether its end is its start."""
+        return self.path.closed
 
     @property
     def length(self) -> float:
         """mm."""
-        return float(np.hypot(*(np.roll(self.points, -1, axis=0) - self.points).T).sum())
+        return self.path.length
+
+    @property
+    def polyline(self) -> Floats:
+        """(n, 2) as drawn, a closed one's first point repeated at its end."""
+        return np.vstack([self.points, self.points[:1]]) if self.closed else self.points
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,7 +69,7 @@ class Drawing:
     fill: Fill
     families: tuple[Family, ...]
     stretches: Stretches
-    rings: tuple[Ring, ...]
+    traces: tuple[Trace, ...]
 
     @property
     def region(self) -> Region:
@@ -54,18 +79,28 @@ class Drawing:
     @property
     def lines(self) -> int:
         """How many lines to sew at one place."""
-        return len(self.stretches) + len(self.rings)
+        return len(self.stretches) + len(self.traces)
 
     @property
     def stitched(self) -> float:
         """mm at one place."""
-        return float(self.stretches.lengths.sum()) + sum(ring.length for ring in self.rings)
+        drawn = float(self.stretches.lengths.sum()) + sum(trace.length for trace in self.traces)
+        return drawn * self.fill.passes if self.fill.sewn else 0.0
+
+    @property
+    def density(self) -> float:
+        """F13: sewn mm per mm² of the zone, its outline not counted."""
+        return self.stitched / float(self.region.area.area)
+
+    def trace(self, line: int) -> Trace | None:
+        """Line number ``line`` if it is a trace."""
+        return self.traces[line - len(self.stretches)] if len(self.stretches) <= line < self.lines else None
 
     def length_of(self, line: int) -> float:
         """mm of one line."""
         if line < len(self.stretches):
             return float(self.stretches.lengths[line])
-        return self.rings[line - len(self.stretches)].length
+        return self.traces[line - len(self.stretches)].length
 
     def piece_and_family(self, line: int) -> tuple[int, int]:
         """Which piece of the region and which family stretch ``line`` belongs to."""
@@ -76,14 +111,19 @@ def draw(shape: ZoneShape, fill: Fill, families: tuple[Family, ...], places: tup
     """Clip the straight families to every piece of the region and take the rings apart."""
     straight = [family for family in families if isinstance(family, Straight)]
     stretches = clip([(piece, family) for piece in shape.region.pieces for family in straight])
-    rings = tuple(ring for family in families if isinstance(family, Rings) for ring in _rings(family))
-    return Drawing(places, shape, fill, families, stretches, rings)
+    traces = tuple(t for k, family in enumerate(families) for t in _traces(shape.region, k, family))
+    return Drawing(places, shape, fill, families, stretches, traces)
 
 
-def _rings(family: Rings) -> Iterable[Ring]:
-    for number, inside in enumerate(family.insides):
-        for polygon in inside.geoms:
-            turned = orient(polygon)  # what the ring encloses lies on its left
-            for ring in (turned.exterior, *turned.interiors):
-                distance = family.first if number == 0 else family.pitch
-                yield Ring(number, distance, np.asarray(ring.coords)[:-1])
+def _traces(region: Region, number: int, family: Family) -> Iterable[Trace]:
+    if isinstance(family, Rings):
+        for k, inside in enumerate(family.insides):
+            for polygon in inside.geoms:
+                turned = orient(polygon)  # what the ring encloses lies on its left
+                for ring in (turned.exterior, *turned.interiors):
+                    points = np.asarray(ring.coords)[:-1]
+                    path = Path(np.hstack([points, np.zeros((len(points), 1))]), closed=True)
+                    yield Trace(number, k, path, family.pitch if k else family.first)
+    elif isinstance(family, Paths):
+        for piece in clip_paths(region, family.paths):
+            yield Trace(number, piece.line, piece.path, family.spacing if piece.line else None)

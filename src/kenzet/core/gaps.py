@@ -3,37 +3,85 @@
 Glossary: a *cell* is what is left between lines and outline. Where a circle as wide as the pitch fits
 between two lines, the pitch is the answer, for no wider circle can miss an even family; only where
 none fits are cells cut and measured. Cost: O(n) for the first test; a noding and some offsets for the second.
+Of two families no circle can be wider than the widest gap of the closer one. Paths are searched.
 """
 
 from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
 
 import numpy as np
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
-from kenzet.core.fills.base import Family, Rings
+from kenzet.core.drawing import Drawing
+from kenzet.core.fills.base import Paths, Rings
 from kenzet.core.geom.clip import Straight, Stretches, clip
-from kenzet.core.geom.region import Floats, Region, widest_circle
+from kenzet.core.geom.region import Floats, Point, Region, widest_circle
 
 _NODE_GRID = 1e-4  # mm: lines and outline are snapped to this before they are cut into cells
 _SOME = 50_000
 
 
-def widest_gap(region: Region, families: Sequence[Family], stretches: Stretches) -> float:
-    """The diameter in mm; the zone's own widest circle where no line lies in it."""
+@dataclass(frozen=True, slots=True)
+class Gap:
+    """The widest gap: its ``width`` in mm, and a ``place`` where it is, None where it is the same everywhere."""
+
+    width: float
+    place: Point | None = None
+
+
+def widest_gap(drawing: Drawing) -> Gap:
+    """F44 for one drawing; the zone's own widest circle where no line lies in it."""
+    region, families, stretches = drawing.region, drawing.families, drawing.stretches
+    if not drawing.fill.sewn:
+        return _by_search(region, [])
+    if any(isinstance(family, Paths) for family in families):
+        sewn = [trace.polyline for trace in drawing.traces]
+        return _by_search(region, [*stretches.ends.reshape(-1, 2, 2), *sewn])
     rings = [family for family in families if isinstance(family, Rings)]
     if rings:
-        return 2 * widest_circle(list(_between_rings(region, rings[0])))
+        return Gap(2 * widest_circle(list(_between_rings(region, rings[0]))))
     straight = [family for family in families if isinstance(family, Straight)]
     widest = max(_before_first(region, family) for family in straight)
-    pitch = float(straight[0].pitch)
+    pitch = min(float(max(family.gaps)) for family in straight)
     if widest <= pitch + 1e-6 and _fits_between(region, straight, pitch):
-        return pitch
-    return 2 * widest_circle(_cells(region, stretches))
+        return Gap(pitch)
+    return Gap(2 * widest_circle(_cells(region, stretches)))
+
+
+def _by_search(region: Region, lines: Sequence[Floats], near: float = 0.1) -> Gap:
+    """The widest circle that holds no line, its radius to ``near`` mm, by halving squares.
+
+    A square of half side h about a point that is d from the nearest line holds no centre of a circle
+    wider than d + h√2: what cannot beat the widest circle found is left out. O(squares · log lines).
+    """
+    points = [region.segments.reshape(-1, 2, 2), *(np.stack([p[:-1], p[1:]], axis=1) for p in lines)]
+    tree = shapely.STRtree(shapely.linestrings(np.concatenate(points)))
+    area = region.area
+    shapely.prepare(area)
+    left, low, right, high = region.bounds
+    half = max(min(right - left, high - low) / 16, near)
+    xs, ys = (np.arange(a + half, b + half, 2 * half) for a, b in ((left, right), (low, high)))
+    x, y = (grid.ravel() for grid in np.meshgrid(xs, ys))
+    best, place = 0.0, region.middle
+    while len(x):
+        spots = shapely.points(x, y)
+        found = tree.query_nearest(spots, return_distance=True, all_matches=False)
+        away = found[1]
+        inside = shapely.intersects_xy(area, x, y)
+        if inside.any():
+            k = int(np.where(inside, away, -1.0).argmax())
+            if away[k] > best:
+                best, place = float(away[k]), (float(x[k]), float(y[k]))
+        may = np.where(inside, away + half * math.sqrt(2), half * math.sqrt(2) - away) > best + near
+        x, y, half = x[may], y[may], half / 2
+        x = np.concatenate([x - half, x + half, x - half, x + half])
+        y = np.concatenate([y - half, y - half, y + half, y + half])
+    return Gap(2 * best, place)
 
 
 def _before_first(region: Region, family: Straight) -> float:
@@ -57,11 +105,15 @@ def _fits_between(region: Region, straight: Sequence[Straight], pitch: float) ->
     inner = shapely.buffer(region.area, -pitch / 2 + 1e-4, join_style="mitre", mitre_limit=12)
     if inner.is_empty:
         return False
-    middle = [Straight(f.angle, f.pitch, f.datum + float(f.pitch) / 2) for f in straight]
+    area = Region(inner)
+    middle = [family.middles(max(family.gaps)) for family in straight]
     if len(middle) == 1:
-        return len(clip([(Region(inner), middle[0])])) > 0
+        return len(clip([(area, one) for one in middle[0]])) > 0
     return any(
-        shapely.intersects_xy(inner, x, y).any() for x, y in _crossings(Region(inner), middle[0], middle[1])
+        shapely.intersects_xy(inner, x, y).any()
+        for one in middle[0]
+        for other in middle[1]
+        for x, y in _crossings(area, one, other)
     )
 
 

@@ -87,13 +87,13 @@ def reckon(spacing: Fraction, foot: Fraction, ruler: Ruler, mode: Mode = Mode.RU
 
 @dataclass(frozen=True, slots=True)
 class Reference:
-    """What a line is laid from: ``kind`` is "seam", "line" or "mark", ``distance`` mm away (0 for a mark).
+    """What a line is laid from: ``kind`` is "seam", "line" or "mark", ``distance`` exact mm away (0 for a mark).
 
     ``line`` is the index, in the drawing's stretches, of the line before, else None.
     """
 
     kind: str
-    distance: float
+    distance: Fraction
     way: int
     line: int | None = None
 
@@ -121,23 +121,23 @@ def references(
     Lines progress to the right (upwards where they are level), so that the ruler lies left of the
     needle, outside the throat. Where an edge runs along the family and her ruler can be laid on it,
     the family starts there; else the longest line is the base, and the lines beyond it on either
-    side follow with one turn of the quilt. Where no etched line makes the spacing, every line is drawn.
+    side follow with one turn of the quilt. A line whose gap no etched line makes is drawn.
     ``stretches`` are not empty.
     """
     forward = 1 if family.normal[0] > 1e-9 or (abs(family.normal[0]) <= 1e-9 and family.normal[1] > 0) else -1
     ordered = sorted(stretches, key=lambda s: (s.line * forward, s.start))
-    if not reckon(family.pitch, kit.foot.offset.mm, kit.ruler).can_be_laid:
-        return {s.index: Reference("mark", 0.0, forward) for s in ordered}
+    if not any(reckon(gap, kit.foot.offset.mm, kit.ruler).can_be_laid for gap in family.gaps):
+        return {s.index: Reference("mark", Fraction(0), forward) for s in ordered}
     for way, run in ((forward, ordered), (-forward, ordered[::-1])):
         distance = _seam_behind(piece, family, run[0], way, kit)
         if distance is not None:
             return _follow(piece, family, run, way, kit, {run[0].index: Reference("seam", distance, way)})
     base = max(ordered, key=lambda s: (round(s.length, 3), -abs(s.line)))
-    placed = {base.index: Reference("mark", 0.0, forward)}
+    placed = {base.index: Reference("mark", Fraction(0), forward)}
     ahead = [s for s in ordered if s.line * forward > base.line * forward]
     back = [s for s in ordered[::-1] if s.line * forward < base.line * forward]
     level = [s for s in ordered if s.line == base.line and s is not base]
-    placed |= {s.index: Reference("mark", 0.0, forward) for s in level}
+    placed |= {s.index: Reference("mark", Fraction(0), forward) for s in level}
     beside = [s for s in ordered if s.line == base.line]
     placed = _follow(piece, family, [*beside, *ahead], forward, kit, placed)
     return _follow(piece, family, [*beside, *back], -forward, kit, placed)
@@ -153,12 +153,14 @@ def _follow(
         if stretch.index in placed:
             continue
         before = max(by_line.get(stretch.line - way, []), key=lambda s: _overlap(s, stretch), default=None)
-        if before is not None and _overlap(before, stretch) >= min(12.7, before.length, stretch.length) * 0.5:
-            placed[stretch.index] = Reference("line", float(family.pitch), way, before.index)
+        gap = abs(family.at(stretch.line) - family.at(stretch.line - way))
+        beside = before and _overlap(before, stretch) >= min(12.7, before.length, stretch.length) * 0.5
+        if before is not None and beside and reckon(gap, kit.foot.offset.mm, kit.ruler).can_be_laid:
+            placed[stretch.index] = Reference("line", gap, way, before.index)
             continue
         distance = _seam_behind(piece, family, stretch, way, kit)
         placed[stretch.index] = (
-            Reference("mark", 0.0, way) if distance is None else Reference("seam", distance, way)
+            Reference("mark", Fraction(0), way) if distance is None else Reference("seam", distance, way)
         )
     return placed
 
@@ -167,7 +169,7 @@ def _overlap(one: Stretch, other: Stretch) -> float:
     return min(one.end, other.end) - max(one.start, other.start)
 
 
-def _seam_behind(piece: Region, family: Straight, stretch: Stretch, way: int, kit: Kit) -> float | None:
+def _seam_behind(piece: Region, family: Straight, stretch: Stretch, way: int, kit: Kit) -> Fraction | None:
     """How far behind ``stretch`` a seam runs along it on which her ruler can be laid, or None."""
     (ux, uy), (nx, ny) = family.direction, family.normal
     place = family.place(stretch.line)
@@ -182,9 +184,8 @@ def _seam_behind(piece: Region, family: Straight, stretch: Stretch, way: int, ki
             found.append(behind)
     if not found:
         return None
-    distance = min(found)
-    exact = Fraction(distance).limit_denominator(10**6)
-    return distance if reckon(exact, kit.foot.offset.mm, kit.ruler).can_be_laid else None
+    distance = Fraction(min(found)).limit_denominator(10**6)
+    return distance if reckon(distance, kit.foot.offset.mm, kit.ruler).can_be_laid else None
 
 
 @dataclass(frozen=True, slots=True)

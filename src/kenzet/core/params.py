@@ -17,7 +17,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from kenzet.core.errors import BadValue
 from kenzet.core.measure import MM_PER, Length
 
-Control = Literal["length", "angle", "choice", "count"]
+Control = Literal["length", "angle", "choice", "count", "text"]
 M = TypeVar("M", bound=BaseModel)
 
 

@@ -3,7 +3,7 @@
 Glossary: a *drawing* is one distinct set of lines with the places that share it (blocks laid alike
 share one; lines that flow from the quilt's centre may differ from block to block, and so do blocks of
 other sizes, blocks at the quilt's edge, and places with a fill of their own). A *line* is a
-stretch of a straight family or one ring of an echo; lines of a drawing are numbered, stretches first.
+stretch of a straight family, one ring of an echo or a piece of a path.
 
 Cost: one scan for all straight families of a zone; one offset a ring. Each distinct drawing is
 planned once, however often it is placed.
@@ -14,14 +14,17 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 from fractions import Fraction
+from itertools import pairwise
 
 import numpy as np
 
 from kenzet.core.drawing import Drawing, draw
 from kenzet.core.errors import BadValue, TooMany, Unknown
 from kenzet.core.fills.base import Family, Fill, Mend, Site, Wish
-from kenzet.core.gaps import widest_gap
+from kenzet.core.gaps import Gap, widest_gap
+from kenzet.core.geom.arcs import Arc
 from kenzet.core.geom.clip import Straight
+from kenzet.core.geom.predicates import CURVE_ERROR
 from kenzet.core.geom.region import Point, Region
 from kenzet.core.kit.kit import Kit
 from kenzet.core.laying import Pose, Reference, Stretch, Sum, pose, reckon, references
@@ -69,9 +72,9 @@ class ZonePlan:
         """The sum that lays each line from the one before."""
         return self._reckon(drawing.fill.spacing.mm)
 
-    def widest_gap(self, drawing: Drawing) -> float:
-        """F44 for one drawing, mm."""
-        return widest_gap(drawing.region, drawing.families, drawing.stretches)
+    def widest_gap(self, drawing: Drawing) -> Gap:
+        """F44 for one drawing."""
+        return widest_gap(drawing)
 
     def edge_gaps(self, drawing: Drawing) -> list[EdgeGap]:
         """What is left along the edges that run with the lines, the narrowest first."""
@@ -90,7 +93,7 @@ class ZonePlan:
 
     def references(self, drawing: Drawing) -> dict[int, Reference]:
         """What every line of ``drawing`` is laid from, by line number."""
-        return _ring_references(self, drawing) if drawing.rings else _stretch_references(self, drawing)
+        return _stretch_references(self, drawing) | _trace_references(self, drawing)
 
     def telling_line(self, drawing: Drawing) -> int:
         """The line that shows best how the others are laid: the longest one laid from another."""
@@ -102,52 +105,56 @@ class ZonePlan:
 
     def marked(self, drawing: Drawing, method: MarkMethod) -> list[int]:
         """The lines to draw: all, or only those that nothing sewn or pieced gives a place to."""
-        if method == "all lines":
+        if method == "all lines" or not drawing.fill.sewn:
             return list(range(drawing.lines))
         return sorted(line for line, ref in self.references(drawing).items() if ref.kind == "mark")
 
     def ticked(self, drawing: Drawing) -> list[TickedEdge]:
         """The zone's edges with a tick for every line that meets them."""
-        return ticked_edges(drawing.region, drawing.stretches, self.kit.marking_step.mm)
+        open_ends = [trace.points[k] for trace in drawing.traces if not trace.closed for k in (0, -1)]
+        ends = np.concatenate([drawing.stretches.ends.reshape(-1, 2), np.array(open_ends).reshape(-1, 2)])
+        return ticked_edges(drawing.region, ends, self.kit.marking_step.mm)
 
     def line_ends(self, drawing: Drawing, line: int, side: int = -1) -> tuple[Point, Point]:
-        """Start and end of a stretch, or of side ``side`` (the longest if -1) of a ring."""
+        """Start and end of a stretch, or of side ``side`` (the longest if -1) of a trace as it is drawn."""
         if not 0 <= line < drawing.lines:
             raise Unknown(f"There are {drawing.lines} lines here; there is no number {line + 1}.", "line")
         if line < len(drawing.stretches):
             x0, y0, x1, y1 = drawing.stretches.ends[line].tolist()
             return (x0, y0), (x1, y1)
-        points = drawing.rings[line - len(drawing.stretches)].points
-        following = np.roll(points, -1, axis=0)
-        k = side if 0 <= side < len(points) else int(np.hypot(*(following - points).T).argmax())
-        return tuple(points[k].tolist()), tuple(following[k].tolist())
+        points = drawing.traces[line - len(drawing.stretches)].polyline
+        long = np.hypot(*(points[1:] - points[:-1]).T)
+        k = side if 0 <= side < len(long) else int(long.argmax())
+        return tuple(points[k].tolist()), tuple(points[k + 1].tolist())
 
     def pose(self, drawing: Drawing, line: int, side: int = -1) -> tuple[Pose, Reference, Sum]:
         """Where the ruler lies for a line, what it is laid from, and the sum for it."""
         start, end = self.line_ends(drawing, line, side)
         reference = self.references(drawing)[line]
-        foot = self.kit.foot.offset.mm
-        if line >= len(drawing.stretches):
-            distance = (
-                drawing.rings[line - len(drawing.stretches)].distance if reference.kind != "mark" else foot
-            )
+        distance = reference.distance if reference.kind != "mark" else self.kit.foot.offset.mm
+        if drawing.trace(line):
             return self._posed(drawing.region, start, end, False, distance), reference, self._reckon(distance)
         piece, _ = drawing.piece_and_family(line)
-        distance = _exact(drawing.fill, reference) if reference.kind != "mark" else foot
         laid = self._posed(drawing.region.pieces[piece], start, end, reference.way < 0, distance)
         return laid, reference, self._reckon(distance)
+
+    def arc_at(self, drawing: Drawing, line: int, side: int = -1) -> Arc | None:
+        """The arc that side ``side`` of a trace is drawn for; None where it is straight."""
+        trace = drawing.trace(line)
+        if trace is None:
+            return None
+        (x0, y0), (x1, y1) = self.line_ends(drawing, line, side)
+        middle = ((x0 + x1) / 2, (y0 + y1) / 2)
+        arcs = trace.arcs.tolist()
+        found = [Arc((a[0], a[1]), (b[0], b[1]), a[2]) for a, b in pairwise([*arcs, arcs[0]]) if a[2]]
+        near = [arc for arc in found if arc.holds(middle, 2 * CURVE_ERROR)]
+        return near[0] if near else None
 
     def _reckon(self, distance: Fraction) -> Sum:
         return reckon(distance, self.kit.foot.offset.mm, self.kit.ruler)
 
     def _posed(self, piece: Region, start: Point, end: Point, left: bool, distance: Fraction) -> Pose:
         return pose(piece, start, end, left, distance, self.kit)
-
-
-def _exact(fill: Fill, reference: Reference) -> Fraction:
-    if reference.kind == "line":
-        return fill.spacing.mm
-    return Fraction(reference.distance).limit_denominator(10**6)
 
 
 def _stretch_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference]:
@@ -168,13 +175,17 @@ def _stretch_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference
     return found
 
 
-def _ring_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference]:
-    """The first round is laid on the seam, every other on the round outside it; drawn where no mark fits."""
+def _trace_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference]:
+    """A trace is laid on the one before it, a first ring on the seam; drawn where nothing gives it its place
+    or no etched line does it.
+    """
     found = {}
-    for number, ring in enumerate(drawing.rings):
-        laid = reckon(ring.distance, plan.kit.foot.offset.mm, plan.kit.ruler).can_be_laid
-        kind = ("seam" if ring.round == 0 else "line") if laid else "mark"
-        found[number] = Reference(kind, float(ring.distance) if laid else 0.0, 1)
+    for number, trace in enumerate(drawing.traces, len(drawing.stretches)):
+        distance = trace.distance
+        if distance is None or not reckon(distance, plan.kit.foot.offset.mm, plan.kit.ruler).can_be_laid:
+            found[number] = Reference("mark", Fraction(0), 1)
+        else:
+            found[number] = Reference("line" if trace.line else "seam", distance, 1)
     return found
 
 

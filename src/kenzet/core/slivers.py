@@ -6,14 +6,12 @@ it is a sliver.
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
 from kenzet.core.fills.base import Family
 from kenzet.core.geom.clip import Straight
-from kenzet.core.geom.predicates import SNAP
 from kenzet.core.geom.region import Region, parallel
 from kenzet.core.spacing import SLIVER
 
@@ -22,16 +20,16 @@ _MICRON = 10**6
 
 @dataclass(frozen=True, slots=True)
 class EdgeGap:
-    """``gap`` mm are left along edge number ``edge`` by a family of pitch ``pitch``."""
+    """``gap`` mm are left along edge number ``edge`` by a family whose closest lines are ``spacing`` apart."""
 
     edge: int
     gap: Fraction
-    pitch: Fraction
+    spacing: Fraction
 
     @property
     def sliver(self) -> bool:
         """Whether it is too narrow to be worth a line."""
-        return self.gap < SLIVER * self.pitch
+        return self.gap < SLIVER * self.spacing
 
 
 def edge_gaps(region: Region, families: Sequence[Family]) -> list[EdgeGap]:
@@ -43,18 +41,7 @@ def edge_gaps(region: Region, families: Sequence[Family]) -> list[EdgeGap]:
                 nx, ny = family.normal
                 ix, iy = region.inward(edge)
                 place = edge.start[0] * nx + edge.start[1] * ny - family.datum
-                gap = _to_next(family, Fraction(round(place * _MICRON), _MICRON), ix * nx + iy * ny > 0)
-                found.append(EdgeGap(number, gap, family.pitch))
+                exact = Fraction(round(place * _MICRON), _MICRON)
+                gap = family.to_next(exact, ix * nx + iy * ny > 0)
+                found.append(EdgeGap(number, gap, min(family.gaps)))
     return sorted(found, key=lambda each: each.gap)
-
-
-def _to_next(family: Straight, place: Fraction, onwards: bool) -> Fraction:
-    """From ``place`` to the next line onwards (or back), never 0: a line on the edge is no line."""
-    pitches = place / family.pitch
-    whole = round(pitches)
-    if abs(place - whole * family.pitch) < SNAP:
-        pitches = Fraction(whole)
-    if not onwards:
-        return place - (math.ceil(pitches) - 1) * family.pitch
-    line = math.floor(pitches) + 1
-    return (line if family.first is None else max(line, family.first)) * family.pitch - place

@@ -6,6 +6,8 @@ from dataclasses import asdict
 from fractions import Fraction
 from typing import Any
 
+import numpy as np
+
 from kenzet.core.drawing import Drawing
 from kenzet.core.laying import Reference, Sum
 from kenzet.core.measure import MM_PER, Length
@@ -53,10 +55,10 @@ def _drawing(plan: ZonePlan, drawing: Drawing) -> dict[str, Any]:
             place: [round(v, 4) for v in drawing.shape.part.places[place]] for place in drawing.places
         },
         "stitched_mm": round(drawing.stitched, 3),
-        "widest_gap_mm": round(plan.widest_gap(drawing), 3),
+        "widest_gap_mm": round(plan.widest_gap(drawing).width, 3),
         "lines": [
             {**line, "marked": number in marked, "laid": _reference(references[number])}
-            for number, line in enumerate([*_stretches(drawing), *_rings(drawing)])
+            for number, line in enumerate([*_stretches(drawing), *_traces(drawing)])
         ],
         "ticks": [_ticked(edge) for edge in plan.ticked(drawing)],
     }
@@ -81,23 +83,28 @@ def _stretches(drawing: Drawing) -> list[dict[str, Any]]:
     return found
 
 
-def _rings(drawing: Drawing) -> list[dict[str, Any]]:
-    return [
-        {
-            "family": 0,
-            "line": ring.round,
-            "points": ring.points.round(4).tolist(),
-            "closed": True,
-            "length_mm": round(ring.length, 4),
-        }
-        for ring in drawing.rings
-    ]
+def _traces(drawing: Drawing) -> list[dict[str, Any]]:
+    """Rings and paths; ``arcs`` holds x, y and the bulge of the side that leaves, where there is any arc."""
+    found = []
+    for trace in drawing.traces:
+        vertices = trace.arcs
+        found.append(
+            {
+                "family": trace.family,
+                "line": trace.line,
+                "points": trace.points.round(4).tolist(),
+                "closed": trace.closed,
+                "length_mm": round(trace.length, 4),
+                **({"arcs": vertices.round(6).tolist()} if np.any(vertices[:, 2]) else {}),
+            }
+        )
+    return found
 
 
 def _reference(reference: Reference) -> dict[str, Any]:
     return {
         "on": reference.kind,
-        "distance_mm": round(reference.distance, 4),
+        "distance_mm": round(float(reference.distance), 4),
         "way": reference.way,
         **({} if reference.line is None else {"line": reference.line}),
     }

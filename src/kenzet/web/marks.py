@@ -166,7 +166,9 @@ def _method(found: ZonePlan, drawing: Drawing, method: MarkMethod) -> MethodView
 def _note(found: ZonePlan, drawing: Drawing, marked: list[int], unit: Unit) -> m.Words:
     if not found.sum(drawing).can_be_laid and drawing.lines:
         return ["No etched line of your ruler makes this spacing with your foot, so every line is drawn."]
-    if drawing.rings:
+    if not drawing.fill.sewn:
+        return ["These lines are only drawn, as a base for others; none of them is sewn."]
+    if drawing.traces and not len(drawing.stretches) and all(trace.closed for trace in drawing.traces):
         return [
             "Rings meet no edge, so there are no ticks: each is laid on the seam or on the ring outside it."
         ]

@@ -106,12 +106,14 @@ class PartView(Wire):
 
 
 class DrawingView(Wire):
-    """Lines of one drawing: straight ones as x0, y0, x1, y1, rings as flat closed x, y lists; mm, y up."""
+    """Lines of one drawing: straight ones as x0, y0, x1, y1, others as flat x, y lists that end where a closed
+    one began; mm, y up.
+    """
 
     part: str
     places: list[str]
     lines: list[list[float]]
-    rings: list[list[float]]
+    paths: list[list[float]]
 
 
 class ShapeView(Wire):
@@ -210,7 +212,7 @@ class FieldView(Wire):
     name: str
     label: str
     help: str
-    control: Literal["length", "angle", "choice", "count"]
+    control: Literal["length", "angle", "choice", "count", "text"]
     text: str
     shown: Shown | None
     empty: str

@@ -13,6 +13,7 @@ import numpy as np
 
 from kenzet.core.drawing import Drawing
 from kenzet.core.fills import FILLS, Fill
+from kenzet.core.gaps import Gap
 from kenzet.core.laying import Mode, Sum, etched_line_for
 from kenzet.core.marks.ticks import edge_names
 from kenzet.core.measure import COARSE, Length, Unit, figure, long_figure
@@ -51,7 +52,7 @@ def drawings(plan: ZonePlan | None) -> list[m.DrawingView]:
             part=drawing.shape.part.key,
             places=list(drawing.places),
             lines=drawing.stretches.ends.round(3).tolist(),
-            rings=[ring.points.round(3).ravel().tolist() for ring in drawing.rings],
+            paths=[trace.polyline.round(3).ravel().tolist() for trace in drawing.traces],
         )
         for drawing in plan.drawings
     ]
@@ -280,7 +281,7 @@ def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[m.O
     ]
 
 
-def rows(plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: float, unit: Unit) -> list[m.Row]:
+def rows(plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: Gap, unit: Unit) -> list[m.Row]:
     """The figures of a zone."""
     found = [
         m.Row(label=[f"Step along an edge at {slant.degrees:.4g}°"], words=[shown(slant.step, unit)])
@@ -291,7 +292,7 @@ def rows(plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: float, 
             label=["Step along the edge, at ", f"{slants[0].degrees:.4g}°"],
             words=[shown(slants[0].step, unit)],
         )
-    what = "Rings" if drawing.rings else "Lines"
+    what = drawing.fill.lines_are
     times = sum(len(d.places) for d in plan.drawings)
     here = f"{what} here · in the quilt" if times > 1 else f"{what} in the quilt"
     count = f"{drawing.lines:,} · {plan.lines_in_quilt:,}" if times > 1 else f"{drawing.lines:,}"
@@ -307,23 +308,23 @@ def rows(plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: float, 
     found.append(
         m.Row(
             label=["Widest gap · allowed"],
-            words=[shown(gap, unit, COARSE[unit], about=True), " · ", shown(limit, unit)],
+            words=[shown(gap.width, unit, COARSE[unit], about=True), " · ", shown(limit, unit)],
         )
     )
     return found
 
 
-def advice(plan: ZonePlan, drawing: Drawing, place: str, gap: float, unit: Unit) -> list[m.Words]:
+def advice(plan: ZonePlan, drawing: Drawing, place: str, gap: Gap, unit: Unit) -> list[m.Words]:
     """What a quilter would be told, with its reason and a way out."""
     found: list[m.Words] = []
     limit = plan.kit.batting.limit.mm
     if drawing.lines == 0:
         found.append(["Nothing fits: the zone is narrower than that. Set it closer, or leave the zone open."])
-    if gap > float(limit) + 0.1:
+    if gap.width > float(limit) + 0.1:
         found.append(
             [
                 "The widest gap is ",
-                shown(gap, unit, COARSE[unit], about=True),
+                shown(gap.width, unit, COARSE[unit], about=True),
                 "; your batting allows ",
                 shown(limit, unit),
                 ". Set the lines closer, or choose another batting.",

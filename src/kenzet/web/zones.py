@@ -11,6 +11,7 @@ from flask_openapi3 import APIBlueprint
 from kenzet.core.changes.filling import with_fill
 from kenzet.core.errors import BadValue
 from kenzet.core.fills import FILLS, AnyFill, Fill, default_fill
+from kenzet.core.geom.arcs import Arc
 from kenzet.core.kit.kit import Kit
 from kenzet.core.laying import Pose, Reference, Sum
 from kenzet.core.marks.ticks import edge_names
@@ -132,9 +133,13 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> 
 def _ruler_view(found: ZonePlan, body: m.RulerRequest) -> m.RulerView:
     drawing, unit = found.drawing_at(body.place), body.unit
     line = found.telling_line(drawing) if body.line is None else body.line
+    arc = found.arc_at(drawing, line, body.side)
+    if arc is not None:
+        return _curve_view(found, line, arc, unit)
     pose, reference, reckoned = found.pose(drawing, line, body.side)
     start, end = found.line_ends(drawing, line, body.side)
-    ring = line >= len(drawing.stretches)
+    trace = drawing.trace(line)
+    sides = trace is not None and len(trace.points) > 2
     on, marked = _ON[reference.kind], reference.kind == "mark"
     total = "from the seam" if reference.kind == "seam" else "apart"
     moves = "long enough" if pose.moves == 0 else f"slide it along {pose.moves} ×"
@@ -147,14 +152,59 @@ def _ruler_view(found: ZonePlan, body: m.RulerRequest) -> m.RulerView:
         chosen=None if marked else pose.chosen,
         foot=list(pose.foot),
         radius=pose.foot_radius,
-        stops=_stops(pose, unit, ring),
+        stops=_stops(pose, unit, sides),
         laid=_laid_words(found, reference, reckoned, unit),
         sum=None if marked else show.the_sum(reckoned, unit, on, total),
         rows=[
-            m.Row(label=["This side" if ring else "This line"], words=[length]),
+            m.Row(label=["This side" if sides else "This line"], words=[length]),
             m.Row(label=["Your ruler"], words=[moves]),
         ],
         tag=_tag(reckoned, on, unit, marked),
+        caution=CAUTION,
+    )
+
+
+def _curve_view(found: ZonePlan, line: int, arc: Arc, unit: Unit) -> m.RulerView:
+    """A side that is an arc: the radii of the edges that sew it (F25), its chord and its rise."""
+    foot, radius = float(found.kit.foot.offset.mm), arc.radius
+    inside = show.shown(radius + foot, unit, COARSE[unit] / 4, about=True)
+    laid: m.Words = [
+        "Its radius at the needle is ",
+        show.shown(radius, unit, COARSE[unit] / 4, about=True),
+        ". ",
+    ]
+    if radius > foot:
+        outside = show.shown(radius - foot, unit, COARSE[unit] / 4, about=True)
+        laid += [
+            "With your foot that is a ruler's outside edge of ",
+            outside,
+            " or an inside edge of ",
+            inside,
+        ]
+    else:
+        laid += [
+            "Your foot goes round no outside edge as tight as that; an inside edge of ",
+            inside,
+            " does it",
+        ]
+    laid.append(". Keep the plastic as far as your foot's offset from both ends.")
+    rows = [("Chord", arc.chord), ("Rise", arc.rise), ("Along the curve", arc.radius * abs(arc.angle))]
+    return m.RulerView(
+        line=line,
+        ends=[v for k in range(33) for v in arc.at(k / 32)],
+        body=[],
+        etched=[],
+        chosen=None,
+        foot=list(arc.start),
+        radius=foot,
+        stops=[],
+        laid=laid,
+        sum=None,
+        rows=[
+            m.Row(label=[label], words=[show.shown(mm, unit, COARSE[unit] / 2, about=True)])
+            for label, mm in rows
+        ],
+        tag=[],
         caution=CAUTION,
     )
 
@@ -166,11 +216,11 @@ def _laid_words(found: ZonePlan, reference: Reference, reckoned: Sum, unit: Unit
     return [f"Laid on {_ON[reference.kind]}, ", show.shown(reckoned.spacing, unit), " away."]
 
 
-def _stops(pose: Pose, unit: Unit, ring: bool) -> list[m.StopView]:
+def _stops(pose: Pose, unit: Unit, sides: bool) -> list[m.StopView]:
     start, end = pose.stops
     alike = start.along is not None and end.along is not None and abs(start.along - end.along) < 0.1
     words: list[m.Words] = [_stop_words(start.along, "starts", unit), _stop_words(end.along, "stops", unit)]
-    if ring:
+    if sides:
         words = [["Pivot at each corner with the needle down, then lay the ruler along the next side."], []]
     elif alike:
         crosses = show.shown(start.along or 0.0, unit, COARSE[unit] / 2, about=True)

@@ -688,17 +688,18 @@ export interface components {
         };
         /**
          * DrawingView
-         * @description Lines of one drawing: straight ones as x0, y0, x1, y1, rings as flat closed x, y lists; mm, y up.
+         * @description Lines of one drawing: straight ones as x0, y0, x1, y1, others as flat x, y lists that end where a closed
+         *     one began; mm, y up.
          */
         DrawingView: {
             /** Lines */
             lines: number[][];
             /** Part */
             part: string;
+            /** Paths */
+            paths: number[][];
             /** Places */
             places: string[];
-            /** Rings */
-            rings: number[][];
         };
         /**
          * EdgeView

@@ -90,7 +90,7 @@ const described = computed(() => {
   const zone = info.value
   const all = `${props.quilt.name}, ${props.quilt.zones.length} zones. `
   if (!zone) return `${all}No zone is chosen.`
-  const count = drawing.value ? drawing.value.lines.length + drawing.value.rings.length : 0
+  const count = drawing.value ? drawing.value.lines.length + drawing.value.paths.length : 0
   return `${all}${zone.name}: ${zone.fill ? `${zone.fill}, ${count} lines here` : 'left open'}.`
 })
 const chosenPaths = computed(() => ringsOf(laid.value, props.chosen ?? []).map((c) => ({ at: c.at, path: closedPath(c.rings) })))

@@ -13,7 +13,8 @@ function points(flat: number[]) {
   return out
 }
 const path = (flat: number[]) => `M${points(flat).map((p) => p.join(' ')).join('L')}`
-const body = computed(() => `${path(props.ruler.body)}Z`)
+/** A curve has no straight ruler; then the line and the foot alone are shown. */
+const body = computed(() => (props.ruler.body.length ? `${path(props.ruler.body)}Z` : ''))
 const line = computed(() => path(props.ruler.ends))
 const foot = computed(() => screen(props.ruler.foot[0]!, props.ruler.foot[1]!))
 const r = computed(() => Math.max(props.ruler.radius * props.view.scale, 3))
@@ -31,7 +32,7 @@ const tag = computed(() => {
 
 <template>
   <g class="ruler" data-testid="ruler">
-    <path :d="body" class="body" />
+    <path v-if="body" :d="body" class="body" />
     <path v-for="(etched, k) in ruler.etched" :key="k" :d="path(etched)" class="etched" :class="{ on: k === ruler.chosen, edge: k === 0 }" />
     <path :d="line" class="line" />
     <g v-for="(stop, k) in stops" :key="k">
@@ -41,7 +42,7 @@ const tag = computed(() => {
     </g>
     <circle :cx="foot[0]" :cy="foot[1]" :r="r" class="foot" />
     <circle :cx="foot[0]" :cy="foot[1]" r="2.5" class="needle" />
-    <g :transform="`translate(${tag.x} ${tag.y})`">
+    <g v-if="body" :transform="`translate(${tag.x} ${tag.y})`">
       <rect :x="-tag.wide / 2" y="-14" :width="tag.wide" height="28" rx="6" class="tag" />
       <text y="5" text-anchor="middle">{{ words }}</text>
     </g>

@@ -36,18 +36,18 @@ describe('the view', () => {
 })
 
 describe('paths', () => {
-  const drawing = { lines: [[0, 0, 10, 0], [0, 5, 10, 5]], rings: [[20, 0, 30, 0, 30, 10, 20, 10]] }
+  const drawing = { lines: [[0, 0, 10, 0], [0, 5, 10, 5]], paths: [[20, 0, 30, 0, 30, 10, 20, 10, 20, 0]] }
   it('writes lines and rings, or only some of them', () => {
     expect(openPath([0, 0, 1.239, 2])).toBe('M0 0L1.24 2')
     expect(closedPath([[0, 0, 1, 0, 1, 1]])).toBe('M0 0L1 0L1 1Z')
     expect(linesPath(drawing).match(/M/g)).toHaveLength(3)
-    expect(linesPath(drawing, new Set([1, 2]))).toBe('M0 5L10 5M20 0L30 0L30 10L20 10Z')
+    expect(linesPath(drawing, new Set([1, 2]))).toBe('M0 5L10 5M20 0L30 0L30 10L20 10L20 0')
   })
   it('finds the nearest line, and the side of a ring', () => {
     expect(nearest(drawing, 4, 4)).toMatchObject({ number: 1, side: -1, away: 1 })
     expect(nearest(drawing, 31, 5)).toMatchObject({ number: 2, side: 1, away: 1 })
     expect(nearest(drawing, 19, 5)).toMatchObject({ number: 2, side: 3 })
-    expect(nearest({ lines: [], rings: [] }, 0, 0)).toBeUndefined()
+    expect(nearest({ lines: [], paths: [] }, 0, 0)).toBeUndefined()
   })
 })
 

@@ -1,8 +1,9 @@
 /** Coordinates to SVG path text, and the line nearest to a point. */
 
+/** Straight lines, and others as points; a closed one ends where it began. */
 export interface Lines {
   lines: number[][]
-  rings: number[][]
+  paths: number[][]
 }
 
 const r = (value: number) => Math.round(value * 100) / 100
@@ -18,11 +19,8 @@ export const closedPath = (rings: number[][]) => rings.map((ring) => `${openPath
 /** One path for all lines of a drawing, or for those in `only`. */
 export function linesPath(drawing: Lines, only?: Set<number>): string {
   let path = ''
-  drawing.lines.forEach((line, k) => {
+  ;[...drawing.lines, ...drawing.paths].forEach((line, k) => {
     if (!only || only.has(k)) path += openPath(line)
-  })
-  drawing.rings.forEach((ring, k) => {
-    if (!only || only.has(drawing.lines.length + k)) path += `${openPath(ring)}Z`
   })
   return path
 }
@@ -42,17 +40,16 @@ export interface Hit {
   away: number
 }
 
-/** The line nearest to (x, y), and for a ring which of its sides. */
+/** The line nearest to (x, y), and for one of several sides which of them. */
 export function nearest(drawing: Lines, x: number, y: number): Hit | undefined {
   let best: Hit | undefined
   const offer = (number: number, side: number, away: number) => {
     if (!best || away < best.away) best = { number, side, away }
   }
   drawing.lines.forEach((l, k) => offer(k, -1, distance(x, y, l[0]!, l[1]!, l[2]!, l[3]!)))
-  drawing.rings.forEach((ring, k) => {
-    for (let i = 0; i < ring.length; i += 2) {
-      const j = (i + 2) % ring.length
-      offer(drawing.lines.length + k, i / 2, distance(x, y, ring[i]!, ring[i + 1]!, ring[j]!, ring[j + 1]!))
+  drawing.paths.forEach((path, k) => {
+    for (let i = 0; i + 3 < path.length; i += 2) {
+      offer(drawing.lines.length + k, i / 2, distance(x, y, path[i]!, path[i + 1]!, path[i + 2]!, path[i + 3]!))
     }
   })
   return best

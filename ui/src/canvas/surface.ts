@@ -29,7 +29,7 @@ function pathOf(drawing: Views['DrawingView']): Path2D {
   const path = known.get(drawing) ?? new Path2D()
   if (known.has(drawing)) return path
   for (const line of drawing.lines) add(path, line, false)
-  for (const ring of drawing.rings) add(path, ring, true)
+  for (const line of drawing.paths) add(path, line, false)
   known.set(drawing, path)
   return path
 }
@@ -82,7 +82,7 @@ export function useSurface(surface: Ref<HTMLCanvasElement | undefined>, shows: S
   // milliseconds: the browser draws later than it is told to.
   const weight = computed(() => {
     const points = shows.quilt().parts.reduce((sum, part) => sum + part.places.length * part.patches.reduce((n, p) => n + p.rings.reduce((m, r) => m + r.length, 0), 0), 0)
-    return shows.quilt().zones.reduce((sum, zone) => sum + zone.drawings.reduce((n, d) => n + d.places.length * (d.lines.length * 4 + d.rings.reduce((m, r) => m + r.length, 0)), 0), points)
+    return shows.quilt().zones.reduce((sum, zone) => sum + zone.drawings.reduce((n, d) => n + d.places.length * (d.lines.length * 4 + d.paths.reduce((m, r) => m + r.length, 0)), 0), points)
   })
   let pictured: { bitmap: ImageBitmap; view: View; width: number; height: number } | undefined
   let frame = 0

@@ -26,7 +26,7 @@ export const useZone = defineStore('zone', () => {
   const info = computed(() => quilt.zones.find((zone) => zone.key === key.value))
   const lines = computed(() => {
     const drawing = plan.value?.drawings.find((d) => d.places.includes(place.value))
-    return drawing ? drawing.lines.length + drawing.rings.length : 0
+    return drawing ? drawing.lines.length + drawing.paths.length : 0
   })
 
   let choosing = 0

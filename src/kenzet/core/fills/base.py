@@ -10,6 +10,7 @@ from typing import ClassVar, Literal
 from shapely.geometry import MultiPolygon
 
 from kenzet.core.geom.clip import Straight, count_at_most
+from kenzet.core.geom.paths import Path
 from kenzet.core.geom.region import Point, Region
 from kenzet.core.measure import Length
 from kenzet.core.params import Frozen
@@ -27,7 +28,21 @@ class Rings:
     pitch: Fraction
 
 
-Family = Straight | Rings
+@dataclass(frozen=True, slots=True)
+class Paths:
+    """Lines that are neither parallel straights nor rings: zigzags, arcs, fans, chevrons.
+
+    Where ``spacing`` is given (exact mm), each path but the first lies that far, truly, from the one
+    before it all along, and can be laid from it; without it every path is drawn.
+    """
+
+    paths: tuple[Path, ...]
+    spacing: Fraction | None = None
+
+
+Family = Straight | Rings | Paths
+
+Group = Literal["straight", "shapes", "echoes", "zigzags", "curves", "textures"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,6 +65,19 @@ class Wish:
     does: str
 
 
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """A number of the fill that she would otherwise reckon: ``value`` in mm, degrees, a share or a count.
+
+    ``typed`` marks the one that she has typed herself where two belong together.
+    """
+
+    label: str
+    value: float
+    what: Literal["length", "angle", "count"] = "length"
+    typed: bool = False
+
+
 MendHow = Literal["line on the centre", "gap on the centre", "even spacing"]
 
 
@@ -62,14 +90,16 @@ class Mend:
 
 
 class Fill(Frozen):
-    """Must override ``label``, ``help``, ``tile`` (an SVG path in a box of 72 by 39) and ``lay_out``; may override ``order`` (its place in the chooser),
-    ``wishes`` and ``follows_quilt``.
+    """Must override ``label``, ``help``, ``tile`` (an SVG path in a box of 72 by 39), ``group`` and ``lay_out``; may
+    override ``order`` (its place in its group), ``lines_are`` (what one calls them) and what says so.
     """
 
     label: ClassVar[str]
     help: ClassVar[str]
     tile: ClassVar[str]
+    group: ClassVar[Group] = "straight"
     order: ClassVar[int] = 99
+    lines_are: ClassVar[str] = "Lines"
 
     spacing: Length
 
@@ -79,8 +109,11 @@ class Fill(Frozen):
 
     def count_at_most(self, site: Site) -> int:
         """May override. How many lines there would be, or a few more, before anything is drawn."""
-        straight = [family for family in self.lay_out(site) if isinstance(family, Straight)]
-        return count_at_most([(piece, family) for piece in site.region.pieces for family in straight])
+        families = list(self.lay_out(site))
+        straight = [family for family in families if isinstance(family, Straight)]
+        paths = sum(len(family.paths) for family in families if isinstance(family, Paths))
+        along = 1 + len(site.region.segments) // 2  # a line enters and leaves by two sides
+        return count_at_most([(piece, f) for piece in site.region.pieces for f in straight]) + paths * along
 
     def wishes(self, site: Site) -> Sequence[Wish]:
         """May override. Spacings that come out even or meet the corners, best first."""
@@ -89,6 +122,20 @@ class Fill(Frozen):
     def mend(self, site: Site) -> Mend | None:
         """May override. What would leave no sliver; asked only where there is one."""
         return None
+
+    def figures(self, site: Site) -> Sequence[Figure]:
+        """May override. What belongs to the fill beside its spacing: steps, legs, angles, radii."""
+        return ()
+
+    @property
+    def sewn(self) -> bool:
+        """May override. False where its lines are only drawn, as a base for others."""
+        return True
+
+    @property
+    def passes(self) -> int:
+        """May override. How often each line is sewn over."""
+        return 1
 
     @property
     def follows_quilt(self) -> bool:

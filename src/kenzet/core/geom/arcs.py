@@ -60,6 +60,14 @@ class Arc:
         reach = (1 - self.bulge**2) / (4 * self.bulge)  # times the chord turned a quarter to the left
         return (x0 + x1) / 2 - (y1 - y0) * reach, (y0 + y1) / 2 + (x1 - x0) * reach
 
+    def holds(self, point: Point, near: float) -> bool:
+        """Whether ``point`` lies on the arc, within ``near`` mm of its circle."""
+        cx, cy = self.centre
+        dx, dy = point[0] - cx, point[1] - cy
+        sx, sy = self.start[0] - cx, self.start[1] - cy
+        turn = math.atan2(sx * dy - sy * dx, sx * dx + sy * dy) * (1 if self.bulge > 0 else -1)
+        return abs(math.hypot(dx, dy) - self.radius) <= near and turn % math.tau <= abs(self.angle) + 1e-6
+
     def at(self, share: float) -> Point:
         """The point at ``share`` of the way, 0 the start."""
         cx, cy = self.centre

@@ -1,8 +1,9 @@
 """Straight families clipped to regions: one vectorised scan over all of them at once.
 
-Glossary: a *job* is one family on one region. The line ``i`` of a family holds the points p with
+Glossary: a *job* is one family on one region. The line ``i`` of an even family holds the points p with
 p·n = datum + i·pitch, n being the direction turned left by 90 degrees. ``q`` is a corner's place
-counted in pitches, so that a side crosses the whole numbers between the q of its two ends.
+counted in pitches, so that a side crosses the whole numbers between the q of its two ends. A family with
+a *rhythm* has several lines a pitch, at ``offsets``; it is scanned once an offset.
 
 A corner that lies on a line is counted once as beyond it and once as before it; what is inside by
 both counts is inside, so a line along an edge (the ditch) is no stretch, a line through a corner is
@@ -25,6 +26,7 @@ from kenzet.core.geom.predicates import LEAST_STRETCH, SNAP
 from kenzet.core.geom.region import Floats, Region
 
 Ints = NDArray[np.int64]
+_ENDLESS = np.iinfo(np.int64).max // 4
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,13 +34,16 @@ class Straight:
     """A family of parallel lines: direction ``angle`` in degrees, ``pitch`` exact mm.
 
     ``datum`` is the place of line 0 along the normal, in mm; lines below ``first`` are left out
-    (an edge has no lines behind it).
+    (an edge has no lines behind it), and so are those after ``last``. ``offsets`` (from 0, growing, below
+    the pitch) are the places of the lines of one pitch: line i stands at i // n pitches and offset i % n.
     """
 
     angle: float
     pitch: Fraction
     datum: float
     first: int | None = None
+    last: int | None = None
+    offsets: tuple[Fraction, ...] = (Fraction(0),)
 
     @property
     def direction(self) -> tuple[float, float]:
@@ -56,7 +61,37 @@ class Straight:
 
     def place(self, line: int) -> float:
         """Where line ``line`` stands along the normal, mm."""
-        return self.datum + float(line * self.pitch)
+        return self.datum + float(self.at(line))
+
+    def at(self, line: int) -> Fraction:
+        """Where line ``line`` stands from the datum, exact mm."""
+        pitches, which = divmod(line, len(self.offsets))
+        return pitches * self.pitch + self.offsets[which]
+
+    @property
+    def gaps(self) -> tuple[Fraction, ...]:
+        """The gap after each line of one pitch, exact mm."""
+        return tuple(self.at(k + 1) - self.at(k) for k in range(len(self.offsets)))
+
+    def middles(self, gap: Fraction) -> list[Straight]:
+        """Even families along the middles of all gaps that are ``gap`` wide."""
+        return [
+            Straight(self.angle, self.pitch, self.datum + float(offset + gap / 2))
+            for offset, wide in zip(self.offsets, self.gaps, strict=True)
+            if wide == gap
+        ]
+
+    def to_next(self, place: Fraction, onwards: bool) -> Fraction:
+        """From ``place`` (exact mm from the datum) to the next line onwards (or back); never 0."""
+        many = len(self.offsets)
+        line = math.floor(place / self.pitch) * many
+        while self.at(line) - place < SNAP:
+            line += 1
+        if onwards:
+            return self.at(line if self.first is None else max(line, self.first)) - place
+        while place - self.at(line) < SNAP:
+            line -= 1
+        return place - self.at(line if self.last is None else min(line, self.last))
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,10 +139,12 @@ def count_at_most(jobs: Sequence[Job]) -> int:
     """How many stretches the scan would give, or a few more (lines on corners); nothing is drawn."""
     if not jobs:
         return 0
-    return int(_sides(jobs).counts.sum()) // 2 + len(jobs)
+    even = [job for job, _, _ in _even(jobs)]
+    return int(_sides(even).counts.sum()) // 2 + len(even)
 
 
 def _sides(jobs: Sequence[Job]) -> _Sides:
+    """Of even families: those with a rhythm are taken apart before."""
     sides = np.concatenate([region.segments for region, _ in jobs])
     job = np.repeat(np.arange(len(jobs)), [len(region.segments) for region, _ in jobs])
     u = np.array([family.direction for _, family in jobs])[job]
@@ -122,17 +159,46 @@ def _sides(jobs: Sequence[Job]) -> _Sides:
 
     x0, y0, x1, y1 = sides.T
     q0, q1 = places(x0, y0), places(x1, y1)
-    none = np.iinfo(np.int64).min // 4
-    first = np.array([none if f.first is None else f.first for _, f in jobs], dtype=np.int64)[job]
+    first = np.array([-_ENDLESS if f.first is None else f.first for _, f in jobs], dtype=np.int64)[job]
+    last = np.array([_ENDLESS if f.last is None else f.last for _, f in jobs], dtype=np.int64)[job]
     low = np.maximum(np.ceil(np.minimum(q0, q1)).astype(np.int64), first)
-    high = np.floor(np.maximum(q0, q1)).astype(np.int64)
+    high = np.minimum(np.floor(np.maximum(q0, q1)).astype(np.int64), last)
     high = np.where(q0 == q1, low - 1, high)  # a side along a line crosses nothing
     along0, along1 = x0 * u[:, 0] + y0 * u[:, 1], x1 * u[:, 0] + y1 * u[:, 1]
     return _Sides(job, q0, q1, along0, along1, low, high)
 
 
+def _even(jobs: Sequence[Job]) -> list[tuple[Job, int, int]]:
+    """Every job as jobs of even families, with the number of the job and of the offset that each stands for."""
+    found: list[tuple[Job, int, int]] = []
+    for number, (region, family) in enumerate(jobs):
+        many = len(family.offsets)
+        if many == 1:
+            found.append(((region, family), number, 0))
+            continue
+        for which, offset in enumerate(family.offsets):
+            first = None if family.first is None else -((which - family.first) // many)
+            last = None if family.last is None else (family.last - which) // many
+            datum = family.datum + float(offset)
+            found.append(((region, Straight(family.angle, family.pitch, datum, first, last)), number, which))
+    return found
+
+
 def clip(jobs: Sequence[Job]) -> Stretches:
     """The stretches of every job's family inside its region."""
+    even = _even(jobs)
+    found = _clip_even([job for job, _, _ in even])
+    if len(even) == len(jobs):
+        return found
+    number, which = np.array([(n, w) for _, n, w in even], dtype=np.int64).T
+    many = np.array([len(family.offsets) for _, family in jobs], dtype=np.int64)
+    job = number[found.job]
+    line = found.line * many[job] + which[found.job]
+    order = np.lexsort((line, job))  # stable: along a line they stay in order
+    return Stretches(job[order], line[order], found.ends[order])
+
+
+def _clip_even(jobs: Sequence[Job]) -> Stretches:
     if not jobs:
         return Stretches(np.zeros(0, np.int64), np.zeros(0, np.int64), np.zeros((0, 4)))
     sides = _sides(jobs)

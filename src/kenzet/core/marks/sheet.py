@@ -67,8 +67,7 @@ def _line(drawing: Drawing, number: int) -> Floats:
     if number < len(drawing.stretches):
         ends: Floats = drawing.stretches.ends[number].reshape(2, 2)
         return ends
-    points = drawing.rings[number - len(drawing.stretches)].points
-    return np.vstack([points, points[:1]])
+    return drawing.traces[number - len(drawing.stretches)].polyline
 
 
 def _tick_marks(region: Region, ticked: TickedEdge, unit: Unit) -> Sequence[TickMark]:

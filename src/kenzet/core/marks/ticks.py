@@ -11,9 +11,8 @@ from itertools import pairwise
 
 import numpy as np
 
-from kenzet.core.geom.clip import Stretches
 from kenzet.core.geom.predicates import SAME_PLACE
-from kenzet.core.geom.region import Edge, Region
+from kenzet.core.geom.region import Edge, Floats, Region
 from kenzet.core.spacing import Tick, stepping_error, ticks
 
 _ON_EDGE = 0.01  # mm: an end this near to an edge lies on it
@@ -50,9 +49,8 @@ def edge_names(region: Region) -> list[str]:
     return names
 
 
-def ticked_edges(region: Region, stretches: Stretches, step: Fraction) -> list[TickedEdge]:
-    """Every edge that a line of ``stretches`` meets, with its ticks rounded to ``step`` (mm)."""
-    ends = np.concatenate([stretches.ends[:, :2], stretches.ends[:, 2:]])
+def ticked_edges(region: Region, ends: Floats, step: Fraction) -> list[TickedEdge]:
+    """Every edge on which a line's end of ``ends`` (n, 2) lies, with its ticks rounded to ``step`` (mm)."""
     found = []
     for name, edge in zip(edge_names(region), region.edges, strict=True):
         places = _places(edge, ends)

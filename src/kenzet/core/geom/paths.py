@@ -1,0 +1,342 @@
+"""Lines that are no parallel family: straight sides and arcs end to end, clipped to a region.
+
+Glossary: a *path* is vertices (x, y, bulge), the bulge being that of the side which leaves; of an open
+path's last vertex it means nothing. Its *points* are those of the polyline that is drawn, which strays
+at most ``CURVE_ERROR`` from the arcs. *q* is a place on the drawn polylines: the index of the point
+before it plus the share of the way to the next.
+
+A piece along the region's outline (the ditch) is no line; one that only touches the outline is not cut there.
+
+Cost: O(points · sides of the outline near them); memory the same.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+
+from kenzet.core.geom.arcs import Point, Vertex
+from kenzet.core.geom.predicates import CURVE_ERROR, LEAST_STRETCH, SNAP
+from kenzet.core.geom.region import Floats, Region
+
+Ints = NDArray[np.int64]
+
+_SOFT_TURN = math.radians(8.1)
+_MANY_PAIRS = 400_000
+
+
+@dataclass(frozen=True)
+class Path:
+    """An open or closed path; ``vertices`` is (n, 3) in mm."""
+
+    vertices: Floats
+    closed: bool = False
+
+    @classmethod
+    def of(cls, vertices: Iterable[Vertex], closed: bool = False) -> Path:
+        """From points with or without a bulge."""
+        return cls(np.array([(*v[:2], v[2] if len(v) == 3 else 0.0) for v in vertices]), closed)
+
+    @cached_property
+    def points(self) -> Floats:
+        """(m, 2) as drawn; a closed path's first point is not repeated."""
+        drawn = _drawn([self])
+        return drawn.points[:-1] if self.closed else drawn.points
+
+    @property
+    def straight(self) -> bool:
+        """Whether it has no arc."""
+        bulges = self.vertices[:, 2] if self.closed else self.vertices[:-1, 2]
+        return not np.any(np.abs(bulges) > 1e-9)
+
+    @cached_property
+    def length(self) -> float:
+        """mm, along the arcs."""
+        here = self.vertices if self.closed else self.vertices[:-1]
+        there = np.roll(self.vertices, -1, axis=0) if self.closed else self.vertices[1:]
+        chords = np.hypot(*(there - here)[:, :2].T)
+        angle = 4 * np.arctan(np.abs(here[:, 2]))
+        whole = np.where(angle > 1e-9, angle / (2 * np.sin(np.maximum(angle, 1e-9) / 2)), 1.0)
+        return float((chords * whole).sum())
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """What is left of path number ``line`` inside a region."""
+
+    line: int
+    path: Path
+
+
+@dataclass(frozen=True, slots=True)
+class _Drawn:
+    """All paths as polylines: points, and for each its path, its vertex and its share of that vertex's side."""
+
+    points: Floats
+    path: Ints
+    vertex: Ints
+    share: Floats
+    vertices: Floats
+    first: Ints  # of every path, its first vertex
+
+
+def _drawn(paths: Sequence[Path]) -> _Drawn:
+    """Closed paths end with their first vertex once more."""
+    rows = [np.vstack([p.vertices, p.vertices[:1]]) if p.closed else p.vertices for p in paths]
+    vertices = np.concatenate(rows)
+    owner = np.repeat(np.arange(len(rows)), [len(row) for row in rows])
+    last = np.append(owner[1:] != owner[:-1], True)
+    first = np.flatnonzero(np.append(True, last[:-1]))
+    bulge = np.where(last, 0.0, vertices[:, 2])
+    after = np.roll(vertices[:, :2], -1, axis=0)
+    chord = np.hypot(*(after - vertices[:, :2]).T)
+    curved = np.abs(bulge) * chord / 2 > SNAP
+    safe = np.where(curved, bulge, 1.0)
+    radius = chord * (1 + safe**2) / (4 * np.abs(safe))
+    angle = 4 * np.arctan(safe)
+    step = 2 * np.arccos(np.clip(1 - CURVE_ERROR / np.maximum(radius, CURVE_ERROR), 0.0, 1.0))
+    chords = np.where(curved, np.maximum(4, np.ceil(np.abs(angle) / np.clip(step, 1e-3, _SOFT_TURN))), 1)
+    count = np.where(last, 1, chords).astype(np.int64)
+    vertex = np.repeat(np.arange(len(vertices)), count)
+    start = np.cumsum(count) - count
+    share = (np.arange(len(vertex)) - start[vertex]) / count[vertex]
+    reach = (1 - safe**2) / (4 * safe)
+    dx, dy = (after - vertices[:, :2]).T
+    centre = np.stack([vertices[:, 0] + dx / 2 - dy * reach, vertices[:, 1] + dy / 2 + dx * reach], axis=1)
+    points = vertices[vertex, :2].copy()
+    inner = share > 0
+    v = vertex[inner]
+    arm = vertices[v, :2] - centre[v]
+    turn = angle[v] * share[inner]
+    cos, sin = np.cos(turn), np.sin(turn)
+    points[inner] = centre[v] + np.stack(
+        [arm[:, 0] * cos - arm[:, 1] * sin, arm[:, 0] * sin + arm[:, 1] * cos], axis=1
+    )
+    return _Drawn(points, owner[vertex], vertex, share, vertices, first)
+
+
+def clip_paths(region: Region, paths: Sequence[Path]) -> list[Piece]:
+    """The pieces of ``paths`` inside ``region``, in the order of the paths and along each."""
+    paths = [path for path in paths if len(path.vertices) > 1]
+    if not paths:
+        return []
+    drawn = _drawn(paths)
+    points = drawn.points
+    goes_on = drawn.path[1:] == drawn.path[:-1]
+    long = np.append(0.0, np.cumsum(np.where(goes_on, np.hypot(*(points[1:] - points[:-1]).T), 0.0)))
+    ends = np.flatnonzero(np.append(True, ~goes_on))
+    finish = np.append(ends[1:] - 1, len(points) - 1)
+    segments = np.flatnonzero(goes_on)
+    q = np.concatenate([_crossings(region, points, segments), ends, finish])
+    q = np.sort(q)
+    at = _along(long, q)
+    owner = drawn.path[np.floor(q).astype(np.int64)]
+    new = np.append(True, (owner[1:] != owner[:-1]) | (at[1:] - at[:-1] > SNAP))
+    q, at, owner = q[new], at[new], owner[new]
+    one = np.flatnonzero(owner[1:] == owner[:-1])
+    middle = np.interp((at[one] + at[one + 1]) / 2, long, np.arange(len(long), dtype=float))
+    mx, my = _points_at(points, middle).T
+    shrunk = region.shrunk
+    kept = one[shapely.intersects_xy(shrunk, mx, my)] if not shrunk.is_empty else one[:0]
+    if not len(kept):
+        return []
+    opens = np.append(True, kept[1:] != kept[:-1] + 1) | np.append(True, owner[kept[1:]] != owner[kept[:-1]])
+    closes = np.append(opens[1:], True)
+    spans = [
+        (int(owner[a]), float(q[a]), float(q[b + 1]))
+        for a, b in zip(kept[opens].tolist(), kept[closes].tolist(), strict=True)
+    ]
+    return list(_pieces(paths, drawn, ends, finish, _joined(paths, spans, ends, finish)))
+
+
+def _crossings(region: Region, points: Floats, segments: Ints) -> Floats:
+    """The q of every place at which the polylines meet a side of the outline."""
+    sides = region.segments
+    if len(segments) * len(sides) <= _MANY_PAIRS:
+        s, e = _beyond_and_before(points, segments, sides)
+    else:
+        boxes = shapely.linestrings(np.stack([points[segments], points[segments + 1]], axis=1))
+        found = region.side_tree.query(boxes)
+        s, e = segments[found[0]], found[1]
+    a, b = points[s], points[s + 1]
+    c, f = sides[e, :2], sides[e, 2:] - sides[e, :2]
+    d, w = b - a, c - a
+    size, reach = np.hypot(*d.T), np.hypot(*f.T)
+    cross = d[:, 0] * f[:, 1] - d[:, 1] * f[:, 0]
+    slanted = np.abs(cross) > 1e-9 * size * reach
+    safe = np.where(slanted, cross, 1.0)
+    t = (w[:, 0] * f[:, 1] - w[:, 1] * f[:, 0]) / safe
+    u = (w[:, 0] * d[:, 1] - w[:, 1] * d[:, 0]) / safe
+    size, reach = np.maximum(size, 1e-12), np.maximum(reach, 1e-12)
+    near_t, near_u = SNAP / size, SNAP / reach
+    hit = slanted & (t >= -near_t) & (t <= 1 + near_t) & (u >= -near_u) & (u <= 1 + near_u)
+    beside = np.abs(w[:, 0] * d[:, 1] - w[:, 1] * d[:, 0]) < SNAP * size
+    level = ~slanted & beside
+    found_q = [s[hit] + np.clip(t[hit], 0.0, 1.0)]
+    if level.any():
+        for end in (w[level], w[level] + f[level]):
+            share = (end * d[level]).sum(axis=1) / size[level] ** 2
+            found_q.append(s[level] + np.clip(share, 0.0, 1.0))
+    return np.concatenate(found_q)
+
+
+def _beyond_and_before(points: Floats, segments: Ints, sides: Floats) -> tuple[Ints, Ints]:
+    """Pairs of segments and sides where the segment does not lie wholly on one hand of the side's line."""
+    way = sides[:, 2:] - sides[:, :2]
+    normal = np.stack([-way[:, 1], way[:, 0]]) / np.maximum(np.hypot(*way.T), 1e-12)
+    away = points @ normal - (sides[:, :2].T * normal).sum(axis=0)
+    above, below = away > SNAP, away < -SNAP
+    one_hand = (above[segments] & above[segments + 1]) | (below[segments] & below[segments + 1])
+    s, e = np.nonzero(~one_hand)
+    return segments[s], e
+
+
+def _along(long: Floats, q: Floats) -> Floats:
+    return np.interp(q, np.arange(len(long), dtype=float), long)
+
+
+def _points_at(points: Floats, q: Floats) -> Floats:
+    low = np.minimum(np.floor(q).astype(np.int64), len(points) - 1)
+    high = np.minimum(low + 1, len(points) - 1)
+    share = (q - low)[:, None]
+    between: Floats = points[low] + share * (points[high] - points[low])
+    return between
+
+
+def _joined(
+    paths: Sequence[Path], spans: list[tuple[int, float, float]], ends: Ints, finish: Ints
+) -> Iterable[tuple[int, list[tuple[float, float]], bool]]:
+    """Spans by path; where a closed path is inside at its first vertex, its last and first span are one."""
+    by_path: dict[int, list[tuple[float, float]]] = {}
+    for owner, a, b in spans:
+        by_path.setdefault(owner, []).append((a, b))
+    for owner, mine in by_path.items():
+        start, end = float(ends[owner]), float(finish[owner])
+        if paths[owner].closed and mine[0][0] == start and mine[-1][1] == end:
+            if len(mine) == 1:
+                yield owner, mine, True
+                continue
+            mine = [*mine[1:-1], (mine[-1][0], end), (start, mine[0][1])]
+            for span in mine[:-2]:
+                yield owner, [span], False
+            yield owner, mine[-2:], False
+            continue
+        for span in mine:
+            yield owner, [span], False
+
+
+def _pieces(
+    paths: Sequence[Path],
+    drawn: _Drawn,
+    ends: Ints,
+    finish: Ints,
+    runs: Iterable[tuple[int, list[tuple[float, float]], bool]],
+) -> Iterable[Piece]:
+    for owner, spans, whole in runs:
+        if whole or (spans == [(float(ends[owner]), float(finish[owner]))] and not paths[owner].closed):
+            yield Piece(owner, paths[owner])
+            continue
+        rows = [_cut(drawn, a, b) for a, b in spans]
+        vertices = np.vstack([rows[0], *(row[1:] for row in rows[1:])]) if len(rows) == 1 else _chained(rows)
+        path = Path(vertices)
+        if path.length > LEAST_STRETCH:
+            yield Piece(owner, path)
+
+
+def _chained(rows: list[Floats]) -> Floats:
+    """Two spans that meet at a closed path's first vertex; the second one's bulge there counts."""
+    return np.vstack([rows[0][:-1], *rows[1:]])
+
+
+def _cut(drawn: _Drawn, a: float, b: float) -> Floats:
+    """The vertices of the span from q ``a`` to ``b``; partial arcs get the bulge of their share."""
+    (xa, ya), (xb, yb) = _points_at(drawn.points, np.array([a, b]))
+    va, ta = _on_side(drawn, a)
+    vb, tb = _on_side(drawn, b)
+    if tb == 0.0 and vb > va:  # it ends on a vertex: that is the whole of the side before
+        vb, tb = vb - 1, 1.0
+    rows = drawn.vertices[va : vb + 1].copy()
+    for k, low, high in ((0, ta, 1.0 if vb > va else tb), (len(rows) - 1, 0.0 if vb > va else ta, tb)):
+        rows[k, 2] = math.tan(math.atan(drawn.vertices[va + k, 2]) * (high - low))
+    rows[0, :2] = xa, ya
+    return np.vstack([rows, (xb, yb, 0.0)])
+
+
+def _on_side(drawn: _Drawn, q: float) -> tuple[int, float]:
+    """The vertex whose side holds q, and the share of the way along it."""
+    low = int(q)
+    rest = q - low
+    vertex, share = int(drawn.vertex[low]), float(drawn.share[low])
+    if rest == 0.0:
+        return vertex, share
+    after = float(drawn.share[low + 1]) if drawn.vertex[low + 1] == vertex else 1.0
+    return vertex, share + rest * (after - share)
+
+
+def with_arcs(points: Floats, closed: bool, near: float = CURVE_ERROR / 10) -> Floats:
+    """The vertices of a drawn polyline whose runs of short chords lie on circles: arcs again, (n, 3).
+
+    A run of three or more chords that turn the same way by less than 9 degrees each, whose points lie
+    within ``near`` of one circle, becomes one arc. O(n).
+    """
+    if closed:
+        points = np.vstack([_from_a_corner(points), _from_a_corner(points)[:1]])
+    rows: list[tuple[float, float, float]] = []
+    k, last = 0, len(points) - 1
+    while k < last:
+        reach, bulge = _run(points, k, near)
+        rows.append((float(points[k, 0]), float(points[k, 1]), bulge))
+        k = reach
+    if not closed:
+        rows.append((float(points[last, 0]), float(points[last, 1]), 0.0))
+    return np.array(rows)
+
+
+def _from_a_corner(points: Floats) -> Floats:
+    """A closed ring begun at its sharpest turn, so that no arc is cut where it begins."""
+    before, after = points - np.roll(points, 1, axis=0), np.roll(points, -1, axis=0) - points
+    turn = np.arctan2(before[:, 0] * after[:, 1] - before[:, 1] * after[:, 0], (before * after).sum(axis=1))
+    return np.roll(points, -int(np.abs(turn).argmax()), axis=0)
+
+
+def _run(points: Floats, k: int, near: float) -> tuple[int, float]:
+    """How far the arc that begins at point ``k`` reaches, and its bulge; one chord and 0 where there is none."""
+    circle = _circle(points[k : k + 3]) if k + 3 < len(points) else None
+    if circle is None:
+        return k + 1, 0.0
+    cx, cy, radius = circle
+    reach, angle = k, 0.0
+    while reach + 1 < len(points):
+        x0, y0 = points[reach] - (cx, cy)
+        x1, y1 = points[reach + 1] - (cx, cy)
+        turn = math.atan2(x0 * y1 - y0 * x1, x0 * x1 + y0 * y1)
+        if abs(math.hypot(x1, y1) - radius) > near or abs(turn) > math.radians(9.0):
+            break
+        if (angle and turn * angle < 0) or abs(angle + turn) > math.radians(350):
+            break
+        angle += turn
+        reach += 1
+    return (reach, math.tan(angle / 4)) if reach - k >= 3 else (k + 1, 0.0)
+
+
+def _circle(three: Floats) -> tuple[float, float, float] | None:
+    (ax, ay), (bx, by), (cx, cy) = three.tolist()
+    cross = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax)
+    reach = max(math.dist((ax, ay), (bx, by)), math.dist((bx, by), (cx, cy)))
+    if abs(cross) < 1e-5 * reach**2:
+        return None
+    b2, c2 = (bx - ax) ** 2 + (by - ay) ** 2, (cx - ax) ** 2 + (cy - ay) ** 2
+    x = ax + ((cy - ay) * b2 - (by - ay) * c2) / (2 * cross)
+    y = ay + ((bx - ax) * c2 - (cx - ax) * b2) / (2 * cross)
+    return x, y, math.dist((x, y), (ax, ay))
+
+
+def straight_path(start: Point, end: Point) -> Path:
+    """One straight line."""
+    return Path.of([start, end])
