@@ -8,6 +8,8 @@ from shapely.geometry import MultiPolygon, Point, Polygon
 
 from kenzet.core.drawing import Drawing, draw
 from kenzet.core.fills.base import Site
+from kenzet.core.geom.arcs import drawn as drawn_outline
+from kenzet.core.geom.arcs import key
 from kenzet.core.geom.region import Region
 from kenzet.core.top.laid import ZoneShape
 from kenzet.core.top.layout import Part
@@ -23,6 +25,13 @@ def inches(outline, *holes) -> Region:
 
 def box(x, y, w, h):
     return [(x, y), (x + w, y), (x + w, y + h), (x, y + h)]
+
+
+def petal(chord, rise) -> Region:
+    """A melon of two arcs over ``chord`` with ``rise`` on either side, its tips at 0 and chord."""
+    bulge = 2 * rise / chord
+    ring, soft = drawn_outline([(0, 0, bulge), (chord * IN, 0, bulge)])
+    return Region(Polygon(ring), frozenset(key(p) for p in soft))
 
 
 def _pieces(*outlines) -> Region:
@@ -54,5 +63,7 @@ REGIONS: dict[str, Region] = {
         [(3, 0), (9, 0), (6, 3)], [(12, 3), (12, 9), (9, 6)], [(9, 12), (3, 12), (6, 9)], [(0, 9), (0, 3), (3, 6)],
     ),
     "hourglass": _pieces([(0, 0), (6, 0), (3, 3)], [(3, 3), (6, 6), (0, 6)]),
+    "petal": petal(8, 1.25),
+    "diamond": inches([(-4, 0), (0, -2), (4, 0), (0, 2)]),
     "hexagon": inches([(math.cos(math.radians(a)) * 4, math.sin(math.radians(a)) * 4) for a in range(0, 360, 60)]),
 }  # fmt: skip

@@ -15,7 +15,7 @@ from shapely.geometry.polygon import orient
 
 from kenzet.core.fills.base import Family, Fill, Paths, Rings
 from kenzet.core.geom.clip import Straight, Stretches, clip
-from kenzet.core.geom.paths import Path, clip_paths, with_arcs
+from kenzet.core.geom.paths import Path, Piece, clip_paths, with_arcs
 from kenzet.core.geom.region import Floats, Region
 from kenzet.core.top.laid import ZoneShape
 
@@ -61,7 +61,8 @@ class Trace:
 class Drawing:
     """One distinct set of lines in the part's coordinates, and the places that have it.
 
-    ``stretches.job`` is piece × families + family.
+    ``stretches.job`` is piece × families + family. ``hints`` only show what a freehand texture looks like:
+    they are no lines to sew.
     """
 
     places: tuple[str, ...]
@@ -70,6 +71,7 @@ class Drawing:
     families: tuple[Family, ...]
     stretches: Stretches
     traces: tuple[Trace, ...]
+    hints: tuple[Trace, ...] = ()
 
     @property
     def region(self) -> Region:
@@ -84,6 +86,8 @@ class Drawing:
     @property
     def stitched(self) -> float:
         """mm at one place."""
+        if self.fill.claimed_density is not None:
+            return self.fill.claimed_density * float(self.region.area.area)
         drawn = float(self.stretches.lengths.sum()) + sum(trace.length for trace in self.traces)
         return drawn * self.fill.passes if self.fill.sewn else 0.0
 
@@ -111,8 +115,12 @@ def draw(shape: ZoneShape, fill: Fill, families: tuple[Family, ...], places: tup
     """Clip the straight families to every piece of the region and take the rings apart."""
     straight = [family for family in families if isinstance(family, Straight)]
     stretches = clip([(piece, family) for piece in shape.region.pieces for family in straight])
-    traces = tuple(t for k, family in enumerate(families) for t in _traces(shape.region, k, family))
-    return Drawing(places, shape, fill, families, stretches, traces)
+    stretches = stretches.only(stretches.lengths >= fill.least_piece)
+    traces = [t for k, family in enumerate(families) for t in _traces(shape.region, k, family)]
+    long = tuple(trace for trace in traces if trace.length >= fill.least_piece)
+    if fill.claimed_density is not None:
+        return Drawing(places, shape, fill, families, stretches, (), long)
+    return Drawing(places, shape, fill, families, stretches, long)
 
 
 def _traces(region: Region, number: int, family: Family) -> Iterable[Trace]:
@@ -125,5 +133,6 @@ def _traces(region: Region, number: int, family: Family) -> Iterable[Trace]:
                     path = Path(np.hstack([points, np.zeros((len(points), 1))]), closed=True)
                     yield Trace(number, k, path, family.pitch if k else family.first)
     elif isinstance(family, Paths):
-        for piece in clip_paths(region, family.paths):
+        whole = [Piece(k, path) for k, path in enumerate(family.paths)]
+        for piece in whole if family.on_outline else clip_paths(region, family.paths):
             yield Trace(number, piece.line, piece.path, family.spacing if piece.line else None)

@@ -37,7 +37,9 @@ class Gap:
 def widest_gap(drawing: Drawing) -> Gap:
     """F44 for one drawing; the zone's own widest circle where no line lies in it."""
     region, families, stretches = drawing.region, drawing.families, drawing.stretches
-    if not drawing.fill.sewn:
+    if drawing.fill.claimed_density is not None:
+        return Gap(float(drawing.fill.spacing.mm))  # as wide as she sews it
+    if not drawing.fill.sewn or not families:
         return _by_search(region, [])
     if any(isinstance(family, Paths) for family in families):
         sewn = [trace.polyline for trace in drawing.traces]
@@ -53,8 +55,9 @@ def widest_gap(drawing: Drawing) -> Gap:
     return Gap(2 * widest_circle(_cells(region, stretches)))
 
 
-def _by_search(region: Region, lines: Sequence[Floats], near: float = 0.1) -> Gap:
-    """The widest circle that holds no line, its radius to ``near`` mm, by halving squares.
+def _by_search(region: Region, lines: Sequence[Floats]) -> Gap:
+    """The widest circle that holds no line, by halving squares: no other is wider by more than 1.2 mm of radius
+    or a twentieth, and the one that is found is then grown to its full width.
 
     A square of half side h about a point that is d from the nearest line holds no centre of a circle
     wider than d + h√2: what cannot beat the widest circle found is left out. O(squares · log lines).
@@ -64,10 +67,10 @@ def _by_search(region: Region, lines: Sequence[Floats], near: float = 0.1) -> Ga
     area = region.area
     shapely.prepare(area)
     left, low, right, high = region.bounds
-    half = max(min(right - left, high - low) / 16, near)
+    half = max(min(right - left, high - low) / 16, 1.2)
     xs, ys = (np.arange(a + half, b + half, 2 * half) for a, b in ((left, right), (low, high)))
     x, y = (grid.ravel() for grid in np.meshgrid(xs, ys))
-    best, place = 0.0, region.middle
+    best, place, near = 0.0, region.middle, 1.2
     while len(x):
         spots = shapely.points(x, y)
         found = tree.query_nearest(spots, return_distance=True, all_matches=False)
@@ -77,10 +80,26 @@ def _by_search(region: Region, lines: Sequence[Floats], near: float = 0.1) -> Ga
             k = int(np.where(inside, away, -1.0).argmax())
             if away[k] > best:
                 best, place = float(away[k]), (float(x[k]), float(y[k]))
+        near = max(1.2, best / 20)
         may = np.where(inside, away + half * math.sqrt(2), half * math.sqrt(2) - away) > best + near
         x, y, half = x[may], y[may], half / 2
         x = np.concatenate([x - half, x + half, x - half, x + half])
         y = np.concatenate([y - half, y - half, y + half, y + half])
+    return _grown(tree, area, best, place, near)
+
+
+def _grown(tree: shapely.STRtree, area: MultiPolygon, best: float, place: Point, step: float) -> Gap:
+    """From ``place`` to the middle of the widest circle near it, to a hundredth of a mm."""
+    ring = [(math.cos(math.tau * k / 12), math.sin(math.tau * k / 12)) for k in range(12)]
+    while step > 0.01:
+        x, y = (np.array([place[axis] + step * way[axis] for way in ring]) for axis in (0, 1))
+        away = tree.query_nearest(shapely.points(x, y), return_distance=True, all_matches=False)[1]
+        away = np.where(shapely.intersects_xy(area, x, y), away, -1.0)
+        k = int(away.argmax())
+        if away[k] > best + 1e-6:
+            best, place = float(away[k]), (float(x[k]), float(y[k]))
+        else:
+            step /= 2
     return Gap(2 * best, place)
 
 

@@ -191,23 +191,34 @@ def _trace_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference]:
 
 def site_at(shape: ZoneShape, place: str, middle: Point) -> Site:
     """Where a fill is laid, as ``place`` sees it."""
-    return Site(shape.region, shape.part.centre, from_middle(shape.part, place, middle))
+    return Site(shape.region, shape.part.centre, from_middle(shape.part, place, middle), lambda: shape.seams)
 
 
 def plan_zone(laid: LaidQuilt, key: str) -> ZonePlan | None:
-    """The plan of zone ``key``, or None where it has no fill anywhere or is laid nowhere.
+    """The plan of zone ``key``, or None where it has no fill anywhere or is laid nowhere. What was planned for
+    the same zone on the same top with the same kit is not planned again.
 
     Raises Unknown; BadValue at ``fill.…`` or ``kit.foot.offset``; TooMany at ``fill.spacing``.
     """
     zone = laid.zone(key)
     if not _has_fill(zone) or not laid.is_laid(zone):
         return None
+    kept = laid.kept_plans.get(key)
+    if isinstance(kept, ZonePlan) and kept.zone == zone and kept.kit == laid.quilt.kit:
+        return kept
     _refuse_a_flood(laid, key)
+    found = _planned(laid, key, zone)
+    laid.kept_plans[key] = found
+    return found
+
+
+def _planned(laid: LaidQuilt, key: str, zone: Zone) -> ZonePlan:
     drawings = []
     for number, shape in enumerate(laid.shapes(zone)):
         if number == 0:  # what the quilt's edge leaves of it elsewhere may be narrower
             check_foot(zone, shape.region, laid.quilt.kit)
         for fill, places in _by_fill(zone, shape):
+            check_hollow(fill, site_at(shape, places[0], laid.middle), laid.quilt.kit)
             drawings += [
                 draw(shape, fill, families, some)
                 for families, some in _distinct(fill, shape, places, laid.middle)
@@ -263,6 +274,17 @@ def check_foot(zone: Zone, region: Region, kit: Kit) -> None:
         )
 
 
+def check_hollow(fill: Fill, site: Site, kit: Kit) -> None:
+    """Raises BadValue where the foot cannot go into the curve's hollow (A50)."""
+    radius, foot = fill.hollow(site), kit.foot.offset
+    if radius is not None and radius < float(foot.mm):
+        raise BadValue(
+            f"The hollow's radius would be {in_words(radius, foot.unit)}; your foot of {foot.text} cannot go "
+            "into it. Take a longer or a shallower curve.",
+            "fill.depth",
+        )
+
+
 def check_kit(laid: LaidQuilt) -> None:
     """``check_foot`` for every zone that has a fill."""
     for zone in laid.quilt.zones.values():
@@ -299,7 +321,7 @@ def _phase(family: Family) -> float:
 def _refuse_a_flood(laid: LaidQuilt, key: str) -> None:
     """Counts before anything is drawn. Raises TooMany where the whole quilt would hold too many lines."""
     zones = laid.quilt.zones.items()
-    counts = {k: _count(laid, zone) for k, zone in zones if _has_fill(zone) and laid.is_laid(zone)}
+    counts = {k: _count(laid, k, zone) for k, zone in zones if _has_fill(zone) and laid.is_laid(zone)}
     total = sum(counts.values())
     zone = laid.quilt.zones[key]
     fill = zone.fill or next((apart.fill for apart in zone.apart if apart.fill), None)
@@ -319,7 +341,14 @@ def _refuse_a_flood(laid: LaidQuilt, key: str) -> None:
     )
 
 
-def _count(laid: LaidQuilt, zone: Zone) -> int:
+def _count(laid: LaidQuilt, key: str, zone: Zone) -> int:
+    kept = laid.kept_counts.get(key)
+    if kept is None or kept[0] != zone:
+        kept = laid.kept_counts[key] = (zone, _counted(laid, zone))
+    return kept[1]
+
+
+def _counted(laid: LaidQuilt, zone: Zone) -> int:
     return sum(
         fill.count_at_most(site_at(shape, places[0], laid.middle)) * len(places)
         for shape in laid.shapes(zone)

@@ -9,6 +9,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from kenzet.core.changes.filling import with_fill
+from kenzet.core.choosing import suited
 from kenzet.core.errors import BadValue
 from kenzet.core.fills import FILLS, AnyFill, Fill, default_fill
 from kenzet.core.geom.arcs import Arc
@@ -60,7 +61,8 @@ def _typed(quilt_id: str, body: m.PlanRequest) -> LaidQuilt:
     if body.switch is not None:
         if body.switch not in FILLS:
             raise BadValue(f"There is no fill called {body.switch[:40]}.", "switch")
-        fill: Fill = default_fill(body.switch, given)
+        found = suited(laid, body.zone, body.switch, given, body.place)
+        fill: Fill = found.fill if found else default_fill(body.switch, given)
     elif given is None:
         return laid
     else:

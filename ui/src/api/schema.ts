@@ -761,7 +761,7 @@ export interface components {
              * Control
              * @enum {string}
              */
-            control: "length" | "angle" | "choice" | "count";
+            control: "length" | "angle" | "choice" | "count" | "text";
             /** Empty */
             empty: string;
             /** Help */

@@ -5,9 +5,10 @@ A second fill of the same kind is an error at import.
 
 from __future__ import annotations
 
+from contextlib import suppress
 from typing import TYPE_CHECKING, Annotated, Any, Union
 
-from pydantic import Field
+from pydantic import Field, ValidationError
 
 from kenzet.core.fills.base import Fill
 from kenzet.core.params import kinds_in
@@ -29,7 +30,10 @@ def default_fill(kind: str, given: dict[str, Any] | None = None) -> Fill:
     """A fill of ``kind`` with its defaults, taking over what fits from ``given`` (another fill's values)."""
     model = FILLS[kind]
     kept = {k: v for k, v in (given or {}).items() if k in model.model_fields and k != "kind"}
-    return model.model_validate(kept)
+    for some in (kept, {k: v for k, v in kept.items() if k != "spacing"}):
+        with suppress(ValidationError):
+            return model.model_validate(some)
+    return model.model_validate({})
 
 
 __all__ = ["FILLS", "AnyFill", "Fill", "default_fill", "kind_of"]

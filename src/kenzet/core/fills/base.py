@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import ClassVar, Literal
@@ -33,11 +33,13 @@ class Paths:
     """Lines that are neither parallel straights nor rings: zigzags, arcs, fans, chevrons.
 
     Where ``spacing`` is given (exact mm), each path but the first lies that far, truly, from the one
-    before it all along, and can be laid from it; without it every path is drawn.
+    before it all along, and can be laid from it; without it every path is drawn. Paths ``on_outline`` are not
+    clipped: they run in the ditch.
     """
 
     paths: tuple[Path, ...]
     spacing: Fraction | None = None
+    on_outline: bool = False
 
 
 Family = Straight | Rings | Paths
@@ -45,16 +47,26 @@ Family = Straight | Rings | Paths
 Group = Literal["straight", "shapes", "echoes", "zigzags", "curves", "textures"]
 
 
+Seams = tuple[tuple[Point, Point], ...]
+
+
 @dataclass(frozen=True, slots=True)
 class Site:
     """Where a fill is laid: the zone's ``region`` in its part's coordinates (mm, y up).
 
-    ``centre`` is the part's centre and ``quilt_centre`` the quilt's, both in those coordinates.
+    ``centre`` is the part's centre and ``quilt_centre`` the quilt's, both in those coordinates. ``seams``
+    are the straight seams of the piecing inside the zone, its outline not among them, looked for when asked.
     """
 
     region: Region
     centre: Point
     quilt_centre: Point
+    find_seams: Callable[[], Seams] = tuple
+
+    @property
+    def seams(self) -> Seams:
+        """Start and end of every seam inside."""
+        return self.find_seams()
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,6 +133,24 @@ class Fill(Frozen):
 
     def mend(self, site: Site) -> Mend | None:
         """May override. What would leave no sliver; asked only where there is one."""
+        return None
+
+    def notes(self) -> Sequence[str]:
+        """May override. Sentences of the craft that belong to this fill as it is set."""
+        return ()
+
+    @property
+    def least_piece(self) -> float:
+        """May override. Pieces shorter than this, mm, are left out."""
+        return 0.0
+
+    @property
+    def claimed_density(self) -> float | None:
+        """May override. Where its lines are a hint only, what is sewn of it: mm per mm²."""
+        return None
+
+    def hollow(self, site: Site) -> float | None:
+        """May override. The tightest radius, mm, that a ruler foot has to go into."""
         return None
 
     def figures(self, site: Site) -> Sequence[Figure]:

@@ -1,4 +1,4 @@
-"""Rings that repeat the zone's own outline, inwards (L15, L16)."""
+"""Rings that repeat outlines: the zone's own inwards, or an appliqué's outwards (L15, L16, L18)."""
 
 from __future__ import annotations
 
@@ -6,38 +6,55 @@ from collections.abc import Iterable, Sequence
 from fractions import Fraction
 from typing import ClassVar, Literal
 
+import numpy as np
+import shapely
 from pydantic import field_validator
+from shapely.geometry import MultiPolygon, Polygon
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import Fill, Rings, Site, Wish
+from kenzet.core.fills.base import Family, Fill, Group, Paths, Rings, Site, Wish
 from kenzet.core.fills.origin import MOST_SPACING, check_spacing
-from kenzet.core.geom.offset import Corners, inward
+from kenzet.core.geom.offset import Corners, inward, outward
+from kenzet.core.geom.paths import Path, with_arcs
+from kenzet.core.geom.region import Region
 from kenzet.core.measure import MM_PER, Length
 from kenzet.core.params import Choice, Form, asked, in_range
 from kenzet.core.spacing import whole_parts
 
 MOST_ROUNDS = 500
+Of = Literal["all", "outline", "inner"]
 
 
 class Echo(Fill):
-    """Rings inside the outline, each offset from the outline itself."""
+    """Rings each offset from the outlines themselves: of the zone, of what lies in it, or of both."""
 
     label: ClassVar[str] = "Echo"
-    help: ClassVar[str] = "Rings that follow the zone's own edge, from the seam inwards."
+    help: ClassVar[str] = "Rings that follow an edge: from the seam inwards, or round an appliqué outwards."
     tile: ClassVar[str] = "M4 36 36 3 68 36ZM17 31 36 11.5 55 31ZM29 26.5 36 19.5 43 26.5Z"
-    order: ClassVar[int] = 3
+    group: ClassVar[Group] = "echoes"
+    order: ClassVar[int] = 21
+    lines_are: ClassVar[str] = "Rings"
 
     kind: Literal["echo"] = "echo"
     spacing: Length = asked("1/4 in", Form("length", "Apart", "True distance from ring to ring."))
     first: Length | None = asked(
-        None, Form("length", "First ring in from the seam", empty="the same as the rest")
+        None, Form("length", "First ring away from the edge", empty="the same as the rest")
     )
     rounds: int | None = asked(None, Form("count", "Rounds", "How many rings.", empty="until full"))
+    of: Of = asked(
+        "all",
+        Form(
+            "choice", "Echoes of",
+            choices=(
+                Choice("all", "every edge"), Choice("outline", "the outer edge"), Choice("inner", "what lies inside"),
+            ),
+        ),
+    )  # fmt: skip
     corners: Corners = asked(
         "mitred",
         Form(
-            "choice", "Corners that point inwards",
-            choices=(Choice("mitred", "mitred"), Choice("round", "round")),
+            "choice", "Round a point",
+            choices=(Choice("mitred", "mitred"), Choice("bevelled", "bevelled"), Choice("round", "round")),
         ),
     )  # fmt: skip
 
@@ -58,28 +75,61 @@ class Echo(Fill):
             raise BadValue(f"Rounds are a whole number from 1 to {MOST_ROUNDS}, or until full.")
         return rounds
 
-    def lay_out(self, site: Site) -> Iterable[Rings]:
-        """One family of rings, from the outline inwards, until the rounds are done or nothing is left."""
+    def lay_out(self, site: Site) -> Iterable[Family]:
+        """Rings of every edge until nothing is left; or paths of one sort of edge until they leave the zone."""
+        if self.of == "all":
+            yield self._rings(site.region)
+            return
+        area = MultiPolygon([Polygon(p.exterior) for p in site.region.area.geoms])
+        if self.of == "outline":
+            yield Paths(tuple(p for inside in self._rings(Region(area)).insides for p in _paths(inside)))
+            return
+        inner = shapely.union_all([Polygon(ring) for p in site.region.area.geoms for ring in p.interiors])
+        if inner.is_empty:
+            raise BadValue("Nothing lies inside this zone that could be echoed.", "of")
+        yield Paths(tuple(p for ring in self._outwards(site.region, inner) for p in _paths(ring)))
+
+    def _distances(self) -> Iterable[float]:
         first = self.first or self.spacing
-        most = MOST_ROUNDS if self.rounds is None else self.rounds
+        for k in range(self.rounds or MOST_ROUNDS):
+            yield float(first.mm + k * self.spacing.mm)
+
+    def _rings(self, region: Region) -> Rings:
         insides = []
-        for k in range(most):
-            inside = inward(site.region, float(first.mm + k * self.spacing.mm), self.corners)
+        for distance in self._distances():
+            inside = inward(region, distance, self.corners)
             if inside.is_empty:
                 break
             insides.append(inside)
-        yield Rings(tuple(insides), first.mm, self.spacing.mm)
+        return Rings(tuple(insides), (self.first or self.spacing).mm, self.spacing.mm)
+
+    def _outwards(self, region: Region, inner: Polygon | MultiPolygon) -> Iterable[MultiPolygon]:
+        """Rings round what lies inside; where two meet they become one."""
+        for distance in self._distances():
+            grown = outward(inner, distance, self.corners)
+            if shapely.covers(grown, region.area):
+                return
+            yield grown
 
     def count_at_most(self, site: Site) -> int:
-        """Rounds to the widest circle, times the rings of the outline."""
+        """Rounds to the widest circle, times the rings of the outline; cut by it more often where they grow."""
         loops = sum(1 + len(piece.interiors) for piece in site.region.area.geoms)
-        full = int(site.region.inradius / float(self.spacing.mm)) + 1
-        return loops * min(full, self.rounds or full)
+        left, low, right, high = site.region.bounds
+        far = site.region.inradius if self.of == "all" else max(right - left, high - low)
+        full = int(far / float(self.spacing.mm)) + 1
+        cut = 1 if self.of == "all" else 1 + len(site.region.segments) // 2
+        return loops * min(full, self.rounds or full) * cut
 
     def wishes(self, site: Site) -> Sequence[Wish]:
         """Spacings that bring the last ring exactly one spacing from the middle (F21)."""
         left = Fraction(round(site.region.inradius * 10**4), 10**4) - (self.first.mm if self.first else 0)
-        if left <= 0:
+        if left <= 0 or self.of != "all":
             return []
         found = [part for part in whole_parts(left, self.spacing.mm, 1) if part >= MM_PER["in"] / 16]
         return [Wish(Length.near(part, self.spacing.unit), "even") for part in found[:2]]
+
+
+def _paths(area: MultiPolygon) -> Iterable[Path]:
+    for polygon in area.geoms:
+        for ring in (polygon.exterior, *polygon.interiors):
+            yield Path(with_arcs(np.asarray(ring.coords)[:-1], closed=True), closed=True)

@@ -9,14 +9,17 @@ from typing import Any, ClassVar, Literal
 from pydantic import field_validator, model_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import Site, Wish
-from kenzet.core.fills.origin import StraightFill, check_angle
+from kenzet.core.fills.base import Figure, Site, Wish
+from kenzet.core.fills.origin import StraightFill, check_angle, check_spacing
 from kenzet.core.geom.clip import Straight
-from kenzet.core.params import Form, asked
+from kenzet.core.measure import Length
+from kenzet.core.params import Choice, Form, asked
+
+Use = Literal["sewn", "drawn"]
 
 
 class Grid(StraightFill):
-    """Two families with one spacing and one datum."""
+    """Two families with one datum; one spacing, or one each. Sewn, or only drawn as a base for other lines."""
 
     label: ClassVar[str] = "Grid"
     help: ClassVar[str] = (
@@ -32,6 +35,24 @@ class Grid(StraightFill):
         135.0, Form("angle", "Crossed at", "The lean of the second set, counted like the first.", presets=(135, 90, 120, 150), after="angle")
     )  # fmt: skip
 
+    second_spacing: Length | None = asked(
+        None, Form("length", "Second set apart", empty="like the first", after="second_angle")
+    )
+    use: Use = asked(
+        "sewn",
+        Form(
+            "choice",
+            "The grid is",
+            choices=(Choice("sewn", "sewn"), Choice("drawn", "only drawn")),
+            after="second_spacing",
+        ),
+    )
+
+    @field_validator("second_spacing")
+    @classmethod
+    def _second_spacing(cls, length: Length | None) -> Length | None:
+        return length and check_spacing(length)
+
     @field_validator("second_angle", mode="before")
     @classmethod
     def _second_angle(cls, value: Any) -> float:
@@ -46,11 +67,40 @@ class Grid(StraightFill):
 
     def lay_out(self, site: Site) -> Iterable[Straight]:
         """The first family, then the second."""
-        return [self.family(site, angle) for angle in self._angles(site)]
+        first, second = self._angles(site)
+        other = self.second_spacing.mm if self.second_spacing else None
+        return [self.family(site, first), self.family(site, second, other)]
+
+    @property
+    def sewn(self) -> bool:
+        """Whether it is more than a base."""
+        return self.use == "sewn"
 
     def wishes(self, site: Site) -> Sequence[Wish]:
         """Even, or through every corner, for both families at once."""
-        return self.straight_wishes(site, self._angles(site))
+        return self.straight_wishes(site, self._angles(site)[: 1 if self.second_spacing else 2])
+
+    def figures(self, site: Site) -> Sequence[Figure]:
+        """F15, F16: the cell's sides, and its diagonals where both sets are alike."""
+        across = math.radians(abs((self.angle - self.second_angle + 90) % 180 - 90))
+        one = float(self.spacing.mm)
+        other = float(self.second_spacing.mm) if self.second_spacing else one
+        sides = (one / math.sin(across), other / math.sin(across))
+        if one != other:
+            return (
+                Figure("Cell, along the second set", sides[0]),
+                Figure("Cell, along the first set", sides[1]),
+            )
+        found = [Figure("Side of a cell", sides[0])] if across < math.radians(89.9) else []
+        both = (one / math.sin(across / 2), one / math.cos(across / 2))
+        if across > math.radians(89.9):
+            return (Figure("Cell, corner to corner", both[0]),)
+        return (*found, Figure("Cell, long way", both[0]), Figure("Cell, short way", both[1]))
+
+    def notes(self) -> Sequence[str]:
+        """Thin diamonds clog."""
+        across = abs((self.angle - self.second_angle + 90) % 180 - 90)
+        return ("Diamonds this thin fill up with thread at their points.",) if across < 30 else ()
 
     def _angles(self, site: Site) -> list[float]:
         base = self.base_angle(site)

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from dataclasses import replace
 from fractions import Fraction
 from typing import Any, Literal, TypeVar
 
@@ -15,6 +16,7 @@ from pydantic import field_validator
 
 from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Fill, Mend, MendHow, Site, Wish
+from kenzet.core.fills.rhythm import EVEN, at_beat, beats_of, check_rhythm
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.predicates import SAME_PLACE
 from kenzet.core.geom.region import Edge, Point, Region, parallel
@@ -62,6 +64,24 @@ class StraightFill(Fill):
         "centre line", Form("choice", "Counted from", "Where line one is measured from.", choices=ORIGINS)
     )
     at: int | None = asked(None, Form("count", "Which edge or corner", empty="chosen for you"))
+    rhythm: str | None = asked(
+        None,
+        Form(
+            "text",
+            "Rhythm",
+            "Gaps one after another, over and over, in times the distance: 1 2 2 4.",
+            empty="even",
+        ),
+    )
+    skip: Length | None = asked(
+        None,
+        Form(
+            "length",
+            "Leave out pieces shorter than",
+            "Short ones at a curved edge hardly repay the trouble.",
+            empty="none",
+        ),
+    )
     first_gap: Length | None = asked(
         None,
         Form(
@@ -85,27 +105,49 @@ class StraightFill(Fill):
     def _angle(cls, value: Any) -> float:
         return check_angle(value)
 
+    @field_validator("rhythm")
+    @classmethod
+    def _rhythm(cls, text: str | None) -> str | None:
+        return check_rhythm(text)
+
+    @field_validator("skip")
+    @classmethod
+    def _skip(cls, length: Length | None) -> Length | None:
+        return length and in_range(length, "0 in", "40 in", "The shortest piece")
+
+    @property
+    def least_piece(self) -> float:
+        """What she wants left out."""
+        return float(self.skip.mm) if self.skip else 0.0
+
+    @property
+    def beats(self) -> tuple[Fraction, ...]:
+        """May override. The gaps from line to line, over and over, in times the spacing."""
+        return beats_of(self.rhythm)
+
     @property
     def follows_quilt(self) -> bool:
         """Lines counted from the quilt's centre differ from block to block."""
         return self.origin == "quilt centre"
 
-    def family(self, site: Site, angle: float) -> Straight:
-        """The family that leans ``angle`` degrees in the part's coordinates."""
+    def family(self, site: Site, angle: float, spacing: Fraction | None = None) -> Straight:
+        """The family that leans ``angle`` degrees in the part's coordinates; ``spacing`` (mm) where it has its own."""
+        s = spacing or self.spacing.mm
         edge = self._edge(site, angle)
-        flat = Straight(angle, self.spacing.mm, 0.0)
-        gap = self.spacing.mm if self.first_gap is None else self.first_gap.mm
+        offsets = tuple(at_beat(k, self.beats) * s for k in range(len(self.beats)))
+        flat = Straight(angle, sum(self.beats, Fraction(0)) * s, 0.0, offsets=offsets)
+        gap = s if self.first_gap is None else self.first_gap.mm
         if self.origin == "edge" and edge is not None:
             return _from_edge(site, flat, edge, gap)
         start, shift = self._start(site, flat, gap)
-        return Straight(angle, self.spacing.mm, _across(flat, start) + float(shift))
+        return replace(flat, datum=_across(flat, start) + float(shift))
 
     def base_angle(self, site: Site) -> float:
         """The direction that ``angle`` counts from, degrees. Raises BadValue for an edge that is not there."""
-        return 0.0 if self.along is None else _pick(site.region.edges, self.along, "along", "edge").angle
+        return 0.0 if self.along is None else pick(site.region.edges, self.along, "along", "edge").angle
 
     def _start(self, site: Site, flat: Straight, gap: Fraction) -> tuple[Point, Fraction]:
-        half = self.spacing.mm / 2
+        half = flat.gaps[-1] / 2
         if self.origin == "centre line":
             return site.centre, Fraction(0)
         if self.origin == "centre gap":
@@ -113,7 +155,7 @@ class StraightFill(Fill):
         shift = Fraction(0) if self.first_gap is None else gap
         if self.origin == "quilt centre":
             return site.quilt_centre, shift
-        corner = _pick(site.region.corners, self.at or 0, "at", "corner")
+        corner = pick(site.region.corners, self.at or 0, "at", "corner")
         return corner, shift
 
     def _edge(self, site: Site, angle: float) -> Edge | None:
@@ -121,15 +163,18 @@ class StraightFill(Fill):
             return None
         edges = site.region.edges
         if self.at is not None:
-            return _pick(edges, self.at, "at", "edge")
+            return pick(edges, self.at, "at", "edge")
         if not edges:
             raise BadValue("This zone has no straight edge: count from its centre.", "origin")
         level = [e for e in edges if parallel(e, angle)]
         flat = Straight(angle, self.spacing.mm, 0.0)
-        return min(level or edges, key=lambda e: (_across(flat, e.start), -e.length))
+        forward = 1 if flat.normal[0] > 1e-9 or (abs(flat.normal[0]) <= 1e-9 and flat.normal[1] > 0) else -1
+        return min(level or edges, key=lambda e: (forward * _across(flat, e.start), -e.length))
 
     def straight_wishes(self, site: Site, angles: Sequence[float]) -> Sequence[Wish]:
         """At most three spacings near hers for all ``angles`` at once, nearest first."""
+        if self.beats != EVEN:
+            return []
         unit = self.spacing.unit
         counted = self._counted_from_datum()
         families = [counted.family(site, angle) for angle in angles]
@@ -153,6 +198,8 @@ class StraightFill(Fill):
     def mend(self, site: Site) -> Mend | None:
         """The other way of centring (F10) or the even spacing (F9), laid out and found free of slivers."""
         other: dict[MendHow, StraightFill] = {}
+        if self.beats != EVEN:
+            return None
         if self.origin == "centre line":
             other["gap on the centre"] = self.model_copy(update={"origin": "centre gap"})
         elif self.origin == "centre gap":
@@ -229,11 +276,12 @@ def _from_edge(site: Site, flat: Straight, edge: Edge, gap: Fraction) -> Straigh
     sides = [_across(flat, corner) - place for corner in site.region.reach]
     low, high = min(sides) < -SAME_PLACE, max(sides) > SAME_PLACE
     if low and not high:  # turn the family round so that its numbers grow inwards
-        return Straight(flat.angle + 180.0, flat.pitch, -place + float(gap), first=0)
-    return Straight(flat.angle, flat.pitch, place + float(gap), first=None if low else 0)
+        return replace(flat, angle=flat.angle + 180.0, datum=-place + float(gap), first=0)
+    return replace(flat, datum=place + float(gap), first=None if low else 0)
 
 
-def _pick(found: Sequence[T], index: int, field: str, what: str) -> T:
+def pick(found: Sequence[T], index: int, field: str, what: str) -> T:
+    """Number ``index`` of ``found``. Raises BadValue at ``field`` where there is none."""
     if 0 <= index < len(found):
         return found[index]
     raise BadValue(f"This zone has {len(found)} {what}s; there is no number {index + 1}.", field)

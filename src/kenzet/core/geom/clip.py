@@ -108,6 +108,10 @@ class Stretches:
     def __len__(self) -> int:
         return len(self.job)
 
+    def only(self, which: NDArray[np.bool_]) -> Stretches:
+        """Those for which ``which`` (n,) holds."""
+        return self if which.all() else Stretches(self.job[which], self.line[which], self.ends[which])
+
     @property
     def lengths(self) -> Floats:
         """(n,) in mm."""

@@ -11,11 +11,17 @@ from typing import Literal
 
 import shapely
 from shapely.geometry import MultiPolygon
+from shapely.geometry.base import BaseGeometry
 
 from kenzet.core.geom.predicates import CURVE_ERROR, LEAST_RING_AREA
 from kenzet.core.geom.region import Region
 
-Corners = Literal["mitred", "round"]
+Corners = Literal["mitred", "bevelled", "round"]
+_JOINS: dict[Corners, Literal["mitre", "bevel", "round"]] = {
+    "mitred": "mitre",
+    "bevelled": "bevel",
+    "round": "round",
+}
 
 _LONGEST_MITRE = 12.0  # times the distance; sharper points are cut square
 
@@ -24,17 +30,28 @@ def inward(region: Region, distance: float, corners: Corners) -> MultiPolygon:
     """``region`` shrunk by ``distance`` mm: what the echo at that distance encloses; may be empty.
 
     A corner of interior angle b moves distance / sin(b/2) along its bisector (F20); at corners that
-    point into the region ``corners`` says whether the echo is mitred or goes round.
+    point into the region ``corners`` says whether the echo is mitred, cut square or goes round.
     """
-    shrunk = shapely.buffer(
-        region.area,
-        -distance,
-        join_style="mitre" if corners == "mitred" else "round",
+    return _offset(region.area, -distance, corners)
+
+
+def outward(area: BaseGeometry, distance: float, corners: Corners) -> MultiPolygon:
+    """``area`` grown by ``distance`` mm: what the echo round it encloses; parts that meet are one.
+
+    A mitred echo of a curved outline is wrong at its cusps; arcs want round joins (limits of the method).
+    """
+    return _offset(area, distance, corners)
+
+
+def _offset(area: BaseGeometry, distance: float, corners: Corners) -> MultiPolygon:
+    found = shapely.buffer(
+        area,
+        distance,
+        join_style=_JOINS[corners],
         mitre_limit=_LONGEST_MITRE,
-        quad_segs=_quarter_steps(distance),
+        quad_segs=_quarter_steps(abs(distance)),
     )
-    parts = [p for p in getattr(shrunk, "geoms", [shrunk]) if p.area > LEAST_RING_AREA]
-    return MultiPolygon(parts)
+    return MultiPolygon([p for p in getattr(found, "geoms", [found]) if p.area > LEAST_RING_AREA])
 
 
 def _quarter_steps(distance: float) -> int:

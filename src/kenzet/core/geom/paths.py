@@ -29,6 +29,7 @@ Ints = NDArray[np.int64]
 
 _SOFT_TURN = math.radians(8.1)
 _MANY_PAIRS = 400_000
+_CHORD_END = 1.5 * CURVE_ERROR
 
 
 @dataclass(frozen=True)
@@ -76,14 +77,62 @@ class Piece:
 
 @dataclass(frozen=True, slots=True)
 class _Drawn:
-    """All paths as polylines: points, and for each its path, its vertex and its share of that vertex's side."""
+    """All paths as polylines: points, and for each its path, its vertex and its share of that vertex's side.
+
+    By vertex: its side's ``angle`` in radians (0 where it is straight), its ``centre``, how many chords it
+    is drawn with (``count``) and its first point (``start``).
+    """
 
     points: Floats
     path: Ints
     vertex: Ints
     share: Floats
     vertices: Floats
-    first: Ints  # of every path, its first vertex
+    angle: Floats
+    centre: Floats
+    count: Ints
+    start: Ints
+
+    def at(self, q: Floats) -> Floats:
+        """The places (n, 2) at ``q``, on the arcs themselves."""
+        low = np.minimum(np.floor(q).astype(np.int64), len(self.points) - 1)
+        high = np.minimum(low + 1, len(self.points) - 1)
+        places: Floats = self.points[low] + (q - low)[:, None] * (self.points[high] - self.points[low])
+        vertex = self.vertex[low]
+        on = (self.angle[vertex] != 0.0) & (q > low)
+        v = vertex[on]
+        turn = self.angle[v] * (q[on] - self.start[v]) / self.count[v]
+        places[on] = self.centre[v] + _turned(self.vertices[v, :2] - self.centre[v], turn)
+        return places
+
+    def on_arc(self, q: Floats, side: Floats) -> Floats:
+        """``q`` moved along their arcs to where these truly meet the lines of ``side`` (n, 4)."""
+        vertex = self.vertex[np.minimum(q.astype(np.int64), len(self.points) - 2)]
+        on = np.flatnonzero(self.angle[vertex] != 0.0)
+        if not len(on):
+            return q
+        v, begin = vertex[on], side[on, :2]
+        way = side[on, 2:] - begin
+        way = way / np.maximum(np.hypot(*way.T), 1e-12)[:, None]
+        here, centre = self.at(q[on]), self.centre[v]
+        radius = np.hypot(*(self.vertices[v, :2] - centre).T)
+        foot = begin + ((centre - begin) * way).sum(axis=1)[:, None] * way
+        reach = np.sqrt(np.maximum(radius**2 - ((centre - foot) ** 2).sum(axis=1), 0.0))[:, None] * way
+        ahead = np.hypot(*(foot + reach - here).T) <= np.hypot(*(foot - reach - here).T)
+        meets = np.where(ahead[:, None], foot + reach, foot - reach) - centre
+        now = here - centre
+        turn = np.arctan2(now[:, 0] * meets[:, 1] - now[:, 1] * meets[:, 0], (now * meets).sum(axis=1))
+        moved = q[on] + turn / self.angle[v] * self.count[v]
+        near = np.abs(turn) * radius < 20 * CURVE_ERROR
+        found = q.copy()
+        low, high = self.start[v].astype(float), (self.start[v] + self.count[v]).astype(float)
+        found[on] = np.where(near, np.clip(moved, low, high), q[on])
+        return found
+
+
+def _turned(arm: Floats, turn: Floats) -> Floats:
+    cos, sin = np.cos(turn), np.sin(turn)
+    return np.stack([arm[:, 0] * cos - arm[:, 1] * sin, arm[:, 0] * sin + arm[:, 1] * cos], axis=1)
 
 
 def _drawn(paths: Sequence[Path]) -> _Drawn:
@@ -92,7 +141,6 @@ def _drawn(paths: Sequence[Path]) -> _Drawn:
     vertices = np.concatenate(rows)
     owner = np.repeat(np.arange(len(rows)), [len(row) for row in rows])
     last = np.append(owner[1:] != owner[:-1], True)
-    first = np.flatnonzero(np.append(True, last[:-1]))
     bulge = np.where(last, 0.0, vertices[:, 2])
     after = np.roll(vertices[:, :2], -1, axis=0)
     chord = np.hypot(*(after - vertices[:, :2]).T)
@@ -112,13 +160,9 @@ def _drawn(paths: Sequence[Path]) -> _Drawn:
     points = vertices[vertex, :2].copy()
     inner = share > 0
     v = vertex[inner]
-    arm = vertices[v, :2] - centre[v]
-    turn = angle[v] * share[inner]
-    cos, sin = np.cos(turn), np.sin(turn)
-    points[inner] = centre[v] + np.stack(
-        [arm[:, 0] * cos - arm[:, 1] * sin, arm[:, 0] * sin + arm[:, 1] * cos], axis=1
-    )
-    return _Drawn(points, owner[vertex], vertex, share, vertices, first)
+    points[inner] = centre[v] + _turned(vertices[v, :2] - centre[v], angle[v] * share[inner])
+    angle = np.where(curved, angle, 0.0)
+    return _Drawn(points, owner[vertex], vertex, share, vertices, angle, centre, count, start)
 
 
 def clip_paths(region: Region, paths: Sequence[Path]) -> list[Piece]:
@@ -133,7 +177,7 @@ def clip_paths(region: Region, paths: Sequence[Path]) -> list[Piece]:
     ends = np.flatnonzero(np.append(True, ~goes_on))
     finish = np.append(ends[1:] - 1, len(points) - 1)
     segments = np.flatnonzero(goes_on)
-    q = np.concatenate([_crossings(region, points, segments), ends, finish])
+    q = np.concatenate([_crossings(region, drawn, segments), ends, finish])
     q = np.sort(q)
     at = _along(long, q)
     owner = drawn.path[np.floor(q).astype(np.int64)]
@@ -141,7 +185,7 @@ def clip_paths(region: Region, paths: Sequence[Path]) -> list[Piece]:
     q, at, owner = q[new], at[new], owner[new]
     one = np.flatnonzero(owner[1:] == owner[:-1])
     middle = np.interp((at[one] + at[one + 1]) / 2, long, np.arange(len(long), dtype=float))
-    mx, my = _points_at(points, middle).T
+    mx, my = drawn.at(middle).T
     shrunk = region.shrunk
     kept = one[shapely.intersects_xy(shrunk, mx, my)] if not shrunk.is_empty else one[:0]
     if not len(kept):
@@ -155,9 +199,9 @@ def clip_paths(region: Region, paths: Sequence[Path]) -> list[Piece]:
     return list(_pieces(paths, drawn, ends, finish, _joined(paths, spans, ends, finish)))
 
 
-def _crossings(region: Region, points: Floats, segments: Ints) -> Floats:
-    """The q of every place at which the polylines meet a side of the outline."""
-    sides = region.segments
+def _crossings(region: Region, drawn: _Drawn, segments: Ints) -> Floats:
+    """The q of every place at which the paths meet a side of the outline."""
+    points, sides = drawn.points, region.segments
     if len(segments) * len(sides) <= _MANY_PAIRS:
         s, e = _beyond_and_before(points, segments, sides)
     else:
@@ -178,7 +222,7 @@ def _crossings(region: Region, points: Floats, segments: Ints) -> Floats:
     hit = slanted & (t >= -near_t) & (t <= 1 + near_t) & (u >= -near_u) & (u <= 1 + near_u)
     beside = np.abs(w[:, 0] * d[:, 1] - w[:, 1] * d[:, 0]) < SNAP * size
     level = ~slanted & beside
-    found_q = [s[hit] + np.clip(t[hit], 0.0, 1.0)]
+    found_q = [drawn.on_arc(s[hit] + np.clip(t[hit], 0.0, 1.0), sides[e[hit]])]
     if level.any():
         for end in (w[level], w[level] + f[level]):
             share = (end * d[level]).sum(axis=1) / size[level] ** 2
@@ -199,14 +243,6 @@ def _beyond_and_before(points: Floats, segments: Ints, sides: Floats) -> tuple[I
 
 def _along(long: Floats, q: Floats) -> Floats:
     return np.interp(q, np.arange(len(long), dtype=float), long)
-
-
-def _points_at(points: Floats, q: Floats) -> Floats:
-    low = np.minimum(np.floor(q).astype(np.int64), len(points) - 1)
-    high = np.minimum(low + 1, len(points) - 1)
-    share = (q - low)[:, None]
-    between: Floats = points[low] + share * (points[high] - points[low])
-    return between
 
 
 def _joined(
@@ -256,7 +292,7 @@ def _chained(rows: list[Floats]) -> Floats:
 
 def _cut(drawn: _Drawn, a: float, b: float) -> Floats:
     """The vertices of the span from q ``a`` to ``b``; partial arcs get the bulge of their share."""
-    (xa, ya), (xb, yb) = _points_at(drawn.points, np.array([a, b]))
+    (xa, ya), (xb, yb) = drawn.at(np.array([a, b]))
     va, ta = _on_side(drawn, a)
     vb, tb = _on_side(drawn, b)
     if tb == 0.0 and vb > va:  # it ends on a vertex: that is the whole of the side before
@@ -283,7 +319,7 @@ def with_arcs(points: Floats, closed: bool, near: float = CURVE_ERROR / 10) -> F
     """The vertices of a drawn polyline whose runs of short chords lie on circles: arcs again, (n, 3).
 
     A run of three or more chords that turn the same way by less than 9 degrees each, whose points lie
-    within ``near`` of one circle, becomes one arc. O(n).
+    within ``near`` of one circle, its two ends within a chord's rise, becomes one arc. O(n).
     """
     if closed:
         points = np.vstack([_from_a_corner(points), _from_a_corner(points)[:1]])
@@ -307,21 +343,26 @@ def _from_a_corner(points: Floats) -> Floats:
 
 def _run(points: Floats, k: int, near: float) -> tuple[int, float]:
     """How far the arc that begins at point ``k`` reaches, and its bulge; one chord and 0 where there is none."""
-    circle = _circle(points[k : k + 3]) if k + 3 < len(points) else None
+    circle = _circle(points[k + 1 : k + 4]) if k + 3 < len(points) else None
     if circle is None:
         return k + 1, 0.0
     cx, cy, radius = circle
+    if abs(math.dist(points[k], (cx, cy)) - radius) > _CHORD_END:
+        return k + 1, 0.0
     reach, angle = k, 0.0
     while reach + 1 < len(points):
         x0, y0 = points[reach] - (cx, cy)
         x1, y1 = points[reach + 1] - (cx, cy)
         turn = math.atan2(x0 * y1 - y0 * x1, x0 * x1 + y0 * y1)
-        if abs(math.hypot(x1, y1) - radius) > near or abs(turn) > math.radians(9.0):
+        off = abs(math.hypot(x1, y1) - radius)
+        if off > _CHORD_END or abs(turn) > math.radians(9.0):
             break
         if (angle and turn * angle < 0) or abs(angle + turn) > math.radians(350):
             break
         angle += turn
         reach += 1
+        if off > near:  # where two arcs meet, each ends inside a chord
+            break
     return (reach, math.tan(angle / 4)) if reach - k >= 3 else (k + 1, 0.0)
 
 

@@ -111,7 +111,7 @@ class Region:
     def edges(self) -> tuple[Edge, ...]:
         """The straight runs of the outline in reading order."""
         straight = [s for s in self.segments.tolist() if not (self._is_soft(s[:2]) or self._is_soft(s[2:]))]
-        return tuple(_merge_straight(np.array(straight).reshape(-1, 4)))
+        return tuple(merge_straight(np.array(straight).reshape(-1, 4)))
 
     def _is_soft(self, point: Sequence[float]) -> bool:
         return bool(self.soft) and key(point) in self.soft
@@ -191,7 +191,7 @@ def _turns(ring: shapely.LinearRing) -> Iterable[Point]:
     yield from ((float(x), float(y)) for x, y in points[(np.abs(sine) > 1e-4) | (dot < 0)])
 
 
-def _merge_straight(segments: Floats) -> list[Edge]:
+def merge_straight(segments: Floats) -> list[Edge]:
     """Sides on one straight line that touch or overlap become one edge; O(n log n)."""
     direction = segments[:, 2:] - segments[:, :2]
     backward = (direction[:, 0] < -SAME_PLACE) | (

@@ -6,16 +6,19 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
+import shapely
 from shapely.geometry import MultiPolygon, box
 
 from kenzet.core.errors import Unknown
-from kenzet.core.geom.region import Point, Region
+from kenzet.core.geom.predicates import SNAP
+from kenzet.core.geom.region import Point, Region, merge_straight
 from kenzet.core.top.cutting import Cloth, cloth_of
 from kenzet.core.top.document import Quilt
 from kenzet.core.top.layout import IDENTITY, Part, Placing, Top, invert, lay_out, multi, place_all, unplaced
 from kenzet.core.top.zone import TOP, Zone
 
 _TILTED = 1e-6
+_LEAST_SEAM = 0.5  # mm
 
 
 @dataclass(frozen=True)
@@ -29,6 +32,21 @@ class ZoneShape:
     region: Region
     places: tuple[str, ...]
 
+    @cached_property
+    def seams(self) -> tuple[tuple[Point, Point], ...]:
+        """The straight seams of the part's piecing inside the region, its own outline not among them."""
+        patches = [Region(patch.area, self.part.soft) for patch in self.part.patches.values()]
+        sides = [(edge.start, edge.end) for patch in patches for edge in patch.edges]
+        if not sides:
+            return ()
+        outline = self.region.area.boundary.buffer(SNAP)
+        inside = (
+            shapely.union_all(shapely.linestrings(sides)).intersection(self.region.area).difference(outline)
+        )
+        lines = [line for line in getattr(inside, "geoms", [inside]) if line.length > _LEAST_SEAM]
+        ends = np.array([[*line.coords[0], *line.coords[-1]] for line in lines]).reshape(-1, 4)
+        return tuple((edge.start, edge.end) for edge in merge_straight(ends))
+
 
 class LaidQuilt:
     """A quilt with its top laid out and its zones' shapes, each worked out once."""
@@ -36,6 +54,8 @@ class LaidQuilt:
     def __init__(self, quilt: Quilt) -> None:
         self.quilt = quilt
         self._shapes: dict[object, tuple[ZoneShape, ...]] = {}
+        self.kept_plans: dict[str, object] = {}  # what the plan keeps, by zone
+        self.kept_counts: dict[str, tuple[Zone, int]] = {}
 
     @cached_property
     def top(self) -> Top:
@@ -135,7 +155,11 @@ class LaidQuilt:
         if (mine.blocks, mine.layout, mine.borders) == (its.blocks, its.layout, its.borders):
             other.__dict__["top"] = self.top
             if mine.edge == its.edge:
-                other._shapes = self._shapes
+                other._shapes, other.kept_plans, other.kept_counts = (
+                    self._shapes,
+                    self.kept_plans,
+                    self.kept_counts,
+                )
         return other
 
 

@@ -1,0 +1,98 @@
+"""Lines beside the seams, or in them (L2)."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable
+from typing import ClassVar, Literal
+
+import numpy as np
+import shapely
+from pydantic import field_validator
+
+from kenzet.core.fills.base import Family, Fill, Group, Paths, Site
+from kenzet.core.fills.origin import check_spacing
+from kenzet.core.geom.paths import Path, straight_path, with_arcs
+from kenzet.core.geom.region import Point
+from kenzet.core.measure import Length
+from kenzet.core.params import Choice, Form, asked
+
+Where = Literal["beside", "ditch", "both"]
+Sides = Literal["both", "one"]
+_ON = 0.05
+
+
+class Beside(Fill):
+    """A line on one or both sides of every straight seam in the zone and inside its outline, or the ditch itself."""
+
+    label: ClassVar[str] = "Beside the seams"
+    help: ClassVar[str] = (
+        "Lines that flank every seam, or lie in the ditch. They anchor the quilt and need no mark."
+    )
+    tile: ClassVar[str] = "M-2 8H74M-2 17H74M-2 25H74M-2 34H74M19 -2V41M28 -2V41M46 -2V41M55 -2V41"
+    group: ClassVar[Group] = "straight"
+    order: ClassVar[int] = 4
+
+    kind: Literal["beside"] = "beside"
+    spacing: Length = asked(
+        "1/4 in", Form("length", "Away from the seam", "The foot's rim in the ditch gives its own offset.")
+    )
+    where: Where = asked(
+        "beside",
+        Form(
+            "choice", "Sewn",
+            choices=(Choice("beside", "beside it"), Choice("ditch", "in the ditch"), Choice("both", "both")),
+        ),
+    )  # fmt: skip
+    sides: Sides = asked(
+        "both",
+        Form(
+            "choice", "Of a seam inside the zone",
+            choices=(Choice("both", "on both sides"), Choice("one", "on one side")),
+            only_with=("where", ("beside", "both")),
+        ),
+    )  # fmt: skip
+
+    @field_validator("spacing")
+    @classmethod
+    def _spacing(cls, length: Length) -> Length:
+        return check_spacing(length)
+
+    def lay_out(self, site: Site) -> Iterable[Family]:
+        """The outline's edges from inside, then the seams within; the ditch last."""
+        if self.where != "ditch":
+            yield Paths(tuple(self._flanking(site)))
+        if self.where != "beside":
+            yield Paths(tuple(_outline(site)), on_outline=True)
+            yield Paths(tuple(straight_path(a, b) for a, b in site.seams))
+
+    def _flanking(self, site: Site) -> Iterable[Path]:
+        away = float(self.spacing.mm)
+        outline = site.region.area.boundary
+        for edge in site.region.edges:
+            nx, ny = site.region.inward(edge)
+            yield _moved(edge.start, edge.end, (nx * away, ny * away), 3 * away, 3 * away)
+        for a, b in site.seams:
+            ux, uy = (b[0] - a[0]) / math.dist(a, b), (b[1] - a[1]) / math.dist(a, b)
+            on = [3 * away if outline.distance(shapely.Point(end)) < _ON else 0.0 for end in (a, b)]
+            for side in (1, -1) if self.sides == "both" else (1,):
+                yield _moved(a, b, (-uy * away * side, ux * away * side), *on)
+
+    def count_at_most(self, site: Site) -> int:
+        """Two a seam, a few more where they are split."""
+        return 6 * (len(site.region.edges) + len(site.seams) + len(site.region.pieces)) + len(
+            site.region.segments
+        )
+
+
+def _moved(a: Point, b: Point, by: Point, before: float, after: float) -> Path:
+    """The line from a to b moved sideways and made longer at its ends."""
+    ux, uy = (b[0] - a[0]) / math.dist(a, b), (b[1] - a[1]) / math.dist(a, b)
+    start = a[0] + by[0] - ux * before, a[1] + by[1] - uy * before
+    return straight_path(start, (b[0] + by[0] + ux * after, b[1] + by[1] + uy * after))
+
+
+def _outline(site: Site) -> Iterable[Path]:
+    for polygon in site.region.area.geoms:
+        for ring in (polygon.exterior, *polygon.interiors):
+            yield Path(with_arcs(np.asarray(ring.coords)[:-1], closed=True), closed=True)

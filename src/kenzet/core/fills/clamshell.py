@@ -1,0 +1,140 @@
+"""Clamshells: rows of arcs whose points sit on the crowns of the row below, single or double (L32, L33)."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from fractions import Fraction
+from typing import ClassVar, Literal
+
+import numpy as np
+from pydantic import field_validator
+
+from kenzet.core.errors import BadValue
+from kenzet.core.fills.base import Family, Figure, Group, Paths, Site, Wish
+from kenzet.core.fills.origin import LEAST_SPACING
+from kenzet.core.fills.turned import Frame, TurnedFill, check_many
+from kenzet.core.geom.arcs import bulge_for
+from kenzet.core.geom.paths import Path
+from kenzet.core.measure import Length
+from kenzet.core.params import Choice, Form, asked, in_range
+from kenzet.core.spacing import whole_parts
+
+Fit = Literal["whole", "as it is"]
+
+
+class Clamshell(TurnedFill):
+    """Arcs ``spacing`` wide and ``rise`` high; each row is set over by half a width and up by one rise (F28)."""
+
+    label: ClassVar[str] = "Clamshells"
+    help: ClassVar[str] = (
+        "Arcs whose points sit on the crowns below; a second, flatter arc makes them double."
+    )
+    tile: ClassVar[str] = (
+        "M-12 38A12 12 0 0112 38A12 12 0 0136 38A12 12 0 0160 38A12 12 0 0184 38M0 26A12 12 0 0124 26A12 12 0 0148 26A12 12 0 0172 26M-12 14A12 12 0 0112 14A12 12 0 0136 14A12 12 0 0160 14A12 12 0 0184 14M0 2A12 12 0 0124 2A12 12 0 0148 2A12 12 0 0172 2"
+    )
+    group: ClassVar[Group] = "curves"
+    order: ClassVar[int] = 45
+    lines_are: ClassVar[str] = "Rows"
+
+    kind: Literal["clamshell"] = "clamshell"
+    spacing: Length = asked("1 3/4 in", Form("length", "Width of a scale", "From point to point."))
+    rise: Length | None = asked(
+        None, Form("length", "Height of a scale", empty="a half circle", after="spacing")
+    )
+    second: Length | None = asked(
+        None,
+        Form(
+            "length",
+            "Rise of a second arc",
+            "A flatter one over the same points.",
+            empty="none",
+            after="rise",
+        ),
+    )
+    fit: Fit = asked(
+        "as it is",
+        Form(
+            "choice", "Along the row",
+            choices=(Choice("as it is", "as wide as set"), Choice("whole", "whole scales")), after="second",
+        ),
+    )  # fmt: skip
+
+    @field_validator("rise", "second")
+    @classmethod
+    def _rise(cls, length: Length | None) -> Length | None:
+        return length and in_range(length, "1/16 in", "50 in", "The height")
+
+    def scale(self, frame: Frame) -> tuple[float, float, float]:
+        """Width, rise and radius of a scale, mm. Raises BadValue: higher than a half circle."""
+        wide = float(self.spacing.mm)
+        if self.fit == "whole":
+            wide = frame.width / max(round(frame.width / wide), 1)
+        rise = float(self.rise.mm) if self.rise else wide / 2
+        if rise > wide / 2 + 1e-9:
+            raise BadValue("A scale cannot be higher than half its width.", "rise")
+        if self.second and float(self.second.mm) >= rise - 0.1:
+            raise BadValue(
+                "The second arc is the flatter one: its rise must be less than the first.", "second"
+            )
+        return wide, rise, wide**2 / (8 * rise) + rise / 2
+
+    def lay_out(self, site: Site) -> Iterable[Family]:
+        """Rows from the zone's low edge upwards, whole scales from its left; then the flatter arcs."""
+        frame = self.frame(site)
+        wide, rise, _ = self.scale(frame)
+        yield Paths(tuple(self._rows(frame, wide, rise, rise)))
+        if self.second:
+            yield Paths(tuple(self._rows(frame, wide, rise, float(self.second.mm))))
+
+    def _rows(self, frame: Frame, wide: float, pitch: float, rise: float) -> Iterable[Path]:
+        many = math.ceil(frame.width / wide) + 2
+        check_many(many * frame.height / pitch)
+        spare = (frame.width % wide) / 2 if self.fit == "as it is" else 0.0
+        if spare > wide / 2 - 1e-6 or spare < 1e-6:
+            spare = 0.0
+        for number in range(math.ceil(frame.height / pitch - 1e-9)):
+            begin = frame.left + spare - wide * (1.5 if number % 2 else 1.0)
+            k = np.arange(many + 1)
+            rows = np.stack(
+                [
+                    begin + k * wide,
+                    np.full(len(k), frame.low + number * pitch),
+                    np.full(len(k), bulge_for(wide, -rise)),
+                ],
+                axis=1,
+            )
+            yield frame.path(rows)
+
+    def figures(self, site: Site) -> Sequence[Figure]:
+        """Radius, height and how many."""
+        frame = self.frame(site)
+        wide, rise, radius = self.scale(frame)
+        found = [
+            Figure("Radius of an arc", radius),
+            Figure("Up from row to row", rise),
+            Figure("Scales in a row", frame.width / wide, "count"),
+            Figure("Rows", math.ceil(frame.height / rise - 1e-9), "count"),
+        ]
+        if self.second:
+            h = float(self.second.mm)
+            found.append(Figure("Radius of the second arc", wide**2 / (8 * h) + h / 2))
+        return found
+
+    def wishes(self, site: Site) -> Sequence[Wish]:
+        """Widths of which a whole number fills the row, those first that end in whole rows too."""
+        frame = self.frame(site)
+        wide = Fraction(round(frame.width * 10**6), 10**6)
+        least = Length.parse(LEAST_SPACING).mm
+        parts = [p for p in whole_parts(wide, self.spacing.mm, 1) if p >= least]
+        found = [Wish(Length.near(part, self.spacing.unit), "whole scales") for part in parts]
+        if self.rise is None:
+            both = [w for w in found if _whole(frame.height / (float(w.length.mm) / 2))]
+            found = [Wish(w.length, "whole scales and rows") for w in both] + [
+                w for w in found if w not in both
+            ]
+        return found[:2]
+
+
+def _whole(number: float) -> bool:
+    return abs(number - round(number)) < 1e-4

@@ -1,0 +1,125 @@
+"""Tapered lines that open like a fan (L4)."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from typing import ClassVar, Literal
+
+import numpy as np
+from pydantic import field_validator, model_validator
+
+from kenzet.core.errors import BadValue
+from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site
+from kenzet.core.fills.origin import check_spacing, pick
+from kenzet.core.fills.turned import Frame, check_count, check_many, frame_of
+from kenzet.core.measure import Length
+from kenzet.core.params import Choice, Form, asked
+
+NarrowEnd = Literal["left", "right"]
+
+
+class Fan(Fill):
+    """Lines that start from a base edge, each turned by the same small angle from the one before (F19)."""
+
+    label: ClassVar[str] = "Fan"
+    help: ClassVar[str] = "Lines close at one end and wide at the other, each turned a little from the last."
+    tile: ClassVar[str] = (
+        "M-4 36H76M-4 33 76 25M-4 30 76 13M-4 27 76 1M-4 24 60 -3M-4 21 44 -3M-4 18 28 -3M-4 15 14 -3"
+    )
+    group: ClassVar[Group] = "straight"
+    order: ClassVar[int] = 6
+
+    kind: Literal["fan"] = "fan"
+    spacing: Length = asked(
+        "1/8 in", Form("length", "Narrow end", "True distance from line to line at the close end.")
+    )
+    wide: Length = asked(
+        "1/4 in", Form("length", "Wide end", "True distance at the other end.", after="spacing")
+    )
+    at: int | None = asked(
+        None, Form("count", "Base edge", "Click an edge of the zone.", empty="the longest")
+    )
+    narrow: NarrowEnd = asked(
+        "left",
+        Form("choice", "Narrow end", choices=(Choice("left", "left or top"), Choice("right", "right or bottom"))),
+    )  # fmt: skip
+    lines: int | None = asked(None, Form("count", "Lines", "How many.", empty="until full"))
+
+    @field_validator("spacing", "wide")
+    @classmethod
+    def _spacing(cls, length: Length) -> Length:
+        return check_spacing(length)
+
+    @field_validator("lines")
+    @classmethod
+    def _lines(cls, lines: int | None) -> int | None:
+        return check_count(lines, 1, 400, "Lines")
+
+    @model_validator(mode="after")
+    def _opens(self) -> Fan:
+        if self.wide.mm <= self.spacing.mm:
+            raise BadValue(
+                "The wide end must be wider than the narrow one; for even lines take Lines.", "wide"
+            )
+        return self
+
+    def turn(self, length: float) -> float:
+        """F19: radians a line over ``length`` mm.
+
+        >>> round(math.degrees(Fan(spacing="0.15 in", wide="0.30 in").turn(6 * 25.4)), 3)
+        1.432
+        """
+        return math.atan(float(self.wide.mm - self.spacing.mm) / length)
+
+    def lay_out(self, site: Site) -> Iterable[Family]:
+        """Lines about the point at which all would meet, from the base edge inwards until they stand upright."""
+        frame, length, inward = self._base(site)
+        turn = self.turn(length)
+        reach = float(self.spacing.mm) / math.tan(turn)  # from that point to the narrow end
+        far = reach + math.hypot(frame.width, frame.height) + length
+        most = self.lines or math.ceil(math.radians(89.0) / turn)
+        check_many(most * 20)
+        side = 1.0 if self.narrow == "left" else -1.0
+        apex = -reach if self.narrow == "left" else length + reach
+        paths = []
+        for k in range(1, most + 1):
+            if k * turn >= math.radians(90.0):
+                break
+            du, dv = math.cos(k * turn) * side, math.sin(k * turn) * inward
+            near = reach * 0.25  # nothing is sewn where all lines meet
+            ends = [(apex + du * t, dv * t, 0.0) for t in (near, far)]
+            paths.append(frame.path(np.array(ends)))
+        yield Paths(tuple(paths))
+
+    def _base(self, site: Site) -> tuple[Frame, float, float]:
+        """The frame whose u runs along the base edge from its start, the edge's length, and which way is in."""
+        edges = site.region.edges
+        if not edges:
+            raise BadValue("This zone has no straight edge to open a fan from.", "at")
+        edge = max(edges, key=lambda e: e.length) if self.at is None else pick(edges, self.at, "at", "edge")
+        nx, ny = site.region.inward(edge)
+        angle = math.radians(edge.angle)
+        inward = 1.0 if -math.sin(angle) * nx + math.cos(angle) * ny > 0 else -1.0
+        return frame_of(site.region, edge.angle, edge.start), edge.length, inward
+
+    def figures(self, site: Site) -> Sequence[Figure]:
+        """The turn, what shows of the last line, and what the lines need at both ends."""
+        _, length, _ = self._base(site)
+        turn = math.degrees(self.turn(length))
+        many = self.lines or len(next(iter(self.lay_out(site))).paths)  # type: ignore[union-attr]
+        narrow, wide = float(self.spacing.mm), float(self.wide.mm)
+        return (
+            Figure("Turn a line", turn, "angle"),
+            Figure("Turn in all", turn * many, "angle"),
+            Figure("The last line shows at the narrow end by", wide - narrow),
+            Figure("All need at the narrow end", many * narrow),
+            Figure("All need at the wide end", many * wide),
+        )
+
+    def notes(self) -> Sequence[str]:
+        """Which way to tilt."""
+        return (
+            "Right: tuck the ruler in at the narrow end, so that the last line shows there beyond the plastic. "
+            "Wrong: tucked in at the wide end, the fan closes instead of opening.",
+        )

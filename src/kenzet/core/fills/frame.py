@@ -1,0 +1,81 @@
+"""An inset outline with echoes that frame it (L13)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from typing import ClassVar, Literal
+
+from pydantic import field_validator, model_validator
+
+from kenzet.core.errors import BadValue
+from kenzet.core.fills.base import Figure, Fill, Group, Rings, Site
+from kenzet.core.fills.origin import check_spacing
+from kenzet.core.fills.turned import check_count
+from kenzet.core.geom.offset import inward
+from kenzet.core.measure import Length
+from kenzet.core.params import Form, asked, in_range
+
+
+class FrameEcho(Fill):
+    """The zone's outline ``inset`` inside, and ``echoes`` of it outwards, ``spacing`` apart; the middle stays open."""
+
+    label: ClassVar[str] = "Frame"
+    help: ClassVar[str] = (
+        "One outline set in from the edge and a few echoes round it; the middle stays free for a motif."
+    )
+    tile: ClassVar[str] = "M6 5H66V34H6ZM10 8.500H62V30.500H10ZM18 14H54V25H18Z"
+    group: ClassVar[Group] = "shapes"
+    order: ClassVar[int] = 14
+    lines_are: ClassVar[str] = "Rounds"
+
+    kind: Literal["frame"] = "frame"
+    spacing: Length = asked(
+        "1/4 in", Form("length", "Apart", "From the inner outline to its echo, and so on outwards.")
+    )
+    inset: Length = asked("1 1/4 in", Form("length", "Inner outline, in from the edge", after="spacing"))
+    echoes: int = asked(1, Form("count", "Echoes round it", after="inset"))
+
+    @field_validator("spacing")
+    @classmethod
+    def _spacing(cls, length: Length) -> Length:
+        return check_spacing(length)
+
+    @field_validator("inset")
+    @classmethod
+    def _inset(cls, length: Length) -> Length:
+        return in_range(length, "1/4 in", "100 in", "The inset")
+
+    @field_validator("echoes")
+    @classmethod
+    def _echoes(cls, echoes: int) -> int:
+        return check_count(echoes, 0, 60, "Echoes") or 0
+
+    @model_validator(mode="after")
+    def _fits(self) -> FrameEcho:
+        if self.echoes * self.spacing.mm >= self.inset.mm:
+            raise BadValue(
+                "So many echoes reach beyond the edge: take fewer, or set the outline further in.", "echoes"
+            )
+        return self
+
+    def lay_out(self, site: Site) -> Iterable[Rings]:
+        """The outermost echo first, so that each ring is laid on the one outside it."""
+        first = self.inset.mm - self.echoes * self.spacing.mm
+        insides = [
+            inward(site.region, float(first + k * self.spacing.mm), "mitred") for k in range(self.echoes + 1)
+        ]
+        yield Rings(tuple(i for i in insides if not i.is_empty), first, self.spacing.mm)
+
+    def count_at_most(self, site: Site) -> int:
+        """A ring a round and loop, more where it splits."""
+        return (self.echoes + 1) * sum(
+            2 + len(p.interiors) + len(p.exterior.coords) // 4 for p in site.region.area.geoms
+        )
+
+    def figures(self, site: Site) -> Sequence[Figure]:
+        """The open middle."""
+        inner = inward(site.region, float(self.inset.mm), "mitred")
+        if inner.is_empty:
+            return ()
+        left, low, right, high = inner.bounds
+        return Figure("Inner outline, across", right - left), Figure("and up", high - low)

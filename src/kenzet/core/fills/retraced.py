@@ -1,0 +1,60 @@
+"""An outline built up of thread: the seam sewn over two or three times (L45)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from typing import ClassVar, Literal
+
+import numpy as np
+from pydantic import field_validator
+
+from kenzet.core.fills.base import Family, Fill, Group, Paths, Site
+from kenzet.core.fills.origin import pick
+from kenzet.core.fills.turned import check_count
+from kenzet.core.geom.paths import Path, straight_path, with_arcs
+from kenzet.core.measure import Length
+from kenzet.core.params import Form, asked
+
+
+class Retraced(Fill):
+    """The zone's outline, or one edge of it, sewn over ``times`` times."""
+
+    label: ClassVar[str] = "Thread outline"
+    help: ClassVar[str] = "The edge itself, sewn over two or three times until the thread stands out."
+    tile: ClassVar[str] = "M8 6H64V33H8ZM9 7H63V32H9ZM10 8H62V31H10Z"
+    group: ClassVar[Group] = "echoes"
+    order: ClassVar[int] = 25
+    lines_are: ClassVar[str] = "Outlines"
+
+    kind: Literal["retraced"] = "retraced"
+    spacing: Length = Length.parse("1/4 in")
+    times: int = asked(2, Form("count", "Times sewn over", "Two or three build a line that is seen."))
+    at: int | None = asked(None, Form("count", "Edge", "Click an edge of the zone.", empty="all round"))
+
+    @field_validator("times")
+    @classmethod
+    def _times(cls, times: int) -> int:
+        return check_count(times, 1, 6, "Times") or 1
+
+    @property
+    def passes(self) -> int:
+        """As often as she says."""
+        return self.times
+
+    def lay_out(self, site: Site) -> Iterable[Family]:
+        """Every ring of the outline, or one edge."""
+        if self.at is not None:
+            edge = pick(site.region.edges, self.at, "at", "edge")
+            yield Paths((straight_path(edge.start, edge.end),), on_outline=True)
+            return
+        rings = [ring for p in site.region.area.geoms for ring in (p.exterior, *p.interiors)]
+        paths = tuple(
+            Path(with_arcs(np.asarray(ring.coords)[:-1], closed=True), closed=True) for ring in rings
+        )
+        yield Paths(paths, on_outline=True)
+
+    def notes(self) -> Sequence[str]:
+        """Not for every fault; and what else would do."""
+        return (
+            "A cord or yarn couched on does the same in one pass. Do not use it to hide every little fault.",
+        )

@@ -1,0 +1,51 @@
+"""Rhythms: what lies between one line and the next, over and over, in times one spacing (L3, L20).
+
+Glossary: a *beat* is one gap of a rhythm.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from fractions import Fraction
+
+from kenzet.core.errors import BadValue
+
+EVEN = (Fraction(1),)
+_MOST_BEATS = 24
+
+
+def check_rhythm(text: str | None) -> str | None:
+    """A rhythm as it is kept, or None. Raises BadValue.
+
+    >>> check_rhythm(" 1, 2 2  4.5 ")
+    '1 2 2 4.5'
+    """
+    if text is None or not text.strip():
+        return None
+    beats = text.replace(",", " ").replace(";", " ").split()
+    wanted = "A rhythm is numbers above 0 with spaces between, like 1 2 2 4."
+    if len(beats) > _MOST_BEATS:
+        raise BadValue(f"{wanted} At most {_MOST_BEATS} of them.")
+    for beat in beats:
+        try:
+            value = Fraction(beat)
+        except (ValueError, ZeroDivisionError):
+            raise BadValue(f"“{beat[:20]}” is not a number. {wanted}") from None
+        if not Fraction(1, 16) <= value <= 100:
+            raise BadValue(f"{beat[:20]} cannot be a step of it: from 1/16 to 100. {wanted}")
+    return " ".join(beats)
+
+
+def beats_of(rhythm: str | None) -> tuple[Fraction, ...]:
+    """The steps of a rhythm; one step of 1 where there is none."""
+    return tuple(Fraction(beat) for beat in rhythm.split()) if rhythm else EVEN
+
+
+def at_beat(number: int, beats: Sequence[Fraction]) -> Fraction:
+    """How many steps row ``number`` lies from row 0.
+
+    >>> [int(at_beat(k, (Fraction(1), Fraction(2), Fraction(2)))) for k in range(-1, 5)]
+    [-2, 0, 1, 3, 5, 6]
+    """
+    whole, rest = divmod(number, len(beats))
+    return whole * sum(beats, Fraction(0)) + sum(beats[:rest], Fraction(0))

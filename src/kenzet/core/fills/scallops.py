@@ -1,0 +1,124 @@
+"""Scallops: rows of arcs end to end, with more arcs inside each (L30)."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from fractions import Fraction
+from typing import ClassVar, Literal
+
+import numpy as np
+from pydantic import field_validator
+
+from kenzet.core.errors import BadValue
+from kenzet.core.fills.base import Family, Figure, Group, Paths, Site
+from kenzet.core.fills.turned import Frame, RowFill, check_count
+from kenzet.core.geom.arcs import bulge_for
+from kenzet.core.measure import Length
+from kenzet.core.params import Choice, Form, asked, in_range
+
+Fit = Literal["whole units", "as it is"]
+
+
+class Scallops(RowFill):
+    """Arcs over ``unit`` with ``rise``, row above row; ``inner`` concentric arcs stand ``spacing`` inside each."""
+
+    label: ClassVar[str] = "Scallops"
+    help: ClassVar[str] = "Arcs end to end along a strip or a border, with smaller ones inside each."
+    tile: ClassVar[str] = (
+        "M0 37A18 18 0 0136 37A18 18 0 0172 37M6 37A12 12 0 0130 37M42 37A12 12 0 0166 37M12 37A6 6 0 0124 37M48 37A6 6 0 0160 37M-18 19A18 18 0 0118 19A18 18 0 0154 19A18 18 0 0190 19"
+    )
+    group: ClassVar[Group] = "curves"
+    order: ClassVar[int] = 44
+    lines_are: ClassVar[str] = "Rows and inner arcs"
+
+    kind: Literal["scallops"] = "scallops"
+    spacing: Length = asked("3/4 in", Form("length", "Apart", "From an arc to the one inside it."))
+    unit: Length = asked("4 in", Form("length", "Width of each", after="typed"))
+    rise: Length = asked("1 1/2 in", Form("length", "Height of each", after="unit"))
+    inner: int = asked(1, Form("count", "Arcs inside each", after="rise"))
+    height: Length | None = asked(
+        None, Form("length", "From row to row", empty="as high as they are", after="inner")
+    )
+    fit: Fit = asked(
+        "whole units",
+        Form(
+            "choice", "Along the row",
+            choices=(Choice("whole units", "whole ones"), Choice("as it is", "as wide as set")), after="inner",
+        ),
+    )  # fmt: skip
+
+    @field_validator("unit", "rise")
+    @classmethod
+    def _unit(cls, length: Length) -> Length:
+        return in_range(length, "1/4 in", "100 in", "A scallop")
+
+    @field_validator("height")
+    @classmethod
+    def _height(cls, length: Length | None) -> Length | None:
+        return length and in_range(length, "1/4 in", "100 in", "The height of a row")
+
+    @field_validator("inner")
+    @classmethod
+    def _inner(cls, inner: int) -> int:
+        return check_count(inner, 0, 40, "Arcs inside") or 0
+
+    def arc(self, frame: Frame) -> tuple[float, float, float]:
+        """Width, rise and radius of an outer arc, mm. Raises BadValue: more than a half circle."""
+        wide, rise = float(self.unit.mm), float(self.rise.mm)
+        if self.fit == "whole units":
+            wide = frame.width / max(round(frame.width / wide), 1)
+        if rise > wide / 2 + 1e-9:
+            raise BadValue("A scallop cannot be higher than half its width.", "rise")
+        return wide, rise, wide**2 / (8 * rise) + rise / 2
+
+    def step(self, frame: Frame) -> Fraction:
+        """Rows stand on one another unless a height is set."""
+        return self.height.mm if self.height else self.rise.mm
+
+    def span(self, frame: Frame) -> tuple[float, float]:
+        """From the ends to the crown."""
+        return 0.0, float(self.rise.mm)
+
+    def row(self, frame: Frame, number: int) -> np.ndarray:
+        """Arcs from end to end; every second row is set over by half a width."""
+        wide, rise, _ = self.arc(frame)
+        begin = self._begin(frame, number, wide)
+        k = np.arange(0, math.ceil((frame.right - begin) / wide) + 2)
+        bulge = bulge_for(wide, -rise)
+        return np.stack([begin + (k - 1) * wide, np.zeros(len(k)), np.full(len(k), bulge)], axis=1)
+
+    def _begin(self, frame: Frame, number: int, wide: float) -> float:
+        spare = 0.0 if self.fit == "whole units" else (frame.width % wide) / 2
+        return frame.left + spare - (wide / 2 if number % 2 else 0.0)
+
+    def lay_out(self, site: Site) -> Iterable[Family]:
+        """The rows, then the arcs inside, nearest to the outer ones first."""
+        frame = self.frame(site)
+        places = self.places(frame)
+        yield self.family(frame, places)
+        wide, rise, radius = self.arc(frame)
+        paths = []
+        for number, v in places:
+            begin = self._begin(frame, number, wide)
+            for unit in range(-1, math.ceil((frame.right - begin) / wide) + 1):
+                middle = begin + (unit + 0.5) * wide
+                for k in range(1, self.inner + 1):
+                    r = radius - k * float(self.spacing.mm)
+                    drop = radius - rise  # the centre lies so far below the row
+                    if r <= max(drop, 0.0) + 0.5:
+                        break
+                    half = math.sqrt(r**2 - drop**2)
+                    bulge = bulge_for(2 * half, -(r - drop))
+                    paths.append(frame.path(np.array([(middle - half, v, bulge), (middle + half, v, 0.0)])))
+        yield Paths(tuple(paths))
+
+    def figures(self, site: Site) -> Sequence[Figure]:
+        """Units along the row, the radius of the arcs."""
+        frame = self.frame(site)
+        wide, _, radius = self.arc(frame)
+        return (
+            Figure("Along the row", round(frame.width / wide), "count"),
+            Figure("Each as wide as", wide),
+            Figure("Radius of the outer arc", radius),
+        )

@@ -1,0 +1,108 @@
+"""Random lines, straight or wavy, that never come nearer than a least gap (L28, L44)."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from typing import ClassVar, Literal
+
+import numpy as np
+from pydantic import field_validator
+
+from kenzet.core.errors import BadValue
+from kenzet.core.fills.base import Family, Figure, Group, Paths, Site
+from kenzet.core.fills.origin import check_spacing
+from kenzet.core.fills.turned import TurnedFill, chance
+from kenzet.core.geom.curves import as_arcs
+from kenzet.core.measure import Length
+from kenzet.core.params import Choice, Form, asked, in_range
+
+Shape = Literal["straight", "wavy"]
+_BENDS = 7
+_STRAY = 0.01
+
+
+class Scattered(TurnedFill):
+    """Lines across the zone whose ends (or bends) are thrown by a seed; neighbours keep the least gap throughout."""
+
+    label: ClassVar[str] = "Random lines"
+    help: ClassVar[str] = (
+        "Lines at random that never come too near one another. The same number throws the same lines."
+    )
+    tile: ClassVar[str] = "M-2 5 74 2M-2 11 74 14M-2 22 74 18M-2 26 74 29M-2 36 74 33"
+    group: ClassVar[Group] = "straight"
+    order: ClassVar[int] = 7
+
+    kind: Literal["random"] = "random"
+    spacing: Length = asked(
+        "3/8 in", Form("length", "Never nearer than", "Least true gap between neighbours.")
+    )
+    most: Length = asked(
+        "1 1/4 in", Form("length", "and at most about", "Widest gap, roughly.", after="spacing")
+    )
+    shape: Shape = asked(
+        "straight",
+        Form(
+            "choice", "Lines", choices=(Choice("straight", "straight"), Choice("wavy", "wavy")), after="most"
+        ),
+    )
+    seed: int = asked(1, Form("count", "Throw of the dice", "Another number, other lines.", after="shape"))
+    skip: Length | None = asked(
+        "1 in", Form("length", "Leave out pieces shorter than", empty="none", after="seed")
+    )
+
+    @field_validator("most")
+    @classmethod
+    def _most(cls, length: Length) -> Length:
+        return check_spacing(length)
+
+    @field_validator("skip")
+    @classmethod
+    def _skip(cls, length: Length | None) -> Length | None:
+        return length and in_range(length, "0 in", "40 in", "The shortest piece")
+
+    @property
+    def least_piece(self) -> float:
+        """What she wants left out."""
+        return float(self.skip.mm) if self.skip else 0.0
+
+    def lay_out(self, site: Site) -> Iterable[Family]:
+        """Line after line upwards; at every bend the next lies at least the gap above, more by chance.
+
+        A line's bends lie within ``sway`` of its level, so that its slope is bounded, and a step of
+        gap / cos(slope) + 2 · sway keeps the true gap.
+        """
+        gap, most = float(self.spacing.mm), float(self.most.mm)
+        if most <= gap:
+            raise BadValue("The widest must be wider than the least gap.", "most")
+        frame, dice = self.frame(site), chance(self.seed)
+        bends = 2 if self.shape == "straight" else _BENDS
+        across = (frame.width + 2.0) / (bends - 1)
+        sway = min((most - gap) / 5, across * 0.35)
+        least = gap / math.cos(math.atan(2 * sway / across)) + 2 * sway
+        v = frame.low - least + dice.uniform(0, least)
+        paths = []
+        while v < frame.high + sway:
+            level = [v + dice.uniform(-sway, sway) for _ in range(bends)]
+            points = [(frame.left - 1.0 + k * across, level[k]) for k in range(bends)]
+            paths.append(frame.path(_line(points)))
+            v += least + dice.uniform(0, max(most - least, 0.0))
+        yield Paths(tuple(paths))
+
+    def figures(self, site: Site) -> Sequence[Figure]:
+        """None that she would reckon."""
+        return ()
+
+
+def _line(points: list[tuple[float, float]]) -> np.ndarray:
+    """Straight through two points; else the arcs of a uniform cubic B-spline, which lies between its bends."""
+    if len(points) == 2:
+        return np.array([(*p, 0.0) for p in points])
+    given = np.array([points[0], points[0], *points, points[-1], points[-1]])
+    rows: list[tuple[float, ...]] = []
+    for p0, p1, p2, p3 in zip(given, given[1:], given[2:], given[3:], strict=False):
+        cubic = ((p0 + 4 * p1 + p2) / 6, (2 * p1 + p2) / 3, (p1 + 2 * p2) / 3, (p1 + 4 * p2 + p3) / 6)
+        arcs = as_arcs(tuple((float(x), float(y)) for x, y in cubic), _STRAY)  # type: ignore[arg-type]
+        rows += [(*a, 0.0) if len(a) == 2 else a for a in arcs]
+    rows.append((float(given[-1][0]), float(given[-1][1]), 0.0))
+    return np.array(rows)

@@ -1,0 +1,111 @@
+"""Spiral echoes: ring k runs on into ring k + 1, so that there is no thread stop between them (L15)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from typing import ClassVar, Literal
+
+import numpy as np
+import shapely
+from pydantic import field_validator
+from shapely.geometry import Polygon
+from shapely.geometry.polygon import orient
+
+from kenzet.core.errors import BadValue
+from kenzet.core.fills.base import Family, Fill, Group, Paths, Site
+from kenzet.core.fills.origin import check_spacing
+from kenzet.core.geom.offset import inward
+from kenzet.core.geom.paths import Path, with_arcs
+from kenzet.core.geom.region import Floats, Point
+from kenzet.core.measure import Length
+from kenzet.core.params import Form, asked
+
+MOST_ROUNDS = 500
+
+
+class Spiral(Fill):
+    """From the outline inwards; the last side of every ring leads to the first point of the next."""
+
+    label: ClassVar[str] = "Spiral echo"
+    help: ClassVar[str] = (
+        "Echo rings joined into one line, from the seam to the middle. It ends inside: sew it last."
+    )
+    tile: ClassVar[str] = (
+        "M4 36H68L36 3 12 29M12 29 12.500 31.500H58L36 10 21 25.500L21 27.500H48L36 16.500 30 23.500H39"
+    )
+    group: ClassVar[Group] = "echoes"
+    order: ClassVar[int] = 23
+    lines_are: ClassVar[str] = "Spirals"
+
+    kind: Literal["spiral"] = "spiral"
+    spacing: Length = asked("1/4 in", Form("length", "Apart", "True distance from turn to turn."))
+    at: int | None = asked(
+        None,
+        Form("count", "Corner at which it steps in", "Click a corner of the zone.", empty="chosen for you"),
+    )
+
+    @field_validator("spacing")
+    @classmethod
+    def _spacing(cls, length: Length) -> Length:
+        return check_spacing(length)
+
+    def lay_out(self, site: Site) -> Iterable[Family]:
+        """One spiral a piece; where a ring splits, the widest part goes on and the others begin anew."""
+        if self.at is not None and not 0 <= self.at < len(site.region.corners):
+            raise BadValue(
+                f"This zone has {len(site.region.corners)} corners; there is no number {self.at + 1}.", "at"
+            )
+        active: list[tuple[Polygon, list[Floats]]] = []
+        done: list[list[Floats]] = []
+        loops: list[Path] = []
+        for k in range(1, MOST_ROUNDS + 1):
+            inside = inward(site.region, float(k * self.spacing.mm), "mitred")
+            if inside.is_empty:
+                break
+            following: list[tuple[Polygon, list[Floats]]] = []
+            left = sorted(inside.geoms, key=lambda p: -p.area)
+            for outer, turns in active:
+                child = next((p for p in left if outer.contains(p.representative_point())), None)
+                if child is None:
+                    done.append(turns)
+                    continue
+                left = [p for p in left if p is not child]
+                following.append(
+                    (child, [*turns, _from(child, (float(turns[-1][0, 0]), float(turns[-1][0, 1])))])
+                )
+            for polygon in left:
+                start = site.region.corners[self.at or 0] if site.region.corners else None
+                following.append((polygon, [_from(polygon, start)]))
+            loops += [_loop(ring) for polygon in inside.geoms for ring in polygon.interiors]
+            active = following
+        done += [turns for _, turns in active]
+        yield Paths((*(_joined(turns) for turns in done), *loops))
+
+    def count_at_most(self, site: Site) -> int:
+        """A spiral wherever a ring may split, and rings round what lies inside."""
+        holes = sum(len(piece.interiors) for piece in site.region.area.geoms)
+        full = int(site.region.inradius / float(self.spacing.mm)) + 1
+        return len(site.region.segments) + holes * full
+
+    def notes(self) -> Sequence[str]:
+        """It is a dead end."""
+        return ("It ends in the middle: sew everything round it first, or travel out along it.",)
+
+
+def _from(polygon: Polygon, start: Point | None) -> Floats:
+    """The outer ring, begun at its corner nearest to ``start``, what it encloses on its left."""
+    points: Floats = np.asarray(orient(polygon).exterior.coords)[:-1]
+    if start is None:
+        return points
+    return np.roll(points, -int(np.hypot(*(points - start).T).argmin()), axis=0)
+
+
+def _joined(turns: list[Floats]) -> Path:
+    """Turn after turn; the last one closes."""
+    points = np.vstack([*turns, turns[-1][:1]])
+    keep = np.append(True, np.hypot(*np.diff(points, axis=0).T) > 1e-6)
+    return Path(with_arcs(points[keep], closed=False))
+
+
+def _loop(ring: shapely.LinearRing) -> Path:
+    return Path(with_arcs(np.asarray(ring.coords)[:-1], closed=True), closed=True)

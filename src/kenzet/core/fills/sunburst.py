@@ -1,0 +1,150 @@
+"""Sunburst spikes between two arcs (L31)."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from typing import ClassVar, Literal
+
+import numpy as np
+from pydantic import field_validator, model_validator
+
+from kenzet.core.errors import BadValue
+from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site
+from kenzet.core.fills.origin import check_spacing, pick
+from kenzet.core.fills.turned import check_count
+from kenzet.core.geom.paths import Path
+from kenzet.core.geom.region import Point
+from kenzet.core.measure import Length
+from kenzet.core.params import Choice, Form, asked, in_range
+
+About = Literal["corner", "edge", "middle"]
+Arcs = Literal["sewn", "drawn"]
+
+
+class Sunburst(Fill):
+    """Spikes from an inner to an outer arc about a corner, the middle of an edge or the zone's middle."""
+
+    label: ClassVar[str] = "Sunburst"
+    help: ClassVar[str] = "Spikes between two arcs: mark the points on both, sew out and back."
+    tile: ClassVar[str] = (
+        "M4 38A32 32 0 0168 38M16 38A20 20 0 0156 38M16 38 5 30 18 30 8 21 22 24 15 13 28 20 25 8 34 18 36 6 38 18 47 8 44 20 57 13 50 24 64 21 54 30 67 30 56 38"
+    )
+    group: ClassVar[Group] = "curves"
+    order: ClassVar[int] = 51
+
+    kind: Literal["sunburst"] = "sunburst"
+    spacing: Length = asked(
+        "1/2 in", Form("length", "Point to point, outside", "Along the outer arc; made even over the sector.")
+    )
+    inner: Length = asked("1 1/2 in", Form("length", "Inner radius", after="spacing"))
+    outer: Length = asked("2 1/4 in", Form("length", "Outer radius", after="inner"))
+    spikes: int | None = asked(None, Form("count", "Spikes", empty="from the distance", after="outer"))
+    about: About = asked(
+        "edge",
+        Form(
+            "choice", "About",
+            choices=(
+                Choice("corner", "a corner", picks="corner"), Choice("edge", "the middle of an edge", picks="edge"),
+                Choice("middle", "the zone's middle"),
+            ),
+        ),
+    )  # fmt: skip
+    at: int | None = asked(None, Form("count", "Which edge or corner", empty="chosen for you"))
+
+    @field_validator("spacing")
+    @classmethod
+    def _spacing(cls, length: Length) -> Length:
+        return check_spacing(length)
+
+    @field_validator("inner", "outer")
+    @classmethod
+    def _radius(cls, length: Length) -> Length:
+        return in_range(length, "1/4 in", "100 in", "A radius")
+
+    @field_validator("spikes")
+    @classmethod
+    def _spikes(cls, spikes: int | None) -> int | None:
+        return check_count(spikes, 1, 400, "Spikes")
+
+    @model_validator(mode="after")
+    def _grows(self) -> Sunburst:
+        if self.outer.mm <= self.inner.mm:
+            raise BadValue("The outer radius must be the larger one.", "outer")
+        return self
+
+    def sector(self, site: Site) -> tuple[Point, float, float]:
+        """The centre, where the sector begins and how wide it is, degrees. Raises BadValue."""
+        region = site.region
+        if self.about == "middle":
+            return region.middle, 0.0, 360.0
+        if self.about == "edge":
+            if not region.edges:
+                raise BadValue("This zone has no straight edge: take its middle.", "about")
+            edge = (
+                max(region.edges, key=lambda e: e.length)
+                if self.at is None
+                else pick(region.edges, self.at, "at", "edge")
+            )
+            nx, ny = region.inward(edge)
+            begin = math.degrees(math.atan2(ny, nx)) - 90.0
+            return edge.at(edge.length / 2), begin, 180.0
+        if not region.corners:
+            raise BadValue("This zone has no corner: take its middle.", "about")
+        corner = pick(region.corners, self.at or 0, "at", "corner")
+        ways = [
+            math.degrees(math.atan2(far[1] - corner[1], far[0] - corner[0])) % 360
+            for e in region.edges
+            for near, far in ((e.start, e.end), (e.end, e.start))
+            if math.dist(near, corner) < 0.01
+        ]
+        if len(ways) != 2:
+            return corner, 0.0, 360.0
+        begin, end = sorted(ways)
+        inner = (region.middle[0] - corner[0], region.middle[1] - corner[1])
+        toward = (math.degrees(math.atan2(inner[1], inner[0])) - begin) % 360
+        return (corner, begin, end - begin) if toward < end - begin else (corner, end, 360.0 - (end - begin))
+
+    def count(self, wide: float) -> int:
+        """How many spikes over a sector of ``wide`` degrees."""
+        return self.spikes or max(
+            round(math.radians(wide) * float(self.outer.mm) / float(self.spacing.mm)), 1
+        )
+
+    def lay_out(self, site: Site) -> Iterable[Family]:
+        """Both arcs, then the spikes as one line from the first inner point to the last."""
+        (x, y), begin, wide = self.sector(site)
+        inner, outer = float(self.inner.mm), float(self.outer.mm)
+
+        def at(radius: float, degrees: float) -> tuple[float, float]:
+            return x + radius * math.cos(math.radians(begin + degrees)), y + radius * math.sin(
+                math.radians(begin + degrees)
+            )
+
+        whole = wide > 359.9
+        bulge = math.tan(math.radians(wide / 2) / 4)
+        arcs = []
+        for r in (inner, outer):
+            rows = [(*at(r, 0.0), bulge), (*at(r, wide / 2), bulge), (*at(r, wide), 0.0)]
+            arcs.append(Path(np.array(rows[:2] if whole else rows), closed=whole))
+        yield Paths(tuple(arcs))
+        many = self.count(wide)
+        step = wide / many
+        points = [p for k in range(many) for p in (at(inner, k * step), at(outer, (k + 0.5) * step))]
+        points = points if whole else [*points, at(inner, wide)]
+        yield Paths((Path(np.array([(*p, 0.0) for p in points]), closed=whole),))
+
+    def figures(self, site: Site) -> Sequence[Figure]:
+        """Angle a spike, distances on both arcs."""
+        _, _, wide = self.sector(site)
+        many = self.count(wide)
+        return (
+            Figure("Spikes", many, "count"),
+            Figure("Each takes", wide / many, "angle"),
+            Figure("Point to point on the inner arc", float(self.inner.mm) * math.radians(wide / many)),
+            Figure("and on the outer arc", float(self.outer.mm) * math.radians(wide / many)),
+        )
+
+    def count_at_most(self, site: Site) -> int:
+        """Three lines, cut where they leave the zone."""
+        return 3 + self.count(360.0) * 2 + len(site.region.segments) * 3

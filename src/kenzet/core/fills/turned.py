@@ -1,0 +1,272 @@
+"""Fills that are laid out in turned coordinates, and rows of one shape over and over.
+
+Glossary: a *frame* has u along the rows and v across them; its bounds hold the zone. The *step* is how
+far the ruler is moved from row to row, square to the rows; the *true spacing* between neighbouring
+lines is smaller wherever they run askew (F6, F17, F30). A *rhythm* is a repeating list of how many
+steps lie between one row and the next.
+"""
+
+from __future__ import annotations
+
+import math
+import random
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Any, Literal
+
+import numpy as np
+import shapely
+from pydantic import field_validator
+
+from kenzet.core.errors import BadValue, TooMany
+from kenzet.core.fills.base import Family, Figure, Fill, Paths, Site, Wish
+from kenzet.core.fills.origin import LEAST_SPACING, MOST_SPACING, check_angle, check_spacing, pick
+from kenzet.core.fills.rhythm import at_beat, beats_of, check_rhythm
+from kenzet.core.geom.arcs import Point, Vertex
+from kenzet.core.geom.paths import Path
+from kenzet.core.geom.region import Region
+from kenzet.core.measure import Length
+from kenzet.core.params import Choice, Form, asked, in_range
+from kenzet.core.spacing import whole_parts
+
+MOST_VERTICES = 150_000
+TURNED_OVER = np.array([1.0, -1.0, -1.0])
+
+Start = Literal["centre", "edge"]
+Typed = Literal["true", "step"]
+
+STARTS = (Choice("centre", "the middle"), Choice("edge", "an edge"))
+TYPED = (Choice("true", "line to line"), Choice("step", "step of the ruler"))
+
+
+@dataclass(frozen=True, slots=True)
+class Frame:
+    """Coordinates turned by ``angle`` degrees about ``origin``; left to right along u, low to high along v."""
+
+    origin: Point
+    angle: float
+    left: float
+    low: float
+    right: float
+    high: float
+
+    @property
+    def width(self) -> float:
+        """The zone's extent along u, mm."""
+        return self.right - self.left
+
+    @property
+    def height(self) -> float:
+        """The zone's extent along v, mm."""
+        return self.high - self.low
+
+    @property
+    def _axes(self) -> tuple[float, float]:
+        quarter, rest = divmod(self.angle, 90)
+        if rest == 0:
+            return [(1.0, 0.0), (0.0, 1.0), (-1.0, 0.0), (0.0, -1.0)][int(quarter) % 4]
+        return math.cos(math.radians(self.angle)), math.sin(math.radians(self.angle))
+
+    def into(self, point: Point) -> Point:
+        """A point of the part in these coordinates."""
+        (cos, sin), x, y = self._axes, point[0] - self.origin[0], point[1] - self.origin[1]
+        return x * cos + y * sin, -x * sin + y * cos
+
+    def out(self, u: float, v: float) -> Point:
+        """The point (u, v) in the part's coordinates."""
+        cos, sin = self._axes
+        return self.origin[0] + u * cos - v * sin, self.origin[1] + u * sin + v * cos
+
+    def path(self, vertices: Sequence[Vertex] | np.ndarray, closed: bool = False) -> Path:
+        """A path given in these coordinates; a turn leaves bulges as they are."""
+        rows = Path.of(vertices, closed).vertices if not isinstance(vertices, np.ndarray) else vertices
+        cos, sin = self._axes
+        x = self.origin[0] + rows[:, 0] * cos - rows[:, 1] * sin
+        y = self.origin[1] + rows[:, 0] * sin + rows[:, 1] * cos
+        return Path(np.stack([x, y, rows[:, 2]], axis=1), closed)
+
+
+def frame_of(region: Region, angle: float, origin: Point) -> Frame:
+    """The frame turned by ``angle`` about ``origin`` whose bounds hold ``region``."""
+    bare = Frame(origin, angle, 0.0, 0.0, 0.0, 0.0)
+    places = [bare.into(point) for point in region.reach]
+    us, vs = zip(*places, strict=True)
+    return Frame(origin, angle, min(us), min(vs), max(us), max(vs))
+
+
+class TurnedFill(Fill):
+    """Base of fills whose rows may lean, from level or from a seam."""
+
+    spacing: Length = asked("1/2 in", Form("length", "Apart", "True distance from line to line."))
+    angle: float = asked(
+        0.0,
+        Form(
+            "angle", "Rows run", "Degrees from level, or from the seam you choose.", presets=(0, 90, 45, 135)
+        ),
+    )
+    along: int | None = asked(
+        None,
+        Form("count", "Along a seam", "Click an edge of the zone; the lean counts from it.", empty="level"),
+    )
+
+    @field_validator("spacing")
+    @classmethod
+    def _spacing(cls, length: Length) -> Length:
+        return check_spacing(length)
+
+    @field_validator("angle", mode="before")
+    @classmethod
+    def _angle(cls, value: Any) -> float:
+        return check_angle(value)
+
+    def frame(self, site: Site) -> Frame:
+        """The frame about the zone's own middle. Raises BadValue for an edge that is not there."""
+        base = 0.0 if self.along is None else pick(site.region.edges, self.along, "along", "edge").angle
+        return frame_of(site.region, base + self.angle, site.region.middle)
+
+
+class RowFill(TurnedFill):
+    """Base of fills that repeat one shape row by row. Must override ``row``; may override ``slope`` and ``span``."""
+
+    typed: Typed = asked(
+        "true", Form("choice", "That distance is", "Where lines run askew, the ruler moves further than they lie apart.", choices=TYPED, after="spacing")
+    )  # fmt: skip
+    start: Start = asked("centre", Form("choice", "Counted from", "Where the first row is.", choices=STARTS))
+    first: Length | None = asked(
+        None,
+        Form("length", "First row in from the edge", empty="at the edge", only_with=("start", ("edge",))),
+    )
+    rows: int | None = asked(None, Form("count", "Rows", "How many.", empty="until full"))
+    rhythm: str | None = asked(
+        None, Form("text", "Rhythm", "Steps from row to row, over and over: 1 2 2 4.", empty="even")
+    )
+
+    @field_validator("first")
+    @classmethod
+    def _first(cls, length: Length | None) -> Length | None:
+        return length and in_range(length, "0 in", MOST_SPACING, "The first row")
+
+    @field_validator("rows")
+    @classmethod
+    def _rows(cls, rows: int | None) -> int | None:
+        return check_count(rows, 1, 400, "Rows")
+
+    @field_validator("rhythm")
+    @classmethod
+    def _rhythm(cls, text: str | None) -> str | None:
+        return check_rhythm(text)
+
+    def row(self, frame: Frame, number: int) -> np.ndarray:
+        """Must override. The vertices (n, 3) of row ``number`` about v = 0, from beyond left to beyond right."""
+        raise NotImplementedError
+
+    def slope(self, frame: Frame) -> float:
+        """May override. The true spacing as a share of the step, where the lines are closest."""
+        return 1.0
+
+    def span(self, frame: Frame) -> tuple[float, float]:
+        """May override. How far a row reaches below and above its own v, mm."""
+        return 0.0, 0.0
+
+    def step(self, frame: Frame) -> Fraction:
+        """The ruler's step from row to row, mm."""
+        if self.typed == "step" or self.slope(frame) == 1.0:
+            return self.spacing.mm
+        return Fraction(float(self.spacing.mm) / self.slope(frame)).limit_denominator(10**9)
+
+    def places(self, frame: Frame) -> list[tuple[int, float]]:
+        """Number and v of every row that can meet the zone."""
+        below, above = self.span(frame)
+        step, beats = self.step(frame), beats_of(self.rhythm)
+        origin = frame.low + (float(self.first.mm) if self.first else 0.0) if self.start == "edge" else 0.0
+        if self.start == "centre":
+            origin = (frame.low + frame.high) / 2 - (below + above) / 2
+            if self.rows is not None:
+                origin -= float(at_beat(self.rows - 1, beats) * step) / 2
+        low, high = frame.low - above, frame.high - below
+        edge = self.start == "edge" or self.rows is not None
+        number = 0 if edge else -math.ceil((origin - low) / float(step * min(beats)))
+        found: list[tuple[int, float]] = []
+        while (v := origin + float(at_beat(number, beats) * step)) < high - 1e-6:
+            if self.rows is not None and number >= self.rows:
+                break
+            if v > low + 1e-6:
+                found.append((number, v))
+            number += 1
+        return found
+
+    def lay_out(self, site: Site) -> Iterable[Family]:
+        """One family of rows, each laid from the one before where the kit can."""
+        frame = self.frame(site)
+        yield self.family(frame, self.places(frame))
+
+    def family(self, frame: Frame, places: Sequence[tuple[int, float]], turned_over: bool = False) -> Paths:
+        """The rows at ``places``, or each turned over about its own v. Raises TooMany."""
+        paths: list[Path] = []
+        many = 0
+        for number, v in places:
+            vertices = self.row(frame, number) * (TURNED_OVER if turned_over else 1.0)
+            many += len(vertices)
+            check_many(many)
+            vertices[:, 1] += v
+            paths.append(frame.path(vertices))
+        return Paths(tuple(paths))
+
+    def figures(self, site: Site) -> Sequence[Figure]:
+        """The ruler's step and the true spacing, the typed one told as such."""
+        frame = self.frame(site)
+        step = float(self.step(frame))
+        if self.slope(frame) == 1.0:
+            return ()
+        return (
+            Figure("Step of the ruler", step, typed=self.typed == "step"),
+            Figure("True spacing, where closest", step * self.slope(frame), typed=self.typed == "true"),
+        )
+
+    def wishes(self, site: Site) -> Sequence[Wish]:
+        """Spacings of which a whole number of steps fills the zone."""
+        frame = self.frame(site)
+        if self.rhythm or self.rows:
+            return ()
+        below, above = self.span(frame)
+        extent = Fraction(round((frame.height - (above - below)) * 10**6), 10**6)
+        if extent <= 0:
+            return ()
+        share = 1 if self.typed == "step" else Fraction(self.slope(frame)).limit_denominator(10**12)
+        return even_wishes(extent * share, self.spacing)
+
+
+def check_many(points: float) -> None:
+    """Raises TooMany where a zone would hold more points than can be drawn."""
+    if points > MOST_VERTICES:
+        raise TooMany("That is more than can be drawn in one zone. Set it wider.", "fill.spacing")
+
+
+def roomy(region: Region, places: Sequence[Point], radius: float) -> list[bool]:
+    """Whether a circle of ``radius`` mm about each place lies wholly inside."""
+    inner = shapely.buffer(region.area, -radius, join_style="mitre")
+    if inner.is_empty or not places:
+        return [False] * len(places)
+    x, y = np.array(places).T
+    found: list[bool] = shapely.intersects_xy(inner, x, y).tolist()
+    return found
+
+
+def even_wishes(extent: Fraction, spacing: Length) -> list[Wish]:
+    """The two spacings nearest to ``spacing`` of which a whole number fills ``extent``."""
+    least = Length.parse(LEAST_SPACING).mm
+    found = [part for part in whole_parts(extent, spacing.mm, 1) if part >= least]
+    return [Wish(Length.near(part, spacing.unit), "even") for part in found[:2]]
+
+
+def check_count(value: int | None, least: int, most: int, what: str) -> int | None:
+    """``value`` if it is a whole number in range or left out. Raises BadValue."""
+    if value is not None and not least <= value <= most:
+        raise BadValue(f"{what}: a whole number from {least} to {most}; {value} was given.")
+    return value
+
+
+def chance(seed: int) -> random.Random:
+    """Numbers that are the same for the same seed, on every machine."""
+    return random.Random(f"kenzet {seed}")

@@ -1,0 +1,181 @@
+"""Waves: rows of a sine-like line, one alone, stepped, slid, paired by a rhythm or crossed (L23 to L26)."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from fractions import Fraction
+from functools import lru_cache
+from typing import ClassVar, Literal
+
+import numpy as np
+from pydantic import field_validator
+
+from kenzet.core.errors import BadValue
+from kenzet.core.fills.base import Family, Figure, Group, Site
+from kenzet.core.fills.turned import Frame, RowFill
+from kenzet.core.geom.arcs import bulge_through
+from kenzet.core.measure import Length
+from kenzet.core.params import Choice, Form, asked, in_range
+
+Fit = Literal["as it is", "whole repeats"]
+Crossed = Literal["no", "mirrored", "across"]
+PARTS = 16  # arcs a period: they stray less than CURVE_ERROR / 2 from a sine of any wave that can be sewn
+
+
+@lru_cache(maxsize=64)
+def one_period(period: float, depth: float) -> np.ndarray:
+    """The arcs (n, 3) of a sine of ``period`` and crest to trough ``depth`` mm, from a rising middle, end left out."""
+    x = np.linspace(0.0, period, 2 * PARTS + 1)
+    y = depth / 2 * np.sin(2 * math.pi * x / period)
+    points = list(zip(x.tolist(), y.tolist(), strict=True))
+    rows = [(*points[k], bulge_through(*points[k : k + 3])) for k in range(0, 2 * PARTS, 2)]
+    return np.array(rows)
+
+
+def wave(left: float, right: float, period: float, depth: float, phase: float) -> np.ndarray:
+    """A wave from a whole period before ``left`` to one beyond ``right``; ``phase`` is the u of a rising middle."""
+    first = math.floor((left - phase) / period) - 1
+    last = math.ceil((right - phase) / period) + 1
+    one = one_period(period, depth)
+    repeats = np.arange(first, last)
+    rows = np.tile(one, (len(repeats), 1))
+    rows[:, 0] += phase + np.repeat(repeats * period, len(one))
+    return np.vstack([rows, (phase + last * period, 0.0, 0.0)])
+
+
+def steepest(period: float, depth: float) -> float:
+    """F29: the steepest slope in radians."""
+    return math.atan(math.pi * depth / period)
+
+
+def tightest(period: float, depth: float) -> float:
+    """F29: the radius in the hollow, mm.
+
+    >>> round(tightest(1.25, 0.5), 3)
+    0.158
+    """
+    return period**2 / (2 * math.pi**2 * depth)
+
+
+class Waves(RowFill):
+    """Rows of waves ``period`` long and ``depth`` from crest to trough."""
+
+    label: ClassVar[str] = "Waves"
+    help: ClassVar[str] = (
+        "A wave, alone in a strip or row above row. Slide each row a little and the waves drift."
+    )
+    tile: ClassVar[str] = (
+        "M-6 34Q3 24 12 34T30 34T48 34T66 34T84 34M-6 24Q3 14 12 24T30 24T48 24T66 24T84 24M-6 14Q3 4 12 14T30 14T48 14T66 14T84 14M-6 4Q3 -6 12 4T30 4T48 4T66 4T84 4"
+    )
+    group: ClassVar[Group] = "curves"
+    order: ClassVar[int] = 41
+    lines_are: ClassVar[str] = "Waves"
+
+    kind: Literal["waves"] = "waves"
+    period: Length = asked("2 1/2 in", Form("length", "Crest to crest", after="typed"))
+    depth: Length = asked("1/2 in", Form("length", "Crest to trough", after="period"))
+    slide: Length | None = asked(
+        None, Form("length", "Each row slid sideways", empty="straight above", after="depth")
+    )
+    turns: int | None = asked(
+        None, Form("count", "Rows until it slides back", empty="always the same way", after="slide")
+    )
+    fit: Fit = asked(
+        "as it is",
+        Form(
+            "choice", "Along the row",
+            choices=(Choice("as it is", "as the ruler is"), Choice("whole repeats", "closed to whole repeats")),
+            after="turns",
+        ),
+    )  # fmt: skip
+    crossed: Crossed = asked(
+        "no",
+        Form(
+            "choice", "Crossed",
+            choices=(Choice("no", "no"), Choice("mirrored", "by its mirror"), Choice("across", "by waves across")),
+            after="fit",
+        ),
+    )  # fmt: skip
+
+    @field_validator("period", "depth")
+    @classmethod
+    def _wave(cls, length: Length) -> Length:
+        return in_range(length, "1/16 in", "40 in", "A wave")
+
+    @field_validator("slide")
+    @classmethod
+    def _slide(cls, length: Length | None) -> Length | None:
+        return length and in_range(length, "0 in", "40 in", "The slide")
+
+    @field_validator("turns")
+    @classmethod
+    def _turns(cls, turns: int | None) -> int | None:
+        if turns is not None and not 1 <= turns <= 200:
+            raise BadValue("From 1 to 200 rows, or always the same way.")
+        return turns
+
+    def repeat(self, frame: Frame) -> float:
+        """The period as it is sewn, mm: hers, or closed up so that whole repeats fill the row (F32)."""
+        period = float(self.period.mm)
+        if self.fit == "as it is":
+            return period
+        return frame.width / max(round(frame.width / period), 1)
+
+    def slope(self, frame: Frame) -> float:
+        """F30: cos of the steepest slope."""
+        return math.cos(steepest(self.repeat(frame), float(self.depth.mm)))
+
+    def hollow(self, site: Site) -> float:
+        """F29."""
+        return tightest(self.repeat(self.frame(site)), float(self.depth.mm))
+
+    def span(self, frame: Frame) -> tuple[float, float]:
+        """Half the depth either way."""
+        half = float(self.depth.mm) / 2
+        return -half, half
+
+    def row(self, frame: Frame, number: int) -> np.ndarray:
+        """A crest on the zone's middle, slid by ``slide`` a row."""
+        period = self.repeat(frame)
+        crest = (frame.left + frame.right) / 2 if self.fit == "as it is" else frame.left + period / 4
+        moved = self._moved(number) * float(self.slide.mm) if self.slide else 0.0
+        return wave(frame.left, frame.right, period, float(self.depth.mm), crest - period / 4 + moved)
+
+    def _moved(self, number: int) -> int:
+        if self.turns is None:
+            return number
+        there = number % (2 * self.turns)
+        return min(there, 2 * self.turns - there)
+
+    def lay_out(self, site: Site) -> Iterable[Family]:
+        """The rows; crossed: the same turned over, or as high rows across."""
+        yield from super().lay_out(site)
+        if self.crossed == "mirrored":
+            frame = self.frame(site)
+            yield self.family(frame, self.places(frame), turned_over=True)
+        elif self.crossed == "across":
+            across = self.model_copy(update={"angle": (self.angle + 90) % 180, "crossed": "no"})
+            yield from across.lay_out(site)
+
+    def figures(self, site: Site) -> Sequence[Figure]:
+        """Slope, hollow, repeats and what they leave."""
+        frame = self.frame(site)
+        period, depth = self.repeat(frame), float(self.depth.mm)
+        whole = max(math.floor(frame.width / float(self.period.mm)), 0)
+        found = [*super().figures(site), Figure("Radius in the hollow", tightest(period, depth))]
+        found.append(Figure("Steepest slope", math.degrees(steepest(period, depth)), "angle"))
+        if self.fit == "whole repeats":
+            repeats = round(frame.width / period)
+            found.append(Figure("Repeats in a row", repeats, "count"))
+            found.append(Figure("Each changed by", period - float(self.period.mm)))
+        elif whole:
+            found.append(Figure("Whole repeats in a row", whole, "count"))
+            found.append(Figure("Left at each end", (frame.width - whole * float(self.period.mm)) / 2))
+        if self.slide and self.turns is None and self.slide.mm:
+            again = Fraction(self.period.mm) / self.slide.mm
+            if again.denominator == 1:
+                found.append(Figure("Rows until it repeats", int(again), "count"))
+        if self.rows == 1:
+            found.append(Figure("Clear on either side", (frame.height - depth) / 2))
+        return found

@@ -1,0 +1,125 @@
+"""Zigzags in the cells of a grid of columns and rows (L19, L20, L22)."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from typing import ClassVar, Literal
+
+import numpy as np
+from pydantic import field_validator
+
+from kenzet.core.fills.base import Family, Figure, Group, Site, Wish
+from kenzet.core.fills.turned import Frame, RowFill, chance, check_count
+from kenzet.core.measure import Length
+from kenzet.core.params import Choice, Form, asked, in_range
+
+Lay = Literal["side by side", "mirrored", "crossing", "random"]
+LEAST_LEG, MOST_LEG = "1/8 in", "40 in"
+
+
+class Zigzag(RowFill):
+    """Legs that advance ``advance`` along the row and throw ``throw`` · ``depth`` sideways (F17)."""
+
+    label: ClassVar[str] = "Zigzag"
+    help: ClassVar[str] = (
+        "Lines that turn at every point of a grid. Draw the grid, join its corners, pivot with the needle down."
+    )
+    tile: ClassVar[str] = (
+        "M-4 20 8 6 20 20 32 6 44 20 56 6 68 20 80 6M-4 32 8 18 20 32 32 18 44 32 56 18 68 32 80 18M-4 8 8 -6 20 8 32 -6 44 8 56 -6 68 8 80 -6M-4 44 8 30 20 44 32 30 44 44 56 30 68 44 80 30"
+    )
+    group: ClassVar[Group] = "zigzags"
+    order: ClassVar[int] = 31
+    lines_are: ClassVar[str] = "Zigzags"
+
+    kind: Literal["zigzag"] = "zigzag"
+    advance: Length = asked(
+        "1 1/4 in", Form("length", "Each leg goes on by", "Along the row: a row of the grid.", after="typed")
+    )
+    throw: Length = asked(
+        "3/4 in", Form("length", "and sideways by", "Across it: a column of the grid.", after="advance")
+    )
+    depth: int = asked(
+        1, Form("count", "Columns each leg spans", "1, 2 or more: the zigzag grows deeper.", after="throw")
+    )
+    lay: Lay = asked(
+        "side by side",
+        Form(
+            "choice", "Neighbours",
+            choices=(
+                Choice("side by side", "side by side"), Choice("mirrored", "mirrored"),
+                Choice("crossing", "crossing"), Choice("random", "at random"),
+            ),
+            after="depth",
+        ),
+    )  # fmt: skip
+    seed: int = asked(1, Form("count", "Throw of the dice", "Another number, another scatter.", only_with=("lay", ("random",)), after="lay"))  # fmt: skip
+
+    @field_validator("advance", "throw")
+    @classmethod
+    def _leg(cls, length: Length) -> Length:
+        return in_range(length, LEAST_LEG, MOST_LEG, "A leg")
+
+    @field_validator("depth")
+    @classmethod
+    def _depth(cls, depth: int) -> int:
+        return check_count(depth, 1, 12, "Columns") or 1
+
+    @property
+    def across(self) -> float:
+        """How far a leg is thrown, mm."""
+        return float(self.throw.mm) * self.depth
+
+    @property
+    def leg(self) -> float:
+        """mm."""
+        return math.hypot(float(self.advance.mm), self.across)
+
+    def slope(self, frame: Frame) -> float:
+        """F17: a/√(a²+b²); copies that are mirrored touch, so the step is what counts."""
+        return float(self.advance.mm) / self.leg if self.lay in ("side by side", "random") else 1.0
+
+    def span(self, frame: Frame) -> tuple[float, float]:
+        """From 0 to the throw."""
+        return 0.0, self.across
+
+    def row(self, frame: Frame, number: int) -> np.ndarray:
+        """Points at whole advances from the left end of the zone."""
+        advance = float(self.advance.mm)
+        legs = math.ceil(frame.width / advance - 1e-9) + 2
+        k = np.arange(-1, legs)
+        up = (k % 2 == 1) ^ (self.lay == "mirrored" and number % 2 == 1)
+        return np.stack([frame.left + k * advance, np.where(up, self.across, 0.0), np.zeros(len(k))], axis=1)
+
+    def places(self, frame: Frame) -> list[tuple[int, float]]:
+        """Rows in order, or moved by up to half a step at random."""
+        found = super().places(frame)
+        if self.lay != "random":
+            return found
+        dice, step = chance(self.seed), float(self.step(frame))
+        return [(number, v + dice.uniform(-0.45, 0.45) * step) for number, v in found]
+
+    def lay_out(self, site: Site) -> Iterable[Family]:
+        """One family; crossing: a second one, turned over."""
+        frame = self.frame(site)
+        places = self.places(frame)
+        rows = self.family(frame, places)
+        even = self.rhythm is None and self.lay == "side by side"
+        yield type(rows)(rows.paths, self.spacing.mm if even and self.typed == "true" else None)
+        if self.lay == "crossing":
+            over = self.model_copy(update={"lay": "mirrored"})
+            yield over.family(frame, [(2 * number + 1, v) for number, v in places])
+
+    def figures(self, site: Site) -> Sequence[Figure]:
+        """Leg, its lean, the turn at each point; step and true spacing."""
+        lean = math.degrees(math.atan2(self.across, float(self.advance.mm)))
+        return (
+            *super().figures(site),
+            Figure("Each leg", self.leg),
+            Figure("Lean from the row", lean, "angle"),
+            Figure("Turn at each point", 2 * lean, "angle"),
+        )
+
+    def wishes(self, site: Site) -> Sequence[Wish]:
+        """None where neighbours are thrown at random."""
+        return () if self.lay == "random" else super().wishes(site)

@@ -1,0 +1,74 @@
+"""Stepped zigzag rows by a template: points a pitch apart, rows moved up in steps of a rhythm (L20)."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from typing import ClassVar, Literal
+
+import numpy as np
+from pydantic import field_validator
+
+from kenzet.core.fills.base import Figure, Group, Site
+from kenzet.core.fills.turned import Frame, RowFill
+from kenzet.core.measure import Length
+from kenzet.core.params import Form, asked, in_range
+
+
+class ZigzagRows(RowFill):
+    """Rows across the zone from a template with points ``pitch`` apart and ``rise`` high."""
+
+    label: ClassVar[str] = "Zigzag rows"
+    help: ClassVar[str] = "One template moved up row by row; a rhythm of steps makes thick and thin bands."
+    tile: ClassVar[str] = (
+        "M-4 37 5 28 14 37 23 28 32 37 41 28 50 37 59 28 68 37 77 28M-4 31 5 22 14 31 23 22 32 31 41 22 50 31 59 22 68 31 77 22M-4 19 5 10 14 19 23 10 32 19 41 10 50 19 59 10 68 19 77 10M-4 13 5 4 14 13 23 4 32 13 41 4 50 13 59 4 68 13 77 4"
+    )
+    group: ClassVar[Group] = "zigzags"
+    order: ClassVar[int] = 32
+    lines_are: ClassVar[str] = "Rows"
+
+    kind: Literal["zigzag rows"] = "zigzag rows"
+    pitch: Length = asked("1 1/2 in", Form("length", "Template: point to point", after="typed"))
+    rise: Length = asked("3/4 in", Form("length", "and how high", "From hollow to point.", after="pitch"))
+    slide: Length | None = asked(
+        None, Form("length", "Each row moved sideways", empty="straight above", after="rise")
+    )
+
+    @field_validator("pitch", "rise")
+    @classmethod
+    def _template(cls, length: Length) -> Length:
+        return in_range(length, "1/8 in", "40 in", "The template")
+
+    @field_validator("slide")
+    @classmethod
+    def _slide(cls, length: Length | None) -> Length | None:
+        return length and in_range(length, "0 in", "40 in", "The move")
+
+    @property
+    def _half(self) -> float:
+        return float(self.pitch.mm) / 2
+
+    def slope(self, frame: Frame) -> float:
+        """F17 with a half the pitch and b the rise."""
+        return self._half / math.hypot(self._half, float(self.rise.mm))
+
+    def span(self, frame: Frame) -> tuple[float, float]:
+        """From hollow to point."""
+        return 0.0, float(self.rise.mm)
+
+    def row(self, frame: Frame, number: int) -> np.ndarray:
+        """A hollow at the left end of the zone, moved by ``slide`` a row."""
+        moved = number * float(self.slide.mm) % float(self.pitch.mm) if self.slide else 0.0
+        k = np.arange(-3, math.ceil(frame.width / self._half) + 2)
+        high = np.where(k % 2 == 1, float(self.rise.mm), 0.0)
+        return np.stack([frame.left + k * self._half + moved, high, np.zeros(len(k))], axis=1)
+
+    def figures(self, site: Site) -> Sequence[Figure]:
+        """Leg and turn, with step and true spacing."""
+        lean = math.degrees(math.atan2(float(self.rise.mm), self._half))
+        leg = math.hypot(self._half, float(self.rise.mm))
+        return (
+            *super().figures(site),
+            Figure("Each leg", leg),
+            Figure("Turn at each point", 2 * lean, "angle"),
+        )
