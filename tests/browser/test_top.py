@@ -9,7 +9,7 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_walk import click_at, saved, view
+from tests.browser.test_walk import click_at, saved, take_fill, view
 from tests.pictures import picture
 
 IN = 25.4
@@ -210,8 +210,7 @@ def test_a_twelve_block_sampler_takes_fewer_than_sixty_actions_and_every_zone_on
     page.keyboard.press("2")
     for name in made:
         page.get_by_role("button", name=re.compile(f"^{re.escape(name)}")).first.click()
-        page.get_by_test_id("fill-echo").click()
-        expect(page.get_by_test_id("fill-echo")).to_have_attribute("aria-pressed", "true")
+        take_fill(page, "Echoes", "echo")
         expect(page.get_by_text("widest gap", exact=False).first).to_be_visible()
         page.get_by_role("button", name="all zones").click()
     saved(page)
@@ -264,7 +263,7 @@ def test_she_draws_a_block_colours_it_appliques_on_it_and_lays_it(hands):
     hands.press("page-zones")
     hands.zone(6.2, 47)
     hands.press("fill-it")
-    page.get_by_test_id("fill-echo").click()
+    take_fill(page, "Echoes", "echo")
     expect(page.get_by_text("widest gap", exact=False).first).to_be_visible()
 
 
@@ -389,11 +388,11 @@ def test_one_place_is_an_exception_and_follows_again(hands):
     hands.press("page-zones")
     hands.zone(6, 42)
     hands.press("fill-it")
-    page.get_by_test_id("fill-grid").click()
+    take_fill(page, "Straight", "grid")
     expect(page.get_by_text("All 12 follow what you do here.")).to_be_visible()
     page.get_by_test_id("apart").click()
     expect(page.get_by_text("Only here")).to_be_visible()
-    page.get_by_test_id("fill-echo").click()
+    take_fill(page, "Echoes", "echo")
     expect(page.locator(".others li")).to_have_text(re.compile("row .*Echo", re.I))
     saved(page)
     page.get_by_role("button", name="all zones").click()

@@ -53,6 +53,18 @@ def click_at(page: Page, x: float, y: float, **more) -> None:
     )
 
 
+def take_fill(page: Page, group: str, kind: str) -> None:
+    """Choose another fill for the zone at hand: by its group, then by its tile."""
+    now = page.get_by_test_id("other-fill")
+    now.or_(page.get_by_test_id("group-Straight")).first.wait_for()
+    if now.count() and now.get_attribute("aria-expanded") == "false":
+        now.click()
+    page.get_by_test_id(f"group-{group}").click()
+    label = page.get_by_test_id(f"fill-{kind}").inner_text()
+    page.get_by_test_id(f"fill-{kind}").click()
+    expect(now.locator("b")).to_have_text(label)
+
+
 def saved(page: Page) -> None:
     expect(page.get_by_role("status").filter(has_text="Sav").first).to_have_text("Saved")
 
@@ -93,9 +105,8 @@ def test_2_a_patch_names_its_zone_and_how_often_it_occurs(table):
 
 def test_3_and_4_fills_are_tried_and_the_figures_follow(table):
     choose(table, "Star background")
-    for kind in ("lines", "echo", "grid"):
-        table.get_by_test_id(f"fill-{kind}").click()
-        expect(table.get_by_test_id(f"fill-{kind}")).to_have_attribute("aria-pressed", "true")
+    for group, kind in (("Straight", "lines"), ("Echoes", "echo"), ("Straight", "grid")):
+        take_fill(table, group, kind)
     type_spacing(table, "3/4")
     expect(table.get_by_test_id("sum")).to_contain_text("mark on your last line")
     lines = figure(table, "Lines here")
@@ -152,7 +163,7 @@ def test_wrong_input_stays_at_its_field_and_the_drawing_stays(table):
 
 def test_5_a_line_shows_the_ruler_the_foot_and_the_stops(table):
     choose(table, "Star centre")
-    table.get_by_test_id("fill-lines").click()
+    take_fill(table, "Straight", "lines")
     table.get_by_role("button", name="0°", exact=True).click()
     type_spacing(table, "3/4")
     table.get_by_test_id("show-ruler").click()
@@ -221,7 +232,7 @@ def test_7_marks_ticks_and_sheets(table):
 
 def test_8_everything_is_saved_undone_and_redone_and_the_unit_changes_nothing(table):
     choose(table, "Border")
-    table.get_by_test_id("fill-lines").click()
+    take_fill(table, "Straight", "lines")
     type_spacing(table, "1 1/4")
     expect(table.get_by_test_id("sum")).to_contain_text("1 1/4")
     table.reload()  # at once: a change that waits to be sent is sent on leaving

@@ -9,6 +9,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 
+import shapely
 from pydantic import ValidationError
 
 from kenzet.core.drawing import Drawing, draw
@@ -20,6 +21,7 @@ from kenzet.core.top.laid import LaidQuilt, ZoneShape
 
 _SHARES = (Fraction(1), Fraction(1, 2), Fraction(1, 4), Fraction(1, 8))
 _MOST_LINES = 4000
+_LEAST_SHOWN = 1.5  # times the zone's inradius
 _GRAIN = MM_PER["in"] / 16
 
 
@@ -47,7 +49,7 @@ def suited(
     place = place if place in shape.places else shape.places[0]
     for fill in _candidates(kind, given):
         found = tried(laid, key, fill, shape, place)
-        if found and 0 < _amount(found.drawing) <= _MOST_LINES:
+        if found and _shows(found.drawing):
             return found
     return None
 
@@ -71,6 +73,53 @@ def gallery(
         found = suited(laid, key, kind, given, place)
         if found:
             yield found
+
+
+@dataclass(frozen=True, slots=True)
+class Effort:
+    """What a fill asks of her at one place: minutes, lines, lines to draw, thread stops, and how hard it is.
+
+    ``ease`` is 1 for straight lines, 2 with pivots, 3 with curves along a ruler, 4 freehand.
+    """
+
+    minutes: float
+    lines: int
+    marks: int
+    stops: int
+    ease: int
+
+
+# F42's costs until the log has learnt hers; all ours
+_PACE = {1: 60.0, 2: 45.0, 3: 30.0, 4: 80.0}  # inches a minute, by ease
+_PIVOT, _SHIFT, _STOP, _MARK = 0.05, 0.15, 0.5, 0.25  # minutes
+
+
+def effort(found: Tried) -> Effort:
+    """An estimate for one place: needle time, pivots, ruler shifts, thread stops and marks (F42)."""
+    drawing = found.drawing
+    pivots = sum(max(len(trace.path.vertices) - 2, 0) for trace in drawing.traces if trace.path.straight)
+    curved = any(not trace.path.straight for trace in drawing.traces)
+    ease = 4 if drawing.hints else 3 if curved else 2 if pivots else 1
+    marks = len(found.plan.marked(drawing, "first lines"))
+    stops = thread_stops(drawing)
+    sewn = drawing.stitched / 25.4 / _PACE[ease]
+    shifts = drawing.lines + pivots
+    spent = sewn + pivots * _PIVOT + shifts * _SHIFT + stops * _STOP + marks * _MARK
+    return Effort(spent, drawing.lines, marks, stops, ease)
+
+
+def thread_stops(drawing: Drawing) -> int:
+    """How often the thread is cut, an estimate: lines that end on an edge go on along it, one run a piece;
+    each closed ring, and each line that ends inside, is a run of its own (F34 gives the exact number).
+    """
+    if drawing.hints:
+        return len(drawing.region.pieces)
+    outline = drawing.region.area.boundary
+    alone = 0
+    for trace in drawing.traces:
+        if trace.closed or max(outline.distance(shapely.Point(*trace.points[k])) for k in (0, -1)) > 0.1:
+            alone += 1
+    return alone + (len(drawing.region.pieces) if alone < drawing.lines else 0)
 
 
 def _candidates(kind: str, given: dict[str, object] | None) -> Iterable[Fill]:
@@ -97,5 +146,11 @@ def _scaled(fill: Fill, share: Fraction) -> Fill:
     return type(fill).model_validate({**fill.model_dump(mode="json"), **lengths})
 
 
-def _amount(drawing: Drawing) -> int:
-    return drawing.lines + len(drawing.hints)
+def _shows(drawing: Drawing) -> bool:
+    """Whether it is more than crumbs in the zone, and no more than can be looked at."""
+    if drawing.hints:
+        return True
+    long = (
+        sum(drawing.length_of(line) for line in range(drawing.lines)) if drawing.lines <= _MOST_LINES else 0.0
+    )
+    return long > _LEAST_SHOWN * drawing.region.inradius

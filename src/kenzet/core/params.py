@@ -33,7 +33,7 @@ class Choice:
 
     key: str
     label: str
-    picks: Literal["", "edge", "corner"] = ""
+    picks: Literal["", "edge", "corner", "point"] = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,7 +41,8 @@ class Form:
     """How one parameter is asked for. ``empty`` is what a left-out value means, in words.
 
     ``only_with`` names another parameter and the values of it for which this one matters; ``after`` the
-    parameter behind which this one is asked, where that is not the order of declaration.
+    parameter behind which this one is asked, where that is not the order of declaration. ``minor`` ones are
+    seldom touched and come last.
     """
 
     control: Control
@@ -52,6 +53,7 @@ class Form:
     presets: tuple[float, ...] = ()
     only_with: tuple[str, tuple[str, ...]] | None = None
     after: str = ""
+    minor: bool = False
 
 
 def asked(default: Any, form: Form) -> Any:

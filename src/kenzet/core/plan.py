@@ -11,7 +11,7 @@ planned once, however often it is placed.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from itertools import pairwise
@@ -20,7 +20,7 @@ import numpy as np
 
 from kenzet.core.drawing import Drawing, draw
 from kenzet.core.errors import BadValue, TooMany, Unknown
-from kenzet.core.fills.base import Family, Fill, Mend, Site, Wish
+from kenzet.core.fills.base import Family, Figure, Fill, Meeting, Mend, Site, Wish
 from kenzet.core.gaps import Gap, widest_gap
 from kenzet.core.geom.arcs import Arc
 from kenzet.core.geom.clip import Straight
@@ -87,6 +87,14 @@ class ZonePlan:
     def wishes(self, drawing: Drawing, place: str = "") -> list[Wish]:
         """Spacings near hers that come out even or meet the corners."""
         return list(drawing.fill.wishes(self._site(drawing, place)))
+
+    def meet(self, drawing: Drawing, points: Sequence[Point], place: str = "") -> list[Meeting]:
+        """How the fill can hit all of ``points`` of the zone."""
+        return list(drawing.fill.meet(self._site(drawing, place), points))
+
+    def figures(self, drawing: Drawing, place: str = "") -> list[Figure]:
+        """What the fill tells beside its spacing; nothing where it does not fit."""
+        return list(drawing.fill.figures(self._site(drawing, place)))
 
     def _site(self, drawing: Drawing, place: str) -> Site:
         return site_at(drawing.shape, place or drawing.places[0], self.middle)

@@ -18,7 +18,9 @@ from kenzet.web.marks import marks
 from kenzet.web.models import Problem
 from kenzet.web.photos import photos
 from kenzet.web.quilts import quilts
+from kenzet.web.recipes import recipes
 from kenzet.web.top import top
+from kenzet.web.variants import variants
 from kenzet.web.zones import zones
 
 
@@ -50,6 +52,8 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(drawing)
     app.register_api(photos)
     app.register_api(zones)
+    app.register_api(variants)
+    app.register_api(recipes)
     app.register_api(marks)
     app.register_api(kit)
     if settings.pages:

@@ -107,13 +107,14 @@ class PartView(Wire):
 
 class DrawingView(Wire):
     """Lines of one drawing: straight ones as x0, y0, x1, y1, others as flat x, y lists that end where a closed
-    one began; mm, y up.
+    one began; hints only show what a freehand texture looks like; mm, y up.
     """
 
     part: str
     places: list[str]
     lines: list[list[float]]
     paths: list[list[float]]
+    hints: list[list[float]]
 
 
 class ShapeView(Wire):
@@ -146,6 +147,7 @@ class FillKind(Wire):
 
     kind: str
     label: str
+    group: str
     help: str
     tile: str
 
@@ -219,6 +221,7 @@ class FieldView(Wire):
     choices: list[ChoiceView]
     presets: list[float]
     used: bool
+    minor: bool
 
 
 class Term(Wire):
@@ -253,6 +256,7 @@ class Row(Wire):
 
     label: Words
     words: Words
+    typed: bool = False
 
 
 class Spot(Wire):
@@ -260,6 +264,20 @@ class Spot(Wire):
 
     points: list[float]
     name: str
+
+
+class FeatureView(Spot):
+    """A feature that lines can meet or be counted from; ``share`` is its place in shares of the zone's bounds."""
+
+    share: list[float]
+
+
+class GapView(Wire):
+    """The widest gap where it is too wide: the circle's middle and radius; mm in the part, y up."""
+
+    x: float
+    y: float
+    radius: float
 
 
 class ApartView(Wire):
@@ -286,11 +304,17 @@ class ZoneView(Wire):
     name: str
     occurs: str
     fill: dict[str, Any] | None
+    pins: list[dict[str, Any]]
     fields: list[FieldView]
     sum: SumView | None
     offers: list[Offer]
+    figures: list[Row]
     rows: list[Row]
+    notes: list[str]
     advice: list[Words]
+    gap: GapView | None
+    can_meet: bool
+    features: list[FeatureView]
     drawings: list[DrawingView]
     edges: list[Spot]
     corners: list[Spot]
@@ -315,6 +339,28 @@ class PlanRequest(Reading):
     fill: dict[str, Any] | None = None
     switch: str | None = None
     step: Step | None = None
+
+
+class MeetRequest(PlanRequest):
+    """Features, by number, that lines must hit; the first one is the datum."""
+
+    features: Annotated[list[Number], Field(min_length=2, max_length=12)]
+
+
+class MeetingView(Wire):
+    """Settings that meet the features: what to set, and in words what that means; ``hits`` is false where some miss."""
+
+    values: dict[str, Any]
+    words: Words
+    does: str
+    hits: bool
+
+
+class MeetView(Wire):
+    """The ways to meet the chosen features, the nearest to her wish first; ``said`` where there is none."""
+
+    ways: list[MeetingView]
+    said: str
 
 
 class RulerRequest(PlanRequest):

@@ -11,12 +11,15 @@ from fractions import Fraction
 
 import numpy as np
 
-from kenzet.core.drawing import Drawing
+from kenzet.core.drawing import Drawing, Trace
+from kenzet.core.features import Feature, features_of
 from kenzet.core.fills import FILLS, Fill
+from kenzet.core.fills.base import GROUPS, Figure, Meeting, Site
 from kenzet.core.gaps import Gap
 from kenzet.core.laying import Mode, Sum, etched_line_for
 from kenzet.core.marks.ticks import edge_names
 from kenzet.core.measure import COARSE, Length, Unit, figure, long_figure
+from kenzet.core.meeting import NEAR
 from kenzet.core.params import Form, forms
 from kenzet.core.plan import ZonePlan
 from kenzet.core.steps import Slant
@@ -52,10 +55,15 @@ def drawings(plan: ZonePlan | None) -> list[m.DrawingView]:
             part=drawing.shape.part.key,
             places=list(drawing.places),
             lines=drawing.stretches.ends.round(3).tolist(),
-            paths=[trace.polyline.round(3).ravel().tolist() for trace in drawing.traces],
+            paths=_flat(drawing.traces),
+            hints=_flat(drawing.hints),
         )
         for drawing in plan.drawings
     ]
+
+
+def _flat(traces: Iterable[Trace]) -> list[list[float]]:
+    return [trace.polyline.round(3).ravel().tolist() for trace in traces]
 
 
 def parts(laid: LaidQuilt) -> list[m.PartView]:
@@ -203,6 +211,7 @@ def field(name: str, form: Form, value: object, unit: Unit, used: bool = True) -
         choices=[m.ChoiceView(key=c.key, label=c.label, picks=c.picks) for c in form.choices],
         presets=list(form.presets),
         used=used,
+        minor=form.minor,
     )
 
 
@@ -281,6 +290,19 @@ def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[m.O
     ]
 
 
+def figures(told: Iterable[Figure], unit: Unit) -> list[m.Row]:
+    """What belongs to a fill beside its spacing."""
+    return [m.Row(label=[figure.label], words=[_figure(figure, unit)], typed=figure.typed) for figure in told]
+
+
+def _figure(told: Figure, unit: Unit) -> str | m.Shown:
+    if told.what == "length":
+        return shown(told.value, unit, COARSE[unit] / 4)
+    if told.what == "angle":
+        return f"{told.value:.2f}°".replace(".00°", "°")
+    return f"{told.value:.1f}".removesuffix(".0")
+
+
 def rows(plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: Gap, unit: Unit) -> list[m.Row]:
     """The figures of a zone."""
     found = [
@@ -300,6 +322,7 @@ def rows(plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: Gap, un
     long = long_figure(plan.stitched_in_quilt, unit)
     both = f"{long_figure(drawing.stitched, unit)} · {long}" if times > 1 else long
     found.append(m.Row(label=["Stitching here · in the quilt" if times > 1 else "Stitching"], words=[both]))
+    found.append(m.Row(label=["Density"], words=[density(drawing.density, unit)]))
     edges = plan.edge_gaps(drawing)
     if edges and drawing.lines:
         left = shown(edges[0].gap, unit, COARSE[unit] / 2, about=True)
@@ -314,11 +337,46 @@ def rows(plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: Gap, un
     return found
 
 
+def features(shape: ZoneShape, site: Site) -> list[m.FeatureView]:
+    """What lines can meet or be counted from."""
+    return [
+        m.FeatureView(points=list(f.point), name=f.name, share=list(site.share_of(f.point)))
+        for f in features_of(shape)
+    ]
+
+
+def meetings(ways: Sequence[Meeting], chosen: Sequence[Feature], unit: Unit) -> m.MeetView:
+    """The ways to meet features; what misses is said with its name and by how much."""
+    views = []
+    for way in ways:
+        counts = sorted({n for n in map(abs, way.counts) if n})
+        steps = " and ".join(str(n) for n in counts[-2:]) or "no"
+        does = [f"{steps} steps", f"{way.change:+.1%}".replace("-", "−").replace("%", " %")]
+        if way.arrives:
+            does.append(f"arrives on the {way.arrives}")
+        if way.give:
+            does.append("misses " + ", ".join(chosen[k + 1].name for k in way.give[:3]))
+            worst = max((abs(miss) for miss in way.misses), default=0.0)
+            if worst > NEAR:
+                does.append(f"by {figure(worst, unit, COARSE[unit] / 2, about=True).text} {unit}")
+        values = {**dict(way.values), "through": list(way.through)}
+        words: m.Words = [shown(way.step.mm, unit, about=True)]
+        views.append(m.MeetingView(values=values, words=words, does=" · ".join(does), hits=not way.give))
+    hit = any(view.hits for view in views)
+    said = "" if hit else "No spacing within a third of yours meets them all."
+    return m.MeetView(ways=views, said=said)
+
+
+def density(per_mm: float, unit: Unit) -> str:
+    """Sewn length by area, in the unit in which she thinks of it."""
+    return f"{per_mm * 25.4:.1f} in a sq in" if unit == "in" else f"{per_mm * 10:.1f} cm a sq cm"
+
+
 def advice(plan: ZonePlan, drawing: Drawing, place: str, gap: Gap, unit: Unit) -> list[m.Words]:
     """What a quilter would be told, with its reason and a way out."""
     found: list[m.Words] = []
     limit = plan.kit.batting.limit.mm
-    if drawing.lines == 0:
+    if drawing.lines == 0 and not drawing.hints:
         found.append(["Nothing fits: the zone is narrower than that. Set it closer, or leave the zone open."])
     if gap.width > float(limit) + 0.1:
         found.append(
@@ -336,7 +394,7 @@ def advice(plan: ZonePlan, drawing: Drawing, place: str, gap: Gap, unit: Unit) -
 def _sliver(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[m.Words]:
     """The narrowest gap left along an edge, if it is a sliver, and what would leave more."""
     narrow = next(iter(plan.edge_gaps(drawing)), None)
-    if narrow is None or not narrow.sliver or drawing.lines == 0:
+    if narrow is None or not narrow.sliver or drawing.lines == 0 or not drawing.fill.sewn:
         return []
     name = edge_names(drawing.region)[narrow.edge]
     name = "one edge" if name.startswith("edge ") else f"the {name}"
@@ -357,7 +415,7 @@ def _sliver(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[m.
 def fill_kinds() -> list[m.FillKind]:
     """The chooser's tiles."""
     return [
-        m.FillKind(kind=kind, label=model.label, help=model.help, tile=model.tile)
+        m.FillKind(kind=kind, label=model.label, group=GROUPS[model.group], help=model.help, tile=model.tile)
         for kind, model in FILLS.items()
     ]
 

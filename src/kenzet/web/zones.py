@@ -11,6 +11,7 @@ from flask_openapi3 import APIBlueprint
 from kenzet.core.changes.filling import with_fill
 from kenzet.core.choosing import suited
 from kenzet.core.errors import BadValue
+from kenzet.core.features import features_of
 from kenzet.core.fills import FILLS, AnyFill, Fill, default_fill
 from kenzet.core.geom.arcs import Arc
 from kenzet.core.kit.kit import Kit
@@ -18,7 +19,7 @@ from kenzet.core.laying import Pose, Reference, Sum
 from kenzet.core.marks.ticks import edge_names
 from kenzet.core.measure import COARSE, Length, Unit
 from kenzet.core.params import Frozen, forms, step_length
-from kenzet.core.plan import ZonePlan, plan_quilt, plan_zone
+from kenzet.core.plan import ZonePlan, plan_quilt, plan_zone, site_at
 from kenzet.core.steps import slants
 from kenzet.core.top.document import validated
 from kenzet.core.top.laid import LaidQuilt
@@ -50,6 +51,19 @@ def plan(path: m.QuiltPath, body: m.PlanRequest) -> Response:
 def ruler(path: m.QuiltPath, body: m.RulerRequest) -> Response:
     """Where the ruler lies for one line."""
     return answer(_ruler_view(planned(_typed(path.quilt, body), body.zone), body))
+
+
+@zones.post("/meet", responses={200: m.MeetView})
+def meet(path: m.QuiltPath, body: m.MeetRequest) -> Response:
+    """How the zone's fill can hit chosen features of the piecing."""
+    found = planned(_typed(path.quilt, body), body.zone)
+    drawing = found.drawing_at(body.place)
+    features = features_of(drawing.shape)
+    if max(body.features) >= len(features):
+        raise BadValue(f"This zone has {len(features)} features.", "features")
+    chosen = [features[k] for k in body.features]
+    ways = found.meet(drawing, [feature.point for feature in chosen], body.place)
+    return answer(show.meetings(ways, chosen, body.unit))
 
 
 def _typed(quilt_id: str, body: m.PlanRequest) -> LaidQuilt:
@@ -106,11 +120,17 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> 
         name=zone.name,
         occurs=show.occurs(laid, zone),
         fill=None,
+        pins=[pin.model_dump(mode="json") for pin in zone.pins],
         fields=[],
         sum=None,
         offers=[],
+        figures=[],
         rows=[],
+        notes=[],
         advice=[],
+        gap=None,
+        can_meet=False,
+        features=show.features(shape, site_at(shape, shape.places[0], laid.middle)) if shape else [],
         drawings=show.drawings(found),
         edges=show.spots(region.edges, edge_names(region)) if region else [],
         corners=[m.Spot(points=list(c), name=f"corner {n}") for n, c in enumerate(region.corners, 1)]
@@ -124,8 +144,14 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> 
     gap = found.widest_gap(drawing)
     view.fill = drawing.fill.model_dump(mode="json")
     view.fields = show.fields(drawing.fill, unit)
-    view.sum = show.the_sum(found.sum(drawing), unit)
-    view.sum.instead = show.instead(found.sum(drawing), unit)
+    if any(ref.kind != "mark" for ref in found.references(drawing).values()) or len(drawing.stretches):
+        view.sum = show.the_sum(found.sum(drawing), unit)
+        view.sum.instead = show.instead(found.sum(drawing), unit)
+    view.figures = show.figures(found.figures(drawing, place), unit)
+    view.can_meet = drawing.fill.can_meet
+    view.notes = list(drawing.fill.notes())
+    if gap.place and gap.width > float(found.kit.batting.limit.mm) + 0.1:
+        view.gap = m.GapView(x=gap.place[0], y=gap.place[1], radius=gap.width / 2)
     view.offers = show.offers(found, drawing, place, unit)
     view.rows = show.rows(found, drawing, slants(drawing.region, drawing.families), gap, unit)
     view.advice = show.advice(found, drawing, place, gap, unit)

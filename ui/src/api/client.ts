@@ -55,6 +55,16 @@ export const api = {
     told(client.POST('/api/quilts/{quilt}/cut-points', { params: at(quilt), body: body as Views['PointsRequest'] })),
   cut: (quilt: string, body: Views['CutRequest'], signal: AbortSignal) =>
     told(client.POST('/api/quilts/{quilt}/cut', { params: at(quilt), body, signal })),
+  meet: (quilt: string, body: Views['MeetRequest'], signal: AbortSignal) =>
+    told(client.POST('/api/quilts/{quilt}/meet', { params: at(quilt), body, signal })),
+  recipes: () => told(client.GET('/api/recipes')),
+  keepRecipe: (body: Views['KeepRecipe']) => told(client.POST('/api/recipes', { body })),
+  forgetRecipe: (body: Views['RecipeName']) => told(client.POST('/api/recipes/forget', { body })),
+  bringRecipes: (body: Views['BringRecipes']) => told(client.POST('/api/recipes/bring', { body })),
+  gallery: (quilt: string, body: Views['ZoneRequest'], signal: AbortSignal) =>
+    told(client.POST('/api/quilts/{quilt}/gallery', { params: at(quilt), body, signal })),
+  variants: (quilt: string, body: Views['ZoneRequest'], signal: AbortSignal) =>
+    told(client.POST('/api/quilts/{quilt}/variants', { params: at(quilt), body, signal })),
   blockDrawing: (quilt: string, block: string, unit: Unit) =>
     told(client.GET('/api/quilts/{quilt}/blocks/{block}/drawing', { params: { path: { quilt, block }, query: { unit } } })),
   readDrawing: (file: File, width: string, unit: Unit) =>

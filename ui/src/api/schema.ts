@@ -208,6 +208,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/gallery": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every fill that suits the zone, at sensible settings. */
+        post: operations["variants_show_gallery_gallery_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/ground.jpg": {
         parameters: {
             query?: never;
@@ -253,6 +270,23 @@ export interface paths {
         put?: never;
         /** The marks of a zone as it is kept. */
         post: operations["marks_marks_view_marks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/meet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How the zone's fill can hit chosen features of the piecing. */
+        post: operations["zones_meet_meet_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -395,6 +429,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/variants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The pinned variants, drawn and compared. */
+        post: operations["variants_show_variants_variants_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/zones/{zone}/sheet.pdf": {
         parameters: {
             query?: never;
@@ -440,6 +491,75 @@ export interface paths {
         put?: never;
         /** A block out of an SVG or DXF file, sent as it is; nothing is kept. */
         post: operations["drawing_read_drawing_read_drawing_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All of them. */
+        get: operations["recipes_show_recipes_get"];
+        put?: never;
+        /** Keep one. */
+        post: operations["recipes_keep_recipe_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/book.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All of them as a file. */
+        get: operations["recipes_recipe_book_book_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/bring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Those of a file beside one's own; where a name is taken by another fill, theirs gets a number. */
+        post: operations["recipes_bring_recipes_bring_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/forget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take one away. */
+        post: operations["recipes_forget_recipe_forget_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -559,6 +679,16 @@ export interface components {
             width: number;
         };
         /**
+         * BringRecipes
+         * @description What a file of recipes holds.
+         */
+        BringRecipes: {
+            /** Book */
+            book: {
+                [key: string]: unknown;
+            };
+        };
+        /**
          * BroughtView
          * @description A block that was read and is not kept yet: ``change`` keeps it; ``said`` tells what was mended.
          */
@@ -583,6 +713,28 @@ export interface components {
             size: (string | components["schemas"]["Shown"])[];
             /** Width */
             width: number;
+        };
+        /**
+         * Card
+         * @description A fill as it would look in the zone, with what it costs. ``fill`` is what choosing it sets.
+         */
+        Card: {
+            cost: components["schemas"]["Cost"];
+            drawing: components["schemas"]["DrawingView"];
+            /** Fill */
+            fill: {
+                [key: string]: unknown;
+            };
+            /** Group */
+            group: string;
+            /** Help */
+            help: string;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Said */
+            said: components["schemas"]["Row"][];
         };
         /**
          * CellView
@@ -652,6 +804,20 @@ export interface components {
             picks: string;
         };
         /**
+         * Cost
+         * @description Bare numbers to sort by: minutes, mm sewn by mm² · 25.4, marks, and how hard it is from 1 to 4.
+         */
+        Cost: {
+            /** Density */
+            density: number;
+            /** Ease */
+            ease: number;
+            /** Marks */
+            marks: number;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
          * CutRequest
          * @description A cut that is tried on a zone; nothing is kept.
          */
@@ -689,9 +855,11 @@ export interface components {
         /**
          * DrawingView
          * @description Lines of one drawing: straight ones as x0, y0, x1, y1, others as flat x, y lists that end where a closed
-         *     one began; mm, y up.
+         *     one began; hints only show what a freehand texture looks like; mm, y up.
          */
         DrawingView: {
+            /** Hints */
+            hints: number[][];
             /** Lines */
             lines: number[][];
             /** Part */
@@ -751,6 +919,18 @@ export interface components {
             used: number;
         };
         /**
+         * FeatureView
+         * @description A feature that lines can meet or be counted from; ``share`` is its place in shares of the zone's bounds.
+         */
+        FeatureView: {
+            /** Name */
+            name: string;
+            /** Points */
+            points: number[];
+            /** Share */
+            share: number[];
+        };
+        /**
          * FieldView
          * @description One parameter as it is asked for. ``text`` is what the field holds; empty means ``empty``.
          */
@@ -768,6 +948,8 @@ export interface components {
             help: string;
             /** Label */
             label: string;
+            /** Minor */
+            minor: boolean;
             /** Name */
             name: string;
             /** Presets */
@@ -783,6 +965,8 @@ export interface components {
          * @description A fill that can be chosen; ``tile`` is an SVG path in a box of 72 by 39.
          */
         FillKind: {
+            /** Group */
+            group: string;
             /** Help */
             help: string;
             /** Kind */
@@ -791,6 +975,30 @@ export interface components {
             label: string;
             /** Tile */
             tile: string;
+        };
+        /**
+         * GalleryView
+         * @description The zone's outline and its patches, and every fill that suits it.
+         */
+        GalleryView: {
+            /** Cards */
+            cards: components["schemas"]["Card"][];
+            /** Patches */
+            patches: components["schemas"]["PatchView"][];
+            /** Rings */
+            rings: number[][];
+        };
+        /**
+         * GapView
+         * @description The widest gap where it is too wide: the circle's middle and radius; mm in the part, y up.
+         */
+        GapView: {
+            /** Radius */
+            radius: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * GridSpot
@@ -845,6 +1053,24 @@ export interface components {
             quilts: components["schemas"]["Listed"][];
             /**
              * Unit
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
+         * KeepRecipe
+         * @description A fill to keep under a name; one of that name is replaced.
+         */
+        KeepRecipe: {
+            /** Fill */
+            fill: {
+                [key: string]: unknown;
+            };
+            /** Name */
+            name: string;
+            /**
+             * Unit
+             * @default in
              * @enum {string}
              */
             unit: "in" | "mm";
@@ -964,6 +1190,67 @@ export interface components {
             totals: components["schemas"]["Total"][];
             /** Zone */
             zone: string;
+        };
+        /**
+         * MeetRequest
+         * @description Features, by number, that lines must hit; the first one is the datum.
+         */
+        MeetRequest: {
+            /** Features */
+            features: number[];
+            /**
+             * Fill
+             * @default null
+             */
+            fill: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /** @default null */
+            step: components["schemas"]["Step"] | null;
+            /**
+             * Switch
+             * @default null
+             */
+            switch: string | null;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * MeetView
+         * @description The ways to meet the chosen features, the nearest to her wish first; ``said`` where there is none.
+         */
+        MeetView: {
+            /** Said */
+            said: string;
+            /** Ways */
+            ways: components["schemas"]["MeetingView"][];
+        };
+        /**
+         * MeetingView
+         * @description Settings that meet the features: what to set, and in words what that means; ``hits`` is false where some miss.
+         */
+        MeetingView: {
+            /** Does */
+            does: string;
+            /** Hits */
+            hits: boolean;
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
         };
         /**
          * MethodView
@@ -1244,6 +1531,40 @@ export interface components {
             zones: components["schemas"]["ZoneInfo"][];
         };
         /**
+         * RecipeName
+         * @description Which one.
+         */
+        RecipeName: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * RecipeView
+         * @description A recipe with the tile and the name of its fill.
+         */
+        RecipeView: {
+            /** Fill */
+            fill: {
+                [key: string]: unknown;
+            };
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Spacing */
+            spacing: string;
+            /** Tile */
+            tile: string;
+        };
+        /**
+         * RecipesView
+         * @description The catalogue, by name.
+         */
+        RecipesView: {
+            /** Recipes */
+            recipes: components["schemas"]["RecipeView"][];
+        };
+        /**
          * RoleView
          * @description What some patches of a block are, and their fabric.
          */
@@ -1260,6 +1581,11 @@ export interface components {
         Row: {
             /** Label */
             label: (string | components["schemas"]["Shown"])[];
+            /**
+             * Typed
+             * @default false
+             */
+            typed: boolean;
             /** Words */
             words: (string | components["schemas"]["Shown"])[];
         };
@@ -1574,6 +1900,32 @@ export interface components {
             unit: "in" | "mm";
         };
         /**
+         * VariantRow
+         * @description A figure of every variant; ``against`` says what changes against the first, empty where nothing does.
+         */
+        VariantRow: {
+            /** Against */
+            against: string[];
+            /** Cells */
+            cells: (string | components["schemas"]["Shown"])[][];
+            /** Label */
+            label: string;
+        };
+        /**
+         * VariantsView
+         * @description The pinned variants of a zone, the first of them the one that others are compared with.
+         */
+        VariantsView: {
+            /** Cards */
+            cards: components["schemas"]["Card"][];
+            /** Patches */
+            patches: components["schemas"]["PatchView"][];
+            /** Rings */
+            rings: number[][];
+            /** Table */
+            table: components["schemas"]["VariantRow"][];
+        };
+        /**
          * VersionRequest
          * @description Undo or redo from ``version``.
          */
@@ -1612,6 +1964,25 @@ export interface components {
             stands_off: boolean;
         };
         /**
+         * ZoneRequest
+         * @description A zone, seen at ``place``.
+         */
+        ZoneRequest: {
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+            /** Zone */
+            zone: string;
+        };
+        /**
          * ZoneView
          * @description A zone with its plan as the slip shows it. Nothing here is kept yet.
          *
@@ -1622,26 +1993,39 @@ export interface components {
             advice: (string | components["schemas"]["Shown"])[][];
             /** Apart */
             apart: components["schemas"]["ApartView"][];
+            /** Can Meet */
+            can_meet: boolean;
             /** Corners */
             corners: components["schemas"]["Spot"][];
             /** Drawings */
             drawings: components["schemas"]["DrawingView"][];
             /** Edges */
             edges: components["schemas"]["Spot"][];
+            /** Features */
+            features: components["schemas"]["FeatureView"][];
             /** Fields */
             fields: components["schemas"]["FieldView"][];
+            /** Figures */
+            figures: components["schemas"]["Row"][];
             /** Fill */
             fill: {
                 [key: string]: unknown;
             } | null;
+            gap: components["schemas"]["GapView"] | null;
             /** Here Apart */
             here_apart: boolean;
             /** Name */
             name: string;
+            /** Notes */
+            notes: string[];
             /** Occurs */
             occurs: string;
             /** Offers */
             offers: components["schemas"]["Offer"][];
+            /** Pins */
+            pins: {
+                [key: string]: unknown;
+            }[];
             /** Place */
             place: string;
             /** Rows */
@@ -2041,6 +2425,41 @@ export interface operations {
             };
         };
     };
+    variants_show_gallery_gallery_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ZoneRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GalleryView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     photos_ground_quilts__quilt__ground_jpg_get: {
         parameters: {
             query?: {
@@ -2122,6 +2541,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MarksView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    zones_meet_meet_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeetRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeetView"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -2400,6 +2854,41 @@ export interface operations {
             };
         };
     };
+    variants_show_variants_variants_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ZoneRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     marks_sheet_pdf_zones__zone__sheet_pdf_get: {
         parameters: {
             query?: {
@@ -2476,6 +2965,154 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BroughtView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    recipes_show_recipes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    recipes_keep_recipe_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepRecipe"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    recipes_recipe_book_book_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    recipes_bring_recipes_bring_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BringRecipes"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    recipes_forget_recipe_forget_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecipeName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipesView"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -16,12 +16,14 @@ const props = defineProps<{
   zone?: string
   place?: string
   ruler?: Views['RulerView']
+  /** the widest gap of the zone, where it is too wide */
+  gap?: Views['GapView'] | null
   /** numbers of the lines that are drawn with a marker; the rest is shown faint */
   marked?: number[]
   ticks?: Views['EdgeView'][]
   tickedEdge?: number
   /** what may be clicked just now instead of patches and lines */
-  picks?: { kind: 'edge' | 'corner' | 'point'; spots: Views['Spot'][] }
+  picks?: { kind: 'edge' | 'corner' | 'point'; spots: Views['Spot'][]; taken?: number[] }
   /** patches (place/patch) that are chosen to become a zone */
   chosen?: string[]
   /** the zones are told apart by their outlines */
@@ -244,6 +246,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', crossKeys, true))
         <path v-if="tried" :d="closedPath(tried.rings)" :transform="matrix(triedAt)" stroke="#a8392c" stroke-width="2.5" stroke-dasharray="9 5" vector-effect="non-scaling-stroke" />
         <g v-if="outline && at" :transform="matrix(at)">
           <path :d="outline" stroke="#2b3a67" stroke-width="2" stroke-linejoin="round" vector-effect="non-scaling-stroke" />
+          <circle v-if="gap" :cx="gap.x" :cy="gap.y" :r="gap.radius" fill="#a8392c" fill-opacity=".12" stroke="#a8392c" stroke-width="1.6" stroke-dasharray="5 4" vector-effect="non-scaling-stroke" />
           <path
             v-if="markedPath" :d="markedPath" class="marked" stroke="#b9820f" stroke-width="3.6" stroke-linecap="round"
             stroke-dasharray="0.1 6.4" vector-effect="non-scaling-stroke"
@@ -265,7 +268,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', crossKeys, true))
       <g v-if="picks && at" class="picks">
         <template v-for="(spot, k) in picks.spots" :key="k">
           <path v-if="picks.kind === 'edge'" :d="`M${spotOnScreen(spot.points).join('L')}`" tabindex="0" role="button" :aria-label="spot.name" @click="emit('spot', k)" @keydown.enter="emit('spot', k)"><title>{{ spot.name }}</title></path>
-          <circle v-else r="9" :transform="`translate(${spotOnScreen(spot.points)[0]})`" tabindex="0" role="button" :aria-label="spot.name" @click="emit('spot', k)" @keydown.enter="emit('spot', k)"><title>{{ spot.name }}</title></circle>
+          <circle v-else r="9" :class="{ taken: picks.taken?.includes(k) }" :transform="`translate(${spotOnScreen(spot.points)[0]})`" tabindex="0" role="button" :aria-label="spot.name" @click="emit('spot', k)" @keydown.enter="emit('spot', k)"><title>{{ spot.name }}</title></circle>
         </template>
       </g>
     </svg>
@@ -305,5 +308,5 @@ canvas { position: absolute; inset: 0; }
 .picks path { stroke: var(--madder); stroke-width: 5; stroke-opacity: .55; fill: none; cursor: pointer; stroke-linecap: round; }
 .picks path:hover, .picks path:focus { stroke-opacity: 1; stroke-width: 8; }
 .picks circle { fill: var(--paper); stroke: var(--madder); stroke-width: 3; cursor: pointer; }
-.picks circle:hover, .picks circle:focus { fill: var(--madder); }
+.picks circle:hover, .picks circle:focus, .picks .taken { fill: var(--madder); }
 </style>

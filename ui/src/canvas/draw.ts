@@ -19,6 +19,8 @@ export interface Drawn {
 
 export interface Stitches {
   path: Path2D
+  /** what a freehand texture looks like, no exact line */
+  hints?: Path2D
   places: Laid[]
   chosen: boolean
 }
@@ -131,6 +133,10 @@ function drawStitches(context: Pen, look: Look, stitches: Stitches[], place: (at
       if (!seen(item.box, look)) continue
       place(item.at)
       context.stroke(set.path)
+      if (!set.hints) continue
+      context.globalAlpha = 0.5
+      context.stroke(set.hints)
+      context.globalAlpha = 1
     }
   }
   context.setLineDash([])

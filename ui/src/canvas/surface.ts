@@ -34,6 +34,13 @@ function pathOf(drawing: Views['DrawingView']): Path2D {
   return path
 }
 
+function hintsOf(drawing: Views['DrawingView']): Path2D | undefined {
+  if (!drawing.hints.length) return undefined
+  const path = new Path2D()
+  for (const line of drawing.hints) add(path, line, false)
+  return path
+}
+
 export function useSurface(surface: Ref<HTMLCanvasElement | undefined>, shows: Shows) {
   const parts = computed(() => new Map(shows.quilt().parts.map((part) => [part.key, drawnPart(part, shows.quilt().fabrics)])))
   const byPlace = computed(() => new Map(shows.laid().map((item) => [item.place, item])))
@@ -47,7 +54,7 @@ export function useSurface(surface: Ref<HTMLCanvasElement | undefined>, shows: S
     shows.quilt().zones.flatMap((zone) =>
       zone.drawings.map((drawing) => {
         const places = drawing.places.map((place) => (place === 'top' ? whole.value : byPlace.value.get(place))).filter((p) => p !== undefined)
-        return { path: pathOf(drawing), places, chosen: zone.key === shows.zone() }
+        return { path: pathOf(drawing), hints: hintsOf(drawing), places, chosen: zone.key === shows.zone() }
       }),
     ),
   )

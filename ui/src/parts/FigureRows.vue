@@ -9,8 +9,12 @@ defineProps<{ rows: Views['Row'][] }>()
 <template>
   <dl class="rows">
     <div v-for="(row, k) in rows" :key="k">
-      <dt><WordsText :words="row.label" /></dt>
+      <dt><WordsText :words="row.label" /><span v-if="row.typed" class="typed"> as you set it</span></dt>
       <dd><WordsText :words="row.words" /></dd>
     </div>
   </dl>
 </template>
+
+<style scoped>
+.typed { color: var(--madder); font-size: 12px; }
+</style>

@@ -4,7 +4,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import type { Views } from '../api/client'
 import FigureText from './FigureText.vue'
 
-const props = defineProps<{ field: Views['FieldView']; error?: string; unit: string; big?: boolean; steps?: boolean; late?: boolean }>()
+const props = defineProps<{ field: Views['FieldView']; error?: string; unit: string; big?: boolean; steps?: boolean; late?: boolean; compact?: boolean }>()
 /** `typed` at every key; where it is `late`, `entered` once when she is done and it is not what was there. */
 const emit = defineEmits<{ typed: [text: string]; entered: [text: string]; step: [by: number] }>()
 
@@ -33,7 +33,7 @@ watch(() => props.field, () => (said = undefined))
 </script>
 
 <template>
-  <div class="length" :class="{ big, wrong: error }">
+  <div class="length" :class="{ big, wrong: error }" :title="compact ? field.help : undefined">
     <div class="head"><label class="label" :for="id">{{ field.label }}</label><span class="quiet"><slot name="hint" /></span></div>
     <div class="box">
       <button v-if="steps" class="step" :aria-label="`${field.label}: one step less`" @click="emit('step', -1)">−</button>
@@ -50,7 +50,7 @@ watch(() => props.field, () => (said = undefined))
       <button v-if="steps" class="step" :aria-label="`${field.label}: one step more`" @click="emit('step', 1)">+</button>
     </div>
     <p v-if="error" :id="`${id}-error`" class="error" role="alert">{{ error }}</p>
-    <p v-else-if="field.help && !big" class="help">{{ field.help }}</p>
+    <p v-else-if="field.help && !big && !compact" class="help">{{ field.help }}</p>
   </div>
 </template>
 

@@ -7,7 +7,7 @@ import LengthField from './LengthField.vue'
 const shown = { minus: false, whole: '1', num: 3, den: 8, hair: 0, unit: 'in', text: '1 3/8' }
 const field = {
   name: 'spacing', label: 'Apart', help: '', control: 'length' as const, text: '1 3/8', shown, empty: '',
-  choices: [], presets: [], used: true,
+  choices: [], presets: [], used: true, minor: false,
 }
 
 describe('FigureText', () => {

@@ -73,6 +73,12 @@ export const useZone = defineStore('zone', () => {
       typed = { ...base(), ...values }
       return ask('set', { fill: typed }, Object.keys(values).join())
     })
+  /** Another fill as a whole: from the gallery, a pinned variant, a recipe. */
+  const setWhole = (fill: Fill) =>
+    turn('whole', () => {
+      typed = undefined
+      return ask('whole', { fill }, 'whole')
+    })
   const set = (field: string, value: unknown) => setAll({ [field]: value === '' && field !== 'spacing' ? null : value })
 
   /** Step a parameter; presses that come faster than the answer add up. */
@@ -186,5 +192,5 @@ export const useZone = defineStore('zone', () => {
     await ask('look', {})
   }
 
-  return { key, place, plan, wrong, line, ruler, info, lines, choose, set, setAll, step, change, leaveOpen, setApart, lay, next, drop, again }
+  return { key, place, plan, wrong, line, ruler, info, lines, choose, set, setAll, setWhole, step, change, leaveOpen, setApart, lay, next, drop, again }
 })

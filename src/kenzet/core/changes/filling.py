@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field
 
 from kenzet.core.changes.base import Change, with_zone
 from kenzet.core.errors import BadValue
@@ -11,7 +13,7 @@ from kenzet.core.top.blocks import Key
 from kenzet.core.top.document import Quilt
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.tidy import without_places
-from kenzet.core.top.zone import Apart, MarkMethod, Place, Zone
+from kenzet.core.top.zone import MOST_PINS, Apart, MarkMethod, Place, Zone
 
 
 class SetFill(Change):
@@ -37,6 +39,20 @@ def with_fill(quilt: Quilt, key: str, fill: AnyFill | None, place: str) -> Quilt
         return with_zone(quilt, key, fill=fill, left_open=fill is None)
     apart = tuple(one.model_copy(update={"fill": fill}) if one is held else one for one in zone.apart)
     return with_zone(quilt, key, apart=apart)
+
+
+class SetPins(Change):
+    """The variants of a zone that are compared side by side."""
+
+    kind: Literal["pins"] = "pins"
+    zone: Key
+    pins: Annotated[tuple[AnyFill, ...], Field(max_length=MOST_PINS)]
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """The same one is pinned once."""
+        name = laid.zone(self.zone).name
+        pins = tuple(pin for k, pin in enumerate(self.pins) if pin not in self.pins[:k])
+        return with_zone(laid.quilt, self.zone, pins=pins), f"{name}: {len(pins)} pinned"
 
 
 class SetMarking(Change):

@@ -45,6 +45,10 @@ class Paths:
 Family = Straight | Rings | Paths
 
 Group = Literal["straight", "shapes", "echoes", "zigzags", "curves", "textures"]
+GROUPS: dict[Group, str] = {
+    "straight": "Straight", "shapes": "Shapes", "echoes": "Echoes", "zigzags": "Zigzags", "curves": "Curves",
+    "textures": "Freehand",
+}  # fmt: skip
 
 
 Seams = tuple[tuple[Point, Point], ...]
@@ -62,6 +66,17 @@ class Site:
     centre: Point
     quilt_centre: Point
     find_seams: Callable[[], Seams] = tuple
+
+    def share_of(self, point: Point) -> Point:
+        """A point in shares of the zone's width and height, so that it keeps its place when the zone is resized."""
+        left, low, right, high = self.region.bounds
+        return round((point[0] - left) / (right - left), 9), round((point[1] - low) / (high - low), 9)
+
+    def at_share(self, share: Point | None) -> Point:
+        """The point at a share; the zone's middle where there is none."""
+        left, low, right, high = self.region.bounds
+        x, y = share or (0.5, 0.5)
+        return left + x * (right - left), low + y * (high - low)
 
     @property
     def seams(self) -> Seams:
@@ -88,6 +103,24 @@ class Figure:
     value: float
     what: Literal["length", "angle", "count"] = "length"
     typed: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Meeting:
+    """Settings (``values`` by parameter) with which the features are met, or nearly.
+
+    ``change`` is the relative change of what she wished; ``counts`` the whole steps to each feature after the
+    first; ``arrives`` is said of zigzags; ``give`` numbers the features (from 0, the first left out) that miss.
+    """
+
+    values: tuple[tuple[str, str], ...]
+    through: Point
+    change: float
+    counts: tuple[int, ...]
+    step: Length
+    arrives: Literal["", "same side", "opposite side"] = ""
+    give: tuple[int, ...] = ()
+    misses: tuple[float, ...] = ()
 
 
 MendHow = Literal["line on the centre", "gap on the centre", "even spacing"]
@@ -134,6 +167,15 @@ class Fill(Frozen):
     def mend(self, site: Site) -> Mend | None:
         """May override. What would leave no sliver; asked only where there is one."""
         return None
+
+    def meet(self, site: Site, points: Sequence[Point]) -> Sequence[Meeting]:
+        """May override. How to hit all of ``points``, the first of them the datum; the nearest to her wish first."""
+        return ()
+
+    @property
+    def can_meet(self) -> bool:
+        """Whether ``meet`` is overridden."""
+        return type(self).meet is not Fill.meet
 
     def notes(self) -> Sequence[str]:
         """May override. Sentences of the craft that belong to this fill as it is set."""

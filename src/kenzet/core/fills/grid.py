@@ -67,7 +67,7 @@ class Grid(StraightFill):
 
     def lay_out(self, site: Site) -> Iterable[Straight]:
         """The first family, then the second."""
-        first, second = self._angles(site)
+        first, second = self.angles(site)
         other = self.second_spacing.mm if self.second_spacing else None
         return [self.family(site, first), self.family(site, second, other)]
 
@@ -78,7 +78,7 @@ class Grid(StraightFill):
 
     def wishes(self, site: Site) -> Sequence[Wish]:
         """Even, or through every corner, for both families at once."""
-        return self.straight_wishes(site, self._angles(site)[: 1 if self.second_spacing else 2])
+        return self.straight_wishes(site, self.angles(site)[: 1 if self.second_spacing else 2])
 
     def figures(self, site: Site) -> Sequence[Figure]:
         """F15, F16: the cell's sides, and its diagonals where both sets are alike."""
@@ -102,6 +102,7 @@ class Grid(StraightFill):
         across = abs((self.angle - self.second_angle + 90) % 180 - 90)
         return ("Diamonds this thin fill up with thread at their points.",) if across < 30 else ()
 
-    def _angles(self, site: Site) -> list[float]:
+    def angles(self, site: Site) -> list[float]:
+        """Both."""
         base = self.base_angle(site)
         return [base + self.angle, base + self.second_angle]

@@ -10,23 +10,27 @@ import math
 from collections.abc import Sequence
 from dataclasses import replace
 from fractions import Fraction
-from typing import Any, Literal, TypeVar
+from typing import Annotated, Any, Literal, TypeVar
 
-from pydantic import field_validator
+from pydantic import Field, field_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import Fill, Mend, MendHow, Site, Wish
+from kenzet.core.fills.base import Meeting, Mend, MendHow, Site, Wish
 from kenzet.core.fills.rhythm import EVEN, at_beat, beats_of, check_rhythm
+from kenzet.core.fills.skipping import SkippingFill
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.predicates import SAME_PLACE
 from kenzet.core.geom.region import Edge, Point, Region, parallel
 from kenzet.core.measure import Length
+from kenzet.core.meeting import whole_steps
 from kenzet.core.params import Choice, Form, asked, in_range, normal_angle
 from kenzet.core.slivers import edge_gaps
 from kenzet.core.spacing import common_part, equalised, whole_parts
 
 T = TypeVar("T")
-Origin = Literal["centre line", "centre gap", "edge", "corner", "quilt centre"]
+Share2 = tuple[Annotated[float, Field(ge=-1, le=2)], Annotated[float, Field(ge=-1, le=2)]]
+"""A point in shares of the zone's width and height."""
+Origin = Literal["centre line", "centre gap", "edge", "corner", "quilt centre", "point"]
 
 ORIGINS = (
     Choice("centre line", "centre, line"),
@@ -34,6 +38,7 @@ ORIGINS = (
     Choice("edge", "an edge", picks="edge"),
     Choice("corner", "a corner", picks="corner"),
     Choice("quilt centre", "quilt centre"),
+    Choice("point", "a point of the piecing", picks="point"),
 )
 LEAST_SPACING, MOST_SPACING = "1/16 in", "100 in"
 
@@ -43,7 +48,7 @@ def check_spacing(length: Length) -> Length:
     return in_range(length, LEAST_SPACING, MOST_SPACING, "The spacing")
 
 
-class StraightFill(Fill):
+class StraightFill(SkippingFill):
     """Base of fills made of straight families that share spacing, datum and lean."""
 
     spacing: Length = asked("3/4 in", Form("length", "Apart", "True distance from line to line."))
@@ -61,9 +66,11 @@ class StraightFill(Fill):
         Form("count", "Along a seam", "Click an edge of the zone; the lean counts from it.", empty="level"),
     )
     origin: Origin = asked(
-        "centre line", Form("choice", "Counted from", "Where line one is measured from.", choices=ORIGINS)
+        "centre line",
+        Form("choice", "Counted from", "Where line one is measured from.", choices=ORIGINS, minor=True),
     )
     at: int | None = asked(None, Form("count", "Which edge or corner", empty="chosen for you"))
+    through: Share2 | None = None
     rhythm: str | None = asked(
         None,
         Form(
@@ -71,15 +78,7 @@ class StraightFill(Fill):
             "Rhythm",
             "Gaps one after another, over and over, in times the distance: 1 2 2 4.",
             empty="even",
-        ),
-    )
-    skip: Length | None = asked(
-        None,
-        Form(
-            "length",
-            "Leave out pieces shorter than",
-            "Short ones at a curved edge hardly repay the trouble.",
-            empty="none",
+            minor=True,
         ),
     )
     first_gap: Length | None = asked(
@@ -87,6 +86,7 @@ class StraightFill(Fill):
         Form(
             "length", "First gap", "From the edge, corner or centre to the first line.",
             empty="the same as the rest", only_with=("origin", ("edge", "corner", "quilt centre")),
+            minor=True,
         ),
     )  # fmt: skip
 
@@ -109,16 +109,6 @@ class StraightFill(Fill):
     @classmethod
     def _rhythm(cls, text: str | None) -> str | None:
         return check_rhythm(text)
-
-    @field_validator("skip")
-    @classmethod
-    def _skip(cls, length: Length | None) -> Length | None:
-        return length and in_range(length, "0 in", "40 in", "The shortest piece")
-
-    @property
-    def least_piece(self) -> float:
-        """What she wants left out."""
-        return float(self.skip.mm) if self.skip else 0.0
 
     @property
     def beats(self) -> tuple[Fraction, ...]:
@@ -155,6 +145,8 @@ class StraightFill(Fill):
         shift = Fraction(0) if self.first_gap is None else gap
         if self.origin == "quilt centre":
             return site.quilt_centre, shift
+        if self.origin == "point":
+            return site.at_share(self.through), shift
         corner = pick(site.region.corners, self.at or 0, "at", "corner")
         return corner, shift
 
@@ -216,6 +208,36 @@ class StraightFill(Fill):
             if gaps and not gaps[0].sliver:
                 return Mend(how, fill.spacing.mm if how == "even spacing" else gaps[0].gap)
         return None
+
+    def angles(self, site: Site) -> list[float]:
+        """May override. The directions of its families, degrees."""
+        return [self.base_angle(site) + self.angle]
+
+    def meet(self, site: Site, points: Sequence[Point]) -> Sequence[Meeting]:
+        """Spacings with which a line of every family goes through all of ``points``."""
+        if len(points) < 2 or self.beats != EVEN:
+            return []
+        distances: list[float] = []
+        for angle in self.angles(site):
+            flat = Straight(angle, self.spacing.mm, 0.0)
+            distances += [_across(flat, point) - _across(flat, points[0]) for point in points[1:]]
+        share = site.share_of(points[0])
+        found = []
+        for steps in whole_steps(distances, float(self.spacing.mm)):
+            length = Length.near(steps.step, self.spacing.unit)
+            give = tuple(sorted({k % (len(points) - 1) for k in steps.give}))
+            found.append(
+                Meeting(
+                    (("spacing", length.text), ("origin", "point")),
+                    share,
+                    steps.change,
+                    steps.counts,
+                    length,
+                    give=give,
+                    misses=steps.misses,
+                )
+            )
+        return found
 
     def _counted_from_datum(self) -> StraightFill:
         """The same with its first line on the edge it is counted from, where no first gap is set."""

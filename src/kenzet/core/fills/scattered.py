@@ -12,10 +12,11 @@ from pydantic import field_validator
 from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Figure, Group, Paths, Site
 from kenzet.core.fills.origin import check_spacing
+from kenzet.core.fills.skipping import SKIP
 from kenzet.core.fills.turned import TurnedFill, chance
 from kenzet.core.geom.curves import as_arcs
 from kenzet.core.measure import Length
-from kenzet.core.params import Choice, Form, asked, in_range
+from kenzet.core.params import Choice, Form, asked
 
 Shape = Literal["straight", "wavy"]
 _BENDS = 7
@@ -47,24 +48,12 @@ class Scattered(TurnedFill):
         ),
     )
     seed: int = asked(1, Form("count", "Throw of the dice", "Another number, other lines.", after="shape"))
-    skip: Length | None = asked(
-        "1 in", Form("length", "Leave out pieces shorter than", empty="none", after="seed")
-    )
+    skip: Length | None = asked("1 in", SKIP)
 
     @field_validator("most")
     @classmethod
     def _most(cls, length: Length) -> Length:
         return check_spacing(length)
-
-    @field_validator("skip")
-    @classmethod
-    def _skip(cls, length: Length | None) -> Length | None:
-        return length and in_range(length, "0 in", "40 in", "The shortest piece")
-
-    @property
-    def least_piece(self) -> float:
-        """What she wants left out."""
-        return float(self.skip.mm) if self.skip else 0.0
 
     def lay_out(self, site: Site) -> Iterable[Family]:
         """Line after line upwards; at every bend the next lies at least the gap above, more by chance.

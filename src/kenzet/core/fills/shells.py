@@ -11,18 +11,19 @@ import numpy as np
 from pydantic import field_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, Wish
+from kenzet.core.fills.base import Family, Figure, Group, Paths, Site, Wish
 from kenzet.core.fills.origin import check_spacing, pick
+from kenzet.core.fills.skipping import SKIP, SkippingFill
 from kenzet.core.fills.turned import even_wishes
 from kenzet.core.geom.paths import Path
 from kenzet.core.geom.region import Point
 from kenzet.core.measure import Length
-from kenzet.core.params import Choice, Form, asked, in_range
+from kenzet.core.params import Choice, Form, asked
 
 About = Literal["corner", "middle"]
 
 
-class Shells(Fill):
+class Shells(SkippingFill):
     """Arcs of radius k · ``spacing`` about a corner of the zone or its middle (F33)."""
 
     label: ClassVar[str] = "Echo shells"
@@ -47,22 +48,12 @@ class Shells(Fill):
         ),
     )
     at: int | None = asked(None, Form("count", "Which corner", empty="chosen for you"))
-    skip: Length | None = asked("1/4 in", Form("length", "Leave out pieces shorter than", empty="none"))
+    skip: Length | None = asked("1/4 in", SKIP)
 
     @field_validator("spacing")
     @classmethod
     def _spacing(cls, length: Length) -> Length:
         return check_spacing(length)
-
-    @field_validator("skip")
-    @classmethod
-    def _skip(cls, length: Length | None) -> Length | None:
-        return length and in_range(length, "0 in", "40 in", "The shortest piece")
-
-    @property
-    def least_piece(self) -> float:
-        """What she wants left out."""
-        return float(self.skip.mm) if self.skip else 0.0
 
     def centre(self, site: Site) -> Point:
         """The point about which they stand. Raises BadValue."""

@@ -11,7 +11,7 @@ from __future__ import annotations
 import math
 import random
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import Any, Literal
 
@@ -20,9 +20,10 @@ import shapely
 from pydantic import field_validator
 
 from kenzet.core.errors import BadValue, TooMany
-from kenzet.core.fills.base import Family, Figure, Fill, Paths, Site, Wish
-from kenzet.core.fills.origin import LEAST_SPACING, MOST_SPACING, check_angle, check_spacing, pick
+from kenzet.core.fills.base import Family, Figure, Paths, Site, Wish
+from kenzet.core.fills.origin import LEAST_SPACING, MOST_SPACING, Share2, check_angle, check_spacing, pick
 from kenzet.core.fills.rhythm import at_beat, beats_of, check_rhythm
+from kenzet.core.fills.skipping import SKIP, SkippingFill
 from kenzet.core.geom.arcs import Point, Vertex
 from kenzet.core.geom.paths import Path
 from kenzet.core.geom.region import Region
@@ -33,16 +34,23 @@ from kenzet.core.spacing import whole_parts
 MOST_VERTICES = 150_000
 TURNED_OVER = np.array([1.0, -1.0, -1.0])
 
-Start = Literal["centre", "edge"]
+Start = Literal["centre", "edge", "point"]
 Typed = Literal["true", "step"]
 
-STARTS = (Choice("centre", "the middle"), Choice("edge", "an edge"))
+STARTS = (
+    Choice("centre", "the middle"),
+    Choice("edge", "an edge"),
+    Choice("point", "a point of the piecing", picks="point"),
+)
 TYPED = (Choice("true", "line to line"), Choice("step", "step of the ruler"))
 
 
 @dataclass(frozen=True, slots=True)
 class Frame:
-    """Coordinates turned by ``angle`` degrees about ``origin``; left to right along u, low to high along v."""
+    """Coordinates turned by ``angle`` degrees about ``origin``; left to right along u, low to high along v.
+
+    ``datum`` is the (u, v) that rows are counted from, where that is a point of the piecing.
+    """
 
     origin: Point
     angle: float
@@ -50,6 +58,7 @@ class Frame:
     low: float
     right: float
     high: float
+    datum: Point | None = None
 
     @property
     def width(self) -> float:
@@ -95,7 +104,7 @@ def frame_of(region: Region, angle: float, origin: Point) -> Frame:
     return Frame(origin, angle, min(us), min(vs), max(us), max(vs))
 
 
-class TurnedFill(Fill):
+class TurnedFill(SkippingFill):
     """Base of fills whose rows may lean, from level or from a seam."""
 
     spacing: Length = asked("1/2 in", Form("length", "Apart", "True distance from line to line."))
@@ -129,17 +138,28 @@ class TurnedFill(Fill):
 class RowFill(TurnedFill):
     """Base of fills that repeat one shape row by row. Must override ``row``; may override ``slope`` and ``span``."""
 
+    skip: Length | None = asked("1/2 in", SKIP)
     typed: Typed = asked(
         "true", Form("choice", "That distance is", "Where lines run askew, the ruler moves further than they lie apart.", choices=TYPED, after="spacing")
     )  # fmt: skip
-    start: Start = asked("centre", Form("choice", "Counted from", "Where the first row is.", choices=STARTS))
+    start: Start = asked(
+        "centre", Form("choice", "Counted from", "Where the first row is.", choices=STARTS, minor=True)
+    )
     first: Length | None = asked(
         None,
-        Form("length", "First row in from the edge", empty="at the edge", only_with=("start", ("edge",))),
+        Form(
+            "length",
+            "First row in from the edge",
+            empty="at the edge",
+            only_with=("start", ("edge",)),
+            minor=True,
+        ),
     )
-    rows: int | None = asked(None, Form("count", "Rows", "How many.", empty="until full"))
+    through: Share2 | None = None
+    rows: int | None = asked(None, Form("count", "Rows", "How many.", empty="until full", minor=True))
     rhythm: str | None = asked(
-        None, Form("text", "Rhythm", "Steps from row to row, over and over: 1 2 2 4.", empty="even")
+        None,
+        Form("text", "Rhythm", "Steps from row to row, over and over: 1 2 2 4.", empty="even", minor=True),
     )
 
     @field_validator("first")
@@ -156,6 +176,13 @@ class RowFill(TurnedFill):
     @classmethod
     def _rhythm(cls, text: str | None) -> str | None:
         return check_rhythm(text)
+
+    def frame(self, site: Site) -> Frame:
+        """With the datum, where rows are counted from a point of the piecing."""
+        frame = super().frame(site)
+        if self.start != "point":
+            return frame
+        return replace(frame, datum=frame.into(site.at_share(self.through)))
 
     def row(self, frame: Frame, number: int) -> np.ndarray:
         """Must override. The vertices (n, 3) of row ``number`` about v = 0, from beyond left to beyond right."""
@@ -184,6 +211,8 @@ class RowFill(TurnedFill):
             origin = (frame.low + frame.high) / 2 - (below + above) / 2
             if self.rows is not None:
                 origin -= float(at_beat(self.rows - 1, beats) * step) / 2
+        if frame.datum is not None:
+            origin = frame.datum[1]
         low, high = frame.low - above, frame.high - below
         edge = self.start == "edge" or self.rows is not None
         number = 0 if edge else -math.ceil((origin - low) / float(step * min(beats)))

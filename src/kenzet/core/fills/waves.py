@@ -75,12 +75,8 @@ class Waves(RowFill):
     kind: Literal["waves"] = "waves"
     period: Length = asked("2 1/2 in", Form("length", "Crest to crest", after="typed"))
     depth: Length = asked("1/2 in", Form("length", "Crest to trough", after="period"))
-    slide: Length | None = asked(
-        None, Form("length", "Each row slid sideways", empty="straight above", after="depth")
-    )
-    turns: int | None = asked(
-        None, Form("count", "Rows until it slides back", empty="always the same way", after="slide")
-    )
+    slide: Length | None = asked(None, Form("length", "Each row slides by", empty="no slide", after="depth"))
+    turns: int | None = asked(None, Form("count", "Back after so many rows", empty="never", after="slide"))
     fit: Fit = asked(
         "as it is",
         Form(

@@ -9,9 +9,11 @@ from typing import ClassVar, Literal
 import numpy as np
 from pydantic import field_validator
 
-from kenzet.core.fills.base import Family, Figure, Group, Site, Wish
+from kenzet.core.fills.base import Family, Figure, Group, Meeting, Site, Wish
 from kenzet.core.fills.turned import Frame, RowFill, chance, check_count
+from kenzet.core.geom.region import Point
 from kenzet.core.measure import Length
+from kenzet.core.meeting import NEAR, even, whole_steps
 from kenzet.core.params import Choice, Form, asked, in_range
 
 Lay = Literal["side by side", "mirrored", "crossing", "random"]
@@ -45,14 +47,17 @@ class Zigzag(RowFill):
     lay: Lay = asked(
         "side by side",
         Form(
-            "choice", "Neighbours",
+            "choice",
+            "Neighbours",
             choices=(
-                Choice("side by side", "side by side"), Choice("mirrored", "mirrored"),
-                Choice("crossing", "crossing"), Choice("random", "at random"),
+                Choice("side by side", "side by side"),
+                Choice("mirrored", "mirrored"),
+                Choice("crossing", "crossing"),
+                Choice("random", "at random"),
             ),
             after="depth",
         ),
-    )  # fmt: skip
+    )
     seed: int = asked(1, Form("count", "Throw of the dice", "Another number, another scatter.", only_with=("lay", ("random",)), after="lay"))  # fmt: skip
 
     @field_validator("advance", "throw")
@@ -87,9 +92,12 @@ class Zigzag(RowFill):
         """Points at whole advances from the left end of the zone."""
         advance = float(self.advance.mm)
         legs = math.ceil(frame.width / advance - 1e-9) + 2
-        k = np.arange(-1, legs)
+        begin = (
+            frame.left if frame.datum is None else frame.left - (frame.left - frame.datum[0]) % (2 * advance)
+        )
+        k = np.arange(-1, legs + 2)
         up = (k % 2 == 1) ^ (self.lay == "mirrored" and number % 2 == 1)
-        return np.stack([frame.left + k * advance, np.where(up, self.across, 0.0), np.zeros(len(k))], axis=1)
+        return np.stack([begin + k * advance, np.where(up, self.across, 0.0), np.zeros(len(k))], axis=1)
 
     def places(self, frame: Frame) -> list[tuple[int, float]]:
         """Rows in order, or moved by up to half a step at random."""
@@ -119,6 +127,39 @@ class Zigzag(RowFill):
             Figure("Lean from the row", lean, "angle"),
             Figure("Turn at each point", 2 * lean, "angle"),
         )
+
+    def meet(self, site: Site, points: Sequence[Point]) -> Sequence[Meeting]:
+        """Advances with which a zigzag point lies on all of ``points``; steps of the rows where they lie apart sideways.
+
+        Solutions that arrive on the opposite side are told too, after those that hit.
+        """
+        if len(points) < 2 or self.rhythm or self.lay == "random":
+            return []
+        frame = self.frame(site)
+        (u0, v0), *others = [frame.into(point) for point in points]
+        found = []
+        for legs in whole_steps([u - u0 for u, _ in others], float(self.advance.mm)):
+            aside = [v - v0 for _, v in others]
+            hits = [min(abs(v), abs(v - self.across)) <= NEAR or abs(v) > self.across + NEAR for v in aside]
+            right = [
+                even(n) if abs(v) <= NEAR else not even(n) if abs(v - self.across) <= NEAR else True
+                for n, v in zip(legs.counts, aside, strict=True)
+            ]
+            length = Length.near(legs.step, self.advance.unit)
+            give = tuple(k for k in range(len(others)) if k in legs.give or not hits[k])
+            found.append(
+                Meeting(
+                    (("advance", length.text), ("start", "point")),
+                    site.share_of(points[0]),
+                    legs.change,
+                    legs.counts,
+                    length,
+                    "same side" if all(even(n) for n in legs.counts) else "opposite side",
+                    give or tuple(k for k, ok in enumerate(right) if not ok),
+                    legs.misses,
+                )
+            )
+        return sorted(found, key=lambda meeting: (bool(meeting.give), abs(meeting.change)))
 
     def wishes(self, site: Site) -> Sequence[Wish]:
         """None where neighbours are thrown at random."""

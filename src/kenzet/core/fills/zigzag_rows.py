@@ -30,9 +30,7 @@ class ZigzagRows(RowFill):
     kind: Literal["zigzag rows"] = "zigzag rows"
     pitch: Length = asked("1 1/2 in", Form("length", "Template: point to point", after="typed"))
     rise: Length = asked("3/4 in", Form("length", "and how high", "From hollow to point.", after="pitch"))
-    slide: Length | None = asked(
-        None, Form("length", "Each row moved sideways", empty="straight above", after="rise")
-    )
+    slide: Length | None = asked(None, Form("length", "Each row slides by", empty="no slide", after="rise"))
 
     @field_validator("pitch", "rise")
     @classmethod

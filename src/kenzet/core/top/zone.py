@@ -21,6 +21,9 @@ from kenzet.core.top.blocks import Key, Name
 SASHING, SIDE, CORNER, TOP, BORDER = "sashing", "side", "corner", "top", "border-"
 """The parts that are not blocks; ``BORDER`` is followed by its number from the inside."""
 
+MOST_PINS = 3
+"""Variants that are compared side by side."""
+
 MarkMethod = Literal["first lines", "all lines"]
 Share = Annotated[float, Field(ge=0, le=1)]
 Spot = tuple[Share, Share]
@@ -98,7 +101,9 @@ class Apart(Frozen):
 
 
 class Zone(Frozen):
-    """Patches of one part that are quilted as one; its fill holds at every place but those ``apart``."""
+    """Patches of one part that are quilted as one; its fill holds at every place but those ``apart``; ``pins`` are
+    variants that are compared.
+    """
 
     name: Name
     part: Key
@@ -107,6 +112,7 @@ class Zone(Frozen):
     stand_off: Length | None = None
     fill: AnyFill | None = None
     left_open: bool = False
+    pins: Annotated[tuple[AnyFill, ...], Field(max_length=MOST_PINS)] = ()
     marking: MarkMethod = "first lines"
     apart: Annotated[tuple[Apart, ...], Field(max_length=200)] = ()
 

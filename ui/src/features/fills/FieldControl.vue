@@ -5,12 +5,12 @@ import type { Views } from '../../api/client'
 import LengthField from '../../parts/LengthField.vue'
 
 const props = defineProps<{ field: Views['FieldView']; error?: string; unit: string; picked: Record<string, string> }>()
-const emit = defineEmits<{ set: [value: unknown]; step: [by: number]; pick: [kind: 'edge' | 'corner', choice: string] }>()
+const emit = defineEmits<{ set: [value: unknown]; step: [by: number]; pick: [kind: 'edge' | 'corner' | 'point', choice: string] }>()
 
 const main = computed(() => props.field.name === 'spacing')
 const preset = computed(() => props.field.presets.includes(Number(props.field.text)))
 function choose(choice: Views['ChoiceView']) {
-  if (choice.picks) emit('pick', choice.picks as 'edge' | 'corner', choice.key)
+  if (choice.picks) emit('pick', choice.picks as 'edge' | 'corner' | 'point', choice.key)
   else emit('set', choice.key)
 }
 // while she types, what she types stands; -45 is not rewritten to 135 before she is done
@@ -24,6 +24,10 @@ function type(text: string) {
   if (props.field.control === 'angle') emit('set', said)
   else emit('set', said === '' ? null : Number.isNaN(Number(said)) ? said : Number(said))
 }
+function say(text: string) {
+  own.value = text
+  emit('set', text.trim() || null)
+}
 function done() {
   typing.value = false
   if (!props.error) own.value = props.field.text
@@ -32,12 +36,12 @@ function done() {
 
 <template>
   <LengthField
-    v-if="field.control === 'length'" :field="field" :error="error" :unit="unit" :big="main" :steps="main"
+    v-if="field.control === 'length'" :field="field" :error="error" :unit="unit" :big="main" :steps="main" compact
     @typed="emit('set', $event)" @step="emit('step', $event)"
   >
     <template v-if="main" #hint>[ and ] step it</template>
   </LengthField>
-  <fieldset v-else>
+  <fieldset v-else :class="{ half: field.control === 'count' || field.control === 'text' }" :title="field.help">
     <legend class="head"><span class="label">{{ field.label }}</span><slot /></legend>
     <div class="chips">
       <template v-if="field.control === 'choice'">
@@ -49,11 +53,15 @@ function done() {
         <button v-for="angle in field.presets" :key="angle" class="chip" :aria-pressed="Number(field.text) === angle" @click="emit('set', angle)">{{ angle }}°</button>
         <input class="own" :class="{ on: !preset }" :value="own" :aria-label="`${field.label}, degrees`" :aria-invalid="!!error" :data-testid="`field-${field.name}`" @focus="typing = true" @blur="done" @input="type(($event.target as HTMLInputElement).value)" />
       </template>
+      <input
+        v-else-if="field.control === 'text'" class="text" :value="own" :placeholder="field.empty" :aria-label="field.label" :aria-invalid="!!error"
+        :title="field.help" :data-testid="`field-${field.name}`" @focus="typing = true" @blur="done" @input="say(($event.target as HTMLInputElement).value)"
+      />
       <template v-else>
-        <button class="chip" :aria-pressed="!field.text" @click="emit('set', null)">{{ field.empty }}</button>
-        <button class="chip" aria-label="One less" @click="emit('step', -1)">−</button>
-        <input class="own" :class="{ on: field.text }" :value="own" :aria-label="field.label" :aria-invalid="!!error" :data-testid="`field-${field.name}`" inputmode="numeric" @focus="typing = true" @blur="done" @input="type(($event.target as HTMLInputElement).value)" />
+        <button class="chip" aria-label="One less" :disabled="!field.text" @click="emit('step', -1)">−</button>
+        <input class="own" :class="{ on: field.text }" :value="own" :placeholder="field.empty" :aria-label="field.label" :aria-invalid="!!error" :data-testid="`field-${field.name}`" inputmode="numeric" @focus="typing = true" @blur="done" @input="type(($event.target as HTMLInputElement).value)" />
         <button class="chip" aria-label="One more" @click="emit('step', 1)">+</button>
+        <button v-if="field.empty && field.text" class="chip" :aria-label="`${field.label}: ${field.empty}`" :title="field.empty" @click="emit('set', null)">×</button>
       </template>
     </div>
     <p v-if="error" class="error" role="alert">{{ error }}</p>
@@ -66,6 +74,10 @@ legend { padding: 0; margin-bottom: 5px; width: 100%; }
 .head { display: flex; justify-content: space-between; align-items: baseline; gap: 8px; }
 .chips { gap: 6px; }
 .chip { padding: 2px 11px; }
+.chips .text { width: 100%; }
+.half .chips { flex-wrap: nowrap; gap: 4px; }
+.half .own { flex: 1; min-width: 0; width: 40px; font-size: 13px; }
+.half .chip { padding: 2px 9px; }
 .own { width: 54px; height: 34px; border: 1px solid var(--rule); border-radius: 8px; text-align: center; background: #fff; font-size: 14px; }
 .own.on { border-color: var(--indigo); background: var(--indigo-wash); font-weight: 700; }
 .error { color: var(--madder); font-size: 14px; margin-top: 5px; }

@@ -7,19 +7,21 @@ import WordsText from '../../parts/WordsText.vue'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
 import FieldControl from './FieldControl.vue'
-import FillTile from './FillTile.vue'
+import FillChooser from './FillChooser.vue'
 import LineSlip from './LineSlip.vue'
+import MeetCard from './MeetCard.vue'
 
-const emit = defineEmits<{ pick: [kind: 'edge' | 'corner', field: string, choice: string] }>()
+const emit = defineEmits<{ pick: [kind: 'edge' | 'corner' | 'point', field: string, choice: string] }>()
 const quilt = useQuilt()
 const zone = useZone()
 
 /** Which edge or corner was clicked is asked for on the drawing, not in a field. */
-const ON_DRAWING = ['along', 'at']
+const ON_DRAWING = ['along', 'at', 'through']
 const fields = computed(() => (zone.plan?.fields ?? []).filter((f) => f.used && !ON_DRAWING.includes(f.name)))
 const fill = computed(() => zone.plan?.fill)
 const spacing = computed(() => fields.value.filter((f) => f.name === 'spacing'))
-const others = computed(() => fields.value.filter((f) => f.name !== 'spacing'))
+const others = computed(() => fields.value.filter((f) => f.name !== 'spacing' && !f.minor))
+const minor = computed(() => fields.value.filter((f) => f.minor))
 const picked = computed((): Record<string, string> => {
   const at = fill.value?.at
   if (typeof at !== 'number') return {}
@@ -37,7 +39,7 @@ const loose = computed(() => {
   return wrong && !fields.value.some((f) => wrong.field === `fill.${f.name}`) ? wrong.message : ''
 })
 function set(name: string, value: unknown) {
-  if (name === 'origin') return void zone.setAll({ origin: value, at: null })
+  if (name === 'origin' || name === 'about' || name === 'base') return void zone.setAll({ [name]: value, at: null })
   void zone.set(name, value)
 }
 </script>
@@ -52,9 +54,7 @@ function set(name: string, value: unknown) {
       <li v-for="one in zone.plan.apart" :key="one.where">{{ one.where }}: {{ one.fill }}</li>
     </ul>
   </header>
-  <div class="tiles" role="group" aria-label="Fill">
-    <FillTile v-for="kind in quilt.view?.fills" :key="kind.kind" :fill="kind" :chosen="fill?.kind === kind.kind" @click="zone.change(kind.kind)" />
-  </div>
+  <FillChooser />
   <p v-if="loose" class="card madder" role="alert">{{ loose }}</p>
   <template v-if="zone.plan && fill">
     <FieldControl
@@ -66,20 +66,31 @@ function set(name: string, value: unknown) {
         <b><WordsText :words="offer.words" /></b> {{ offer.does }}
       </button>
     </div>
+    <MeetCard v-if="zone.plan.can_meet" />
+    <div class="fields">
+      <FieldControl
+        v-for="field in others" :key="field.name + quilt.taken" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
+        @set="set(field.name, $event)" @step="zone.step(field.name, $event)" @pick="(kind, choice) => emit('pick', kind, field.name, choice)"
+      >
+        <button v-if="field.name === 'angle'" class="plain" data-testid="along" @click="along ? zone.setAll({ along: null }) : emit('pick', 'edge', 'along', '')">
+          {{ along ? `counted along ${along}: undo` : 'along a seam …' }}
+        </button>
+      </FieldControl>
+    </div>
     <LineSlip v-if="zone.ruler" :ruler="zone.ruler" />
     <SumCard v-else-if="zone.plan.sum" :sum="zone.plan.sum" heading="Where the ruler goes" @choose="zone.set('spacing', $event)">
       <button v-if="zone.lines" class="plain" data-testid="show-ruler" @click="zone.next(0)">show it on a line</button>
     </SumCard>
+    <p v-for="note in zone.plan.notes" :key="note" class="card leaf">{{ note }}</p>
     <p v-for="(words, k) in zone.plan.advice" :key="k" class="card tip"><WordsText :words="words" /></p>
+    <FigureRows v-if="zone.plan.figures.length" :rows="zone.plan.figures" />
     <FigureRows :rows="zone.plan.rows" />
-    <FieldControl
-      v-for="field in others" :key="field.name + quilt.taken" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
+    <div class="fields">
+      <FieldControl
+      v-for="field in minor" :key="field.name + quilt.taken" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
       @set="set(field.name, $event)" @step="zone.step(field.name, $event)" @pick="(kind, choice) => emit('pick', kind, field.name, choice)"
-    >
-      <button v-if="field.name === 'angle'" class="plain" data-testid="along" @click="along ? zone.setAll({ along: null }) : emit('pick', 'edge', 'along', '')">
-        {{ along ? `counted along ${along}: undo` : 'along a seam …' }}
-      </button>
-    </FieldControl>
+    />
+    </div>
     <button class="plain open" @click="zone.leaveOpen()">leave this zone open</button>
   </template>
   <p v-else-if="zone.plan" class="card leaf">This zone is left open: nothing is quilted in it. Choose a fill above to quilt it.</p>
@@ -89,8 +100,10 @@ function set(name: string, value: unknown) {
 .top { display: flex; justify-content: space-between; align-items: baseline; gap: 10px; }
 .apart { font-size: 14px; margin-top: 2px; }
 .others { list-style: none; font-size: 13px; color: var(--soft); border-left: 3px solid var(--rule); padding-left: 8px; margin-top: 4px; }
-.tiles { display: flex; gap: 10px; }
 .tight { gap: 5px; margin-top: -6px; }
 .tight .chip { min-height: 32px; padding: 1px 9px; font-size: 13px; }
+.fields { display: grid; grid-template-columns: 1fr 1fr; gap: 12px 12px; align-items: end; }
+.fields > :deep(fieldset), .fields > .wide { grid-column: 1 / -1; }
+.fields > :deep(.half) { grid-column: auto; }
 .open { align-self: flex-start; }
 </style>

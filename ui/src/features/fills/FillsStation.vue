@@ -8,28 +8,39 @@ import StationPage from '../../parts/StationPage.vue'
 import ZoneList from '../../parts/ZoneList.vue'
 import { useCanvasKeys } from '../../canvas/keys'
 import type { Spot } from '../../canvas/scene'
+import { useMeeting } from '../../state/meeting'
 import { useQuilt } from '../../state/quilt'
 import { useTop } from '../../state/top'
+import { useVariants } from '../../state/variants'
 import { useZone } from '../../state/zone'
+import FillGallery from './FillGallery.vue'
 import FillSlip from './FillSlip.vue'
+import VariantsBoard from './VariantsBoard.vue'
 
 const quilt = useQuilt()
 const zone = useZone()
+const variants = useVariants()
 const top = useTop()
+const meeting = useMeeting()
 const router = useRouter()
 const canvas = ref<InstanceType<typeof QuiltCanvas>>()
-const picking = ref<{ kind: 'edge' | 'corner'; field: string; choice: string }>()
+const picking = ref<{ kind: 'edge' | 'corner' | 'point'; field: string; choice: string }>()
 const picks = computed(() => {
-  if (!picking.value || !zone.plan) return undefined
-  return { kind: picking.value.kind, spots: picking.value.kind === 'edge' ? zone.plan.edges : zone.plan.corners }
+  if (!zone.plan) return undefined
+  if (meeting.choosing) return { kind: 'point' as const, spots: zone.plan.features, taken: meeting.chosen }
+  if (!picking.value) return undefined
+  const spots = { edge: zone.plan.edges, corner: zone.plan.corners, point: zone.plan.features }[picking.value.kind]
+  return { kind: picking.value.kind, spots }
 })
 const shows = computed(() => (zone.ruler ? (['stitches', 'line', 'ruler', 'foot', 'stop'] as const) : (['stitches'] as const)))
 
 function spot(index: number) {
+  if (meeting.choosing) return void meeting.take(index)
   const pick = picking.value
   picking.value = undefined
   if (!pick) return
   if (pick.field === 'along') void zone.setAll({ along: index, angle: 0 })
+  else if (pick.kind === 'point') void zone.setAll({ [pick.field]: pick.choice, through: zone.plan?.features[index]?.share })
   else void zone.setAll({ [pick.field]: pick.choice, at: index })
 }
 function none() {
@@ -49,6 +60,7 @@ function makeZone() {
 }
 function choose(key: string, place = '') {
   picking.value = undefined
+  variants.close()
   void zone.choose(key, place)
 }
 function keys(event: KeyboardEvent) {
@@ -56,12 +68,16 @@ function keys(event: KeyboardEvent) {
   const does: Record<string, () => unknown> = {
     '[': () => zone.step('spacing', -1),
     ']': () => zone.step('spacing', 1),
+    a: () => variants.show('gallery'),
+    v: () => variants.cycle(),
     '{': () => zone.step('angle', -1),
     '}': () => zone.step('angle', 1),
     ',': () => zone.next(-1),
     '.': () => zone.next(1),
     Escape: () => {
-      if (picking.value) picking.value = undefined
+      if (variants.open) variants.close()
+      else if (meeting.choosing) meeting.end()
+      else if (picking.value) picking.value = undefined
       else if (zone.line) zone.drop()
       else choose('')
     },
@@ -71,22 +87,28 @@ function keys(event: KeyboardEvent) {
   void does[event.key]!()
 }
 onMounted(() => window.addEventListener('keydown', keys))
-onBeforeUnmount(() => window.removeEventListener('keydown', keys))
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', keys)
+  variants.close()
+  meeting.end()
+})
 useCanvasKeys(canvas)
 </script>
 
 <template>
   <StationPage v-if="quilt.view">
     <QuiltCanvas
-      ref="canvas" :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place" :ruler="zone.ruler" :picks="picks"
+      ref="canvas" :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place" :ruler="zone.ruler" :picks="picks" :gap="zone.plan?.gap"
       @patch="choose" @point="point" @line="zone.lay" @spot="spot" @none="none"
     >
       <template #key><CanvasKey :shows="[...shows]" /></template>
     </QuiltCanvas>
     <p v-if="picking" class="ask" role="status">
-      Click {{ picking.kind === 'edge' ? 'an edge' : 'a corner' }} of the zone.
+      Click {{ { edge: 'an edge', corner: 'a corner', point: 'a place' }[picking.kind] }} of the zone.
       <button class="plain" @click="picking = undefined">never mind</button>
     </p>
+    <FillGallery v-if="variants.open === 'gallery' && zone.key" />
+    <VariantsBoard v-else-if="variants.open === 'pins' && zone.key" />
     <template #slip>
       <FillSlip v-if="zone.plan" @pick="(kind, field, choice) => (picking = { kind, field, choice })" />
       <template v-else>

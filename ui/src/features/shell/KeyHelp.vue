@@ -5,6 +5,7 @@ const KEYS = [
   ['[  ]', 'spacing: one marking step closer, wider'],
   ['{  }', 'lean: five degrees back, on'],
   [',  .', 'the line before, the next line'],
+  ['a  v', 'Fills: all that suit the zone; the pinned ones in turn'],
   ['Esc', 'let go of the line, then of the zone'],
   ['z  Z', 'undo, redo'],
   ['f  g', 'whole quilt, this zone'],

@@ -1,0 +1,50 @@
+"""Features of a zone that lines should meet: corners, seam crossings, middles of edges, the centre."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import shapely
+
+from kenzet.core.geom.arcs import key
+from kenzet.core.geom.region import Point
+from kenzet.core.marks.ticks import edge_names
+from kenzet.core.top.laid import ZoneShape
+
+_APART = 1.0  # mm: features nearer together than this are one
+MOST_FEATURES = 400
+
+
+@dataclass(frozen=True, slots=True)
+class Feature:
+    """A named place in the part's coordinates, mm."""
+
+    name: str
+    point: Point
+
+
+def features_of(shape: ZoneShape) -> list[Feature]:
+    """Corners first, in reading order, then where seams cross or end, middles of edges, the centre; each once."""
+    region = shape.region
+    found = [Feature(f"corner {n}", corner) for n, corner in enumerate(region.corners, 1)]
+    nodes = sorted(_crossings(shape), key=lambda p: (-round(p[1], 2), p[0]))
+    found += [Feature(f"seam crossing {n}", node) for n, node in enumerate(nodes, 1)]
+    for name, edge in zip(edge_names(region), region.edges, strict=True):
+        found.append(Feature(f"middle of the {name}", edge.at(edge.length / 2)))
+    found.append(Feature("the centre", region.middle))
+    kept: list[Feature] = []
+    for feature in found[:MOST_FEATURES]:
+        if all(math.dist(feature.point, other.point) > _APART for other in kept):
+            kept.append(feature)
+    return kept
+
+
+def _crossings(shape: ZoneShape) -> set[Point]:
+    """Where seams inside the zone cross, and where they end."""
+    seams = shape.seams
+    if not seams:
+        return set()
+    noded = shapely.union_all(shapely.linestrings(seams))
+    lines = getattr(noded, "geoms", [noded])
+    return {key(end) for line in lines for end in (line.coords[0], line.coords[-1])}

@@ -1,0 +1,41 @@
+"""Recipes, kept by owner under their names."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Sequence
+from typing import Any
+
+from kenzet.core.errors import TooMany
+from kenzet.core.recipes import MOST_RECIPES, Recipe
+from kenzet.store.pool import atomic
+
+
+def listed(conn: Any, owner: int) -> list[Recipe]:
+    """All, by name."""
+    with conn.cursor() as cursor:
+        cursor.execute("SELECT name, fill FROM recipe WHERE owner_id = %s ORDER BY name", (owner,))
+        rows = cursor.fetchall()
+    conn.commit()
+    return [Recipe.model_validate({"name": row["name"], "fill": json.loads(row["fill"])}) for row in rows]
+
+
+def keep(conn: Any, owner: int, recipes: Sequence[Recipe]) -> None:
+    """Keep recipes; one of the same name is replaced. Raises TooMany."""
+    with atomic(conn) as cursor:
+        for recipe in recipes:
+            fill = recipe.model_dump_json(include={"fill"})
+            cursor.execute(
+                "INSERT INTO recipe (owner_id, name, fill) VALUES (%s, %s, JSON_EXTRACT(%s, '$.fill'))"
+                " ON DUPLICATE KEY UPDATE fill = VALUES(fill)",
+                (owner, recipe.name, fill),
+            )
+        cursor.execute("SELECT COUNT(*) AS many FROM recipe WHERE owner_id = %s", (owner,))
+        if cursor.fetchone()["many"] > MOST_RECIPES:
+            raise TooMany(f"At most {MOST_RECIPES} recipes can be kept.", "recipes")
+
+
+def forget(conn: Any, owner: int, name: str) -> None:
+    """Take one away, if it is there."""
+    with atomic(conn) as cursor:
+        cursor.execute("DELETE FROM recipe WHERE owner_id = %s AND name = %s", (owner, name))

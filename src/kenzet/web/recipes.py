@@ -1,0 +1,116 @@
+"""Her own catalogue of fills: kept by name, used in any quilt, carried as a file."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from kenzet.core.fills import FILLS, kind_of
+from kenzet.core.recipes import Recipe, RecipeBook, beside
+from kenzet.core.top.document import validated
+from kenzet.store import recipes as store
+from kenzet.store.quilts import LOCAL_OWNER
+from kenzet.web import models as m
+from kenzet.web.at_hand import answer, connection, file_answer
+
+recipes = APIBlueprint("recipes", __name__, url_prefix="/api/recipes")
+
+
+class RecipeView(m.Wire):
+    """A recipe with the tile and the name of its fill."""
+
+    name: str
+    label: str
+    spacing: str
+    tile: str
+    fill: dict[str, Any]
+
+
+class RecipesView(m.Wire):
+    """The catalogue, by name."""
+
+    recipes: list[RecipeView]
+
+
+class KeepRecipe(m.Reading):
+    """A fill to keep under a name; one of that name is replaced."""
+
+    name: str
+    fill: dict[str, Any]
+
+
+class RecipeName(m.Wire):
+    """Which one."""
+
+    name: str
+
+
+class BringRecipes(m.Wire):
+    """What a file of recipes holds."""
+
+    book: dict[str, Any]
+
+
+@recipes.get("", responses={200: RecipesView})
+def show_recipes() -> Response:
+    """All of them."""
+    return _all()
+
+
+@recipes.post("", responses={200: RecipesView})
+def keep_recipe(body: KeepRecipe) -> Response:
+    """Keep one."""
+    recipe = validated(Recipe, {"name": body.name.strip(), "fill": body.fill}, body.unit)
+    with connection() as conn:
+        store.keep(conn, LOCAL_OWNER, [recipe])
+    return _all()
+
+
+@recipes.post("/forget", responses={200: RecipesView})
+def forget_recipe(body: RecipeName) -> Response:
+    """Take one away."""
+    with connection() as conn:
+        store.forget(conn, LOCAL_OWNER, body.name)
+    return _all()
+
+
+@recipes.post("/bring", responses={200: RecipesView})
+def bring_recipes(body: BringRecipes) -> Response:
+    """Those of a file beside one's own; where a name is taken by another fill, theirs gets a number."""
+    book = validated(RecipeBook, body.book)
+    with connection() as conn:
+        own = {recipe.name: recipe for recipe in store.listed(conn, LOCAL_OWNER)}
+        new: list[Recipe] = []
+        for recipe in book.recipes:
+            if own.get(recipe.name) == recipe:
+                continue
+            name = beside(recipe.name, {*own, *(each.name for each in new)})
+            new.append(recipe.model_copy(update={"name": name}))
+        store.keep(conn, LOCAL_OWNER, new)
+    return _all()
+
+
+@recipes.get("/book.json")
+def recipe_book() -> Response:
+    """All of them as a file."""
+    with connection() as conn:
+        book = RecipeBook(recipes=tuple(store.listed(conn, LOCAL_OWNER)))
+    return file_answer((book.model_dump_json(indent=1) + "\n").encode(), "application/json", "recipes.json")
+
+
+def _all() -> Response:
+    with connection() as conn:
+        found = store.listed(conn, LOCAL_OWNER)
+    views = [
+        RecipeView(
+            name=recipe.name,
+            label=recipe.fill.label,
+            spacing=recipe.fill.spacing.text,
+            tile=FILLS[kind_of(recipe.fill)].tile,
+            fill=recipe.fill.model_dump(mode="json"),
+        )
+        for recipe in found
+    ]
+    return answer(RecipesView(recipes=views))

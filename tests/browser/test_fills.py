@@ -1,0 +1,106 @@
+"""Choosing among all fills: the gallery drawn in the zone, pinned variants, a fill's own settings."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.test_walk import choose, saved, spacing, take_fill
+
+
+def test_the_gallery_draws_every_fill_in_the_zone_and_sorts_them(table):
+    choose(table, "Star centre")
+    table.keyboard.press("a")
+    cards = table.locator("[data-testid^=card-]")
+    expect(cards.first).to_be_visible(timeout=20_000)
+    assert cards.count() >= 25
+    orders = {}
+    for order in ("quickest first", "easiest first", "most open first", "fewest marks first"):
+        table.get_by_role("button", name=order).click()
+        orders[order] = [card.get_attribute("data-testid") for card in cards.all()]
+    assert len({tuple(order) for order in orders.values()}) == 4
+    assert len({tuple(sorted(order)) for order in orders.values()}) == 1
+    table.get_by_test_id("card-clamshell").click()
+    expect(table.get_by_test_id("gallery-board")).to_have_count(0)
+    expect(table.get_by_test_id("other-fill").locator("b")).to_have_text("Clamshells")
+    saved(table)
+    table.reload()
+    choose(table, "Star centre")
+    expect(table.get_by_test_id("other-fill").locator("b")).to_have_text("Clamshells")
+
+
+def test_variants_are_pinned_compared_cycled_and_one_is_made_so(table):
+    choose(table, "Star centre")
+    table.get_by_test_id("pin").click()
+    take_fill(table, "Straight", "grid")
+    table.get_by_test_id("pin").click()
+    take_fill(table, "Zigzags", "zigzag")
+    table.get_by_test_id("pin").click()
+    saved(table)
+    table.get_by_test_id("compare").click()
+    board = table.get_by_test_id("variants-board")
+    expect(board.locator("thead b")).to_have_text(["Echo", "Grid", "Zigzag"])
+    for row in ("Apart", "Lines", "Lines to draw", "Widest gap", "Density", "Sewn", "Thread stops, about"):
+        expect(board.get_by_role("rowheader", name=row, exact=True)).to_be_visible()
+    expect(board.locator("small").first).to_have_text(re.compile("[+\u2212]\\d+ %"))
+    expect(board.get_by_text("this is on the quilt")).to_have_count(1)
+    board.get_by_test_id("make-so-1").click()
+    name = table.get_by_test_id("other-fill").locator("b")
+    expect(name).to_have_text("Grid")
+    for label in ("Zigzag", "Echo", "Grid"):
+        table.keyboard.press("v")
+        expect(name).to_have_text(label)
+    saved(table)
+    table.reload()
+    choose(table, "Star centre")
+    expect(table.get_by_test_id("compare")).to_have_text("3 pinned: compare")
+    table.get_by_test_id("compare").click()
+    for left in (2, 1):
+        board.get_by_role("button", name=re.compile("^Take off")).first.click()
+        expect(board.locator("thead b")).to_have_count(left)
+
+
+def test_step_and_true_spacing_are_both_told_and_either_is_typed(table):
+    choose(table, "Star centre")
+    take_fill(table, "Zigzags", "zigzag rows")
+    spacing(table).fill("3/8")
+    spacing(table).blur()
+    step = table.locator(".rows div", has_text="Step of the ruler").first
+    true = table.locator(".rows div", has_text="True spacing").first
+    expect(step).to_contain_text("17/32")
+    expect(true).to_contain_text("as you set it")
+    table.get_by_role("button", name="step of the ruler").click()
+    expect(step).to_contain_text("as you set it")
+    expect(true).to_contain_text("17/64")
+
+
+def test_what_a_fill_refuses_is_said_at_its_field_and_the_last_drawing_stays(table):
+    choose(table, "Star centre")
+    take_fill(table, "Shapes", "inset")
+    half = table.get_by_test_id("field-half")
+    half.fill("9 in")
+    expect(table.get_by_role("alert")).to_contain_text("inside the block")
+    assert half.input_value() == "9 in"
+    half.fill("1")
+    expect(table.get_by_role("alert")).to_have_count(0)
+    rhythm_of_lines(table)
+
+
+def rhythm_of_lines(table):
+    take_fill(table, "Straight", "lines")
+    rhythm = table.get_by_test_id("field-rhythm")
+    rhythm.fill("1 two")
+    expect(table.get_by_role("alert")).to_contain_text("not a number")
+    rhythm.fill("1 2 2 4")
+    expect(table.get_by_role("alert")).to_have_count(0)
+
+
+def test_a_curve_tells_the_radii_of_the_edges_that_sew_it(table):
+    choose(table, "Star centre")
+    take_fill(table, "Curves", "hourglass")
+    table.keyboard.press(".")
+    slip = table.get_by_test_id("line-slip")
+    expect(slip).to_contain_text("radius at the needle")
+    expect(slip).to_contain_text("inside edge")
+    expect(table.get_by_test_id("ruler").locator(".body")).to_have_count(0)

@@ -1,0 +1,54 @@
+<script setup lang="ts">
+/** Every fill that suits the zone, drawn in it; sorted as she likes. */
+import { onMounted, ref } from 'vue'
+import ZonePicture from '../../parts/ZonePicture.vue'
+import WordsText from '../../parts/WordsText.vue'
+import { useQuilt } from '../../state/quilt'
+import { useVariants, type Sort } from '../../state/variants'
+import { useZone } from '../../state/zone'
+
+const quilt = useQuilt()
+const zone = useZone()
+const variants = useVariants()
+const sorts: [Sort, string][] = [['minutes', 'quickest first'], ['ease', 'easiest first'], ['density', 'most open first'], ['marks', 'fewest marks first']]
+const heading = ref<HTMLElement>()
+onMounted(() => heading.value?.focus())
+</script>
+
+<template>
+  <section class="gallery" aria-label="Every fill in this zone" data-testid="gallery-board" @keydown.esc.stop="variants.close()">
+    <header>
+      <h2 ref="heading" tabindex="-1">{{ zone.plan?.name }}: every fill that suits it</h2>
+      <button class="chip" @click="variants.close()">back to the quilt</button>
+    </header>
+    <div class="sorts chips" role="group" aria-label="Order">
+      <button v-for="[key, label] in sorts" :key="key" class="chip" :aria-pressed="variants.sort === key" @click="variants.sort = key">{{ label }}</button>
+    </div>
+    <p v-if="variants.trouble" class="card madder" role="alert">{{ variants.trouble }}</p>
+    <p v-else-if="!variants.gallery" class="quiet" role="status">Laying out every fill in this zone …</p>
+    <ul v-else class="cards">
+      <li v-for="card in variants.cards" :key="card.kind">
+        <button class="one" :data-testid="`card-${card.kind}`" :title="card.help" @click="variants.take(card.fill)">
+          <span class="picture"><ZonePicture :rings="variants.gallery.rings" :patches="variants.gallery.patches" :drawing="card.drawing" :fabrics="quilt.view!.fabrics" /></span>
+          <b>{{ card.label }}</b>
+          <span class="said"><template v-for="row in card.said" :key="row.label[0] as string"><span><WordsText :words="row.label" /></span><span><WordsText :words="row.words" /></span></template></span>
+        </button>
+        <button class="plain" :aria-label="`Pin ${card.label}`" @click="variants.pin(card.fill)">{{ variants.pins.some((pin) => JSON.stringify(pin) === JSON.stringify(card.fill)) ? 'pinned' : 'pin' }}</button>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.gallery { position: absolute; inset: 0; background: var(--muslin); overflow-y: auto; padding: 14px 18px; display: flex; flex-direction: column; gap: 10px; z-index: 5; }
+header { display: flex; justify-content: space-between; align-items: center; gap: 12px; }
+h2:focus-visible { outline: none; }
+.cards { list-style: none; display: grid; grid-template-columns: repeat(auto-fill, minmax(196px, 1fr)); gap: 12px; }
+li { position: relative; display: grid; }
+li .plain { position: absolute; right: 8px; top: 6px; background: var(--paper); border-radius: 6px; }
+.one { display: grid; gap: 5px; align-content: start; background: var(--paper); border: 1px solid var(--rule); border-radius: 10px; padding: 8px 10px 9px; text-align: left; cursor: pointer; }
+.one:hover, .one:focus-visible { border-color: var(--indigo); }
+.picture { display: block; height: 150px; }
+.said { display: grid; grid-template-columns: auto 1fr; gap: 1px 10px; align-items: center; font-size: 13px; color: var(--soft); }
+.said span:nth-child(even) { text-align: right; color: var(--ink); }
+</style>

@@ -1,0 +1,36 @@
+<script setup lang="ts">
+/** Meets the piecing: she clicks two features or more; the ways to hit them all are offered. */
+import { computed } from 'vue'
+import WordsText from '../../parts/WordsText.vue'
+import { useMeeting } from '../../state/meeting'
+import { useZone } from '../../state/zone'
+
+const zone = useZone()
+const meeting = useMeeting()
+const names = computed(() => meeting.chosen.map((k) => zone.plan?.features[k]?.name ?? ''))
+</script>
+
+<template>
+  <button v-if="!meeting.choosing" class="plain start" data-testid="meet" @click="meeting.begin()">make it meet the piecing …</button>
+  <section v-else class="meet" aria-label="Meets the piecing" data-testid="meet-card">
+    <div class="between"><b>Meets the piecing</b><button class="plain" @click="meeting.end()">done</button></div>
+    <p v-if="!names.length">Click on the quilt what a line must hit: first the place to count from, then one or more others.</p>
+    <p v-else>From <b>{{ names[0] }}</b><template v-if="names.length > 1"> to <b>{{ names.slice(1).join(', ') }}</b></template><template v-else>: now the place that must be met.</template></p>
+    <p v-if="meeting.trouble" class="wrong" role="alert">{{ meeting.trouble }}</p>
+    <p v-if="meeting.found?.said" class="card weld">{{ meeting.found.said }}</p>
+    <div v-if="meeting.found" class="ways">
+      <button v-for="(way, k) in meeting.found.ways" :key="k" class="way" :class="{ miss: !way.hits }" data-testid="way" @click="meeting.lay(way)">
+        <b><WordsText :words="way.words" /></b><span>{{ way.does }}</span>
+      </button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.start { align-self: flex-start; }
+.meet { display: grid; gap: 8px; border: 1px solid var(--rule); border-radius: 10px; background: #fff; padding: 10px 12px; font-size: 14px; }
+.ways { display: grid; gap: 6px; }
+.way { display: flex; justify-content: space-between; align-items: center; gap: 12px; text-align: left; border: 1px solid var(--leaf); background: var(--leaf-ground); border-radius: 8px; padding: 3px 10px; min-height: 38px; cursor: pointer; }
+.way span { text-align: right; font-size: 13px; }
+.way.miss { border-color: var(--weld); background: var(--weld-ground); }
+</style>

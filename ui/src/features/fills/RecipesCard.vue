@@ -1,0 +1,62 @@
+<script setup lang="ts">
+/** Recipes: keep the settings at hand under a name, lay kept ones here, carry them as a file. */
+import { computed, onMounted, ref } from 'vue'
+import { useRecipes } from '../../state/recipes'
+import { useZone } from '../../state/zone'
+
+const zone = useZone()
+const recipes = useRecipes()
+const name = ref('')
+const taken = computed(() => recipes.list?.some((one) => one.name === name.value.trim()))
+
+async function keep() {
+  if (!zone.plan?.fill || !name.value.trim()) return
+  if (await recipes.keep(name.value.trim(), zone.plan.fill)) name.value = ''
+}
+function bring(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (file) void recipes.bring(file)
+}
+onMounted(() => void recipes.load())
+</script>
+
+<template>
+  <section class="recipes" aria-label="Recipes" data-testid="recipes-card">
+    <form v-if="zone.plan?.fill" class="keep" @submit.prevent="keep">
+      <input v-model="name" class="text" maxlength="80" placeholder="Keep this fill as …" aria-label="Name of the recipe" data-testid="recipe-name" />
+      <button class="chip" :disabled="!name.trim()" data-testid="recipe-keep">{{ taken ? 'replace' : 'keep' }}</button>
+    </form>
+    <p v-if="recipes.trouble" class="wrong" role="alert">{{ recipes.trouble }}</p>
+    <p v-if="recipes.list && !recipes.list.length" class="quiet">No recipe is kept yet. What you keep here can be laid into any zone of any quilt.</p>
+    <ul>
+      <li v-for="one in recipes.list" :key="one.name">
+        <button class="lay" :title="`Lay ${one.name} into this zone`" @click="zone.setWhole(one.fill)">
+          <svg viewBox="0 0 72 39" preserveAspectRatio="xMidYMid slice" aria-hidden="true"><path :d="one.tile" /></svg>
+          <b>{{ one.name }}</b><span class="quiet">{{ one.label }}, {{ one.spacing }}</span>
+        </button>
+        <button class="chip" :aria-label="`Take away ${one.name}`" @click="recipes.forget(one.name)">×</button>
+      </li>
+    </ul>
+    <p class="files">
+      <a v-if="recipes.list?.length" class="plain" href="/api/recipes/book.json" download="recipes.json" data-testid="recipes-file">keep all as a file</a>
+      <label class="plain">bring in a file<input type="file" accept=".json,application/json" class="sr" data-testid="recipes-bring" @change="bring" /></label>
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.recipes { display: grid; gap: 8px; border: 1px solid var(--rule); border-radius: 10px; background: #fff; padding: 10px; }
+.keep { display: flex; gap: 8px; }
+.keep .text { flex: 1; }
+ul { list-style: none; display: grid; gap: 6px; }
+li { display: flex; gap: 6px; align-items: center; }
+.lay { flex: 1; display: grid; grid-template-columns: 52px auto 1fr; gap: 8px; align-items: center; text-align: left; background: none; border: 1px solid var(--rule); border-radius: 8px; padding: 3px 8px 3px 3px; cursor: pointer; min-width: 0; }
+.lay:hover { border-color: var(--indigo); }
+.lay .quiet { font-size: 13px; text-align: right; }
+.lay svg { width: 52px; height: 28px; background: #efe9dc; border-radius: 5px; }
+path { fill: none; stroke: #2b3a67; stroke-width: 1.8; stroke-dasharray: 4 1.6; }
+.files { display: flex; gap: 14px; }
+.files label { cursor: pointer; }
+</style>

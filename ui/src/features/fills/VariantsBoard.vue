@@ -1,0 +1,72 @@
+<script setup lang="ts">
+/** The pinned variants side by side, with what each costs and what changes against the first. */
+import { computed, onMounted, ref } from 'vue'
+import ZonePicture from '../../parts/ZonePicture.vue'
+import WordsText from '../../parts/WordsText.vue'
+import { useQuilt } from '../../state/quilt'
+import { useVariants } from '../../state/variants'
+import { useZone } from '../../state/zone'
+
+const quilt = useQuilt()
+const zone = useZone()
+const variants = useVariants()
+const heading = ref<HTMLElement>()
+const cards = computed(() => variants.pinned?.cards ?? [])
+const now = (fill: unknown) => JSON.stringify(fill) === JSON.stringify(zone.plan?.fill)
+onMounted(() => heading.value?.focus())
+</script>
+
+<template>
+  <section class="board" aria-label="Variants" data-testid="variants-board" @keydown.esc.stop="variants.close()">
+    <header>
+      <h2 ref="heading" tabindex="-1">{{ zone.plan?.name }}: {{ cards.length }} variants</h2>
+      <button class="chip" @click="variants.close()">back to the quilt</button>
+    </header>
+    <p v-if="variants.trouble" class="card madder" role="alert">{{ variants.trouble }}</p>
+    <p v-else-if="!variants.pinned" class="quiet" role="status">Drawing them …</p>
+    <table v-else :style="{ '--many': cards.length }">
+      <thead>
+        <tr>
+          <td />
+          <th v-for="(card, k) in cards" :key="k" scope="col">
+            <span class="picture"><ZonePicture :rings="variants.pinned.rings" :patches="variants.pinned.patches" :drawing="card.drawing" :fabrics="quilt.view!.fabrics" /></span>
+            <b>{{ card.label }}</b>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in variants.pinned.table" :key="row.label">
+          <th scope="row">{{ row.label }}</th>
+          <td v-for="(cell, k) in row.cells" :key="k"><WordsText :words="cell" /> <small v-if="row.against[k]">{{ row.against[k] }}</small></td>
+        </tr>
+      </tbody>
+      <tfoot>
+        <tr>
+          <td />
+          <td v-for="(card, k) in cards" :key="k">
+            <b v-if="now(card.fill)" class="now">this is on the quilt</b>
+            <button v-else class="chip" :data-testid="`make-so-${k}`" @click="variants.take(card.fill)">make it so</button>
+            <button class="plain" :aria-label="`Take off ${card.label}`" @click="variants.unpin(k)">unpin</button>
+          </td>
+        </tr>
+      </tfoot>
+    </table>
+    <p class="quiet">Times and thread stops are estimates. On the quilt, the key v shows the pinned ones in turn.</p>
+  </section>
+</template>
+
+<style scoped>
+.board { position: absolute; inset: 0; background: var(--muslin); overflow-y: auto; padding: 14px 18px; display: flex; flex-direction: column; gap: 12px; z-index: 5; }
+header { display: flex; justify-content: space-between; align-items: center; gap: 12px; }
+h2:focus-visible { outline: none; }
+table { border-collapse: collapse; table-layout: fixed; width: 100%; max-width: calc(130px + 300px * var(--many)); }
+thead td { width: 118px; }
+thead th { padding: 0 6px 8px; font-weight: 400; text-align: center; }
+.picture { display: block; height: min(25vh, 300px); background: var(--paper); border: 1px solid var(--rule); border-radius: 10px; padding: 8px; margin-bottom: 6px; }
+tbody th { text-align: left; font-weight: 400; color: var(--soft); font-size: 14px; padding: 3px 0; white-space: nowrap; }
+tbody td { text-align: center; font-size: 15px; padding: 3px 6px; border-bottom: 1px dashed var(--rule); font-weight: 700; }
+tbody th { border-bottom: 1px dashed var(--rule); }
+small { color: var(--madder); font-weight: 400; font-size: 13px; }
+tfoot td { text-align: center; padding-top: 10px; }
+.now { color: var(--leaf); font-size: 14px; }
+</style>
