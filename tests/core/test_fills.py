@@ -161,7 +161,7 @@ def spacing_holds(drawing):
 def test_an_offered_spacing_does_what_it_says(kind, example, name):
     fill, region = FILLS[kind].model_validate(EXAMPLES[kind][example]), REGIONS[name]
     for wish in fill.wishes(site(region)):
-        tried = fill.model_copy(update={"spacing": wish.length})
+        tried = fill.model_copy(update={"spacing": wish.length, **dict(wish.values)})
         again = [each.length.mm for each in tried.wishes(site(region))]
         assert min(abs(float(length - wish.length.mm)) for length in again) < 1e-3, (
             "it is even once it is taken"

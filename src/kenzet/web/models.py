@@ -232,9 +232,10 @@ class Term(Wire):
 
 
 class Offer(Wire):
-    """Something that one click sets: a spacing, and what it does."""
+    """Something that one click sets: a spacing, what else with it (``values`` holds all), and what it does."""
 
     value: str
+    values: dict[str, str]
     words: Words
     does: str
     now: bool
@@ -315,6 +316,7 @@ class ZoneView(Wire):
     gap: GapView | None
     can_meet: bool
     features: list[FeatureView]
+    slivers: list[list[float]]
     drawings: list[DrawingView]
     edges: list[Spot]
     corners: list[Spot]

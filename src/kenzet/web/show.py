@@ -6,15 +6,17 @@ Nothing is computed but the choice of words; figures come from the core.
 from __future__ import annotations
 
 import zlib
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from fractions import Fraction
 
 import numpy as np
 
+from kenzet.core.contrast import neighbours, stands_alone
 from kenzet.core.drawing import Drawing, Trace
 from kenzet.core.features import Feature, features_of
 from kenzet.core.fills import FILLS, Fill
-from kenzet.core.fills.base import GROUPS, Figure, Meeting, Site
+from kenzet.core.fills.base import GROUPS, Figure, Meeting, Site, Wish
+from kenzet.core.flow import flow
 from kenzet.core.gaps import Gap
 from kenzet.core.laying import Mode, Sum, etched_line_for
 from kenzet.core.marks.ticks import edge_names
@@ -28,6 +30,8 @@ from kenzet.core.top.laid import LaidQuilt, ZoneShape
 from kenzet.core.top.layout import block_part
 from kenzet.core.top.zone import BORDER, SASHING, TOP, Zone
 from kenzet.web import models as m
+
+_SAME = Fraction(1, 1000)  # mm
 
 
 def shown(
@@ -261,6 +265,7 @@ def _no_line(reckoned: Sum, unit: Unit, result: m.Term) -> m.SumView:
         offers.append(
             m.Offer(
                 value=Length.near(spacing, unit).text,
+                values={"spacing": Length.near(spacing, unit).text},
                 words=[*mark, " → ", shown(spacing, unit)],
                 does=f"{figure(abs(off), unit).text} {unit} {'wider' if off > 0 else 'closer'}",
                 now=False,
@@ -282,9 +287,10 @@ def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[m.O
     return [
         m.Offer(
             value=wish.length.text,
+            values={"spacing": wish.length.text, **dict(wish.values)},
             words=[shown(wish.length.mm, unit, bare=unit == "in", about=True)],
-            does=wish.does,
-            now=abs(wish.length.mm - drawing.fill.spacing.mm) < Fraction(1, 1000),
+            does=_does(wish, drawing.fill.spacing.mm),
+            now=not wish.values and abs(wish.length.mm - drawing.fill.spacing.mm) < _SAME,
         )
         for wish in plan.wishes(drawing, place)
     ]
@@ -301,6 +307,42 @@ def _figure(told: Figure, unit: Unit) -> str | m.Shown:
     if told.what == "angle":
         return f"{told.value:.2f}°".replace(".00°", "°")
     return f"{told.value:.1f}".removesuffix(".0")
+
+
+def _does(wish: Wish, wanted: Fraction) -> str:
+    """What a spacing does, and its change where there is any."""
+    change = (wish.length.mm - wanted) / wanted
+    if abs(wish.length.mm - wanted) < _SAME:
+        return wish.does
+    return f"{wish.does} {float(change):+.0%}".replace("-", "\u2212").replace("%", "\u202f%")
+
+
+def neighbourhood(
+    laid: LaidQuilt, plans: Mapping[str, ZonePlan], plan: ZonePlan, place: str, unit: Unit
+) -> tuple[list[m.Row], list[m.Words]]:
+    """How the zone stands to what lies beside it: figures, and what a quilter would be told."""
+    found, said = [], []
+    flows = flow(plan)
+    if flows is not None:
+        words: m.Words = ["lines meet"] if flows.meets else ["lines turn"]
+        if not flows.meets and not flows.turned:
+            words = ["miss by ", shown(flows.miss, unit, COARSE[unit] / 2, about=True)]
+            said.append(
+                ["From block to block the lines do not meet. Counted from the quilt's centre they do."]
+            )
+        found.append(m.Row(label=["From block to block"], words=words))
+    for beside in neighbours(laid, plans, plan.key, place)[:4]:
+        how = "open" if beside.ratio is None else f"{beside.ratio:.2f} : 1"
+        found.append(m.Row(label=[f"Beside {beside.name}"], words=[how]))
+        if not beside.reads:
+            said.append([f"Against “{beside.name}” it is {how}: that will not read as flat against puffy."])
+    if stands_alone(plans, plan.key):
+        said.append(
+            [
+                "Only one place in the quilt has this fill: repeat it somewhere, or let it be the centre of attention."
+            ]
+        )
+    return found, said
 
 
 def rows(plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: Gap, unit: Unit) -> list[m.Row]:

@@ -110,6 +110,7 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> 
     place = body.place if body.place in places else next(iter(places))
     shape = laid.shape_at(zone, place) or next(iter(laid.shapes(zone)), None)
     region = shape.region if shape else None
+    plans = plan_quilt(laid)
     view = m.ZoneView(
         zone=body.zone,
         place=place,
@@ -130,13 +131,14 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> 
         advice=[],
         gap=None,
         can_meet=False,
+        slivers=[],
         features=show.features(shape, site_at(shape, shape.places[0], laid.middle)) if shape else [],
         drawings=show.drawings(found),
         edges=show.spots(region.edges, edge_names(region)) if region else [],
         corners=[m.Spot(points=list(c), name=f"corner {n}") for n, c in enumerate(region.corners, 1)]
         if region
         else [],
-        totals=show.totals(plan_quilt(laid).values(), unit),
+        totals=show.totals(plans.values(), unit),
     )
     if found is None or not found.has_drawing_at(place):
         return view
@@ -155,6 +157,12 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> 
     view.offers = show.offers(found, drawing, place, unit)
     view.rows = show.rows(found, drawing, slants(drawing.region, drawing.families), gap, unit)
     view.advice = show.advice(found, drawing, place, gap, unit)
+    beside, told = show.neighbourhood(laid, plans, found, place, unit)
+    view.rows += beside
+    view.advice += told
+    edges = drawing.region.edges
+    slivers = [edges[g.edge] for g in found.edge_gaps(drawing) if g.sliver and drawing.lines]
+    view.slivers = [[*edge.start, *edge.end] for edge in slivers]
     return view
 
 

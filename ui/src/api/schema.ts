@@ -1295,7 +1295,7 @@ export interface components {
         };
         /**
          * Offer
-         * @description Something that one click sets: a spacing, and what it does.
+         * @description Something that one click sets: a spacing, what else with it (``values`` holds all), and what it does.
          */
         Offer: {
             /** Does */
@@ -1304,6 +1304,10 @@ export interface components {
             now: boolean;
             /** Value */
             value: string;
+            /** Values */
+            values: {
+                [key: string]: string;
+            };
             /** Words */
             words: (string | components["schemas"]["Shown"])[];
         };
@@ -2030,6 +2034,8 @@ export interface components {
             place: string;
             /** Rows */
             rows: components["schemas"]["Row"][];
+            /** Slivers */
+            slivers: number[][];
             sum: components["schemas"]["SumView"] | null;
             /** Times */
             times: number;

@@ -4,7 +4,7 @@ import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vu
 import type { Unit, Views } from '../api/client'
 import RulerOverlay from './RulerOverlay.vue'
 import TapeMeasure from './TapeMeasure.vue'
-import { closedPath, linesPath, nearest } from './paths'
+import { closedPath, linesPath, nearest, openPath } from './paths'
 import { useCamera } from './camera'
 import { lay, ringsOf, seatAt, spotAt, type Spot } from './scene'
 import { useSurface } from './surface'
@@ -18,6 +18,8 @@ const props = defineProps<{
   ruler?: Views['RulerView']
   /** the widest gap of the zone, where it is too wide */
   gap?: Views['GapView'] | null
+  /** edges along which a sliver is left: x0, y0, x1, y1 */
+  slivers?: number[][]
   /** numbers of the lines that are drawn with a marker; the rest is shown faint */
   marked?: number[]
   ticks?: Views['EdgeView'][]
@@ -246,6 +248,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', crossKeys, true))
         <path v-if="tried" :d="closedPath(tried.rings)" :transform="matrix(triedAt)" stroke="#a8392c" stroke-width="2.5" stroke-dasharray="9 5" vector-effect="non-scaling-stroke" />
         <g v-if="outline && at" :transform="matrix(at)">
           <path :d="outline" stroke="#2b3a67" stroke-width="2" stroke-linejoin="round" vector-effect="non-scaling-stroke" />
+          <path v-for="(edge, k) in slivers" :key="k" :d="openPath(edge)" class="sliver" stroke="#b9820f" stroke-width="6" stroke-opacity=".55" stroke-linecap="round" vector-effect="non-scaling-stroke" />
           <circle v-if="gap" :cx="gap.x" :cy="gap.y" :r="gap.radius" fill="#a8392c" fill-opacity=".12" stroke="#a8392c" stroke-width="1.6" stroke-dasharray="5 4" vector-effect="non-scaling-stroke" />
           <path
             v-if="markedPath" :d="markedPath" class="marked" stroke="#b9820f" stroke-width="3.6" stroke-linecap="round"

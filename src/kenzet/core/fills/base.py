@@ -86,10 +86,11 @@ class Site:
 
 @dataclass(frozen=True, slots=True)
 class Wish:
-    """A spacing that would suit the zone: the exact ``length`` and what it does."""
+    """A spacing that would suit the zone: the exact ``length``, what it does, and what else must be set for it."""
 
     length: Length
     does: str
+    values: tuple[tuple[str, str], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -185,7 +185,23 @@ class StraightFill(SkippingFill):
         ranked = sorted(
             (w for w in wishes if w.mm >= least), key=lambda w: (abs(w.mm - self.spacing.mm), w.mm)
         )
-        return [Wish(length, wishes[length]) for length in ranked[:3]]
+        return [Wish(length, wishes[length]) for length in ranked[:3]] + self._centred_otherwise(site, angles)
+
+    def _centred_otherwise(self, site: Site, angles: Sequence[float]) -> list[Wish]:
+        """The even spacing nearest to hers with a gap on the centre instead of a line, or a line instead of a gap."""
+        others: dict[Origin, tuple[Origin, str]] = {
+            "centre line": ("centre gap", "even, gap on the centre"),
+            "centre gap": ("centre line", "even, line on the centre"),
+        }
+        if self.origin not in others:
+            return []
+        origin, does = others[self.origin]
+        other = self.model_copy(update={"origin": origin})
+        families = [other.family(site, angle) for angle in angles]
+        even = _parts(other._reaches(site, families), self.spacing.mm, origin == "centre gap")
+        least = Length.parse(LEAST_SPACING).mm
+        near = [Length.near(part, self.spacing.unit) for part in even if part >= least]
+        return [Wish(length, does, (("origin", origin),)) for length in near[:1]]
 
     def mend(self, site: Site) -> Mend | None:
         """The other way of centring (F10) or the even spacing (F9), laid out and found free of slivers."""

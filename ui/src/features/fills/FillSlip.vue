@@ -62,7 +62,7 @@ function set(name: string, value: unknown) {
       @set="set(field.name, $event)" @step="zone.step(field.name, $event)"
     />
     <div v-if="zone.plan.offers.length" class="chips tight" title="even: comes out without a sliver · corners: a line through every corner" role="group" aria-label="Spacings that suit this zone">
-      <button v-for="offer in zone.plan.offers" :key="offer.value" class="chip offer" :aria-pressed="offer.now" data-testid="offer" @click="zone.set('spacing', offer.value)">
+      <button v-for="offer in zone.plan.offers" :key="offer.value" class="chip offer" :aria-pressed="offer.now" data-testid="offer" @click="zone.setAll(offer.values)">
         <b><WordsText :words="offer.words" /></b> {{ offer.does }}
       </button>
     </div>
