@@ -7,6 +7,7 @@ patch under it is outlined, against one idle frame. Needs Debian's Chromium.
 from __future__ import annotations
 
 import json
+import re
 import tempfile
 import urllib.request
 from pathlib import Path
@@ -15,6 +16,7 @@ from time import perf_counter
 
 from playwright.sync_api import Page, sync_playwright
 
+from bench.key_to_drawn import presses
 from kenzet.core.begin import Wish, begun
 from kenzet.core.changes import CHANGES
 from kenzet.core.top.document import write
@@ -121,6 +123,14 @@ def main() -> None:
         print(
             f"  from a click to its patch in the slip: {(perf_counter() - began) * 1e3:.0f} ms, the browser's driver included"
         )
+        page.goto(f"{app.url}/quilt/{quilt}/fills")
+        for zone in [info.name for info in laid.quilt.zones.values()]:
+            page.get_by_role("button", name=re.compile(f"^{re.escape(zone)}")).first.click()
+            page.get_by_test_id("other-fill").wait_for()
+            cuts = quantiles(presses(page), n=20)
+            print(
+                f"  a spacing change in {zone}, all in view: median {cuts[9]:.0f} ms, 95 % under {cuts[18]:.0f} ms (wanted 250)"
+            )
         browser.close()
         app.stop()
 

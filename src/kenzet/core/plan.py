@@ -14,6 +14,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import cached_property
 from itertools import pairwise
 
 import numpy as np
@@ -58,6 +59,11 @@ class ZonePlan:
         """Whether there are lines to look at there."""
         return any(place in drawing.places or not place for drawing in self.drawings)
 
+    @cached_property
+    def _references(self) -> dict[int, dict[int, Reference]]:
+        """What was worked out, by drawing."""
+        return {}
+
     @property
     def lines_in_quilt(self) -> int:
         """All lines of the zone over the whole quilt."""
@@ -101,7 +107,10 @@ class ZonePlan:
 
     def references(self, drawing: Drawing) -> dict[int, Reference]:
         """What every line of ``drawing`` is laid from, by line number."""
-        return _stretch_references(self, drawing) | _trace_references(self, drawing)
+        number = next(k for k, one in enumerate(self.drawings) if one is drawing)
+        if number not in self._references:
+            self._references[number] = _stretch_references(self, drawing) | _trace_references(self, drawing)
+        return self._references[number]
 
     def telling_line(self, drawing: Drawing) -> int:
         """The line that shows best how the others are laid: the longest one laid from another."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from fractions import Fraction
+from itertools import takewhile
 from typing import ClassVar, Literal
 
 import numpy as np
@@ -14,7 +15,7 @@ from shapely.geometry import MultiPolygon, Polygon
 from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Fill, Group, Paths, Rings, Site, Wish
 from kenzet.core.fills.origin import MOST_SPACING, check_spacing
-from kenzet.core.geom.offset import Corners, inward, outward
+from kenzet.core.geom.offset import Corners, inward_all, outward
 from kenzet.core.geom.paths import Path, with_arcs
 from kenzet.core.geom.region import Region
 from kenzet.core.measure import MM_PER, Length
@@ -95,12 +96,9 @@ class Echo(Fill):
             yield float(first.mm + k * self.spacing.mm)
 
     def _rings(self, region: Region) -> Rings:
-        insides = []
-        for distance in self._distances():
-            inside = inward(region, distance, self.corners)
-            if inside.is_empty:
-                break
-            insides.append(inside)
+        reach = region.inradius + 0.1
+        within = list(takewhile(lambda distance: distance < reach, self._distances()))
+        insides = inward_all(region, within, self.corners)
         return Rings(tuple(insides), (self.first or self.spacing).mm, self.spacing.mm)
 
     def _outwards(self, region: Region, inner: Polygon | MultiPolygon) -> Iterable[MultiPolygon]:

@@ -283,7 +283,7 @@ def _parts(places: Sequence[float], spacing: Fraction, odd: bool = False) -> lis
     """The two spacings nearest ``spacing`` of which every place is a whole (or odd) number."""
     reaches = [x for x in places if x > 1.0]
     unit = common_part(reaches)
-    if not unit or (odd and any(round(x / unit) % 2 == 0 for x in reaches)):
+    if not unit or (odd and any(round(x / unit) % 2 == 0 for x in places)):
         return []  # an even number of parts is an even number of odd parts, too
     exact = Fraction(round(unit * 10**9), 10**9)
     return whole_parts(exact, spacing, 2 if odd else 1, odd)[:2]

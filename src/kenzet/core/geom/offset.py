@@ -7,8 +7,10 @@ most ``CURVE_ERROR``.
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from typing import Literal
 
+import numpy as np
 import shapely
 from shapely.geometry import MultiPolygon
 from shapely.geometry.base import BaseGeometry
@@ -35,6 +37,24 @@ def inward(region: Region, distance: float, corners: Corners) -> MultiPolygon:
     return _offset(region.area, -distance, corners)
 
 
+def inward_all(region: Region, distances: Sequence[float], corners: Corners) -> list[MultiPolygon]:
+    """``inward`` for growing ``distances``, in one call, until one is empty."""
+    shrunk = shapely.buffer(
+        region.area,
+        -np.array(distances),
+        join_style=_JOINS[corners],
+        mitre_limit=_LONGEST_MITRE,
+        quad_segs=_quarter_steps(max(distances, default=0.0)),
+    )
+    found = []
+    for area in shrunk:
+        left = _wide_enough(area)
+        if left.is_empty:
+            break
+        found.append(left)
+    return found
+
+
 def outward(area: BaseGeometry, distance: float, corners: Corners) -> MultiPolygon:
     """``area`` grown by ``distance`` mm: what the echo round it encloses; parts that meet are one.
 
@@ -51,7 +71,11 @@ def _offset(area: BaseGeometry, distance: float, corners: Corners) -> MultiPolyg
         mitre_limit=_LONGEST_MITRE,
         quad_segs=_quarter_steps(abs(distance)),
     )
-    return MultiPolygon([p for p in getattr(found, "geoms", [found]) if p.area > LEAST_RING_AREA])
+    return _wide_enough(found)
+
+
+def _wide_enough(area: BaseGeometry) -> MultiPolygon:
+    return MultiPolygon([p for p in getattr(area, "geoms", [area]) if p.area > LEAST_RING_AREA])
 
 
 def _quarter_steps(distance: float) -> int:

@@ -59,6 +59,9 @@ class Path:
     @cached_property
     def length(self) -> float:
         """mm, along the arcs."""
+        if self.straight:
+            points = np.vstack([self.vertices, self.vertices[:1]]) if self.closed else self.vertices
+            return float(np.hypot(np.diff(points[:, 0]), np.diff(points[:, 1])).sum())
         here = self.vertices if self.closed else self.vertices[:-1]
         there = np.roll(self.vertices, -1, axis=0) if self.closed else self.vertices[1:]
         chords = np.hypot(*(there - here)[:, :2].T)
@@ -192,11 +195,11 @@ def clip_paths(region: Region, paths: Sequence[Path]) -> list[Piece]:
         return []
     opens = np.append(True, kept[1:] != kept[:-1] + 1) | np.append(True, owner[kept[1:]] != owner[kept[:-1]])
     closes = np.append(opens[1:], True)
-    spans = [
-        (int(owner[a]), float(q[a]), float(q[b + 1]))
-        for a, b in zip(kept[opens].tolist(), kept[closes].tolist(), strict=True)
-    ]
-    return list(_pieces(paths, drawn, ends, finish, _joined(paths, spans, ends, finish)))
+    first, last = kept[opens], kept[closes] + 1
+    long_enough = at[last] - at[first] > LEAST_STRETCH
+    first, last = first[long_enough], last[long_enough]
+    spans = _cut(drawn, owner[first], q[first], q[last])
+    return list(_pieces(paths, spans, ends[spans.owner], finish[spans.owner]))
 
 
 def _crossings(region: Region, drawn: _Drawn, segments: Ints) -> Floats:
@@ -245,74 +248,68 @@ def _along(long: Floats, q: Floats) -> Floats:
     return np.interp(q, np.arange(len(long), dtype=float), long)
 
 
-def _joined(
-    paths: Sequence[Path], spans: list[tuple[int, float, float]], ends: Ints, finish: Ints
-) -> Iterable[tuple[int, list[tuple[float, float]], bool]]:
-    """Spans by path; where a closed path is inside at its first vertex, its last and first span are one."""
-    by_path: dict[int, list[tuple[float, float]]] = {}
-    for owner, a, b in spans:
-        by_path.setdefault(owner, []).append((a, b))
-    for owner, mine in by_path.items():
-        start, end = float(ends[owner]), float(finish[owner])
-        if paths[owner].closed and mine[0][0] == start and mine[-1][1] == end:
-            if len(mine) == 1:
-                yield owner, mine, True
-                continue
-            mine = [*mine[1:-1], (mine[-1][0], end), (start, mine[0][1])]
-            for span in mine[:-2]:
-                yield owner, [span], False
-            yield owner, mine[-2:], False
-            continue
-        for span in mine:
-            yield owner, [span], False
+@dataclass(frozen=True, slots=True)
+class _Spans:
+    """What lies inside: path, q of start and end, and the vertices of each (n, 3)."""
+
+    owner: Ints
+    start: Floats
+    end: Floats
+    vertices: list[Floats]
 
 
-def _pieces(
-    paths: Sequence[Path],
-    drawn: _Drawn,
-    ends: Ints,
-    finish: Ints,
-    runs: Iterable[tuple[int, list[tuple[float, float]], bool]],
-) -> Iterable[Piece]:
-    for owner, spans, whole in runs:
-        if whole or (spans == [(float(ends[owner]), float(finish[owner]))] and not paths[owner].closed):
-            yield Piece(owner, paths[owner])
-            continue
-        rows = [_cut(drawn, a, b) for a, b in spans]
-        vertices = np.vstack([rows[0], *(row[1:] for row in rows[1:])]) if len(rows) == 1 else _chained(rows)
-        path = Path(vertices)
-        if path.length > LEAST_STRETCH:
-            yield Piece(owner, path)
+def _cut(drawn: _Drawn, owner: Ints, start: Floats, end: Floats) -> _Spans:
+    """The spans from q ``start`` to ``end``; partial arcs get the bulge of their share."""
+    here, there = drawn.at(start), drawn.at(end)
+    (va, ta), (vb, tb) = _on_side(drawn, start), _on_side(drawn, end)
+    whole = (tb == 0.0) & (vb > va)  # it ends on a vertex: that is the whole of the side before
+    vb, tb = np.where(whole, vb - 1, vb), np.where(whole, 1.0, tb)
+    several = vb > va
+    angle = np.arctan(drawn.vertices[:, 2])
+    opens = np.tan(angle[va] * (np.where(several, 1.0, tb) - ta))
+    closes = np.tan(angle[vb] * (tb - np.where(several, 0.0, ta)))
+    found = []
+    for k, (low, high) in enumerate(zip(va.tolist(), vb.tolist(), strict=True)):
+        rows = np.empty((high - low + 2, 3))
+        rows[:-1] = drawn.vertices[low : high + 1]
+        rows[-2, 2] = closes[k]
+        rows[0, :2], rows[0, 2] = here[k], opens[k]
+        rows[-1, :2], rows[-1, 2] = there[k], 0.0
+        found.append(rows)
+    return _Spans(owner, start, end, found)
 
 
-def _chained(rows: list[Floats]) -> Floats:
-    """Two spans that meet at a closed path's first vertex; the second one's bulge there counts."""
-    return np.vstack([rows[0][:-1], *rows[1:]])
-
-
-def _cut(drawn: _Drawn, a: float, b: float) -> Floats:
-    """The vertices of the span from q ``a`` to ``b``; partial arcs get the bulge of their share."""
-    (xa, ya), (xb, yb) = drawn.at(np.array([a, b]))
-    va, ta = _on_side(drawn, a)
-    vb, tb = _on_side(drawn, b)
-    if tb == 0.0 and vb > va:  # it ends on a vertex: that is the whole of the side before
-        vb, tb = vb - 1, 1.0
-    rows = drawn.vertices[va : vb + 1].copy()
-    for k, low, high in ((0, ta, 1.0 if vb > va else tb), (len(rows) - 1, 0.0 if vb > va else ta, tb)):
-        rows[k, 2] = math.tan(math.atan(drawn.vertices[va + k, 2]) * (high - low))
-    rows[0, :2] = xa, ya
-    return np.vstack([rows, (xb, yb, 0.0)])
-
-
-def _on_side(drawn: _Drawn, q: float) -> tuple[int, float]:
+def _on_side(drawn: _Drawn, q: Floats) -> tuple[Ints, Floats]:
     """The vertex whose side holds q, and the share of the way along it."""
-    low = int(q)
+    low = q.astype(np.int64)
     rest = q - low
-    vertex, share = int(drawn.vertex[low]), float(drawn.share[low])
-    if rest == 0.0:
-        return vertex, share
-    after = float(drawn.share[low + 1]) if drawn.vertex[low + 1] == vertex else 1.0
-    return vertex, share + rest * (after - share)
+    vertex, share = drawn.vertex[low], drawn.share[low]
+    following = np.minimum(low + 1, len(drawn.points) - 1)
+    after = np.where(drawn.vertex[following] == vertex, drawn.share[following], 1.0)
+    return vertex, np.where(rest == 0.0, share, share + rest * (after - share))
+
+
+def _pieces(paths: Sequence[Path], spans: _Spans, begins: Ints, finishes: Ints) -> Iterable[Piece]:
+    """A piece a span; where a closed path is inside at its first vertex, its last and first span are one."""
+    owner = spans.owner.tolist()
+    at_begin, at_finish = (spans.start == begins).tolist(), (spans.end == finishes).tolist()
+    k = 0
+    while k < len(owner):
+        last = k
+        while last + 1 < len(owner) and owner[last + 1] == owner[k]:
+            last += 1
+        mine = range(k, last + 1)
+        if at_begin[k] and at_finish[last] and (k == last or paths[owner[k]].closed):
+            if k == last:
+                yield Piece(owner[k], paths[owner[k]])
+            else:
+                for each in mine[1:-1]:
+                    yield Piece(owner[k], Path(spans.vertices[each]))
+                yield Piece(owner[k], Path(np.vstack([spans.vertices[last][:-1], spans.vertices[k]])))
+        else:
+            for each in mine:
+                yield Piece(owner[k], Path(spans.vertices[each]))
+        k = last + 1
 
 
 def with_arcs(points: Floats, closed: bool, near: float = CURVE_ERROR / 10) -> Floats:

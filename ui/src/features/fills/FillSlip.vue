@@ -66,6 +66,10 @@ function set(name: string, value: unknown) {
         <b><WordsText :words="offer.words" /></b> {{ offer.does }}
       </button>
     </div>
+    <LineSlip v-if="zone.ruler" :ruler="zone.ruler" />
+    <SumCard v-else-if="zone.plan.sum" :sum="zone.plan.sum" heading="Where the ruler goes" @choose="zone.set('spacing', $event)">
+      <button v-if="zone.lines" class="plain" data-testid="show-ruler" @click="zone.next(0)">show it on a line</button>
+    </SumCard>
     <MeetCard v-if="zone.plan.can_meet" />
     <div class="fields">
       <FieldControl
@@ -77,10 +81,6 @@ function set(name: string, value: unknown) {
         </button>
       </FieldControl>
     </div>
-    <LineSlip v-if="zone.ruler" :ruler="zone.ruler" />
-    <SumCard v-else-if="zone.plan.sum" :sum="zone.plan.sum" heading="Where the ruler goes" @choose="zone.set('spacing', $event)">
-      <button v-if="zone.lines" class="plain" data-testid="show-ruler" @click="zone.next(0)">show it on a line</button>
-    </SumCard>
     <p v-for="note in zone.plan.notes" :key="note" class="card leaf">{{ note }}</p>
     <p v-for="(words, k) in zone.plan.advice" :key="k" class="card tip"><WordsText :words="words" /></p>
     <FigureRows v-if="zone.plan.figures.length" :rows="zone.plan.figures" />

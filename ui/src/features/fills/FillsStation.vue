@@ -32,7 +32,10 @@ const picks = computed(() => {
   const spots = { edge: zone.plan.edges, corner: zone.plan.corners, point: zone.plan.features }[picking.value.kind]
   return { kind: picking.value.kind, spots }
 })
-const shows = computed(() => (zone.ruler ? (['stitches', 'line', 'ruler', 'foot', 'stop'] as const) : (['stitches'] as const)))
+const shows = computed(() => {
+  const sliver = zone.plan?.slivers.length ? (['sliver'] as const) : []
+  return zone.ruler ? (['stitches', ...sliver, 'line', 'ruler', 'foot', 'stop'] as const) : (['stitches', ...sliver] as const)
+})
 
 function spot(index: number) {
   if (meeting.choosing) return void meeting.take(index)
