@@ -47,9 +47,9 @@ def suited(
     zone = laid.zone(key)
     shape = (laid.shape_at(zone, place) if place else None) or laid.shapes(zone)[0]
     place = place if place in shape.places else shape.places[0]
-    for fill in _candidates(kind, given):
+    for fill in candidates(kind, given):
         found = tried(laid, key, fill, shape, place)
-        if found and _shows(found.drawing):
+        if found and shows(found.drawing):
             return found
     return None
 
@@ -122,7 +122,8 @@ def thread_stops(drawing: Drawing) -> int:
     return alone + (len(drawing.region.pieces) if alone < drawing.lines else 0)
 
 
-def _candidates(kind: str, given: dict[str, object] | None) -> Iterable[Fill]:
+def candidates(kind: str, given: dict[str, object] | None = None) -> Iterable[Fill]:
+    """Settings to try one after another: hers, then the fill's own, halved and halved again."""
     if given and given.get("kind") == kind:
         yield default_fill(kind, given)
     elif given:
@@ -146,7 +147,7 @@ def _scaled(fill: Fill, share: Fraction) -> Fill:
     return type(fill).model_validate({**fill.model_dump(mode="json"), **lengths})
 
 
-def _shows(drawing: Drawing) -> bool:
+def shows(drawing: Drawing) -> bool:
     """Whether it is more than crumbs in the zone, and no more than can be looked at."""
     if drawing.hints:
         return True

@@ -71,7 +71,14 @@ class Beside(Fill):
         outline = site.region.area.boundary
         for edge in site.region.edges:
             nx, ny = site.region.inward(edge)
-            yield _moved(edge.start, edge.end, (nx * away, ny * away), 3 * away, 3 * away)
+            ux, uy = (edge.end[0] - edge.start[0]) / edge.length, (edge.end[1] - edge.start[1]) / edge.length
+            beyond = [
+                (end[0] + sign * ux * 0.2 + nx * 0.2, end[1] + sign * uy * 0.2 + ny * 0.2)
+                for end, sign in ((edge.start, -1), (edge.end, 1))
+            ]
+            turns = [shapely.intersects_xy(site.region.area, *place) for place in beyond]
+            more = [away if turn else 3 * away for turn in turns]  # round a point it meets its neighbour
+            yield _moved(edge.start, edge.end, (nx * away, ny * away), *more)
         for a, b in site.seams:
             ux, uy = (b[0] - a[0]) / math.dist(a, b), (b[1] - a[1]) / math.dist(a, b)
             on = [3 * away if outline.distance(shapely.Point(end)) < _ON else 0.0 for end in (a, b)]

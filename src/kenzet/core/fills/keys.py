@@ -57,7 +57,7 @@ class Keys(Fill):
         return check_spacing(length)
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """Rung after rung from the base's corner; curved outlines are their own base where there is no edge."""
+        """Rung after rung from the base's corner; where there is no edge, one side of the outline is the base."""
         region = site.region
         if self.base == "all round":
             runs = _runs(region)
@@ -71,7 +71,8 @@ class Keys(Fill):
             )
             yield Paths(rungs, self.spacing.mm if whole else None)
         else:
-            yield Paths(tuple(p for run, _ in _runs(region) for p in self._rungs(region, run)))
+            run = max((run for run, _ in _runs(region)), key=lambda run: round(LineString(run).length, 2))
+            yield Paths(tuple(self._rungs(region, run)))
 
     def _edge(self, region: Region) -> Edge:
         if self.at is not None:

@@ -14,6 +14,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Figure, Group, Paths, Site
 from kenzet.core.fills.turned import Frame, RowFill, check_count
 from kenzet.core.geom.arcs import bulge_for
+from kenzet.core.geom.paths import Path
 from kenzet.core.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
 
@@ -97,21 +98,41 @@ class Scallops(RowFill):
         frame = self.frame(site)
         places = self.places(frame)
         yield self.family(frame, places)
-        wide, rise, radius = self.arc(frame)
+        wide, _, radius = self.arc(frame)
+        rows = {number for number, _ in places}
         paths = []
         for number, v in places:
             begin = self._begin(frame, number, wide)
             for unit in range(-1, math.ceil((frame.right - begin) / wide) + 1):
                 middle = begin + (unit + 0.5) * wide
                 for k in range(1, self.inner + 1):
-                    r = radius - k * float(self.spacing.mm)
-                    drop = radius - rise  # the centre lies so far below the row
-                    if r <= max(drop, 0.0) + 0.5:
+                    arc = self._inner_arc(
+                        frame, middle, v, radius - k * float(self.spacing.mm), number - 1 in rows
+                    )
+                    if arc is None:
                         break
-                    half = math.sqrt(r**2 - drop**2)
-                    bulge = bulge_for(2 * half, -(r - drop))
-                    paths.append(frame.path(np.array([(middle - half, v, bulge), (middle + half, v, 0.0)])))
+                    paths.append(arc)
         yield Paths(tuple(paths))
+
+    def _inner_arc(self, frame: Frame, middle: float, v: float, r: float, below: bool) -> Path | None:
+        """An arc of radius ``r`` about the outer one's centre, down to the row's line or to the arcs of the row below."""
+        wide, rise, radius = self.arc(frame)
+        drop = radius - rise  # the centre lies so far below the row
+        if r <= max(drop, 0.0) + 0.5:
+            return None
+        half, fall = math.sqrt(r**2 - drop**2), 0.0
+        dx, dy = wide / 2, float(self.step(frame))
+        apart = math.hypot(dx, dy)  # to the centre of a neighbour below
+        if below and abs(radius - r) < apart < radius + r:
+            along = (apart**2 + r**2 - radius**2) / (2 * apart)
+            aside = math.sqrt(max(r**2 - along**2, 0.0))
+            half, y = (along * dx + aside * dy) / apart, (-along * dy + aside * dx) / apart
+            fall = drop - y
+        if half < 0.5:
+            return None
+        angle = math.atan2(half, drop - fall) * 2  # of the whole arc
+        bulge = -math.tan(angle / 4)
+        return frame.path(np.array([(middle - half, v - fall, bulge), (middle + half, v - fall, 0.0)]))
 
     def figures(self, site: Site) -> Sequence[Figure]:
         """Units along the row, the radius of the arcs."""
