@@ -32,6 +32,8 @@ def main() -> None:
         keep(page, "fills")
         page.get_by_test_id("show-ruler").click()
         keep(page, "ruler")
+        page.keyboard.press("Escape")
+        keep_choosing(page)
         page.keyboard.press("4")
         keep(page, "marks")
         page.keyboard.press("3")
@@ -43,6 +45,27 @@ def main() -> None:
         keep_top(page)
         browser.close()
         served.stop()
+
+
+def keep_choosing(page: Page) -> None:
+    """Every fill drawn in the zone, three of them side by side, and a spacing that meets the piecing."""
+    page.get_by_test_id("pin").click()
+    page.get_by_test_id("gallery").click()
+    page.get_by_test_id("card-clamshell").wait_for()
+    keep(page, "gallery")
+    for label in ("Waves", "Clamshells"):
+        page.get_by_role("button", name=f"Pin {label}").click()
+    page.get_by_role("button", name="back to the quilt").click()
+    page.get_by_test_id("compare").click()
+    page.get_by_test_id("make-so-2").wait_for()
+    keep(page, "variants")
+    page.get_by_role("button", name="back to the quilt").click()
+    page.get_by_test_id("meet").click()
+    for number in (0, 5):
+        page.locator(".picks circle").nth(number).click()
+    page.get_by_test_id("way").first.wait_for()
+    keep(page, "meets")
+    page.get_by_test_id("meet-card").get_by_role("button", name="done").click()
 
 
 def keep_top(page: Page) -> None:

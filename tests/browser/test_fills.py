@@ -32,6 +32,7 @@ def test_the_gallery_draws_every_fill_in_the_zone_and_sorts_them(table):
 
 def test_variants_are_pinned_compared_cycled_and_one_is_made_so(table):
     choose(table, "Star centre")
+    take_fill(table, "Echoes", "echo")
     table.get_by_test_id("pin").click()
     take_fill(table, "Straight", "grid")
     table.get_by_test_id("pin").click()
@@ -104,3 +105,66 @@ def test_a_curve_tells_the_radii_of_the_edges_that_sew_it(table):
     expect(slip).to_contain_text("radius at the needle")
     expect(slip).to_contain_text("inside edge")
     expect(table.get_by_test_id("ruler").locator(".body")).to_have_count(0)
+
+
+def test_lines_are_made_to_meet_the_piecing(table):
+    choose(table, "Star centre")
+    take_fill(table, "Straight", "lines")
+    table.get_by_role("button", name="0°", exact=True).click()
+    spacing(table).fill("0.7")
+    spacing(table).blur()
+    table.get_by_test_id("meet").click()
+    card = table.get_by_test_id("meet-card")
+    for name in ("corner 1", "corner 3"):
+        table.locator(f".picks circle[aria-label='{name}']").click(force=True)
+        expect(card).to_contain_text(name)
+    first = card.get_by_test_id("way").first
+    expect(first).to_contain_text(re.compile(r"\d+ steps"))
+    first.click()
+    expect(table.get_by_role("button", name=re.compile("a point of the piecing"))).to_have_attribute(
+        "aria-pressed", "true"
+    )
+    card.get_by_role("button", name="done").click()
+    expect(table.locator(".picks")).to_have_count(0)
+    table.keyboard.press("Escape")
+
+
+def test_settings_are_copied_and_kept_as_recipes(table, tmp_path):
+    choose(table, "Star centre")
+    take_fill(table, "Curves", "waves")
+    table.get_by_test_id("copy").click()
+    table.get_by_test_id("recipes").click()
+    table.get_by_test_id("recipe-name").fill("Soft water")
+    table.get_by_test_id("recipe-keep").click()
+    card = table.get_by_test_id("recipes-card")
+    expect(card.get_by_title("Lay Soft water into this zone")).to_contain_text("Waves")
+    with table.expect_download() as download:
+        table.get_by_test_id("recipes-file").click()
+    book = tmp_path / "recipes.json"
+    download.value.save_as(book)
+    choose(table, "Star background")
+    table.get_by_test_id("paste").click()
+    name = table.get_by_test_id("other-fill").locator("b")
+    expect(name).to_have_text("Waves")
+    take_fill(table, "Straight", "grid")
+    table.get_by_test_id("recipes").click()
+    table.get_by_title("Lay Soft water into this zone").click()
+    expect(name).to_have_text("Waves")
+    card.get_by_role("button", name="Take away Soft water").click()
+    expect(card.get_by_title("Lay Soft water into this zone")).to_have_count(0)
+    table.get_by_test_id("recipes-bring").set_input_files(book)
+    expect(card.get_by_title("Lay Soft water into this zone")).to_be_visible()
+    nonsense = tmp_path / "nonsense.json"
+    nonsense.write_text("not a book")
+    table.get_by_test_id("recipes-bring").set_input_files(nonsense)
+    expect(card.get_by_role("alert")).to_contain_text("holds no recipes")
+
+
+def test_a_freehand_texture_is_a_hint_and_a_grid_may_be_only_drawn(table):
+    choose(table, "Star centre")
+    take_fill(table, "Freehand", "texture")
+    expect(table.get_by_text("Wander in rows and never cross")).to_be_visible()
+    expect(table.locator(".rows div", has_text="Exact lines").first).to_contain_text("0")
+    take_fill(table, "Straight", "grid")
+    table.get_by_role("button", name="only drawn").click()
+    expect(table.locator(".rows div", has_text="Density").first).to_contain_text("0.0")

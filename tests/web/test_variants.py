@@ -84,6 +84,21 @@ def test_features_can_be_met(client):
     assert refused["field"] == "features"
 
 
+def test_a_step_along_the_edge_is_typed_and_told_as_such(client):
+    asked = {"zone": "star-centre", "fill": {"kind": "lines", "spacing": "1 in", "angle": 30}, **IN}
+    view = post(client, "plan", {**asked, "along_edge": "1"})
+    assert view["fill"]["spacing"] in ("1/2 in", "0.866025404 in")
+    typed = [row for row in view["rows"] if row["typed"]]
+    assert [row["label"][0] for row in typed] == ["Step along the edge, at "]
+    assert view["step"]["text"] == "1"
+    other = post(client, "plan", {**asked, "fill": {**view["fill"], "spacing": "3/4 in"}})
+    assert not any(row["typed"] for row in other["rows"])
+    for text in ("", "soon", "-1", "900 in"):
+        assert post(client, "plan", {**asked, "along_edge": text}, 422)["field"] == "along_edge"
+    level = {**asked, "fill": {"kind": "lines", "angle": 0}, "along_edge": "1"}
+    assert "slant" in post(client, "plan", level, 422)["detail"]
+
+
 def test_recipes_are_kept_replaced_taken_away_and_carried(empty):
     kept = recipe(empty, "", {"name": " Ripple ", "fill": {"kind": "waves", "spacing": "1/2"}, **IN})
     assert [(r["name"], r["label"], r["spacing"]) for r in kept["recipes"]] == [("Ripple", "Waves", "1/2 in")]

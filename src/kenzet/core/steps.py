@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from kenzet.core.fills.base import Family
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.region import Region
+from kenzet.core.measure import Length
 
 _SQUARE = 89.5  # degrees: from here on step and spacing are the same to the eye
 
@@ -28,6 +29,15 @@ def step_along(spacing: float, degrees: float) -> float:
     [1.307, 1.0, 0.707, 0.577]
     """
     return spacing / math.sin(math.radians(degrees))
+
+
+def spacing_for(step: Length, degrees: float) -> Length:
+    """s = v sin f (F6): the spacing that a step along an edge met at ``degrees`` makes.
+
+    >>> spacing_for(Length.parse("1 in"), 30).text
+    '1/2 in'
+    """
+    return Length.near(float(step.mm) * math.sin(math.radians(degrees)), step.unit)
 
 
 def slants(region: Region, families: Sequence[Family]) -> list[Slant]:

@@ -307,6 +307,7 @@ class ZoneView(Wire):
     fill: dict[str, Any] | None
     pins: list[dict[str, Any]]
     fields: list[FieldView]
+    step: FieldView | None
     sum: SumView | None
     offers: list[Offer]
     figures: list[Row]
@@ -333,7 +334,8 @@ class Step(Wire):
 class PlanRequest(Reading):
     """A zone to reckon, with what is typed; ``fill`` left out means the kept one.
 
-    ``switch`` changes to another fill and takes over what fits. Nothing is kept.
+    ``switch`` changes to another fill and takes over what fits; ``along_edge`` is a step along the edge that lines
+    meet at a slant, from which the spacing follows. Nothing is kept.
     """
 
     zone: ZoneKey
@@ -341,6 +343,7 @@ class PlanRequest(Reading):
     fill: dict[str, Any] | None = None
     switch: str | None = None
     step: Step | None = None
+    along_edge: Annotated[str, Field(max_length=80)] | None = None
 
 
 class MeetRequest(PlanRequest):

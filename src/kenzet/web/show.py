@@ -296,6 +296,29 @@ def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[m.O
     ]
 
 
+def takes_step(fill: Fill) -> bool:
+    """Whether a step along an edge can be typed instead of the spacing."""
+    return "step" in type(fill).model_fields
+
+
+def step_is_typed(fill: Fill, slants: Sequence[Slant]) -> bool:
+    """Whether the step along the edge is what she has typed, and the spacing follows from it."""
+    step = getattr(fill, "step", None)
+    return isinstance(step, Length) and bool(slants) and abs(float(step.mm) - slants[0].step) < float(_SAME)
+
+
+def step_field(fill: Fill, slants: Sequence[Slant], unit: Unit) -> m.FieldView | None:
+    """The step along the edge as a field, where lines meet one at a slant."""
+    if not slants or not takes_step(fill):
+        return None
+    typed = getattr(fill, "step", None) if step_is_typed(fill, slants) else None
+    length = typed or Length.near(slants[0].step, unit)
+    form = Form(
+        "length", f"Step along the edge, at {slants[0].degrees:.4g}°", "The distance follows from it."
+    )
+    return field("along_edge", form, length, unit)
+
+
 def figures(told: Iterable[Figure], unit: Unit) -> list[m.Row]:
     """What belongs to a fill beside its spacing."""
     return [m.Row(label=[figure.label], words=[_figure(figure, unit)], typed=figure.typed) for figure in told]
@@ -355,6 +378,7 @@ def rows(plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: Gap, un
         found[0] = m.Row(
             label=["Step along the edge, at ", f"{slants[0].degrees:.4g}°"],
             words=[shown(slants[0].step, unit)],
+            typed=step_is_typed(drawing.fill, slants),
         )
     what = drawing.fill.lines_are
     times = sum(len(d.places) for d in plan.drawings)

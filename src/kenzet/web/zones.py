@@ -20,7 +20,7 @@ from kenzet.core.marks.ticks import edge_names
 from kenzet.core.measure import COARSE, Length, Unit
 from kenzet.core.params import Frozen, forms, step_length
 from kenzet.core.plan import ZonePlan, plan_quilt, plan_zone, site_at
-from kenzet.core.steps import slants
+from kenzet.core.steps import slants, spacing_for
 from kenzet.core.top.document import validated
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.web import models as m
@@ -83,7 +83,28 @@ def _typed(quilt_id: str, body: m.PlanRequest) -> LaidQuilt:
         fill = validated(_OneFill, {"fill": given}, body.unit).fill
     if body.step:
         fill = _stepped(fill, body.step, kept.quilt.kit)
+    if body.along_edge is not None:
+        fill = _by_step(laid, fill, body)
     return laid.with_quilt(with_fill(kept.quilt, body.zone, fill, body.place))
+
+
+def _by_step(laid: LaidQuilt, fill: Fill, body: m.PlanRequest) -> Fill:
+    """The fill with the spacing that a typed step along the edge makes; it is remembered as typed."""
+    try:
+        step = Length.parse(body.along_edge or "", body.unit)
+    except BadValue as error:
+        raise BadValue(error.message, "along_edge") from error
+    zone = laid.zone(body.zone)
+    shape = laid.shape_at(zone, body.place) or laid.shapes(zone)[0]
+    met = slants(shape.region, list(fill.lay_out(site_at(shape, shape.places[0], laid.middle))))
+    if not met or not show.takes_step(fill):
+        raise BadValue("No edge is met at a slant here: the step is the distance itself.", "along_edge")
+    values = {"spacing": spacing_for(step, met[0].degrees).text, "step": step.text}
+    try:
+        checked: Fill = validated(_OneFill, {"fill": {**fill.model_dump(mode="json"), **values}}).fill
+    except BadValue as error:
+        raise BadValue(error.message, "along_edge") from error
+    return checked
 
 
 def _stepped(fill: Fill, step: m.Step, kit: Kit) -> Fill:
@@ -123,6 +144,7 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> 
         fill=None,
         pins=[pin.model_dump(mode="json") for pin in zone.pins],
         fields=[],
+        step=None,
         sum=None,
         offers=[],
         figures=[],
@@ -155,7 +177,9 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> 
     if gap.place and gap.width > float(found.kit.batting.limit.mm) + 0.1:
         view.gap = m.GapView(x=gap.place[0], y=gap.place[1], radius=gap.width / 2)
     view.offers = show.offers(found, drawing, place, unit)
-    view.rows = show.rows(found, drawing, slants(drawing.region, drawing.families), gap, unit)
+    met = slants(drawing.region, drawing.families)
+    view.step = show.step_field(drawing.fill, met, unit)
+    view.rows = show.rows(found, drawing, met, gap, unit)
     view.advice = show.advice(found, drawing, place, gap, unit)
     beside, told = show.neighbourhood(laid, plans, found, place, unit)
     view.rows += beside

@@ -1196,6 +1196,11 @@ export interface components {
          * @description Features, by number, that lines must hit; the first one is the datum.
          */
         MeetRequest: {
+            /**
+             * Along Edge
+             * @default null
+             */
+            along_edge: string | null;
             /** Features */
             features: number[];
             /**
@@ -1391,9 +1396,15 @@ export interface components {
          * PlanRequest
          * @description A zone to reckon, with what is typed; ``fill`` left out means the kept one.
          *
-         *     ``switch`` changes to another fill and takes over what fits. Nothing is kept.
+         *     ``switch`` changes to another fill and takes over what fits; ``along_edge`` is a step along the edge that lines
+         *     meet at a slant, from which the spacing follows. Nothing is kept.
          */
         PlanRequest: {
+            /**
+             * Along Edge
+             * @default null
+             */
+            along_edge: string | null;
             /**
              * Fill
              * @default null
@@ -1600,6 +1611,11 @@ export interface components {
          *     Side -1 is the longest.
          */
         RulerRequest: {
+            /**
+             * Along Edge
+             * @default null
+             */
+            along_edge: string | null;
             /**
              * Fill
              * @default null
@@ -2036,6 +2052,7 @@ export interface components {
             rows: components["schemas"]["Row"][];
             /** Slivers */
             slivers: number[][];
+            step: components["schemas"]["FieldView"] | null;
             sum: components["schemas"]["SumView"] | null;
             /** Times */
             times: number;

@@ -73,6 +73,8 @@ export const useZone = defineStore('zone', () => {
       typed = { ...base(), ...values }
       return ask('set', { fill: typed }, Object.keys(values).join())
     })
+  /** A step along the edge, as typed: the spacing follows from it. */
+  const setStep = (text: string) => turn('along edge', () => ask('along edge', { fill: base(), along_edge: text }, 'along edge'))
   /** Another fill as a whole: from the gallery, a pinned variant, a recipe. */
   const setWhole = (fill: Fill) =>
     turn('whole', () => {
@@ -192,5 +194,5 @@ export const useZone = defineStore('zone', () => {
     await ask('look', {})
   }
 
-  return { key, place, plan, wrong, line, ruler, info, lines, choose, set, setAll, setWhole, step, change, leaveOpen, setApart, lay, next, drop, again }
+  return { key, place, plan, wrong, line, ruler, info, lines, choose, set, setAll, setStep, setWhole, step, change, leaveOpen, setApart, lay, next, drop, again }
 })

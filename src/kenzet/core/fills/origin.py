@@ -49,7 +49,10 @@ def check_spacing(length: Length) -> Length:
 
 
 class StraightFill(SkippingFill):
-    """Base of fills made of straight families that share spacing, datum and lean."""
+    """Base of fills made of straight families that share spacing, datum and lean.
+
+    ``step`` remembers the step along an edge that she typed, from which the spacing came (F6).
+    """
 
     spacing: Length = asked("3/4 in", Form("length", "Apart", "True distance from line to line."))
     angle: float = asked(
@@ -71,6 +74,7 @@ class StraightFill(SkippingFill):
     )
     at: int | None = asked(None, Form("count", "Which edge or corner", empty="chosen for you"))
     through: Share2 | None = None
+    step: Length | None = None
     rhythm: str | None = asked(
         None,
         Form(

@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import FigureRows from '../../parts/FigureRows.vue'
 import SumCard from '../../parts/SumCard.vue'
+import LengthField from '../../parts/LengthField.vue'
 import WordsText from '../../parts/WordsText.vue'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
@@ -36,7 +37,7 @@ const elsewhere = computed(() => zone.plan?.apart.reduce((sum, one) => sum + one
 const error = (name: string) => (zone.wrong?.field === `fill.${name}` ? zone.wrong.message : undefined)
 const loose = computed(() => {
   const wrong = zone.wrong
-  return wrong && !fields.value.some((f) => wrong.field === `fill.${f.name}`) ? wrong.message : ''
+  return wrong && wrong.field !== 'along_edge' && !fields.value.some((f) => wrong.field === `fill.${f.name}`) ? wrong.message : ''
 })
 function set(name: string, value: unknown) {
   if (name === 'origin' || name === 'about' || name === 'base') return void zone.setAll({ [name]: value, at: null })
@@ -91,6 +92,10 @@ function set(name: string, value: unknown) {
       @set="set(field.name, $event)" @step="zone.step(field.name, $event)" @pick="(kind, choice) => emit('pick', kind, field.name, choice)"
     />
     </div>
+    <LengthField
+      v-if="zone.plan.step" :key="`step${quilt.taken}`" :field="zone.plan.step" :unit="quilt.unit" compact
+      :error="zone.wrong?.field === 'along_edge' ? zone.wrong.message : undefined" @typed="zone.setStep($event)"
+    />
     <button class="plain open" @click="zone.leaveOpen()">leave this zone open</button>
   </template>
   <p v-else-if="zone.plan" class="card leaf">This zone is left open: nothing is quilted in it. Choose a fill above to quilt it.</p>
