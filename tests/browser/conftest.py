@@ -6,8 +6,11 @@ import tempfile
 from pathlib import Path
 
 import pytest
+from playwright.sync_api import expect
 
 from tests.served import Served
+
+expect.set_options(timeout=15_000)  # a busy machine is slow, not wrong
 
 FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",

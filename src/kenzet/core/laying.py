@@ -13,6 +13,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
+from functools import lru_cache
 
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.region import Edge, Point, Region, parallel
@@ -70,6 +71,7 @@ class Sum:
         return self.etched is not None or 0 < self.behind < self.foot
 
 
+@lru_cache(maxsize=4096)
 def reckon(spacing: Fraction, foot: Fraction, ruler: Ruler, mode: Mode = Mode.RULER_FOOT) -> Sum:
     """The sum for ``spacing`` with foot offset ``foot`` on ``ruler`` (F1 to F3)."""
     wanted = etched_line_for(spacing, foot, mode)
@@ -149,13 +151,15 @@ def _follow(
     by_line: dict[int, list[Stretch]] = {}
     for stretch in run:
         by_line.setdefault(stretch.line, []).append(stretch)
+    gaps = family.gaps
+    can_be_laid = {gap: reckon(gap, kit.foot.offset.mm, kit.ruler).can_be_laid for gap in gaps}
     for stretch in run:
         if stretch.index in placed:
             continue
         before = max(by_line.get(stretch.line - way, []), key=lambda s: _overlap(s, stretch), default=None)
-        gap = abs(family.at(stretch.line) - family.at(stretch.line - way))
+        gap = gaps[(stretch.line - (1 if way > 0 else 0)) % len(gaps)]
         beside = before and _overlap(before, stretch) >= min(12.7, before.length, stretch.length) * 0.5
-        if before is not None and beside and reckon(gap, kit.foot.offset.mm, kit.ruler).can_be_laid:
+        if before is not None and beside and can_be_laid[gap]:
             placed[stretch.index] = Reference("line", gap, way, before.index)
             continue
         distance = _seam_behind(piece, family, stretch, way, kit)
