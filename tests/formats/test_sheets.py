@@ -9,6 +9,7 @@ from xml.etree import ElementTree as ET
 import numpy as np
 import pytest
 import shapely
+import svgelements
 from pypdf import PdfReader
 from shapely.geometry import LineString
 
@@ -67,6 +68,8 @@ def operations(page):
         ("star-background", FILLS["lines"](spacing="5/8 in", angle=30)),
         ("star-centre", FILLS["echo"](spacing="3/4 in")),
         ("border", FILLS["lines"](spacing="4 in", angle=45)),
+        ("star-centre", FILLS["waves"](spacing="1/2 in", period="2 in", depth="1/4 in")),
+        ("star-centre", FILLS["zigzag"](spacing="1/2 in")),
     ],
 )
 def test_every_line_of_the_pdf_lies_within_a_tenth_of_a_millimetre_of_the_plan(laid, paper, zone, fill):
@@ -161,3 +164,23 @@ def test_only_first_lines_are_drawn_when_that_is_the_method(laid):
     few, all_lines = (sheet_of(laid, "star-background", method=m) for m in ("first lines", "all lines"))
     assert 0 < len(few.marks) < len(all_lines.marks)
     assert "lines drawn" in few.subtitle
+
+
+@pytest.mark.parametrize(
+    "fill",
+    [FILLS["hourglass"](), FILLS["shells"](about="middle", skip=None), FILLS["clamshell"](spacing="1 in")],
+)
+def test_arcs_stay_arcs_in_the_svg_sheet_and_run_the_same_way(laid, fill):
+    sheet = sheet_of(laid, "star-centre", fill)
+    marks = ET.fromstring(svg(sheet, "in")).find("{*}g[@id='marks']").findall("{*}path")
+    assert len(marks) == len(sheet.marks)
+    left, _, _, top = sheet.bounds
+    for path, drawn in zip(marks, sheet.marks, strict=True):
+        assert "A" in path.get("d")
+        found = svgelements.Path(path.get("d"))
+        points = [found.point(k / 400) for k in range(401)]
+        back = LineString([(p.x - BLEED + left, top + BLEED - p.y) for p in points])
+        assert shapely.hausdorff_distance(back, LineString(drawn), densify=0.05) < 0.6, (
+            "the same curve, sampled"
+        )
+        assert found.length() == pytest.approx(LineString(drawn).length, rel=2e-3)

@@ -6,6 +6,7 @@ from xml.etree import ElementTree as ET
 
 import numpy as np
 
+from kenzet.core.geom.arcs import Arc
 from kenzet.core.marks.sheet import MarkSheet
 from kenzet.core.measure import Unit
 from kenzet.formats.placement import BLEED, to_svg
@@ -14,7 +15,7 @@ NAMESPACE = "http://www.w3.org/2000/svg"
 
 
 def svg(sheet: MarkSheet, unit: Unit) -> bytes:
-    """Seams, marks and ticks in groups of those names; the page is sized in ``unit``."""
+    """Seams, marks and ticks in groups of those names; the page is sized in ``unit``. Arcs stay arcs."""
     left, low, right, top = sheet.bounds
     wide, high = right - left + 2 * BLEED, top - low + 2 * BLEED
     per = 25.4 if unit == "in" else 1.0
@@ -31,7 +32,7 @@ def svg(sheet: MarkSheet, unit: Unit) -> bytes:
         root,
         sheet,
         "marks",
-        sheet.marks,
+        sheet.arcs,
         {"stroke": "#b9820f", "stroke-width": "0.5", "stroke-dasharray": "1.6 0.9"},
     )
     ticks = tuple(np.array([tick.foot, tick.tip]) for tick in sheet.ticks)
@@ -44,6 +45,19 @@ def _group(
 ) -> None:
     group = ET.SubElement(root, f"{{{NAMESPACE}}}g", {"id": name, "fill": "none", **style})
     for line in lines:
-        points = [to_svg(sheet.bounds, point) for point in line]
-        path = " ".join(f"{'M' if k == 0 else 'L'}{x:.4f} {y:.4f}" for k, (x, y) in enumerate(points))
-        ET.SubElement(group, f"{{{NAMESPACE}}}path", d=path)
+        ET.SubElement(group, f"{{{NAMESPACE}}}path", d=_path(sheet, line))
+
+
+def _path(sheet: MarkSheet, line: np.ndarray) -> str:
+    """Straight sides and, where ``line`` has bulges (n, 3), arcs; y turns over, and with it the way round."""
+    said = []
+    for k, row in enumerate(line.tolist()):
+        x, y = to_svg(sheet.bounds, (row[0], row[1]))
+        before = line[k - 1].tolist() if k else row
+        if k and len(before) == 3 and before[2]:
+            arc = Arc((before[0], before[1]), (row[0], row[1]), before[2])
+            large, sweep = int(abs(arc.bulge) > 1), int(arc.bulge < 0)
+            said.append(f"A{arc.radius:.4f} {arc.radius:.4f} 0 {large} {sweep} {x:.4f} {y:.4f}")
+        else:
+            said.append(f"{'L' if k else 'M'}{x:.4f} {y:.4f}")
+    return " ".join(said)

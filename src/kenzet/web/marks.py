@@ -164,14 +164,9 @@ def _method(found: ZonePlan, drawing: Drawing, method: MarkMethod) -> MethodView
 
 
 def _note(found: ZonePlan, drawing: Drawing, marked: list[int], unit: Unit) -> m.Words:
-    if not found.sum(drawing).can_be_laid and drawing.lines:
-        return ["No etched line of your ruler makes this spacing with your foot, so every line is drawn."]
-    if not drawing.fill.sewn:
-        return ["These lines are only drawn, as a base for others; none of them is sewn."]
-    if drawing.traces and not len(drawing.stretches) and all(trace.closed for trace in drawing.traces):
-        return [
-            "Rings meet no edge, so there are no ticks: each is laid on the seam or on the ring outside it."
-        ]
+    special = _special_note(found, drawing)
+    if special:
+        return [special]
     if not marked:
         return ["A seam gives the first line of every family, and each line gives the next: nothing to draw."]
     spacing = show.shown(drawing.fill.spacing.mm, unit)
@@ -180,6 +175,27 @@ def _note(found: ZonePlan, drawing: Drawing, marked: list[int], unit: Unit) -> m
         spacing,
         " from the one before.",
     ]
+
+
+def _special_note(found: ZonePlan, drawing: Drawing) -> str:
+    """What is said of lines that are not laid one from another."""
+    laid = {reference.kind for reference in found.references(drawing).values()}
+    alone = drawing.traces and not len(drawing.stretches)
+    if drawing.hints:
+        return "A freehand texture has no exact line: nothing is drawn for it."
+    if not drawing.fill.sewn:
+        return "These lines are only drawn, as a base for others; none of them is sewn."
+    if alone and laid == {"mark"}:
+        return (
+            "Nothing pieced or sewn gives these lines their place: each is drawn, or its ends and turns are."
+        )
+    if not found.sum(drawing).can_be_laid and drawing.lines:
+        return "No etched line of your ruler makes this spacing with your foot, so every line is drawn."
+    if alone and all(trace.closed for trace in drawing.traces):
+        return (
+            "Rings meet no edge, so there are no ticks: each is laid on the seam or on the ring outside it."
+        )
+    return ""
 
 
 def _edge(ticked: TickedEdge, step: Fraction, unit: Unit) -> EdgeView:

@@ -31,19 +31,23 @@ class TickMark:
 
 @dataclass(frozen=True, slots=True)
 class MarkSheet:
-    """``seams`` and ``marks`` are polylines (n, 2); closed ones repeat their first point."""
+    """``seams`` and ``marks`` are polylines (n, 2); closed ones repeat their first point. ``arcs`` are the marks
+    with their arcs kept: vertices (n, 3) of x, y and the bulge of the side that leaves.
+    """
 
     title: str
     subtitle: str
     seams: tuple[Floats, ...]
     marks: tuple[Floats, ...]
+    arcs: tuple[Floats, ...]
     ticks: tuple[TickMark, ...]
     bounds: tuple[float, float, float, float]
 
 
 def mark_sheet(plan: ZonePlan, drawing: Drawing, method: MarkMethod, quilt: str, unit: Unit) -> MarkSheet:
     """The sheet of one drawing; ticks stand where the lines truly end, their figures are rounded."""
-    marks = [_line(drawing, number) for number in plan.marked(drawing, method)]
+    marked = plan.marked(drawing, method)
+    marks = [_line(drawing, number) for number in marked]
     ticked = plan.ticked(drawing)
     ticks = [mark for edge in ticked for mark in _tick_marks(drawing.region, edge, unit)]
     what = f"{len(marks)} of {drawing.lines} lines drawn" if marks else "no line needs drawing"
@@ -52,6 +56,7 @@ def mark_sheet(plan: ZonePlan, drawing: Drawing, method: MarkMethod, quilt: str,
         subtitle=f"{drawing.fill.label} {figure(drawing.fill.spacing.mm, unit).text} {unit} apart · {what}",
         seams=tuple(outline(drawing.region)),
         marks=tuple(marks),
+        arcs=tuple(_arcs(drawing, number) for number in marked),
         ticks=tuple(ticks),
         bounds=drawing.region.bounds,
     )
@@ -68,6 +73,15 @@ def _line(drawing: Drawing, number: int) -> Floats:
         ends: Floats = drawing.stretches.ends[number].reshape(2, 2)
         return ends
     return drawing.traces[number - len(drawing.stretches)].polyline
+
+
+def _arcs(drawing: Drawing, number: int) -> Floats:
+    trace = drawing.trace(number)
+    if trace is None:
+        line = _line(drawing, number)
+        return np.hstack([line, np.zeros((len(line), 1))])
+    vertices = trace.arcs
+    return np.vstack([vertices, vertices[:1]]) if trace.closed else vertices
 
 
 def _tick_marks(region: Region, ticked: TickedEdge, unit: Unit) -> Sequence[TickMark]:
