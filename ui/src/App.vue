@@ -64,7 +64,7 @@ onBeforeUnmount(() => {
           <h2>{{ quilt.trouble }}</h2>
           <v-btn color="primary" variant="flat" @click="router.push('/')">Back to your quilts</v-btn>
         </section>
-        <router-view v-else />
+        <router-view v-else-if="!inQuilt || quilt.id === route.params.quilt" />
       </main>
       <TallyBar v-if="inQuilt && quilt.view" class="tally" />
     </div>

@@ -71,7 +71,12 @@ def neighbours(laid: LaidQuilt, plans: Mapping[str, ZonePlan], key: str, place: 
 def density_at(plans: Mapping[str, ZonePlan], key: str, place: str) -> float:
     """Sewn mm by mm² of a zone at a place; 0 where it is open."""
     plan = plans.get(key)
-    return plan.drawing_at(place).density if plan and plan.has_drawing_at(place) else 0.0
+    if plan is None:
+        return 0.0
+    layers = [plan.layered(layer) for layer in {drawing.layer for drawing in plan.drawings}]
+    drawn = [one.drawing_at(place) for one in layers if one.has_drawing_at(place)]
+    area = plan.drawing_at(place).region.area.area if drawn else 1.0
+    return sum(drawing.stitched for drawing in drawn) / float(area)
 
 
 def stands_alone(plans: Mapping[str, ZonePlan], key: str) -> bool:

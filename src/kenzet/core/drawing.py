@@ -62,7 +62,7 @@ class Drawing:
     """One distinct set of lines in the part's coordinates, and the places that have it.
 
     ``stretches.job`` is piece × families + family. ``hints`` only show what a freehand texture looks like:
-    they are no lines to sew.
+    they are no lines to sew. ``layer`` is 0 for the zone's fill, 1 for the one sewn on top of it.
     """
 
     places: tuple[str, ...]
@@ -72,6 +72,7 @@ class Drawing:
     stretches: Stretches
     traces: tuple[Trace, ...]
     hints: tuple[Trace, ...] = ()
+    layer: int = 0
 
     @property
     def region(self) -> Region:
@@ -100,6 +101,11 @@ class Drawing:
         """Line number ``line`` if it is a trace."""
         return self.traces[line - len(self.stretches)] if len(self.stretches) <= line < self.lines else None
 
+    @property
+    def polylines(self) -> list[Floats]:
+        """Every line as drawn, (n, 2) each."""
+        return [*self.stretches.ends.reshape(-1, 2, 2), *(trace.polyline for trace in self.traces)]
+
     def length_of(self, line: int) -> float:
         """mm of one line."""
         if line < len(self.stretches):
@@ -111,7 +117,9 @@ class Drawing:
         return divmod(int(self.stretches.job[line]), len(self.families))
 
 
-def draw(shape: ZoneShape, fill: Fill, families: tuple[Family, ...], places: tuple[str, ...]) -> Drawing:
+def draw(
+    shape: ZoneShape, fill: Fill, families: tuple[Family, ...], places: tuple[str, ...], layer: int = 0
+) -> Drawing:
     """Clip the straight families to every piece of the region and take the rings apart."""
     straight = [family for family in families if isinstance(family, Straight)]
     stretches = clip([(piece, family) for piece in shape.region.pieces for family in straight])
@@ -119,8 +127,8 @@ def draw(shape: ZoneShape, fill: Fill, families: tuple[Family, ...], places: tup
     traces = [t for k, family in enumerate(families) for t in _traces(shape.region, k, family)]
     long = tuple(trace for trace in traces if trace.length >= fill.least_piece)
     if fill.claimed_density is not None:
-        return Drawing(places, shape, fill, families, stretches, (), long)
-    return Drawing(places, shape, fill, families, stretches, long)
+        return Drawing(places, shape, fill, families, stretches, (), long, layer)
+    return Drawing(places, shape, fill, families, stretches, long, layer=layer)
 
 
 def _traces(region: Region, number: int, family: Family) -> Iterable[Trace]:

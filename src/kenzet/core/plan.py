@@ -12,18 +12,19 @@ planned once, however often it is placed.
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import cached_property
 from itertools import pairwise
 
 import numpy as np
 
+from kenzet.core.cells import alternate
 from kenzet.core.drawing import Drawing, draw
 from kenzet.core.errors import BadValue, TooMany, Unknown
 from kenzet.core.fills.base import Family, Figure, Fill, Meeting, Mend, Site, Wish
 from kenzet.core.gaps import Gap, widest_gap
-from kenzet.core.geom.arcs import Arc
+from kenzet.core.geom.arcs import Arc, soft_of
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.predicates import CURVE_ERROR
 from kenzet.core.geom.region import Point, Region
@@ -33,7 +34,7 @@ from kenzet.core.marks.ticks import TickedEdge, ticked_edges
 from kenzet.core.measure import in_words
 from kenzet.core.slivers import EdgeGap, edge_gaps
 from kenzet.core.top.laid import LaidQuilt, ZoneShape, from_middle
-from kenzet.core.top.zone import MarkMethod, Zone
+from kenzet.core.top.zone import MarkMethod, Over, Zone
 
 MOST_LINES = 200_000
 
@@ -58,6 +59,20 @@ class ZonePlan:
     def has_drawing_at(self, place: str) -> bool:
         """Whether there are lines to look at there."""
         return any(place in drawing.places or not place for drawing in self.drawings)
+
+    def layered(self, layer: int) -> ZonePlan:
+        """The plan of one layer alone: 0 the zone's fill, 1 the one on top."""
+        if not any(drawing.layer != layer for drawing in self.drawings):
+            return self
+        if layer not in self._layers:
+            own = tuple(drawing for drawing in self.drawings if drawing.layer == layer)
+            self._layers[layer] = replace(self, drawings=own)
+        return self._layers[layer]
+
+    @cached_property
+    def _layers(self) -> dict[int, ZonePlan]:
+        """What was taken apart."""
+        return {}
 
     @cached_property
     def _references(self) -> dict[int, dict[int, Reference]]:
@@ -240,7 +255,23 @@ def _planned(laid: LaidQuilt, key: str, zone: Zone) -> ZonePlan:
                 draw(shape, fill, families, some)
                 for families, some in _distinct(fill, shape, places, laid.middle)
             ]
+    if zone.over is not None:
+        drawings += [above for base in list(drawings) for above in _over(zone.over, base, laid)]
     return ZonePlan(key, zone, laid.quilt.kit, tuple(drawings), laid.middle)
+
+
+def _over(over: Over, base: Drawing, laid: LaidQuilt) -> Iterable[Drawing]:
+    """The second fill on top of ``base``, in the cells that are meant; nothing where there are none."""
+    shape = base.shape
+    if over.cells != "all":
+        area = alternate(base.region, base.polylines, 0 if over.cells == "every other" else 1)
+        if area.is_empty:
+            return
+        shape = replace(shape, region=Region(area, base.region.soft | soft_of(area)))
+    shape = replace(shape, places=base.places)
+    check_hollow(over.fill, site_at(shape, base.places[0], laid.middle), laid.quilt.kit)
+    for families, some in _distinct(over.fill, shape, list(base.places), laid.middle):
+        yield draw(shape, over.fill, families, some, layer=1)
 
 
 def _has_fill(zone: Zone) -> bool:
@@ -369,5 +400,6 @@ def _counted(laid: LaidQuilt, zone: Zone) -> int:
     return sum(
         fill.count_at_most(site_at(shape, places[0], laid.middle)) * len(places)
         for shape in laid.shapes(zone)
-        for fill, places in _by_fill(zone, shape)
+        for one, places in _by_fill(zone, shape)
+        for fill in ([one, zone.over.fill] if zone.over else [one])
     )

@@ -50,6 +50,7 @@ def _drawing(plan: ZonePlan, drawing: Drawing) -> dict[str, Any]:
     marked = set(plan.marked(drawing, plan.zone.marking))
     return {
         "fill": drawing.fill.model_dump(mode="json"),
+        "layer": drawing.layer,
         "sum": _sum(plan.sum(drawing)),
         "placings": {
             place: [round(v, 4) for v in drawing.shape.part.places[place]] for place in drawing.places

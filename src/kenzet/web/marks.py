@@ -29,6 +29,7 @@ class MarksRequest(m.Reading):
 
     zone: m.ZoneKey
     place: m.PlaceKey = ""
+    layer: m.Layer = 0
     method: MarkMethod | None = None
     paper: Paper = "letter"
 
@@ -74,6 +75,7 @@ class MarksView(m.Wire):
     rows: list[m.Row]
     note: m.Words
     caution: str
+    layers: int
     drawings: list[m.DrawingView]
     totals: list[m.Total]
 
@@ -82,6 +84,7 @@ class SheetQuery(m.Reading):
     """How the sheet is wanted."""
 
     place: m.PlaceKey = ""
+    layer: m.Layer = 0
     method: MarkMethod | None = None
     paper: Paper = "letter"
 
@@ -113,10 +116,12 @@ def _sheet(path: m.ZonePath, query: SheetQuery) -> MarkSheet:
     kept, laid = laid_quilt(path.quilt)
     found = planned(laid, path.zone)
     method = query.method or found.zone.marking
+    found = found.layered(query.layer)
     return mark_sheet(found, found.drawing_at(query.place), method, kept.quilt.name, query.unit)
 
 
 def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
+    whole, found = found, found.layered(body.layer)
     unit, drawing = body.unit, found.drawing_at(body.place)
     method = body.method or found.zone.marking
     marked = found.marked(drawing, method)
@@ -135,7 +140,8 @@ def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
         rows=_rows(found, drawing, marked, unit),
         note=_note(found, drawing, marked, unit),
         caution=CAUTION,
-        drawings=show.drawings(found),
+        drawings=show.drawings(whole),
+        layers=max(drawing.layer for drawing in whole.drawings) + 1,
         totals=show.totals(plan_quilt(laid).values(), unit),
     )
 

@@ -7,7 +7,9 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from kenzet.core.measure import Unit
+from kenzet.core.top.zone import Cells
 
+Layer = Annotated[int, Field(ge=0, le=1)]
 Number = Annotated[int, Field(ge=0, le=1_000_000)]
 QuiltId = Annotated[str, Field(pattern=r"^[a-z0-9]{12}$")]
 PlaceKey = Annotated[str, Field(pattern=r"^[a-z0-9-]{0,40}$")]
@@ -112,6 +114,7 @@ class DrawingView(Wire):
 
     part: str
     places: list[str]
+    layer: int
     lines: list[list[float]]
     paths: list[list[float]]
     hints: list[list[float]]
@@ -293,7 +296,7 @@ class ApartView(Wire):
 class ZoneView(Wire):
     """A zone with its plan as the slip shows it. Nothing here is kept yet.
 
-    ``times`` is how often it lies in the quilt, ``here_apart`` whether the place at hand is apart.
+    ``over`` names the fill on top, ``cells`` says where it lies. ``times`` is how often it lies in the quilt, ``here_apart`` whether the place at hand is apart.
     """
 
     zone: str
@@ -305,6 +308,9 @@ class ZoneView(Wire):
     name: str
     occurs: str
     fill: dict[str, Any] | None
+    layer: int
+    over: str
+    cells: str
     pins: list[dict[str, Any]]
     fields: list[FieldView]
     step: FieldView | None
@@ -335,7 +341,8 @@ class PlanRequest(Reading):
     """A zone to reckon, with what is typed; ``fill`` left out means the kept one.
 
     ``switch`` changes to another fill and takes over what fits; ``along_edge`` is a step along the edge that lines
-    meet at a slant, from which the spacing follows. Nothing is kept.
+    meet at a slant, from which the spacing follows. Layer 1 is the fill on top, in ``cells``
+    of the one below. Nothing is kept.
     """
 
     zone: ZoneKey
@@ -344,6 +351,8 @@ class PlanRequest(Reading):
     switch: str | None = None
     step: Step | None = None
     along_edge: Annotated[str, Field(max_length=80)] | None = None
+    layer: Layer = 0
+    cells: Cells | None = None
 
 
 class MeetRequest(PlanRequest):

@@ -58,6 +58,7 @@ def drawings(plan: ZonePlan | None) -> list[m.DrawingView]:
         m.DrawingView.model_construct(
             part=drawing.shape.part.key,
             places=list(drawing.places),
+            layer=drawing.layer,
             lines=drawing.stretches.ends.round(3).tolist(),
             paths=_flat(drawing.traces),
             hints=_flat(drawing.hints),

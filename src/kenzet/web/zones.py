@@ -8,7 +8,7 @@ from typing import Any
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from kenzet.core.changes.filling import with_fill
+from kenzet.core.changes.filling import with_fill, with_over
 from kenzet.core.choosing import suited
 from kenzet.core.errors import BadValue
 from kenzet.core.features import features_of
@@ -23,6 +23,7 @@ from kenzet.core.plan import ZonePlan, plan_quilt, plan_zone, site_at
 from kenzet.core.steps import slants, spacing_for
 from kenzet.core.top.document import validated
 from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.zone import Over
 from kenzet.web import models as m
 from kenzet.web import show
 from kenzet.web.at_hand import answer, laid_quilt, planned
@@ -50,13 +51,13 @@ def plan(path: m.QuiltPath, body: m.PlanRequest) -> Response:
 @zones.post("/ruler", responses={200: m.RulerView})
 def ruler(path: m.QuiltPath, body: m.RulerRequest) -> Response:
     """Where the ruler lies for one line."""
-    return answer(_ruler_view(planned(_typed(path.quilt, body), body.zone), body))
+    return answer(_ruler_view(planned(_typed(path.quilt, body), body.zone).layered(body.layer), body))
 
 
 @zones.post("/meet", responses={200: m.MeetView})
 def meet(path: m.QuiltPath, body: m.MeetRequest) -> Response:
     """How the zone's fill can hit chosen features of the piecing."""
-    found = planned(_typed(path.quilt, body), body.zone)
+    found = planned(_typed(path.quilt, body), body.zone).layered(body.layer)
     drawing = found.drawing_at(body.place)
     features = features_of(drawing.shape)
     if max(body.features) >= len(features):
@@ -70,7 +71,8 @@ def _typed(quilt_id: str, body: m.PlanRequest) -> LaidQuilt:
     """The quilt with the typed fill in its zone."""
     kept, laid = laid_quilt(quilt_id)
     zone = laid.zone(body.zone)
-    kept_fill = zone.fill_at(body.place)
+    over = zone.over
+    kept_fill = zone.fill_at(body.place) if body.layer == 0 else over and over.fill
     given: Any = body.fill if body.fill is not None else (kept_fill and kept_fill.model_dump(mode="json"))
     if body.switch is not None:
         if body.switch not in FILLS:
@@ -85,6 +87,11 @@ def _typed(quilt_id: str, body: m.PlanRequest) -> LaidQuilt:
         fill = _stepped(fill, body.step, kept.quilt.kit)
     if body.along_edge is not None:
         fill = _by_step(laid, fill, body)
+    if body.layer:
+        cells = body.cells or (over.cells if over else "all")
+        return laid.with_quilt(
+            with_over(kept.quilt, body.zone, Over.model_validate({"fill": fill, "cells": cells}))
+        )
     return laid.with_quilt(with_fill(kept.quilt, body.zone, fill, body.place))
 
 
@@ -142,6 +149,9 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> 
         name=zone.name,
         occurs=show.occurs(laid, zone),
         fill=None,
+        layer=body.layer,
+        over=zone.over.fill.label if zone.over else "",
+        cells=zone.over.cells if zone.over else "all",
         pins=[pin.model_dump(mode="json") for pin in zone.pins],
         fields=[],
         step=None,
@@ -162,6 +172,7 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> 
         else [],
         totals=show.totals(plans.values(), unit),
     )
+    found = found and found.layered(body.layer)
     if found is None or not found.has_drawing_at(place):
         return view
     drawing = found.drawing_at(place)

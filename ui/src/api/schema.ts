@@ -860,6 +860,8 @@ export interface components {
         DrawingView: {
             /** Hints */
             hints: number[][];
+            /** Layer */
+            layer: number;
             /** Lines */
             lines: number[][];
             /** Part */
@@ -1130,6 +1132,11 @@ export interface components {
          */
         MarksRequest: {
             /**
+             * Layer
+             * @default 0
+             */
+            layer: number;
+            /**
              * Method
              * @default null
              */
@@ -1165,6 +1172,8 @@ export interface components {
             drawings: components["schemas"]["DrawingView"][];
             /** Edges */
             edges: components["schemas"]["EdgeView"][];
+            /** Layers */
+            layers: number;
             /** Marked */
             marked: number[];
             /**
@@ -1201,6 +1210,11 @@ export interface components {
              * @default null
              */
             along_edge: string | null;
+            /**
+             * Cells
+             * @default null
+             */
+            cells: ("all" | "every other" | "the others") | null;
             /** Features */
             features: number[];
             /**
@@ -1210,6 +1224,11 @@ export interface components {
             fill: {
                 [key: string]: unknown;
             } | null;
+            /**
+             * Layer
+             * @default 0
+             */
+            layer: number;
             /**
              * Place
              * @default
@@ -1397,7 +1416,8 @@ export interface components {
          * @description A zone to reckon, with what is typed; ``fill`` left out means the kept one.
          *
          *     ``switch`` changes to another fill and takes over what fits; ``along_edge`` is a step along the edge that lines
-         *     meet at a slant, from which the spacing follows. Nothing is kept.
+         *     meet at a slant, from which the spacing follows. Layer 1 is the fill on top, in ``cells``
+         *     of the one below. Nothing is kept.
          */
         PlanRequest: {
             /**
@@ -1406,12 +1426,22 @@ export interface components {
              */
             along_edge: string | null;
             /**
+             * Cells
+             * @default null
+             */
+            cells: ("all" | "every other" | "the others") | null;
+            /**
              * Fill
              * @default null
              */
             fill: {
                 [key: string]: unknown;
             } | null;
+            /**
+             * Layer
+             * @default 0
+             */
+            layer: number;
             /**
              * Place
              * @default
@@ -1617,12 +1647,22 @@ export interface components {
              */
             along_edge: string | null;
             /**
+             * Cells
+             * @default null
+             */
+            cells: ("all" | "every other" | "the others") | null;
+            /**
              * Fill
              * @default null
              */
             fill: {
                 [key: string]: unknown;
             } | null;
+            /**
+             * Layer
+             * @default 0
+             */
+            layer: number;
             /**
              * Line
              * @default null
@@ -2006,7 +2046,7 @@ export interface components {
          * ZoneView
          * @description A zone with its plan as the slip shows it. Nothing here is kept yet.
          *
-         *     ``times`` is how often it lies in the quilt, ``here_apart`` whether the place at hand is apart.
+         *     ``over`` names the fill on top, ``cells`` says where it lies. ``times`` is how often it lies in the quilt, ``here_apart`` whether the place at hand is apart.
          */
         ZoneView: {
             /** Advice */
@@ -2015,6 +2055,8 @@ export interface components {
             apart: components["schemas"]["ApartView"][];
             /** Can Meet */
             can_meet: boolean;
+            /** Cells */
+            cells: string;
             /** Corners */
             corners: components["schemas"]["Spot"][];
             /** Drawings */
@@ -2034,6 +2076,8 @@ export interface components {
             gap: components["schemas"]["GapView"] | null;
             /** Here Apart */
             here_apart: boolean;
+            /** Layer */
+            layer: number;
             /** Name */
             name: string;
             /** Notes */
@@ -2042,6 +2086,8 @@ export interface components {
             occurs: string;
             /** Offers */
             offers: components["schemas"]["Offer"][];
+            /** Over */
+            over: string;
             /** Pins */
             pins: {
                 [key: string]: unknown;
@@ -2917,6 +2963,7 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
                 place?: string;
+                layer?: number;
                 method?: ("first lines" | "all lines") | null;
                 paper?: "letter" | "a4";
             };
@@ -2945,6 +2992,7 @@ export interface operations {
             query?: {
                 unit?: "in" | "mm";
                 place?: string;
+                layer?: number;
                 method?: ("first lines" | "all lines") | null;
                 paper?: "letter" | "a4";
             };

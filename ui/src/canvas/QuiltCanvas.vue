@@ -15,6 +15,8 @@ const props = defineProps<{
   unit: Unit
   zone?: string
   place?: string
+  /** which of its fills, 0 or the one on top */
+  layer?: number
   ruler?: Views['RulerView']
   /** the widest gap of the zone, where it is too wide */
   gap?: Views['GapView'] | null
@@ -74,7 +76,7 @@ const { width, height, view, grabbing, local, fitAll, fitZone, zoomBy, pan, seek
   pane, whole, here, click,
 )
 const drawing = computed(() => {
-  const drawings = info.value?.drawings ?? []
+  const drawings = (info.value?.drawings ?? []).filter((d) => d.layer === (props.layer ?? 0))
   return drawings.find((d) => d.places.includes(props.place ?? '')) ?? (props.place ? undefined : drawings[0])
 })
 const outline = computed(() => closedPath(shape.value?.rings ?? []))

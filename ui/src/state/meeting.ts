@@ -41,7 +41,7 @@ export const useMeeting = defineStore('meeting', () => {
     asking = new AbortController()
     const fill = zone.plan?.fill ?? undefined
     try {
-      found.value = await api.meet(quilt.id, { zone: zone.key, place: zone.place, unit: quilt.unit, fill, features: chosen.value } as Views['MeetRequest'], asking.signal)
+      found.value = await api.meet(quilt.id, { zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, fill, features: chosen.value } as Views['MeetRequest'], asking.signal)
       trouble.value = ''
     } catch (error) {
       if (error instanceof Problem) trouble.value = error.message

@@ -46,6 +46,8 @@ export const useTop = defineStore('top', () => {
   }
   watch(() => [quilt.taken, quilt.unit], () => { loading = load() }, { immediate: true, flush: 'sync' })
   watch(() => quilt.id, () => {
+    asked += 1
+    view.value = undefined // nothing of the quilt that was left is shown or changed
     brush.value = undefined
     patches.value = []
     block.value = place.value = fabric.value = ''
@@ -74,7 +76,10 @@ export const useTop = defineStore('top', () => {
   }
 
   /** Choose patches by pointing: alone, in addition, or all that are alike. */
-  async function point(ref: string, how: Views['PickRequest']['how'], adds: boolean) {
+  let picking: Promise<void> = Promise.resolve()
+  /** One after another: what is added is added to what was chosen before, however quick she is. */
+  const point = (ref: string, how: Views['PickRequest']['how'], adds: boolean) => (picking = picking.then(() => pick(ref, how, adds)))
+  async function pick(ref: string, how: Views['PickRequest']['how'], adds: boolean) {
     try {
       const { refs } = await api.pick(quilt.id, { ref, how })
       const had = adds ? patches.value : []

@@ -10,6 +10,8 @@ export const useZone = defineStore('zone', () => {
   const quilt = useQuilt()
   const key = ref('')
   const place = ref('')
+  /** 0 the zone's fill, 1 the one sewn on top of it */
+  const layer = ref(0)
   /** The last good plan; it stays drawn while something wrong is typed. */
   const plan = shallowRef<Views['ZoneView']>()
   const wrong = ref<{ field: string; message: string }>()
@@ -25,7 +27,7 @@ export const useZone = defineStore('zone', () => {
 
   const info = computed(() => quilt.zones.find((zone) => zone.key === key.value))
   const lines = computed(() => {
-    const drawing = plan.value?.drawings.find((d) => d.places.includes(place.value))
+    const drawing = plan.value?.drawings.find((d) => d.places.includes(place.value) && d.layer === layer.value)
     return drawing ? drawing.lines.length + drawing.paths.length : 0
   })
 
@@ -41,6 +43,7 @@ export const useZone = defineStore('zone', () => {
     }
     asking?.abort() // a look at the zone that is left comes too late
     asking = undefined
+    if (zone !== key.value) layer.value = 0
     key.value = zone
     place.value = at
     forget()
@@ -127,15 +130,37 @@ export const useZone = defineStore('zone', () => {
   }
 
   async function answered(mine: AbortController, body: Partial<Views['PlanRequest']>, subject?: string) {
-    const asked = { zone: key.value, place: place.value, unit: quilt.unit, ...body } as Views['PlanRequest']
+    const asked = { zone: key.value, place: place.value, unit: quilt.unit, layer: layer.value, ...body } as Views['PlanRequest']
     try {
       const found = await api.plan(quilt.id, asked, mine.signal)
       if (mine !== asking) return
       take(found)
-      if (subject) quilt.keep(`${key.value} ${subject}`, { kind: 'fill', zone: key.value, place: place.value || null, fill: found.fill })
+      if (subject) quilt.keep(`${key.value} ${layer.value} ${subject}`, kept(found))
     } catch (error) {
       if (mine === asking && error instanceof Problem) wrong.value = { field: error.field, message: error.message }
     }
+  }
+
+  function kept(found: Views['ZoneView']) {
+    if (layer.value) return { kind: 'over', zone: key.value, over: { fill: found.fill, cells: found.cells } }
+    return { kind: 'fill', zone: key.value, place: place.value || null, fill: found.fill }
+  }
+
+  /** Look at the zone's fill, or at the one on top of it. */
+  async function turnTo(to: number) {
+    if (flight?.sort !== 'look') await flight?.done
+    layer.value = to
+    forget()
+    await ask('look', {})
+  }
+  /** Where the fill on top lies. */
+  const setCells = (cells: Views['PlanRequest']['cells']) => turn('cells', () => ask('cells', { fill: plan.value?.fill ?? undefined, cells }, 'cells'))
+  async function takeOff() {
+    quilt.keep(`${key.value} over`, { kind: 'over', zone: key.value, over: null })
+    layer.value = 0
+    forget()
+    await quilt.flush()
+    await quilt.take()
   }
 
   function take(found: Views['ZoneView']) {
@@ -146,7 +171,7 @@ export const useZone = defineStore('zone', () => {
     quilt.tally(found.totals)
     if (info.value) {
       info.value.drawings = found.drawings
-      info.value.fill = quilt.view?.fills.find((f) => f.kind === found.fill?.kind)?.label ?? ''
+      if (!layer.value) info.value.fill = quilt.view?.fills.find((f) => f.kind === found.fill?.kind)?.label ?? ''
     }
     if (line.value && line.value.number < lines.value) void lay(line.value.number, line.value.side)
     else {
@@ -162,7 +187,7 @@ export const useZone = defineStore('zone', () => {
     const mine = (laying = new AbortController())
     while (flight) await flight.done // the ruler lies on the plan that is coming, not on the one before
     if (mine !== laying) return
-    const body = { zone: key.value, place: place.value, unit: quilt.unit, fill: plan.value?.fill ?? undefined, line: number ?? null, side }
+    const body = { zone: key.value, place: place.value, layer: layer.value, unit: quilt.unit, fill: plan.value?.fill ?? undefined, line: number ?? null, side }
     try {
       const found = await api.ruler(quilt.id, body as Views['RulerRequest'], mine.signal)
       if (mine !== laying) return
@@ -194,5 +219,5 @@ export const useZone = defineStore('zone', () => {
     await ask('look', {})
   }
 
-  return { key, place, plan, wrong, line, ruler, info, lines, choose, set, setAll, setStep, setWhole, step, change, leaveOpen, setApart, lay, next, drop, again }
+  return { key, place, layer, turnTo, setCells, takeOff, plan, wrong, line, ruler, info, lines, choose, set, setAll, setStep, setWhole, step, change, leaveOpen, setApart, lay, next, drop, again }
 })

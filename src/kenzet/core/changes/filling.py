@@ -13,7 +13,7 @@ from kenzet.core.top.blocks import Key
 from kenzet.core.top.document import Quilt
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.tidy import without_places
-from kenzet.core.top.zone import MOST_PINS, Apart, MarkMethod, Place, Zone
+from kenzet.core.top.zone import MOST_PINS, Apart, MarkMethod, Over, Place, Zone
 
 
 class SetFill(Change):
@@ -39,6 +39,28 @@ def with_fill(quilt: Quilt, key: str, fill: AnyFill | None, place: str) -> Quilt
         return with_zone(quilt, key, fill=fill, left_open=fill is None)
     apart = tuple(one.model_copy(update={"fill": fill}) if one is held else one for one in zone.apart)
     return with_zone(quilt, key, apart=apart)
+
+
+class SetOver(Change):
+    """A second fill on top of a zone's own, or none."""
+
+    kind: Literal["over"] = "over"
+    zone: Key
+    over: Over | None
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Raises BadValue where the zone has no fill to lie on."""
+        zone = laid.zone(self.zone)
+        said = f"{self.over.fill.label} on top" if self.over else "nothing on top"
+        return with_over(laid.quilt, self.zone, self.over), f"{zone.name}: {said}"
+
+
+def with_over(quilt: Quilt, key: str, over: Over | None) -> Quilt:
+    """The quilt with ``over`` on top of the zone's own fill. Raises BadValue where there is none."""
+    zone = quilt.zones[key]
+    if over is not None and zone.fill is None and not any(apart.fill for apart in zone.apart):
+        raise BadValue("This zone is left open: give it a fill before another on top of it.", "over")
+    return with_zone(quilt, key, over=over)
 
 
 class SetPins(Change):

@@ -21,6 +21,9 @@ from kenzet.core.top.blocks import Key, Name
 SASHING, SIDE, CORNER, TOP, BORDER = "sashing", "side", "corner", "top", "border-"
 """The parts that are not blocks; ``BORDER`` is followed by its number from the inside."""
 
+Cells = Literal["all", "every other", "the others"]
+"""Which cells of the first fill a second one lies in."""
+
 MOST_PINS = 3
 """Variants that are compared side by side."""
 
@@ -92,6 +95,13 @@ class Slice(Frozen):
     inside: Annotated[tuple[Spot, ...], Field(min_length=1, max_length=400)]
 
 
+class Over(Frozen):
+    """A second fill, sewn on top of the first: in the whole zone or only in some ``cells`` of the first one."""
+
+    fill: AnyFill
+    cells: Cells = "all"
+
+
 class Apart(Frozen):
     """Places where the zone has another fill, or none; ``taken_by`` names the zone that took its area there."""
 
@@ -101,7 +111,8 @@ class Apart(Frozen):
 
 
 class Zone(Frozen):
-    """Patches of one part that are quilted as one; its fill holds at every place but those ``apart``; ``pins`` are
+    """Patches of one part that are quilted as one; its fill holds at every place but those ``apart``, with ``over``
+    on top of it wherever it is filled; ``pins`` are
     variants that are compared.
     """
 
@@ -111,6 +122,7 @@ class Zone(Frozen):
     slices: Annotated[tuple[Slice, ...], Field(max_length=20)] = ()
     stand_off: Length | None = None
     fill: AnyFill | None = None
+    over: Over | None = None
     left_open: bool = False
     pins: Annotated[tuple[AnyFill, ...], Field(max_length=MOST_PINS)] = ()
     marking: MarkMethod = "first lines"

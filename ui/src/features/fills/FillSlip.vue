@@ -34,6 +34,7 @@ const along = computed(() => {
 })
 const alone = computed(() => (zone.plan?.times ?? 0) > 1 && !!fill.value)
 const elsewhere = computed(() => zone.plan?.apart.reduce((sum, one) => sum + one.places.length, 0) ?? 0)
+const CELLS = [['all', 'the whole zone'], ['every other', 'every other cell'], ['the others', 'the other cells']] as const
 const error = (name: string) => (zone.wrong?.field === `fill.${name}` ? zone.wrong.message : undefined)
 const loose = computed(() => {
   const wrong = zone.wrong
@@ -55,7 +56,19 @@ function set(name: string, value: unknown) {
       <li v-for="one in zone.plan.apart" :key="one.where">{{ one.where }}: {{ one.fill }}</li>
     </ul>
   </header>
-  <FillChooser />
+  <div v-if="zone.plan?.over || zone.layer" class="chips" role="group" aria-label="Which fill">
+    <button class="chip" :aria-pressed="zone.layer === 0" data-testid="layer-0" @click="zone.turnTo(0)">the fill</button>
+    <button class="chip" :aria-pressed="zone.layer === 1" data-testid="layer-1" @click="zone.turnTo(1)">on top{{ zone.plan?.over ? `: ${zone.plan.over}` : '' }}</button>
+    <button v-if="zone.plan?.over" class="plain" data-testid="take-off" @click="zone.takeOff()">take it off</button>
+  </div>
+  <p v-if="zone.layer && !fill" class="card leaf">Choose what is sewn on top of the first fill.</p>
+  <FillChooser :key="zone.layer" />
+  <fieldset v-if="zone.layer && fill" class="cells">
+    <legend class="label">It lies in</legend>
+    <div class="chips">
+      <button v-for="[cells, label] in CELLS" :key="cells" class="chip" :aria-pressed="zone.plan?.cells === cells" @click="zone.setCells(cells)">{{ label }}</button>
+    </div>
+  </fieldset>
   <p v-if="loose" class="card madder" role="alert">{{ loose }}</p>
   <template v-if="zone.plan && fill">
     <FieldControl
@@ -96,9 +109,12 @@ function set(name: string, value: unknown) {
       v-if="zone.plan.step" :key="`step${quilt.taken}`" :field="zone.plan.step" :unit="quilt.unit" compact
       :error="zone.wrong?.field === 'along_edge' ? zone.wrong.message : undefined" @typed="zone.setStep($event)"
     />
-    <button class="plain open" @click="zone.leaveOpen()">leave this zone open</button>
+    <div v-if="!zone.layer" class="last">
+      <button v-if="!zone.plan.over" class="plain" data-testid="on-top" @click="zone.turnTo(1)">sew a second fill on top …</button>
+      <button class="plain" @click="zone.leaveOpen()">leave this zone open</button>
+    </div>
   </template>
-  <p v-else-if="zone.plan" class="card leaf">This zone is left open: nothing is quilted in it. Choose a fill above to quilt it.</p>
+  <p v-else-if="zone.plan && !zone.layer" class="card leaf">This zone is left open: nothing is quilted in it. Choose a fill above to quilt it.</p>
 </template>
 
 <style scoped>
@@ -110,5 +126,7 @@ function set(name: string, value: unknown) {
 .fields { display: grid; grid-template-columns: 1fr 1fr; gap: 12px 12px; align-items: end; }
 .fields > :deep(fieldset), .fields > .wide { grid-column: 1 / -1; }
 .fields > :deep(.half) { grid-column: auto; }
-.open { align-self: flex-start; }
+.last { display: flex; flex-wrap: wrap; gap: 4px 14px; }
+.cells { border: 0; padding: 0; margin: 0; }
+.cells .label { padding: 0; margin-bottom: 5px; }
 </style>

@@ -28,7 +28,7 @@ async function ask(method?: Views['MethodView']['key']) {
   if (!zone.key) return (marks.value = undefined)
   await quilt.flush()
   try {
-    const found = await api.marks(quilt.id, { zone: zone.key, place: zone.place, unit: quilt.unit, paper: paper.value, method: method ?? null } as Views['MarksRequest'], mine.signal)
+    const found = await api.marks(quilt.id, { zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, paper: paper.value, method: method ?? null } as Views['MarksRequest'], mine.signal)
     if (mine !== asking) return
     marks.value = found
     trouble.value = ''
@@ -48,9 +48,9 @@ function choose(key: string, place = '') {
   void zone.choose(key, place)
 }
 const sheet = (kind: 'pdf' | 'svg') =>
-  api.sheet(quilt.id, zone.key, kind, { unit: quilt.unit, paper: paper.value, place: zone.place, method: marks.value?.method ?? 'first lines' })
+  api.sheet(quilt.id, zone.key, kind, { unit: quilt.unit, paper: paper.value, place: zone.place, layer: String(zone.layer), method: marks.value?.method ?? 'first lines' })
 const ticked = computed(() => marks.value?.edges[edge.value])
-watch(() => [zone.key, zone.place, quilt.taken, quilt.unit, paper.value], () => void ask(), { immediate: true })
+watch(() => [zone.key, zone.place, zone.layer, quilt.taken, quilt.unit, paper.value], () => void ask(), { immediate: true })
 watch(() => zone.key, () => zone.drop(), { immediate: true })
 useCanvasKeys(canvas)
 </script>
@@ -59,7 +59,7 @@ useCanvasKeys(canvas)
   <StationPage v-if="quilt.view">
     <div class="both" :class="{ strip: ticked }">
       <QuiltCanvas
-        ref="canvas" :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place"
+        ref="canvas" :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place" :layer="zone.layer"
         :marked="marks?.marked ?? []" :ticks="marks?.edges" :ticked-edge="edge" @patch="choose" @edge="edge = $event"
       >
         <template #key><CanvasKey :shows="['rest', 'mark', 'tick']" /></template>
@@ -72,6 +72,9 @@ useCanvasKeys(canvas)
           <div class="top"><h2>{{ marks.name }}</h2><button class="plain" @click="choose('')">all zones</button></div>
           <p class="quiet">{{ marks.occurs }}</p>
         </header>
+        <div v-if="marks.layers > 1" class="chips" role="group" aria-label="Which fill">
+          <button v-for="(label, k) in ['the fill', 'the one on top']" :key="k" class="chip" :aria-pressed="zone.layer === k" @click="zone.layer = k">{{ label }}</button>
+        </div>
         <div class="methods" role="group" aria-label="How to mark it">
           <button v-for="method in marks.methods" :key="method.key" :aria-pressed="method.key === marks.method" :data-testid="`method-${method.key.replace(' ', '-')}`" @click="ask(method.key)">
             <b>{{ method.label }}</b><span class="quiet"><WordsText :words="method.words" /></span>
