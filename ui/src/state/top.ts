@@ -75,9 +75,8 @@ export const useTop = defineStore('top', () => {
     stroke.value = []
   }
 
-  /** Choose patches by pointing: alone, in addition, or all that are alike. */
   let picking: Promise<void> = Promise.resolve()
-  /** One after another: what is added is added to what was chosen before, however quick she is. */
+  /** Choose patches by pointing: alone, in addition, or all that are alike; one after another, however quick she is. */
   const point = (ref: string, how: Views['PickRequest']['how'], adds: boolean) => (picking = picking.then(() => pick(ref, how, adds)))
   async function pick(ref: string, how: Views['PickRequest']['how'], adds: boolean) {
     try {
