@@ -338,7 +338,9 @@ def _does(wish: Wish, wanted: Fraction) -> str:
     change = (wish.length.mm - wanted) / wanted
     if abs(wish.length.mm - wanted) < _SAME:
         return wish.does
-    return f"{wish.does} {float(change):+.0%}".replace("-", "\u2212").replace("%", "\u202f%")
+    return f"{wish.does} {float(change):{'+.0%' if abs(change) >= Fraction(1, 100) else '+.1%'}}".replace(
+        "-", "\u2212"
+    ).replace("%", "\u202f%")
 
 
 def neighbourhood(

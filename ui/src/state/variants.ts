@@ -73,7 +73,7 @@ export const useVariants = defineStore('variants', () => {
 
   /** The next pinned variant on the quilt itself. */
   async function cycle() {
-    if (!pins.value.length) return
+    if (!pins.value.length || zone.layer) return
     const now = pins.value.findIndex((one) => same(one, zone.plan?.fill))
     await zone.setWhole(pins.value[(now + 1) % pins.value.length]!)
   }

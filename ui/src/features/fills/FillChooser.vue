@@ -39,7 +39,7 @@ function choose(fill: string) {
       <span><b>{{ chosen.label }}</b><span class="quiet">{{ chosen.help }}</span></span>
       <span class="link">{{ open ? 'keep it' : 'another' }}</span>
     </button>
-    <template v-if="open">
+    <template v-if="open || !chosen">
       <div class="groups" role="group" aria-label="Kinds of fill">
         <button v-for="one in groups" :key="one" class="chip" :aria-pressed="one === group" :data-testid="`group-${one}`" @click="group = one">{{ one }}</button>
       </div>
@@ -49,7 +49,7 @@ function choose(fill: string) {
     </template>
     <div class="more">
       <button class="plain" data-testid="gallery" title="key a" @click="variants.show('gallery')">see every fill here</button>
-      <template v-if="zone.plan?.fill">
+      <template v-if="zone.plan?.fill && !zone.layer">
         <button v-if="!variants.isPinned" class="plain" data-testid="pin" @click="variants.pin(zone.plan!.fill!)">pin this one</button>
         <button v-if="variants.pins.length" class="plain" data-testid="compare" @click="variants.show('pins')">{{ variants.pins.length }} pinned: compare</button>
       </template>

@@ -73,7 +73,7 @@ useCanvasKeys(canvas)
           <p class="quiet">{{ marks.occurs }}</p>
         </header>
         <div v-if="marks.layers > 1" class="chips" role="group" aria-label="Which fill">
-          <button v-for="(label, k) in ['the fill', 'the one on top']" :key="k" class="chip" :aria-pressed="zone.layer === k" @click="zone.layer = k">{{ label }}</button>
+          <button v-for="(label, k) in ['the fill', 'the one on top']" :key="k" class="chip" :aria-pressed="zone.layer === k" @click="zone.turnTo(k)">{{ label }}</button>
         </div>
         <div class="methods" role="group" aria-label="How to mark it">
           <button v-for="method in marks.methods" :key="method.key" :aria-pressed="method.key === marks.method" :data-testid="`method-${method.key.replace(' ', '-')}`" @click="ask(method.key)">
