@@ -42,6 +42,7 @@ onMounted(() => heading.value?.focus())
 <style scoped>
 .gallery { position: absolute; inset: 0; background: var(--muslin); overflow-y: auto; padding: 14px 18px; display: flex; flex-direction: column; gap: 10px; z-index: 5; }
 header { display: flex; justify-content: space-between; align-items: center; gap: 12px; }
+header .chip { white-space: nowrap; }
 h2:focus-visible { outline: none; }
 .cards { list-style: none; display: grid; grid-template-columns: repeat(auto-fill, minmax(196px, 1fr)); gap: 12px; }
 li { position: relative; display: grid; }

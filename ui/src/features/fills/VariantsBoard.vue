@@ -58,6 +58,7 @@ onMounted(() => heading.value?.focus())
 <style scoped>
 .board { position: absolute; inset: 0; background: var(--muslin); overflow-y: auto; padding: 14px 18px; display: flex; flex-direction: column; gap: 12px; z-index: 5; }
 header { display: flex; justify-content: space-between; align-items: center; gap: 12px; }
+header .chip { white-space: nowrap; }
 h2:focus-visible { outline: none; }
 table { border-collapse: collapse; table-layout: fixed; width: 100%; max-width: calc(130px + 300px * var(--many)); }
 thead td { width: 118px; }
