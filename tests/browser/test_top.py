@@ -25,6 +25,8 @@ class Hands:
     def press(self, test_id: str) -> None:
         self.actions += 1
         self.page.get_by_test_id(test_id).click()
+        if test_id.startswith("page-"):  # keys that follow belong to the page that is asked for
+            expect(self.page.get_by_test_id(test_id)).to_have_attribute("aria-current", "page")
 
     def click(self, x: float, y: float, **more) -> None:
         self.actions += 1

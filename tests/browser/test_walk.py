@@ -273,14 +273,34 @@ def test_two_windows_do_not_overwrite_each_other(table, context, served):
     other.close()
 
 
+def complaints(page):
+    """Nothing that a check of accessibility would complain of."""
+    found = page.evaluate("axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']})")
+    assert [(v["id"], v["nodes"][0]["html"][:120]) for v in found["violations"]] == []
+
+
 def test_every_screen_can_be_used_without_a_mouse_and_with_a_reader(table):
     axe = (ROOT / "ui" / "node_modules" / "axe-core" / "axe.min.js").read_text()
     for station in ("1", "2", "3", "4"):
         table.keyboard.press(station)
         table.wait_for_timeout(250)
         table.evaluate(axe)
-        found = table.evaluate("axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']})")
-        assert [(v["id"], v["nodes"][0]["html"][:120]) for v in found["violations"]] == []
+        complaints(table)
+    table.keyboard.press("2")
+    choose(table, "Star points")
+    complaints(table)
+    table.get_by_test_id("pin").click()
+    table.keyboard.press("a")
+    table.get_by_test_id("card-lines").wait_for()
+    complaints(table)
+    table.keyboard.press("Escape")
+    table.get_by_test_id("compare").focus()
+    table.keyboard.press("Enter")
+    table.get_by_test_id("variants-board").locator("table").wait_for()
+    complaints(table)
+    table.keyboard.press("Escape")
+    expect(table.get_by_test_id("variants-board")).to_have_count(0)
+    table.keyboard.press("Escape")
     table.keyboard.press("2")
     table.keyboard.press("?")
     expect(table.get_by_role("heading", name="Keys")).to_be_visible()

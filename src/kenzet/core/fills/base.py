@@ -7,13 +7,14 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import ClassVar, Literal
 
+from pydantic import field_validator
 from shapely.geometry import MultiPolygon
 
 from kenzet.core.geom.clip import Straight, count_at_most
 from kenzet.core.geom.paths import Path
 from kenzet.core.geom.region import Point, Region
 from kenzet.core.measure import Length
-from kenzet.core.params import Frozen
+from kenzet.core.params import Frozen, in_range
 
 
 @dataclass(frozen=True, slots=True)
@@ -135,6 +136,14 @@ class Mend:
     gap: Fraction
 
 
+LEAST_SPACING, MOST_SPACING = "1/16 in", "100 in"
+
+
+def check_spacing(length: Length) -> Length:
+    """A spacing that can be sewn. Raises BadValue outside 1/16 in to 100 in."""
+    return in_range(length, LEAST_SPACING, MOST_SPACING, "The spacing")
+
+
 class Fill(Frozen):
     """Must override ``label``, ``help``, ``tile`` (an SVG path in a box of 72 by 39), ``group`` and ``lay_out``; may
     override ``order`` (its place in its group), ``lines_are`` (what one calls them) and what says so.
@@ -148,6 +157,11 @@ class Fill(Frozen):
     lines_are: ClassVar[str] = "Lines"
 
     spacing: Length
+
+    @field_validator("spacing")
+    @classmethod
+    def _spacing(cls, length: Length) -> Length:
+        return check_spacing(length)
 
     def lay_out(self, site: Site) -> Iterable[Family]:
         """Must override. The families, before clipping; the same site gives the same families."""

@@ -8,10 +8,8 @@ from typing import ClassVar, Literal
 
 import numpy as np
 import shapely
-from pydantic import field_validator
 
 from kenzet.core.fills.base import Family, Fill, Group, Paths, Site
-from kenzet.core.fills.origin import check_spacing
 from kenzet.core.geom.paths import Path, straight_path, with_arcs
 from kenzet.core.geom.region import Point
 from kenzet.core.measure import Length
@@ -52,11 +50,6 @@ class Beside(Fill):
             only_with=("where", ("beside", "both")),
         ),
     )  # fmt: skip
-
-    @field_validator("spacing")
-    @classmethod
-    def _spacing(cls, length: Length) -> Length:
-        return check_spacing(length)
 
     def lay_out(self, site: Site) -> Iterable[Family]:
         """The outline's edges from inside, then the seams within; the ditch last."""

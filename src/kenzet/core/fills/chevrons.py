@@ -10,8 +10,7 @@ from typing import ClassVar, Literal
 import numpy as np
 from pydantic import field_validator
 
-from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, Wish
-from kenzet.core.fills.origin import check_spacing
+from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, Wish, check_spacing
 from kenzet.core.fills.turned import Frame, even_wishes, frame_of
 from kenzet.core.geom.paths import Path
 from kenzet.core.measure import Length
@@ -45,9 +44,9 @@ class Chevrons(Fill):
         Form("choice", "The diagonals", choices=(Choice("sewn", "sewn"), Choice("left out", "left out"))),
     )
 
-    @field_validator("spacing", "upright")
+    @field_validator("upright")
     @classmethod
-    def _spacing(cls, length: Length | None) -> Length | None:
+    def _upright(cls, length: Length | None) -> Length | None:
         return length and check_spacing(length)
 
     def lay_out(self, site: Site) -> Iterable[Family]:

@@ -11,8 +11,7 @@ import numpy as np
 from pydantic import field_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import Family, Figure, Group, Paths, Site, Wish
-from kenzet.core.fills.origin import LEAST_SPACING
+from kenzet.core.fills.base import LEAST_SPACING, Family, Figure, Group, Paths, Site, Wish
 from kenzet.core.fills.turned import Frame, TurnedFill, check_many
 from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.geom.paths import Path

@@ -10,7 +10,6 @@ import numpy as np
 from pydantic import field_validator
 
 from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site
-from kenzet.core.fills.origin import check_spacing
 from kenzet.core.fills.turned import check_count, frame_of
 from kenzet.core.measure import Length
 from kenzet.core.params import Form, asked
@@ -33,11 +32,6 @@ class CornerCuts(Fill):
     spacing: Length = asked("3/8 in", Form("length", "Apart", "True distance from line to line."))
     units: int = asked(3, Form("count", "Units across", "3 for a nine-patch.", after="spacing"))
     inner: int = asked(1, Form("count", "Rounds inside the shape", after="units"))
-
-    @field_validator("spacing")
-    @classmethod
-    def _spacing(cls, length: Length) -> Length:
-        return check_spacing(length)
 
     @field_validator("units")
     @classmethod

@@ -13,8 +13,7 @@ from pydantic import field_validator
 from shapely.geometry import MultiPolygon, Polygon
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import Family, Fill, Group, Paths, Rings, Site, Wish
-from kenzet.core.fills.origin import MOST_SPACING, check_spacing
+from kenzet.core.fills.base import MOST_SPACING, Family, Fill, Group, Paths, Rings, Site, Wish
 from kenzet.core.geom.offset import Corners, inward_all, outward
 from kenzet.core.geom.paths import Path, with_arcs
 from kenzet.core.geom.region import Region
@@ -58,11 +57,6 @@ class Echo(Fill):
             choices=(Choice("mitred", "mitred"), Choice("bevelled", "bevelled"), Choice("round", "round")),
         ),
     )  # fmt: skip
-
-    @field_validator("spacing")
-    @classmethod
-    def _spacing(cls, length: Length) -> Length:
-        return check_spacing(length)
 
     @field_validator("first")
     @classmethod

@@ -9,7 +9,6 @@ from pydantic import field_validator, model_validator
 
 from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Figure, Fill, Group, Rings, Site
-from kenzet.core.fills.origin import check_spacing
 from kenzet.core.fills.turned import check_count
 from kenzet.core.geom.offset import inward
 from kenzet.core.measure import Length
@@ -34,11 +33,6 @@ class FrameEcho(Fill):
     )
     inset: Length = asked("1 1/4 in", Form("length", "Inner outline, in from the edge", after="spacing"))
     echoes: int = asked(1, Form("count", "Echoes round it", after="inset"))
-
-    @field_validator("spacing")
-    @classmethod
-    def _spacing(cls, length: Length) -> Length:
-        return check_spacing(length)
 
     @field_validator("inset")
     @classmethod

@@ -9,8 +9,8 @@ from typing import Any, ClassVar, Literal
 from pydantic import field_validator, model_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import Figure, Site, Wish
-from kenzet.core.fills.origin import StraightFill, check_angle, check_spacing
+from kenzet.core.fills.base import Figure, Site, Wish, check_spacing
+from kenzet.core.fills.origin import StraightFill, check_angle
 from kenzet.core.geom.clip import Straight
 from kenzet.core.measure import Length
 from kenzet.core.params import Choice, Form, asked

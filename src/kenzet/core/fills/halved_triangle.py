@@ -11,7 +11,6 @@ from pydantic import field_validator
 
 from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site
-from kenzet.core.fills.origin import check_spacing
 from kenzet.core.fills.turned import check_count
 from kenzet.core.geom.paths import straight_path
 from kenzet.core.geom.region import Point, Region
@@ -43,11 +42,6 @@ class HalvedTriangle(Fill):
         "first",
         Form("choice", "Wedges", choices=(Choice("first", "in the left or upper half"), Choice("second", "in the other"))),
     )  # fmt: skip
-
-    @field_validator("spacing")
-    @classmethod
-    def _spacing(cls, length: Length) -> Length:
-        return check_spacing(length)
 
     @field_validator("wedges")
     @classmethod

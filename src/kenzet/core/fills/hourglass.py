@@ -44,11 +44,6 @@ class Hourglass(Fill):
     across: int = asked(1, Form("count", "Blocks across", after="radius"))
     down: int = asked(1, Form("count", "Blocks down", after="across"))
 
-    @field_validator("spacing")
-    @classmethod
-    def _spacing(cls, length: Length) -> Length:
-        return in_range(length, "1/16 in", "40 in", "The rise")
-
     @field_validator("radius")
     @classmethod
     def _radius(cls, length: Length | None) -> Length | None:

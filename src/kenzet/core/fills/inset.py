@@ -11,7 +11,6 @@ from pydantic import field_validator
 
 from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, Wish
-from kenzet.core.fills.origin import check_spacing
 from kenzet.core.fills.turned import Frame, even_wishes, frame_of
 from kenzet.core.geom.paths import Path
 from kenzet.core.geom.predicates import SNAP
@@ -53,11 +52,6 @@ class Inset(Fill):
         "left out",
         Form("choice", "Cross between the quarters", choices=(Choice("left out", "a seam"), Choice("sewn", "sewn"))),
     )  # fmt: skip
-
-    @field_validator("spacing")
-    @classmethod
-    def _spacing(cls, length: Length) -> Length:
-        return check_spacing(length)
 
     @field_validator("half")
     @classmethod

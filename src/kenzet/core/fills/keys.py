@@ -10,12 +10,11 @@ from typing import ClassVar, Literal
 
 import numpy as np
 import shapely
-from pydantic import field_validator
 from shapely.geometry import LineString
 from shapely.geometry.polygon import orient
 
 from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, Wish
-from kenzet.core.fills.origin import check_spacing, pick
+from kenzet.core.fills.origin import pick
 from kenzet.core.fills.turned import check_many, even_wishes
 from kenzet.core.geom.paths import Path, straight_path
 from kenzet.core.geom.region import Edge, Floats, Region
@@ -50,11 +49,6 @@ class Keys(Fill):
         ),
     )
     at: int | None = asked(None, Form("count", "Which edge", empty="the longest"))
-
-    @field_validator("spacing")
-    @classmethod
-    def _spacing(cls, length: Length) -> Length:
-        return check_spacing(length)
 
     def lay_out(self, site: Site) -> Iterable[Family]:
         """Rung after rung from the base's corner; where there is no edge, one side of the outline is the base."""

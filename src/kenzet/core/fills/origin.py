@@ -15,7 +15,7 @@ from typing import Annotated, Any, Literal, TypeVar
 from pydantic import Field, field_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import Meeting, Mend, MendHow, Site, Wish
+from kenzet.core.fills.base import LEAST_SPACING, MOST_SPACING, Meeting, Mend, MendHow, Site, Wish
 from kenzet.core.fills.rhythm import EVEN, at_beat, beats_of, check_rhythm
 from kenzet.core.fills.skipping import SkippingFill
 from kenzet.core.geom.clip import Straight
@@ -40,12 +40,6 @@ ORIGINS = (
     Choice("quilt centre", "quilt centre"),
     Choice("point", "a point of the piecing", picks="point"),
 )
-LEAST_SPACING, MOST_SPACING = "1/16 in", "100 in"
-
-
-def check_spacing(length: Length) -> Length:
-    """A spacing that can be sewn. Raises BadValue outside 1/16 in to 100 in."""
-    return in_range(length, LEAST_SPACING, MOST_SPACING, "The spacing")
 
 
 class StraightFill(SkippingFill):
@@ -93,11 +87,6 @@ class StraightFill(SkippingFill):
             minor=True,
         ),
     )  # fmt: skip
-
-    @field_validator("spacing")
-    @classmethod
-    def _spacing(cls, length: Length) -> Length:
-        return check_spacing(length)
 
     @field_validator("first_gap")
     @classmethod

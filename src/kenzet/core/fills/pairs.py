@@ -8,8 +8,8 @@ from typing import ClassVar, Literal
 
 from pydantic import field_validator
 
-from kenzet.core.fills.base import Group, Site
-from kenzet.core.fills.origin import StraightFill, check_spacing
+from kenzet.core.fills.base import Group, Site, check_spacing
+from kenzet.core.fills.origin import StraightFill
 from kenzet.core.fills.turned import check_count
 from kenzet.core.geom.clip import Straight
 from kenzet.core.measure import Length

@@ -14,7 +14,6 @@ from pydantic import field_validator
 
 from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site
-from kenzet.core.fills.origin import check_spacing
 from kenzet.core.fills.turned import Frame, check_count, frame_of
 from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.geom.paths import Path
@@ -42,11 +41,6 @@ class Pinned(Fill):
         "5/8 in", Form("length", "In from the side corner", "From the corner, square to the new line.")
     )
     rounds: int | None = asked(1, Form("count", "Rounds", "How many.", empty="until full", after="spacing"))
-
-    @field_validator("spacing")
-    @classmethod
-    def _spacing(cls, length: Length) -> Length:
-        return check_spacing(length)
 
     @field_validator("rounds")
     @classmethod

@@ -10,8 +10,7 @@ import numpy as np
 from pydantic import field_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import Family, Figure, Group, Paths, Site
-from kenzet.core.fills.origin import check_spacing
+from kenzet.core.fills.base import Family, Figure, Group, Paths, Site, check_spacing
 from kenzet.core.fills.skipping import SKIP
 from kenzet.core.fills.turned import TurnedFill, chance
 from kenzet.core.geom.curves import as_arcs

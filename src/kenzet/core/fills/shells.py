@@ -8,11 +8,10 @@ from fractions import Fraction
 from typing import ClassVar, Literal
 
 import numpy as np
-from pydantic import field_validator
 
 from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Figure, Group, Paths, Site, Wish
-from kenzet.core.fills.origin import check_spacing, pick
+from kenzet.core.fills.origin import pick
 from kenzet.core.fills.skipping import SKIP, SkippingFill
 from kenzet.core.fills.turned import even_wishes
 from kenzet.core.geom.paths import Path
@@ -49,11 +48,6 @@ class Shells(SkippingFill):
     )
     at: int | None = asked(None, Form("count", "Which corner", empty="chosen for you"))
     skip: Length | None = asked("1/4 in", SKIP)
-
-    @field_validator("spacing")
-    @classmethod
-    def _spacing(cls, length: Length) -> Length:
-        return check_spacing(length)
 
     def centre(self, site: Site) -> Point:
         """The point about which they stand. Raises BadValue."""

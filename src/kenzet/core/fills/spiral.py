@@ -7,13 +7,11 @@ from typing import ClassVar, Literal
 
 import numpy as np
 import shapely
-from pydantic import field_validator
 from shapely.geometry import Polygon
 from shapely.geometry.polygon import orient
 
 from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Fill, Group, Paths, Site
-from kenzet.core.fills.origin import check_spacing
 from kenzet.core.geom.offset import inward
 from kenzet.core.geom.paths import Path, with_arcs
 from kenzet.core.geom.region import Floats, Point
@@ -43,11 +41,6 @@ class Spiral(Fill):
         None,
         Form("count", "Corner at which it steps in", "Click a corner of the zone.", empty="chosen for you"),
     )
-
-    @field_validator("spacing")
-    @classmethod
-    def _spacing(cls, length: Length) -> Length:
-        return check_spacing(length)
 
     def lay_out(self, site: Site) -> Iterable[Family]:
         """One spiral a piece; where a ring splits, the widest part goes on and the others begin anew."""

@@ -11,7 +11,7 @@ from pydantic import field_validator, model_validator
 
 from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site
-from kenzet.core.fills.origin import check_spacing, pick
+from kenzet.core.fills.origin import pick
 from kenzet.core.fills.turned import check_count
 from kenzet.core.geom.paths import Path
 from kenzet.core.geom.region import Point
@@ -51,11 +51,6 @@ class Sunburst(Fill):
         ),
     )  # fmt: skip
     at: int | None = asked(None, Form("count", "Which edge or corner", empty="chosen for you"))
-
-    @field_validator("spacing")
-    @classmethod
-    def _spacing(cls, length: Length) -> Length:
-        return check_spacing(length)
 
     @field_validator("inner", "outer")
     @classmethod

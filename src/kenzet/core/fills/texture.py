@@ -7,10 +7,8 @@ from collections.abc import Callable, Iterable, Sequence
 from typing import ClassVar, Literal
 
 import numpy as np
-from pydantic import field_validator
 
 from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site
-from kenzet.core.fills.origin import check_spacing
 from kenzet.core.fills.turned import Frame, chance, frame_of
 from kenzet.core.measure import Length
 from kenzet.core.params import Choice, Form, asked
@@ -98,11 +96,6 @@ class FreehandTexture(Fill):
             choices=(Choice("edge", "anywhere on the edge"), Choice("corner", "at a corner"), Choice("line", "on an end line")),
         ),
     )  # fmt: skip
-
-    @field_validator("spacing")
-    @classmethod
-    def _spacing(cls, length: Length) -> Length:
-        return check_spacing(length)
 
     @property
     def claimed_density(self) -> float:

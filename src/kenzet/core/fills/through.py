@@ -15,7 +15,7 @@ from kenzet.core.fills.turned import check_count, frame_of
 from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.geom.paths import Path
 from kenzet.core.measure import Length
-from kenzet.core.params import Choice, Form, asked, in_range
+from kenzet.core.params import Choice, Form, asked
 
 Straights = Literal["in turn", "no"]
 
@@ -48,11 +48,6 @@ class Through(Fill):
         ),
     )
     angle: float = asked(45.0, Form("angle", "First curve leans", presets=(0, 45, 90, 135)))
-
-    @field_validator("spacing")
-    @classmethod
-    def _spacing(cls, length: Length) -> Length:
-        return in_range(length, "1/16 in", "20 in", "The swing")
 
     @field_validator("curves")
     @classmethod

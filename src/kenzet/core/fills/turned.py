@@ -20,8 +20,16 @@ import shapely
 from pydantic import field_validator
 
 from kenzet.core.errors import BadValue, TooMany
-from kenzet.core.fills.base import Family, Figure, Paths, Site, Wish
-from kenzet.core.fills.origin import LEAST_SPACING, MOST_SPACING, Share2, check_angle, check_spacing, pick
+from kenzet.core.fills.base import (
+    LEAST_SPACING,
+    MOST_SPACING,
+    Family,
+    Figure,
+    Paths,
+    Site,
+    Wish,
+)
+from kenzet.core.fills.origin import Share2, check_angle, pick
 from kenzet.core.fills.rhythm import at_beat, beats_of, check_rhythm
 from kenzet.core.fills.skipping import SKIP, SkippingFill
 from kenzet.core.geom.arcs import Point, Vertex
@@ -118,11 +126,6 @@ class TurnedFill(SkippingFill):
         None,
         Form("count", "Along a seam", "Click an edge of the zone; the lean counts from it.", empty="level"),
     )
-
-    @field_validator("spacing")
-    @classmethod
-    def _spacing(cls, length: Length) -> Length:
-        return check_spacing(length)
 
     @field_validator("angle", mode="before")
     @classmethod

@@ -11,7 +11,6 @@ from pydantic import field_validator
 
 from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site
-from kenzet.core.fills.origin import check_spacing
 from kenzet.core.fills.turned import Frame, check_count, frame_of
 from kenzet.core.fills.waves import one_period, steepest, tightest
 from kenzet.core.geom.paths import Path
@@ -46,11 +45,6 @@ class WaveBorder(Fill):
             choices=(Choice("crest", "a crest outwards"), Choice("trough", "a trough inwards")),
         ),
     )
-
-    @field_validator("spacing")
-    @classmethod
-    def _spacing(cls, length: Length) -> Length:
-        return check_spacing(length)
 
     @field_validator("period", "depth")
     @classmethod
