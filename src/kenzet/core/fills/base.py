@@ -172,7 +172,7 @@ class Fill(Frozen):
         families = list(self.lay_out(site))
         straight = [family for family in families if isinstance(family, Straight)]
         paths = sum(len(family.paths) for family in families if isinstance(family, Paths))
-        along = 1 + len(site.region.segments) // 2  # a line enters and leaves by two sides
+        along = site.region.stretches_at_most  # a line enters and leaves by two sides
         return count_at_most([(piece, f) for piece in site.region.pieces for f in straight]) + paths * along
 
     def wishes(self, site: Site) -> Sequence[Wish]:

@@ -109,7 +109,7 @@ class Echo(Fill):
         left, low, right, high = site.region.bounds
         far = site.region.inradius if self.of == "all" else max(right - left, high - low)
         full = int(far / float(self.spacing.mm)) + 1
-        cut = 1 if self.of == "all" else 1 + len(site.region.segments) // 2
+        cut = 1 if self.of == "all" else site.region.stretches_at_most
         return loops * min(full, self.rounds or full) * cut
 
     def wishes(self, site: Site) -> Sequence[Wish]:

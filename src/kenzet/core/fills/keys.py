@@ -119,7 +119,7 @@ class Keys(Fill):
 
     def count_at_most(self, site: Site) -> int:
         """Rungs along the whole outline."""
-        return int(site.region.area.length / float(self.spacing.mm)) + len(site.region.segments) + 1
+        return int(site.region.area.length / float(self.spacing.mm)) + site.region.stretches_at_most + 1
 
     def figures(self, site: Site) -> Sequence[Figure]:
         """How many and what is left."""

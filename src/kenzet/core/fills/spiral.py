@@ -78,7 +78,7 @@ class Spiral(Fill):
         """A spiral wherever a ring may split, and rings round what lies inside."""
         holes = sum(len(piece.interiors) for piece in site.region.area.geoms)
         full = int(site.region.inradius / float(self.spacing.mm)) + 1
-        return len(site.region.segments) + holes * full
+        return site.region.stretches_at_most + holes * full
 
     def notes(self) -> Sequence[str]:
         """It is a dead end."""

@@ -142,4 +142,4 @@ class Sunburst(Fill):
 
     def count_at_most(self, site: Site) -> int:
         """Three lines, cut where they leave the zone."""
-        return 3 + self.count(360.0) * 2 + len(site.region.segments) * 3
+        return 3 + self.count(360.0) * 2 + site.region.stretches_at_most * 3

@@ -247,7 +247,7 @@ class RowFill(TurnedFill):
 
     def count_at_most(self, site: Site) -> int:
         """Rows, each cut by every second side of the outline, or about; crossed ones twice."""
-        return 2 * len(self.places(self.frame(site))) * (1 + len(site.region.segments) // 2)
+        return 2 * len(self.places(self.frame(site))) * site.region.stretches_at_most
 
     def figures(self, site: Site) -> Sequence[Figure]:
         """The ruler's step and the true spacing, the typed one told as such."""

@@ -138,4 +138,4 @@ class WaveBorder(Fill):
 
     def count_at_most(self, site: Site) -> int:
         """A round is cut where it leaves the zone."""
-        return self.rounds * (2 + len(site.region.segments) * 2)
+        return self.rounds * (2 + site.region.stretches_at_most * 2)

@@ -122,6 +122,12 @@ class Region:
         points = {key(point) for ring in _rings(self.area) for point in _turns(ring)} - self.soft
         return tuple(sorted(points, key=lambda p: (-p[1], p[0])))
 
+    @property
+    def stretches_at_most(self) -> int:
+        """Into how many pieces a straight line is cut, or about: it enters and leaves by two edges or curves."""
+        rings = sum(1 + len(polygon.interiors) for polygon in self.area.geoms)
+        return 1 + len(self.corners) // 2 + rings
+
     @cached_property
     def reach(self) -> tuple[Point, ...]:
         """Points enough to tell how far the region reaches in any direction: its corners and its curves."""
