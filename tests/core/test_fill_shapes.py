@@ -236,3 +236,11 @@ def test_switching_between_any_two_fills_always_gives_a_fill():
         given = before.model_validate({}).model_dump(mode="json")
         for kind in FILLS:
             assert default_fill(kind, given).model_dump()["kind"] == kind
+
+
+def test_a_spacing_is_lent_only_where_it_means_the_same():
+    lent = {"kind": "lines", "spacing": "1/8 in"}
+    assert default_fill("waves", lent).spacing.text == "1/8 in"
+    assert default_fill("clamshell", lent).spacing.text == "1 3/4 in", "the width of a scale is no distance"
+    assert default_fill("lines", {"kind": "clamshell", "spacing": "2 in"}).spacing.text == "3/4 in"
+    assert default_fill("clamshell", {"kind": "clamshell", "spacing": "2 in"}).spacing.text == "2 in"

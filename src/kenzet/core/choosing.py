@@ -127,7 +127,7 @@ def candidates(kind: str, given: dict[str, object] | None = None) -> Iterable[Fi
     if given and given.get("kind") == kind:
         yield default_fill(kind, given)
     elif given:
-        yield default_fill(kind, {k: v for k, v in given.items() if k == "spacing"})
+        yield default_fill(kind, {k: v for k, v in given.items() if k in ("kind", "spacing")})
     for share in _SHARES:
         try:
             yield _scaled(FILLS[kind].model_validate({}), share)

@@ -30,6 +30,9 @@ def default_fill(kind: str, given: dict[str, Any] | None = None) -> Fill:
     """A fill of ``kind`` with its defaults, taking over what fits from ``given`` (another fill's values)."""
     model = FILLS[kind]
     kept = {k: v for k, v in (given or {}).items() if k in model.model_fields and k != "kind"}
+    before = FILLS.get(str((given or {}).get("kind", kind)))
+    if before is not model and not (model.lends_spacing and before and before.lends_spacing):
+        kept.pop("spacing", None)
     for some in (kept, {k: v for k, v in kept.items() if k != "spacing"}):
         with suppress(ValidationError):
             return model.model_validate(some)

@@ -146,7 +146,8 @@ def check_spacing(length: Length) -> Length:
 
 class Fill(Frozen):
     """Must override ``label``, ``help``, ``tile`` (an SVG path in a box of 72 by 39), ``group`` and ``lay_out``; may
-    override ``order`` (its place in its group), ``lines_are`` (what one calls them) and what says so.
+    override ``order`` (its place in its group), ``lines_are`` (what one calls them), ``lends_spacing`` (False where
+    its spacing is a size of its own, which another fill could not use) and what says so.
     """
 
     label: ClassVar[str]
@@ -155,6 +156,7 @@ class Fill(Frozen):
     group: ClassVar[Group] = "straight"
     order: ClassVar[int] = 99
     lines_are: ClassVar[str] = "Lines"
+    lends_spacing: ClassVar[bool] = True
 
     spacing: Length
 

@@ -34,6 +34,7 @@ class Clamshell(TurnedFill):
     )
     group: ClassVar[Group] = "curves"
     order: ClassVar[int] = 45
+    lends_spacing: ClassVar[bool] = False
     lines_are: ClassVar[str] = "Rows"
 
     kind: Literal["clamshell"] = "clamshell"

@@ -33,6 +33,7 @@ class Continuous(TurnedFill):
     )
     group: ClassVar[Group] = "curves"
     order: ClassVar[int] = 48
+    lends_spacing: ClassVar[bool] = False
     lines_are: ClassVar[str] = "Runs"
 
     kind: Literal["continuous"] = "continuous"

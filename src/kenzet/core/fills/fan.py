@@ -29,6 +29,7 @@ class Fan(Fill):
     )
     group: ClassVar[Group] = "straight"
     order: ClassVar[int] = 6
+    lends_spacing: ClassVar[bool] = False
 
     kind: Literal["fan"] = "fan"
     spacing: Length = asked(

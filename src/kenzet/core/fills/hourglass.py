@@ -29,6 +29,7 @@ class Hourglass(Fill):
     )
     group: ClassVar[Group] = "curves"
     order: ClassVar[int] = 47
+    lends_spacing: ClassVar[bool] = False
     lines_are: ClassVar[str] = "Blocks"
 
     kind: Literal["hourglass"] = "hourglass"

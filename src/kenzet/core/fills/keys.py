@@ -36,6 +36,7 @@ class Keys(Fill):
     tile: ClassVar[str] = "M-2 8H74M-2 31H74M6 8V31M16 8V31M26 8V31M36 8V31M46 8V31M56 8V31M66 8V31"
     group: ClassVar[Group] = "straight"
     order: ClassVar[int] = 8
+    lends_spacing: ClassVar[bool] = False
     lines_are: ClassVar[str] = "Rungs"
 
     kind: Literal["keys"] = "keys"

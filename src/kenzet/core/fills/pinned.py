@@ -34,6 +34,7 @@ class Pinned(Fill):
     )
     group: ClassVar[Group] = "echoes"
     order: ClassVar[int] = 22
+    lends_spacing: ClassVar[bool] = False
     lines_are: ClassVar[str] = "Rounds"
 
     kind: Literal["pinned"] = "pinned"

@@ -24,6 +24,7 @@ class Retraced(Fill):
     tile: ClassVar[str] = "M8 6H64V33H8ZM9 7H63V32H9ZM10 8H62V31H10Z"
     group: ClassVar[Group] = "echoes"
     order: ClassVar[int] = 25
+    lends_spacing: ClassVar[bool] = False
     lines_are: ClassVar[str] = "Outlines"
 
     kind: Literal["retraced"] = "retraced"

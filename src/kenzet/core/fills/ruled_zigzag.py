@@ -29,6 +29,7 @@ class RuledZigzag(TurnedFill):
     )
     group: ClassVar[Group] = "zigzags"
     order: ClassVar[int] = 33
+    lends_spacing: ClassVar[bool] = False
     lines_are: ClassVar[str] = "Rows"
 
     kind: Literal["ruled zigzag"] = "ruled zigzag"

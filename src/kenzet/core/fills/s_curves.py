@@ -30,6 +30,7 @@ class SCurves(TurnedFill):
     )
     group: ClassVar[Group] = "curves"
     order: ClassVar[int] = 49
+    lends_spacing: ClassVar[bool] = False
     lines_are: ClassVar[str] = "Columns"
 
     kind: Literal["s-curves"] = "s-curves"

@@ -31,6 +31,7 @@ class Scallops(RowFill):
     )
     group: ClassVar[Group] = "curves"
     order: ClassVar[int] = 44
+    lends_spacing: ClassVar[bool] = False
     lines_are: ClassVar[str] = "Rows and inner arcs"
 
     kind: Literal["scallops"] = "scallops"

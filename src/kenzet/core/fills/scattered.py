@@ -32,6 +32,7 @@ class Scattered(TurnedFill):
     tile: ClassVar[str] = "M-2 5 74 2M-2 11 74 14M-2 22 74 18M-2 26 74 29M-2 36 74 33"
     group: ClassVar[Group] = "straight"
     order: ClassVar[int] = 7
+    lends_spacing: ClassVar[bool] = False
 
     kind: Literal["random"] = "random"
     spacing: Length = asked(

@@ -32,6 +32,7 @@ class Sunburst(Fill):
     )
     group: ClassVar[Group] = "curves"
     order: ClassVar[int] = 51
+    lends_spacing: ClassVar[bool] = False
 
     kind: Literal["sunburst"] = "sunburst"
     spacing: Length = asked(

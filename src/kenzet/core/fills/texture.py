@@ -65,6 +65,7 @@ class FreehandTexture(Fill):
     )
     group: ClassVar[Group] = "textures"
     order: ClassVar[int] = 61
+    lends_spacing: ClassVar[bool] = False
     lines_are: ClassVar[str] = "Exact lines"
 
     kind: Literal["texture"] = "texture"

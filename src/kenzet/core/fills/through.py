@@ -32,6 +32,7 @@ class Through(Fill):
     )
     group: ClassVar[Group] = "curves"
     order: ClassVar[int] = 50
+    lends_spacing: ClassVar[bool] = False
 
     kind: Literal["through"] = "through"
     spacing: Length = asked(
