@@ -2,7 +2,7 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
-import { api } from '../api/client'
+import { api, Problem } from '../api/client'
 import { useQuilt } from './quilt'
 import { useTop } from './top'
 
@@ -17,6 +17,36 @@ describe('the top', () => {
     const top = useTop()
     await Promise.all([top.point('a/1', 'patch', false), top.point('b/2', 'patch', true)])
     expect(top.patches).toEqual(['a/1', 'b/2'])
+  })
+  it('is not made a zone before what she pointed at is answered, nor of what was refused', async () => {
+    let answer: (found: never) => void = () => {}
+    let refuse: (problem: Problem) => void = () => {}
+    vi.spyOn(api, 'pick').mockImplementation(() => new Promise((done, fail) => ([answer, refuse] = [done as never, fail])))
+    const top = useTop()
+    void top.point('a/1', 'background across', false)
+    let made = top.pointed()
+    await nextTick()
+    answer({ refs: ['a/1', 'b/1'] } as never)
+    expect(await made).toBe(true)
+    expect(top.patches).toEqual(['a/1', 'b/1'])
+    void top.point('a/1', 'block', false)
+    made = top.pointed()
+    await nextTick()
+    refuse(new Problem(422, 'No block here.'))
+    expect(await made).toBe(false)
+    expect(top.errorAt('zone')).toBe('No block here.')
+    expect(await top.pointed()).toBe(true) // she has read it, and means the patches that are chosen
+  })
+  it('does not take up a patch that is answered after she let go', async () => {
+    let answer: (found: never) => void = () => {}
+    vi.spyOn(api, 'pick').mockImplementation(() => new Promise((done) => (answer = done as never)))
+    const top = useTop()
+    const pointing = top.point('a/1', 'patch', false)
+    await nextTick()
+    top.drop()
+    answer({ refs: ['a/1'] } as never)
+    await pointing
+    expect(top.patches).toEqual([])
   })
   it('forgets the top of a quilt that is left, also one that is answered late', async () => {
     const quilt = useQuilt()

@@ -49,7 +49,7 @@ export const useTop = defineStore('top', () => {
     asked += 1
     view.value = undefined // nothing of the quilt that was left is shown or changed
     brush.value = undefined
-    patches.value = []
+    drop()
     block.value = place.value = fabric.value = ''
   })
 
@@ -75,21 +75,43 @@ export const useTop = defineStore('top', () => {
     stroke.value = []
   }
 
-  let picking: Promise<void> = Promise.resolve()
+  let picking = Promise.resolve(true)
+  let underWay = 0
+  let drops = 0
   /** Choose patches by pointing: alone, in addition, or all that are alike; one after another, however quick she is. */
-  const point = (ref: string, how: Views['PickRequest']['how'], adds: boolean) => (picking = picking.then(() => pick(ref, how, adds)))
-  async function pick(ref: string, how: Views['PickRequest']['how'], adds: boolean) {
+  function point(ref: string, how: Views['PickRequest']['how'], adds: boolean) {
+    const mine = drops
+    underWay += 1
+    picking = picking.then(() => pick(ref, how, adds, () => mine !== drops)).finally(() => (underWay -= 1))
+    return picking
+  }
+  async function pick(ref: string, how: Views['PickRequest']['how'], adds: boolean, dropped: () => boolean): Promise<boolean> {
+    if (dropped()) return false
     try {
       const { refs } = await api.pick(quilt.id, { ref, how })
+      if (dropped()) return false
       const had = adds ? patches.value : []
       const all = refs.every((one) => had.includes(one))
       patches.value = all && adds ? had.filter((one) => !refs.includes(one)) : [...had, ...refs.filter((one) => !had.includes(one))]
       everywhere.value = onePlace.value && how !== 'background across'
       wrong.value = undefined
+      return true
     } catch (error) {
-      if (error instanceof Problem) wrong.value = { where: 'zone', message: error.message }
+      if (error instanceof Problem && !dropped()) wrong.value = { where: 'zone', message: error.message }
+      return false
     }
   }
+  /** Let go of all patches, also of those that she pointed at and that are not answered yet. */
+  function drop() {
+    drops += 1
+    patches.value = []
+  }
+  /** Waits for what she pointed at; whether the patches at hand are those that she means. */
+  async function pointed(): Promise<boolean> {
+    const waits = underWay > 0
+    const held = await picking
+    return held || !waits
+  }
 
-  return { view, wrong, brush, stroke, place, block, patches, everywhere, fabric, blocks, cell, onePlace, change, errorAt, paint, point }
+  return { view, wrong, brush, stroke, place, block, patches, everywhere, fabric, blocks, cell, onePlace, change, errorAt, paint, point, pointed, drop }
 })

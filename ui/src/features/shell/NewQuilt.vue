@@ -54,7 +54,7 @@ function begin() {
       </span>
     </div>
     <div class="row">
-      <label v-if="by === 'block'">{{ kind === 'strips' ? 'Width of a strip' : 'A block, finished' }}<input v-model="block" class="text short" :placeholder="usual" data-testid="new-block" /></label>
+      <label v-if="by === 'block'">{{ kind === 'strips' ? 'Width of a strip' : 'A block, finished' }}<input v-model="block" class="text short" :placeholder="usual" data-testid="new-block-size" /></label>
       <label v-if="by === 'size'">Finished width<input v-model="width" class="text short" data-testid="new-width" /></label>
       <label v-if="by === 'size' || kind === 'strips'">Finished height<input v-model="height" class="text short" data-testid="new-height" /></label>
       <span class="chips units"><button v-for="one in (['in', 'mm'] as const)" :key="one" type="button" class="chip" :aria-pressed="unit === one" @click="emit('unit', one)">{{ one === 'in' ? 'inches' : 'mm' }}</button></span>

@@ -61,7 +61,7 @@ const prompt = computed(() => {
 watch(() => cutting.points.length, (many) => { if (many) canvas.value?.fitZone() })
 watch(page, () => {
   top.brush = undefined
-  top.patches = []
+  top.drop()
   top.wrong = undefined
   drawing.close()
   photo.close()
@@ -92,7 +92,7 @@ function keys(event: KeyboardEvent) {
   if (event.key === 'Escape') {
     if (drawing.open) drawing.drop()
     else if (top.brush) top.brush = undefined
-    else if (top.patches.length) top.patches = []
+    else if (top.patches.length) top.drop()
     else if (zone.key) void zone.choose('')
     else top.place = top.fabric = ''
   } else if (event.key === 'r') blocksPage.value?.turn(1, false)
@@ -117,7 +117,7 @@ useCanvasKeys(canvas)
     <QuiltCanvas
       v-else ref="canvas" :quilt="quilt.view" :unit="quilt.unit" open :zone="onZones ? zone.key : ''" :place="zone.place" :chosen="onZones ? top.patches : undefined"
       :show-zones="onZones" :pointing="onZones || (page === 'fabrics' && !!top.fabric)" :held="held" :painting="painting" :tried="tried" :picks="cutting.picks"
-      @point="point" @over="over" @done="top.paint()" @none="top.patches = []" @spot="cutting.pick"
+      @point="point" @over="over" @done="top.paint()" @none="top.drop()" @spot="cutting.pick"
     >
       <template #key><p v-if="prompt" class="prompt">{{ prompt }}</p></template>
     </QuiltCanvas>

@@ -29,17 +29,18 @@ const heldBy = computed(() => {
 })
 
 async function make() {
+  if (!(await top.pointed())) return
   const before = new Set(quilt.zones.map((z) => z.key))
   const made = { kind: 'zone', refs: top.patches, everywhere: top.everywhere && top.onePlace, name: name.value.trim() || null }
   if (!(await top.change('zone', made))) return
   name.value = ''
   const at = place.value
-  top.patches = []
+  top.drop()
   const found = quilt.zones.find((z) => !before.has(z.key))
   if (found) await zone.choose(found.key, found.shapes.some((s) => s.places.includes(at)) ? at : '')
 }
 function choose(key: string) {
-  top.patches = []
+  top.drop()
   void zone.choose(key)
 }
 function rename(event: Event) {
@@ -79,7 +80,7 @@ const fill = () => router.push({ name: 'fills', params: { quilt: quilt.id } })
       <p v-if="top.errorAt('zone')" class="card madder" role="alert">{{ top.errorAt('zone') }}</p>
       <div class="chips">
         <v-btn color="primary" variant="flat" data-testid="make-zone" @click="make()">Make it a zone</v-btn>
-        <button class="plain" @click="top.patches = []">never mind</button>
+        <button class="plain" @click="top.drop()">never mind</button>
       </div>
     </template>
     <template v-else-if="info">
