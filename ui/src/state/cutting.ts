@@ -16,8 +16,12 @@ export const useCutting = defineStore('cutting', () => {
     return { kind: 'point' as const, spots: points.value.map(({ at, name }) => ({ points: at, name })) }
   })
 
+  let begun = 0
+  let measuring: Promise<unknown> = Promise.resolve()
   async function begin(quilt: string, zone: string, unit: Unit) {
+    const mine = (begun += 1)
     const found = await api.cutPoints(quilt, { zone, unit })
+    if (mine !== begun) return
     points.value = found.points
     edges.value = found.edges
     ends.value = []
@@ -27,21 +31,34 @@ export const useCutting = defineStore('cutting', () => {
     else ends.value = [...ends.value, points.value[index]!].slice(-2)
   }
   /** A point `along` an edge from its first corner. Gives what is wrong, in words. */
-  async function measure(quilt: string, zone: string, number: number, along: string, unit: Unit): Promise<string | undefined> {
+  function measure(quilt: string, zone: string, number: number, along: string, unit: Unit): Promise<string | undefined> {
     edge.value = undefined
-    try {
-      const { measured } = await api.cutPoints(quilt, { zone, edge: number, along, unit })
-      if (measured) ends.value = [...ends.value, measured].slice(-2)
-      byEdge.value = false
-    } catch (error) {
-      if (error instanceof Problem) return error.message
-    }
-    return undefined
+    byEdge.value = false
+    const mine = begun
+    const found = measuring.then(async () => {
+      try {
+        const { measured } = await api.cutPoints(quilt, { zone, edge: number, along, unit })
+        if (measured && mine === begun) ends.value = [...ends.value, measured].slice(-2)
+      } catch (error) {
+        if (!(error instanceof Problem) || mine !== begun) return undefined
+        byEdge.value = true // the edge is asked for again once the measure is mended
+        return error.message
+      }
+      return undefined
+    })
+    measuring = found
+    return found
+  }
+  /** Forget the ends that are chosen, also one that is still being measured. */
+  function anew() {
+    begun += 1
+    ends.value = []
   }
   function stop() {
+    begun += 1
     points.value = []
     ends.value = []
     byEdge.value = false
   }
-  return { points, edges, ends, byEdge, edge, picks, begin, pick, measure, stop }
+  return { points, edges, ends, byEdge, edge, picks, begin, pick, measure, anew, stop }
 })

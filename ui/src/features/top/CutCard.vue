@@ -95,7 +95,7 @@ onBeforeUnmount(() => {
     <label v-if="kind.startsWith('inset')" class="between"><span>{{ kind === 'inset square' ? 'In from the zone’s sides' : 'In from its outline' }}</span><input v-model="distance" class="text" data-testid="cut-distance" /></label>
     <template v-if="kind === 'line'">
       <p class="card tip" role="status">{{ cutting.ends.length === 0 ? 'Click the point where the line begins.' : cutting.ends.length === 1 ? 'Click the point where it ends.' : 'From point to point.' }}
-        <button v-if="cutting.ends.length" class="plain" @click="cutting.ends = []">begin anew</button></p>
+        <button v-if="cutting.ends.length" class="plain" @click="cutting.anew()">begin anew</button></p>
       <label class="between"><span>Or measured from a corner:</span><input v-model="along" class="text" placeholder="2 1/2" data-testid="cut-along" /></label>
       <button v-if="along.trim()" class="chip" :aria-pressed="cutting.byEdge" @click="cutting.byEdge = !cutting.byEdge">{{ cutting.byEdge ? 'now click the edge …' : 'along an edge' }}</button>
       <div class="chips"><button class="chip" :aria-pressed="around" data-testid="cut-around" @click="around = !around">the same from all four sides</button></div>
