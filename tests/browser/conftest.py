@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import tempfile
 from pathlib import Path
 
@@ -34,6 +35,17 @@ def browser_type_launch_args():
 @pytest.fixture(scope="session")
 def browser_context_args():
     return {"viewport": {"width": 1280, "height": 800}, "accept_downloads": True}
+
+
+@pytest.fixture
+def page(page):
+    """Where KENZET_SLOW_MS is set, every answer comes that much later: races show that a quick machine hides."""
+    if slow := os.environ.get("KENZET_SLOW_MS"):
+        tools = page.context.new_cdp_session(page)
+        tools.send("Network.enable")
+        through = {"downloadThroughput": -1, "uploadThroughput": -1}
+        tools.send("Network.emulateNetworkConditions", {"offline": False, "latency": int(slow), **through})
+    return page
 
 
 @pytest.fixture

@@ -70,4 +70,15 @@ describe('keeping changes', () => {
     expect(quilt.trouble).toContain('another window')
     expect(quilt.taken).toBe(2)
   })
+  it('is not saved while a try is reckoned that will be kept if it holds', async () => {
+    const quilt = useQuilt()
+    let answer: (held: string) => void = () => {}
+    const tried = quilt.trying(new Promise<string>((done) => (answer = done)))
+    expect(quilt.saving).toBe('saving')
+    answer('held')
+    expect(await tried).toBe('held')
+    expect(quilt.saving).toBe('saved')
+    await expect(quilt.trying(Promise.reject(new Error('refused')))).rejects.toThrow()
+    expect(quilt.saving).toBe('saved')
+  })
 })

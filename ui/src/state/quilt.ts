@@ -19,7 +19,10 @@ export const useQuilt = defineStore('quilt', () => {
   const view = ref<Views['QuiltView']>()
   const unit = ref<Unit>('in')
   const trouble = ref('')
-  const saving = ref<'saved' | 'saving' | 'waiting'>('saved')
+  const kept = ref<'saved' | 'saving' | 'waiting'>('saved')
+  /** tries that are being reckoned, and will be kept if they hold */
+  const tries = ref(0)
+  const saving = computed(() => (kept.value === 'saved' && tries.value ? 'saving' : kept.value))
   const before = ref<Views['Total'][]>()
   const totals = ref<Views['Total'][]>([])
   /** Grows whenever the kept quilt was taken anew, so that what hangs on it is reckoned again. */
@@ -59,6 +62,16 @@ export const useQuilt = defineStore('quilt', () => {
     totals.value = now
   }
 
+  /** Reckon a try that will be kept if it holds: until then not everything is saved. */
+  async function trying<T>(reckoned: Promise<T>): Promise<T> {
+    tries.value += 1
+    try {
+      return await reckoned
+    } finally {
+      tries.value -= 1
+    }
+  }
+
   /** Keep a change soon; one that follows on the same subject within moments is one step with it. */
   function keep(subject: string, change: Record<string, unknown>) {
     const now = Date.now()
@@ -67,7 +80,7 @@ export const useQuilt = defineStore('quilt', () => {
     const newest = waiting.at(-1)
     if (newest?.subject === subject) newest.change = change
     else waiting.push({ subject, key: crypto.randomUUID(), joins: follows, change })
-    saving.value = 'saving'
+    kept.value = 'saving'
     clearTimeout(timer)
     timer = setTimeout(() => void flush(), SETTLE_MS)
   }
@@ -92,19 +105,19 @@ export const useQuilt = defineStore('quilt', () => {
         return notSaved(error, sent)
       }
     }
-    saving.value = 'saved'
+    kept.value = 'saved'
   }
 
   async function notSaved(error: unknown, sent: Pending[]) {
     trouble.value = said(error)
     if (error instanceof Problem && (error.status === 0 || error.status === 503)) {
       waiting.unshift(...sent)
-      saving.value = 'waiting'
+      kept.value = 'waiting'
       timer = setTimeout(() => void flush(), RETRY_MS)
       return
     }
     waiting.length = 0
-    saving.value = 'saved'
+    kept.value = 'saved'
     await take()
   }
 
@@ -113,7 +126,7 @@ export const useQuilt = defineStore('quilt', () => {
     await flush()
     if (!view.value) return
     last = { subject: '', at: 0 }
-    saving.value = 'saving'
+    kept.value = 'saving'
     try {
       const changes = [{ key: crypto.randomUUID(), joins: false, change }]
       Object.assign(view.value, await api.change(id.value, { version: view.value.version, unit: unit.value, changes }))
@@ -126,7 +139,7 @@ export const useQuilt = defineStore('quilt', () => {
       }
       throw error
     } finally {
-      saving.value = 'saved'
+      kept.value = 'saved'
     }
   }
 
@@ -159,5 +172,5 @@ export const useQuilt = defineStore('quilt', () => {
     return error instanceof Problem ? error.message : 'Something went wrong here; please try again.'
   }
 
-  return { id, view, unit, trouble, saving, before, totals, taken, zones, parts, open, take, tally, keep, make, flush, walk, read }
+  return { id, view, unit, trouble, saving, before, totals, taken, zones, parts, open, take, tally, trying, keep, make, flush, walk, read }
 })

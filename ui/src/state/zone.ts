@@ -132,7 +132,8 @@ export const useZone = defineStore('zone', () => {
   async function answered(mine: AbortController, body: Partial<Views['PlanRequest']>, subject?: string) {
     const asked = { zone: key.value, place: place.value, unit: quilt.unit, layer: layer.value, ...body } as Views['PlanRequest']
     try {
-      const found = await api.plan(quilt.id, asked, mine.signal)
+      const reckoned = api.plan(quilt.id, asked, mine.signal)
+      const found = await (subject ? quilt.trying(reckoned) : reckoned)
       if (mine !== asking) return
       take(found)
       if (subject) quilt.keep(`${key.value} ${layer.value} ${subject}`, kept(found))

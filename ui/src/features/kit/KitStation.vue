@@ -28,7 +28,8 @@ async function ask(kit: Kit | undefined) {
   asking?.abort()
   const mine = (asking = new AbortController())
   try {
-    const found = await api.kit(quilt.id, { kit: kit ?? null, unit: quilt.unit }, mine.signal)
+    const reckoned = api.kit(quilt.id, { kit: kit ?? null, unit: quilt.unit }, mine.signal)
+    const found = await (kit ? quilt.trying(reckoned) : reckoned)
     if (mine !== asking) return
     view.value = found
     list.value = etched.value?.choices.some((c) => c.key === etched.value?.text) ? '' : (etched.value?.text ?? '')
