@@ -22,8 +22,9 @@ from kenzet.core.fills import FILLS, Fill
 from kenzet.core.fills.base import Paths, Rings
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.offset import _quarter_steps
-from kenzet.core.plan import plan_quilt, site_at
+from kenzet.core.plan import plan_quilt
 from kenzet.core.top.laid import LaidQuilt, ZoneShape
+from kenzet.core.zone_plan import site_at
 
 ROUNDS = 7
 CASES = (

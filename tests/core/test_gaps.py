@@ -10,8 +10,8 @@ from shapely.geometry import LineString
 
 from kenzet.core.cells import cells_of
 from kenzet.core.fills import FILLS
-from kenzet.core.gaps import _by_search, widest_gap
-from kenzet.core.geom.region import widest_circle
+from kenzet.core.gaps import Gap, _by_search, quick_gap, widest_gap
+from kenzet.core.geom.region import Region, widest_circle
 from tests.shapes import IN, REGIONS, box, drawn, inches
 
 SOME = [
@@ -56,3 +56,21 @@ def test_the_widest_place_of_a_fan_is_at_its_wide_end():
     gap = widest_gap(drawn(fill, region))
     assert math.isfinite(gap.width)
     assert gap.width / IN > 0.75
+
+
+def test_the_widest_gap_among_thousands_of_cells_is_not_waited_for():
+    """Strips too narrow for a full gap: each end is cut into cells. A zone of few lines is measured at once."""
+    one = inches(box(0, 0, 1, 90))
+    strips = [shapely.box(2 * k * IN, 0, (2 * k + 1) * IN, 90 * IN) for k in range(40)]
+    many = Region(shapely.MultiPolygon(strips))
+    fill = FILLS["lines"](spacing="1 1/2 in", angle=45)
+    few = quick_gap(drawn(fill, one))
+    assert few == widest_gap(drawn(fill, one))
+    assert few.width < 1.5 * IN
+    assert drawn(fill, many).lines > 1_500
+    assert quick_gap(drawn(fill, many)) is None
+    assert widest_gap(drawn(fill, many)).width == pytest.approx(few.width, rel=0.2)
+    narrow = FILLS["lines"](spacing="1/4 in", angle=45)
+    assert quick_gap(drawn(narrow, many)) == Gap(
+        pytest.approx(0.25 * IN)
+    )  # a full gap fits: no cell is needed

@@ -14,8 +14,8 @@ from kenzet.core.features import features_of
 from kenzet.core.fills import FILLS
 from kenzet.core.fills.base import Fill
 from kenzet.core.meeting import NEAR, whole_steps
-from kenzet.core.plan import site_at
 from kenzet.core.recipes import RecipeBook
+from kenzet.core.zone_plan import site_at
 from tests.shapes import IN, box, drawn, inches, site
 
 SQUARE = inches(box(0, 0, 7.5, 7.5))

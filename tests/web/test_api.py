@@ -7,6 +7,7 @@ from pathlib import Path
 
 import pytest
 
+from kenzet.core import gaps
 from kenzet.core.measure import Length
 from kenzet.web.describe import description
 
@@ -255,3 +256,15 @@ def test_the_front_ends_types_are_fresh(tmp_path):
     maker = UI / "node_modules" / ".bin" / "openapi-typescript"
     subprocess.run([maker, source, "-o", made], check=True, capture_output=True)
     assert made.read_text() == (UI / "src" / "api" / "schema.ts").read_text(), "run tools/schema"
+
+
+def test_a_widest_gap_that_takes_long_comes_when_it_is_asked_for(client, monkeypatch):
+    fill = {"kind": "lines", "spacing": "3 in", "angle": 45}
+    at_once = client.post("plan", zone="sashing", fill=fill).json
+    assert not at_once["measuring"]
+    monkeypatch.setattr(gaps, "_QUICK", 5)
+    first = client.post("plan", zone="sashing", fill=fill).json
+    gap = next(row for row in first["rows"] if words(row["label"]).startswith("Widest gap"))
+    assert first["measuring"]
+    assert "being measured" in words(gap["words"])
+    assert client.post("plan", zone="sashing", fill=fill, gap=True).json["rows"] == at_once["rows"]

@@ -16,8 +16,9 @@ from kenzet.core.drawing import Drawing, draw
 from kenzet.core.errors import KenzetError
 from kenzet.core.fills import FILLS, Fill, default_fill
 from kenzet.core.measure import MM_PER, Length, rounded
-from kenzet.core.plan import ZonePlan, check_hollow, site_at
+from kenzet.core.plan import check_hollow
 from kenzet.core.top.laid import LaidQuilt, ZoneShape
+from kenzet.core.zone_plan import ZonePlan, site_at
 
 _SHARES = (Fraction(1), Fraction(1, 2), Fraction(1, 4), Fraction(1, 8))
 _MOST_LINES = 4000

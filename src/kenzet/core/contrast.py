@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from shapely.affinity import affine_transform
 from shapely.geometry.base import BaseGeometry
 
-from kenzet.core.plan import ZonePlan
 from kenzet.core.top.laid import LaidQuilt, ZoneShape
+from kenzet.core.zone_plan import ZonePlan
 
 READS = 2.0
 """From this ratio on, flat reads against puffy (ours)."""

@@ -11,8 +11,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from kenzet.core.geom.clip import Straight
-from kenzet.core.plan import ZonePlan
 from kenzet.core.top.layout import Placing
+from kenzet.core.zone_plan import ZonePlan
 
 NEAR = 0.4  # mm, 1/64 in
 _SAME_WAY = 1e-4  # degrees

@@ -24,6 +24,7 @@ from kenzet.core.geom.region import Floats, Point, Region, widest_circle
 
 _NODE_GRID = 1e-4  # mm: lines and outline are snapped to this before they are cut into cells
 _SOME = 50_000
+_QUICK = 1_500  # lines that are cut into cells while she waits for the drawing
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,6 +37,18 @@ class Gap:
 
 def widest_gap(drawing: Drawing) -> Gap:
     """F44 for one drawing; the zone's own widest circle where no line lies in it."""
+    found = _without_cells(drawing)
+    return found or Gap(2 * widest_circle(_cells(drawing.region, drawing.stretches)))
+
+
+def quick_gap(drawing: Drawing) -> Gap | None:
+    """F44 where it does not take longer than the drawing itself, else None."""
+    found = _without_cells(drawing)
+    return found if found or drawing.lines > _QUICK else widest_gap(drawing)
+
+
+def _without_cells(drawing: Drawing) -> Gap | None:
+    """F44 for all but straight families of which no full gap fits into the zone."""
     region, families, stretches = drawing.region, drawing.families, drawing.stretches
     if drawing.fill.claimed_density is not None:
         return Gap(float(drawing.fill.spacing.mm))  # as wide as she sews it
@@ -52,7 +65,7 @@ def widest_gap(drawing: Drawing) -> Gap:
     pitch = min(float(max(family.gaps)) for family in straight)
     if widest <= pitch + 1e-6 and _fits_between(region, straight, pitch):
         return Gap(pitch)
-    return Gap(2 * widest_circle(_cells(region, stretches)))
+    return None
 
 
 def _by_search(region: Region, lines: Sequence[Floats]) -> Gap:

@@ -1,229 +1,29 @@
 """The way in: from a quilt to its plan.
 
-Glossary: a *drawing* is one distinct set of lines with the places that share it (blocks laid alike
-share one; lines that flow from the quilt's centre may differ from block to block, and so do blocks of
-other sizes, blocks at the quilt's edge, and places with a fill of their own). A *line* is a
-stretch of a straight family, one ring of an echo or a piece of a path.
-
 Cost: one scan for all straight families of a zone; one offset a ring. Each distinct drawing is
 planned once, however often it is placed.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Iterable
+from dataclasses import replace
 from fractions import Fraction
-from functools import cached_property
-from itertools import pairwise
-
-import numpy as np
 
 from kenzet.core.cells import alternate
 from kenzet.core.drawing import Drawing, draw
-from kenzet.core.errors import BadValue, TooMany, Unknown
-from kenzet.core.fills.base import Family, Figure, Fill, Meeting, Mend, Site, Wish
-from kenzet.core.gaps import Gap, widest_gap
-from kenzet.core.geom.arcs import Arc, soft_of
+from kenzet.core.errors import BadValue, TooMany
+from kenzet.core.fills.base import Family, Fill, Site
+from kenzet.core.geom.arcs import soft_of
 from kenzet.core.geom.clip import Straight
-from kenzet.core.geom.predicates import CURVE_ERROR
 from kenzet.core.geom.region import Point, Region
 from kenzet.core.kit.kit import Kit
-from kenzet.core.laying import Pose, Reference, Stretch, Sum, pose, reckon, references
-from kenzet.core.marks.ticks import TickedEdge, ticked_edges
 from kenzet.core.measure import in_words
-from kenzet.core.slivers import EdgeGap, edge_gaps
-from kenzet.core.top.laid import LaidQuilt, ZoneShape, from_middle
-from kenzet.core.top.zone import MarkMethod, Over, Zone
+from kenzet.core.top.laid import LaidQuilt, ZoneShape
+from kenzet.core.top.zone import Over, Zone
+from kenzet.core.zone_plan import ZonePlan, site_at
 
 MOST_LINES = 200_000
-
-
-@dataclass(frozen=True)
-class ZonePlan:
-    """Everything reckoned for one zone. ``drawings`` together hold every place that has a fill once."""
-
-    key: str
-    zone: Zone
-    kit: Kit
-    drawings: tuple[Drawing, ...]
-    middle: Point
-
-    def drawing_at(self, place: str = "") -> Drawing:
-        """The drawing at ``place``, or the one of most places. Raises Unknown where the zone is open there."""
-        for drawing in self.drawings:
-            if place in drawing.places or not place:
-                return drawing
-        raise Unknown(f"{self.zone.name} has no lines at place {place}.", "place")
-
-    def has_drawing_at(self, place: str) -> bool:
-        """Whether there are lines to look at there."""
-        return any(place in drawing.places or not place for drawing in self.drawings)
-
-    def layered(self, layer: int) -> ZonePlan:
-        """The plan of one layer alone: 0 the zone's fill, 1 the one on top."""
-        if not any(drawing.layer != layer for drawing in self.drawings):
-            return self
-        if layer not in self._layers:
-            own = tuple(drawing for drawing in self.drawings if drawing.layer == layer)
-            self._layers[layer] = replace(self, drawings=own)
-        return self._layers[layer]
-
-    @cached_property
-    def _layers(self) -> dict[int, ZonePlan]:
-        """What was taken apart."""
-        return {}
-
-    @cached_property
-    def _references(self) -> dict[int, dict[int, Reference]]:
-        """What was worked out, by drawing."""
-        return {}
-
-    @property
-    def lines_in_quilt(self) -> int:
-        """All lines of the zone over the whole quilt."""
-        return sum(drawing.lines * len(drawing.places) for drawing in self.drawings)
-
-    @property
-    def stitched_in_quilt(self) -> float:
-        """mm over the whole quilt."""
-        return sum(drawing.stitched * len(drawing.places) for drawing in self.drawings)
-
-    def sum(self, drawing: Drawing) -> Sum:
-        """The sum that lays each line from the one before."""
-        return self._reckon(drawing.fill.spacing.mm)
-
-    def widest_gap(self, drawing: Drawing) -> Gap:
-        """F44 for one drawing."""
-        return widest_gap(drawing)
-
-    def edge_gaps(self, drawing: Drawing) -> list[EdgeGap]:
-        """What is left along the edges that run with the lines, the narrowest first."""
-        return edge_gaps(drawing.region, drawing.families)
-
-    def mend(self, drawing: Drawing, place: str = "") -> Mend | None:
-        """What would leave no sliver along an edge."""
-        return drawing.fill.mend(self._site(drawing, place))
-
-    def wishes(self, drawing: Drawing, place: str = "") -> list[Wish]:
-        """Spacings near hers that come out even or meet the corners."""
-        return list(drawing.fill.wishes(self._site(drawing, place)))
-
-    def meet(self, drawing: Drawing, points: Sequence[Point], place: str = "") -> list[Meeting]:
-        """How the fill can hit all of ``points`` of the zone."""
-        return list(drawing.fill.meet(self._site(drawing, place), points))
-
-    def figures(self, drawing: Drawing, place: str = "") -> list[Figure]:
-        """What the fill tells beside its spacing; nothing where it does not fit."""
-        return list(drawing.fill.figures(self._site(drawing, place)))
-
-    def _site(self, drawing: Drawing, place: str) -> Site:
-        return site_at(drawing.shape, place or drawing.places[0], self.middle)
-
-    def references(self, drawing: Drawing) -> dict[int, Reference]:
-        """What every line of ``drawing`` is laid from, by line number."""
-        number = next(k for k, one in enumerate(self.drawings) if one is drawing)
-        if number not in self._references:
-            self._references[number] = _stretch_references(self, drawing) | _trace_references(self, drawing)
-        return self._references[number]
-
-    def telling_line(self, drawing: Drawing) -> int:
-        """The line that shows best how the others are laid: the longest one laid from another."""
-        laid = self.references(drawing)
-        follows = [line for line, ref in laid.items() if ref.kind == "line"] or list(laid)
-        if not follows:
-            raise BadValue("No line lies in this zone.", "line")
-        return max(follows, key=lambda line: (round(drawing.length_of(line), 3), -line))
-
-    def marked(self, drawing: Drawing, method: MarkMethod) -> list[int]:
-        """The lines to draw: all, or only those that nothing sewn or pieced gives a place to."""
-        if method == "all lines" or not drawing.fill.sewn:
-            return list(range(drawing.lines))
-        return sorted(line for line, ref in self.references(drawing).items() if ref.kind == "mark")
-
-    def ticked(self, drawing: Drawing) -> list[TickedEdge]:
-        """The zone's edges with a tick for every line that meets them."""
-        open_ends = [trace.points[k] for trace in drawing.traces if not trace.closed for k in (0, -1)]
-        ends = np.concatenate([drawing.stretches.ends.reshape(-1, 2), np.array(open_ends).reshape(-1, 2)])
-        return ticked_edges(drawing.region, ends, self.kit.marking_step.mm)
-
-    def line_ends(self, drawing: Drawing, line: int, side: int = -1) -> tuple[Point, Point]:
-        """Start and end of a stretch, or of side ``side`` (the longest if -1) of a trace as it is drawn."""
-        if not 0 <= line < drawing.lines:
-            raise Unknown(f"There are {drawing.lines} lines here; there is no number {line + 1}.", "line")
-        if line < len(drawing.stretches):
-            x0, y0, x1, y1 = drawing.stretches.ends[line].tolist()
-            return (x0, y0), (x1, y1)
-        points = drawing.traces[line - len(drawing.stretches)].polyline
-        long = np.hypot(*(points[1:] - points[:-1]).T)
-        k = side if 0 <= side < len(long) else int(long.argmax())
-        return tuple(points[k].tolist()), tuple(points[k + 1].tolist())
-
-    def pose(self, drawing: Drawing, line: int, side: int = -1) -> tuple[Pose, Reference, Sum]:
-        """Where the ruler lies for a line, what it is laid from, and the sum for it."""
-        start, end = self.line_ends(drawing, line, side)
-        reference = self.references(drawing)[line]
-        distance = reference.distance if reference.kind != "mark" else self.kit.foot.offset.mm
-        if drawing.trace(line):
-            return self._posed(drawing.region, start, end, False, distance), reference, self._reckon(distance)
-        piece, _ = drawing.piece_and_family(line)
-        laid = self._posed(drawing.region.pieces[piece], start, end, reference.way < 0, distance)
-        return laid, reference, self._reckon(distance)
-
-    def arc_at(self, drawing: Drawing, line: int, side: int = -1) -> Arc | None:
-        """The arc that side ``side`` of a trace is drawn for; None where it is straight."""
-        trace = drawing.trace(line)
-        if trace is None:
-            return None
-        (x0, y0), (x1, y1) = self.line_ends(drawing, line, side)
-        middle = ((x0 + x1) / 2, (y0 + y1) / 2)
-        arcs = trace.arcs.tolist()
-        found = [Arc((a[0], a[1]), (b[0], b[1]), a[2]) for a, b in pairwise([*arcs, arcs[0]]) if a[2]]
-        near = [arc for arc in found if arc.holds(middle, 2 * CURVE_ERROR)]
-        return near[0] if near else None
-
-    def _reckon(self, distance: Fraction) -> Sum:
-        return reckon(distance, self.kit.foot.offset.mm, self.kit.ruler)
-
-    def _posed(self, piece: Region, start: Point, end: Point, left: bool, distance: Fraction) -> Pose:
-        return pose(piece, start, end, left, distance, self.kit)
-
-
-def _stretch_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference]:
-    by_job: dict[int, list[Stretch]] = {}
-    directions = [family.direction for family in drawing.families if isinstance(family, Straight)]
-    for index, (job, line) in enumerate(
-        zip(drawing.stretches.job.tolist(), drawing.stretches.line.tolist(), strict=True)
-    ):
-        ux, uy = directions[job % len(directions)]
-        x0, y0, x1, y1 = drawing.stretches.ends[index].tolist()
-        by_job.setdefault(job, []).append(Stretch(index, line, x0 * ux + y0 * uy, x1 * ux + y1 * uy))
-    found: dict[int, Reference] = {}
-    for job, stretches in by_job.items():
-        piece, number = divmod(job, len(drawing.families))
-        family = drawing.families[number]
-        if isinstance(family, Straight):
-            found |= references(drawing.region.pieces[piece], family, stretches, plan.kit)
-    return found
-
-
-def _trace_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference]:
-    """A trace is laid on the one before it, a first ring on the seam; drawn where nothing gives it its place
-    or no etched line does it.
-    """
-    found = {}
-    for number, trace in enumerate(drawing.traces, len(drawing.stretches)):
-        distance = trace.distance
-        if distance is None or not reckon(distance, plan.kit.foot.offset.mm, plan.kit.ruler).can_be_laid:
-            found[number] = Reference("mark", Fraction(0), 1)
-        else:
-            found[number] = Reference("line" if trace.line else "seam", distance, 1)
-    return found
-
-
-def site_at(shape: ZoneShape, place: str, middle: Point) -> Site:
-    """Where a fill is laid, as ``place`` sees it."""
-    return Site(shape.region, shape.part.centre, from_middle(shape.part, place, middle), lambda: shape.seams)
 
 
 def plan_zone(laid: LaidQuilt, key: str) -> ZonePlan | None:

@@ -11,8 +11,9 @@ import numpy as np
 from kenzet.core.drawing import Drawing
 from kenzet.core.laying import Reference, Sum
 from kenzet.core.measure import MM_PER, Length
-from kenzet.core.plan import ZonePlan, plan_quilt
+from kenzet.core.plan import plan_quilt
 from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.zone_plan import ZonePlan
 
 
 def plan_json(laid: LaidQuilt) -> dict[str, Any]:

@@ -11,9 +11,10 @@ from kenzet.core.drawing import Drawing
 from kenzet.core.marks.sheet import MarkSheet, mark_sheet
 from kenzet.core.marks.ticks import TickedEdge
 from kenzet.core.measure import COARSE, Unit, long_figure, rounded
-from kenzet.core.plan import ZonePlan, plan_quilt
+from kenzet.core.plan import plan_quilt
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.zone import MarkMethod
+from kenzet.core.zone_plan import ZonePlan
 from kenzet.formats.pdf import pages_of, pdf
 from kenzet.formats.placement import Paper
 from kenzet.formats.svg import svg

@@ -19,13 +19,15 @@ from kenzet.core.laying import Pose, Reference, Sum
 from kenzet.core.marks.ticks import edge_names
 from kenzet.core.measure import COARSE, Length, Unit
 from kenzet.core.params import Frozen, forms, step_length
-from kenzet.core.plan import ZonePlan, plan_quilt, plan_zone, site_at
+from kenzet.core.plan import plan_quilt, plan_zone
 from kenzet.core.steps import slants, spacing_for
 from kenzet.core.top.document import validated
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.zone import Over
+from kenzet.core.zone_plan import ZonePlan, site_at
 from kenzet.web import models as m
-from kenzet.web import show
+from kenzet.web import show, slip
+from kenzet.web import zone_models as z
 from kenzet.web.at_hand import answer, laid_quilt, planned
 
 zones = APIBlueprint("zones", __name__, url_prefix="/api/quilts/<quilt>")
@@ -41,21 +43,21 @@ class _OneFill(Frozen):
     fill: AnyFill
 
 
-@zones.post("/plan", responses={200: m.ZoneView})
-def plan(path: m.QuiltPath, body: m.PlanRequest) -> Response:
+@zones.post("/plan", responses={200: z.ZoneView})
+def plan(path: m.QuiltPath, body: z.PlanRequest) -> Response:
     """Reckon a zone with what is typed; nothing is kept."""
     laid = _typed(path.quilt, body)
     return answer(_zone_view(laid, plan_zone(laid, body.zone), body))
 
 
-@zones.post("/ruler", responses={200: m.RulerView})
-def ruler(path: m.QuiltPath, body: m.RulerRequest) -> Response:
+@zones.post("/ruler", responses={200: z.RulerView})
+def ruler(path: m.QuiltPath, body: z.RulerRequest) -> Response:
     """Where the ruler lies for one line."""
     return answer(_ruler_view(planned(_typed(path.quilt, body), body.zone).layered(body.layer), body))
 
 
-@zones.post("/meet", responses={200: m.MeetView})
-def meet(path: m.QuiltPath, body: m.MeetRequest) -> Response:
+@zones.post("/meet", responses={200: z.MeetView})
+def meet(path: m.QuiltPath, body: z.MeetRequest) -> Response:
     """How the zone's fill can hit chosen features of the piecing."""
     found = planned(_typed(path.quilt, body), body.zone).layered(body.layer)
     drawing = found.drawing_at(body.place)
@@ -64,10 +66,10 @@ def meet(path: m.QuiltPath, body: m.MeetRequest) -> Response:
         raise BadValue(f"This zone has {len(features)} features.", "features")
     chosen = [features[k] for k in body.features]
     ways = found.meet(drawing, [feature.point for feature in chosen], body.place)
-    return answer(show.meetings(ways, chosen, body.unit))
+    return answer(slip.meetings(ways, chosen, body.unit))
 
 
-def _typed(quilt_id: str, body: m.PlanRequest) -> LaidQuilt:
+def _typed(quilt_id: str, body: z.PlanRequest) -> LaidQuilt:
     """The quilt with the typed fill in its zone."""
     kept, laid = laid_quilt(quilt_id)
     zone = laid.zone(body.zone)
@@ -95,7 +97,7 @@ def _typed(quilt_id: str, body: m.PlanRequest) -> LaidQuilt:
     return laid.with_quilt(with_fill(kept.quilt, body.zone, fill, body.place))
 
 
-def _by_step(laid: LaidQuilt, fill: Fill, body: m.PlanRequest) -> Fill:
+def _by_step(laid: LaidQuilt, fill: Fill, body: z.PlanRequest) -> Fill:
     """The fill with the spacing that a typed step along the edge makes; it is remembered as typed."""
     try:
         step = Length.parse(body.along_edge or "", body.unit)
@@ -104,7 +106,7 @@ def _by_step(laid: LaidQuilt, fill: Fill, body: m.PlanRequest) -> Fill:
     zone = laid.zone(body.zone)
     shape = laid.shape_at(zone, body.place) or laid.shapes(zone)[0]
     met = slants(shape.region, list(fill.lay_out(site_at(shape, shape.places[0], laid.middle))))
-    if not met or not show.takes_step(fill):
+    if not met or not slip.takes_step(fill):
         raise BadValue("No edge is met at a slant here: the step is the distance itself.", "along_edge")
     values = {"spacing": spacing_for(step, met[0].degrees).text, "step": step.text}
     try:
@@ -114,7 +116,7 @@ def _by_step(laid: LaidQuilt, fill: Fill, body: m.PlanRequest) -> Fill:
     return checked
 
 
-def _stepped(fill: Fill, step: m.Step, kit: Kit) -> Fill:
+def _stepped(fill: Fill, step: z.Step, kit: Kit) -> Fill:
     """One parameter moved by the marking step, or by 5 degrees, or by one."""
     form = forms(type(fill)).get(step.field)
     value = getattr(fill, step.field, None)
@@ -132,19 +134,19 @@ def _stepped(fill: Fill, step: m.Step, kit: Kit) -> Fill:
     return checked
 
 
-def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> m.ZoneView:
+def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: z.PlanRequest) -> z.ZoneView:
     zone, unit = laid.zone(body.zone), body.unit
     places = laid.places(zone)
     place = body.place if body.place in places else next(iter(places))
     shape = laid.shape_at(zone, place) or next(iter(laid.shapes(zone)), None)
     region = shape.region if shape else None
     plans = plan_quilt(laid)
-    view = m.ZoneView(
+    view = z.ZoneView(
         zone=body.zone,
         place=place,
         where=show.place_name(place),
         times=len(places),
-        apart=show.apart(laid, zone),
+        apart=slip.apart(laid, zone),
         here_apart=zone.apart_at(place) is not None,
         name=zone.name,
         occurs=show.occurs(laid, zone),
@@ -162,9 +164,10 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> 
         notes=[],
         advice=[],
         gap=None,
+        measuring=False,
         can_meet=False,
         slivers=[],
-        features=show.features(shape, site_at(shape, shape.places[0], laid.middle)) if shape else [],
+        features=slip.features(shape, site_at(shape, shape.places[0], laid.middle)) if shape else [],
         drawings=show.drawings(found),
         edges=show.spots(region.edges, edge_names(region)) if region else [],
         corners=[m.Spot(points=list(c), name=f"corner {n}") for n, c in enumerate(region.corners, 1)]
@@ -176,23 +179,24 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> 
     if found is None or not found.has_drawing_at(place):
         return view
     drawing = found.drawing_at(place)
-    gap = found.widest_gap(drawing)
+    gap = found.widest_gap(drawing) if body.gap else found.quick_gap(drawing)
+    view.measuring = gap is None
     view.fill = drawing.fill.model_dump(mode="json")
     view.fields = show.fields(drawing.fill, unit)
     if any(ref.kind != "mark" for ref in found.references(drawing).values()) or len(drawing.stretches):
-        view.sum = show.the_sum(found.sum(drawing), unit)
-        view.sum.instead = show.instead(found.sum(drawing), unit)
-    view.figures = show.figures(found.figures(drawing, place), unit)
+        view.sum = slip.the_sum(found.sum(drawing), unit)
+        view.sum.instead = slip.instead(found.sum(drawing), unit)
+    view.figures = slip.figures(found.figures(drawing, place), unit)
     view.can_meet = drawing.fill.can_meet
     view.notes = list(drawing.fill.notes())
-    if gap.place and gap.width > float(found.kit.batting.limit.mm) + 0.1:
-        view.gap = m.GapView(x=gap.place[0], y=gap.place[1], radius=gap.width / 2)
-    view.offers = show.offers(found, drawing, place, unit)
+    if gap and gap.place and gap.width > float(found.kit.batting.limit.mm) + 0.1:
+        view.gap = z.GapView(x=gap.place[0], y=gap.place[1], radius=gap.width / 2)
+    view.offers = slip.offers(found, drawing, place, unit)
     met = slants(drawing.region, drawing.families)
-    view.step = show.step_field(drawing.fill, met, unit)
-    view.rows = show.rows(found, drawing, met, gap, unit)
-    view.advice = show.advice(found, drawing, place, gap, unit)
-    beside, told = show.neighbourhood(laid, plans, found, place, unit)
+    view.step = slip.step_field(drawing.fill, met, unit)
+    view.rows = slip.rows(found, drawing, met, gap, unit)
+    view.advice = slip.advice(found, drawing, place, gap, unit)
+    beside, told = slip.neighbourhood(laid, plans, found, place, unit)
     view.rows += beside
     view.advice += told
     edges = drawing.region.edges
@@ -201,7 +205,7 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: m.PlanRequest) -> 
     return view
 
 
-def _ruler_view(found: ZonePlan, body: m.RulerRequest) -> m.RulerView:
+def _ruler_view(found: ZonePlan, body: z.RulerRequest) -> z.RulerView:
     drawing, unit = found.drawing_at(body.place), body.unit
     line = found.telling_line(drawing) if body.line is None else body.line
     arc = found.arc_at(drawing, line, body.side)
@@ -215,7 +219,7 @@ def _ruler_view(found: ZonePlan, body: m.RulerRequest) -> m.RulerView:
     total = "from the seam" if reference.kind == "seam" else "apart"
     moves = "long enough" if pose.moves == 0 else f"slide it along {pose.moves} ×"
     length = show.shown(math.dist(start, end), unit, COARSE[unit], about=True)
-    return m.RulerView(
+    return z.RulerView(
         line=line,
         ends=[*start, *end],
         body=[v for point in pose.body for v in point],
@@ -225,7 +229,7 @@ def _ruler_view(found: ZonePlan, body: m.RulerRequest) -> m.RulerView:
         radius=pose.foot_radius,
         stops=_stops(pose, unit, sides),
         laid=_laid_words(found, reference, reckoned, unit),
-        sum=None if marked else show.the_sum(reckoned, unit, on, total),
+        sum=None if marked else slip.the_sum(reckoned, unit, on, total),
         rows=[
             m.Row(label=["This side" if sides else "This line"], words=[length]),
             m.Row(label=["Your ruler"], words=[moves]),
@@ -235,7 +239,7 @@ def _ruler_view(found: ZonePlan, body: m.RulerRequest) -> m.RulerView:
     )
 
 
-def _curve_view(found: ZonePlan, line: int, arc: Arc, unit: Unit) -> m.RulerView:
+def _curve_view(found: ZonePlan, line: int, arc: Arc, unit: Unit) -> z.RulerView:
     """A side that is an arc: the radii of the edges that sew it (F25), its chord and its rise."""
     foot, radius = float(found.kit.foot.offset.mm), arc.radius
     inside = show.shown(radius + foot, unit, COARSE[unit] / 4, about=True)
@@ -260,7 +264,7 @@ def _curve_view(found: ZonePlan, line: int, arc: Arc, unit: Unit) -> m.RulerView
         ]
     laid.append(". Keep the plastic as far as your foot's offset from both ends.")
     rows = [("Chord", arc.chord), ("Rise", arc.rise), ("Along the curve", arc.radius * abs(arc.angle))]
-    return m.RulerView(
+    return z.RulerView(
         line=line,
         ends=[v for k in range(33) for v in arc.at(k / 32)],
         body=[],
@@ -287,7 +291,7 @@ def _laid_words(found: ZonePlan, reference: Reference, reckoned: Sum, unit: Unit
     return [f"Laid on {_ON[reference.kind]}, ", show.shown(reckoned.spacing, unit), " away."]
 
 
-def _stops(pose: Pose, unit: Unit, sides: bool) -> list[m.StopView]:
+def _stops(pose: Pose, unit: Unit, sides: bool) -> list[z.StopView]:
     start, end = pose.stops
     alike = start.along is not None and end.along is not None and abs(start.along - end.along) < 0.1
     words: list[m.Words] = [_stop_words(start.along, "starts", unit), _stop_words(end.along, "stops", unit)]
@@ -300,7 +304,7 @@ def _stops(pose: Pose, unit: Unit, sides: bool) -> list[m.StopView]:
             [],
         ]
     return [
-        m.StopView(needle=list(stop.needle), edge=list(stop.edge), words=said)
+        z.StopView(needle=list(stop.needle), edge=list(stop.edge), words=said)
         for stop, said in zip(pose.stops, words, strict=True)
     ]
 

@@ -1225,6 +1225,11 @@ export interface components {
                 [key: string]: unknown;
             } | null;
             /**
+             * Gap
+             * @default false
+             */
+            gap: boolean;
+            /**
              * Layer
              * @default 0
              */
@@ -1417,7 +1422,7 @@ export interface components {
          *
          *     ``switch`` changes to another fill and takes over what fits; ``along_edge`` is a step along the edge that lines
          *     meet at a slant, from which the spacing follows. Layer 1 is the fill on top, in ``cells``
-         *     of the one below. Nothing is kept.
+         *     of the one below. ``gap`` waits for the widest gap, however long it takes. Nothing is kept.
          */
         PlanRequest: {
             /**
@@ -1437,6 +1442,11 @@ export interface components {
             fill: {
                 [key: string]: unknown;
             } | null;
+            /**
+             * Gap
+             * @default false
+             */
+            gap: boolean;
             /**
              * Layer
              * @default 0
@@ -1658,6 +1668,11 @@ export interface components {
             fill: {
                 [key: string]: unknown;
             } | null;
+            /**
+             * Gap
+             * @default false
+             */
+            gap: boolean;
             /**
              * Layer
              * @default 0
@@ -2046,6 +2061,7 @@ export interface components {
          * ZoneView
          * @description A zone with its plan as the slip shows it. Nothing here is kept yet.
          *
+         *     ``measuring`` is true where the widest gap takes long and was not waited for.
          *     ``over`` names the fill on top, ``cells`` says where it lies. ``times`` is how often it lies in the quilt, ``here_apart`` whether the place at hand is apart.
          */
         ZoneView: {
@@ -2078,6 +2094,8 @@ export interface components {
             here_apart: boolean;
             /** Layer */
             layer: number;
+            /** Measuring */
+            measuring: boolean;
             /** Name */
             name: string;
             /** Notes */

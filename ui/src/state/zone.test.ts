@@ -55,6 +55,22 @@ describe('tries on a zone', () => {
     await vi.waitFor(() => expect(zone.line).toEqual({ number: 4, side: -1 }))
     expect(laid.map((body) => body.fill)).toEqual([{ kind: 'lines', spacing: '3/4 in', angle: 0 }])
   })
+  it('asks for a widest gap that takes long once she pauses, and not for a plan she has left', async () => {
+    vi.useFakeTimers()
+    vi.spyOn(api, 'plan').mockImplementation(async (_, body) => {
+      asked.push(body)
+      return { ...(view(body.fill ?? { kind: 'lines' }) as object), measuring: !body.gap, rows: [body.gap ? 'measured' : ''] } as never
+    })
+    const zone = useZone()
+    await zone.choose('a')
+    await zone.set('spacing', '1')
+    await vi.advanceTimersByTimeAsync(100)
+    await zone.set('spacing', '2')
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(asked.filter((body) => body.gap).map((body) => body.fill)).toEqual([{ kind: 'lines', spacing: '2' }])
+    expect(zone.plan?.rows).toEqual(['measured'])
+    vi.useRealTimers()
+  })
   it('a look that is answered after the zone was left does not bring it back', async () => {
     const zone = useZone()
     const looked = zone.choose('a')

@@ -6,6 +6,8 @@ import { useQuilt } from './quilt'
 
 type Fill = Record<string, unknown>
 
+const PAUSE_MS = 400
+
 export const useZone = defineStore('zone', () => {
   const quilt = useQuilt()
   const key = ref('')
@@ -137,8 +139,23 @@ export const useZone = defineStore('zone', () => {
       if (mine !== asking) return
       take(found)
       if (subject) quilt.keep(`${key.value} ${layer.value} ${subject}`, kept(found))
+      if (found.measuring) void measure(mine, asked, found)
     } catch (error) {
       if (mine === asking && error instanceof Problem) wrong.value = { field: error.field, message: error.message }
+    }
+  }
+
+  /** The widest gap among thousands of lines comes after them, once she pauses. */
+  async function measure(mine: AbortController, asked: Views['PlanRequest'], found: Views['ZoneView']) {
+    await new Promise((done) => setTimeout(done, PAUSE_MS))
+    if (mine !== asking || plan.value !== found) return
+    const { zone, place, unit, layer } = asked
+    const body = { zone, place, unit, layer, fill: found.fill, cells: layer ? found.cells : null, gap: true } as Views['PlanRequest']
+    try {
+      const measured = await api.plan(quilt.id, body, mine.signal)
+      if (mine === asking && plan.value === found) plan.value = { ...measured, drawings: found.drawings }
+    } catch {
+      return // taken back by a try that follows, which asks anew
     }
   }
 

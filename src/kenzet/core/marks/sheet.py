@@ -14,8 +14,8 @@ from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats, Point, Region
 from kenzet.core.marks.ticks import TickedEdge
 from kenzet.core.measure import Unit, figure
-from kenzet.core.plan import ZonePlan
 from kenzet.core.top.zone import MarkMethod
+from kenzet.core.zone_plan import ZonePlan
 
 TICK = 4.0  # mm
 
