@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
+import numpy as np
 import shapely
 
 from kenzet.core.geom.arcs import key
@@ -33,11 +33,13 @@ def features_of(shape: ZoneShape) -> list[Feature]:
     for name, edge in zip(edge_names(region), region.edges, strict=True):
         found.append(Feature(f"middle of the {name}", edge.at(edge.length / 2)))
     found.append(Feature("the centre", region.middle))
-    kept: list[Feature] = []
-    for feature in found[:MOST_FEATURES]:
-        if all(math.dist(feature.point, other.point) > _APART for other in kept):
-            kept.append(feature)
-    return kept
+    found = found[:MOST_FEATURES]
+    places = np.array([feature.point for feature in found])
+    kept: list[int] = []
+    for number, place in enumerate(places):
+        if (np.hypot(*(places[kept] - place).T) > _APART).all():
+            kept.append(number)
+    return [found[number] for number in kept]
 
 
 def _crossings(shape: ZoneShape) -> set[Point]:

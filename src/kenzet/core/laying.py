@@ -15,6 +15,8 @@ from enum import StrEnum
 from fractions import Fraction
 from functools import lru_cache
 
+import numpy as np
+
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.region import Edge, Point, Region, parallel
 from kenzet.core.kit.kit import Kit, Ruler
@@ -130,10 +132,11 @@ def references(
     ordered = sorted(stretches, key=lambda s: (s.line * forward, s.start))
     if not any(reckon(gap, kit.foot.offset.mm, kit.ruler).can_be_laid for gap in family.gaps):
         return {s.index: Reference("mark", Fraction(0), forward) for s in ordered}
+    seams = _Seams(piece, family, kit)
     for way, run in ((forward, ordered), (-forward, ordered[::-1])):
-        distance = _seam_behind(piece, family, run[0], way, kit)
+        distance = seams.behind(run[0], way)
         if distance is not None:
-            return _follow(piece, family, run, way, kit, {run[0].index: Reference("seam", distance, way)})
+            return _follow(seams, family, run, way, kit, {run[0].index: Reference("seam", distance, way)})
     base = max(ordered, key=lambda s: (round(s.length, 3), -abs(s.line)))
     placed = {base.index: Reference("mark", Fraction(0), forward)}
     ahead = [s for s in ordered if s.line * forward > base.line * forward]
@@ -141,12 +144,12 @@ def references(
     level = [s for s in ordered if s.line == base.line and s is not base]
     placed |= {s.index: Reference("mark", Fraction(0), forward) for s in level}
     beside = [s for s in ordered if s.line == base.line]
-    placed = _follow(piece, family, [*beside, *ahead], forward, kit, placed)
-    return _follow(piece, family, [*beside, *back], -forward, kit, placed)
+    placed = _follow(seams, family, [*beside, *ahead], forward, kit, placed)
+    return _follow(seams, family, [*beside, *back], -forward, kit, placed)
 
 
 def _follow(
-    piece: Region, family: Straight, run: Sequence[Stretch], way: int, kit: Kit, placed: dict[int, Reference]
+    seams: _Seams, family: Straight, run: Sequence[Stretch], way: int, kit: Kit, placed: dict[int, Reference]
 ) -> dict[int, Reference]:
     by_line: dict[int, list[Stretch]] = {}
     for stretch in run:
@@ -162,7 +165,7 @@ def _follow(
         if before is not None and beside and can_be_laid[gap]:
             placed[stretch.index] = Reference("line", gap, way, before.index)
             continue
-        distance = _seam_behind(piece, family, stretch, way, kit)
+        distance = seams.behind(stretch, way)
         placed[stretch.index] = (
             Reference("mark", Fraction(0), way) if distance is None else Reference("seam", distance, way)
         )
@@ -173,23 +176,26 @@ def _overlap(one: Stretch, other: Stretch) -> float:
     return min(one.end, other.end) - max(one.start, other.start)
 
 
-def _seam_behind(piece: Region, family: Straight, stretch: Stretch, way: int, kit: Kit) -> Fraction | None:
-    """How far behind ``stretch`` a seam runs along it on which her ruler can be laid, or None."""
-    (ux, uy), (nx, ny) = family.direction, family.normal
-    place = family.place(stretch.line)
-    found: list[float] = []
-    for edge in piece.edges:
-        if not parallel(edge, family.angle):
-            continue
-        behind = way * (place - (edge.start[0] * nx + edge.start[1] * ny))
-        t0, t1 = sorted(x * ux + y * uy for x, y in (edge.start, edge.end))
-        shared = min(t1, stretch.end) - max(t0, stretch.start)
-        if behind > 1e-6 and shared >= 0.5 * stretch.length:
-            found.append(behind)
-    if not found:
-        return None
-    distance = Fraction(min(found)).limit_denominator(10**6)
-    return distance if reckon(distance, kit.foot.offset.mm, kit.ruler).can_be_laid else None
+class _Seams:
+    """The edges of a piece that run along a family: what a line can be laid from without another line."""
+
+    def __init__(self, piece: Region, family: Straight, kit: Kit) -> None:
+        along = [edge for edge in piece.edges if parallel(edge, family.angle)]
+        ends = np.array([(edge.start, edge.end) for edge in along]).reshape(-1, 2, 2)
+        self._across = ends[:, 0] @ np.array(family.normal)
+        span = ends @ np.array(family.direction)
+        self._from, self._to = span.min(axis=1), span.max(axis=1)
+        self._family, self._kit = family, kit
+
+    def behind(self, stretch: Stretch, way: int) -> Fraction | None:
+        """How far behind ``stretch`` the nearest of them lies, or None where her ruler cannot be laid on it."""
+        behind = way * (self._family.place(stretch.line) - self._across)
+        shared = np.minimum(self._to, stretch.end) - np.maximum(self._from, stretch.start)
+        found = behind[(behind > 1e-6) & (shared >= 0.5 * stretch.length)]
+        if not len(found):
+            return None
+        distance = Fraction(float(found.min())).limit_denominator(10**6)
+        return distance if reckon(distance, self._kit.foot.offset.mm, self._kit.ruler).can_be_laid else None
 
 
 @dataclass(frozen=True, slots=True)
