@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 import shapely
@@ -24,7 +25,8 @@ class Feature:
     point: Point
 
 
-def features_of(shape: ZoneShape) -> list[Feature]:
+@lru_cache(maxsize=64)
+def features_of(shape: ZoneShape) -> tuple[Feature, ...]:
     """Corners first, in reading order, then where seams cross or end, middles of edges, the centre; each once."""
     region = shape.region
     found = [Feature(f"corner {n}", corner) for n, corner in enumerate(region.corners, 1)]
@@ -39,7 +41,7 @@ def features_of(shape: ZoneShape) -> list[Feature]:
     for number, place in enumerate(places):
         if (np.hypot(*(places[kept] - place).T) > _APART).all():
             kept.append(number)
-    return [found[number] for number in kept]
+    return tuple(found[number] for number in kept)
 
 
 def _crossings(shape: ZoneShape) -> set[Point]:

@@ -9,6 +9,7 @@ no seam gives, so it is marked. Lengths are mm; exact where they are ``Fraction`
 from __future__ import annotations
 
 import math
+from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
@@ -152,14 +153,14 @@ def _follow(
     seams: _Seams, family: Straight, run: Sequence[Stretch], way: int, kit: Kit, placed: dict[int, Reference]
 ) -> dict[int, Reference]:
     by_line: dict[int, list[Stretch]] = {}
-    for stretch in run:
+    for stretch in sorted(run, key=lambda s: s.start):
         by_line.setdefault(stretch.line, []).append(stretch)
     gaps = family.gaps
     can_be_laid = {gap: reckon(gap, kit.foot.offset.mm, kit.ruler).can_be_laid for gap in gaps}
     for stretch in run:
         if stretch.index in placed:
             continue
-        before = max(by_line.get(stretch.line - way, []), key=lambda s: _overlap(s, stretch), default=None)
+        before = _most_beside(by_line.get(stretch.line - way, []), stretch)
         gap = gaps[(stretch.line - (1 if way > 0 else 0)) % len(gaps)]
         beside = before and _overlap(before, stretch) >= min(12.7, before.length, stretch.length) * 0.5
         if before is not None and beside and can_be_laid[gap]:
@@ -170,6 +171,13 @@ def _follow(
             Reference("mark", Fraction(0), way) if distance is None else Reference("seam", distance, way)
         )
     return placed
+
+
+def _most_beside(line: Sequence[Stretch], stretch: Stretch) -> Stretch | None:
+    """The stretch of ``line`` (which do not overlap, in order) that lies beside most of ``stretch``."""
+    first = bisect_left(line, stretch.start, key=lambda s: s.end)
+    last = bisect_right(line, stretch.end, key=lambda s: s.start)
+    return max(line[first:last], key=lambda s: _overlap(s, stretch), default=None)
 
 
 def _overlap(one: Stretch, other: Stretch) -> float:

@@ -24,6 +24,7 @@ from kenzet.core.top.zone import Over, Zone
 from kenzet.core.zone_plan import ZonePlan, site_at
 
 MOST_LINES = 200_000
+_TRIES_KEPT = 3  # of each zone: the kept fill, and what is tried on it
 
 
 def plan_zone(laid: LaidQuilt, key: str) -> ZonePlan | None:
@@ -35,12 +36,13 @@ def plan_zone(laid: LaidQuilt, key: str) -> ZonePlan | None:
     zone = laid.zone(key)
     if not _has_fill(zone) or not laid.is_laid(zone):
         return None
-    kept = laid.kept_plans.get(key)
-    if isinstance(kept, ZonePlan) and kept.zone == zone and kept.kit == laid.quilt.kit:
-        return kept
+    kept = laid.kept_plans.get(key, ())
+    for plan in kept:
+        if isinstance(plan, ZonePlan) and plan.zone == zone and plan.kit == laid.quilt.kit:
+            return plan
     _refuse_a_flood(laid, key)
     found = _planned(laid, key, zone)
-    laid.kept_plans[key] = found
+    laid.kept_plans[key] = (found, *kept)[:_TRIES_KEPT]
     return found
 
 

@@ -10,6 +10,7 @@ from __future__ import annotations
 import json
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any, Literal
 
 from kenzet.core.errors import Stale, Unknown
@@ -174,10 +175,16 @@ def _load(cursor: Any, owner: int, quilt_id: str) -> Kept:
         id=quilt_id,
         version=row["version"],
         revision=row["current"],
-        quilt=read(json.loads(row["document"])),
+        quilt=_read(row["document"]),
         undo=row["what"] if row["parent"] is not None else None,
         redo=child["what"] if child else None,
     )
+
+
+@lru_cache(maxsize=32)
+def _read(document: str) -> Quilt:
+    """What is at hand is not read again at every key."""
+    return read(json.loads(document))
 
 
 def _locked(cursor: Any, owner: int, quilt_id: str) -> Any:

@@ -237,6 +237,6 @@ def totals(plans: Iterable[ZonePlan], unit: Unit) -> list[m.Total]:
 def spots(plan_region_edges: Sequence, names: Sequence[str]) -> list[m.Spot]:
     """Edges that can be clicked."""
     return [
-        m.Spot(points=[*edge.start, *edge.end], name=name)
+        m.Spot.model_construct(points=[*edge.start, *edge.end], name=name)
         for edge, name in zip(plan_region_edges, names, strict=True)
     ]

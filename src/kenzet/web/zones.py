@@ -170,7 +170,10 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: z.PlanRequest) -> 
         features=slip.features(shape, site_at(shape, shape.places[0], laid.middle)) if shape else [],
         drawings=show.drawings(found),
         edges=show.spots(region.edges, edge_names(region)) if region else [],
-        corners=[m.Spot(points=list(c), name=f"corner {n}") for n, c in enumerate(region.corners, 1)]
+        corners=[
+            m.Spot.model_construct(points=list(c), name=f"corner {n}")
+            for n, c in enumerate(region.corners, 1)
+        ]
         if region
         else [],
         totals=show.totals(plans.values(), unit),

@@ -1,6 +1,6 @@
 /** The open quilt as it is kept: loading, saving as she goes, undo and redo, the unit. */
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { computed, markRaw, ref } from 'vue'
 import { api, Problem, type Unit, type Views } from '../api/client'
 
 interface Pending {
@@ -50,7 +50,10 @@ export const useQuilt = defineStore('quilt', () => {
   }
 
   async function take() {
-    view.value = await api.quilt(id.value, unit.value)
+    const found = await api.quilt(id.value, unit.value)
+    for (const zone of found.zones) markRaw(zone.drawings) // thousands of lines, only ever taken anew as a whole
+    markRaw(found.parts)
+    view.value = found
     before.value = undefined
     totals.value = view.value.totals
     taken.value += 1

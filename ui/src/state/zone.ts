@@ -1,6 +1,6 @@
 /** The chosen zone and what is tried on it: reckoned at every key, kept when it holds. */
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, markRaw, ref, shallowRef } from 'vue'
 import { api, Problem, type Views } from '../api/client'
 import { useQuilt } from './quilt'
 
@@ -188,7 +188,7 @@ export const useZone = defineStore('zone', () => {
     wrong.value = undefined
     quilt.tally(found.totals)
     if (info.value) {
-      info.value.drawings = found.drawings
+      info.value.drawings = markRaw(found.drawings)
       if (!layer.value) info.value.fill = quilt.view?.fills.find((f) => f.kind === found.fill?.kind)?.label ?? ''
     }
     if (line.value && line.value.number < lines.value) void lay(line.value.number, line.value.side)

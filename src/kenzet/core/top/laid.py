@@ -21,7 +21,7 @@ _TILTED = 1e-6
 _LEAST_SEAM = 0.5  # mm
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class ZoneShape:
     """One distinct shape of a zone: its region in ``part``'s coordinates, and the places that have it.
 
@@ -54,7 +54,7 @@ class LaidQuilt:
     def __init__(self, quilt: Quilt) -> None:
         self.quilt = quilt
         self._shapes: dict[object, tuple[ZoneShape, ...]] = {}
-        self.kept_plans: dict[str, object] = {}  # what the plan keeps, by zone
+        self.kept_plans: dict[str, tuple[object, ...]] = {}  # what the plan keeps, by zone
         self.kept_counts: dict[str, tuple[Zone, int]] = {}
 
     @cached_property
