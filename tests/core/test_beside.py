@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import numpy as np
 import pytest
 
 from kenzet.core.changes import with_zone
@@ -34,6 +35,48 @@ def test_lines_meet_from_block_to_block_or_miss_by_so_much(laid, values, miss):
     assert found.miss / IN == pytest.approx(miss, abs=1e-3)
     assert found.meets == (miss == 0)
     assert not found.turned
+
+
+@pytest.mark.parametrize(
+    ("kind", "values", "miss"),
+    [
+        ("waves", {"spacing": "1 in", "typed": "step", "period": "2 in"}, 0.0),  # blocks come every 14 in
+        ("waves", {"spacing": "1 in", "typed": "step", "period": "2 1/2 in"}, 1.0),  # 14 = 5 · 2 1/2 + 1 1/2
+        ("waves", {"spacing": "1 in", "typed": "step", "period": "2 1/2 in", "start": "quilt centre"}, 0.0),
+        ("waves", {"spacing": "3/4 in", "typed": "step", "period": "2 in", "slide": "1/2 in", "start": "quilt centre"}, 0.0),
+        ("zigzag", {"spacing": "3/4 in", "advance": "3/4 in", "typed": "step", "start": "quilt centre"}, 0.0),
+        ("zigzag", {"spacing": "1 in", "advance": "3/4 in", "typed": "step"}, 0.5),  # 14 = 9 · 1 1/2 + 1/2
+        ("zigzag rows", {"spacing": "3/4 in", "typed": "step", "slide": "1/8 in", "start": "quilt centre"}, 0.0),
+        ("scallops", {"unit": "3 in", "fit": "as it is", "start": "quilt centre"}, 0.0),
+    ],
+)  # fmt: skip
+def test_rows_and_their_repeats_meet_from_block_to_block_or_miss_by_so_much(laid, kind, values, miss):
+    plan = plan_zone(with_fill(laid, "star-background", kind, **values), "star-background")
+    found = flow(plan)
+    assert found.miss / IN == pytest.approx(miss, abs=2e-3)
+    assert found.meets == (miss == 0)
+
+
+def test_waves_counted_from_the_quilts_centre_are_one_set_of_lines_over_all_blocks(laid):
+    """Every sewn point of every block lies on the same waves in the quilt's coordinates."""
+    values = {
+        "spacing": "1 in",
+        "typed": "step",
+        "period": "3 in",
+        "depth": "1/2 in",
+        "start": "quilt centre",
+    }
+    plan = plan_zone(with_fill(laid, "star-background", "waves", **values), "star-background")
+    assert len(plan.drawings) > 1
+    middle = laid.middle
+    for drawing in plan.drawings:
+        for place in drawing.places:
+            a, b, c, d, e, f = drawing.shape.part.places[place]
+            for trace in drawing.traces:
+                x, y = trace.polyline.T
+                u, v = a * x + c * y + e - middle[0], b * x + d * y + f - middle[1]
+                row = v - 0.25 * IN * np.cos(2 * np.pi * u / (3 * IN))  # a crest on the quilt's centre
+                assert np.abs(row / IN - np.round(row / IN)).max() < 0.01
 
 
 def test_only_even_straight_lines_in_several_blocks_flow(laid):

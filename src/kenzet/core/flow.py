@@ -7,12 +7,13 @@ within one pitch. Neighbouring places *meet* where direction and phase agree.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
+from kenzet.core.drawing import Drawing
 from kenzet.core.geom.clip import Straight
 from kenzet.core.top.layout import Placing
-from kenzet.core.zone_plan import ZonePlan
+from kenzet.core.zone_plan import ZonePlan, site_at
 
 NEAR = 0.4  # mm, 1/64 in
 _SAME_WAY = 1e-4  # degrees
@@ -32,18 +33,28 @@ class Flow:
 
 
 def flow(plan: ZonePlan) -> Flow | None:
-    """The worst over all neighbouring places; None where the zone has no neighbours or no even straight family."""
+    """The worst over all neighbouring places; None where the zone has no neighbours or lines that do not repeat evenly."""
     laid: dict[str, list[tuple[float, float, float]]] = {}
     for drawing in plan.drawings:
-        families = [f for f in drawing.families if isinstance(f, Straight) and len(f.offsets) == 1]
-        if not families or len(families) != len(drawing.families):
-            continue
+        families = _even(plan, drawing)
         for place in drawing.places:
-            laid[place] = [_in_quilt(family, drawing.shape.part.places[place]) for family in families]
+            if families:
+                laid[place] = [_in_quilt(family, drawing.shape.part.places[place]) for family in families]
     found = [_between(laid[a], laid[b]) for a, b in _neighbours(laid)]
     if not found:
         return None
     return Flow(max(f.miss for f in found), any(f.turned for f in found))
+
+
+def _even(plan: ZonePlan, drawing: Drawing) -> Sequence[Straight]:
+    """The even lines of a drawing, or those on which its rows and repeats stand; none where some are not even."""
+    if all(isinstance(family, Straight) for family in drawing.families):
+        return [f for f in drawing.families if isinstance(f, Straight)] if _all_even(drawing) else []
+    return drawing.fill.lattice(site_at(drawing.shape, drawing.places[0], plan.middle))
+
+
+def _all_even(drawing: Drawing) -> bool:
+    return all(isinstance(family, Straight) and len(family.offsets) == 1 for family in drawing.families)
 
 
 def _in_quilt(family: Straight, placing: Placing) -> tuple[float, float, float]:

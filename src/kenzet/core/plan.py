@@ -10,10 +10,12 @@ from collections.abc import Iterable
 from dataclasses import replace
 from fractions import Fraction
 
+import numpy as np
+
 from kenzet.core.cells import alternate
 from kenzet.core.drawing import Drawing, draw
 from kenzet.core.errors import BadValue, TooMany
-from kenzet.core.fills.base import Family, Fill, Site
+from kenzet.core.fills.base import Family, Fill, Paths, Site
 from kenzet.core.geom.arcs import soft_of
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.region import Point, Region
@@ -150,7 +152,7 @@ def _distinct(
     if not fill.follows_quilt:
         yield tuple(fill.lay_out(site_at(shape, places[0], middle))), tuple(places)
         return
-    groups: dict[tuple[float, ...], tuple[tuple[Family, ...], list[str]]] = {}
+    groups: dict[tuple[float | bytes, ...], tuple[tuple[Family, ...], list[str]]] = {}
     for place in places:
         families = tuple(fill.lay_out(site_at(shape, place, middle)))
         phases = tuple(_phase(family) for family in families)
@@ -159,13 +161,17 @@ def _distinct(
         yield families, tuple(some)
 
 
-def _phase(family: Family) -> float:
-    """Where the lines of an unbounded family fall within one pitch, to a ten-thousandth of a mm."""
-    if not isinstance(family, Straight):
-        return 0.0
-    pitch = float(family.pitch)
-    phase = round(family.datum % pitch, 4)
-    return 0.0 if abs(phase - pitch) < 1e-4 else phase
+def _phase(family: Family) -> float | bytes:
+    """What tells a family from another of the same fill: where unbounded lines fall within one pitch, to a
+    ten-thousandth of a mm, and of others all that they are, to a thousandth.
+    """
+    if isinstance(family, Straight):
+        pitch = float(family.pitch)
+        phase = round(family.datum % pitch, 4)
+        return 0.0 if abs(phase - pitch) < 1e-4 else phase
+    if isinstance(family, Paths):
+        return b"".join((np.round(path.vertices, 3) + 0.0).tobytes() for path in family.paths)
+    return 0.0
 
 
 def _refuse_a_flood(laid: LaidQuilt, key: str) -> None:

@@ -216,6 +216,10 @@ class Fill(Frozen):
         """May override. What belongs to the fill beside its spacing: steps, legs, angles, radii."""
         return ()
 
+    def lattice(self, site: Site) -> Sequence[Straight]:
+        """May override. What its rows and repeats stand on, for fills that repeat: even lines and lines across them."""
+        return ()
+
     @property
     def sewn(self) -> bool:
         """May override. False where its lines are only drawn, as a base for others."""

@@ -12,7 +12,7 @@ from pydantic import field_validator
 
 from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Figure, Group, Paths, Site
-from kenzet.core.fills.turned import Frame, RowFill, check_count
+from kenzet.core.fills.turned import Frame, RowFill, check_count, repeats_from
 from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.geom.paths import Path
 from kenzet.core.measure import Length
@@ -82,17 +82,23 @@ class Scallops(RowFill):
         """From the ends to the crown."""
         return 0.0, float(self.rise.mm)
 
+    def repeats(self, frame: Frame, number: int) -> tuple[float, float] | None:
+        """From end to end, or in step with the datum; every second row is set over by half a width."""
+        wide, _, _ = self.arc(frame)
+        spare = 0.0 if self.fit == "whole units" else (frame.width % wide) / 2
+        _, begin = repeats_from(frame, wide, frame.left + spare)
+        return wide, begin - (wide / 2 if number % 2 else 0.0)
+
     def row(self, frame: Frame, number: int) -> np.ndarray:
-        """Arcs from end to end; every second row is set over by half a width."""
+        """Arcs from before the left end to beyond the right one."""
         wide, rise, _ = self.arc(frame)
-        begin = self._begin(frame, number, wide)
+        begin = self._begin(frame, number)
         k = np.arange(0, math.ceil((frame.right - begin) / wide) + 2)
         bulge = bulge_for(wide, -rise)
         return np.stack([begin + (k - 1) * wide, np.zeros(len(k)), np.full(len(k), bulge)], axis=1)
 
-    def _begin(self, frame: Frame, number: int, wide: float) -> float:
-        spare = 0.0 if self.fit == "whole units" else (frame.width % wide) / 2
-        return frame.left + spare - (wide / 2 if number % 2 else 0.0)
+    def _begin(self, frame: Frame, number: int) -> float:
+        return (self.repeats(frame, number) or (0.0, 0.0))[1]
 
     def lay_out(self, site: Site) -> Iterable[Family]:
         """The rows, then the arcs inside, nearest to the outer ones first."""
@@ -103,7 +109,7 @@ class Scallops(RowFill):
         rows = {number for number, _ in places}
         paths = []
         for number, v in places:
-            begin = self._begin(frame, number, wide)
+            begin = self._begin(frame, number)
             for unit in range(-1, math.ceil((frame.right - begin) / wide) + 1):
                 middle = begin + (unit + 0.5) * wide
                 for k in range(1, self.inner + 1):

@@ -33,7 +33,9 @@ from kenzet.core.fills.origin import Share2, check_angle, pick
 from kenzet.core.fills.rhythm import at_beat, beats_of, check_rhythm
 from kenzet.core.fills.skipping import SKIP, SkippingFill
 from kenzet.core.geom.arcs import Point, Vertex
+from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.paths import Path
+from kenzet.core.geom.predicates import SNAP
 from kenzet.core.geom.region import Region
 from kenzet.core.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
@@ -42,13 +44,14 @@ from kenzet.core.spacing import whole_parts
 MOST_VERTICES = 150_000
 TURNED_OVER = np.array([1.0, -1.0, -1.0])
 
-Start = Literal["centre", "edge", "point"]
+Start = Literal["centre", "edge", "point", "quilt centre"]
 Typed = Literal["true", "step"]
 
 STARTS = (
     Choice("centre", "the middle"),
     Choice("edge", "an edge"),
     Choice("point", "a point of the piecing", picks="point"),
+    Choice("quilt centre", "quilt centre"),
 )
 TYPED = (Choice("true", "line to line"), Choice("step", "step of the ruler"))
 
@@ -57,7 +60,7 @@ TYPED = (Choice("true", "line to line"), Choice("step", "step of the ruler"))
 class Frame:
     """Coordinates turned by ``angle`` degrees about ``origin``; left to right along u, low to high along v.
 
-    ``datum`` is the (u, v) that rows are counted from, where that is a point of the piecing.
+    ``datum`` is the (u, v) that rows and their repeats are counted from, where that is not up to the zone.
     """
 
     origin: Point
@@ -159,7 +162,17 @@ class RowFill(TurnedFill):
         ),
     )
     through: Share2 | None = None
-    rows: int | None = asked(None, Form("count", "Rows", "How many.", empty="until full", minor=True))
+    rows: int | None = asked(
+        None,
+        Form(
+            "count",
+            "Rows",
+            "How many.",
+            empty="until full",
+            only_with=("start", ("centre", "edge", "point")),
+            minor=True,
+        ),
+    )
     rhythm: str | None = asked(
         None,
         Form("text", "Rhythm", "Steps from row to row, over and over: 1 2 2 4.", empty="even", minor=True),
@@ -181,11 +194,17 @@ class RowFill(TurnedFill):
         return check_rhythm(text)
 
     def frame(self, site: Site) -> Frame:
-        """With the datum, where rows are counted from a point of the piecing."""
+        """With the datum, where rows are counted from a point of the piecing or from the quilt's centre."""
         frame = super().frame(site)
-        if self.start != "point":
+        if self.start not in ("point", "quilt centre"):
             return frame
-        return replace(frame, datum=frame.into(site.at_share(self.through)))
+        datum = site.quilt_centre if self.start == "quilt centre" else site.at_share(self.through)
+        return replace(frame, datum=frame.into(datum))
+
+    @property
+    def follows_quilt(self) -> bool:
+        """Rows counted from the quilt's centre differ from block to block."""
+        return self.start == "quilt centre"
 
     def row(self, frame: Frame, number: int) -> np.ndarray:
         """Must override. The vertices (n, 3) of row ``number`` about v = 0, from beyond left to beyond right."""
@@ -199,6 +218,27 @@ class RowFill(TurnedFill):
         """May override. How far a row reaches below and above its own v, mm."""
         return 0.0, 0.0
 
+    def repeats(self, frame: Frame, number: int) -> tuple[float, float] | None:
+        """May override. How long one repeat along row ``number`` is and the u at which one begins, mm."""
+        return None
+
+    def lattice(self, site: Site) -> Sequence[Straight]:
+        """The rows' own lines, and those through the beginnings of their repeats, which lean where rows slide."""
+        frame = self.frame(site)
+        places = self.places(frame)
+        if not places or self.rhythm:
+            return ()
+        (number, v), step = places[0], self.step(frame)
+        here, above = self.repeats(frame, number), self.repeats(frame, number + 1)
+        rows = _through(frame, 0.0, step, (0.0, v))
+        if here is None or above is None:
+            return (rows,)
+        period, u = here
+        half = period / 2 - SNAP  # rows set over by half a repeat lean one way always
+        lean = math.atan2(float(step), (above[1] - u - half) % period + half - period)
+        across = Fraction(period * math.sin(lean)).limit_denominator(10**9)
+        return rows, _through(frame, math.degrees(lean), across, (u, v))
+
     def step(self, frame: Frame) -> Fraction:
         """The ruler's step from row to row, mm."""
         if self.typed == "step" or self.slope(frame) == 1.0:
@@ -209,19 +249,20 @@ class RowFill(TurnedFill):
         """Number and v of every row that can meet the zone."""
         below, above = self.span(frame)
         step, beats = self.step(frame), beats_of(self.rhythm)
+        rows = None if self.follows_quilt else self.rows
         origin = frame.low + (float(self.first.mm) if self.first else 0.0) if self.start == "edge" else 0.0
         if self.start == "centre":
             origin = (frame.low + frame.high) / 2 - (below + above) / 2
-            if self.rows is not None:
-                origin -= float(at_beat(self.rows - 1, beats) * step) / 2
+            if rows is not None:
+                origin -= float(at_beat(rows - 1, beats) * step) / 2
         if frame.datum is not None:
             origin = frame.datum[1]
         low, high = frame.low - above, frame.high - below
-        edge = self.start == "edge" or self.rows is not None
+        edge = self.start == "edge" or rows is not None
         number = 0 if edge else -math.ceil((origin - low) / float(step * min(beats)))
         found: list[tuple[int, float]] = []
         while (v := origin + float(at_beat(number, beats) * step)) < high - 1e-6:
-            if self.rows is not None and number >= self.rows:
+            if rows is not None and number >= rows:
                 break
             if v > low + 1e-6:
                 found.append((number, v))
@@ -263,7 +304,7 @@ class RowFill(TurnedFill):
     def wishes(self, site: Site) -> Sequence[Wish]:
         """Spacings of which a whole number of steps fills the zone."""
         frame = self.frame(site)
-        if self.rhythm or self.rows:
+        if self.rhythm or self.rows or self.follows_quilt:
             return ()
         below, above = self.span(frame)
         extent = Fraction(round((frame.height - (above - below)) * 10**6), 10**6)
@@ -271,6 +312,20 @@ class RowFill(TurnedFill):
             return ()
         share = 1 if self.typed == "step" else Fraction(self.slope(frame)).limit_denominator(10**12)
         return even_wishes(extent * share, self.spacing)
+
+
+def repeats_from(frame: Frame, period: float, begin: float) -> tuple[float, float]:
+    """``period`` with the u at which a repeat begins: at ``begin``, or in step with the frame's datum."""
+    if frame.datum is None:
+        return period, begin
+    return period, begin - (begin - frame.datum[0]) % period
+
+
+def _through(frame: Frame, angle: float, pitch: Fraction, place: Point) -> Straight:
+    """Even lines that lean ``angle`` degrees in ``frame``, one of them through ``place`` (u, v)."""
+    flat = Straight(frame.angle + angle, pitch, 0.0)
+    (nx, ny), (x, y) = flat.normal, frame.out(*place)
+    return replace(flat, datum=x * nx + y * ny)
 
 
 def check_many(points: float) -> None:

@@ -15,6 +15,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Figure, Group, Site
 from kenzet.core.fills.turned import Frame, RowFill
 from kenzet.core.geom.arcs import bulge_through
+from kenzet.core.geom.clip import Straight
 from kenzet.core.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
 
@@ -131,12 +132,23 @@ class Waves(RowFill):
         half = float(self.depth.mm) / 2
         return -half, half
 
-    def row(self, frame: Frame, number: int) -> np.ndarray:
-        """A crest on the zone's middle, slid by ``slide`` a row."""
+    def repeats(self, frame: Frame, number: int) -> tuple[float, float] | None:
+        """A crest on the zone's middle or on the datum, slid by ``slide`` a row; whole repeats end with the zone."""
         period = self.repeat(frame)
-        crest = (frame.left + frame.right) / 2 if self.fit == "as it is" else frame.left + period / 4
         moved = self._moved(number) * float(self.slide.mm) if self.slide else 0.0
-        return wave(frame.left, frame.right, period, float(self.depth.mm), crest - period / 4 + moved)
+        if self.fit == "whole repeats":
+            return period, frame.left + moved
+        middle = (frame.left + frame.right) / 2 if frame.datum is None else frame.datum[0]
+        return period, middle - period / 4 + moved
+
+    def row(self, frame: Frame, number: int) -> np.ndarray:
+        """From a rising middle on."""
+        period, begin = self.repeats(frame, number) or (0.0, 0.0)
+        return wave(frame.left, frame.right, period, float(self.depth.mm), begin)
+
+    def lattice(self, site: Site) -> Sequence[Straight]:
+        """None where rows slide to and fro."""
+        return () if self.slide and self.turns else super().lattice(site)
 
     def _moved(self, number: int) -> int:
         if self.turns is None:

@@ -10,7 +10,8 @@ import numpy as np
 from pydantic import field_validator
 
 from kenzet.core.fills.base import Family, Figure, Group, Meeting, Site, Wish
-from kenzet.core.fills.turned import Frame, RowFill, chance, check_count
+from kenzet.core.fills.turned import Frame, RowFill, chance, check_count, repeats_from
+from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.region import Point
 from kenzet.core.measure import Length
 from kenzet.core.meeting import NEAR, even, whole_steps
@@ -88,16 +89,24 @@ class Zigzag(RowFill):
         """From 0 to the throw."""
         return 0.0, self.across
 
-    def row(self, frame: Frame, number: int) -> np.ndarray:
-        """Points at whole advances from the left end of the zone."""
+    def repeats(self, frame: Frame, number: int) -> tuple[float, float] | None:
+        """Two legs, from the left end of the zone or in step with the datum; mirrored rows begin one leg later."""
         advance = float(self.advance.mm)
-        legs = math.ceil(frame.width / advance - 1e-9) + 2
-        begin = (
-            frame.left if frame.datum is None else frame.left - (frame.left - frame.datum[0]) % (2 * advance)
-        )
-        k = np.arange(-1, legs + 2)
-        up = (k % 2 == 1) ^ (self.lay == "mirrored" and number % 2 == 1)
-        return np.stack([begin + k * advance, np.where(up, self.across, 0.0), np.zeros(len(k))], axis=1)
+        period, begin = repeats_from(frame, 2 * advance, frame.left)
+        turned = self.lay == "mirrored" and number % 2 == 1
+        return period, begin - advance if turned else begin
+
+    def row(self, frame: Frame, number: int) -> np.ndarray:
+        """Points at whole advances, low ones where a repeat begins."""
+        advance = float(self.advance.mm)
+        _, begin = self.repeats(frame, number) or (0.0, 0.0)
+        k = np.arange(-1, math.ceil(frame.width / advance - 1e-9) + 6)
+        up = np.where(k % 2 == 1, self.across, 0.0)
+        return np.stack([begin + k * advance, up, np.zeros(len(k))], axis=1)
+
+    def lattice(self, site: Site) -> Sequence[Straight]:
+        """None where rows are thrown at random."""
+        return () if self.lay == "random" else super().lattice(site)
 
     def places(self, frame: Frame) -> list[tuple[int, float]]:
         """Rows in order, or moved by up to half a step at random."""

@@ -10,7 +10,7 @@ import numpy as np
 from pydantic import field_validator
 
 from kenzet.core.fills.base import Figure, Group, Site
-from kenzet.core.fills.turned import Frame, RowFill
+from kenzet.core.fills.turned import Frame, RowFill, repeats_from
 from kenzet.core.measure import Length
 from kenzet.core.params import Form, asked, in_range
 
@@ -54,12 +54,18 @@ class ZigzagRows(RowFill):
         """From hollow to point."""
         return 0.0, float(self.rise.mm)
 
+    def repeats(self, frame: Frame, number: int) -> tuple[float, float] | None:
+        """A hollow at the left end of the zone or on the datum, moved by ``slide`` a row."""
+        period, begin = repeats_from(frame, 2 * self._half, frame.left)
+        moved = number * float(self.slide.mm) % period if self.slide else 0.0
+        return period, begin + moved
+
     def row(self, frame: Frame, number: int) -> np.ndarray:
-        """A hollow at the left end of the zone, moved by ``slide`` a row."""
-        moved = number * float(self.slide.mm) % float(self.pitch.mm) if self.slide else 0.0
-        k = np.arange(-3, math.ceil(frame.width / self._half) + 2)
+        """From a hollow beyond the left end to a point beyond the right one."""
+        _, begin = self.repeats(frame, number) or (0.0, 0.0)
+        k = np.arange(-3, math.ceil(frame.width / self._half) + 4)
         high = np.where(k % 2 == 1, float(self.rise.mm), 0.0)
-        return np.stack([frame.left + k * self._half + moved, high, np.zeros(len(k))], axis=1)
+        return np.stack([begin + k * self._half, high, np.zeros(len(k))], axis=1)
 
     def figures(self, site: Site) -> Sequence[Figure]:
         """Leg and turn, with step and true spacing."""
