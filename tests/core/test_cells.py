@@ -100,3 +100,24 @@ def test_nothing_is_sewn_on_top_of_an_open_zone(laid):
         CHANGES["over"].model_validate(
             {"kind": "over", "zone": "star-centre", "over": {"fill": {"kind": "echo"}}}
         ).made(opened)
+
+
+@pytest.mark.parametrize(
+    ("base", "over", "cells", "gap"),
+    [
+        ({"origin": "centre line"}, {"kind": "lines", "origin": "centre gap"}, "all", 1.0),  # lines halve the gaps
+        ({"origin": "centre line"}, {"kind": "lines", "angle": 90}, "all", 2.0),  # squares of 2 in
+        ({"origin": "centre line"}, {"kind": "texture", "spacing": "1/2 in"}, "all", 0.5),
+        ({"origin": "centre line"}, {"kind": "texture", "spacing": "1/2 in"}, "every other", 2.0),
+    ],
+)  # fmt: skip
+def test_the_widest_gap_is_that_of_both_fills_together(laid, base, over, cells, gap):
+    fill = {"kind": "lines", "spacing": "2 in", "angle": 0, **base}
+    above = {
+        "fill": {"spacing": "2 in", "angle": 0, **over} if over["kind"] == "lines" else over,
+        "cells": cells,
+    }
+    plan = plan_zone(laid_over(laid, "star-centre", fill, above), "star-centre")
+    for drawing in plan.drawings:
+        assert plan.widest_gap(drawing).width / IN == pytest.approx(gap, rel=0.03)
+    assert plan.layered(0).widest_gap(plan.drawings[0]).width / IN == pytest.approx(2.0)

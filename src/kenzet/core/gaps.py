@@ -41,6 +41,25 @@ def widest_gap(drawing: Drawing) -> Gap:
     return found or Gap(2 * widest_circle(_cells(drawing.region, drawing.stretches)))
 
 
+def gap_together(drawings: Sequence[Drawing]) -> Gap:
+    """F44 where fills are sewn over one another in one zone, the one below first. ``drawings`` are not empty.
+
+    A freehand texture fills what it lies in; beside it the other lines bound the gap.
+    """
+    sewn = [drawing for drawing in drawings if drawing.fill.sewn]
+    if len(sewn) < 2:
+        return widest_gap(sewn[0] if sewn else drawings[0])
+    freehand = [drawing for drawing in sewn if drawing.fill.claimed_density is not None]
+    textured = shapely.union_all([drawing.region.area for drawing in freehand])
+    left = [piece for piece in _polygons(drawings[0].region.area.difference(textured)) if piece.area > 1]
+    widest = max((float(drawing.fill.spacing.mm) for drawing in freehand), default=0.0)
+    if not left:
+        return Gap(widest)
+    lines = [line for drawing in sewn if drawing not in freehand for line in drawing.polylines]
+    found = _by_search(Region(MultiPolygon(left)), lines)
+    return found if found.width > widest else Gap(widest)
+
+
 def quick_gap(drawing: Drawing) -> Gap | None:
     """F44 where it does not take longer than the drawing itself, else None."""
     found = _without_cells(drawing)

@@ -19,7 +19,7 @@ import numpy as np
 from kenzet.core.drawing import Drawing
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.fills.base import Figure, Meeting, Mend, Site, Wish
-from kenzet.core.gaps import Gap, quick_gap, widest_gap
+from kenzet.core.gaps import Gap, gap_together, quick_gap
 from kenzet.core.geom.arcs import Arc
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.predicates import CURVE_ERROR
@@ -87,12 +87,16 @@ class ZonePlan:
         return self._reckon(drawing.fill.spacing.mm)
 
     def widest_gap(self, drawing: Drawing) -> Gap:
-        """F44 for one drawing."""
-        return widest_gap(drawing)
+        """F44 where ``drawing`` lies, with what is sewn over it or under it."""
+        return gap_together(self._together(drawing))
 
     def quick_gap(self, drawing: Drawing) -> Gap | None:
         """F44, or None where it takes long among thousands of lines."""
-        return quick_gap(drawing)
+        together = self._together(drawing)
+        return quick_gap(drawing) if len(together) == 1 else gap_together(together)
+
+    def _together(self, drawing: Drawing) -> list[Drawing]:
+        return [one for one in self.drawings if one is drawing or set(one.places) & set(drawing.places)]
 
     def edge_gaps(self, drawing: Drawing) -> list[EdgeGap]:
         """What is left along the edges that run with the lines, the narrowest first."""

@@ -178,11 +178,11 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: z.PlanRequest) -> 
         else [],
         totals=show.totals(plans.values(), unit),
     )
-    found = found and found.layered(body.layer)
-    if found is None or not found.has_drawing_at(place):
+    whole, found = found, found and found.layered(body.layer)
+    if whole is None or found is None or not found.has_drawing_at(place):
         return view
     drawing = found.drawing_at(place)
-    gap = found.widest_gap(drawing) if body.gap else found.quick_gap(drawing)
+    gap = whole.widest_gap(drawing) if body.gap else whole.quick_gap(drawing)
     view.measuring = gap is None
     view.fill = drawing.fill.model_dump(mode="json")
     view.fields = show.fields(drawing.fill, unit)
