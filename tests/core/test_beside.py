@@ -8,7 +8,7 @@ import pytest
 from kenzet.core.changes import with_zone
 from kenzet.core.contrast import density_at, neighbours, ratio, stands_alone
 from kenzet.core.fills import FILLS
-from kenzet.core.flow import flow
+from kenzet.core.flow import flow, flow_mend
 from kenzet.core.plan import plan_quilt, plan_zone
 
 IN = 25.4
@@ -77,6 +77,22 @@ def test_waves_counted_from_the_quilts_centre_are_one_set_of_lines_over_all_bloc
                 u, v = a * x + c * y + e - middle[0], b * x + d * y + f - middle[1]
                 row = v - 0.25 * IN * np.cos(2 * np.pi * u / (3 * IN))  # a crest on the quilt's centre
                 assert np.abs(row / IN - np.round(row / IN)).max() < 0.01
+
+
+@pytest.mark.parametrize(
+    ("kind", "values"),
+    [
+        ("lines", {"spacing": "3/4 in", "angle": 0}), ("grid", {"spacing": "3/4 in"}), ("lines", {"spacing": "1 in", "angle": 0}),
+        ("waves", {}), ("zigzag", {}), ("scallops", {"fit": "as it is", "unit": "3 in"}), ("echo", {}),
+    ],
+)  # fmt: skip
+def test_what_mends_the_flow_does_mend_it(laid, kind, values):
+    plan = plan_zone(with_fill(laid, "star-background", kind, **values), "star-background")
+    mend = flow_mend(plan)
+    assert bool(mend) == (flow(plan) is not None and not flow(plan).meets)
+    mended = plan_zone(with_fill(laid, "star-background", kind, **{**values, **mend}), "star-background")
+    assert flow(mended) is None or flow(mended).meets
+    assert not flow_mend(mended)
 
 
 def test_only_even_straight_lines_in_several_blocks_flow(laid):

@@ -12,11 +12,13 @@ from dataclasses import dataclass
 
 from kenzet.core.drawing import Drawing
 from kenzet.core.geom.clip import Straight
+from kenzet.core.params import forms
 from kenzet.core.top.layout import Placing
 from kenzet.core.zone_plan import ZonePlan, site_at
 
 NEAR = 0.4  # mm, 1/64 in
 _SAME_WAY = 1e-4  # degrees
+_QUILT_CENTRE = "quilt centre"
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,6 +46,18 @@ def flow(plan: ZonePlan) -> Flow | None:
     if not found:
         return None
     return Flow(max(f.miss for f in found), any(f.turned for f in found))
+
+
+def flow_mend(plan: ZonePlan) -> dict[str, str]:
+    """What to set so that the zone's lines go on from block to block; empty where they do, or cannot."""
+    flows = flow(plan)
+    if flows is None or flows.meets or flows.turned:
+        return {}
+    fill = plan.drawings[0].fill
+    for name, form in forms(type(fill)).items():
+        if any(choice.key == _QUILT_CENTRE for choice in form.choices):
+            return {} if getattr(fill, name) == _QUILT_CENTRE else {name: _QUILT_CENTRE}
+    return {}
 
 
 def _even(plan: ZonePlan, drawing: Drawing) -> Sequence[Straight]:

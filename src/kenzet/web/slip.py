@@ -13,7 +13,7 @@ from kenzet.core.drawing import Drawing
 from kenzet.core.features import Feature, features_of
 from kenzet.core.fills import Fill
 from kenzet.core.fills.base import Figure, Meeting, Site, Wish
-from kenzet.core.flow import flow
+from kenzet.core.flow import flow, flow_mend
 from kenzet.core.gaps import Gap
 from kenzet.core.laying import Mode, Sum, etched_line_for
 from kenzet.core.marks.ticks import edge_names
@@ -171,7 +171,10 @@ def neighbourhood(
         if not flows.meets and not flows.turned:
             words = ["miss by ", show.shown(flows.miss, unit, COARSE[unit] / 2, about=True)]
             said.append(
-                ["From block to block the lines do not meet. Counted from the quilt's centre they do."]
+                [
+                    "From block to block the lines do not meet.",
+                    *([" Counted from the quilt's centre they do."] if flow_mend(plan) else []),
+                ]
             )
         found.append(m.Row(label=["From block to block"], words=words))
     for beside in neighbours(laid, plans, plan.key, place)[:4]:

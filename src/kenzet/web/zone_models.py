@@ -78,6 +78,7 @@ class ZoneView(Wire):
     """A zone with its plan as the slip shows it. Nothing here is kept yet.
 
     ``measuring`` is true where the widest gap takes long and was not waited for.
+    ``across`` holds what to set so that lines go on from block to block, where they do not.
     ``over`` names the fill on top, ``cells`` says where it lies. ``times`` is how often it lies in the quilt, ``here_apart`` whether the place at hand is apart.
     """
 
@@ -102,6 +103,7 @@ class ZoneView(Wire):
     rows: list[Row]
     notes: list[str]
     advice: list[Words]
+    across: dict[str, str]
     gap: GapView | None
     measuring: bool
     can_meet: bool

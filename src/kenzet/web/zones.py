@@ -13,6 +13,7 @@ from kenzet.core.choosing import suited
 from kenzet.core.errors import BadValue
 from kenzet.core.features import features_of
 from kenzet.core.fills import FILLS, AnyFill, Fill, default_fill
+from kenzet.core.flow import flow_mend
 from kenzet.core.geom.arcs import Arc
 from kenzet.core.kit.kit import Kit
 from kenzet.core.laying import Pose, Reference, Sum
@@ -163,6 +164,7 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: z.PlanRequest) -> 
         rows=[],
         notes=[],
         advice=[],
+        across={},
         gap=None,
         measuring=False,
         can_meet=False,
@@ -200,6 +202,7 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: z.PlanRequest) -> 
     view.rows = slip.rows(found, drawing, met, gap, unit)
     view.advice = slip.advice(found, drawing, place, gap, unit)
     beside, told = slip.neighbourhood(laid, plans, found, place, unit)
+    view.across = flow_mend(found)
     view.rows += beside
     view.advice += told
     edges = drawing.region.edges

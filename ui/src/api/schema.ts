@@ -2062,9 +2062,14 @@ export interface components {
          * @description A zone with its plan as the slip shows it. Nothing here is kept yet.
          *
          *     ``measuring`` is true where the widest gap takes long and was not waited for.
+         *     ``across`` holds what to set so that lines go on from block to block, where they do not.
          *     ``over`` names the fill on top, ``cells`` says where it lies. ``times`` is how often it lies in the quilt, ``here_apart`` whether the place at hand is apart.
          */
         ZoneView: {
+            /** Across */
+            across: {
+                [key: string]: string;
+            };
             /** Advice */
             advice: (string | components["schemas"]["Shown"])[][];
             /** Apart */

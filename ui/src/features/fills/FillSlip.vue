@@ -97,6 +97,7 @@ function set(name: string, value: unknown) {
     </div>
     <p v-for="note in zone.plan.notes" :key="note" class="card leaf">{{ note }}</p>
     <p v-for="(words, k) in zone.plan.advice" :key="k" class="card tip"><WordsText :words="words" /></p>
+    <button v-if="Object.keys(zone.plan.across).length" class="chip" data-testid="across" @click="zone.setAll(zone.plan.across)">let them go on from block to block</button>
     <FigureRows v-if="zone.plan.figures.length" :rows="zone.plan.figures" />
     <FigureRows :rows="zone.plan.rows" />
     <div class="fields">
