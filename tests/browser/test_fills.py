@@ -190,3 +190,21 @@ def test_a_second_fill_is_sewn_on_top_in_every_other_cell(table):
     table.get_by_test_id("take-off").click()
     expect(table.get_by_test_id("on-top")).to_be_visible()
     expect(table.get_by_test_id("layer-1")).to_have_count(0)
+    saved(table)
+    table.get_by_test_id("undo").click()
+    table.get_by_test_id("layer-1").click()
+    table.keyboard.press("4")
+    expect(table.get_by_role("button", name="the one on top")).to_have_attribute("aria-pressed", "true")
+    table.get_by_test_id("redo").click()  # what is looked at is taken off: Marks shows the fill below
+    expect(table.get_by_role("button", name="the one on top")).to_have_count(0)
+    expect(table.get_by_test_id("method-first-lines")).to_be_visible()
+
+
+def test_waves_go_on_from_block_to_block_at_one_click(table):
+    choose(table, "Star background")
+    take_fill(table, "Curves", "waves")
+    row = table.locator(".rows div", has_text="From block to block").first
+    expect(row).to_contain_text("miss by")
+    table.get_by_test_id("across").click()
+    expect(row).to_contain_text("lines meet")
+    expect(table.get_by_test_id("across")).to_have_count(0)

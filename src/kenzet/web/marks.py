@@ -122,7 +122,8 @@ def _sheet(path: m.ZonePath, query: SheetQuery) -> MarkSheet:
 
 
 def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
-    whole, found = found, found.layered(body.layer)
+    whole, layers = found, max(drawing.layer for drawing in found.drawings) + 1
+    found = whole.layered(min(body.layer, layers - 1))  # what was on top may have been taken off
     unit, drawing = body.unit, found.drawing_at(body.place)
     method = body.method or found.zone.marking
     marked = found.marked(drawing, method)
@@ -142,7 +143,7 @@ def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
         note=_note(found, drawing, marked, unit),
         caution=CAUTION,
         drawings=show.drawings(whole),
-        layers=max(drawing.layer for drawing in whole.drawings) + 1,
+        layers=layers,
         totals=show.totals(plan_quilt(laid).values(), unit),
     )
 

@@ -31,6 +31,7 @@ async function ask(method?: Views['MethodView']['key']) {
     const found = await api.marks(quilt.id, { zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, paper: paper.value, method: method ?? null } as Views['MarksRequest'], mine.signal)
     if (mine !== asking) return
     marks.value = found
+    if (zone.layer >= found.layers) void zone.turnTo(0)
     trouble.value = ''
     if (edge.value >= found.edges.length) edge.value = 0
     if (!method) return
