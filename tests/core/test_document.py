@@ -41,7 +41,7 @@ def put(data, path, value):
     ("path", "value", "field", "says"),
     [
         (["format"], "other", "format", "kenzet.plan"),
-        (["version"], 3, "version", "versions 1 to 2"),
+        (["version"], 4, "version", "versions 1 to 3"),
         (["name"], "", "name", "at least 1"),
         (["name"], None, "name", "missing"),
         (["surprise"], 1, "surprise", "no such setting"),
@@ -57,8 +57,13 @@ def put(data, path, value):
         (["zones", "sashing", "fill", "spacing"], "1/0", "zones.sashing.fill.spacing", "divided by 0"),
         (["zones", "sashing", "fill", "kind"], "fur", "zones.sashing.fill", "fur"),
         (["kit", "foot", "offset"], "0 mm", "kit.foot.offset", "between 1.6 mm and 25.4 mm"),
-        (["kit", "ruler", "etched"], "thirds", "kit.ruler.etched", "not a length"),
-        (["kit", "ruler", "etched"], [], "kit.ruler.etched", "quarters"),
+        (
+            ["kit", "rulers", "straight-ruler", "etched"],
+            "thirds",
+            "kit.rulers.straight-ruler.etched",
+            "not a length",
+        ),
+        (["kit", "rulers", "straight-ruler", "etched"], [], "kit.rulers.straight-ruler.etched", "quarters"),
         (["kit", "marking_step"], 0.125, "kit.marking_step", "text with its unit"),
     ],
 )
@@ -88,7 +93,7 @@ def test_the_demo_is_written_as_we_write_plans(demo):
 def test_a_plan_of_version_1_is_read_as_the_same_quilt():
     quilt = plan_file.load((Path(__file__).parent / "plan-version-1.json").read_bytes())
     laid = LaidQuilt(quilt)
-    assert quilt.version == 2
+    assert quilt.version == 3
     assert (laid.top.width / 25.4, laid.top.height / 25.4) == pytest.approx((52, 66))
     assert list(quilt.blocks["star"].fabric_of)[:2] == ["corner-nw", "corner-ne"]
     held = sum(s.region.area.area * len(s.places) for z in quilt.zones.values() for s in laid.shapes(z))

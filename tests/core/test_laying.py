@@ -9,15 +9,17 @@ import numpy as np
 import pytest
 
 from kenzet.core.geom.clip import Straight, clip
-from kenzet.core.kit.kit import Foot, Kit, Ruler
-from kenzet.core.laying import Mode, Stretch, line_lands_at, pose, reckon, references
+from kenzet.core.kit.kit import Kit
+from kenzet.core.kit.things.machine import RulerFoot
+from kenzet.core.kit.things.rulers import StraightRuler
+from kenzet.core.laying import Mode, Stretch, best_sum, line_lands_at, pose, reckon, references
 from kenzet.core.measure import MM_PER, Length
 from kenzet.core.steps import slants, step_along
 from tests.shapes import IN, REGIONS, box, inches
 
 INCH = MM_PER["in"]
 QUARTER, EIGHTH = INCH / 4, INCH / 8
-QUARTERS, EIGHTHS = Ruler(etched="quarters"), Ruler(etched="eighths")
+QUARTERS, EIGHTHS = (StraightRuler(etched=scale).edges[0].lines for scale in ("quarters", "eighths"))
 
 
 def inch(text: str) -> F:
@@ -80,6 +82,11 @@ def test_slants_name_the_longest_run_first_and_leave_out_what_is_square():
     assert slants(REGIONS["square"], [Straight(0, QUARTER, 0.0)]) == []
 
 
+def kit_with(etched, offset="1/4 in"):
+    ruler = StraightRuler(etched=etched)
+    return Kit(foot=RulerFoot(offset=Length.parse(offset)), rulers={"mine": ruler})
+
+
 def laid(region, family, kit=None):
     found = clip([(piece, family) for piece in region.pieces])
     ux, uy = family.direction
@@ -128,14 +135,14 @@ def test_a_family_on_the_bias_of_a_square_wants_one_mark_its_longest_line():
 @pytest.mark.parametrize("offset", ["1/4 in", "6 mm"])
 @pytest.mark.parametrize("left", [True, False])
 def test_the_working_edge_lies_r_from_the_line_and_the_etched_line_on_the_reference(offset, left):
-    kit = Kit(foot=Foot(offset=Length.parse(offset)), ruler=EIGHTHS)
-    distance = kit.foot.offset.mm + inch("1/2")
-    found = pose(REGIONS["square"], (0.0, 50.0), (190.5, 50.0), left, distance, kit)
+    kit = kit_with("eighths", offset)
+    distance = kit.reach + inch("1/2")
+    found = pose(REGIONS["square"], (0.0, 50.0), (190.5, 50.0), left, best_sum(kit, distance, 190.5), kit)
     side = 1 if left else -1
-    assert found.body[0][1] - 50 == pytest.approx(side * float(kit.foot.offset.mm))
+    assert found.body[0][1] - 50 == pytest.approx(side * float(kit.reach))
     assert found.chosen == 4
     assert found.etched[4][1] - 50 == pytest.approx(side * float(distance))
-    assert found.foot_radius == pytest.approx(float(kit.foot.offset.mm))
+    assert found.foot_radius == pytest.approx(float(kit.reach))
 
 
 @pytest.mark.parametrize(("angle", "along"), [(45, 0.354), (60, 0.289), (30, 0.5), (90, 0.25)])
@@ -143,7 +150,7 @@ def test_f7_the_edge_crosses_the_seam_r_over_sine_away(angle, along):
     strip = inches(box(-40, 0, 80, 4))
     family = Straight(angle, inch("3/4"), 0.0)
     ends = clip([(strip, family)]).ends[20]
-    found = pose(strip, tuple(ends[:2]), tuple(ends[2:]), True, inch("3/4"), Kit())
+    found = pose(strip, tuple(ends[:2]), tuple(ends[2:]), True, best_sum(Kit(), inch("3/4")), Kit())
     for stop in found.stops:
         assert stop.along / IN == pytest.approx(along, abs=1e-3)
         away = np.array(stop.edge) - np.array(stop.needle)
@@ -154,13 +161,13 @@ def test_f7_the_edge_crosses_the_seam_r_over_sine_away(angle, along):
 
 def test_a_long_line_wants_the_ruler_slid_along():
     strip = inches(box(0, 0, 40, 4))
-    found = pose(strip, (0.0, 25.4), (30 * IN, 25.4), True, inch("3/4"), Kit())
+    found = pose(strip, (0.0, 25.4), (30 * IN, 25.4), True, best_sum(Kit(), inch("3/4")), Kit())
     assert found.moves == 2  # (30 - 1) / (12 - 1) = 2.6: three placements
 
 
 def test_where_no_etched_line_makes_the_spacing_every_line_is_drawn():
-    found, refs = laid(REGIONS["square"], Straight(0, inch("5/8"), datum=0.0), Kit(ruler=QUARTERS))
+    found, refs = laid(REGIONS["square"], Straight(0, inch("5/8"), datum=0.0), kit_with("quarters"))
     assert {ref.kind for ref in refs.values()} == {"mark"}
     assert len(refs) == len(found) == 11
-    _, refs = laid(REGIONS["square"], Straight(0, inch("5/8"), datum=0.0), Kit(ruler=EIGHTHS))
+    _, refs = laid(REGIONS["square"], Straight(0, inch("5/8"), datum=0.0), kit_with("eighths"))
     assert "mark" not in {ref.kind for ref in refs.values()}

@@ -13,7 +13,7 @@ from kenzet.core.changes.quilt import Rename, SetKit
 from kenzet.core.choosing import suited
 from kenzet.core.errors import BadValue, TooMany, Unknown
 from kenzet.core.fills import FILLS
-from kenzet.core.kit.kit import Foot
+from kenzet.core.kit.things.machine import RulerFoot
 from kenzet.core.measure import Length
 from kenzet.core.plan import check_kit, plan_quilt, plan_zone
 from kenzet.core.top.document import read, write
@@ -134,7 +134,7 @@ def test_ticks_stand_where_lines_end(laid):
 
 
 def test_a105_a_foot_larger_than_half_the_zone_is_refused_by_name(laid):
-    kit = laid.quilt.kit.model_copy(update={"foot": Foot(offset=Length.parse("0.9 in"))})
+    kit = laid.quilt.kit.model_copy(update={"foot": RulerFoot(offset=Length.parse("0.9 in"))})
     other = laid.with_quilt(laid.quilt.model_copy(update={"kit": kit}))
     with pytest.raises(BadValue, match="Star points") as error:
         check_kit(other)

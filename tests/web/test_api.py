@@ -176,22 +176,6 @@ def test_sheets_are_files_to_keep(client, kind, mime):
     assert client.get(f"/zones/{ZONE}/sheet.{kind}", paper="a0").status_code == 422
 
 
-def test_the_kit_is_checked_and_every_sum_follows(client):
-    view = client.post(
-        "kit", kit={"foot": {"offset": "6 mm"}, "ruler": {"etched": "eighths"}}, unit="mm"
-    ).json
-    assert words(view["makes"][1]["words"]) == "9.18 mm"
-    client.change(1, "kit-01", {"kind": "kit", "kit": view["kit"]})
-    figures = client.post("plan", zone=ZONE, unit="mm", fill={"kind": "lines", "spacing": "10"}).json["sum"]
-    assert (figures["kind"], words(figures["offers"][0]["words"])) == ("none", "3.18 mark → 9.18 mm")
-    refused = client.post("kit", kit={"foot": {"offset": "7/8"}})
-    assert refused.status_code == 200
-    refused = client.post("kit", kit={"foot": {"offset": "0.9"}})
-    assert (refused.status_code, refused.json["field"]) == (422, "kit.foot.offset")
-    change = {"kind": "kit", "kit": {"foot": {"offset": "0.9 in"}}}
-    assert client.change(2, "kit-02", change).status_code == 422
-
-
 def test_the_ruler_lies_for_a_line_and_for_one_that_shows_it_well(client):
     view = client.post("ruler", zone=ZONE).json
     assert words(view["tag"]) == "1/2 mark on your last line"

@@ -11,7 +11,7 @@ from __future__ import annotations
 import math
 from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from fractions import Fraction
 from functools import lru_cache
@@ -20,7 +20,9 @@ import numpy as np
 
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.region import Edge, Point, Region, parallel
-from kenzet.core.kit.kit import Kit, Ruler
+from kenzet.core.kit.edges import StraightEdge
+from kenzet.core.kit.kit import Kit
+from kenzet.core.kit.things.machine import WalkingFoot
 
 EXACT = Fraction(1, 20)  # an etched line within 0.05 mm of what is wanted is that line
 RULER_OVERLAP = Fraction(127, 5)  # a ruler that is moved along keeps 1 in on what is sewn
@@ -31,6 +33,8 @@ class Mode(StrEnum):
 
     DRAWING = "drawing along the ruler"
     RULER_FOOT = "stitching along the ruler"
+    TOE = "a toe of the foot as gauge"
+    BAR = "the guide bar"
 
 
 def line_lands_at(etched: Fraction, foot: Fraction, mode: Mode) -> Fraction:
@@ -55,9 +59,10 @@ def etched_line_for(spacing: Fraction, foot: Fraction, mode: Mode) -> Fraction:
 class Sum:
     """The sum of one spacing: what lies on the reference so that the line lands ``spacing`` away.
 
-    ``etched`` is the line of her ruler that does it exactly (0: the working edge itself), or None.
+    ``etched`` is the line of ``ruler`` (its key) that does it exactly (0: the working edge itself), or None.
     Then ``behind`` > 0 says by how much the reference shows beyond the plastic, or ``nearest`` holds
-    the etched lines on either side of ``wanted``, with the spacings that they make.
+    the etched lines on either side of ``wanted``, with the spacings that they make. ``gauge`` names what of a
+    walking foot runs along the reference instead.
     """
 
     spacing: Fraction
@@ -67,18 +72,35 @@ class Sum:
     etched: Fraction | None
     behind: Fraction
     nearest: tuple[tuple[Fraction, Fraction], ...] = ()
+    ruler: str = ""
+    gauge: str = ""
 
     @property
     def can_be_laid(self) -> bool:
-        """Whether her ruler can be laid for it: an etched line fits, or the edge lies a little behind."""
-        return self.etched is not None or 0 < self.behind < self.foot
+        """Whether the line finds its place without a mark: an etched line fits, the edge lies a little behind, or a gauge runs."""
+        return self.etched is not None or 0 < self.behind < self.foot or bool(self.gauge)
+
+    @property
+    def off(self) -> Fraction:
+        """F47: what each line is out by where the nearest etched line is taken instead, exact mm; 0 where it can be laid."""
+        if self.can_be_laid or not self.nearest:
+            return Fraction(0)
+        return min((spacing - self.spacing for _, spacing in self.nearest), key=abs)
 
 
 @lru_cache(maxsize=4096)
-def reckon(spacing: Fraction, foot: Fraction, ruler: Ruler, mode: Mode = Mode.RULER_FOOT) -> Sum:
-    """The sum for ``spacing`` with foot offset ``foot`` on ``ruler`` (F1 to F3)."""
+def reckon(
+    spacing: Fraction, foot: Fraction, lines: tuple[Fraction, ...], mode: Mode = Mode.RULER_FOOT
+) -> Sum:
+    """The sum for ``spacing`` with foot offset ``foot`` on a ruler with etched ``lines`` (F1 to F3).
+
+    >>> inch = Fraction(127, 5)
+    >>> str(reckon(inch * 5 / 8, inch / 4, (Fraction(0), inch / 4, inch * 3 / 8)).etched / inch)
+    '3/8'
+    """
     wanted = etched_line_for(spacing, foot, mode)
-    lines = ruler.lines
+    if not lines:
+        return Sum(spacing, foot, mode, wanted, None, Fraction(0))
     exact = min(lines, key=lambda line: abs(line - wanted))
     if abs(exact - wanted) <= EXACT:
         return Sum(spacing, foot, mode, wanted, exact, Fraction(0))
@@ -88,6 +110,39 @@ def reckon(spacing: Fraction, foot: Fraction, ruler: Ruler, mode: Mode = Mode.RU
     above = [line for line in lines if line > wanted][:1]
     nearest = tuple((line, line_lands_at(line, foot, mode)) for line in below + above)
     return Sum(spacing, foot, mode, wanted, None, Fraction(0), nearest)
+
+
+def best_sum(kit: Kit, spacing: Fraction, length: float = 0.0, ruler: str | None = None) -> Sum:
+    """The sum for a line ``length`` mm long, with the ruler (or ``ruler``, by its key) that does it best.
+
+    Best is what fits, then what is laid along in fewest placements, then the shortest. With a walking foot
+    nothing is laid along: a toe or the guide bar runs along the reference, or the line is drawn.
+    """
+    if kit.sew_with == "walking foot":
+        return _by_gauge(kit, spacing)
+    found = [
+        (replace(reckon(spacing, kit.reach, edge.lines), ruler=key), edge)
+        for key, edge in kit.straight
+        if ruler is None or key == ruler
+    ]
+    if not found:
+        return reckon(spacing, kit.reach, ())
+
+    def order(one: tuple[Sum, StraightEdge]) -> tuple[bool, Fraction, int, Fraction]:
+        total, edge = one
+        return not total.can_be_laid, abs(total.off), placements(length, float(edge.length)), edge.length
+
+    return min(found, key=order)[0]
+
+
+def _by_gauge(kit: Kit, spacing: Fraction) -> Sum:
+    foot = kit.walking or WalkingFoot()
+    for name, toe in (("left toe", foot.left), ("right toe", foot.right)):
+        if toe is not None and abs(toe.mm - spacing) <= EXACT:
+            return Sum(spacing, toe.mm, Mode.TOE, Fraction(0), None, Fraction(0), gauge=name)
+    if foot.bar is not None and spacing <= foot.bar.mm:
+        return Sum(spacing, Fraction(0), Mode.BAR, spacing, None, Fraction(0), gauge="guide bar")
+    return Sum(spacing, Fraction(0), Mode.BAR, spacing, None, Fraction(0))
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,15 +178,16 @@ def references(
 ) -> dict[int, Reference]:
     """What each stretch of ``family`` on one connected ``piece`` is laid from, in the order of sewing.
 
-    Lines progress to the right (upwards where they are level), so that the ruler lies left of the
-    needle, outside the throat. Where an edge runs along the family and her ruler can be laid on it,
+    Lines progress away from where rulers lie best: to the right where the machine's body stands on the right, so that
+    the ruler lies left of the needle, outside the throat, and the other way for a mirrored one (A80, A107); upwards
+    where they are level. Where an edge runs along the family and her ruler can be laid on it,
     the family starts there; else the longest line is the base, and the lines beyond it on either
     side follow with one turn of the quilt. A line whose gap no etched line makes is drawn.
     ``stretches`` are not empty.
     """
-    forward = 1 if family.normal[0] > 1e-9 or (abs(family.normal[0]) <= 1e-9 and family.normal[1] > 0) else -1
+    forward = _forward(family, kit)
     ordered = sorted(stretches, key=lambda s: (s.line * forward, s.start))
-    if not any(reckon(gap, kit.foot.offset.mm, kit.ruler).can_be_laid for gap in family.gaps):
+    if not any(best_sum(kit, gap).can_be_laid for gap in family.gaps):
         return {s.index: Reference("mark", Fraction(0), forward) for s in ordered}
     seams = _Seams(piece, family, kit)
     for way, run in ((forward, ordered), (-forward, ordered[::-1])):
@@ -149,6 +205,14 @@ def references(
     return _follow(seams, family, [*beside, *back], -forward, kit, placed)
 
 
+def _forward(family: Straight, kit: Kit) -> int:
+    """+1 where lines progress along the family's normal."""
+    nx, ny = family.normal
+    if abs(nx) <= 1e-9:
+        return 1 if ny > 0 else -1
+    return 1 if (nx > 0) == (kit.machine.throat == "right") else -1
+
+
 def _follow(
     seams: _Seams, family: Straight, run: Sequence[Stretch], way: int, kit: Kit, placed: dict[int, Reference]
 ) -> dict[int, Reference]:
@@ -156,7 +220,7 @@ def _follow(
     for stretch in sorted(run, key=lambda s: s.start):
         by_line.setdefault(stretch.line, []).append(stretch)
     gaps = family.gaps
-    can_be_laid = {gap: reckon(gap, kit.foot.offset.mm, kit.ruler).can_be_laid for gap in gaps}
+    can_be_laid = {gap: best_sum(kit, gap).can_be_laid for gap in gaps}
     for stretch in run:
         if stretch.index in placed:
             continue
@@ -203,7 +267,7 @@ class _Seams:
         if not len(found):
             return None
         distance = Fraction(float(found.min())).limit_denominator(10**6)
-        return distance if reckon(distance, self._kit.foot.offset.mm, self._kit.ruler).can_be_laid else None
+        return distance if best_sum(self._kit, distance).can_be_laid else None
 
 
 @dataclass(frozen=True, slots=True)
@@ -224,10 +288,11 @@ class Pose:
     """Where the ruler lies for one line: its four corners, etched lines, foot, stops and placements.
 
     ``etched`` holds (x0, y0, x1, y1) of every etched line; ``chosen`` is the index of the one on the
-    reference, or None. ``moves`` is how often the ruler is slid along (0: one placement).
+    reference, or None. ``moves`` is how often the ruler is slid along (0: one placement). Without a ruler ``body``
+    and ``etched`` are empty.
     """
 
-    body: tuple[Point, Point, Point, Point]
+    body: tuple[Point, ...]
     etched: tuple[tuple[float, float, float, float], ...]
     chosen: int | None
     foot: Point
@@ -236,33 +301,37 @@ class Pose:
     moves: int
 
 
-def pose(piece: Region, start: Point, end: Point, left: bool, distance: Fraction, kit: Kit) -> Pose:
-    """The ruler for the line from ``start`` to ``end``, its body on the ``left`` or right of it.
+def edge_of(kit: Kit, total: Sum) -> StraightEdge | None:
+    """The edge of the ruler that ``total`` is reckoned for."""
+    found = [edge for key, edge in kit.straight if key == total.ruler]
+    return next((edge for edge in found if total.etched in edge.lines), found[0] if found else None)
 
-    ``distance`` is to the reference on that side; the working edge lies r from the line.
+
+def pose(piece: Region, start: Point, end: Point, left: bool, total: Sum, kit: Kit) -> Pose:
+    """The ruler of ``total`` for the line from ``start`` to ``end``, its body on the ``left`` or right of it; the
+    working edge lies r from the line.
     """
     length = math.dist(start, end)
     ux, uy = (end[0] - start[0]) / length, (end[1] - start[1]) / length
     side = 1.0 if left else -1.0
     bx, by = -uy * side, ux * side  # from the line towards the ruler's body
-    r, ruler = float(kit.foot.offset.mm), kit.ruler
-    long, wide = float(ruler.length.mm), float(ruler.width.mm)
+    r, edge = float(kit.reach), edge_of(kit, total)
+    stops = (
+        _stop(piece, start, (-ux, -uy), (bx, by), r),
+        _stop(piece, end, (ux, uy), (bx, by), r),
+    )
+    if edge is None:
+        return Pose((), (), None, start, r, stops, 0)
+    long, wide = float(edge.length), float(edge.width)
     begin = (length - long) / 2 if long >= length else -long / 24
 
     def at(along: float, across: float) -> Point:
         return start[0] + ux * along + bx * across, start[1] + uy * along + by * across
 
     body = (at(begin, r), at(begin + long, r), at(begin + long, r + wide), at(begin, r + wide))
-    lines = [float(line) for line in ruler.lines]
-    etched = tuple((*at(begin, r + line), *at(begin + long, r + line)) for line in lines)
-    wanted = float(distance) - r
-    chosen = min(range(len(lines)), key=lambda k: abs(lines[k] - wanted))
-    exact = abs(lines[chosen] - wanted) <= float(EXACT)
-    stops = (
-        _stop(piece, start, (-ux, -uy), (bx, by), r),
-        _stop(piece, end, (ux, uy), (bx, by), r),
-    )
-    return Pose(body, etched, chosen if exact else None, start, r, stops, placements(length, long) - 1)
+    etched = tuple((*at(begin, r + float(d)), *at(begin + long, r + float(d))) for d in edge.lines)
+    chosen = edge.lines.index(total.etched) if total.etched is not None else None
+    return Pose(body, etched, chosen, start, r, stops, placements(length, long) - 1)
 
 
 def placements(length: float, ruler: float, overlap: float = float(RULER_OVERLAP)) -> int:

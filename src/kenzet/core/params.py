@@ -56,11 +56,11 @@ class Form:
     minor: bool = False
 
 
-def asked(default: Any, form: Form) -> Any:
-    """A parameter with its default and its form."""
+def asked(default: Any, form: Form, **limits: Any) -> Any:
+    """A parameter with its default, its form and what pydantic checks of it (``ge``, ``pattern``, …)."""
     if isinstance(default, str) and form.control == "length":
         default = Length.parse(default)
-    return Field(default, json_schema_extra={"form": asdict(form)}, validate_default=False)
+    return Field(default, json_schema_extra={"form": asdict(form)}, validate_default=False, **limits)
 
 
 def forms(model: type[BaseModel]) -> dict[str, Form]:

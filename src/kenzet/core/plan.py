@@ -117,10 +117,10 @@ def check_quilt(laid: LaidQuilt, before: LaidQuilt | None = None) -> None:
 def check_foot(zone: Zone, region: Region, kit: Kit) -> None:
     """Raises BadValue where the foot's offset is larger than what fits into the zone (A105)."""
     foot = kit.foot.offset
-    if float(foot.mm) > region.inradius:
+    if kit.sew_with == "ruler foot" and float(kit.reach) > region.inradius:
         widest = in_words(2 * region.inradius, foot.unit)
         raise BadValue(
-            f"The foot's offset of {foot.text} is more than half of {zone.name}, which is {widest} at its "
+            f"The foot's offset of {in_words(kit.reach, foot.unit)} is more than half of {zone.name}, which is {widest} at its "
             "widest; no ruler could lie in it. Give the distance from the needle to the foot's rim.",
             "kit.foot.offset",
         )
@@ -128,10 +128,10 @@ def check_foot(zone: Zone, region: Region, kit: Kit) -> None:
 
 def check_hollow(fill: Fill, site: Site, kit: Kit) -> None:
     """Raises BadValue where the foot cannot go into the curve's hollow (A50)."""
-    radius, foot = fill.hollow(site), kit.foot.offset
-    if radius is not None and radius < float(foot.mm):
+    radius, unit = fill.hollow(site), kit.foot.offset.unit
+    if kit.sew_with == "ruler foot" and radius is not None and radius < float(kit.reach):
         raise BadValue(
-            f"The hollow's radius would be {in_words(radius, foot.unit)}; your foot of {foot.text} cannot go "
+            f"The hollow's radius would be {in_words(radius, unit)}; your foot of {in_words(kit.reach, unit)} cannot go "
             "into it. Take a longer or a shallower curve.",
             "fill.depth",
         )

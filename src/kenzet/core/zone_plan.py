@@ -8,6 +8,7 @@ stretch of a straight family, one ring of an echo or a piece of a path.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
@@ -23,9 +24,9 @@ from kenzet.core.gaps import Gap, gap_together, quick_gap
 from kenzet.core.geom.arcs import Arc
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.predicates import CURVE_ERROR
-from kenzet.core.geom.region import Point, Region
+from kenzet.core.geom.region import Point
 from kenzet.core.kit.kit import Kit
-from kenzet.core.laying import Pose, Reference, Stretch, Sum, pose, reckon, references
+from kenzet.core.laying import Pose, Reference, Stretch, Sum, best_sum, pose, references
 from kenzet.core.marks.ticks import TickedEdge, ticked_edges
 from kenzet.core.slivers import EdgeGap, edge_gaps
 from kenzet.core.top.laid import ZoneShape, from_middle
@@ -84,7 +85,8 @@ class ZonePlan:
 
     def sum(self, drawing: Drawing) -> Sum:
         """The sum that lays each line from the one before."""
-        return self._reckon(drawing.fill.spacing.mm)
+        longest = max((drawing.length_of(line) for line in range(drawing.lines)), default=0.0)
+        return best_sum(self.kit, drawing.fill.spacing.mm, longest)
 
     def widest_gap(self, drawing: Drawing) -> Gap:
         """F44 where ``drawing`` lies, with what is sewn over it or under it."""
@@ -128,6 +130,13 @@ class ZonePlan:
             self._references[number] = _stretch_references(self, drawing) | _trace_references(self, drawing)
         return self._references[number]
 
+    def longest_run(self, drawing: Drawing) -> int:
+        """How many lines follow on one another at most, each laid on the one before, none of them drawn or laid on a seam."""
+        runs: dict[int, int] = {}
+        for line, ref in self.references(drawing).items():  # in the order of sewing
+            runs[line] = runs.get(ref.line, 0) + 1 if ref.kind == "line" and ref.line is not None else 0
+        return max(runs.values(), default=0)
+
     def telling_line(self, drawing: Drawing) -> int:
         """The line that shows best how the others are laid: the longest one laid from another."""
         laid = self.references(drawing)
@@ -164,12 +173,13 @@ class ZonePlan:
         """Where the ruler lies for a line, what it is laid from, and the sum for it."""
         start, end = self.line_ends(drawing, line, side)
         reference = self.references(drawing)[line]
-        distance = reference.distance if reference.kind != "mark" else self.kit.foot.offset.mm
+        distance = reference.distance if reference.kind != "mark" else self.kit.reach
+        total = best_sum(self.kit, distance, math.dist(start, end))
         if drawing.trace(line):
-            return self._posed(drawing.region, start, end, False, distance), reference, self._reckon(distance)
+            return pose(drawing.region, start, end, False, total, self.kit), reference, total
         piece, _ = drawing.piece_and_family(line)
-        laid = self._posed(drawing.region.pieces[piece], start, end, reference.way < 0, distance)
-        return laid, reference, self._reckon(distance)
+        where = drawing.region.pieces[piece]
+        return pose(where, start, end, reference.way < 0, total, self.kit), reference, total
 
     def arc_at(self, drawing: Drawing, line: int, side: int = -1) -> Arc | None:
         """The arc that side ``side`` of a trace is drawn for; None where it is straight."""
@@ -182,12 +192,6 @@ class ZonePlan:
         found = [Arc((a[0], a[1]), (b[0], b[1]), a[2]) for a, b in pairwise([*arcs, arcs[0]]) if a[2]]
         near = [arc for arc in found if arc.holds(middle, 2 * CURVE_ERROR)]
         return near[0] if near else None
-
-    def _reckon(self, distance: Fraction) -> Sum:
-        return reckon(distance, self.kit.foot.offset.mm, self.kit.ruler)
-
-    def _posed(self, piece: Region, start: Point, end: Point, left: bool, distance: Fraction) -> Pose:
-        return pose(piece, start, end, left, distance, self.kit)
 
 
 def _stretch_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference]:
@@ -215,7 +219,7 @@ def _trace_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference]:
     found = {}
     for number, trace in enumerate(drawing.traces, len(drawing.stretches)):
         distance = trace.distance
-        if distance is None or not reckon(distance, plan.kit.foot.offset.mm, plan.kit.ruler).can_be_laid:
+        if distance is None or not best_sum(plan.kit, distance).can_be_laid:
             found[number] = Reference("mark", Fraction(0), 1)
         else:
             found[number] = Reference("line" if trace.line else "seam", distance, 1)

@@ -12,6 +12,7 @@ from kenzet import __version__
 from kenzet.store.pool import Pool
 from kenzet.web import guard
 from kenzet.web.at_hand import LaidQuilts
+from kenzet.web.cupboard import cupboard
 from kenzet.web.drawing import drawing
 from kenzet.web.kit import kit
 from kenzet.web.marks import marks
@@ -56,6 +57,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(recipes)
     app.register_api(marks)
     app.register_api(kit)
+    app.register_api(cupboard)
     if settings.pages:
         _serve_pages(app, settings.pages)
     return app

@@ -15,7 +15,7 @@ from kenzet.web.models import Problem
 
 MOST_BYTES = 1_000_000
 FILES = "application/octet-stream"
-TAKE_FILES = {"drawing.read_drawing", "photos.add_photo", "photos.fabric_swatch"}
+TAKE_FILES = {"drawing.read_drawing", "photos.add_photo", "photos.fabric_swatch", "cupboard.bring_things"}
 STATUS = {BadValue: 422, TooMany: 422, Unknown: 404, Stale: 409, Unavailable: 503}
 POLICY = (
     "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; "

@@ -10,6 +10,7 @@ from flask_openapi3 import APIBlueprint
 from kenzet import __version__
 from kenzet.core.begin import Wish, begun
 from kenzet.core.changes import AnyChange, applied
+from kenzet.core.kit.cupboard import taken_over
 from kenzet.core.measure import Unit
 from kenzet.core.params import Frozen
 from kenzet.core.plan import check_quilt, plan_quilt
@@ -18,7 +19,7 @@ from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.tidy import free
 from kenzet.demo import demo_quilts
 from kenzet.formats import plan_file
-from kenzet.store import photos
+from kenzet.store import cupboard, photos
 from kenzet.store import quilts as store
 from kenzet.store.quilts import LOCAL_OWNER, Kept
 from kenzet.web import models as m
@@ -55,7 +56,10 @@ def home() -> Response:
 def add_quilts(body: m.NewQuilts) -> Response:
     """Keep a quilt from a plan file or begun from a wish, or the demo quilts where neither is sent."""
     if body.wish is not None:
-        found = [begun(validated(Wish, body.wish, body.unit, "wish"))]
+        quilt = begun(validated(Wish, body.wish, body.unit, "wish"))
+        with connection() as conn:
+            kit = taken_over(quilt.kit, cupboard.things(conn, LOCAL_OWNER))
+        found = [quilt.model_copy(update={"kit": kit})]
     else:
         found = demo_quilts()[::-1] if body.plan is None else [read(body.plan)]
     for quilt in found:

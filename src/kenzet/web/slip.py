@@ -7,14 +7,17 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from fractions import Fraction
+from typing import Literal
 
 from kenzet.core.contrast import neighbours, stands_alone
 from kenzet.core.drawing import Drawing
+from kenzet.core.drift import anchor_every, error_after
 from kenzet.core.features import Feature, features_of
 from kenzet.core.fills import Fill
 from kenzet.core.fills.base import Figure, Meeting, Site, Wish
 from kenzet.core.flow import flow, flow_mend
 from kenzet.core.gaps import Gap
+from kenzet.core.kit.kit import Kit
 from kenzet.core.laying import Mode, Sum, etched_line_for
 from kenzet.core.marks.ticks import edge_names
 from kenzet.core.measure import COARSE, Length, Unit, figure, long_figure
@@ -28,6 +31,7 @@ from kenzet.web import models as m
 from kenzet.web import show
 from kenzet.web import zone_models as z
 
+SumKind = Literal["etched", "edge", "behind", "gauge", "none"]
 _SAME = Fraction(1, 1000)  # mm
 
 
@@ -48,34 +52,67 @@ def apart(laid: LaidQuilt, zone: Zone) -> list[z.ApartView]:
     return found
 
 
-def the_sum(reckoned: Sum, unit: Unit, on: str = "your last line", total: str = "apart") -> z.SumView:
+def the_sum(
+    reckoned: Sum, kit: Kit, unit: Unit, on: str = "your last line", total: str = "apart"
+) -> z.SumView:
     """The sum in the order in which her hands do it, or why no etched line does it."""
     foot = z.Term(words=[show.shown(reckoned.foot, unit, bare=True)], label="your foot")
     result = z.Term(words=[show.shown(reckoned.spacing, unit, bare=True)], label=total)
+    ruler = kit.rulers[reckoned.ruler].name if reckoned.ruler in kit.rulers else ""
+
+    def view(kind: SumKind, terms: Sequence[z.Term] = (), sentence: m.Words | None = None) -> z.SumView:
+        return z.SumView(
+            kind=kind,
+            terms=list(terms),
+            total=result,
+            sentence=sentence or [],
+            instead=[],
+            offers=[],
+            ruler=ruler,
+        )
+
+    if reckoned.mode in (Mode.TOE, Mode.BAR):
+        return view("gauge" if reckoned.gauge else "none", sentence=_by_gauge(reckoned, on, unit))
     if reckoned.etched is not None and reckoned.etched > 0:
         etched = z.Term(words=[show.shown(reckoned.etched, unit, bare=True)], label=f"mark on {on}")
-        return z.SumView(
-            kind="etched", terms=[etched, foot], total=result, sentence=[], instead=[], offers=[]
-        )
+        return view("etched", [etched, foot])
     if reckoned.etched is not None:
-        edge = z.Term(words=["edge"], label=f"on {on}")
-        return z.SumView(kind="edge", terms=[edge, foot], total=result, sentence=[], instead=[], offers=[])
+        return view("edge", [z.Term(words=["edge"], label=f"on {on}"), foot])
     if reckoned.behind > 0:
         said: m.Words = [
             "Closer than your foot: no etched line can do it. Lay the ruler's edge ",
             show.shown(reckoned.behind, unit),
             f" behind {on}, which then shows by that much beyond the plastic.",
         ]
-        return z.SumView(kind="behind", terms=[], total=result, sentence=said, instead=[], offers=[])
-    return _no_line(reckoned, unit, result)
+        return view("behind", sentence=said)
+    if not reckoned.ruler:
+        return view(
+            "none",
+            sentence=["No straight ruler of yours may be used with this foot: see Kit. Draw every line."],
+        )
+    none = view("none", sentence=_no_line(reckoned, unit))
+    none.offers = _near(reckoned, unit)
+    return none
 
 
-def _no_line(reckoned: Sum, unit: Unit, result: z.Term) -> z.SumView:
-    said: m.Words = [
+def _by_gauge(reckoned: Sum, on: str, unit: Unit) -> m.Words:
+    spacing = show.shown(reckoned.spacing, unit)
+    if reckoned.gauge == "guide bar":
+        return ["Set the guide bar ", spacing, f" from the needle and let it run on {on}."]
+    if reckoned.gauge:
+        return [f"Let the foot's {reckoned.gauge} run along {on}: it sews ", spacing, " beside it."]
+    return ["Wider than your guide bar reaches: draw every line and sew on it."]
+
+
+def _no_line(reckoned: Sum, unit: Unit) -> m.Words:
+    return [
         "No etched line does it: ",
         show.shown(reckoned.wanted, unit),
         " would have to lie there. Draw every line, use a ruler that has that mark, or take a spacing near it:",
     ]
+
+
+def _near(reckoned: Sum, unit: Unit) -> list[z.Offer]:
     offers = []
     for etched, spacing in reckoned.nearest:
         off = spacing - reckoned.spacing
@@ -89,15 +126,65 @@ def _no_line(reckoned: Sum, unit: Unit, result: z.Term) -> z.SumView:
                 now=False,
             )
         )
-    return z.SumView(kind="none", terms=[], total=result, sentence=said, instead=[], offers=offers)
+    return offers
 
 
 def instead(reckoned: Sum, unit: Unit) -> m.Words:
     """The other way to place the same line: drawn along the ruler, no foot counts in."""
-    if reckoned.etched is None and not reckoned.behind:
+    if reckoned.mode is not Mode.RULER_FOOT or (reckoned.etched is None and not reckoned.behind):
         return []
     drawn = etched_line_for(reckoned.spacing, reckoned.foot, Mode.DRAWING)
     return ["To draw it, not sew it: the ", show.shown(drawn, unit, bare=True), " mark, no foot."]
+
+
+def drift(plan: ZonePlan, drawing: Drawing, unit: Unit) -> m.Words:
+    """What laying each line on the last one comes to, and how many drawn ones hold it; nothing where none is laid so."""
+    kit, total = plan.kit, plan.sum(drawing)
+    follow = plan.longest_run(drawing)
+    spread, tolerance = float(kit.spread.mm), float(kit.tolerance.mm)
+    if total.can_be_laid and follow > 1:
+        every, out = anchor_every(0.0, spread, tolerance), error_after(follow, 0.0, spread)
+        said: m.Words = [
+            f"Laid one on another, line {follow} may be out by ",
+            show.shown(out, unit, COARSE[unit], about=True),
+            ". ",
+        ]
+        if every >= follow:
+            return [*said, "That is within what you allow."]
+        return [
+            *said,
+            f"Draw every {_nth(every)} line to stay within ",
+            show.shown(kit.tolerance.mm, unit),
+            ".",
+        ]
+    if total.off and drawing.lines > 1:
+        return _off(total, drawing.lines, spread, tolerance, unit)
+    return []
+
+
+def _off(total: Sum, lines: int, spread: float, tolerance: float, unit: Unit) -> m.Words:
+    """F47: foot and ruler do not add up."""
+    off, many = float(total.off), min(lines - 1, 8)
+    every = anchor_every(off, spread, tolerance)
+    said: m.Words = [
+        "With the nearest mark each line would come ",
+        show.shown(abs(off), unit, COARSE[unit] / 4, about=True),
+        f" too {'wide' if off > 0 else 'close'}: ",
+        show.shown(abs(off) * many, unit, COARSE[unit], about=True),
+        f" after {many}. ",
+    ]
+    if every <= 1:
+        return [*said, "So every line is drawn."]
+    return [*said, f"If you lay them so, draw every {_nth(every)} line."]
+
+
+def _nth(number: int) -> str:
+    """
+    >>> _nth(1), _nth(2), _nth(13), _nth(23)
+    ('1st', '2nd', '13th', '23rd')
+    """
+    last = "th" if 10 < number % 100 < 14 else {1: "st", 2: "nd", 3: "rd"}.get(number % 10, "th")
+    return f"{number}{last}"
 
 
 def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[z.Offer]:

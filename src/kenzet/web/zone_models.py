@@ -43,12 +43,13 @@ class Offer(Wire):
 class SumView(Wire):
     """The sum of a spacing: terms that add up to ``total``, or a sentence that says why none do."""
 
-    kind: Literal["etched", "edge", "behind", "none"]
+    kind: Literal["etched", "edge", "behind", "gauge", "none"]
     terms: list[Term]
     total: Term
     sentence: Words
     instead: Words
     offers: list[Offer]
+    ruler: str
 
 
 class FeatureView(Spot):
@@ -100,6 +101,7 @@ class ZoneView(Wire):
     sum: SumView | None
     offers: list[Offer]
     figures: list[Row]
+    drift: Words
     rows: list[Row]
     notes: list[str]
     advice: list[Words]
@@ -181,6 +183,15 @@ class StopView(Wire):
     words: Words
 
 
+class CurveView(Wire):
+    """One of her curved edges for a curve: which side of which ruler, how it strays, and whether it will do."""
+
+    name: str
+    side: str
+    words: Words
+    verdict: Literal["fits", "can be nudged", "will not do"]
+
+
 class RulerView(Wire):
     """The ruler where it lies, in the part's coordinates: mm, y up."""
 
@@ -195,5 +206,6 @@ class RulerView(Wire):
     laid: Words
     sum: SumView | None
     rows: list[Row]
+    curves: list[CurveView]
     tag: Words
     caution: str

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from typing import Any
 
 from flask import Response
@@ -14,11 +13,9 @@ from kenzet.core.errors import BadValue
 from kenzet.core.features import features_of
 from kenzet.core.fills import FILLS, AnyFill, Fill, default_fill
 from kenzet.core.flow import flow_mend
-from kenzet.core.geom.arcs import Arc
 from kenzet.core.kit.kit import Kit
-from kenzet.core.laying import Pose, Reference, Sum
 from kenzet.core.marks.ticks import edge_names
-from kenzet.core.measure import COARSE, Length, Unit
+from kenzet.core.measure import Length
 from kenzet.core.params import Frozen, forms, step_length
 from kenzet.core.plan import plan_quilt, plan_zone
 from kenzet.core.steps import slants, spacing_for
@@ -30,14 +27,9 @@ from kenzet.web import models as m
 from kenzet.web import show, slip
 from kenzet.web import zone_models as z
 from kenzet.web.at_hand import answer, laid_quilt, planned
+from kenzet.web.ruler import ruler_view
 
 zones = APIBlueprint("zones", __name__, url_prefix="/api/quilts/<quilt>")
-
-CAUTION = (
-    "Only a ruler foot against a thick ruler, as your machine's manual says. Needle down and the machine "
-    "stopped before you move the ruler; fingers behind its edge."
-)
-_ON = {"seam": "the seam", "line": "your last line", "mark": "the drawn line"}
 
 
 class _OneFill(Frozen):
@@ -54,7 +46,7 @@ def plan(path: m.QuiltPath, body: z.PlanRequest) -> Response:
 @zones.post("/ruler", responses={200: z.RulerView})
 def ruler(path: m.QuiltPath, body: z.RulerRequest) -> Response:
     """Where the ruler lies for one line."""
-    return answer(_ruler_view(planned(_typed(path.quilt, body), body.zone).layered(body.layer), body))
+    return answer(ruler_view(planned(_typed(path.quilt, body), body.zone).layered(body.layer), body))
 
 
 @zones.post("/meet", responses={200: z.MeetView})
@@ -161,6 +153,7 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: z.PlanRequest) -> 
         sum=None,
         offers=[],
         figures=[],
+        drift=[],
         rows=[],
         notes=[],
         advice=[],
@@ -189,8 +182,9 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: z.PlanRequest) -> 
     view.fill = drawing.fill.model_dump(mode="json")
     view.fields = show.fields(drawing.fill, unit)
     if any(ref.kind != "mark" for ref in found.references(drawing).values()) or len(drawing.stretches):
-        view.sum = slip.the_sum(found.sum(drawing), unit)
+        view.sum = slip.the_sum(found.sum(drawing), found.kit, unit)
         view.sum.instead = slip.instead(found.sum(drawing), unit)
+    view.drift = slip.drift(found, drawing, unit)
     view.figures = slip.figures(found.figures(drawing, place), unit)
     view.can_meet = drawing.fill.can_meet
     view.notes = list(drawing.fill.notes())
@@ -209,127 +203,3 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: z.PlanRequest) -> 
     slivers = [edges[g.edge] for g in found.edge_gaps(drawing) if g.sliver and drawing.lines]
     view.slivers = [[*edge.start, *edge.end] for edge in slivers]
     return view
-
-
-def _ruler_view(found: ZonePlan, body: z.RulerRequest) -> z.RulerView:
-    drawing, unit = found.drawing_at(body.place), body.unit
-    line = found.telling_line(drawing) if body.line is None else body.line
-    arc = found.arc_at(drawing, line, body.side)
-    if arc is not None:
-        return _curve_view(found, line, arc, unit)
-    pose, reference, reckoned = found.pose(drawing, line, body.side)
-    start, end = found.line_ends(drawing, line, body.side)
-    trace = drawing.trace(line)
-    sides = trace is not None and len(trace.points) > 2
-    on, marked = _ON[reference.kind], reference.kind == "mark"
-    total = "from the seam" if reference.kind == "seam" else "apart"
-    moves = "long enough" if pose.moves == 0 else f"slide it along {pose.moves} ×"
-    length = show.shown(math.dist(start, end), unit, COARSE[unit], about=True)
-    return z.RulerView(
-        line=line,
-        ends=[*start, *end],
-        body=[v for point in pose.body for v in point],
-        etched=[list(line) for line in pose.etched],
-        chosen=None if marked else pose.chosen,
-        foot=list(pose.foot),
-        radius=pose.foot_radius,
-        stops=_stops(pose, unit, sides),
-        laid=_laid_words(found, reference, reckoned, unit),
-        sum=None if marked else slip.the_sum(reckoned, unit, on, total),
-        rows=[
-            m.Row(label=["This side" if sides else "This line"], words=[length]),
-            m.Row(label=["Your ruler"], words=[moves]),
-        ],
-        tag=_tag(reckoned, on, unit, marked),
-        caution=CAUTION,
-    )
-
-
-def _curve_view(found: ZonePlan, line: int, arc: Arc, unit: Unit) -> z.RulerView:
-    """A side that is an arc: the radii of the edges that sew it (F25), its chord and its rise."""
-    foot, radius = float(found.kit.foot.offset.mm), arc.radius
-    inside = show.shown(radius + foot, unit, COARSE[unit] / 4, about=True)
-    laid: m.Words = [
-        "Its radius at the needle is ",
-        show.shown(radius, unit, COARSE[unit] / 4, about=True),
-        ". ",
-    ]
-    if radius > foot:
-        outside = show.shown(radius - foot, unit, COARSE[unit] / 4, about=True)
-        laid += [
-            "With your foot that is a ruler's outside edge of ",
-            outside,
-            " or an inside edge of ",
-            inside,
-        ]
-    else:
-        laid += [
-            "Your foot goes round no outside edge as tight as that; an inside edge of ",
-            inside,
-            " does it",
-        ]
-    laid.append(". Keep the plastic as far as your foot's offset from both ends.")
-    rows = [("Chord", arc.chord), ("Rise", arc.rise), ("Along the curve", arc.radius * abs(arc.angle))]
-    return z.RulerView(
-        line=line,
-        ends=[v for k in range(33) for v in arc.at(k / 32)],
-        body=[],
-        etched=[],
-        chosen=None,
-        foot=list(arc.start),
-        radius=foot,
-        stops=[],
-        laid=laid,
-        sum=None,
-        rows=[
-            m.Row(label=[label], words=[show.shown(mm, unit, COARSE[unit] / 2, about=True)])
-            for label, mm in rows
-        ],
-        tag=[],
-        caution=CAUTION,
-    )
-
-
-def _laid_words(found: ZonePlan, reference: Reference, reckoned: Sum, unit: Unit) -> m.Words:
-    if reference.kind == "mark":
-        foot = show.shown(found.kit.foot.offset.mm, unit)
-        return ["No seam gives this line its place: draw it, and lay the ruler's edge ", foot, " beside it."]
-    return [f"Laid on {_ON[reference.kind]}, ", show.shown(reckoned.spacing, unit), " away."]
-
-
-def _stops(pose: Pose, unit: Unit, sides: bool) -> list[z.StopView]:
-    start, end = pose.stops
-    alike = start.along is not None and end.along is not None and abs(start.along - end.along) < 0.1
-    words: list[m.Words] = [_stop_words(start.along, "starts", unit), _stop_words(end.along, "stops", unit)]
-    if sides:
-        words = [["Pivot at each corner with the needle down, then lay the ruler along the next side."], []]
-    elif alike:
-        crosses = show.shown(start.along or 0.0, unit, COARSE[unit] / 2, about=True)
-        words = [
-            ["Start and stop with the needle on the seam; there the ruler's edge is ", crosses, " along it."],
-            [],
-        ]
-    return [
-        z.StopView(needle=list(stop.needle), edge=list(stop.edge), words=said)
-        for stop, said in zip(pose.stops, words, strict=True)
-    ]
-
-
-def _stop_words(along: float | None, does: str, unit: Unit) -> m.Words:
-    if along is None:
-        return [f"The needle {does} at the line's end."]
-    crosses = show.shown(along, unit, COARSE[unit] / 2, about=True)
-    return [f"The needle {does} on the seam; the ruler's edge crosses that seam ", crosses, " away."]
-
-
-def _tag(reckoned: Sum, on: str, unit: Unit, marked: bool) -> m.Words:
-    if marked:
-        return ["edge ", show.shown(reckoned.foot, unit), " beside the drawn line"]
-    if reckoned.etched is not None:
-        mark: m.Words = (
-            ["edge"] if reckoned.etched == 0 else [show.shown(reckoned.etched, unit, bare=True), " mark"]
-        )
-        return [*mark, f" on {on}"]
-    if reckoned.behind > 0:
-        return ["edge ", show.shown(reckoned.behind, unit), f" behind {on}"]
-    return ["no etched line fits"]

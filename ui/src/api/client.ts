@@ -85,6 +85,12 @@ export const api = {
     told(client.POST('/api/quilts/{quilt}/ruler', { params: at(quilt), body, signal })),
   marks: (quilt: string, body: Views['MarksRequest'], signal: AbortSignal) =>
     told(client.POST('/api/quilts/{quilt}/marks', { params: at(quilt), body, signal })),
+  things: (unit: Unit) => told(client.GET('/api/things', { params: { query: { unit } } })),
+  keepThing: (body: Partial<Views['ThingRequest']>, signal?: AbortSignal) => told(client.POST('/api/things', { body: body as Views['ThingRequest'], signal })),
+  removeThing: (key: string, unit: Unit) => told(client.POST('/api/things/{key}/remove', { params: { path: { key } }, body: { unit } })),
+  readStrip: (key: string, body: Partial<Views['StripRequest']>) => told(client.POST('/api/things/{key}/strip', { params: { path: { key } }, body: body as Views['StripRequest'] })),
+  bringThings: (file: Blob, unit: Unit) => told(client.POST('/api/things/bring', { params: { query: { unit } }, ...asItIs(file) })),
+  kitFile: (kind: 'json' | 'csv') => `/api/things/kit.${kind}`,
   kit: (quilt: string, body: Views['KitRequest'], signal: AbortSignal) =>
     told(client.POST('/api/quilts/{quilt}/kit', { params: at(quilt), body, signal })),
   change: (quilt: string, body: Views['ChangeRequest']) =>

@@ -251,7 +251,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Check a kit as typed; nothing is kept. */
+        /** The quilt's kit with what is changed of it; nothing is kept. */
         post: operations["kit_kit_view_kit_post"];
         delete?: never;
         options?: never;
@@ -583,6 +583,109 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/things": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All shelves. */
+        get: operations["cupboard_show_things_get"];
+        put?: never;
+        /** Check a thing as typed, and keep it. */
+        post: operations["cupboard_keep_thing_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/things/bring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The things of a file (JSON or CSV) beside one's own; what is there already is not doubled. */
+        post: operations["cupboard_bring_things_bring_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/things/kit.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cupboard as a table. */
+        get: operations["cupboard_kit_table_kit_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/things/kit.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cupboard as a file. */
+        get: operations["cupboard_kit_json_kit_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/things/{key}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take one out for good. */
+        post: operations["cupboard_remove_thing__key__remove_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/things/{key}/strip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A foot's offset from a strip; with ``keep`` it counts from now on and the old one goes into its history. */
+        post: operations["cupboard_read_strip__key__strip_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/unit": {
         parameters: {
             query?: never;
@@ -816,6 +919,31 @@ export interface components {
             marks: number;
             /** Minutes */
             minutes: number;
+        };
+        /**
+         * CupboardView
+         * @description The whole cupboard.
+         */
+        CupboardView: {
+            /** Shelves */
+            shelves: components["schemas"]["ShelfView"][];
+        };
+        /**
+         * CurveView
+         * @description One of her curved edges for a curve: which side of which ruler, how it strays, and whether it will do.
+         */
+        CurveView: {
+            /** Name */
+            name: string;
+            /** Side */
+            side: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "fits" | "can be nudged" | "will not do";
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
         };
         /**
          * CutRequest
@@ -1078,29 +1206,62 @@ export interface components {
             unit: "in" | "mm";
         };
         /**
+         * KindView
+         * @description A kind of thing that can be added.
+         */
+        KindView: {
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+        };
+        /**
          * KitRequest
-         * @description A kit as typed; left out means the kept one.
+         * @description What to change of the quilt's kit: things picked by slot, numbers as typed, or all taken over from the cupboard.
          */
         KitRequest: {
             /**
-             * Kit
+             * Picks
              * @default null
              */
-            kit: {
-                [key: string]: unknown;
+            picks: {
+                [key: string]: string;
             } | null;
+            /**
+             * Sew With
+             * @default null
+             */
+            sew_with: ("ruler foot" | "walking foot") | null;
+            /**
+             * Take Over
+             * @default false
+             */
+            take_over: boolean;
             /**
              * Unit
              * @default in
              * @enum {string}
              */
             unit: "in" | "mm";
+            /**
+             * Values
+             * @default null
+             */
+            values: {
+                [key: string]: unknown;
+            } | null;
         };
         /**
          * KitView
-         * @description The checked kit with its fields and what each etched line makes.
+         * @description The checked kit; ``changed``, ``new`` and ``away`` name what the cupboard has otherwise.
          */
         KitView: {
+            /** Away */
+            away: string[];
+            /** Changed */
+            changed: string[];
+            /** Fault */
+            fault: string;
             /** Fields */
             fields: components["schemas"]["FieldView"][];
             /** Foot */
@@ -1109,10 +1270,19 @@ export interface components {
             kit: {
                 [key: string]: unknown;
             };
-            /** Makes */
-            makes: components["schemas"]["EtchedView"][];
+            /** New */
+            new: string[];
+            /** Rulers */
+            rulers: components["schemas"]["MadeView"][];
             /** Sentence */
             sentence: (string | components["schemas"]["Shown"])[];
+            /**
+             * Sew With
+             * @enum {string}
+             */
+            sew_with: "ruler foot" | "walking foot";
+            /** Slots */
+            slots: components["schemas"]["SlotView"][];
         };
         /**
          * Listed
@@ -1125,6 +1295,20 @@ export interface components {
             name: string;
             /** Put Away */
             put_away: boolean;
+        };
+        /**
+         * MadeView
+         * @description A ruler of the kit, why it must not be used (empty where it may), and what its straight edge makes.
+         */
+        MadeView: {
+            /** Fault */
+            fault: string;
+            /** Key */
+            key: string;
+            /** Makes */
+            makes: components["schemas"]["EtchedView"][];
+            /** Name */
+            name: string;
         };
         /**
          * MarksRequest
@@ -1361,6 +1545,18 @@ export interface components {
             width: number;
         };
         /**
+         * PastView
+         * @description What a foot's offset was, until when, and how it was found.
+         */
+        PastView: {
+            /** How */
+            how: string;
+            /** Until */
+            until: string;
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
          * PatchView
          * @description A patch: its fabric and its rings as flat x, y lists in mm, y up, holes after outlines.
          */
@@ -1586,6 +1782,18 @@ export interface components {
             zones: components["schemas"]["ZoneInfo"][];
         };
         /**
+         * Reading
+         * @description In which unit figures are wanted.
+         */
+        Reading: {
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
          * RecipeName
          * @description Which one.
          */
@@ -1643,6 +1851,41 @@ export interface components {
             typed: boolean;
             /** Words */
             words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
+         * RulerEdgeView
+         * @description An edge to draw, mm: straight (length, width, lines), an arc (radius, usable; outside or inside), a wave or points.
+         */
+        RulerEdgeView: {
+            /**
+             * Depth
+             * @default 0
+             */
+            depth: number;
+            /** Kind */
+            kind: string;
+            /** Length */
+            length: number;
+            /**
+             * Lines
+             * @default []
+             */
+            lines: number[];
+            /**
+             * Period
+             * @default 0
+             */
+            period: number;
+            /**
+             * Radius
+             * @default 0
+             */
+            radius: number;
+            /**
+             * Width
+             * @default 0
+             */
+            width: number;
         };
         /**
          * RulerRequest
@@ -1720,6 +1963,8 @@ export interface components {
             caution: string;
             /** Chosen */
             chosen: number | null;
+            /** Curves */
+            curves: components["schemas"]["CurveView"][];
             /** Ends */
             ends: number[];
             /** Etched */
@@ -1779,6 +2024,20 @@ export interface components {
             rings: number[][];
         };
         /**
+         * ShelfView
+         * @description A group of the cupboard with what stands on it and what could.
+         */
+        ShelfView: {
+            /** Key */
+            key: string;
+            /** Kinds */
+            kinds: components["schemas"]["KindView"][];
+            /** Label */
+            label: string;
+            /** Things */
+            things: components["schemas"]["ThingView"][];
+        };
+        /**
          * Shown
          * @description A figure ready to read; ``num`` 0 where there is no fraction; ``unit`` empty where it is not said.
          */
@@ -1797,6 +2056,25 @@ export interface components {
             unit: string;
             /** Whole */
             whole: string;
+        };
+        /**
+         * SlotView
+         * @description Something that a quilt takes one of: the thing's key and name now, and what else is at hand.
+         */
+        SlotView: {
+            /** Choices */
+            choices: components["schemas"]["ChoiceView"][];
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /**
+             * Slot
+             * @enum {string}
+             */
+            slot: "machine" | "foot" | "walking" | "batting";
         };
         /**
          * Spot
@@ -1842,6 +2120,36 @@ export interface components {
             words: (string | components["schemas"]["Shown"])[];
         };
         /**
+         * StripRequest
+         * @description A strip that she sewed: lines laid edge on line, and the distance from the first to the last.
+         */
+        StripRequest: {
+            /**
+             * Keep
+             * @default false
+             */
+            keep: boolean;
+            /**
+             * Lines
+             * @default 9
+             */
+            lines: number;
+            /**
+             * Side
+             * @default offset
+             * @enum {string}
+             */
+            side: "offset" | "left" | "right" | "front" | "back";
+            /** Span */
+            span: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
          * SumView
          * @description The sum of a spacing: terms that add up to ``total``, or a sentence that says why none do.
          */
@@ -1852,9 +2160,11 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "etched" | "edge" | "behind" | "none";
+            kind: "etched" | "edge" | "behind" | "gauge" | "none";
             /** Offers */
             offers: components["schemas"]["Offer"][];
+            /** Ruler */
+            ruler: string;
             /** Sentence */
             sentence: (string | components["schemas"]["Shown"])[];
             /** Terms */
@@ -1883,6 +2193,60 @@ export interface components {
             label: string;
             /** Words */
             words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
+         * ThingRequest
+         * @description A thing as typed under ``key`` (none: a new one, of which only ``kind`` need be sent); kept if ``keep``.
+         */
+        ThingRequest: {
+            /**
+             * Keep
+             * @default true
+             */
+            keep: boolean;
+            /**
+             * Key
+             * @default null
+             */
+            key: string | null;
+            /** Thing */
+            thing: {
+                [key: string]: unknown;
+            };
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
+         * ThingView
+         * @description A thing with its form; ``says`` is its line on the shelf, ``edges`` are what is drawn of it.
+         */
+        ThingView: {
+            /** Edges */
+            edges: components["schemas"]["RulerEdgeView"][];
+            /** Fields */
+            fields: components["schemas"]["FieldView"][];
+            /** History */
+            history: components["schemas"]["PastView"][];
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: (string | components["schemas"]["Shown"])[];
+            /** State */
+            state: string;
+            /** Thing */
+            thing: {
+                [key: string]: unknown;
+            };
         };
         /**
          * TickView
@@ -2082,6 +2446,8 @@ export interface components {
             corners: components["schemas"]["Spot"][];
             /** Drawings */
             drawings: components["schemas"]["DrawingView"][];
+            /** Drift */
+            drift: (string | components["schemas"]["Shown"])[];
             /** Edges */
             edges: components["schemas"]["Spot"][];
             /** Features */
@@ -3236,6 +3602,211 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SwatchView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    cupboard_show_things_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CupboardView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    cupboard_keep_thing_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThingRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThingView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    cupboard_bring_things_bring_post: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CupboardView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    cupboard_kit_table_kit_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    cupboard_kit_json_kit_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    cupboard_remove_thing__key__remove_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Reading"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CupboardView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    cupboard_read_strip__key__strip_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StripRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThingView"];
                 };
             };
             /** @description Unprocessable Entity */

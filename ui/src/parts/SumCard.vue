@@ -19,6 +19,7 @@ defineEmits<{ choose: [value: string] }>()
       <span class="term"><strong><WordsText :words="sum.total.words" /></strong><small>{{ sum.total.label }}</small></span>
     </div>
     <p v-if="sum.sentence.length"><WordsText :words="sum.sentence" /></p>
+    <p v-if="sum.ruler && sum.kind !== 'none'" class="instead" data-testid="with-ruler">with “{{ sum.ruler }}”</p>
     <p v-if="sum.instead.length" class="instead"><WordsText :words="sum.instead" /></p>
     <div v-if="sum.offers.length" class="chips near">
       <button v-for="offer in sum.offers" :key="offer.value" class="chip" :title="offer.does" @click="$emit('choose', offer.value)">

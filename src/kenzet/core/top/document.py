@@ -16,6 +16,7 @@ from pydantic import Field, ValidationError, field_validator, model_validator
 from kenzet.core.errors import BadValue
 from kenzet.core.fills import FILLS
 from kenzet.core.kit.kit import Kit
+from kenzet.core.kit.things import THINGS
 from kenzet.core.measure import Length, Unit
 from kenzet.core.params import Frozen, in_range
 from kenzet.core.top.arrangement import Border, Layout, OnPoint
@@ -27,7 +28,7 @@ from kenzet.core.top.upgrade import upgraded
 from kenzet.core.top.zone import BORDER, CORNER, SASHING, SIDE, TOP, Zone
 
 FORMAT = "kenzet.plan"
-VERSION = 2
+VERSION = 3
 
 Use = Literal["bed", "lap", "baby", "wall", "runner", "garment or bag", "practice piece"]
 
@@ -40,7 +41,7 @@ class Quilt(Frozen):
     """
 
     format: Literal["kenzet.plan"] = "kenzet.plan"
-    version: Literal[2] = 2
+    version: Literal[3] = 3
     name: Name
     use: Use = "lap"
     fabrics: Annotated[dict[Key, Fabric], Field(min_length=1, max_length=60)]
@@ -192,15 +193,19 @@ def validated(model: Any, data: Any, unit: Unit = "in", prefix: str = "") -> Any
         raise at_field(error, prefix) from error
 
 
-_TAGS = {*FILLS, *PATTERNS, "pattern", "drawn", "straight rows", "on point"}
-_TAGGED = {"fill", "pattern", "art", "layout", "cut", "change"}
+_TAGS = {*FILLS, *PATTERNS, *THINGS, "pattern", "drawn", "straight rows", "on point"}
+_TAGGED = {"fill", "pattern", "art", "layout", "cut", "change", "thing"}
 
 
 def at_field(error: ValidationError, prefix: str = "") -> BadValue:
     """The first fault of a failed check as a sentence at its field."""
     first = error.errors(include_url=False)[0]
     loc = [str(part) for part in first["loc"]]
-    named = [p for k, p in enumerate(loc) if not (k and loc[k - 1] in _TAGGED and p in _TAGS)]
+    named = [
+        p
+        for k, p in enumerate(loc)
+        if not (p in _TAGS and (loc[max(k - 1, 0)] in _TAGGED or loc[max(k - 2, 0)] == "rulers"))
+    ]
     cause = first.get("ctx", {}).get("error")
     if isinstance(cause, BadValue) and cause.field:
         named.append(cause.field)

@@ -13,7 +13,22 @@ def upgraded(data: dict[str, Any]) -> dict[str, Any]:
     found = data
     if found.get("version") == 1:
         found = _from_1(copy.deepcopy(found))
+    if found.get("version") == 2:
+        found = _from_2(copy.deepcopy(found))
     return found
+
+
+def _from_2(data: dict[str, Any]) -> dict[str, Any]:
+    """Version 2 knew one ruler, and neither machine nor thicknesses."""
+    data["version"] = 3
+    kit = data.get("kit")
+    if isinstance(kit, dict):
+        ruler = kit.pop("ruler", None)
+        if ruler is not None:
+            kit["rulers"] = {
+                "straight-ruler": {"kind": "straight ruler", **ruler} if isinstance(ruler, dict) else ruler
+            }
+    return data
 
 
 def _from_1(data: dict[str, Any]) -> dict[str, Any]:

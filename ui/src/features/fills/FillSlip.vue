@@ -7,7 +7,7 @@ import LengthField from '../../parts/LengthField.vue'
 import WordsText from '../../parts/WordsText.vue'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
-import FieldControl from './FieldControl.vue'
+import FieldControl from '../../parts/FieldControl.vue'
 import FillChooser from './FillChooser.vue'
 import LineSlip from './LineSlip.vue'
 import MeetCard from './MeetCard.vue'
@@ -84,6 +84,7 @@ function set(name: string, value: unknown) {
     <SumCard v-else-if="zone.plan.sum" :sum="zone.plan.sum" heading="Where the ruler goes" @choose="zone.set('spacing', $event)">
       <button v-if="zone.lines" class="plain" data-testid="show-ruler" @click="zone.next(0)">show it on a line</button>
     </SumCard>
+    <button v-else-if="zone.lines" class="chip alone" data-testid="show-ruler" @click="zone.next(0)">show what sews a line</button>
     <MeetCard v-if="zone.plan.can_meet" />
     <div class="fields">
       <FieldControl
@@ -95,6 +96,7 @@ function set(name: string, value: unknown) {
         </button>
       </FieldControl>
     </div>
+    <p v-if="zone.plan.drift.length" class="card leaf" data-testid="drift"><WordsText :words="zone.plan.drift" /></p>
     <p v-for="note in zone.plan.notes" :key="note" class="card leaf">{{ note }}</p>
     <p v-for="(words, k) in zone.plan.advice" :key="k" class="card tip"><WordsText :words="words" /></p>
     <button v-if="Object.keys(zone.plan.across).length" class="chip" data-testid="across" @click="zone.setAll(zone.plan.across)">let them go on from block to block</button>
@@ -127,6 +129,7 @@ function set(name: string, value: unknown) {
 .fields { display: grid; grid-template-columns: 1fr 1fr; gap: 12px 12px; align-items: end; }
 .fields > :deep(fieldset), .fields > .wide { grid-column: 1 / -1; }
 .fields > :deep(.half) { grid-column: auto; }
+.alone { justify-self: start; }
 .last { display: flex; flex-wrap: wrap; gap: 4px 14px; }
 .cells { border: 0; padding: 0; margin: 0; }
 .cells .label { padding: 0; margin-bottom: 5px; }

@@ -1,79 +1,82 @@
 <script setup lang="ts">
-/** Kit: the foot, the ruler, the marking step and the batting; every sum follows from them. */
-import { computed, ref, shallowRef, watch } from 'vue'
-import { api, Problem, type Views } from '../../api/client'
-import LengthField from '../../parts/LengthField.vue'
+/** Kit: her cupboard on its shelves, and what each mark of a ruler makes with her foot. */
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import StationPage from '../../parts/StationPage.vue'
 import WordsText from '../../parts/WordsText.vue'
+import { useKit } from '../../state/kit'
 import { useQuilt } from '../../state/quilt'
+import QuiltKit from './QuiltKit.vue'
 import RulerPicture from './RulerPicture.vue'
-
-type Kit = Record<string, unknown>
+import ThingPicture from './ThingPicture.vue'
+import ThingSlip from './ThingSlip.vue'
 
 const quilt = useQuilt()
-const view = shallowRef<Views['KitView']>()
-const wrong = ref<{ field: string; message: string }>()
-const list = ref('')
-const lengths = computed(() => (view.value?.fields ?? []).filter((f) => f.control === 'length'))
-const etched = computed(() => view.value?.fields.find((f) => f.control === 'choice'))
-let typed: Kit | undefined
-let asking: AbortController | undefined
-
-/** The kit with the value at a dotted path put in its place. */
-function put(kit: Kit, path: string, value: unknown): Kit {
-  const [head, ...rest] = path.split('.') as [string, ...string[]]
-  return { ...kit, [head]: rest.length ? put((kit[head] ?? {}) as Kit, rest.join('.'), value) : value }
+const kit = useKit()
+const adding = ref('')
+const makes = ref(false)
+const shown = computed(() => {
+  const rulers = (kit.view?.rulers ?? []).filter((ruler) => ruler.makes.length)
+  return makes.value && kit.thing ? (rulers.find((ruler) => ruler.key === kit.key) ?? (kit.thing.kind === 'ruler foot' ? rulers[0] : undefined)) : undefined
+})
+watch(() => [quilt.taken, quilt.unit], () => void kit.look(), { immediate: true })
+watch(() => kit.key, (now) => { if (!now) makes.value = false })
+async function choose(key: string) {
+  await kit.settle()
+  kit.choose(kit.key === key ? '' : key)
 }
-async function ask(kit: Kit | undefined) {
-  asking?.abort()
-  const mine = (asking = new AbortController())
-  try {
-    const reckoned = api.kit(quilt.id, { kit: kit ?? null, unit: quilt.unit }, mine.signal)
-    const found = await (kit ? quilt.trying(reckoned) : reckoned)
-    if (mine !== asking) return
-    view.value = found
-    list.value = etched.value?.choices.some((c) => c.key === etched.value?.text) ? '' : (etched.value?.text ?? '')
-    typed = undefined
-    wrong.value = undefined
-    if (kit) quilt.keep('kit', { kind: 'kit', kit: found.kit })
-  } catch (error) {
-    if (mine === asking && error instanceof Problem) wrong.value = { field: error.field, message: error.message }
-  }
+async function add(kind: string) {
+  adding.value = ''
+  await kit.add(kind)
 }
-function set(name: string, value: unknown) {
-  typed = put(typed ?? view.value?.kit ?? {}, name, value)
-  void ask(typed)
+function keys(event: KeyboardEvent) {
+  if (event.key !== 'Escape' || ['INPUT', 'TEXTAREA'].includes((event.target as HTMLElement).tagName)) return
+  if (makes.value) makes.value = false
+  else void kit.settle().then(() => kit.choose(''))
 }
-const error = (name: string) => (wrong.value?.field.startsWith(`kit.${name}`) ? wrong.value.message : undefined)
-watch(() => [quilt.taken, quilt.unit], () => quilt.view && void ask(undefined), { immediate: true })
+onMounted(() => window.addEventListener('keydown', keys))
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', keys)
+  void kit.settle()
+})
 </script>
 
 <template>
-  <StationPage v-if="view">
-    <RulerPicture :kit="view" />
-    <template #slip>
-      <header><h2>Your foot and ruler</h2><p class="quiet">this quilt is planned with these</p></header>
-      <p v-if="wrong && !view.fields.some((f) => wrong!.field.startsWith(`kit.${f.name}`))" class="card madder" role="alert">{{ wrong.message }}</p>
-      <LengthField v-for="f in lengths.slice(0, 1)" :key="f.name + quilt.taken" :field="f" :error="error(f.name)" :unit="quilt.unit" big @typed="set(f.name, $event)" />
-      <fieldset v-if="etched">
-        <legend class="label">{{ etched.label }} of your ruler</legend>
-        <div class="chips">
-          <button v-for="choice in etched.choices" :key="choice.key" class="chip" :aria-pressed="etched.text === choice.key" :data-testid="`etched-${choice.key}`" @click="set(etched.name, choice.key)">{{ choice.label }}</button>
+  <StationPage v-if="kit.view">
+    <div v-if="shown" class="makes">
+      <button class="chip back" data-testid="back-to-cupboard" @click="makes = false">‹ the cupboard</button>
+      <RulerPicture :foot="kit.view.foot" :makes="shown.makes" />
+    </div>
+    <div v-else class="cupboard" data-testid="cupboard">
+      <section v-for="shelf in kit.shelves" :key="shelf.key" :aria-label="shelf.label">
+        <div class="between"><h3>{{ shelf.label }}</h3><button class="plain" :aria-expanded="adding === shelf.key" :data-testid="`add-${shelf.key}`" @click="adding = adding === shelf.key ? '' : shelf.key">add …</button></div>
+        <div v-if="adding === shelf.key" class="chips kinds">
+          <button v-for="kind in shelf.kinds" :key="kind.kind" class="chip" :data-testid="`kind-${kind.kind.replaceAll(' ', '-')}`" @click="add(kind.kind)">{{ kind.label }}</button>
         </div>
-        <input v-model="list" class="list" placeholder="or a list: 1/4, 1/2, 3/4, 1" :aria-label="`${etched.label}. ${etched.help}`" :aria-invalid="!!error(etched.name)" data-testid="field-ruler-etched" @change="list && set(etched.name, list)" />
-        <p v-if="error(etched.name)" class="error" role="alert">{{ error(etched.name) }}</p>
-      </fieldset>
-      <div class="two"><LengthField v-for="f in lengths.slice(1)" :key="f.name + quilt.taken" :field="f" :error="error(f.name)" :unit="quilt.unit" @typed="set(f.name, $event)" /></div>
-      <p class="card weld"><WordsText :words="view.sentence" /></p>
-      <p class="quiet">Use a ruler foot and a ruler of the thickness that your machine's manual asks for; a thin ruler can slip under the foot and break the needle.</p>
+        <div class="board">
+          <button v-for="thing in shelf.things" :key="thing.key" class="thing" :class="{ away: thing.state !== 'at hand' }" :aria-pressed="kit.key === thing.key" :data-testid="`thing-${thing.key}`" @click="choose(thing.key)">
+            <ThingPicture :thing="thing" />
+            <b>{{ thing.name }}</b>
+            <small v-if="thing.state !== 'at hand'">{{ thing.state }}</small><small v-else-if="thing.says.length"><WordsText :words="thing.says" /></small>
+          </button>
+        </div>
+      </section>
+    </div>
+    <template #slip>
+      <ThingSlip v-if="kit.thing" @makes="makes = true" />
+      <QuiltKit v-else />
     </template>
   </StationPage>
 </template>
 
 <style scoped>
-fieldset { border: 0; padding: 0; margin: 0; }
-legend { padding: 0; margin-bottom: 6px; }
-.list { width: 100%; height: 38px; margin-top: 8px; padding: 0 10px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; font-size: 14px; }
-.two { display: grid; grid-template-columns: 1fr 1fr; gap: 12px; align-items: end; }
-.error { color: var(--madder); font-size: 14px; margin-top: 5px; }
+.cupboard { height: 100%; overflow: auto; padding: 18px 26px 30px; background: #f6f1e6; display: grid; gap: 20px; align-content: start; }
+.board { display: grid; grid-template-columns: repeat(auto-fill, minmax(140px, 1fr)); gap: 12px; padding: 4px 0 12px; border-bottom: 5px solid #e2d6bd; }
+.thing { display: grid; justify-items: center; align-content: start; gap: 4px; padding: 10px 6px 8px; border: 1px solid var(--rule); border-radius: 10px; background: var(--paper); cursor: pointer; font-size: 14px; line-height: 1.2; text-align: center; min-height: 112px; }
+.thing:hover { border-color: var(--indigo); }
+.thing[aria-pressed='true'] { border-color: var(--indigo); background: var(--indigo-wash); box-shadow: 0 0 0 1px var(--indigo); }
+.thing small { font-size: 13px; color: var(--soft); }
+.away { opacity: .62; border-style: dashed; }
+.kinds { margin: 6px 0; }
+.makes { position: relative; height: 100%; }
+.back { position: absolute; left: 14px; top: 12px; z-index: 2; }
 </style>

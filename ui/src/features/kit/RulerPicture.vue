@@ -4,16 +4,16 @@ import { computed } from 'vue'
 import type { Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
 
-const props = defineProps<{ kit: Views['KitView'] }>()
+const props = defineProps<{ foot: number; makes: Views['EtchedView'][] }>()
 
 const TOP = 104
 const HIGH = 520
 const LABEL = 37
 const scale = computed(() =>
-  Math.min(HIGH / (props.kit.foot + Math.max(...props.kit.makes.map((row) => row.at), 6.35)), (TOP - 8) / props.kit.foot),
+  Math.min(HIGH / (props.foot + Math.max(...props.makes.map((row) => row.at), 6.35)), (TOP - 8) / props.foot),
 )
-const edge = computed(() => TOP + props.kit.foot * scale.value)
-const lines = computed(() => props.kit.makes.map((row) => ({ ...row, y: edge.value + row.at * scale.value })))
+const edge = computed(() => TOP + props.foot * scale.value)
+const lines = computed(() => props.makes.map((row) => ({ ...row, y: edge.value + row.at * scale.value })))
 /** Marks that lie closer than their labels are named as far as there is room, from the edge on. */
 const named = computed(() => {
   let last = -Infinity
@@ -32,7 +32,7 @@ const named = computed(() => {
       <path v-for="line in lines" :key="line.at" :d="`M60 ${line.y}H764`" class="etched" :class="{ edge: !line.at }" />
       <path :d="`M40 ${TOP}H784`" class="new" />
       <text x="784" :y="TOP - 14" class="say">the line you are sewing</text>
-      <circle cx="412" :cy="TOP" :r="kit.foot * scale" class="foot" /><circle cx="412" :cy="TOP" r="4" class="needle" />
+      <circle cx="412" :cy="TOP" :r="foot * scale" class="foot" /><circle cx="412" :cy="TOP" r="4" class="needle" />
       <path :d="`M470 ${TOP + 6}V${edge - 6}`" class="gap" />
       <foreignObject x="478" :y="(TOP + edge) / 2 - 15" width="110" height="30"><div class="r">your foot</div></foreignObject>
       <text x="139" y="34" class="head">put this on your last line</text>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-/** One parameter of a fill by its declared control; knows no fill. */
+/** One parameter by its declared control; knows neither fills nor things. */
 import { computed, ref, watch } from 'vue'
-import type { Views } from '../../api/client'
-import LengthField from '../../parts/LengthField.vue'
+import type { Views } from '../api/client'
+import LengthField from './LengthField.vue'
 
 const props = defineProps<{ field: Views['FieldView']; error?: string; unit: string; picked: Record<string, string> }>()
 const emit = defineEmits<{ set: [value: unknown]; step: [by: number]; pick: [kind: 'edge' | 'corner' | 'point', choice: string] }>()

@@ -1,0 +1,41 @@
+"""Drift: what small errors come to where each line is laid on the last one, and how many marks hold them (F14, F36).
+
+Glossary: the *bias* ε is what every line is out by, because foot and etched line do not add up; the *spread* σ is how
+far hand and eye scatter. After n lines the error is within n·|ε| + 2σ√n, nineteen times of twenty.
+"""
+
+from __future__ import annotations
+
+import math
+
+MOST = 10_000
+
+
+def error_after(lines: int, bias: float, spread: float) -> float:
+    """F36: within what the line ``lines`` after a true one lies; the unit of ``bias`` and ``spread``.
+
+    >>> error_after(8, -0.05315, 0.0)  # F47
+    0.4252
+    """
+    return lines * abs(bias) + 2 * spread * math.sqrt(lines)
+
+
+def anchor_every(bias: float, spread: float, tolerance: float) -> int:
+    """F36: after how many lines one must be drawn; 0 where not even one line stays within ``tolerance``.
+
+    >>> anchor_every(0, 1/32, 1/8), anchor_every(0.02, 1/32, 1/8), anchor_every(0, 1/64, 1/8)
+    (4, 1, 16)
+    >>> anchor_every(0.2, 1/32, 1/8), anchor_every(0, 0, 1/8)
+    (0, 10000)
+    """
+    under = spread + math.sqrt(spread**2 + abs(bias) * tolerance)
+    return min(math.floor((tolerance / under) ** 2 + 1e-9), MOST) if under else MOST
+
+
+def askew(aside: float, length: float) -> float:
+    """F14, A81: by how many degrees a ruler lies askew that is ``aside`` off at ``length``.
+
+    >>> round(askew(1 / 16, 5), 3)
+    0.716
+    """
+    return math.degrees(math.atan(aside / length))

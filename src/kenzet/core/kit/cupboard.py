@@ -1,0 +1,172 @@
+"""Her cupboard: what she owns, kept once for all quilts; and what a quilt takes from it.
+
+Glossary: a quilt's *kit* holds copies of things under their keys, so that a plan means the same for ever. It is
+*behind* where the cupboard has changed since; taking over is her step, and what is sewn keeps what it was sewn with.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import cache
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from kenzet.core.errors import BadValue, TooMany
+from kenzet.core.kit.kit import Kit, ThingKey
+from kenzet.core.kit.things import AnyThing, Edged, Thing
+from kenzet.core.kit.things.machine import Checked, Machine, RulerFoot, WalkingFoot
+from kenzet.core.kit.things.rulers import ArcRuler, Stencil, StraightRuler, WaveRuler
+from kenzet.core.kit.things.supplies import Batting, Bobbin, Marker, Tape, Thread
+from kenzet.core.measure import Length, in_words
+from kenzet.core.params import Frozen, in_range
+
+MOST_THINGS = 300
+Slot = Literal["machine", "foot", "walking", "batting"]
+SLOTS: dict[Slot, type[Thing]] = {
+    "machine": Machine, "foot": RulerFoot, "walking": WalkingFoot, "batting": Batting,
+}  # fmt: skip
+
+
+class OneThing(Frozen):
+    """One thing of any kind."""
+
+    thing: AnyThing
+
+
+class KitFile(Frozen):
+    """A cupboard as a file."""
+
+    format: Literal["kenzet.kit"] = "kenzet.kit"
+    version: Literal[1] = 1
+    things: Annotated[tuple[AnyThing, ...], Field(max_length=MOST_THINGS)] = ()
+
+
+@cache
+def first_things() -> Mapping[str, Thing]:
+    """What a cupboard holds before she has looked into it; hers to change."""
+    things: list[Thing] = [
+        Machine(), RulerFoot(), WalkingFoot(), StraightRuler(), ArcRuler(name="Arc, 14 in circle", usable=Length.parse("12 in")),
+        WaveRuler(), Stencil(state="missing"), Tape(), Marker(name="Blue pen"),
+        Marker(name="Chalk", sort="chalk", colour="white", off="brushing"), Thread(name="Grey thread"), Bobbin(), Batting(name="Cotton blend"),
+    ]  # fmt: skip
+    found: dict[str, Thing] = {}
+    for thing in things:
+        found[new_key(thing.name, found)] = thing
+    return found
+
+
+def new_key(name: str, taken: Mapping[str, Any]) -> str:
+    """A key for a thing of that name beside those ``taken``. Raises TooMany.
+
+    >>> new_key("Arc, 14 in", {"arc-14-in": 1})
+    'arc-14-in-2'
+    """
+    if len(taken) >= MOST_THINGS:
+        raise TooMany(f"A cupboard holds at most {MOST_THINGS} things.", "thing")
+    bare = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:50].strip("-") or "thing"
+    key, number = bare, 1
+    while key in taken:
+        number += 1
+        key = f"{bare}-{number}"
+    return key
+
+
+def plain(thing: Thing) -> Thing:
+    """The thing without its history: what a quilt keeps of it."""
+    return thing.model_copy(update={"history": ()}) if isinstance(thing, RulerFoot) else thing
+
+
+def taken_over(
+    kit: Kit, things: Mapping[str, Thing], picks: Mapping[Slot, ThingKey | None] | None = None
+) -> Kit:
+    """``kit`` with what the cupboard says now: the things under its keys, or those that are picked, and every ruler at
+    hand. A slot without a key takes the first thing of its kind that is at hand. Raises BadValue at ``kit.…``.
+    """
+    found: dict[str, Any] = {}
+    for slot, model in SLOTS.items():
+        key = (picks or {}).get(slot, getattr(kit, f"{slot}_key"))
+        fitting = {
+            k: thing for k, thing in things.items() if isinstance(thing, model) and thing.state == "at hand"
+        }
+        if picks and slot in picks and key not in fitting:
+            raise BadValue("There is no such thing at hand in your cupboard.", f"kit.{slot}")
+        key = key if key in fitting else next(iter(fitting), None)
+        if key is not None:
+            found[slot], found[f"{slot}_key"] = plain(fitting[key]), key
+    found["rulers"] = {
+        key: thing for key, thing in things.items() if isinstance(thing, Edged) and thing.state == "at hand"
+    }
+    return kit.model_copy(update=found)
+
+
+@dataclass(frozen=True, slots=True)
+class Behind:
+    """What a kit has otherwise than the cupboard, by name: things that are ``changed``, ``new`` or ``away``."""
+
+    changed: tuple[str, ...]
+    new: tuple[str, ...]
+    away: tuple[str, ...]
+
+    def __bool__(self) -> bool:
+        return bool(self.changed or self.new or self.away)
+
+
+def behind(kit: Kit, things: Mapping[str, Thing]) -> Behind:
+    """How ``kit`` differs from what it would take over now."""
+    now = taken_over(kit, things)
+    changed, new, away = [], [], []
+    for slot in SLOTS:
+        old_key, new_key_ = getattr(kit, f"{slot}_key"), getattr(now, f"{slot}_key")
+        old, thing = getattr(kit, slot), getattr(now, slot)
+        if old_key != new_key_ and old is not None and old_key is not None:
+            away.append(old.name)
+        elif thing is not None and old != thing:
+            changed.append(thing.name)
+    for key, ruler in now.rulers.items():
+        if key not in kit.rulers:
+            new.append(ruler.name)
+        elif kit.rulers[key] != ruler:
+            changed.append(ruler.name)
+    away += [ruler.name for key, ruler in kit.rulers.items() if key not in now.rulers]
+    return Behind(tuple(changed), tuple(new), tuple(away))
+
+
+Side = Literal["offset", "left", "right", "front", "back"]
+
+
+def calibrated(foot: RulerFoot, span: Length, lines: int, side: Side, day: str) -> RulerFoot:
+    """The foot with r read off a strip: ``lines`` lines, each laid with the edge on the last one, ``span`` from first
+    to last (A9). What it was until ``day`` (ISO) goes into its history. Raises BadValue at ``span`` or ``lines``.
+    """
+    if not 2 <= lines <= 60:
+        raise BadValue("Between 2 and 60 lines: nine tell it well.", "lines")
+    in_range(span, "1/16 in", "60 in", "From the first line to the last")
+    offset = strip_offset(span, lines)
+    try:
+        in_range(offset, "1/16 in", "1 in", "The foot's offset")
+    except BadValue as error:
+        each = in_words(offset.mm, span.unit)
+        raise BadValue(
+            f"{lines} lines over {span.text} would make {each} each; a ruler foot's offset is between 1/16 in and 1 in. Measure from "
+            "the first line to the last, or count the lines again.",
+            "span",
+        ) from error
+    old = getattr(foot, side) or foot.offset
+    how = f"{lines} lines over {span.text}" + ("" if side == "offset" else f", {side}")
+    history = (*foot.history, Checked(offset=old, until=day, how=how))[-40:]
+    return foot.model_copy(update={side: offset, "history": history})
+
+
+def strip_offset(span: Length, lines: int) -> Length:
+    """A9: r = M/(n − 1), to a hundred-thousandth of an inch or of a mm.
+
+    >>> strip_offset(Length.parse("2.04 in"), 9).text
+    '0.255 in'
+    """
+    exact = span.mm / (lines - 1)
+    per = Fraction(127, 5) if span.unit == "in" else Fraction(1)
+    return Length.parse(f"{float(exact / per):.5f}".rstrip("0").rstrip(".") + f" {span.unit}")

@@ -1,0 +1,71 @@
+"""Which of her curved edges sews a curve: ranked by how far each strays.
+
+Glossary: the *stray* is how far the middle of the sewn line lies from where it should, the needle passing through
+both ends (positive: it bulges further out). Shifted a little outwards or inwards, a ruler strays half of that
+anywhere; that half decides. The gap is what counts: a radius read off chord and rise is touchy, the line is not.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from kenzet.core.kit.edges import ArcEdge
+from kenzet.core.kit.kit import Kit
+
+Verdict = Literal["fits", "can be nudged", "will not do"]
+FITS = 25.4 / 64  # mm, of the shifted stray
+NUDGED = 25.4 / 16
+ORDER: tuple[Verdict, ...] = ("fits", "can be nudged", "will not do")
+
+
+def radius_of(chord: float, rise: float) -> float:
+    """F24.
+
+    >>> round(radius_of(8, 1.25), 3)
+    7.025
+    """
+    return chord**2 / (8 * rise) + rise / 2
+
+
+def rise_of(radius: float, chord: float) -> float:
+    """F24 the other way, in the form that loses no digits; nan where the circle is narrower than the chord.
+
+    >>> round(rise_of(7, 8), 3), round(rise_of(7, 8) - 1.25, 3)
+    (1.255, 0.005)
+    """
+    under = radius**2 - chord**2 / 4
+    return chord**2 / 4 / (radius + math.sqrt(under)) if under >= 0 else math.nan
+
+
+@dataclass(frozen=True, slots=True)
+class CurveFit:
+    """An edge of ruler ``ruler`` (its key) for a curve: the radius it sews, its stray (mm), how often it is laid along."""
+
+    ruler: str
+    edge: ArcEdge
+    sewn: float
+    stray: float
+    placements: int
+    verdict: Verdict
+
+
+def ranked(kit: Kit, radius: float, angle: float) -> list[CurveFit]:
+    """Her curved edges for an arc of ``radius`` mm over ``angle`` radians, the best first; edges that the foot
+    cannot follow are left out. Best is the verdict, then the fewest placements, then the least stray.
+    """
+    angle = abs(angle)
+    chord = 2 * radius * math.sin(min(angle, math.pi) / 2)
+    found = []
+    for key, edge in kit.edges:
+        if not isinstance(edge, ArcEdge) or edge.sewn(float(kit.reach)) <= 0:
+            continue
+        sewn = edge.sewn(float(kit.reach))
+        stray = rise_of(sewn, chord) - rise_of(radius, chord) if angle < math.pi else 2 * (sewn - radius)
+        if math.isnan(stray):
+            stray = chord / 2 - rise_of(radius, chord)  # even a half circle of it ends short of the chord
+        along = radius * angle * (edge.radius / sewn)
+        verdict = ORDER[0 if abs(stray) / 2 <= FITS else 1 if abs(stray) / 2 <= NUDGED else 2]
+        found.append(CurveFit(key, edge, sewn, stray, math.ceil(along / edge.usable - 1e-9), verdict))
+    return sorted(found, key=lambda fit: (ORDER.index(fit.verdict), fit.placements, abs(fit.stray)))

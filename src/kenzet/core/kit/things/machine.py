@@ -1,0 +1,126 @@
+"""Machines and their feet."""
+
+from __future__ import annotations
+
+from typing import ClassVar, Literal
+
+from kenzet.core.kit.things.base import Group, Thing
+from kenzet.core.measure import Length
+from kenzet.core.params import Choice, Form, Frozen, asked
+
+Shank = Literal["low", "high"]
+SHANKS = (Choice("low", "low"), Choice("high", "high"))
+_MANUAL = "Her manual, or the foot's, says which; when in doubt take its word, not ours."
+
+
+class Machine(Thing):
+    """A domestic or sit-down machine. ``throat`` is the side on which its body stands."""
+
+    label: ClassVar[str] = "Machine"
+    says: ClassVar[tuple[str, ...]] = ("opening", "height")
+    group: ClassVar[Group] = "machine"
+    order: ClassVar[int] = 1
+    ranges: ClassVar[dict[str, tuple[str, str]]] = {
+        "opening": ("3 in", "40 in"), "height": ("2 in", "20 in"),
+    }  # fmt: skip
+
+    kind: Literal["machine"] = "machine"
+    build: Literal["domestic", "sit-down"] = asked(
+        "domestic", Form("choice", "It is a", choices=(Choice("domestic", "domestic machine"), Choice("sit-down", "sit-down machine")))
+    )  # fmt: skip
+    throat: Literal["right", "left"] = asked(
+        "right",
+        Form(
+            "choice", "Its body stands", "Rulers are kept on the other side, where nothing is in their way.",
+            choices=(Choice("right", "right of the needle"), Choice("left", "left of the needle")),
+        ),
+    )  # fmt: skip
+    opening: Length = asked("8 in", Form("length", "Opening, needle to body"))
+    height: Length = asked("5 in", Form("length", "Opening, its height"))
+    shank: Shank = asked(
+        "high", Form("choice", "Takes feet of a", choices=SHANKS, help="The height of the shank.")
+    )
+    table: Literal["yes", "no"] = asked(
+        "yes", Form("choice", "A table round it", "A ruler wants something flat to lie on.", choices=(Choice("yes", "yes"), Choice("no", "no")))
+    )  # fmt: skip
+
+
+class Checked(Frozen):
+    """An earlier offset of a foot and how it was found; ``until`` is the ISO date on which another took its place."""
+
+    offset: Length
+    until: str = ""
+    how: str = ""
+
+
+class RulerFoot(Thing):
+    """A round foot for thick rulers. ``offset`` is r: needle to rim; a collar adds its width (F46).
+
+    ``left`` … ``back`` are the offsets on those sides, where the needle is not in the foot's middle.
+    """
+
+    label: ClassVar[str] = "Ruler foot"
+    says: ClassVar[tuple[str, ...]] = ("offset",)
+    group: ClassVar[Group] = "machine"
+    order: ClassVar[int] = 2
+    ranges: ClassVar[dict[str, tuple[str, str]]] = {
+        **dict.fromkeys(("offset", "left", "right", "front", "back"), ("1/16 in", "1 in")), "collar": ("1/16 in", "4 in"),
+        "thinnest": ("1 mm", "20 mm"), "thickest": ("1 mm", "20 mm"),
+    }  # fmt: skip
+
+    kind: Literal["ruler foot"] = "ruler foot"
+    offset: Length = asked(
+        "1/4 in",
+        Form(
+            "length",
+            "Needle to rim of the ruler foot",
+            "Half of the foot's width, where the needle is in its middle.",
+        ),
+    )
+    shank: Shank = asked("high", Form("choice", "Shank", choices=SHANKS))
+    collar: Length | None = asked(
+        None, Form("length", "A collar or ring on it adds", empty="none", minor=True)
+    )
+    left: Length | None = asked(None, Form("length", "Rim to the left", empty="the same", minor=True))
+    right: Length | None = asked(None, Form("length", "Rim to the right", empty="the same", minor=True))
+    front: Length | None = asked(None, Form("length", "Rim in front", empty="the same", minor=True))
+    back: Length | None = asked(None, Form("length", "Rim behind", empty="the same", minor=True))
+    thinnest: Length | None = asked(
+        None, Form("length", "Rulers from", "Thickness", empty="as its shank wants", minor=True)
+    )
+    thickest: Length | None = asked(
+        None, Form("length", "up to", "Thickness", empty="as its shank wants", minor=True)
+    )
+    history: tuple[Checked, ...] = ()
+
+
+class WalkingFoot(Thing):
+    """A foot that feeds from above, on drawn lines or with its toes as a gauge."""
+
+    label: ClassVar[str] = "Walking foot"
+    group: ClassVar[Group] = "machine"
+    order: ClassVar[int] = 3
+    ranges: ClassVar[dict[str, tuple[str, str]]] = {
+        "left": ("1/16 in", "2 in"), "right": ("1/16 in", "2 in"), "bar": ("1/4 in", "12 in"),
+    }  # fmt: skip
+
+    kind: Literal["walking foot"] = "walking foot"
+    left: Length | None = asked(
+        "3/8 in", Form("length", "Needle to the left toe's edge", empty="not a gauge")
+    )
+    right: Length | None = asked(
+        "3/8 in", Form("length", "Needle to the right toe's edge", empty="not a gauge")
+    )
+    bar: Length | None = asked("4 in", Form("length", "A guide bar reaches", empty="no guide bar"))
+
+
+class Needle(Thing):
+    """Needles."""
+
+    label: ClassVar[str] = "Needles"
+    says: ClassVar[tuple[str, ...]] = ("size",)
+    group: ClassVar[Group] = "machine"
+    order: ClassVar[int] = 4
+
+    kind: Literal["needles"] = "needles"
+    size: str = asked("80", Form("text", "Size"))

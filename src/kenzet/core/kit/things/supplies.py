@@ -1,0 +1,94 @@
+"""What is used up: tape and pens to mark with, threads, bobbins, battings."""
+
+from __future__ import annotations
+
+from typing import ClassVar, Literal
+
+from kenzet.core.kit.things.base import Group, Thing
+from kenzet.core.measure import Length
+from kenzet.core.params import Choice, Form, asked
+
+_SORTS = ("pen that washes out", "pen that fades", "chalk", "powder", "pencil", "crease", "heat pen")
+_OFF = ("water", "brushing", "time", "an iron")
+
+
+class Tape(Thing):
+    """Tape that lines are sewn along; a strip serves ``moves`` times before it loses its tack (F37)."""
+
+    label: ClassVar[str] = "Tape"
+    says: ClassVar[tuple[str, ...]] = ("width",)
+    group: ClassVar[Group] = "marking"
+    order: ClassVar[int] = 22
+    ranges: ClassVar[dict[str, tuple[str, str]]] = {
+        "width": ("1/16 in", "6 in"),
+        "roll": ("12 in", "10000 in"),
+    }
+
+    kind: Literal["tape"] = "tape"
+    width: Length = asked("1 in", Form("length", "Width"))
+    roll: Length = asked("720 in", Form("length", "On the roll"))
+    moves: int = asked(5, Form("count", "A strip can be moved"), ge=1, le=40)
+
+
+class Marker(Thing):
+    """A tool to mark with, how its marks come off, and how long they stay."""
+
+    label: ClassVar[str] = "Marking tool"
+    says: ClassVar[tuple[str, ...]] = ("sort",)
+    group: ClassVar[Group] = "marking"
+    order: ClassVar[int] = 23
+
+    kind: Literal["marker"] = "marker"
+    sort: Literal["pen that washes out", "pen that fades", "chalk", "powder", "pencil", "crease", "heat pen"] = asked(
+        "pen that washes out", Form("choice", "It is a", choices=tuple(Choice(sort, sort) for sort in _SORTS))
+    )  # fmt: skip
+    colour: str = asked("blue", Form("text", "Colour"))
+    off: Literal["water", "brushing", "time", "an iron"] = asked(
+        "water", Form("choice", "Comes off by", choices=tuple(Choice(way, way) for way in _OFF))
+    )
+    hours: int | None = asked(None, Form("count", "Fades after hours", empty="stays"), ge=1, le=2000)
+
+
+class Thread(Thing):
+    """A thread."""
+
+    label: ClassVar[str] = "Thread"
+    says: ClassVar[tuple[str, ...]] = ("weight",)
+    group: ClassVar[Group] = "supplies"
+    order: ClassVar[int] = 31
+    ranges: ClassVar[dict[str, tuple[str, str]]] = {"long": ("36 in", "39000 in")}
+
+    kind: Literal["thread"] = "thread"
+    colour: str = asked("#8a8f98", Form("text", "Colour"), pattern=r"^#[0-9a-fA-F]{6}$")
+    weight: str = asked("50", Form("text", "Weight"))
+    long: Length = asked("18000 in", Form("length", "On the spool"))
+
+
+class Bobbin(Thing):
+    """A bobbin as she winds it (F41)."""
+
+    label: ClassVar[str] = "Bobbin"
+    says: ClassVar[tuple[str, ...]] = ("holds",)
+    group: ClassVar[Group] = "supplies"
+    order: ClassVar[int] = 32
+    ranges: ClassVar[dict[str, tuple[str, str]]] = {"holds": ("36 in", "20000 in")}
+
+    kind: Literal["bobbin"] = "bobbin"
+    holds: Length = asked("2500 in", Form("length", "Holds"))
+
+
+class Batting(Thing):
+    """The layer in the middle; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft."""
+
+    label: ClassVar[str] = "Batting"
+    says: ClassVar[tuple[str, ...]] = ("limit",)
+    group: ClassVar[Group] = "supplies"
+    order: ClassVar[int] = 33
+    ranges: ClassVar[dict[str, tuple[str, str]]] = {
+        "limit": ("1/2 in", "30 in"),
+        "thickness": ("1/32 in", "2 in"),
+    }
+
+    kind: Literal["batting"] = "batting"
+    limit: Length = asked("8 in", Form("length", "Widest gap it allows", "It stands on its label."))
+    thickness: Length = asked("1/8 in", Form("length", "Thickness"))

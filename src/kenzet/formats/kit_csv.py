@@ -1,0 +1,70 @@
+"""Things as a table: a row each, a column for every field that any of them has."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Iterable
+from typing import Any
+
+from kenzet.core.errors import BadValue
+from kenzet.core.kit.things import THINGS, Thing
+from kenzet.core.params import forms
+
+_NOTHING = "none"  # an empty cell means what a thing of that kind usually has
+_HEAD = ("kind", "name", "state")
+_FORMULA = ("=", "+", "-", "@", "\t", "\r")
+
+
+def columns() -> list[str]:
+    """Kind, name and state, then every other field, each once."""
+    rest = [name for model in THINGS.values() for name in forms(model) if name not in _HEAD]
+    return [*_HEAD, *dict.fromkeys(rest)]
+
+
+def dump(things: Iterable[Thing]) -> bytes:
+    """UTF-8 with a mark, so that spreadsheets read it; histories of feet stay in the JSON file only."""
+    out = io.StringIO(newline="")
+    writer = csv.DictWriter(out, columns(), restval="", extrasaction="ignore")
+    writer.writeheader()
+    for thing in things:
+        writer.writerow({name: _cell(value) for name, value in thing.model_dump(mode="json").items()})
+    return out.getvalue().encode("utf-8-sig")
+
+
+def load(data: bytes) -> list[dict[str, Any]]:
+    """A dictionary for each row, its empty cells left out; not checked as things yet. Raises BadValue at ``file``."""
+    try:
+        rows = list(csv.DictReader(io.StringIO(data.decode("utf-8-sig"), newline="")))
+    except (UnicodeDecodeError, csv.Error) as error:
+        raise BadValue("This is not a table: it is no CSV file in UTF-8.", "file") from error
+    if not rows or "kind" not in rows[0]:
+        raise BadValue(
+            "The table's first line must name its columns, and one of them must be “kind”.", "file"
+        )
+    found = []
+    for number, row in enumerate(rows, 2):
+        if None in row or row["kind"] not in THINGS:
+            kinds = ", ".join(THINGS)
+            raise BadValue(
+                f"Line {number}: “{str(row['kind'])[:30]}” is no kind of thing. Known: {kinds}.", "file"
+            )
+        known = THINGS[row["kind"]].model_fields
+        found.append({name: _bare(value) for name, value in row.items() if value and name in known})
+    return found
+
+
+def _cell(value: Any) -> Any:
+    if value is None:
+        return _NOTHING
+    if isinstance(value, list):
+        return "; ".join(map(str, value))
+    if isinstance(value, str) and value.startswith(_FORMULA):
+        return f"'{value}"  # a spreadsheet must not take it for a formula
+    return value
+
+
+def _bare(cell: str) -> str | None:
+    if cell == _NOTHING:
+        return None
+    return cell[1:] if cell.startswith("'") and cell[1:2] in _FORMULA else cell

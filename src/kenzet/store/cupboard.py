@@ -1,0 +1,51 @@
+"""The cupboard, kept by owner: each thing under its key."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Mapping
+from typing import Any
+
+from kenzet.core.kit.cupboard import OneThing, first_things
+from kenzet.core.kit.things import Thing
+from kenzet.store.pool import atomic
+
+
+def things(conn: Any, owner: int) -> dict[str, Thing]:
+    """All by key, in the order in which they came; a new owner's cupboard is given its first things."""
+    with atomic(conn) as cursor:
+        cursor.execute("SELECT cupboard_begun AS begun FROM owner WHERE id = %s FOR UPDATE", (owner,))
+        row = cursor.fetchone()
+        if row and not row["begun"]:
+            _put(cursor, owner, first_things())
+            cursor.execute("UPDATE owner SET cupboard_begun = 1 WHERE id = %s", (owner,))
+        cursor.execute(
+            "SELECT thing_key, document FROM thing WHERE owner_id = %s ORDER BY position", (owner,)
+        )
+        rows = cursor.fetchall()
+    return {row["thing_key"]: _thing(row["document"]) for row in rows}
+
+
+def put(conn: Any, owner: int, kept: Mapping[str, Thing]) -> None:
+    """Keep things; one under the same key is replaced and stays in its place."""
+    with atomic(conn) as cursor:
+        _put(cursor, owner, kept)
+
+
+def remove(conn: Any, owner: int, key: str) -> None:
+    """Take one out for good, if it is there."""
+    with atomic(conn) as cursor:
+        cursor.execute("DELETE FROM thing WHERE owner_id = %s AND thing_key = %s", (owner, key))
+
+
+def _put(cursor: Any, owner: int, kept: Mapping[str, Thing]) -> None:
+    for key, thing in kept.items():
+        cursor.execute(
+            "INSERT INTO thing (owner_id, thing_key, document) VALUES (%s, %s, %s)"
+            " ON DUPLICATE KEY UPDATE document = VALUES(document)",
+            (owner, key, thing.model_dump_json()),
+        )
+
+
+def _thing(document: str) -> Thing:
+    return OneThing.model_validate({"thing": json.loads(document)}).thing

@@ -1,0 +1,161 @@
+"""Where the ruler lies for one line, in words and in the part's coordinates."""
+
+from __future__ import annotations
+
+import math
+
+from kenzet.core.geom.arcs import Arc
+from kenzet.core.kit.curves import CurveFit, ranked
+from kenzet.core.laying import Pose, Reference, Sum
+from kenzet.core.measure import COARSE, Unit
+from kenzet.core.zone_plan import ZonePlan
+from kenzet.web import models as m
+from kenzet.web import show, slip
+from kenzet.web import zone_models as z
+
+CAUTION = (
+    "Only a ruler foot against a thick ruler, as your machine's manual says. Needle down and the machine "
+    "stopped before you move the ruler; fingers behind its edge."
+)
+_ON = {"seam": "the seam", "line": "your last line", "mark": "the drawn line"}
+
+
+def ruler_view(found: ZonePlan, body: z.RulerRequest) -> z.RulerView:
+    """The ruler, or the curved edges, for one line."""
+    drawing, unit = found.drawing_at(body.place), body.unit
+    line = found.telling_line(drawing) if body.line is None else body.line
+    arc = found.arc_at(drawing, line, body.side)
+    if arc is not None:
+        return _curve_view(found, line, arc, unit)
+    pose, reference, reckoned = found.pose(drawing, line, body.side)
+    start, end = found.line_ends(drawing, line, body.side)
+    trace = drawing.trace(line)
+    sides = trace is not None and len(trace.points) > 2
+    on, marked = _ON[reference.kind], reference.kind == "mark"
+    total = "from the seam" if reference.kind == "seam" else "apart"
+    moves = "long enough" if pose.moves == 0 else f"slide it along {pose.moves} ×"
+    length = show.shown(math.dist(start, end), unit, COARSE[unit], about=True)
+    return z.RulerView(
+        line=line,
+        ends=[*start, *end],
+        body=[v for point in pose.body for v in point],
+        etched=[list(line) for line in pose.etched],
+        chosen=None if marked else pose.chosen,
+        foot=list(pose.foot),
+        radius=pose.foot_radius,
+        stops=_stops(pose, unit, sides),
+        laid=_laid_words(found, reference, reckoned, unit),
+        sum=None if marked else slip.the_sum(reckoned, found.kit, unit, on, total),
+        curves=[],
+        rows=[
+            m.Row(label=["This side" if sides else "This line"], words=[length]),
+            m.Row(label=["Your ruler"], words=[moves]),
+        ],
+        tag=_tag(reckoned, on, unit, marked),
+        caution=CAUTION,
+    )
+
+
+def _curve_view(found: ZonePlan, line: int, arc: Arc, unit: Unit) -> z.RulerView:
+    """A side that is an arc: the radii of the edges that sew it (F25), its chord and rise, and her edges for it."""
+    foot, radius = float(found.kit.reach), arc.radius
+    inside = show.shown(radius + foot, unit, COARSE[unit] / 4, about=True)
+    laid: m.Words = [
+        "Its radius at the needle is ",
+        show.shown(radius, unit, COARSE[unit] / 4, about=True),
+        ". ",
+    ]
+    if radius > foot:
+        outside = show.shown(radius - foot, unit, COARSE[unit] / 4, about=True)
+        laid += [
+            "With your foot that is a ruler's outside edge of ",
+            outside,
+            " or an inside edge of ",
+            inside,
+        ]
+    else:
+        laid += [
+            "Your foot goes round no outside edge as tight as that; an inside edge of ",
+            inside,
+            " does it",
+        ]
+    laid.append(". Keep the plastic as far as your foot's offset from both ends.")
+    rows = [("Chord", arc.chord), ("Rise", arc.rise), ("Along the curve", arc.radius * abs(arc.angle))]
+    return z.RulerView(
+        line=line,
+        ends=[v for k in range(33) for v in arc.at(k / 32)],
+        body=[],
+        etched=[],
+        chosen=None,
+        foot=list(arc.start),
+        radius=foot,
+        stops=[],
+        laid=laid,
+        sum=None,
+        rows=[
+            m.Row(label=[label], words=[show.shown(mm, unit, COARSE[unit] / 2, about=True)])
+            for label, mm in rows
+        ],
+        curves=[_fit(found, fit, unit) for fit in ranked(found.kit, arc.radius, arc.angle)[:6]],
+        tag=[],
+        caution=CAUTION,
+    )
+
+
+def _fit(found: ZonePlan, fit: CurveFit, unit: Unit) -> z.CurveView:
+    """One of her curved edges: the side, the stray in sixty-fourths, how often it is moved."""
+    stray = show.shown(abs(fit.stray), unit, COARSE[unit] / 4, about=True)
+    way = "further out" if fit.stray > 0 else "flatter"
+    exact = abs(fit.stray) < 0.1
+    moves = "" if fit.placements == 1 else f", moved {fit.placements - 1} ×"
+    return z.CurveView(
+        name=found.kit.rulers[fit.ruler].name,
+        side=fit.edge.side,
+        words=[f"its {fit.edge.side}{moves}: ", *(["right"] if exact else [stray, f" {way} in the middle"])],
+        verdict=fit.verdict,
+    )
+
+
+def _laid_words(found: ZonePlan, reference: Reference, reckoned: Sum, unit: Unit) -> m.Words:
+    if reference.kind == "mark":
+        foot = show.shown(found.kit.reach, unit)
+        return ["No seam gives this line its place: draw it, and lay the ruler's edge ", foot, " beside it."]
+    return [f"Laid on {_ON[reference.kind]}, ", show.shown(reckoned.spacing, unit), " away."]
+
+
+def _stops(pose: Pose, unit: Unit, sides: bool) -> list[z.StopView]:
+    start, end = pose.stops
+    alike = start.along is not None and end.along is not None and abs(start.along - end.along) < 0.1
+    words: list[m.Words] = [_stop_words(start.along, "starts", unit), _stop_words(end.along, "stops", unit)]
+    if sides:
+        words = [["Pivot at each corner with the needle down, then lay the ruler along the next side."], []]
+    elif alike:
+        crosses = show.shown(start.along or 0.0, unit, COARSE[unit] / 2, about=True)
+        words = [
+            ["Start and stop with the needle on the seam; there the ruler's edge is ", crosses, " along it."],
+            [],
+        ]
+    return [
+        z.StopView(needle=list(stop.needle), edge=list(stop.edge), words=said)
+        for stop, said in zip(pose.stops, words, strict=True)
+    ]
+
+
+def _stop_words(along: float | None, does: str, unit: Unit) -> m.Words:
+    if along is None:
+        return [f"The needle {does} at the line's end."]
+    crosses = show.shown(along, unit, COARSE[unit] / 2, about=True)
+    return [f"The needle {does} on the seam; the ruler's edge crosses that seam ", crosses, " away."]
+
+
+def _tag(reckoned: Sum, on: str, unit: Unit, marked: bool) -> m.Words:
+    if marked:
+        return ["edge ", show.shown(reckoned.foot, unit), " beside the drawn line"]
+    if reckoned.etched is not None:
+        mark: m.Words = (
+            ["edge"] if reckoned.etched == 0 else [show.shown(reckoned.etched, unit, bare=True), " mark"]
+        )
+        return [*mark, f" on {on}"]
+    if reckoned.behind > 0:
+        return ["edge ", show.shown(reckoned.behind, unit), f" behind {on}"]
+    return ["no etched line fits"]

@@ -1,0 +1,162 @@
+"""The cupboard and the kit that a quilt takes from it, over the API."""
+
+from __future__ import annotations
+
+import json
+
+import pytest
+
+from tests.web.test_api import ZONE, words
+
+
+@pytest.fixture
+def things(app, conn):
+    """The cupboard as it comes; what a test puts in is taken out again."""
+    raw = app.test_client()
+
+    def keys():
+        return {
+            one["key"]: one for shelf in raw.get("/api/things").json["shelves"] for one in shelf["things"]
+        }
+
+    first = keys()
+    yield raw
+    for key in keys().keys() - first:
+        raw.post(f"/api/things/{key}/remove", json={})
+    for key, one in first.items():
+        if keys().get(key, {}).get("thing") != one["thing"]:
+            raw.post("/api/things", json={"key": key, "thing": one["thing"]})
+
+
+def found(raw, key):
+    shelves = raw.get("/api/things").json["shelves"]
+    return next((one for shelf in shelves for one in shelf["things"] if one["key"] == key), None)
+
+
+def bring(raw, data):
+    return raw.post("/api/things/bring", data=data, content_type="application/octet-stream")
+
+
+def test_a_cupboard_begins_with_first_things_on_its_shelves(things):
+    shelves = things.get("/api/things").json["shelves"]
+    assert [shelf["label"] for shelf in shelves] == [
+        "Machine and feet", "Rulers and templates", "For marking", "Threads and batting",
+    ]  # fmt: skip
+    assert all(shelf["things"] and shelf["kinds"] for shelf in shelves)
+    assert words(found(things, "straight-ruler")["says"]) == "12 in × 2 1/2 in"
+
+
+def test_a_ruler_is_put_in_changed_and_taken_out(things):
+    new = {"kind": "straight ruler", "name": "Short one", "length": "6", "etched": "1/8, 3/8"}
+    tried = things.post("/api/things", json={"thing": new, "keep": False}).json
+    assert found(things, tried["key"]) is None
+    kept = things.post("/api/things", json={"thing": new}).json
+    assert (kept["key"], kept["thing"]["length"]) == ("short-one", "6 in")
+    assert kept["edges"][0]["lines"] == pytest.approx([0, 3.175, 9.525])
+    lent = things.post(
+        "/api/things", json={"key": kept["key"], "thing": {**kept["thing"], "state": "lent"}}
+    ).json
+    assert (lent["key"], lent["state"]) == ("short-one", "lent")
+    things.post("/api/things/short-one/remove", json={})
+    assert found(things, "short-one") is None
+
+
+@pytest.mark.parametrize(
+    ("thing", "field"),
+    [
+        ({"kind": "straight ruler", "length": "0"}, "thing.length"),
+        ({"kind": "arc", "outside": None}, "thing.outside"),
+        ({"kind": "sword"}, "thing"),
+        ({"kind": "tape", "colour": "red"}, "thing.colour"),
+    ],
+)
+def test_a_thing_that_cannot_be_is_refused_at_its_field(things, thing, field):
+    refused = things.post("/api/things", json={"thing": thing})
+    assert (refused.status_code, refused.json["field"]) == (422, field)
+
+
+def test_a_strip_tells_r_and_the_old_one_goes_into_the_history(things):
+    strip = {"span": "2.04", "lines": 9}
+    tried = things.post("/api/things/ruler-foot/strip", json=strip).json
+    assert tried["thing"]["offset"] == "0.255 in"
+    assert found(things, "ruler-foot")["thing"]["offset"] == "1/4 in"
+    kept = things.post("/api/things/ruler-foot/strip", json={**strip, "keep": True}).json
+    assert words(kept["history"][0]["words"]) == "1/4 in"
+    typed = {**kept["thing"], "history": [], "name": "Round foot"}
+    again = things.post("/api/things", json={"key": "ruler-foot", "thing": typed}).json
+    assert (again["name"], len(again["history"])) == ("Round foot", 1)  # a record is not typed over
+    for body, field in (
+        ({"span": "2 miles"}, "span"),
+        ({"span": "30"}, "span"),
+        ({"span": "2", "lines": 1}, "lines"),
+    ):
+        refused = things.post("/api/things/ruler-foot/strip", json=body)
+        assert (refused.status_code, refused.json["field"]) == (422, field)
+    assert things.post("/api/things/wave/strip", json=strip).status_code == 404
+
+
+@pytest.mark.parametrize("kind", ["json", "csv"])
+def test_a_cupboard_goes_out_as_a_file_and_comes_back_without_doubling(things, kind):
+    file = things.get(f"/api/things/kit.{kind}").data
+    before = things.get("/api/things").json
+    assert bring(things, file).json == before
+    things.post("/api/things/wave/remove", json={})
+    back = bring(things, file).json
+    assert {one["name"] for shelf in back["shelves"] for one in shelf["things"]} >= {"Wave", "Tape"}
+
+
+@pytest.mark.parametrize(
+    ("data", "field"),
+    [(b"{", "file"), (b"\x00\x01", "file"), (b'{"things": [{"kind": "ufo"}]}', "things.0"), (b"", "file")],
+)
+def test_a_file_of_something_else_is_refused(things, data, field):
+    refused = bring(things, data)
+    assert (refused.status_code, refused.json["field"]) == (422, field)
+
+
+def test_a_quilt_is_told_where_it_is_behind_and_takes_over(things, client):
+    assert not any(client.post("kit").json[what] for what in ("changed", "new", "away"))
+    things.post("/api/things/ruler-foot/strip", json={"span": "48 mm", "lines": 9, "keep": True})
+    eighths = {"kind": "straight ruler", "name": "Fine scale", "etched": "eighths"}
+    things.post("/api/things", json={"thing": eighths})
+    view = client.post("kit").json
+    assert (view["changed"], view["new"], view["away"]) == (["Ruler foot"], ["Fine scale"], [])
+    assert view["kit"]["foot"]["offset"] == "1/4 in"  # the quilt keeps its own until she says so
+    taken = client.post("kit", take_over=True, unit="mm").json
+    assert taken["kit"]["foot"]["offset"] == "6 mm"
+    fine = next(ruler for ruler in taken["rulers"] if ruler["name"] == "Fine scale")
+    assert words(fine["makes"][1]["words"]) == "9.18 mm"
+    client.change(1, "kit-01", {"kind": "kit", "kit": taken["kit"]})
+    assert not any(client.post("kit").json[what] for what in ("changed", "new", "away"))
+    total = client.post("plan", zone=ZONE, unit="mm", fill={"kind": "lines", "spacing": "10"}).json
+    assert (total["sum"]["kind"], words(total["sum"]["offers"][0]["words"])) == (
+        "none",
+        "3.18 mark → 9.18 mm",
+    )
+    assert "too close" in words(total["drift"])
+
+
+def test_another_foot_other_numbers_and_what_does_not_fit(things, client):
+    things.post("/api/things", json={"thing": {"kind": "ruler foot", "name": "Big", "offset": "0.9 in"}})
+    refused = client.post("kit", picks={"foot": "big"})
+    assert (refused.status_code, refused.json["field"]) == (422, "kit.foot.offset")
+    refused = client.post("kit", picks={"foot": "wave"})
+    assert (refused.status_code, refused.json["field"]) == (422, "kit.foot")
+    refused = client.post("kit", values={"marking_step": "5 in"})
+    assert (refused.status_code, refused.json["field"]) == (422, "kit.marking_step")
+    walking = client.post("kit", sew_with="walking foot").json
+    client.change(1, "kit-01", {"kind": "kit", "kit": walking["kit"]})
+    told = client.post("plan", zone=ZONE, fill={"kind": "lines", "spacing": "3/8"}).json["sum"]
+    assert (told["kind"], words(told["sentence"])[:24]) == ("gauge", "Let the foot's left toe ")
+
+
+def test_a_ruler_that_is_too_thin_is_gated_with_its_reason(things, client):
+    ruler = found(things, "straight-ruler")["thing"]
+    thin = {**ruler, "thickness": "3 mm"}
+    assert things.post("/api/things", json={"key": "straight-ruler", "thing": thin}).status_code == 200
+    view = client.post("kit", take_over=True).json
+    assert "slide under the foot" in next(r["fault"] for r in view["rulers"] if r["key"] == "straight-ruler")
+    client.change(1, "kit-01", {"kind": "kit", "kit": view["kit"]})
+    plan = client.post("plan", zone=ZONE, fill={"kind": "lines", "spacing": "3/4 in"}).json
+    assert plan["sum"] is None or "may be used" in words(plan["sum"]["sentence"])
+    assert json.dumps(plan)  # every line is drawn now

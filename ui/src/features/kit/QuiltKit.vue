@@ -1,0 +1,66 @@
+<script setup lang="ts">
+/** What this quilt is sewn with: taken from the cupboard, one of each, and every ruler at hand. */
+import { ref } from 'vue'
+import { api } from '../../api/client'
+import LengthField from '../../parts/LengthField.vue'
+import WordsText from '../../parts/WordsText.vue'
+import { useKit } from '../../state/kit'
+import { useQuilt } from '../../state/quilt'
+
+const kit = useKit()
+const quilt = useQuilt()
+const trouble = ref('')
+const SEW = [['ruler foot', 'ruler foot'], ['walking foot', 'walking foot']] as const
+const error = (name: string) => (kit.wrong?.field === name ? kit.wrong.message : undefined)
+const names = (list: string[]) => list.map((name) => `“${name}”`).join(', ')
+
+async function file(event: Event) {
+  const input = event.target as HTMLInputElement
+  const chosen = input.files?.[0]
+  if (chosen) trouble.value = await kit.bring(chosen)
+  input.value = ''
+}
+</script>
+
+<template>
+  <section v-if="kit.view" class="stack">
+    <header><h2>Your kit</h2><p class="quiet">this quilt is sewn with these; click a thing to see or change it</p></header>
+    <div v-if="kit.behind" class="card tip" role="status" data-testid="behind">
+      <p>This quilt is planned with your kit as it was.</p>
+      <p v-if="kit.view.changed.length">Changed since: {{ names(kit.view.changed) }}.</p>
+      <p v-if="kit.view.new.length">New: {{ names(kit.view.new) }}.</p>
+      <p v-if="kit.view.away.length">Not at hand any more: {{ names(kit.view.away) }}.</p>
+      <p class="quiet">What is sewn stays as it is; where old and new lines join they may be a little apart.</p>
+      <button class="chip" data-testid="take-over" @click="kit.takeOver()">plan with it as it is now</button>
+    </div>
+    <p v-if="kit.refused" class="card madder" role="alert">{{ kit.refused }}</p>
+    <p v-if="kit.view.fault" class="card madder" role="alert">{{ kit.view.fault }}</p>
+    <fieldset>
+      <legend class="label">Sewn with the</legend>
+      <div class="chips"><button v-for="[key, label] in SEW" :key="key" class="chip" :aria-pressed="kit.view.sew_with === key" :data-testid="`sew-${key.replace(' ', '-')}`" @click="kit.change({ sew_with: key })">{{ label }}</button></div>
+    </fieldset>
+    <template v-for="slot in kit.view.slots" :key="slot.slot">
+      <fieldset v-if="slot.choices.length > 1 || slot.choices[0]?.key !== slot.key">
+        <legend class="label">{{ slot.label }}</legend>
+        <div class="chips"><button v-for="choice in slot.choices" :key="choice.key" class="chip" :aria-pressed="slot.key === choice.key" :data-testid="`pick-${choice.key}`" @click="kit.change({ picks: { [slot.slot]: choice.key } })">{{ choice.label }}</button></div>
+      </fieldset>
+    </template>
+    <p class="card weld"><WordsText :words="kit.view.sentence" /></p>
+    <p v-for="ruler in kit.view.rulers.filter((one) => one.fault)" :key="ruler.key" class="card madder" role="alert">{{ ruler.fault }}</p>
+    <div class="two"><LengthField v-for="f in kit.view.fields" :key="f.name + quilt.taken" :field="f" :error="error(f.name)" :unit="quilt.unit" @typed="kit.change({ values: { [f.name]: $event } })" /></div>
+    <p class="quiet">A thin ruler can slip under the foot and break the needle: use the thickness that your foot’s and your machine’s manuals ask for.</p>
+    <div class="chips files">
+      <a class="plain" :href="api.kitFile('json')" data-testid="kit-json">keep the cupboard as a file</a>
+      <a class="plain" :href="api.kitFile('csv')" data-testid="kit-csv">as a table</a>
+      <label class="plain">bring things in …<input type="file" accept=".json,.csv" class="sr" data-testid="bring-things" @change="file" /></label>
+    </div>
+    <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
+  </section>
+</template>
+
+<style scoped>
+fieldset { border: 0; padding: 0; margin: 0; }
+legend { padding: 0; margin-bottom: 5px; }
+.two { display: grid; grid-template-columns: 1fr 1fr; gap: 12px; align-items: start; }
+.files { gap: 4px 14px; }
+</style>

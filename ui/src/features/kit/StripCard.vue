@@ -1,0 +1,57 @@
+<script setup lang="ts">
+/** A strip of lines, each sewn with the ruler's edge on the last one, tells how far the foot sews from the edge. */
+import { ref } from 'vue'
+import { Problem, type Views } from '../../api/client'
+import { useKit } from '../../state/kit'
+
+const SIDES = [['offset', 'all round'], ['left', 'to the left'], ['right', 'to the right'], ['front', 'in front'], ['back', 'behind']] as const
+const kit = useKit()
+const open = ref(false)
+const lines = ref(9)
+const span = ref('')
+const side = ref<(typeof SIDES)[number][0]>('offset')
+const found = ref<Views['ThingView']>()
+const wrong = ref<{ field: string; message: string }>()
+let asked = 0
+
+async function read(keep: boolean) {
+  const mine = (asked += 1)
+  if (!span.value.trim()) return void (found.value = undefined)
+  const answer = await kit.strip({ span: span.value, lines: Number(lines.value) || 0, side: side.value, keep })
+  if (mine !== asked) return
+  wrong.value = answer instanceof Problem ? answer : undefined
+  found.value = answer instanceof Problem ? undefined : answer
+  if (keep && found.value) {
+    open.value = false
+    span.value = ''
+    found.value = undefined
+  }
+}
+const tells = (thing: Views['ThingView']) => String(thing.thing[side.value] ?? '')
+</script>
+
+<template>
+  <button v-if="!open" class="chip" data-testid="strip" @click="open = true">measure it by a strip …</button>
+  <div v-else class="card leaf strip">
+    <p>Sew {{ lines }} lines, each with the ruler’s <b>edge</b> on the line before. Measure from the first to the last.</p>
+    <div class="two">
+      <label class="label">Lines<input v-model.number="lines" class="text" type="number" min="2" max="60" data-testid="strip-lines" @input="read(false)" /></label>
+      <label class="label">First to last<input v-model="span" class="text" data-testid="strip-span" :aria-invalid="wrong?.field === 'span'" @input="read(false)" /></label>
+    </div>
+    <div class="chips" role="group" aria-label="Which side of the foot">
+      <button v-for="[key, label] in SIDES" :key="key" class="chip" :aria-pressed="side === key" @click="side = key; read(false)">{{ label }}</button>
+    </div>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong.message }}</p>
+    <p v-if="found" role="status">Needle to rim: <b data-testid="strip-tells">{{ tells(found) }}</b></p>
+    <div class="chips">
+      <v-btn v-if="found" color="primary" variant="flat" data-testid="strip-keep" @click="read(true)">Plan with that from now on</v-btn>
+      <button class="plain" @click="open = false">never mind</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.strip { display: grid; gap: 8px; }
+.two { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; }
+.two label { display: grid; gap: 3px; }
+</style>

@@ -1,0 +1,141 @@
+/** Her cupboard, and what the open quilt takes from it. */
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { api, Problem, type Views } from '../api/client'
+import { useQuilt } from './quilt'
+
+type Thing = Record<string, unknown>
+const PAUSE_MS = 350
+
+export const useKit = defineStore('kit', () => {
+  const quilt = useQuilt()
+  const shelves = shallowRef<Views['ShelfView'][]>([])
+  const view = shallowRef<Views['KitView']>()
+  const key = ref('')
+  /** The chosen thing with what is typed into it; the last good one stays while something wrong is typed. */
+  const thing = shallowRef<Views['ThingView']>()
+  const wrong = ref<{ field: string; message: string }>()
+  /** Why the quilt could not take over what the cupboard says. */
+  const refused = ref('')
+
+  const behind = computed(() => !!view.value && (view.value.changed.length > 0 || view.value.new.length > 0 || view.value.away.length > 0))
+
+  let asking: AbortController | undefined
+  async function look() {
+    if (!quilt.view) return
+    asking?.abort()
+    const mine = (asking = new AbortController())
+    const [things, kit] = await Promise.all([api.things(quilt.unit), api.kit(quilt.id, { unit: quilt.unit } as Views['KitRequest'], mine.signal)])
+    if (mine !== asking) return
+    shelves.value = things.shelves
+    view.value = kit
+    if (!typed) choose(key.value)
+  }
+
+  function choose(wanted: string) {
+    const found = shelves.value.flatMap((shelf) => shelf.things).find((one) => one.key === wanted)
+    key.value = found?.key ?? ''
+    thing.value = found
+    typed = undefined
+    wrong.value = undefined
+  }
+
+  let typed: Thing | undefined
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let keeping: AbortController | undefined
+  let owed: (() => Promise<void>) | undefined
+  /** What is typed into the chosen thing: checked and kept once she pauses. */
+  function set(field: string, value: unknown) {
+    if (!thing.value) return
+    typed = { ...(typed ?? thing.value.thing), [field]: value }
+    const [mine, sent] = [key.value, typed]
+    clearTimeout(timer)
+    owed = () => keep(mine, sent)
+    timer = setTimeout(() => void settle(), PAUSE_MS)
+  }
+  /** Keep at once what waits for a pause. */
+  async function settle() {
+    clearTimeout(timer)
+    const now = owed
+    owed = undefined
+    await now?.()
+  }
+  async function keep(mine: string, sent: Thing) {
+    keeping?.abort()
+    const signal = (keeping = new AbortController())
+    try {
+      const found = await quilt.trying(api.keepThing({ key: mine, thing: sent, unit: quilt.unit, keep: true }, signal.signal))
+      if (signal === keeping) await kept(found)
+    } catch (error) {
+      if (signal === keeping && error instanceof Problem) wrong.value = { field: error.field.replace(/^thing\.?/, ''), message: error.message }
+    }
+  }
+  /** A thing was kept: it stands on its shelf, and the open quilt plans with it. */
+  async function kept(found: Views['ThingView']) {
+    shelves.value = shelves.value.map((shelf) => ({ ...shelf, things: shelf.things.map((one) => (one.key === found.key ? found : one)) }))
+    if (key.value === found.key) {
+      thing.value = found
+      typed = undefined
+      wrong.value = undefined
+    }
+    await takeOver()
+  }
+
+  async function add(kind: string) {
+    await settle()
+    const found = await api.keepThing({ thing: { kind }, unit: quilt.unit, keep: true })
+    shelves.value = shelves.value.map((shelf) => (shelf.kinds.some((one) => one.kind === kind) ? { ...shelf, things: [...shelf.things, found] } : shelf))
+    choose(found.key)
+    await takeOver()
+  }
+  async function remove(gone: string) {
+    owed = undefined
+    clearTimeout(timer)
+    shelves.value = (await api.removeThing(gone, quilt.unit)).shelves
+    choose('')
+    await takeOver()
+  }
+  async function bring(file: Blob): Promise<string> {
+    try {
+      shelves.value = (await api.bringThings(file, quilt.unit)).shelves
+      await takeOver()
+      return ''
+    } catch (error) {
+      return error instanceof Problem ? error.message : 'That file could not be read.'
+    }
+  }
+  /** r from a strip; what is wrong with it, at its field. */
+  async function strip(body: Partial<Views['StripRequest']>): Promise<Views['ThingView'] | Problem> {
+    try {
+      const found = await api.readStrip(key.value, { ...body, unit: quilt.unit })
+      if (body.keep) await kept(found)
+      return found
+    } catch (error) {
+      if (error instanceof Problem) return error
+      throw error
+    }
+  }
+
+  /** Change the quilt's kit: other things, other numbers, or all that the cupboard says. */
+  async function change(body: Partial<Views['KitRequest']>): Promise<boolean> {
+    asking?.abort()
+    const mine = (asking = new AbortController())
+    try {
+      const found = await quilt.trying(api.kit(quilt.id, { unit: quilt.unit, ...body } as Views['KitRequest'], mine.signal))
+      if (mine !== asking) return false
+      view.value = found
+      refused.value = ''
+      wrong.value = undefined
+      quilt.keep('kit', { kind: 'kit', kit: found.kit })
+      return true
+    } catch (error) {
+      if (mine !== asking || !(error instanceof Problem)) return false
+      if (body.values) wrong.value = { field: error.field.replace(/^kit\.?/, ''), message: error.message }
+      else refused.value = error.message
+      return false
+    }
+  }
+  const takeOver = () => change({ take_over: true })
+
+  return { shelves, view, key, thing, wrong, refused, behind, look, choose, set, settle, add, remove, bring, strip, change, takeOver }
+})
