@@ -46,6 +46,21 @@ def test_a_foot_and_two_rulers_are_in_within_two_minutes(table):
     expect(table.get_by_test_id("with-ruler")).to_have_text("with “Short one”")
     type_spacing(table, "3/4")
     expect(table.get_by_test_id("sum")).to_contain_text("1/2")
+    table.get_by_test_id("show-ruler").click()
+    rulers = table.get_by_test_id("rulers").locator(".chip")
+    expect(rulers.first).to_contain_text("Straight ruler")  # the line is longer than the short one
+    rulers.filter(has_text="Short one").click()  # hers to override, and it sticks
+    expect(table.get_by_test_id("with-ruler")).to_have_text("with “Short one”")
+    table.reload()
+    choose(table, "Star centre")
+    expect(table.get_by_test_id("with-ruler")).to_have_text("with “Short one”")
+    table.get_by_test_id("show-ruler").click()
+    table.get_by_test_id("lay-best").click()
+    expect(table.get_by_test_id("with-ruler")).to_have_text("with “Straight ruler”")
+    table.get_by_test_id("zone-walking-foot").click()
+    expect(table.get_by_test_id("sum")).to_contain_text("Set the guide bar")
+    table.get_by_test_id("zone-ruler-foot").click()
+    expect(table.get_by_test_id("sum")).to_contain_text("your foot")
 
 
 def test_quarter_inch_lines_with_a_5_mm_foot_drift_and_are_told(table):
@@ -119,3 +134,17 @@ def test_the_cupboard_goes_out_as_a_file_and_a_lent_thing_comes_back(table):
     )
     expect(table.get_by_test_id("thing-wave")).to_be_visible()
     saved(table)
+
+
+def test_a_wave_border_is_laid_with_her_wave(table):
+    choose(table, "Border")
+    take_fill(table, "Curves", "waves")
+    table.get_by_test_id("field-period").fill("2 1/2")
+    table.get_by_test_id("show-ruler").click()
+    slip = table.get_by_test_id("line-slip")
+    expect(slip).to_contain_text("beside the plastic")
+    expect(slip).to_contain_text("lowest or highest")
+    expect(table.get_by_test_id("curves")).to_contain_text("Wave")
+    expect(table.get_by_test_id("curves")).to_contain_text("fits")
+    table.get_by_test_id("field-period").fill("3")
+    expect(table.get_by_test_id("curves")).to_contain_text("will not do")

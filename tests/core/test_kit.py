@@ -22,14 +22,14 @@ from kenzet.core.kit.cupboard import (
     new_key,
     taken_over,
 )
-from kenzet.core.kit.curves import radius_of, ranked, rise_of
+from kenzet.core.kit.curves import radius_of, ranked, rise_of, templates
 from kenzet.core.kit.edges import ArcEdge, StraightEdge, WaveEdge, ZigzagEdge
 from kenzet.core.kit.gate import foot_fault, ruler_fault
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things import THINGS
 from kenzet.core.kit.things.machine import Machine, RulerFoot, WalkingFoot
-from kenzet.core.kit.things.rulers import ArcRuler, CombinedRuler, StraightRuler
-from kenzet.core.laying import Mode, best_sum
+from kenzet.core.kit.things.rulers import ArcRuler, CombinedRuler, StraightRuler, WaveRuler
+from kenzet.core.laying import Mode, best_sum, check_number, edge_of
 from kenzet.core.measure import MM_PER, Length
 from kenzet.core.params import forms
 from tests.core.test_laying import laid
@@ -292,3 +292,36 @@ def test_keys_are_told_apart():
     file = KitFile(things=tuple(first_things().values()))
     assert KitFile.model_validate_json(file.model_dump_json()) == file
     assert F(1, 4) * INCH == length("1/4 in").mm
+
+
+@pytest.mark.parametrize(
+    ("period", "depth", "verdict"),
+    [
+        ("2 1/2 in", "1/2 in", "fits"),
+        ("2 1/2 in", "9/16 in", "can be nudged"),
+        ("3 in", "1/2 in", "will not do"),
+    ],
+)
+def test_a_wave_is_judged_by_what_adds_up_over_its_repeats(period, depth, verdict):
+    kit = Kit(rulers={"wave": WaveRuler(), "straight": StraightRuler()})
+    (fit,) = templates(kit, WaveEdge(float(length(period).mm), float(length(depth).mm), 30 * IN))
+    assert (fit.ruler, fit.verdict, fit.placements) == ("wave", verdict, 3)
+    assert templates(kit, ZigzagEdge(30.0, 20.0, 100.0)) == []
+
+
+def test_what_must_lie_under_another_etched_line_when_all_is_right():
+    kit = Kit()
+    total = best_sum(kit, INCH * 3 / 4)
+    assert check_number(total, edge_of(kit, total)) == (3, INCH * 2)  # 3 · 3/4 − 1/4
+    assert check_number(total, edge_of(kit, total), 2) == (2, INCH * 5 / 4)  # only two lines lie there yet
+    wide = best_sum(kit, INCH * 5 / 2)
+    assert check_number(wide, edge_of(kit, wide)) is None
+
+
+def test_a_zone_may_be_laid_with_a_ruler_or_a_foot_of_her_choice():
+    kit = Kit(rulers={"a": StraightRuler(), "b": StraightRuler(etched="eighths")})
+    assert kit.for_zone(None, None) is kit
+    assert kit.edges  # worked out, and not taken along
+    assert [key for key, _ in kit.for_zone("a", None).straight] == ["a"]
+    assert kit.for_zone("gone", "walking foot").sew_with == "walking foot"
+    assert [key for key, _ in kit.changed(rulers={"b": kit.rulers["b"]}).straight] == ["b"]

@@ -134,7 +134,7 @@ def test_ticks_stand_where_lines_end(laid):
 
 
 def test_a105_a_foot_larger_than_half_the_zone_is_refused_by_name(laid):
-    kit = laid.quilt.kit.model_copy(update={"foot": RulerFoot(offset=Length.parse("0.9 in"))})
+    kit = laid.quilt.kit.changed(foot=RulerFoot(offset=Length.parse("0.9 in")))
     other = laid.with_quilt(laid.quilt.model_copy(update={"kit": kit}))
     with pytest.raises(BadValue, match="Star points") as error:
         check_kit(other)

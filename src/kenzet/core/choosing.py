@@ -16,7 +16,7 @@ from kenzet.core.drawing import Drawing, draw
 from kenzet.core.errors import KenzetError
 from kenzet.core.fills import FILLS, Fill, default_fill
 from kenzet.core.measure import MM_PER, Length, rounded
-from kenzet.core.plan import check_hollow
+from kenzet.core.plan import check_hollow, kit_of
 from kenzet.core.top.laid import LaidQuilt, ZoneShape
 from kenzet.core.zone_plan import ZonePlan, site_at
 
@@ -59,11 +59,11 @@ def tried(laid: LaidQuilt, key: str, fill: Fill, shape: ZoneShape, place: str) -
     """``fill`` in one shape of a zone; None where it cannot be laid out there."""
     site = site_at(shape, place, laid.middle)
     try:
-        check_hollow(fill, site, laid.quilt.kit)
+        check_hollow(fill, site, kit_of(laid, laid.zone(key)))
         drawing = draw(shape, fill, tuple(fill.lay_out(site)), (place,))
     except KenzetError:
         return None
-    return Tried(fill, ZonePlan(key, laid.zone(key), laid.quilt.kit, (drawing,), laid.middle))
+    return Tried(fill, ZonePlan(key, laid.zone(key), kit_of(laid, laid.zone(key)), (drawing,), laid.middle))
 
 
 def gallery(

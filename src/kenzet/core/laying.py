@@ -345,6 +345,34 @@ def placements(length: float, ruler: float, overlap: float = float(RULER_OVERLAP
     return math.ceil((length - overlap) / max(ruler - overlap, 1.0) - 1e-9)
 
 
+def hand_stops(length: float, span: float, crossings: Sequence[float] = ()) -> list[float]:
+    """Where the hand moves on along a line, mm from its start: at a crossing where one is within ``span``, for there
+    a stop does not show (A72).
+
+    >>> hand_stops(9.5, 5, [4.6]), hand_stops(9.5, 5), hand_stops(4, 5)
+    ([4.6], [5], [])
+    """
+    stops, at = [], 0.0
+    while length - at > span:
+        within = [crossing for crossing in crossings if at < crossing <= at + span]
+        at = max(within, default=at + span)
+        stops.append(at)
+    return stops
+
+
+def check_number(total: Sum, edge: StraightEdge, most: int = 8) -> tuple[int, Fraction] | None:
+    """The furthest line back that an etched line can lie on when the working edge is where it should be: how many
+    lines back, ``most`` at most, and which etched line (k·s − r). None where only the line before can be checked.
+    """
+    reach = math.floor((edge.lines[-1] + total.foot) / total.spacing)
+    for back in range(min(reach, most, 8), 1, -1):
+        wanted = back * total.spacing - total.foot
+        line = min(edge.lines, key=lambda d: abs(d - wanted))
+        if abs(line - wanted) <= EXACT:
+            return back, line
+    return None
+
+
 def _stop(piece: Region, needle: Point, out: Point, body: Point, r: float) -> Stop:
     edge = next((e for e in piece.edges if _distance(e, needle) < 0.05), None)
     if edge is None:

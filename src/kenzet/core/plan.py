@@ -40,7 +40,7 @@ def plan_zone(laid: LaidQuilt, key: str) -> ZonePlan | None:
         return None
     kept = laid.kept_plans.get(key, ())
     for plan in kept:
-        if isinstance(plan, ZonePlan) and plan.zone == zone and plan.kit == laid.quilt.kit:
+        if isinstance(plan, ZonePlan) and plan.zone == zone and plan.kit == kit_of(laid, zone):
             return plan
     _refuse_a_flood(laid, key)
     found = _planned(laid, key, zone)
@@ -48,23 +48,28 @@ def plan_zone(laid: LaidQuilt, key: str) -> ZonePlan | None:
     return found
 
 
+def kit_of(laid: LaidQuilt, zone: Zone) -> Kit:
+    """What the zone is sewn with."""
+    return laid.quilt.kit.for_zone(zone.ruler, zone.sew_with)
+
+
 def _planned(laid: LaidQuilt, key: str, zone: Zone) -> ZonePlan:
-    drawings = []
+    drawings, kit = [], kit_of(laid, zone)
     for number, shape in enumerate(laid.shapes(zone)):
         if number == 0:  # what the quilt's edge leaves of it elsewhere may be narrower
-            check_foot(zone, shape.region, laid.quilt.kit)
+            check_foot(zone, shape.region, kit)
         for fill, places in _by_fill(zone, shape):
-            check_hollow(fill, site_at(shape, places[0], laid.middle), laid.quilt.kit)
+            check_hollow(fill, site_at(shape, places[0], laid.middle), kit)
             drawings += [
                 draw(shape, fill, families, some)
                 for families, some in _distinct(fill, shape, places, laid.middle)
             ]
     if zone.over is not None:
-        drawings += [above for base in list(drawings) for above in _over(zone.over, base, laid)]
-    return ZonePlan(key, zone, laid.quilt.kit, tuple(drawings), laid.middle)
+        drawings += [above for base in list(drawings) for above in _over(zone.over, base, laid, kit)]
+    return ZonePlan(key, zone, kit, tuple(drawings), laid.middle)
 
 
-def _over(over: Over, base: Drawing, laid: LaidQuilt) -> Iterable[Drawing]:
+def _over(over: Over, base: Drawing, laid: LaidQuilt, kit: Kit) -> Iterable[Drawing]:
     """The second fill on top of ``base``, in the cells that are meant; nothing where there are none."""
     shape = base.shape
     if over.cells != "all":
@@ -73,7 +78,7 @@ def _over(over: Over, base: Drawing, laid: LaidQuilt) -> Iterable[Drawing]:
             return
         shape = replace(shape, region=Region(area, base.region.soft | soft_of(area)))
     shape = replace(shape, places=base.places)
-    check_hollow(over.fill, site_at(shape, base.places[0], laid.middle), laid.quilt.kit)
+    check_hollow(over.fill, site_at(shape, base.places[0], laid.middle), kit)
     for families, some in _distinct(over.fill, shape, list(base.places), laid.middle):
         yield draw(shape, over.fill, families, some, layer=1)
 
@@ -142,7 +147,7 @@ def check_kit(laid: LaidQuilt) -> None:
     for zone in laid.quilt.zones.values():
         if _has_fill(zone) and laid.is_laid(zone):
             for shape in laid.shapes(zone)[:1]:
-                check_foot(zone, shape.region, laid.quilt.kit)
+                check_foot(zone, shape.region, kit_of(laid, zone))
 
 
 def _distinct(

@@ -14,6 +14,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import cached_property
 from itertools import pairwise
+from typing import Literal
 
 import numpy as np
 
@@ -25,12 +26,38 @@ from kenzet.core.geom.arcs import Arc
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.predicates import CURVE_ERROR
 from kenzet.core.geom.region import Point
+from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.laying import Pose, Reference, Stretch, Sum, best_sum, pose, references
 from kenzet.core.marks.ticks import TickedEdge, ticked_edges
 from kenzet.core.slivers import EdgeGap, edge_gaps
 from kenzet.core.top.laid import ZoneShape, from_middle
 from kenzet.core.top.zone import MarkMethod, Zone
+
+Compass = Literal["right", "left", "up", "down"]
+
+
+@dataclass(frozen=True, slots=True)
+class FamilySide:
+    """How a family that leans ``angle`` degrees is sewn: the ``ruler`` lies on that side of the needle, the first line on
+    a seam or on a drawn line, and the quilt is turned ``turns`` times.
+    """
+
+    angle: float
+    ruler: Compass
+    on_seam: bool
+    turns: int
+
+
+def compass(x: float, y: float) -> Compass:
+    """The side to which (x, y) points, y up.
+
+    >>> compass(1, 0.2), compass(-1, 0), compass(0.1, 1), compass(0, -1)
+    ('right', 'left', 'up', 'down')
+    """
+    if abs(x) >= abs(y) - 1e-9:
+        return "right" if x > 0 else "left"
+    return "up" if y > 0 else "down"
 
 
 @dataclass(frozen=True)
@@ -130,12 +157,31 @@ class ZonePlan:
             self._references[number] = _stretch_references(self, drawing) | _trace_references(self, drawing)
         return self._references[number]
 
-    def longest_run(self, drawing: Drawing) -> int:
-        """How many lines follow on one another at most, each laid on the one before, none of them drawn or laid on a seam."""
-        runs: dict[int, int] = {}
+    def sides(self, drawing: Drawing) -> list[FamilySide]:
+        """How each straight family is laid in the first piece of the zone; those of which every line is drawn are left out."""
+        found: dict[int, list[Reference]] = {}
         for line, ref in self.references(drawing).items():  # in the order of sewing
-            runs[line] = runs.get(ref.line, 0) + 1 if ref.kind == "line" and ref.line is not None else 0
-        return max(runs.values(), default=0)
+            if line < len(drawing.stretches) and drawing.piece_and_family(line)[0] == 0:
+                found.setdefault(drawing.piece_and_family(line)[1], []).append(ref)
+        sides = []
+        for number, refs in sorted(found.items()):
+            family = drawing.families[number]
+            laid = [ref for ref in refs if ref.kind != "mark"]
+            if not isinstance(family, Straight) or not laid:
+                continue
+            (nx, ny), way = family.normal, laid[0].way
+            turns = len({ref.way for ref in laid}) - 1
+            sides.append(
+                FamilySide(family.angle % 180, compass(-nx * way, -ny * way), refs[0].kind == "seam", turns)
+            )
+        return sides
+
+    def runs(self, drawing: Drawing) -> dict[int, int]:
+        """By line, how many lines were laid one on another up to it since one was drawn or laid on a seam."""
+        found: dict[int, int] = {}
+        for line, ref in self.references(drawing).items():  # in the order of sewing
+            found[line] = found.get(ref.line, 0) + 1 if ref.kind == "line" and ref.line is not None else 0
+        return found
 
     def telling_line(self, drawing: Drawing) -> int:
         """The line that shows best how the others are laid: the longest one laid from another."""
@@ -156,6 +202,25 @@ class ZonePlan:
         open_ends = [trace.points[k] for trace in drawing.traces if not trace.closed for k in (0, -1)]
         ends = np.concatenate([drawing.stretches.ends.reshape(-1, 2), np.array(open_ends).reshape(-1, 2)])
         return ticked_edges(drawing.region, ends, self.kit.marking_step.mm)
+
+    def template(self, drawing: Drawing, place: str = "") -> WaveEdge | ZigzagEdge | None:
+        """The ready-made edge that would sew the fill's lines."""
+        return drawing.fill.template(self._site(drawing, place))
+
+    def crossings(self, drawing: Drawing, line: int) -> list[float]:
+        """Where other straight lines of the drawing cross ``line``, mm from its start, in order."""
+        (x0, y0), (x1, y1) = self.line_ends(drawing, line)
+        start, way = np.array((x0, y0)), np.array((x1 - x0, y1 - y0))
+        ends = drawing.stretches.ends.reshape(-1, 2, 2)
+        first, along = ends[:, 0], ends[:, 1] - ends[:, 0]
+        cross = way[0] * along[:, 1] - way[1] * along[:, 0]
+        with np.errstate(divide="ignore", invalid="ignore"):
+            off = first - start
+            mine = (off[:, 0] * along[:, 1] - off[:, 1] * along[:, 0]) / cross
+            its = (off[:, 0] * way[1] - off[:, 1] * way[0]) / cross
+        meets = np.isfinite(mine) & (mine > 1e-6) & (mine < 1 - 1e-6) & (its >= -1e-6) & (its <= 1 + 1e-6)
+        found: list[float] = sorted((mine[meets] * math.hypot(*way)).tolist())
+        return found
 
     def line_ends(self, drawing: Drawing, line: int, side: int = -1) -> tuple[Point, Point]:
         """Start and end of a stretch, or of side ``side`` (the longest if -1) of a trace as it is drawn."""

@@ -83,6 +83,7 @@ _LABELS: dict[Slot, str] = {
 _LENGTHS = {
     "marking_step": Form("length", "You mark in steps of", "Ticks are rounded to it, and [ ] step by it."),
     "tolerance": Form("length", "A line may be out by", "More than this and you would see it."),
+    "hand": Form("length", "Your hand holds", "Of a line, before the hand on the ruler moves on."),
     "spread": Form("length", "Hand and eye scatter", "How far lines stray though all is laid right."),
 }
 
@@ -97,7 +98,7 @@ def kit_view(path: m.QuiltPath, body: KitRequest) -> Response:
     if body.take_over or body.picks:
         typed = taken_over(typed, things, body.picks)
     if body.sew_with:
-        typed = typed.model_copy(update={"sew_with": body.sew_with})
+        typed = typed.changed(sew_with=body.sew_with)
     if body.values:
         typed = validated(Kit, {**typed.model_dump(mode="json"), **body.values}, body.unit, "kit")
     if typed is not kept.quilt.kit:

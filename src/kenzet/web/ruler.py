@@ -3,10 +3,17 @@
 from __future__ import annotations
 
 import math
+from fractions import Fraction
 
+import numpy as np
+
+from kenzet.core.drawing import Drawing
 from kenzet.core.geom.arcs import Arc
-from kenzet.core.kit.curves import CurveFit, ranked
-from kenzet.core.laying import Pose, Reference, Sum
+from kenzet.core.kit.curves import CurveFit, TemplateFit, ranked, templates
+from kenzet.core.kit.edges import StraightEdge, WaveEdge, ZigzagEdge
+from kenzet.core.kit.gate import foot_fault, ruler_fault
+from kenzet.core.kit.kit import Kit
+from kenzet.core.laying import Pose, Reference, Sum, best_sum, check_number, edge_of, hand_stops, placements
 from kenzet.core.measure import COARSE, Unit
 from kenzet.core.zone_plan import ZonePlan
 from kenzet.web import models as m
@@ -20,10 +27,13 @@ CAUTION = (
 _ON = {"seam": "the seam", "line": "your last line", "mark": "the drawn line"}
 
 
-def ruler_view(found: ZonePlan, body: z.RulerRequest) -> z.RulerView:
+def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
     """The ruler, or the curved edges, for one line."""
     drawing, unit = found.drawing_at(body.place), body.unit
     line = found.telling_line(drawing) if body.line is None else body.line
+    wanted = found.template(drawing, body.place)
+    if wanted is not None:
+        return _template_view(found, drawing, line, wanted, unit)
     arc = found.arc_at(drawing, line, body.side)
     if arc is not None:
         return _curve_view(found, line, arc, unit)
@@ -47,12 +57,138 @@ def ruler_view(found: ZonePlan, body: z.RulerRequest) -> z.RulerView:
         laid=_laid_words(found, reference, reckoned, unit),
         sum=None if marked else slip.the_sum(reckoned, found.kit, unit, on, total),
         curves=[],
+        rulers=[] if marked else _choices(kit, reckoned.spacing, math.dist(start, end), unit),
+        ruler=reckoned.ruler,
         rows=[
             m.Row(label=["This side" if sides else "This line"], words=[length]),
-            m.Row(label=["Your ruler"], words=[moves]),
+            *([m.Row(label=["Your ruler"], words=[moves])] if pose.body else []),
+            *_checks(found.kit, reckoned, found.runs(drawing)[line], unit),
+            *([] if sides else _hand(found, drawing, line, unit)),
         ],
         tag=_tag(reckoned, on, unit, marked),
         caution=CAUTION,
+    )
+
+
+def _choices(kit: Kit, distance: Fraction, length: float, unit: Unit) -> list[z.RulerChoice]:
+    """Her straight rulers for a line, the best first, those that must not be used last with the reason."""
+    found = []
+    for key, ruler in kit.rulers.items():
+        edges = [edge for edge in ruler.edges if isinstance(edge, StraightEdge)]
+        if not edges:
+            continue
+        fault = ruler_fault(kit.foot, ruler) or foot_fault(kit.machine, kit.foot)
+        total = best_sum(kit, distance, length, key)
+        many = placements(length, max(float(edge.length) for edge in edges))
+        words: m.Words = ["no mark for it"]
+        if total.etched is not None:
+            words = (
+                ["its edge"] if total.etched == 0 else [show.shown(total.etched, unit, bare=True), " mark"]
+            )
+        elif total.behind:
+            words = ["edge behind"]
+        words.append(", laid once" if many == 1 else f", laid {many} ×")
+        order = (bool(fault), not total.can_be_laid, many, max(edge.length for edge in edges))
+        view = z.RulerChoice(
+            key=key,
+            name=ruler.name,
+            words=[] if fault else words,
+            fits=not fault and total.can_be_laid,
+            fault=fault,
+        )
+        found.append((order, view))
+    return [view for _, view in sorted(found, key=lambda pair: pair[0])]
+
+
+def _checks(kit: Kit, total: Sum, run: int, unit: Unit) -> list[m.Row]:
+    """What must lie under another etched line when all is right: a line some way back, of the ``run`` that it follows."""
+    edge = edge_of(kit, total)
+    found = check_number(total, edge, run) if edge and total.etched is not None else None
+    if found is None:
+        return []
+    back, mark = found
+    words: m.Words = ["the ", show.shown(mark, unit, bare=True), " mark"]
+    return [m.Row(label=[f"Check: {back} lines back lies under"], words=words)]
+
+
+def _hand(found: ZonePlan, drawing: Drawing, line: int, unit: Unit) -> list[m.Row]:
+    """Where the hand on the ruler moves on; at a crossing, if there is one within its span."""
+    start, end = found.line_ends(drawing, line)
+    stops = hand_stops(math.dist(start, end), float(found.kit.hand.mm), found.crossings(drawing, line))
+    if not stops or found.kit.sew_with == "walking foot":
+        return []
+    words: m.Words = []
+    for stop in stops[:4]:
+        words += [" · "] if words else []
+        words.append(show.shown(stop, unit, COARSE[unit], about=True))
+    return [
+        m.Row(label=["Needle down, move your hand at"], words=[*words, *([" …"] if len(stops) > 4 else [])])
+    ]
+
+
+def _template_view(
+    found: ZonePlan, drawing: Drawing, line: int, wanted: WaveEdge | ZigzagEdge, unit: Unit
+) -> z.RulerView:
+    """A wave or a zigzag: which of her templates sews it, and where its edge lies (F29)."""
+    kit, trace = found.kit, drawing.trace(line)
+    points = trace.polyline if trace is not None else np.array(found.line_ends(drawing, line))
+    wave = isinstance(wanted, WaveEdge)
+    foot = show.shown(kit.reach, unit)
+    laid: m.Words = [
+        "The needle runs ",
+        foot,
+        " beside the plastic: lay its middle that far off the line’s own middle",
+    ]
+    depth = wanted.depth if isinstance(wanted, WaveEdge) else wanted.rise
+    if depth / 2 < float(kit.reach):
+        laid.append("; that is off the plastic in the hollows, so draw a base line and lay the crests on it")
+    fits = templates(kit, wanted)
+    laid.append(
+        ". Move it on where it is lowest or highest, not on a slope." if wave else ". Move it on at a point."
+    )
+    if not fits:
+        laid = [
+            f"You have no {'wave' if wave else 'zigzag'} at hand for it: draw it, or use a template of these measures."
+        ]
+    sizes = (
+        [("Crest to crest", wanted.period), ("Crest to trough", wanted.depth)]
+        if isinstance(wanted, WaveEdge)
+        else [("Point to point", wanted.pitch), ("How high", wanted.rise)]
+    )
+    return z.RulerView(
+        line=line,
+        ends=points.ravel().tolist(),
+        body=[],
+        etched=[],
+        chosen=None,
+        foot=points[0].tolist(),
+        radius=float(kit.reach),
+        stops=[],
+        laid=laid,
+        sum=None,
+        rows=[
+            m.Row(label=[label], words=[show.shown(mm, unit, COARSE[unit] / 2, about=True)])
+            for label, mm in sizes
+        ],
+        curves=[_template(found, fit, unit) for fit in fits[:6]],
+        rulers=[],
+        ruler="",
+        tag=[],
+        caution=CAUTION,
+    )
+
+
+def _template(found: ZonePlan, fit: TemplateFit, unit: Unit) -> z.CurveView:
+    def off(mm: float, more: str, less: str) -> m.Words:
+        if abs(mm) < 0.1:
+            return []
+        return [show.shown(abs(mm), unit, COARSE[unit] / 2, about=True), f" {more if mm > 0 else less}"]
+
+    longer, higher = off(fit.longer, "longer", "shorter"), off(fit.higher, "higher", "lower")
+    words: m.Words = [*longer, *([", "] if longer and higher else []), *higher] or ["right"]
+    moves = "" if fit.placements == 1 else f", moved {fit.placements - 1} ×"
+    return z.CurveView(
+        name=found.kit.rulers[fit.ruler].name, side="", words=[*words, moves], verdict=fit.verdict
     )
 
 
@@ -96,6 +232,8 @@ def _curve_view(found: ZonePlan, line: int, arc: Arc, unit: Unit) -> z.RulerView
             m.Row(label=[label], words=[show.shown(mm, unit, COARSE[unit] / 2, about=True)])
             for label, mm in rows
         ],
+        rulers=[],
+        ruler="",
         curves=[_fit(found, fit, unit) for fit in ranked(found.kit, arc.radius, arc.angle)[:6]],
         tag=[],
         caution=CAUTION,

@@ -32,6 +32,8 @@ from kenzet.web import show
 from kenzet.web import zone_models as z
 
 SumKind = Literal["etched", "edge", "behind", "gauge", "none"]
+_OF = {"right": "right of", "left": "left of", "up": "above", "down": "below"}
+_AT = {"right": "right", "left": "left", "up": "top", "down": "bottom"}
 _SAME = Fraction(1, 1000)  # mm
 
 
@@ -137,16 +139,30 @@ def instead(reckoned: Sum, unit: Unit) -> m.Words:
     return ["To draw it, not sew it: the ", show.shown(drawn, unit, bare=True), " mark, no foot."]
 
 
+def begins(plan: ZonePlan, drawing: Drawing) -> list[m.Row]:
+    """Where each straight family begins, which way it goes, on which side the ruler lies and how often she turns the quilt."""
+    rows, sides = [], plan.sides(drawing)
+    for side in sides:
+        lines = f" the lines at {side.angle:.4g}°" if len(sides) > 1 else ""
+        begin = f"at the {_AT[side.ruler]}, {'from the seam' if side.on_seam else 'on a drawn line'}"
+        if side.turns:
+            begin = "in the middle, on the drawn line; then the other half"
+        rows.append(m.Row(label=[f"Begin{lines}"], words=[begin]))
+        turn = "no turn" if not side.turns else "turn the quilt once"
+        rows.append(m.Row(label=[f"Ruler {_OF[side.ruler]} the needle"], words=[turn]))
+    return rows
+
+
 def drift(plan: ZonePlan, drawing: Drawing, unit: Unit) -> m.Words:
     """What laying each line on the last one comes to, and how many drawn ones hold it; nothing where none is laid so."""
     kit, total = plan.kit, plan.sum(drawing)
-    follow = plan.longest_run(drawing)
+    follow = max(plan.runs(drawing).values(), default=0)
     spread, tolerance = float(kit.spread.mm), float(kit.tolerance.mm)
     if total.can_be_laid and follow > 1:
         every, out = anchor_every(0.0, spread, tolerance), error_after(follow, 0.0, spread)
         said: m.Words = [
             f"Laid one on another, line {follow} may be out by ",
-            show.shown(out, unit, COARSE[unit], about=True),
+            show.shown(out, unit, COARSE[unit] / 4, about=True),
             ". ",
         ]
         if every >= follow:

@@ -79,6 +79,7 @@ class ZoneView(Wire):
     """A zone with its plan as the slip shows it. Nothing here is kept yet.
 
     ``measuring`` is true where the widest gap takes long and was not waited for.
+    ``own_ruler`` is the ruler that she has chosen for the zone, by its key.
     ``across`` holds what to set so that lines go on from block to block, where they do not.
     ``over`` names the fill on top, ``cells`` says where it lies. ``times`` is how often it lies in the quilt, ``here_apart`` whether the place at hand is apart.
     """
@@ -102,6 +103,8 @@ class ZoneView(Wire):
     offers: list[Offer]
     figures: list[Row]
     drift: Words
+    own_ruler: str
+    sew_with: str
     rows: list[Row]
     notes: list[str]
     advice: list[Words]
@@ -192,6 +195,16 @@ class CurveView(Wire):
     verdict: Literal["fits", "can be nudged", "will not do"]
 
 
+class RulerChoice(Wire):
+    """A straight ruler for a line: what lies on the reference and how often it is laid along; ``fault`` where it must not."""
+
+    key: str
+    name: str
+    words: Words
+    fits: bool
+    fault: str
+
+
 class RulerView(Wire):
     """The ruler where it lies, in the part's coordinates: mm, y up."""
 
@@ -207,5 +220,7 @@ class RulerView(Wire):
     sum: SumView | None
     rows: list[Row]
     curves: list[CurveView]
+    rulers: list[RulerChoice]
+    ruler: str
     tag: Words
     caution: str

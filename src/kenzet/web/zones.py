@@ -46,7 +46,8 @@ def plan(path: m.QuiltPath, body: z.PlanRequest) -> Response:
 @zones.post("/ruler", responses={200: z.RulerView})
 def ruler(path: m.QuiltPath, body: z.RulerRequest) -> Response:
     """Where the ruler lies for one line."""
-    return answer(ruler_view(planned(_typed(path.quilt, body), body.zone).layered(body.layer), body))
+    laid = _typed(path.quilt, body)
+    return answer(ruler_view(planned(laid, body.zone).layered(body.layer), laid.quilt.kit, body))
 
 
 @zones.post("/meet", responses={200: z.MeetView})
@@ -154,6 +155,8 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: z.PlanRequest) -> 
         offers=[],
         figures=[],
         drift=[],
+        own_ruler=zone.ruler or "",
+        sew_with=zone.sew_with or laid.quilt.kit.sew_with,
         rows=[],
         notes=[],
         advice=[],
@@ -198,6 +201,7 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: z.PlanRequest) -> 
     beside, told = slip.neighbourhood(laid, plans, found, place, unit)
     view.across = flow_mend(found)
     view.rows += beside
+    view.rows[:0] = slip.begins(found, drawing)
     view.advice += told
     edges = drawing.region.edges
     slivers = [edges[g.edge] for g in found.edge_gaps(drawing) if g.sliver and drawing.lines]

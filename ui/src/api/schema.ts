@@ -1853,6 +1853,22 @@ export interface components {
             words: (string | components["schemas"]["Shown"])[];
         };
         /**
+         * RulerChoice
+         * @description A straight ruler for a line: what lies on the reference and how often it is laid along; ``fault`` where it must not.
+         */
+        RulerChoice: {
+            /** Fault */
+            fault: string;
+            /** Fits */
+            fits: boolean;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
          * RulerEdgeView
          * @description An edge to draw, mm: straight (length, width, lines), an arc (radius, usable; outside or inside), a wave or points.
          */
@@ -1979,6 +1995,10 @@ export interface components {
             radius: number;
             /** Rows */
             rows: components["schemas"]["Row"][];
+            /** Ruler */
+            ruler: string;
+            /** Rulers */
+            rulers: components["schemas"]["RulerChoice"][];
             /** Stops */
             stops: components["schemas"]["StopView"][];
             sum: components["schemas"]["SumView"] | null;
@@ -2426,6 +2446,7 @@ export interface components {
          * @description A zone with its plan as the slip shows it. Nothing here is kept yet.
          *
          *     ``measuring`` is true where the widest gap takes long and was not waited for.
+         *     ``own_ruler`` is the ruler that she has chosen for the zone, by its key.
          *     ``across`` holds what to set so that lines go on from block to block, where they do not.
          *     ``over`` names the fill on top, ``cells`` says where it lies. ``times`` is how often it lies in the quilt, ``here_apart`` whether the place at hand is apart.
          */
@@ -2477,6 +2498,8 @@ export interface components {
             offers: components["schemas"]["Offer"][];
             /** Over */
             over: string;
+            /** Own Ruler */
+            own_ruler: string;
             /** Pins */
             pins: {
                 [key: string]: unknown;
@@ -2485,6 +2508,8 @@ export interface components {
             place: string;
             /** Rows */
             rows: components["schemas"]["Row"][];
+            /** Sew With */
+            sew_with: string;
             /** Slivers */
             slivers: number[][];
             step: components["schemas"]["FieldView"] | null;

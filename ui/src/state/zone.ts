@@ -113,6 +113,13 @@ export const useZone = defineStore('zone', () => {
     await quilt.take()
   }
 
+  /** Lay the zone with a ruler of her own choosing, or with the other foot; nothing: with what does it best. */
+  async function layWith(ruler: string | null, sewWith: string | null) {
+    quilt.keep(`${key.value} laying`, { kind: 'laying', zone: key.value, ruler, sew_with: sewWith })
+    await quilt.flush()
+    await quilt.take()
+  }
+
   /** Take the fill away: the zone is left open on purpose. */
   async function leaveOpen() {
     forget()
@@ -237,5 +244,5 @@ export const useZone = defineStore('zone', () => {
     await ask('look', {})
   }
 
-  return { key, place, layer, turnTo, setCells, takeOff, plan, wrong, line, ruler, info, lines, choose, set, setAll, setStep, setWhole, step, change, leaveOpen, setApart, lay, next, drop, again }
+  return { key, place, layer, turnTo, setCells, takeOff, plan, wrong, line, ruler, info, lines, choose, set, setAll, setStep, setWhole, step, change, leaveOpen, setApart, layWith, lay, next, drop, again }
 })

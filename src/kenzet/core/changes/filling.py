@@ -9,6 +9,7 @@ from pydantic import Field
 from kenzet.core.changes.base import Change, with_zone
 from kenzet.core.errors import BadValue
 from kenzet.core.fills import AnyFill
+from kenzet.core.kit.kit import SewWith, ThingKey
 from kenzet.core.top.blocks import Key
 from kenzet.core.top.document import Quilt
 from kenzet.core.top.laid import LaidQuilt
@@ -39,6 +40,22 @@ def with_fill(quilt: Quilt, key: str, fill: AnyFill | None, place: str) -> Quilt
         return with_zone(quilt, key, fill=fill, left_open=fill is None)
     apart = tuple(one.model_copy(update={"fill": fill}) if one is held else one for one in zone.apart)
     return with_zone(quilt, key, apart=apart)
+
+
+class SetLaying(Change):
+    """What a zone is laid with: a ruler of her choosing, or the other foot; nothing: what does it best."""
+
+    kind: Literal["laying"] = "laying"
+    zone: Key
+    ruler: ThingKey | None = None
+    sew_with: SewWith | None = None
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Raises BadValue for a ruler that is not in the quilt's kit."""
+        if self.ruler is not None and self.ruler not in laid.quilt.kit.rulers:
+            raise BadValue("There is no such ruler in this quilt's kit.", "ruler")
+        quilt = with_zone(laid.quilt, self.zone, ruler=self.ruler, sew_with=self.sew_with)
+        return quilt, f"{laid.zone(self.zone).name}: laid otherwise"
 
 
 class SetOver(Change):

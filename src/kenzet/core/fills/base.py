@@ -13,6 +13,7 @@ from shapely.geometry import MultiPolygon
 from kenzet.core.geom.clip import Straight, count_at_most
 from kenzet.core.geom.paths import Path
 from kenzet.core.geom.region import Point, Region
+from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.measure import Length
 from kenzet.core.params import Frozen, in_range
 
@@ -215,6 +216,10 @@ class Fill(Frozen):
     def figures(self, site: Site) -> Sequence[Figure]:
         """May override. What belongs to the fill beside its spacing: steps, legs, angles, radii."""
         return ()
+
+    def template(self, site: Site) -> WaveEdge | ZigzagEdge | None:
+        """May override. The ready-made edge that would sew its lines, for fills that repeat one shape along them."""
+        return None
 
     def lattice(self, site: Site) -> Sequence[Straight]:
         """May override. What its rows and repeats stand on, for fills that repeat: even lines and lines across them."""

@@ -16,6 +16,7 @@ from kenzet.core.fills.base import Family, Figure, Group, Site
 from kenzet.core.fills.turned import Frame, RowFill
 from kenzet.core.geom.arcs import bulge_through
 from kenzet.core.geom.clip import Straight
+from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
 
@@ -131,6 +132,11 @@ class Waves(RowFill):
         """Half the depth either way."""
         half = float(self.depth.mm) / 2
         return -half, half
+
+    def template(self, site: Site) -> WaveEdge | ZigzagEdge | None:
+        """A wave of its period and depth."""
+        frame = self.frame(site)
+        return WaveEdge(self.repeat(frame), float(self.depth.mm), frame.width)
 
     def repeats(self, frame: Frame, number: int) -> tuple[float, float] | None:
         """A crest on the zone's middle or on the datum, slid by ``slide`` a row; whole repeats end with the zone."""

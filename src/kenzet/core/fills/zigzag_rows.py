@@ -11,6 +11,7 @@ from pydantic import field_validator
 
 from kenzet.core.fills.base import Figure, Group, Site
 from kenzet.core.fills.turned import Frame, RowFill, repeats_from
+from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.measure import Length
 from kenzet.core.params import Form, asked, in_range
 
@@ -53,6 +54,10 @@ class ZigzagRows(RowFill):
     def span(self, frame: Frame) -> tuple[float, float]:
         """From hollow to point."""
         return 0.0, float(self.rise.mm)
+
+    def template(self, site: Site) -> WaveEdge | ZigzagEdge | None:
+        """Points as far apart and as high as it is set."""
+        return ZigzagEdge(float(self.pitch.mm), float(self.rise.mm), self.frame(site).width)
 
     def repeats(self, frame: Frame, number: int) -> tuple[float, float] | None:
         """A hollow at the left end of the zone or on the datum, moved by ``slide`` a row."""

@@ -100,7 +100,7 @@ def taken_over(
     found["rulers"] = {
         key: thing for key, thing in things.items() if isinstance(thing, Edged) and thing.state == "at hand"
     }
-    return kit.model_copy(update=found)
+    return kit.changed(**found)
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,7 +11,7 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from kenzet.core.kit.edges import ArcEdge
+from kenzet.core.kit.edges import ArcEdge, StraightEdge, WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
 
 Verdict = Literal["fits", "can be nudged", "will not do"]
@@ -37,6 +37,40 @@ def rise_of(radius: float, chord: float) -> float:
     """
     under = radius**2 - chord**2 / 4
     return chord**2 / 4 / (radius + math.sqrt(under)) if under >= 0 else math.nan
+
+
+@dataclass(frozen=True, slots=True)
+class TemplateFit:
+    """Ruler ``ruler`` (its key) for a wave or a zigzag: what its repeat and its height are too much (mm)."""
+
+    ruler: str
+    edge: WaveEdge | ZigzagEdge
+    longer: float
+    higher: float
+    placements: int
+    verdict: Verdict
+
+
+def templates(kit: Kit, wanted: WaveEdge | ZigzagEdge) -> list[TemplateFit]:
+    """Her templates of the shape ``wanted``, the best first; over its length repeats that differ add up."""
+    found = []
+    for key, edge in kit.edges:
+        if type(edge) is not type(wanted) or isinstance(edge, StraightEdge | ArcEdge):
+            continue
+        (period, depth), (its, high) = _shape(wanted), _shape(edge)
+        longer, higher = its - period, high - depth
+        out = max(abs(longer) * max(min(wanted.length, edge.length) / period, 1) / 2, abs(higher) / 2)
+        verdict = ORDER[0 if out <= FITS else 1 if out <= NUDGED else 2]
+        found.append(
+            TemplateFit(key, edge, longer, higher, math.ceil(wanted.length / edge.length - 1e-9), verdict)
+        )
+    return sorted(
+        found, key=lambda fit: (ORDER.index(fit.verdict), abs(fit.longer) + abs(fit.higher), fit.placements)
+    )
+
+
+def _shape(edge: WaveEdge | ZigzagEdge) -> tuple[float, float]:
+    return (edge.period, edge.depth) if isinstance(edge, WaveEdge) else (edge.pitch, edge.rise)
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 from functools import cached_property
-from typing import Annotated, Literal, cast
+from typing import Annotated, Any, Literal, cast
 
 from pydantic import Field, field_validator
 
@@ -24,7 +24,8 @@ SewWith = Literal["ruler foot", "walking foot"]
 class Kit(Frozen):
     """The things a quilt is planned with, each under the key that it has in her cupboard.
 
-    ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36).
+    ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
+    ``hand`` how much of a line is sewn before the hand on the ruler moves on.
     """
 
     machine: Machine = Machine()
@@ -42,6 +43,7 @@ class Kit(Frozen):
     marking_step: Length = Length.parse("1/8 in")
     tolerance: Length = Length.parse("1/8 in")
     spread: Length = Length.parse("1/32 in")
+    hand: Length = Length.parse("5 in")
 
     @field_validator("marking_step")
     @classmethod
@@ -52,6 +54,25 @@ class Kit(Frozen):
     @classmethod
     def _tolerance(cls, length: Length) -> Length:
         return in_range(length, "0 in", "1 in", "What a line may be out")
+
+    def changed(self, **values: Any) -> Kit:
+        """The kit with other ``values``; what was worked out of the old ones is not taken along."""
+        mine = {name: getattr(self, name) for name in Kit.model_fields}
+        return Kit(**{**mine, **values})
+
+    def for_zone(self, ruler: str | None, sew_with: SewWith | None) -> Kit:
+        """The kit as it is used in a zone for which she has chosen a ruler, or the other foot."""
+        values: dict[str, Any] = {}
+        if ruler in self.rulers:
+            values["rulers"] = {ruler: self.rulers[ruler]}
+        if sew_with and sew_with != self.sew_with:
+            values["sew_with"] = sew_with
+        return self.changed(**values) if values else self
+
+    @field_validator("hand")
+    @classmethod
+    def _hand(cls, length: Length) -> Length:
+        return in_range(length, "1 in", "20 in", "The span of a hand")
 
     @property
     def reach(self) -> Fraction:

@@ -14,6 +14,7 @@ from pydantic import Field, field_validator, model_validator
 
 from kenzet.core.errors import BadValue
 from kenzet.core.fills import AnyFill
+from kenzet.core.kit.kit import SewWith, ThingKey
 from kenzet.core.measure import Length
 from kenzet.core.params import Frozen, in_range
 from kenzet.core.top.blocks import Key, Name
@@ -113,7 +114,7 @@ class Apart(Frozen):
 class Zone(Frozen):
     """Patches of one part that are quilted as one; its fill holds at every place but those ``apart``, with ``over``
     on top of it wherever it is filled; ``pins`` are
-    variants that are compared.
+    variants that are compared, ``ruler`` (its key in the kit) and ``sew_with`` what she has chosen to lay it with.
     """
 
     name: Name
@@ -126,6 +127,8 @@ class Zone(Frozen):
     left_open: bool = False
     pins: Annotated[tuple[AnyFill, ...], Field(max_length=MOST_PINS)] = ()
     marking: MarkMethod = "first lines"
+    ruler: ThingKey | None = None
+    sew_with: SewWith | None = None
     apart: Annotated[tuple[Apart, ...], Field(max_length=200)] = ()
 
     @field_validator("stand_off")

@@ -99,7 +99,7 @@ function set(name: string, value: unknown) {
     <p v-if="zone.plan.drift.length" class="card leaf" data-testid="drift"><WordsText :words="zone.plan.drift" /></p>
     <p v-for="note in zone.plan.notes" :key="note" class="card leaf">{{ note }}</p>
     <p v-for="(words, k) in zone.plan.advice" :key="k" class="card tip"><WordsText :words="words" /></p>
-    <button v-if="Object.keys(zone.plan.across).length" class="chip" data-testid="across" @click="zone.setAll(zone.plan.across)">let them go on from block to block</button>
+    <button v-if="Object.keys(zone.plan.across).length" class="chip alone" data-testid="across" @click="zone.setAll(zone.plan.across)">let them go on from block to block</button>
     <FigureRows v-if="zone.plan.figures.length" :rows="zone.plan.figures" />
     <FigureRows :rows="zone.plan.rows" />
     <div class="fields">
@@ -112,6 +112,12 @@ function set(name: string, value: unknown) {
       v-if="zone.plan.step" :key="`step${quilt.taken}`" :field="zone.plan.step" :unit="quilt.unit" compact
       :error="zone.wrong?.field === 'along_edge' ? zone.wrong.message : undefined" @typed="zone.setStep($event)"
     />
+    <fieldset class="cells">
+      <legend class="label">Sewn with the</legend>
+      <div class="chips">
+        <button v-for="foot in ['ruler foot', 'walking foot']" :key="foot" class="chip" :aria-pressed="zone.plan.sew_with === foot" :data-testid="`zone-${foot.replace(' ', '-')}`" @click="zone.layWith(zone.plan.own_ruler || null, foot)">{{ foot }}</button>
+      </div>
+    </fieldset>
     <div v-if="!zone.layer" class="last">
       <button v-if="!zone.plan.over" class="plain" data-testid="on-top" @click="zone.turnTo(1)">sew a second fill on top …</button>
       <button class="plain" @click="zone.leaveOpen()">leave this zone open</button>

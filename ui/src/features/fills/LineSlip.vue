@@ -22,6 +22,14 @@ const zone = useZone()
     </div>
     <SumCard v-if="ruler.sum" :sum="ruler.sum" heading="Where the ruler goes" @choose="zone.set('spacing', $event)" />
     <p v-else class="card weld"><WordsText :words="ruler.laid" /></p>
+    <div v-if="ruler.rulers.length > 1 || zone.plan?.own_ruler" class="rulers" role="group" aria-label="Rulers for this line, the best first" data-testid="rulers">
+      <span class="label">Your rulers, best first</span>
+      <button
+        v-for="one in ruler.rulers" :key="one.key" class="chip" :class="{ off: !one.fits }" :disabled="!!one.fault" :title="one.fault" :aria-pressed="one.key === ruler.ruler"
+        :data-testid="`lay-${one.key}`" @click="zone.layWith(one.key, null)"
+      ><b>{{ one.name }}</b> <WordsText v-if="one.words.length" :words="one.words" /><template v-else>must not be used</template></button>
+      <button v-if="zone.plan?.own_ruler" class="plain" data-testid="lay-best" @click="zone.layWith(null, null)">you chose this one: take the best again</button>
+    </div>
     <ul v-if="ruler.curves.length" class="curves" data-testid="curves">
       <li v-for="(curve, k) in ruler.curves" :key="k" :class="curve.verdict.replaceAll(' ', '-')"><b>{{ curve.name }}</b> <WordsText :words="curve.words" /><em>{{ curve.verdict }}</em></li>
     </ul>
@@ -37,6 +45,9 @@ const zone = useZone()
 .line { display: grid; gap: 10px; border: 1px solid var(--rule); border-radius: 10px; padding: 12px; background: #fff; }
 .top { display: flex; justify-content: space-between; align-items: center; color: var(--madder); }
 .top span { display: flex; gap: 6px; }
+.rulers { display: grid; gap: 5px; justify-items: stretch; }
+.rulers .chip { display: flex; justify-content: space-between; gap: 8px; text-align: left; }
+.rulers .off { color: var(--soft); }
 ul.curves { padding: 0; list-style: none; gap: 6px; }
 .curves li { display: grid; grid-template-columns: 1fr auto; gap: 0 8px; border-top: 1px dashed var(--rule); padding-top: 5px; }
 .curves b { grid-column: 1 / -1; }
