@@ -37,11 +37,18 @@ def main() -> None:
         page.keyboard.press("4")
         keep(page, "marks")
         page.keyboard.press("3")
+        page.get_by_test_id("cupboard").wait_for()
         keep(page, "kit")
+        page.get_by_test_id("thing-straight-ruler").click()
+        page.get_by_test_id("see-makes").click()
+        page.locator("figure").wait_for()
+        keep(page, "makes")
+        page.get_by_test_id("whole-kit").click()
         keep_photo_ground(page)
         page.get_by_label("Kenzet: your quilts").click()
         page.get_by_role("button", name="Kelp Garden", exact=True).click()
         page.get_by_test_id("canvas").wait_for()
+        keep_curve(page)
         keep_top(page)
         browser.close()
         served.stop()
@@ -66,6 +73,15 @@ def keep_choosing(page: Page) -> None:
     page.get_by_test_id("way").first.wait_for()
     keep(page, "meets")
     page.get_by_test_id("meet-card").get_by_role("button", name="done").click()
+
+
+def keep_curve(page: Page) -> None:
+    """Her curved rulers ranked for one line of a petal."""
+    page.keyboard.press("2")
+    page.get_by_role("button", name=re.compile("^Anemone: petals")).first.click()
+    page.get_by_test_id("show-ruler").first.click()
+    page.get_by_test_id("curves").wait_for()
+    keep(page, "curve")
 
 
 def keep_top(page: Page) -> None:

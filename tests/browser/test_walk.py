@@ -204,7 +204,7 @@ def test_6_the_kit_decides_every_sum(table):
     table.get_by_role("button", name="every 1/8 in").click()
     expect(table.get_by_role("button", name="every 1/8 in")).to_have_attribute("aria-pressed", "true")
     table.get_by_test_id("see-makes").click()
-    expect(table.locator("figure")).to_contain_text("3/8")
+    expect(table.locator("figure path.etched")).to_have_count(21)  # every eighth of 2 1/2 in, and the edge
     table.get_by_test_id("etched-list").fill("1/4, 1/2, 0.9")
     table.get_by_test_id("etched-list").press("Tab")
     expect(table.locator("figure")).to_contain_text("29/32")

@@ -75,7 +75,8 @@ onBeforeUnmount(() => {
 .thing:hover { border-color: var(--indigo); }
 .thing[aria-pressed='true'] { border-color: var(--indigo); background: var(--indigo-wash); box-shadow: 0 0 0 1px var(--indigo); }
 .thing small { font-size: 13px; color: var(--soft); }
-.away { opacity: .62; border-style: dashed; }
+.away { border-style: dashed; background: transparent; }
+.away :deep(svg) { opacity: .5; }
 .kinds { margin: 6px 0; }
 .makes { position: relative; height: 100%; }
 .back { position: absolute; left: 14px; top: 12px; z-index: 2; }
