@@ -29,7 +29,7 @@ from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things import THINGS
 from kenzet.core.kit.things.machine import Machine, RulerFoot, WalkingFoot
 from kenzet.core.kit.things.rulers import ArcRuler, CombinedRuler, StraightRuler, WaveRuler
-from kenzet.core.laying import Mode, best_sum, check_number, edge_of
+from kenzet.core.laying import Mode, best_sum, check_number, edge_of, hand_stops, placements, whole_stitches
 from kenzet.core.measure import MM_PER, Length
 from kenzet.core.params import forms
 from tests.core.test_laying import laid
@@ -144,6 +144,23 @@ def test_the_ruler_is_chosen_by_fit_then_placements_then_size(spacing, long, rul
     )
     assert best_sum(kit, length(spacing).mm, long * IN).ruler == ruler
     assert best_sum(kit, length(spacing).mm, long * IN, "long").ruler == "long"  # hers to override
+
+
+def test_a7_a_foot_measured_right_across_counts_by_half():
+    foot = RulerFoot(offset=length("13 mm"), measured="across")
+    kit = Kit(foot=foot)
+    assert float(kit.reach) == 6.5
+    assert float(best_sum(kit, F(15)).wanted) == 8.5
+    strip = calibrated(foot, length("2.04 in"), 9, "offset", "2026-05-01")
+    assert (strip.measured, strip.history[0].offset.text) == ("to the rim", "6.5 mm")
+
+
+def test_a71_a72_a78_placements_hand_stops_and_whole_stitches():
+    assert [placements(long, 6, 1) for long in (9.5, 16)] == [2, 3]
+    assert hand_stops(9.5, 5, [4.6]) == [4.6]
+    many, long = whole_stitches(1.458 * IN, 2.5)
+    assert (many, round(long, 3)) == (15, 2.469)
+    assert pytest.approx(14.8, abs=0.02) == 1.458 * IN / 2.5
 
 
 def test_f46_a_collar_counts_in():

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import cached_property
 
 import numpy as np
 from shapely.geometry.polygon import orient
@@ -57,7 +58,7 @@ class Trace:
         return np.vstack([self.points, self.points[:1]]) if self.closed else self.points
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, eq=False)
 class Drawing:
     """One distinct set of lines in the part's coordinates, and the places that have it.
 
@@ -84,12 +85,17 @@ class Drawing:
         """How many lines to sew at one place."""
         return len(self.stretches) + len(self.traces)
 
+    @cached_property
+    def lengths(self) -> Floats:
+        """mm of every line, (lines,)."""
+        return np.concatenate([self.stretches.lengths, [trace.length for trace in self.traces]])
+
     @property
     def stitched(self) -> float:
         """mm at one place."""
         if self.fill.claimed_density is not None:
             return self.fill.claimed_density * float(self.region.area.area)
-        drawn = float(self.stretches.lengths.sum()) + sum(trace.length for trace in self.traces)
+        drawn = float(self.lengths.sum())
         return drawn * self.fill.passes if self.fill.sewn else 0.0
 
     @property
@@ -108,9 +114,7 @@ class Drawing:
 
     def length_of(self, line: int) -> float:
         """mm of one line."""
-        if line < len(self.stretches):
-            return float(self.stretches.lengths[line])
-        return self.traces[line - len(self.stretches)].length
+        return float(self.lengths[line])
 
     def piece_and_family(self, line: int) -> tuple[int, int]:
         """Which piece of the region and which family stretch ``line`` belongs to."""

@@ -118,6 +118,14 @@ def best_sum(kit: Kit, spacing: Fraction, length: float = 0.0, ruler: str | None
     Best is what fits, then what is laid along in fewest placements, then the shortest. With a walking foot
     nothing is laid along: a toe or the guide bar runs along the reference, or the line is drawn.
     """
+    asked = (spacing, round(length, 1), ruler)
+    found = kit.sums.get(asked)
+    if not isinstance(found, Sum):
+        found = kit.sums[asked] = _best_sum(kit, spacing, length, ruler)
+    return found
+
+
+def _best_sum(kit: Kit, spacing: Fraction, length: float, ruler: str | None) -> Sum:
     if kit.sew_with == "walking foot":
         return _by_gauge(kit, spacing)
     found = [
@@ -350,7 +358,7 @@ def hand_stops(length: float, span: float, crossings: Sequence[float] = ()) -> l
     a stop does not show (A72).
 
     >>> hand_stops(9.5, 5, [4.6]), hand_stops(9.5, 5), hand_stops(4, 5)
-    ([4.6], [5], [])
+    ([4.6], [5.0], [])
     """
     stops, at = [], 0.0
     while length - at > span:
@@ -358,6 +366,16 @@ def hand_stops(length: float, span: float, crossings: Sequence[float] = ()) -> l
         at = max(within, default=at + span)
         stops.append(at)
     return stops
+
+
+def whole_stitches(length: float, stitch: float) -> tuple[int, float]:
+    """F40: how many whole stitches fill ``length``, and how long each is then (A78).
+
+    >>> whole_stitches(42.597, 2.5), whole_stitches(37.03, 2.5)[0], round(whole_stitches(37.03, 2.5)[1], 3)
+    ((17, 2.5057058823529412), 15, 2.469)
+    """
+    many = max(round(length / stitch), 1)
+    return many, length / many
 
 
 def check_number(total: Sum, edge: StraightEdge, most: int = 8) -> tuple[int, Fraction] | None:

@@ -112,7 +112,7 @@ class ZonePlan:
 
     def sum(self, drawing: Drawing) -> Sum:
         """The sum that lays each line from the one before."""
-        longest = max((drawing.length_of(line) for line in range(drawing.lines)), default=0.0)
+        longest = float(drawing.lengths.max(initial=0.0))
         return best_sum(self.kit, drawing.fill.spacing.mm, longest)
 
     def widest_gap(self, drawing: Drawing) -> Gap:

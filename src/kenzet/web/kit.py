@@ -84,6 +84,7 @@ _LENGTHS = {
     "marking_step": Form("length", "You mark in steps of", "Ticks are rounded to it, and [ ] step by it."),
     "tolerance": Form("length", "A line may be out by", "More than this and you would see it."),
     "hand": Form("length", "Your hand holds", "Of a line, before the hand on the ruler moves on."),
+    "stitch": Form("length", "A stitch is long", "So that whole ones end at every point."),
     "spread": Form("length", "Hand and eye scatter", "How far lines stray though all is laid right."),
 }
 

@@ -13,7 +13,17 @@ from kenzet.core.kit.curves import CurveFit, TemplateFit, ranked, templates
 from kenzet.core.kit.edges import StraightEdge, WaveEdge, ZigzagEdge
 from kenzet.core.kit.gate import foot_fault, ruler_fault
 from kenzet.core.kit.kit import Kit
-from kenzet.core.laying import Pose, Reference, Sum, best_sum, check_number, edge_of, hand_stops, placements
+from kenzet.core.laying import (
+    Pose,
+    Reference,
+    Sum,
+    best_sum,
+    check_number,
+    edge_of,
+    hand_stops,
+    placements,
+    whole_stitches,
+)
 from kenzet.core.measure import COARSE, Unit
 from kenzet.core.zone_plan import ZonePlan
 from kenzet.web import models as m
@@ -63,7 +73,7 @@ def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
             m.Row(label=["This side" if sides else "This line"], words=[length]),
             *([m.Row(label=["Your ruler"], words=[moves])] if pose.body else []),
             *_checks(found.kit, reckoned, found.runs(drawing)[line], unit),
-            *([] if sides else _hand(found, drawing, line, unit)),
+            *(_stitches(found.kit, math.dist(start, end)) if sides else _hand(found, drawing, line, unit)),
         ],
         tag=_tag(reckoned, on, unit, marked),
         caution=CAUTION,
@@ -109,6 +119,12 @@ def _checks(kit: Kit, total: Sum, run: int, unit: Unit) -> list[m.Row]:
     back, mark = found
     words: m.Words = ["the ", show.shown(mark, unit, bare=True), " mark"]
     return [m.Row(label=[f"Check: {back} lines back lies under"], words=words)]
+
+
+def _stitches(kit: Kit, side: float) -> list[m.Row]:
+    """F40: a stitch length with which a stitch ends at the turn."""
+    many, long = whole_stitches(side, float(kit.stitch.mm))
+    return [m.Row(label=["To end on a whole stitch"], words=[f"{many} of {long:.2f} mm"])]
 
 
 def _hand(found: ZonePlan, drawing: Drawing, line: int, unit: Unit) -> list[m.Row]:
@@ -167,8 +183,15 @@ def _template_view(
         laid=laid,
         sum=None,
         rows=[
-            m.Row(label=[label], words=[show.shown(mm, unit, COARSE[unit] / 2, about=True)])
-            for label, mm in sizes
+            *(
+                m.Row(label=[label], words=[show.shown(mm, unit, COARSE[unit] / 2, about=True)])
+                for label, mm in sizes
+            ),
+            *(
+                []
+                if isinstance(wanted, WaveEdge)
+                else _stitches(kit, math.hypot(wanted.pitch / 2, wanted.rise))
+            ),
         ],
         curves=[_template(found, fit, unit) for fit in fits[:6]],
         rulers=[],

@@ -155,10 +155,12 @@ def calibrated(foot: RulerFoot, span: Length, lines: int, side: Side, day: str) 
             "the first line to the last, or count the lines again.",
             "span",
         ) from error
-    old = getattr(foot, side) or foot.offset
+    old = getattr(foot, side) if side != "offset" else None
+    old = old or Length.near(foot.to_rim, foot.offset.unit)
     how = f"{lines} lines over {span.text}" + ("" if side == "offset" else f", {side}")
     history = (*foot.history, Checked(offset=old, until=day, how=how))[-40:]
-    return foot.model_copy(update={side: offset, "history": history})
+    measured = "to the rim" if side == "offset" else foot.measured
+    return foot.model_copy(update={side: offset, "measured": measured, "history": history})
 
 
 def strip_offset(span: Length, lines: int) -> Length:

@@ -25,7 +25,7 @@ class Kit(Frozen):
     """The things a quilt is planned with, each under the key that it has in her cupboard.
 
     ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
-    ``hand`` how much of a line is sewn before the hand on the ruler moves on.
+    ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is.
     """
 
     machine: Machine = Machine()
@@ -44,6 +44,7 @@ class Kit(Frozen):
     tolerance: Length = Length.parse("1/8 in")
     spread: Length = Length.parse("1/32 in")
     hand: Length = Length.parse("5 in")
+    stitch: Length = Length.parse("2.5 mm")
 
     @field_validator("marking_step")
     @classmethod
@@ -74,11 +75,16 @@ class Kit(Frozen):
     def _hand(cls, length: Length) -> Length:
         return in_range(length, "1 in", "20 in", "The span of a hand")
 
+    @field_validator("stitch")
+    @classmethod
+    def _stitch(cls, length: Length) -> Length:
+        return in_range(length, "0.5 mm", "8 mm", "A stitch")
+
     @property
     def reach(self) -> Fraction:
         """r, exact mm: from the needle to the rim of the ruler foot, a collar counted in (F46)."""
         collar = self.foot.collar
-        return self.foot.offset.mm + (collar.mm if collar else 0)
+        return self.foot.to_rim + (collar.mm if collar else 0)
 
     @cached_property
     def usable(self) -> dict[str, Edged]:
@@ -97,3 +103,8 @@ class Kit(Frozen):
     def straight(self) -> tuple[tuple[str, StraightEdge], ...]:
         """The straight ones among them."""
         return tuple((key, edge) for key, edge in self.edges if isinstance(edge, StraightEdge))
+
+    @cached_property
+    def sums(self) -> dict[object, object]:
+        """What laying has reckoned with this kit already, by what was asked."""
+        return {}

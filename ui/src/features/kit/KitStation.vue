@@ -79,5 +79,5 @@ onBeforeUnmount(() => {
 .away :deep(svg) { opacity: .5; }
 .kinds { margin: 6px 0; }
 .makes { position: relative; height: 100%; }
-.back { position: absolute; left: 14px; top: 12px; z-index: 2; }
+.back { position: absolute; left: 14px; bottom: 12px; z-index: 2; }
 </style>

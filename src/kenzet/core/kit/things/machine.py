@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
 from typing import ClassVar, Literal
 
 from kenzet.core.kit.things.base import Group, Thing
@@ -73,10 +74,17 @@ class RulerFoot(Thing):
         "1/4 in",
         Form(
             "length",
-            "Needle to rim of the ruler foot",
+            "Needle to rim",
             "Half of the foot's width, where the needle is in its middle.",
         ),
     )
+    measured: Literal["to the rim", "across"] = asked(
+        "to the rim",
+        Form(
+            "choice", "That is", "Across is the whole foot; half of it counts.",
+            choices=(Choice("to the rim", "from the needle to the rim"), Choice("across", "right across the foot")), after="offset",
+        ),
+    )  # fmt: skip
     shank: Shank = asked("high", Form("choice", "Shank", choices=SHANKS))
     collar: Length | None = asked(
         None, Form("length", "A collar or ring on it adds", empty="none", minor=True)
@@ -92,6 +100,11 @@ class RulerFoot(Thing):
         None, Form("length", "up to", "Thickness", empty="as its shank wants", minor=True)
     )
     history: tuple[Checked, ...] = ()
+
+    @property
+    def to_rim(self) -> Fraction:
+        """r without a collar, exact mm."""
+        return self.offset.mm / (2 if self.measured == "across" else 1)
 
 
 class WalkingFoot(Thing):
