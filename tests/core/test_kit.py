@@ -276,6 +276,22 @@ def test_f47_a_foot_of_5_mm_and_a_ruler_of_quarters():
     assert error_after(8, float(total.off) / IN, 0) == pytest.approx(0.425, abs=1e-3)
 
 
+@pytest.mark.parametrize(
+    ("offset", "etched", "out", "every"),
+    [
+        ("0.255 in", "1/2 in", 0.005, 3),
+        ("6 mm", "1/2 in", -0.01378, 2),
+        ("5 mm", None, 0, 1),
+        ("1/4 in", "1/2 in", 0, 4),
+    ],
+)
+def test_f36_a_mark_that_nearly_does_it_is_taken_as_long_as_it_holds(offset, etched, out, every):
+    total = best_sum(Kit(foot=RulerFoot(offset=length(offset))), INCH * 3 / 4)
+    assert total.etched == (etched and length(etched).mm)
+    assert float(total.out) / IN == pytest.approx(out, abs=1e-5)
+    assert anchor_every(float(total.off) / IN, 1 / 32, 1 / 8) == every
+
+
 def test_a81_a_ruler_laid_askew():
     assert askew(1 / 16, 5) == pytest.approx(0.716, abs=1e-3)
     assert 12 * (1 / 16) == 0.75

@@ -18,6 +18,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from kenzet.core.drift import anchor_every
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.region import Edge, Point, Region, parallel
 from kenzet.core.kit.edges import StraightEdge
@@ -61,8 +62,9 @@ class Sum:
 
     ``etched`` is the line of ``ruler`` (its key) that does it exactly (0: the working edge itself), or None.
     Then ``behind`` > 0 says by how much the reference shows beyond the plastic, or ``nearest`` holds
-    the etched lines on either side of ``wanted``, with the spacings that they make. ``gauge`` names what of a
-    walking foot runs along the reference instead.
+    the etched lines on either side of ``wanted``, with the spacings that they make. ``out`` is by how much each line
+    comes too far where ``etched`` does it nearly, near enough to hold for some lines (F36). ``gauge`` names what of
+    a walking foot runs along the reference instead.
     """
 
     spacing: Fraction
@@ -74,6 +76,7 @@ class Sum:
     nearest: tuple[tuple[Fraction, Fraction], ...] = ()
     ruler: str = ""
     gauge: str = ""
+    out: Fraction = Fraction(0)
 
     @property
     def can_be_laid(self) -> bool:
@@ -82,9 +85,9 @@ class Sum:
 
     @property
     def off(self) -> Fraction:
-        """F47: what each line is out by where the nearest etched line is taken instead, exact mm; 0 where it can be laid."""
+        """F47: what each line is out by with the etched line that is taken, or with the nearest one, exact mm."""
         if self.can_be_laid or not self.nearest:
-            return Fraction(0)
+            return self.out
         return min((spacing - self.spacing for _, spacing in self.nearest), key=abs)
 
 
@@ -129,7 +132,7 @@ def _best_sum(kit: Kit, spacing: Fraction, length: float, ruler: str | None) -> 
     if kit.sew_with == "walking foot":
         return _by_gauge(kit, spacing)
     found = [
-        (replace(reckon(spacing, kit.reach, edge.lines), ruler=key), edge)
+        (replace(_near_enough(reckon(spacing, kit.reach, edge.lines), kit), ruler=key), edge)
         for key, edge in kit.straight
         if ruler is None or key == ruler
     ]
@@ -141,6 +144,17 @@ def _best_sum(kit: Kit, spacing: Fraction, length: float, ruler: str | None) -> 
         return not total.can_be_laid, abs(total.off), placements(length, float(edge.length)), edge.length
 
     return min(found, key=order)[0]
+
+
+def _near_enough(total: Sum, kit: Kit) -> Sum:
+    """``total`` with the nearest etched line taken where that stays within her tolerance for two lines and more."""
+    if total.can_be_laid or not total.nearest:
+        return total
+    etched, makes = min(total.nearest, key=lambda pair: abs(pair[1] - total.spacing))
+    out = makes - total.spacing
+    if anchor_every(float(out), float(kit.spread.mm), float(kit.tolerance.mm)) < 2:
+        return total
+    return replace(total, etched=etched, nearest=(), out=out)
 
 
 def _by_gauge(kit: Kit, spacing: Fraction) -> Sum:
@@ -382,6 +396,8 @@ def check_number(total: Sum, edge: StraightEdge, most: int = 8) -> tuple[int, Fr
     """The furthest line back that an etched line can lie on when the working edge is where it should be: how many
     lines back, ``most`` at most, and which etched line (k·s − r). None where only the line before can be checked.
     """
+    if total.out:
+        return None  # further back the lines lie elsewhere
     reach = math.floor((edge.lines[-1] + total.foot) / total.spacing)
     for back in range(min(reach, most, 8), 1, -1):
         wanted = back * total.spacing - total.foot

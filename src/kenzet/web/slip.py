@@ -59,7 +59,7 @@ def the_sum(
 ) -> z.SumView:
     """The sum in the order in which her hands do it, or why no etched line does it."""
     foot = z.Term(words=[show.shown(reckoned.foot, unit, bare=True)], label="your foot")
-    result = z.Term(words=[show.shown(reckoned.spacing, unit, bare=True)], label=total)
+    result = z.Term(words=[show.shown(reckoned.spacing + reckoned.out, unit, bare=True)], label=total)
     ruler = kit.rulers[reckoned.ruler].name if reckoned.ruler in kit.rulers else ""
 
     def view(kind: SumKind, terms: Sequence[z.Term] = (), sentence: m.Words | None = None) -> z.SumView:
@@ -159,12 +159,16 @@ def drift(plan: ZonePlan, drawing: Drawing, unit: Unit) -> m.Words:
     follow = max(plan.runs(drawing).values(), default=0)
     spread, tolerance = float(kit.spread.mm), float(kit.tolerance.mm)
     if total.can_be_laid and follow > 1:
-        every, out = anchor_every(0.0, spread, tolerance), error_after(follow, 0.0, spread)
+        bias = float(total.out)
+        every, out = anchor_every(bias, spread, tolerance), error_after(follow, bias, spread)
         said: m.Words = [
             f"Laid one on another, line {follow} may be out by ",
             show.shown(out, unit, COARSE[unit] / 4, about=True),
             ". ",
         ]
+        if total.out:
+            each = show.shown(abs(total.out), unit, COARSE[unit] / 8, about=True)
+            said = ["Each comes ", each, f" too {'wide' if bias > 0 else 'close'}. ", *said]
         if every >= follow:
             return [*said, "That is within what you allow."]
         return [

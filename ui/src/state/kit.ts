@@ -25,11 +25,15 @@ export const useKit = defineStore('kit', () => {
     if (!quilt.view) return
     asking?.abort()
     const mine = (asking = new AbortController())
-    const [things, kit] = await Promise.all([api.things(quilt.unit), api.kit(quilt.id, { unit: quilt.unit } as Views['KitRequest'], mine.signal)])
-    if (mine !== asking) return
-    shelves.value = things.shelves
-    view.value = kit
-    if (!typed) choose(key.value)
+    try {
+      const [things, kit] = await Promise.all([api.things(quilt.unit), api.kit(quilt.id, { unit: quilt.unit } as Views['KitRequest'], mine.signal)])
+      if (mine !== asking) return
+      shelves.value = things.shelves
+      view.value = kit
+      if (!typed) choose(key.value)
+    } catch (error) {
+      if (mine === asking && error instanceof Problem) quilt.trouble = error.message
+    }
   }
 
   function choose(wanted: string) {

@@ -1,0 +1,70 @@
+/** The cupboard: what is typed is kept together, and an answer that comes late takes nothing away. */
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { api, Problem } from '../api/client'
+import { useKit } from './kit'
+import { useQuilt } from './quilt'
+
+const thing = (values: Record<string, unknown>) => ({ key: 'foot', kind: 'ruler foot', name: 'Foot', state: 'at hand', thing: { kind: 'ruler foot', ...values }, fields: [], edges: [], history: [], says: [], label: '' }) as never
+const shelf = (one: never) => ({ shelves: [{ key: 'machine', label: '', things: [one], kinds: [{ kind: 'ruler foot', label: '' }] }] }) as never
+
+describe('the kit', () => {
+  const sent: Record<string, unknown>[] = []
+  const kept: unknown[] = []
+  beforeEach(() => {
+    setActivePinia(createPinia())
+    vi.useFakeTimers()
+    sent.length = kept.length = 0
+    useQuilt().view = { zones: [] } as never
+    vi.spyOn(useQuilt(), 'keep').mockImplementation((subject, change) => void kept.push([subject, change.kind]))
+    vi.spyOn(api, 'things').mockImplementation(async () => shelf(thing({ offset: '1/4 in' })))
+    vi.spyOn(api, 'kit').mockImplementation(async () => ({ kit: {}, changed: [], new: [], away: [], rulers: [] }) as never)
+    vi.spyOn(api, 'keepThing').mockImplementation(async ({ thing: values }) => {
+      sent.push(values!)
+      if (values!.offset === '9 in') throw new Problem(422, 'too large', 'thing.offset')
+      return thing(values!)
+    })
+  })
+
+  it('keeps what is typed into two fields as one, once she pauses, and the quilt plans with it', async () => {
+    const kit = useKit()
+    await kit.look()
+    kit.choose('foot')
+    kit.set('offset', '5 mm')
+    kit.set('name', 'Small')
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(sent).toEqual([{ kind: 'ruler foot', offset: '5 mm', name: 'Small' }])
+    expect(kept).toEqual([['kit', 'kit']])
+  })
+  it('keeps at once when she leaves, and not twice', async () => {
+    const kit = useKit()
+    await kit.look()
+    kit.choose('foot')
+    kit.set('offset', '6 mm')
+    await kit.settle()
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(sent).toHaveLength(1)
+  })
+  it('says what is wrong at its field; the last good one stays, and a look in between takes nothing away', async () => {
+    const kit = useKit()
+    await kit.look()
+    kit.choose('foot')
+    kit.set('offset', '9 in')
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(kit.wrong).toEqual({ field: 'offset', message: 'too large' })
+    expect(kit.thing?.thing.offset).toBe('1/4 in')
+    await kit.look()
+    kit.set('name', 'Small')
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(sent.at(-1)).toEqual({ kind: 'ruler foot', offset: '9 in', name: 'Small' })
+    expect(kept).toEqual([])
+  })
+  it('gives up a look that another one follows without a fault', async () => {
+    vi.spyOn(api, 'kit').mockImplementationOnce((_, __, signal) => new Promise((_, fail) => signal.addEventListener('abort', () => fail(new DOMException('', 'AbortError')))))
+    const kit = useKit()
+    const first = kit.look()
+    await kit.look()
+    await expect(first).resolves.toBeUndefined()
+    expect(kit.shelves).toHaveLength(1)
+  })
+})
