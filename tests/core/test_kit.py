@@ -29,9 +29,9 @@ from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things import THINGS
 from kenzet.core.kit.things.machine import Machine, RulerFoot, WalkingFoot
 from kenzet.core.kit.things.rulers import ArcRuler, CombinedRuler, StraightRuler, WaveRuler
-from kenzet.core.laying import Mode, best_sum, check_number, edge_of, hand_stops, placements, whole_stitches
 from kenzet.core.measure import MM_PER, Length
 from kenzet.core.params import forms
+from kenzet.core.sums import Mode, best_sum, check_number, edge_of, hand_stops, placements, whole_stitches
 from tests.core.test_laying import laid
 from tests.shapes import IN, REGIONS
 

@@ -12,9 +12,10 @@ from kenzet.core.geom.clip import Straight, clip
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things.machine import RulerFoot
 from kenzet.core.kit.things.rulers import StraightRuler
-from kenzet.core.laying import Mode, Stretch, best_sum, line_lands_at, pose, reckon, references
+from kenzet.core.laying import Stretch, pose, references
 from kenzet.core.measure import MM_PER, Length
 from kenzet.core.steps import slants, step_along
+from kenzet.core.sums import Mode, best_sum, line_lands_at, reckon
 from tests.shapes import IN, REGIONS, box, inches
 
 INCH = MM_PER["in"]

@@ -28,9 +28,10 @@ from kenzet.core.geom.predicates import CURVE_ERROR
 from kenzet.core.geom.region import Point
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
-from kenzet.core.laying import Pose, Reference, Stretch, Sum, best_sum, pose, references
+from kenzet.core.laying import Pose, Reference, Stretch, pose, references
 from kenzet.core.marks.ticks import TickedEdge, ticked_edges
 from kenzet.core.slivers import EdgeGap, edge_gaps
+from kenzet.core.sums import Sum, best_sum
 from kenzet.core.top.laid import ZoneShape, from_middle
 from kenzet.core.top.zone import MarkMethod, Zone
 

@@ -9,9 +9,10 @@ from typing import Any
 import numpy as np
 
 from kenzet.core.drawing import Drawing
-from kenzet.core.laying import Reference, Sum
+from kenzet.core.laying import Reference
 from kenzet.core.measure import MM_PER, Length
 from kenzet.core.plan import plan_quilt
+from kenzet.core.sums import Sum
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.zone_plan import ZonePlan
 

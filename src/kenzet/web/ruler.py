@@ -13,18 +13,9 @@ from kenzet.core.kit.curves import CurveFit, TemplateFit, ranked, templates
 from kenzet.core.kit.edges import StraightEdge, WaveEdge, ZigzagEdge
 from kenzet.core.kit.gate import foot_fault, ruler_fault
 from kenzet.core.kit.kit import Kit
-from kenzet.core.laying import (
-    Pose,
-    Reference,
-    Sum,
-    best_sum,
-    check_number,
-    edge_of,
-    hand_stops,
-    placements,
-    whole_stitches,
-)
+from kenzet.core.laying import Pose, Reference
 from kenzet.core.measure import COARSE, Unit
+from kenzet.core.sums import Sum, best_sum, check_number, edge_of, hand_stops, placements, whole_stitches
 from kenzet.core.zone_plan import ZonePlan
 from kenzet.web import models as m
 from kenzet.web import show, slip

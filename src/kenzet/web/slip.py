@@ -18,12 +18,12 @@ from kenzet.core.fills.base import Figure, Meeting, Site, Wish
 from kenzet.core.flow import flow, flow_mend
 from kenzet.core.gaps import Gap
 from kenzet.core.kit.kit import Kit
-from kenzet.core.laying import Mode, Sum, etched_line_for
 from kenzet.core.marks.ticks import edge_names
 from kenzet.core.measure import COARSE, Length, Unit, figure, long_figure
 from kenzet.core.meeting import NEAR
 from kenzet.core.params import Form
 from kenzet.core.steps import Slant
+from kenzet.core.sums import Mode, Sum, etched_line_for
 from kenzet.core.top.laid import LaidQuilt, ZoneShape
 from kenzet.core.top.zone import Zone
 from kenzet.core.zone_plan import ZonePlan
