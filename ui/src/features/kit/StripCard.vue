@@ -4,12 +4,10 @@ import { ref } from 'vue'
 import { Problem, type Views } from '../../api/client'
 import { useKit } from '../../state/kit'
 
-const SIDES = [['offset', 'all round'], ['left', 'to the left'], ['right', 'to the right'], ['front', 'in front'], ['back', 'behind']] as const
 const kit = useKit()
 const open = ref(false)
 const lines = ref(9)
 const span = ref('')
-const side = ref<(typeof SIDES)[number][0]>('offset')
 const found = ref<Views['ThingView']>()
 const wrong = ref<{ field: string; message: string }>()
 let asked = 0
@@ -17,7 +15,7 @@ let asked = 0
 async function read(keep: boolean) {
   const mine = (asked += 1)
   if (!span.value.trim()) return void (found.value = undefined)
-  const answer = await kit.strip({ span: span.value, lines: Number(lines.value) || 0, side: side.value, keep })
+  const answer = await kit.strip({ span: span.value, lines: Number(lines.value) || 0, keep })
   if (mine !== asked) return
   wrong.value = answer instanceof Problem ? answer : undefined
   found.value = answer instanceof Problem ? undefined : answer
@@ -27,7 +25,7 @@ async function read(keep: boolean) {
     found.value = undefined
   }
 }
-const tells = (thing: Views['ThingView']) => String(thing.thing[side.value] ?? '')
+const tells = (thing: Views['ThingView']) => String(thing.thing.offset ?? '')
 </script>
 
 <template>
@@ -37,9 +35,6 @@ const tells = (thing: Views['ThingView']) => String(thing.thing[side.value] ?? '
     <div class="two">
       <label class="label">Lines<input v-model.number="lines" class="text" type="number" min="2" max="60" data-testid="strip-lines" @input="read(false)" /></label>
       <label class="label">First to last<input v-model="span" class="text" data-testid="strip-span" :aria-invalid="wrong?.field === 'span'" @input="read(false)" /></label>
-    </div>
-    <div class="chips" role="group" aria-label="Which side of the foot">
-      <button v-for="[key, label] in SIDES" :key="key" class="chip" :aria-pressed="side === key" @click="side = key; read(false)">{{ label }}</button>
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong.message }}</p>
     <p v-if="found" role="status">Needle to rim: <b data-testid="strip-tells">{{ tells(found) }}</b></p>

@@ -11,7 +11,6 @@ from kenzet.core.params import Choice, Form, Frozen, asked
 
 Shank = Literal["low", "high"]
 SHANKS = (Choice("low", "low"), Choice("high", "high"))
-_MANUAL = "Her manual, or the foot's, says which; when in doubt take its word, not ours."
 
 
 class Machine(Thing):
@@ -57,7 +56,7 @@ class Checked(Frozen):
 class RulerFoot(Thing):
     """A round foot for thick rulers. ``offset`` is r: needle to rim; a collar adds its width (F46).
 
-    ``left`` … ``back`` are the offsets on those sides, where the needle is not in the foot's middle.
+    ``left`` … ``back`` are the offsets on those sides, kept where they were measured; plans go by ``offset``.
     """
 
     label: ClassVar[str] = "Ruler foot"
@@ -65,7 +64,7 @@ class RulerFoot(Thing):
     group: ClassVar[Group] = "machine"
     order: ClassVar[int] = 2
     ranges: ClassVar[dict[str, tuple[str, str]]] = {
-        **dict.fromkeys(("offset", "left", "right", "front", "back"), ("1/16 in", "1 in")), "collar": ("1/16 in", "4 in"),
+        "offset": ("1/16 in", "1 in"), "collar": ("1/16 in", "4 in"),
         "thinnest": ("1 mm", "20 mm"), "thickest": ("1 mm", "20 mm"),
     }  # fmt: skip
 
@@ -89,10 +88,10 @@ class RulerFoot(Thing):
     collar: Length | None = asked(
         None, Form("length", "A collar or ring on it adds", empty="none", minor=True)
     )
-    left: Length | None = asked(None, Form("length", "Rim to the left", empty="the same", minor=True))
-    right: Length | None = asked(None, Form("length", "Rim to the right", empty="the same", minor=True))
-    front: Length | None = asked(None, Form("length", "Rim in front", empty="the same", minor=True))
-    back: Length | None = asked(None, Form("length", "Rim behind", empty="the same", minor=True))
+    left: Length | None = None
+    right: Length | None = None
+    front: Length | None = None
+    back: Length | None = None
     thinnest: Length | None = asked(
         None, Form("length", "Rulers from", "Thickness", empty="as its shank wants", minor=True)
     )
