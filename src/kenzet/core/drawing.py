@@ -8,13 +8,12 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from fractions import Fraction
 from functools import cached_property
 
 import numpy as np
 from shapely.geometry.polygon import orient
 
-from kenzet.core.fills.base import Family, Fill, Paths, Rings
+from kenzet.core.fills.base import Family, Fill, LaidOn, Paths, Rings
 from kenzet.core.geom.clip import Straight, Stretches, clip
 from kenzet.core.geom.paths import Path, Piece, clip_paths, with_arcs
 from kenzet.core.geom.region import Floats, Region
@@ -23,14 +22,14 @@ from kenzet.core.top.laid import ZoneShape
 
 @dataclass(frozen=True, slots=True)
 class Trace:
-    """A ring, or a piece of path number ``line``, of family ``family``; ``distance`` mm (exact) from the ring
-    or the path before it (the seam, for a first ring), None where nothing before gives it its place.
+    """A ring, or a piece of path number ``line``, of family ``family``; ``laid_on`` says what gives it its place: the
+    ring or the path before it (the seam, for a first ring), None where nothing does.
     """
 
     family: int
     line: int
     path: Path
-    distance: Fraction | None
+    laid_on: LaidOn | None
 
     @property
     def points(self) -> Floats:
@@ -63,7 +62,8 @@ class Drawing:
     """One distinct set of lines in the part's coordinates, and the places that have it.
 
     ``stretches.job`` is piece × families + family. ``hints`` only show what a freehand texture looks like:
-    they are no lines to sew. ``layer`` is 0 for the zone's fill, 1 for the one sewn on top of it.
+    they are no lines to sew. ``layer`` is 0 for the zone's fill, 1 for the one sewn on top of
+    it, 2 for what she has laid by hand.
     """
 
     places: tuple[str, ...]
@@ -143,8 +143,12 @@ def _traces(region: Region, number: int, family: Family) -> Iterable[Trace]:
                 for ring in (turned.exterior, *turned.interiors):
                     points = np.asarray(ring.coords)[:-1]
                     path = Path(np.hstack([points, np.zeros((len(points), 1))]), closed=True)
-                    yield Trace(number, k, path, family.pitch if k else family.first)
+                    yield Trace(number, k, path, ("line", family.pitch) if k else ("seam", family.first))
     elif isinstance(family, Paths):
         whole = [Piece(k, path) for k, path in enumerate(family.paths)]
         for piece in whole if family.on_outline else clip_paths(region, family.paths):
-            yield Trace(number, piece.line, piece.path, family.spacing if piece.line else None)
+            before: LaidOn | None = (
+                ("line", family.spacing) if piece.line and family.spacing is not None else None
+            )
+            laid_on = family.laid_on[piece.line] if family.laid_on else before
+            yield Trace(number, piece.line, piece.path, laid_on)

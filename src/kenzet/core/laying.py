@@ -193,8 +193,8 @@ def pose(piece: Region, start: Point, end: Point, left: bool, total: Sum, kit: K
     bx, by = -uy * side, ux * side  # from the line towards the ruler's body
     r, edge = float(kit.reach), edge_of(kit, total)
     stops = (
-        _stop(piece, start, (-ux, -uy), (bx, by), r),
-        _stop(piece, end, (ux, uy), (bx, by), r),
+        stop_at(piece, start, (-ux, -uy), (bx, by), r),
+        stop_at(piece, end, (ux, uy), (bx, by), r),
     )
     if edge is None:
         return Pose((), (), None, start, r, stops, 0)
@@ -210,7 +210,8 @@ def pose(piece: Region, start: Point, end: Point, left: bool, total: Sum, kit: K
     return Pose(body, etched, chosen, start, r, stops, placements(length, long) - 1)
 
 
-def _stop(piece: Region, needle: Point, out: Point, body: Point, r: float) -> Stop:
+def stop_at(piece: Region, needle: Point, out: Point, body: Point, r: float) -> Stop:
+    """How a line ends that runs ``out`` at ``needle`` with the ruler towards ``body`` (unit vectors), r mm from it (F7)."""
     edge = next((e for e in piece.edges if _distance(e, needle) < 0.05), None)
     if edge is None:
         return Stop(needle, (needle[0] + body[0] * r, needle[1] + body[1] * r), None)

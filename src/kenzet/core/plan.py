@@ -19,6 +19,7 @@ from kenzet.core.fills.base import Family, Fill, Paths, Site
 from kenzet.core.geom.arcs import soft_of
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.region import Point, Region
+from kenzet.core.hand import BY_HAND, HandLaid
 from kenzet.core.kit.kit import Kit
 from kenzet.core.measure import in_words
 from kenzet.core.top.laid import LaidQuilt, ZoneShape
@@ -66,7 +67,15 @@ def _planned(laid: LaidQuilt, key: str, zone: Zone) -> ZonePlan:
             ]
     if zone.over is not None:
         drawings += [above for base in list(drawings) for above in _over(zone.over, base, laid, kit)]
+    if zone.by_hand:
+        drawings += [_by_hand(zone, shape, laid.middle) for shape in laid.shapes(zone)]
     return ZonePlan(key, zone, kit, tuple(drawings), laid.middle)
+
+
+def _by_hand(zone: Zone, shape: ZoneShape, middle: Point) -> Drawing:
+    fill = HandLaid(lines=zone.by_hand)
+    families = tuple(fill.lay_out(site_at(shape, shape.places[0], middle)))
+    return draw(shape, fill, families, shape.places, layer=BY_HAND)
 
 
 def _over(over: Over, base: Drawing, laid: LaidQuilt, kit: Kit) -> Iterable[Drawing]:
@@ -84,7 +93,7 @@ def _over(over: Over, base: Drawing, laid: LaidQuilt, kit: Kit) -> Iterable[Draw
 
 
 def _has_fill(zone: Zone) -> bool:
-    return zone.fill is not None or any(apart.fill for apart in zone.apart)
+    return bool(zone.fill is not None or zone.by_hand or any(apart.fill for apart in zone.apart))
 
 
 def _by_fill(zone: Zone, shape: ZoneShape) -> list[tuple[Fill, list[str]]]:

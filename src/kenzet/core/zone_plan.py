@@ -279,16 +279,13 @@ def _stretch_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference
 
 
 def _trace_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference]:
-    """A trace is laid on the one before it, a first ring on the seam; drawn where nothing gives it its place
-    or no etched line does it.
-    """
+    """A trace is laid on what gives it its place; it is drawn where nothing does or no etched line does it."""
     found = {}
     for number, trace in enumerate(drawing.traces, len(drawing.stretches)):
-        distance = trace.distance
-        if distance is None or not best_sum(plan.kit, distance).can_be_laid:
+        if trace.laid_on is None or not best_sum(plan.kit, trace.laid_on[1]).can_be_laid:
             found[number] = Reference("mark", Fraction(0), 1)
         else:
-            found[number] = Reference("line" if trace.line else "seam", distance, 1)
+            found[number] = Reference(*trace.laid_on, 1)
     return found
 
 

@@ -12,6 +12,7 @@ from kenzet import __version__
 from kenzet.store.pool import Pool
 from kenzet.web import guard
 from kenzet.web.at_hand import LaidQuilts
+from kenzet.web.bench import bench
 from kenzet.web.cupboard import cupboard
 from kenzet.web.drawing import drawing
 from kenzet.web.kit import kit
@@ -53,6 +54,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(drawing)
     app.register_api(photos)
     app.register_api(zones)
+    app.register_api(bench)
     app.register_api(variants)
     app.register_api(recipes)
     app.register_api(marks)

@@ -8,6 +8,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from kenzet.core.drawing import Drawing
+from kenzet.core.hand import BY_HAND
 from kenzet.core.marks.sheet import MarkSheet, mark_sheet
 from kenzet.core.marks.ticks import TickedEdge
 from kenzet.core.measure import COARSE, Unit, long_figure, rounded
@@ -61,6 +62,13 @@ class EdgeView(m.Wire):
     note: m.Words
 
 
+class LayerView(m.Wire):
+    """One of the fills of a zone."""
+
+    layer: int
+    label: str
+
+
 class MarksView(m.Wire):
     """The marks of a zone."""
 
@@ -76,9 +84,13 @@ class MarksView(m.Wire):
     rows: list[m.Row]
     note: m.Words
     caution: str
-    layers: int
+    layers: list[LayerView]
+    layer: int
     drawings: list[m.DrawingView]
     totals: list[m.Total]
+
+
+_LAYERS = {0: "the fill", 1: "the one on top", BY_HAND: "laid by hand"}
 
 
 class SheetQuery(m.Reading):
@@ -122,8 +134,9 @@ def _sheet(path: m.ZonePath, query: SheetQuery) -> MarkSheet:
 
 
 def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
-    whole, layers = found, max(drawing.layer for drawing in found.drawings) + 1
-    found = whole.layered(min(body.layer, layers - 1))  # what was on top may have been taken off
+    whole, layers = found, sorted({drawing.layer for drawing in found.drawings})
+    layer = body.layer if body.layer in layers else layers[0]  # what was on top may have been taken off
+    found = whole.layered(layer)
     unit, drawing = body.unit, found.drawing_at(body.place)
     method = body.method or found.zone.marking
     marked = found.marked(drawing, method)
@@ -143,7 +156,8 @@ def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
         note=_note(found, drawing, marked, unit),
         caution=CAUTION,
         drawings=show.drawings(whole),
-        layers=layers,
+        layers=[LayerView(layer=one, label=_LAYERS[one]) for one in layers],
+        layer=layer,
         totals=show.totals(plan_quilt(laid).values(), unit),
     )
 
@@ -177,6 +191,8 @@ def _note(found: ZonePlan, drawing: Drawing, marked: list[int], unit: Unit) -> m
         return [special]
     if not marked:
         return ["A seam gives the first line of every family, and each line gives the next: nothing to draw."]
+    if not drawing.fill.is_spaced:
+        return ["Drawn where nothing pieced or sewn gives the line its place."]
     spacing = show.shown(drawing.fill.spacing.mm, unit)
     return [
         "Drawn where no seam runs along the lines. Every other line is laid ",

@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from kenzet.core.measure import Unit
 
-Layer = Annotated[int, Field(ge=0, le=1)]
+Layer = Annotated[int, Field(ge=0, le=2)]
 Number = Annotated[int, Field(ge=0, le=1_000_000)]
 QuiltId = Annotated[str, Field(pattern=r"^[a-z0-9]{12}$")]
 PlaceKey = Annotated[str, Field(pattern=r"^[a-z0-9-]{0,40}$")]

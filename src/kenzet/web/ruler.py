@@ -248,20 +248,20 @@ def _curve_view(found: ZonePlan, line: int, arc: Arc, unit: Unit) -> z.RulerView
         ],
         rulers=[],
         ruler="",
-        curves=[_fit(found, fit, unit) for fit in ranked(found.kit, arc.radius, arc.angle)[:6]],
+        curves=[curve_words(found.kit, fit, unit) for fit in ranked(found.kit, arc.radius, arc.angle)[:6]],
         tag=[],
         caution=CAUTION,
     )
 
 
-def _fit(found: ZonePlan, fit: CurveFit, unit: Unit) -> z.CurveView:
+def curve_words(kit: Kit, fit: CurveFit, unit: Unit) -> z.CurveView:
     """One of her curved edges: the side, the stray in sixty-fourths, how often it is moved."""
     stray = show.shown(abs(fit.stray), unit, COARSE[unit] / 4, about=True)
     way = "further out" if fit.stray > 0 else "flatter"
     exact = abs(fit.stray) < 0.1
     moves = "" if fit.placements == 1 else f", moved {fit.placements - 1} ×"
     return z.CurveView(
-        name=found.kit.rulers[fit.ruler].name,
+        name=kit.rulers[fit.ruler].name,
         side=fit.edge.side,
         words=[f"its {fit.edge.side}{moves}: ", *(["right"] if exact else [stray, f" {way} in the middle"])],
         verdict=fit.verdict,

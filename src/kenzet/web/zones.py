@@ -13,6 +13,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.features import features_of
 from kenzet.core.fills import FILLS, AnyFill, Fill, default_fill
 from kenzet.core.flow import flow_mend
+from kenzet.core.hand import BY_HAND
 from kenzet.core.kit.kit import Kit
 from kenzet.core.marks.ticks import edge_names
 from kenzet.core.measure import Length
@@ -67,6 +68,8 @@ def _typed(quilt_id: str, body: z.PlanRequest) -> LaidQuilt:
     """The quilt with the typed fill in its zone."""
     kept, laid = laid_quilt(quilt_id)
     zone = laid.zone(body.zone)
+    if body.layer == BY_HAND:
+        return laid
     over = zone.over
     kept_fill = zone.fill_at(body.place) if body.layer == 0 else over and over.fill
     given: Any = body.fill if body.fill is not None else (kept_fill and kept_fill.model_dump(mode="json"))

@@ -123,6 +123,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A zone and all rulers of the kit. */
+        post: operations["bench_bench_view_bench_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/bench/lay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where a ruler lies for a planned line. */
+        post: operations["bench_lay_bench_lay_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/blocks/{block}/drawing": {
         parameters: {
             query?: never;
@@ -168,6 +202,23 @@ export interface paths {
         put?: never;
         /** The same quilt once more, as it is now; its undo begins anew. */
         post: operations["quilts_copy_quilt_quilts__quilt__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/curve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The radius of a curve by chord and rise (F24), and which of her edges sews it. */
+        post: operations["bench_curve_curve_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -722,6 +773,104 @@ export interface components {
             where: string;
         };
         /**
+         * BenchEdge
+         * @description One edge of a ruler with the plastic behind it, flat x, y lists in the ruler's own coordinates (see ``plastic``).
+         *
+         *     ``needle`` is empty where the foot cannot follow it. ``etched`` begins with the edge itself.
+         */
+        BenchEdge: {
+            /** Dead */
+            dead: number[][];
+            /** Edge */
+            edge: number[];
+            /** Etched */
+            etched: components["schemas"]["EtchedLine"][];
+            /** Label */
+            label: (string | components["schemas"]["Shown"])[];
+            /** Needle */
+            needle: number[];
+            /** Others */
+            others: number[][];
+            /** Rings */
+            rings: number[][];
+            /** Straight */
+            straight: boolean;
+        };
+        /**
+         * BenchRequest
+         * @description A zone at one of its places.
+         */
+        BenchRequest: {
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * BenchRuler
+         * @description A ruler of this quilt's kit; ``fault`` says why it must not be used.
+         */
+        BenchRuler: {
+            /** Edges */
+            edges: components["schemas"]["BenchEdge"][];
+            /** Fault */
+            fault: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * BenchView
+         * @description A zone with everything that the screen needs to lay rulers in it; mm in the part, y up. ``nudge`` is what an
+         *     arrow key moves, ``foot`` is r.
+         */
+        BenchView: {
+            /** Caution */
+            caution: string;
+            /** Corners */
+            corners: number[][];
+            /** Foot */
+            foot: number;
+            /** Foot Name */
+            foot_name: string;
+            /** Foot Words */
+            foot_words: (string | components["schemas"]["Shown"])[];
+            /** Hand */
+            hand: components["schemas"]["HandView"][];
+            /** Name */
+            name: string;
+            /** Nudge */
+            nudge: number;
+            /** Place */
+            place: string;
+            /** References */
+            references: components["schemas"]["ReferenceView"][];
+            /** Refused */
+            refused: string;
+            /** Rings */
+            rings: number[][];
+            /** Rulers */
+            rulers: components["schemas"]["BenchRuler"][];
+            /** Throat */
+            throat: string;
+            /** Times */
+            times: number;
+            /** Where */
+            where: string;
+            /** Zone */
+            zone: string;
+        };
+        /**
          * BlockDrawing
          * @description A drawn block with everything that can be pointed at.
          */
@@ -929,6 +1078,22 @@ export interface components {
             shelves: components["schemas"]["ShelfView"][];
         };
         /**
+         * CurveRequest
+         * @description A curve by its chord and rise, as typed.
+         */
+        CurveRequest: {
+            /** Chord */
+            chord: string;
+            /** Rise */
+            rise: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
          * CurveView
          * @description One of her curved edges for a curve: which side of which ruler, how it strays, and whether it will do.
          */
@@ -1014,6 +1179,18 @@ export interface components {
             points: number[];
             /** Ticks */
             ticks: components["schemas"]["TickView"][];
+        };
+        /**
+         * EtchedLine
+         * @description A line of a ruler, ``at`` mm from its edge; x0, y0, x1, y1 in the ruler's own coordinates.
+         */
+        EtchedLine: {
+            /** At */
+            at: number;
+            /** Label */
+            label: (string | components["schemas"]["Shown"])[];
+            /** Line */
+            line: number[];
         };
         /**
          * EtchedView
@@ -1107,6 +1284,22 @@ export interface components {
             tile: string;
         };
         /**
+         * FoundCurve
+         * @description The radius of a curve, and her edges for it; ``ruler`` and ``edge`` say which each is.
+         */
+        FoundCurve: {
+            /** Curves */
+            curves: components["schemas"]["CurveView"][];
+            /** Edges */
+            edges: number[];
+            /** Rows */
+            rows: components["schemas"]["Row"][];
+            /** Rulers */
+            rulers: string[];
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
          * GalleryView
          * @description The zone's outline and its patches, and every fill that suits it.
          */
@@ -1163,6 +1356,14 @@ export interface components {
             url: string;
             /** Width */
             width: number;
+        };
+        /**
+         * HandView
+         * @description A line that is kept: how it is laid.
+         */
+        HandView: {
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
         };
         /**
          * Health
@@ -1285,6 +1486,73 @@ export interface components {
             slots: components["schemas"]["SlotView"][];
         };
         /**
+         * LayRequest
+         * @description A planned line (none: the one that shows best how the others are laid), and the ruler for it, if she chose one.
+         */
+        LayRequest: {
+            /**
+             * Layer
+             * @default 0
+             */
+            layer: number;
+            /**
+             * Line
+             * @default null
+             */
+            line: number | null;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Ruler
+             * @default null
+             */
+            ruler: string | null;
+            /**
+             * Side
+             * @default -1
+             */
+            side: number;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * LayView
+         * @description Where a ruler lies: the middle of edge number ``edge`` of ``ruler`` at x, y, running on at ``angle`` degrees.
+         */
+        LayView: {
+            /** Angle */
+            angle: number;
+            /** Edge */
+            edge: number;
+            /** Line */
+            line: number;
+            /** Ruler */
+            ruler: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * LayerView
+         * @description One of the fills of a zone.
+         */
+        LayerView: {
+            /** Label */
+            label: string;
+            /** Layer */
+            layer: number;
+        };
+        /**
          * Listed
          * @description A line of the list of quilts.
          */
@@ -1356,8 +1624,10 @@ export interface components {
             drawings: components["schemas"]["DrawingView"][];
             /** Edges */
             edges: components["schemas"]["EdgeView"][];
+            /** Layer */
+            layer: number;
             /** Layers */
-            layers: number;
+            layers: components["schemas"]["LayerView"][];
             /** Marked */
             marked: number[];
             /**
@@ -1826,6 +2096,18 @@ export interface components {
         RecipesView: {
             /** Recipes */
             recipes: components["schemas"]["RecipeView"][];
+        };
+        /**
+         * ReferenceView
+         * @description Something straight to lay a ruler by; mm in the part.
+         */
+        ReferenceView: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Points */
+            points: number[];
         };
         /**
          * RoleView
@@ -2738,6 +3020,76 @@ export interface operations {
             };
         };
     };
+    bench_bench_view_bench_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    bench_lay_bench_lay_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     drawing_block_drawing_quilts__quilt__blocks__block__drawing_get: {
         parameters: {
             query?: {
@@ -2825,6 +3177,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Home"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    bench_curve_curve_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CurveRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundCurve"];
                 };
             };
             /** @description Unprocessable Entity */

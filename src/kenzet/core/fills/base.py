@@ -30,18 +30,23 @@ class Rings:
     pitch: Fraction
 
 
+LaidOn = tuple[Literal["seam", "line"], Fraction]
+"""What a line is laid from, and how far from it, exact mm."""
+
+
 @dataclass(frozen=True, slots=True)
 class Paths:
     """Lines that are neither parallel straights nor rings: zigzags, arcs, fans, chevrons.
 
     Where ``spacing`` is given (exact mm), each path but the first lies that far, truly, from the one
     before it all along, and can be laid from it; without it every path is drawn. Paths ``on_outline`` are not
-    clipped: they run in the ditch.
+    clipped: they run in the ditch. ``laid_on`` says of each path what else it is laid from, where something is.
     """
 
     paths: tuple[Path, ...]
     spacing: Fraction | None = None
     on_outline: bool = False
+    laid_on: tuple[LaidOn | None, ...] = ()
 
 
 Family = Straight | Rings | Paths
@@ -148,7 +153,8 @@ def check_spacing(length: Length) -> Length:
 class Fill(Frozen):
     """Must override ``label``, ``help``, ``tile`` (an SVG path in a box of 72 by 39), ``group`` and ``lay_out``; may
     override ``order`` (its place in its group), ``lines_are`` (what one calls them), ``lends_spacing`` (False where
-    its spacing is a size of its own, which another fill could not use) and what says so.
+    its spacing is a size of its own, which another fill could not use), ``is_spaced`` (False where no spacing can be
+    told of it) and what says so.
     """
 
     label: ClassVar[str]
@@ -158,6 +164,7 @@ class Fill(Frozen):
     order: ClassVar[int] = 99
     lines_are: ClassVar[str] = "Lines"
     lends_spacing: ClassVar[bool] = True
+    is_spaced: ClassVar[bool] = True
 
     spacing: Length
 

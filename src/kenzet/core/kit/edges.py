@@ -15,12 +15,14 @@ from typing import Literal
 @dataclass(frozen=True, slots=True)
 class StraightEdge:
     """``length`` mm along and ``width`` across; ``lines`` are the etched lines' distances from it (exact mm), the
-    edge itself (0) first.
+    edge itself (0) first. Lines square to it stand every ``across`` mm, slanted ones lean by ``angles`` degrees.
     """
 
     length: Fraction
     width: Fraction
     lines: tuple[Fraction, ...]
+    across: Fraction | None = None
+    angles: tuple[float, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -50,10 +50,11 @@ def mark_sheet(plan: ZonePlan, drawing: Drawing, method: MarkMethod, quilt: str,
     marks = [_line(drawing, number) for number in marked]
     ticked = plan.ticked(drawing)
     ticks = [mark for edge in ticked for mark in _tick_marks(drawing.region, edge, unit)]
+    spaced = f" {figure(drawing.fill.spacing.mm, unit).text} {unit} apart" if drawing.fill.is_spaced else ""
     what = f"{len(marks)} of {drawing.lines} lines drawn" if marks else "no line needs drawing"
     return MarkSheet(
         title=f"{quilt} · {plan.zone.name}",
-        subtitle=f"{drawing.fill.label} {figure(drawing.fill.spacing.mm, unit).text} {unit} apart · {what}",
+        subtitle=f"{drawing.fill.label}{spaced} · {what}",
         seams=tuple(outline(drawing.region)),
         marks=tuple(marks),
         arcs=tuple(_arcs(drawing, number) for number in marked),

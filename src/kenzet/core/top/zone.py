@@ -14,6 +14,7 @@ from pydantic import Field, field_validator, model_validator
 
 from kenzet.core.errors import BadValue
 from kenzet.core.fills import AnyFill
+from kenzet.core.hand import MOST_BY_HAND, HandLine
 from kenzet.core.kit.kit import SewWith, ThingKey
 from kenzet.core.measure import Length
 from kenzet.core.params import Frozen, in_range
@@ -115,6 +116,7 @@ class Zone(Frozen):
     """Patches of one part that are quilted as one; its fill holds at every place but those ``apart``, with ``over``
     on top of it wherever it is filled; ``pins`` are
     variants that are compared, ``ruler`` (its key in the kit) and ``sew_with`` what she has chosen to lay it with.
+    ``by_hand`` holds the lines that she laid herself; they lie at every place.
     """
 
     name: Name
@@ -129,6 +131,7 @@ class Zone(Frozen):
     marking: MarkMethod = "first lines"
     ruler: ThingKey | None = None
     sew_with: SewWith | None = None
+    by_hand: Annotated[tuple[HandLine, ...], Field(max_length=MOST_BY_HAND)] = ()
     apart: Annotated[tuple[Apart, ...], Field(max_length=200)] = ()
 
     @field_validator("stand_off")

@@ -57,8 +57,11 @@ class StraightRuler(Edged):
     def edges(self) -> tuple[Edge, ...]:
         """One, or two where the other edge has a scale of its own."""
         scales = [self.etched] if self.second is None else [self.etched, self.second]
+        across = None if self.across is None else self.across.mm
+        angles = tuple(float(part) for part in self.angles.split(",") if part.strip())
         return tuple(
-            StraightEdge(self.length.mm, self.width.mm, etched_lines(one, self.width)) for one in scales
+            StraightEdge(self.length.mm, self.width.mm, etched_lines(one, self.width), across, angles)
+            for one in scales
         )
 
 

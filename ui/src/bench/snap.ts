@@ -1,0 +1,85 @@
+/** Where a ruler snaps to when it is let near: lines on lines, angles, points. */
+import { along, nearestShare, put, seen, shifted, turned, type Edge, type Lay, type Reference } from './lay'
+import { LEVEL } from './reading'
+
+export interface Ground {
+  references: Reference[]
+  corners: number[][]
+  foot: number
+  /** mm within which it snaps */
+  reach: number
+}
+
+/** Leans against a seam or a line that rulers have marks for; the straight ones pull more. */
+const LEANS = [0, 90, 45, 135, 60, 120, 30, 150]
+const PULL = 3
+const WEAK = 1.2
+
+/** Turned to the nearest lean against what lies near it, if one is near enough. */
+export function snapTurn(edge: Edge, lay: Lay, ground: Ground): Lay {
+  const half = edge.edge.at(-2)!
+  let best = { off: PULL, by: 0 }
+  for (const { points } of ground.references) {
+    if (nearestShare(points, lay.x, lay.y).away > half + ground.foot) continue
+    const its = (Math.atan2(points[3]! - points[1]!, points[2]! - points[0]!) * 180) / Math.PI
+    LEANS.forEach((lean, k) => {
+      const by = (((its + lean - lay.angle + 90) % 180) + 180) % 180 - 90
+      const off = Math.abs(by) * (k < 2 ? 1 : WEAK)
+      if (off < best.off - 1e-9) best = { off, by }
+    })
+  }
+  return best.by ? turned(lay, best.by, lay.x, lay.y) : lay
+}
+
+/** Shifted so that an etched line lies on a seam or a line, or the needle goes through a corner. */
+export function snapShift(edge: Edge, lay: Lay, ground: Ground): Lay {
+  return edge.straight ? snapStraight(edge, lay, ground) : snapCurve(edge, lay, ground)
+}
+
+function snapStraight(edge: Edge, lay: Lay, { references, corners, foot, reach }: Ground): Lay {
+  const half = edge.edge.at(-2)!
+  let best = { off: reach, by: 0 }
+  const offer = (by: number, pull: number) => {
+    if (Math.abs(by) * pull < best.off) best = { off: Math.abs(by) * pull, by }
+  }
+  for (const { points } of references) {
+    const [u0, v0] = seen(lay, points[0]!, points[1]!)
+    const [u1, v1] = seen(lay, points[2]!, points[3]!)
+    if (Math.abs(v1 - v0) > LEVEL * Math.abs(u1 - u0)) continue
+    if (Math.min(Math.max(u0, u1), half) < Math.max(Math.min(u0, u1), -half)) continue
+    const behind = (v0 + v1) / 2
+    for (const { at } of edge.etched) offer(behind - at, 1)
+    offer(behind + foot, WEAK)
+  }
+  for (const [x, y] of corners) {
+    const [u, v] = seen(lay, x!, y!)
+    if (Math.abs(u) < half + 2 * foot) offer(v + foot, WEAK * WEAK)
+  }
+  return best.by ? shifted(lay, 0, best.by) : lay
+}
+
+/** A curve's needle line goes through the corner that is near, through both if two are. */
+function snapCurve(edge: Edge, lay: Lay, { corners, reach }: Ground): Lay {
+  if (!edge.needle.length) return lay
+  const near = corners
+    .map(([x, y]) => ({ x: x!, y: y!, ...nearestShare(put(lay, edge.needle), x!, y!) }))
+    .filter((one) => one.away < reach)
+    .sort((a, b) => a.away - b.away)
+  if (!near.length) return lay
+  const through = (from: Lay, { x, y }: { x: number; y: number }): Lay => {
+    const line = put(from, edge.needle)
+    const [nx, ny] = along(line, nearestShare(line, x, y).share)
+    return { ...from, x: from.x + x - nx, y: from.y + y - ny }
+  }
+  const [first, second] = [near[0]!, near.find((one) => Math.abs(one.share - near[0]!.share) > 0.1)]
+  let found = through(lay, first)
+  for (let k = 0; second && k < 12; k++) {
+    // turn about the first so that the line comes through the second, then bring it back onto the first
+    const line = put(found, edge.needle)
+    const [nx, ny] = along(line, nearestShare(line, second.x, second.y).share)
+    const by = Math.atan2(second.y - first.y, second.x - first.x) - Math.atan2(ny - first.y, nx - first.x)
+    found = through(turned(found, (by * 180) / Math.PI, first.x, first.y), first)
+  }
+  return found
+}
+
