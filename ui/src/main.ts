@@ -10,6 +10,7 @@ import { createVuetify } from 'vuetify'
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
 import App from './App.vue'
 import FillsStation from './features/fills/FillsStation.vue'
+import BenchStation from './features/bench/BenchStation.vue'
 import KitStation from './features/kit/KitStation.vue'
 import MarksStation from './features/marks/MarksStation.vue'
 import HomePage from './features/shell/HomePage.vue'
@@ -22,6 +23,7 @@ const router = createRouter({
     { path: '/quilt/:quilt/top', name: 'top', component: TopStation },
     { path: '/quilt/:quilt/fills', name: 'fills', component: FillsStation },
     { path: '/quilt/:quilt/kit', name: 'kit', component: KitStation },
+    { path: '/quilt/:quilt/bench', name: 'bench', meta: { station: 'kit' }, component: BenchStation },
     { path: '/quilt/:quilt/marks', name: 'marks', component: MarksStation },
     { path: '/:rest(.*)*', redirect: '/' },
   ],

@@ -155,7 +155,7 @@ def references_in(plan: ZonePlan | None, shape: ZoneShape, place: str) -> list[R
     region = shape.region
     names = edge_names(region)
     found = [
-        Reference("seam", f"the {name}", edge.start, edge.end)
+        Reference("seam", "a seam" if name.startswith("edge ") else f"the {name}", edge.start, edge.end)
         for name, edge in zip(names, region.edges, strict=True)
     ]
     found += [Reference("seam", "a seam", start, end) for start, end in shape.seams]

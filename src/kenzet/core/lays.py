@@ -16,7 +16,7 @@ from kenzet.core.drawing import Drawing
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Arc, Point
 from kenzet.core.geom.region import Floats
-from kenzet.core.kit.curves import ranked, templates
+from kenzet.core.kit.curves import CurveFit, TemplateFit, ranked, templates
 from kenzet.core.kit.edges import ArcEdge, WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.laying import Pose
@@ -26,11 +26,12 @@ from kenzet.core.zone_plan import ZonePlan
 
 @dataclass(frozen=True, slots=True)
 class Laid:
-    """Edge number ``edge`` of ruler ``ruler`` (its key), and where it lies."""
+    """Edge number ``edge`` of ruler ``ruler`` (its key), where it lies, and how well it suits a curve."""
 
     ruler: str
     edge: int
     lay: Lay
+    fit: CurveFit | TemplateFit | None = None
 
 
 def laid_for(plan: ZonePlan, drawing: Drawing, line: int, side: int, kit: Kit, ruler: str = "") -> Laid:
@@ -65,7 +66,7 @@ def _on_arc(arc: Arc, kit: Kit) -> Laid:
     best = fits[0]
     edges = kit.rulers[best.ruler].edges
     lay = lay_on_arc(best.edge, float(kit.reach), arc.start, arc.end, arc.bulge)
-    return Laid(best.ruler, edges.index(best.edge), lay)
+    return Laid(best.ruler, edges.index(best.edge), lay, best)
 
 
 def lay_on_arc(edge: ArcEdge, foot: float, start: Point, end: Point, bulge: float) -> Lay:
@@ -100,6 +101,7 @@ def _on_template(
         best.ruler,
         kit.rulers[best.ruler].edges.index(best.edge),
         _on_crest(points, depth / 2 - float(kit.reach)),
+        best,
     )
 
 

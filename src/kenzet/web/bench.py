@@ -28,7 +28,7 @@ from kenzet.web import models as m
 from kenzet.web import show
 from kenzet.web import zone_models as z
 from kenzet.web.at_hand import answer, laid_quilt, planned
-from kenzet.web.ruler import CAUTION, curve_words
+from kenzet.web.ruler import CAUTION, fit_words
 
 bench = APIBlueprint("bench", __name__, url_prefix="/api/quilts/<quilt>")
 
@@ -82,6 +82,7 @@ class BenchEdge(m.Wire):
     others: list[list[float]]
     dead: list[list[float]]
     centre: float | None
+    grips: list[list[float]]
 
 
 class BenchRuler(m.Wire):
@@ -140,6 +141,7 @@ class LayView(m.Wire):
     x: float
     y: float
     angle: float
+    fit: z.CurveView | None
 
 
 class FoundCurve(m.Wire):
@@ -168,7 +170,10 @@ def lay(path: m.QuiltPath, body: LayRequest) -> Response:
     line = found.telling_line(drawing) if body.line is None else body.line
     laid_so = laid_for(found, drawing, line, body.side, laid.quilt.kit, body.ruler or "")
     at = laid_so.lay
-    return answer(LayView(line=line, ruler=laid_so.ruler, edge=laid_so.edge, x=at.x, y=at.y, angle=at.angle))
+    fit = laid_so.fit and fit_words(laid.quilt.kit, laid_so.fit, body.unit)
+    return answer(
+        LayView(line=line, ruler=laid_so.ruler, edge=laid_so.edge, x=at.x, y=at.y, angle=at.angle, fit=fit)
+    )
 
 
 @bench.post("/curve", responses={200: FoundCurve})
@@ -203,7 +208,7 @@ def _view(laid: LaidQuilt, body: BenchRequest) -> BenchView:
         times=len(places),
         foot=float(kit.reach),
         foot_name=kit.foot.name,
-        foot_words=["sews ", show.shown(kit.reach, unit), " off the ruler"],
+        foot_words=["sews ", show.shown(kit.reach, unit), " off it"],
         throat=kit.machine.throat,
         nudge=float(NUDGE[unit]),
         rulers=[
@@ -253,6 +258,7 @@ def _edge(kit: Kit, ruler: Edged, number: int, unit: Unit) -> BenchEdge:
         others=[list(line) for line in part.others],
         dead=list(_flat(part.dead)),
         centre=part.centre,
+        grips=[list(grip) for grip in part.grips],
     )
 
 
@@ -292,7 +298,7 @@ def _found_curve(kit: Kit, chord: float, rise: float, unit: Unit) -> FoundCurve:
                 words=[show.shown(radius * abs(arc.angle), unit, grain, about=True)],
             ),
         ],
-        curves=[curve_words(kit, fit, unit) for fit in fits],
+        curves=[fit_words(kit, fit, unit) for fit in fits],
         rulers=[fit.ruler for fit in fits],
         edges=[kit.rulers[fit.ruler].edges.index(fit.edge) for fit in fits],
     )

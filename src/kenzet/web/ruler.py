@@ -184,25 +184,11 @@ def _template_view(
                 else _stitches(kit, math.hypot(wanted.pitch / 2, wanted.rise))
             ),
         ],
-        curves=[_template(found, fit, unit) for fit in fits[:6]],
+        curves=[fit_words(kit, fit, unit) for fit in fits[:6]],
         rulers=[],
         ruler="",
         tag=[],
         caution=CAUTION,
-    )
-
-
-def _template(found: ZonePlan, fit: TemplateFit, unit: Unit) -> z.CurveView:
-    def off(mm: float, more: str, less: str) -> m.Words:
-        if abs(mm) < 0.1:
-            return []
-        return [show.shown(abs(mm), unit, COARSE[unit] / 2, about=True), f" {more if mm > 0 else less}"]
-
-    longer, higher = off(fit.longer, "longer", "shorter"), off(fit.higher, "higher", "lower")
-    words: m.Words = [*longer, *([", "] if longer and higher else []), *higher] or ["right"]
-    moves = "" if fit.placements == 1 else f", moved {fit.placements - 1} ×"
-    return z.CurveView(
-        name=found.kit.rulers[fit.ruler].name, side="", words=[*words, moves], verdict=fit.verdict
     )
 
 
@@ -248,24 +234,43 @@ def _curve_view(found: ZonePlan, line: int, arc: Arc, unit: Unit) -> z.RulerView
         ],
         rulers=[],
         ruler="",
-        curves=[curve_words(found.kit, fit, unit) for fit in ranked(found.kit, arc.radius, arc.angle)[:6]],
+        curves=[fit_words(found.kit, fit, unit) for fit in ranked(found.kit, arc.radius, arc.angle)[:6]],
         tag=[],
         caution=CAUTION,
     )
 
 
-def curve_words(kit: Kit, fit: CurveFit, unit: Unit) -> z.CurveView:
-    """One of her curved edges: the side, the stray in sixty-fourths, how often it is moved."""
-    stray = show.shown(abs(fit.stray), unit, COARSE[unit] / 4, about=True)
-    way = "further out" if fit.stray > 0 else "flatter"
-    exact = abs(fit.stray) < 0.1
+def fit_words(kit: Kit, fit: CurveFit | TemplateFit, unit: Unit) -> z.CurveView:
+    """One of her edges for a curve: which, by how much it strays, how often it is moved."""
+    side, words = (
+        (fit.edge.side, _stray(fit, unit)) if isinstance(fit, CurveFit) else ("", _unlike(fit, unit))
+    )
     moves = "" if fit.placements == 1 else f", moved {fit.placements - 1} ×"
+    begins = [f"its {side}{moves}: "] if side else []
     return z.CurveView(
         name=kit.rulers[fit.ruler].name,
-        side=fit.edge.side,
-        words=[f"its {fit.edge.side}{moves}: ", *(["right"] if exact else [stray, f" {way} in the middle"])],
+        side=side,
+        words=[*begins, *words, *([] if side else [moves])],
         verdict=fit.verdict,
     )
+
+
+def _stray(fit: CurveFit, unit: Unit) -> m.Words:
+    """In sixty-fourths."""
+    if abs(fit.stray) < 0.1:
+        return ["right"]
+    way = "further out" if fit.stray > 0 else "flatter"
+    return [show.shown(abs(fit.stray), unit, COARSE[unit] / 4, about=True), f" {way} in the middle"]
+
+
+def _unlike(fit: TemplateFit, unit: Unit) -> m.Words:
+    def off(mm: float, more: str, less: str) -> m.Words:
+        if abs(mm) < 0.1:
+            return []
+        return [show.shown(abs(mm), unit, COARSE[unit] / 2, about=True), f" {more if mm > 0 else less}"]
+
+    longer, higher = off(fit.longer, "longer", "shorter"), off(fit.higher, "higher", "lower")
+    return [*longer, *([", "] if longer and higher else []), *higher] or ["right"]
 
 
 def _laid_words(found: ZonePlan, reference: Reference, reckoned: Sum, unit: Unit) -> m.Words:

@@ -83,6 +83,12 @@ export const api = {
     told(client.POST('/api/quilts/{quilt}/plan', { params: at(quilt), body, signal })),
   ruler: (quilt: string, body: Views['RulerRequest'], signal: AbortSignal) =>
     told(client.POST('/api/quilts/{quilt}/ruler', { params: at(quilt), body, signal })),
+  bench: (quilt: string, body: Views['BenchRequest'], signal: AbortSignal) =>
+    told(client.POST('/api/quilts/{quilt}/bench', { params: at(quilt), body, signal })),
+  layRuler: (quilt: string, body: Views['LayRequest'], signal: AbortSignal) =>
+    told(client.POST('/api/quilts/{quilt}/bench/lay', { params: at(quilt), body, signal })),
+  curve: (quilt: string, body: Views['CurveRequest'], signal: AbortSignal) =>
+    told(client.POST('/api/quilts/{quilt}/curve', { params: at(quilt), body, signal })),
   marks: (quilt: string, body: Views['MarksRequest'], signal: AbortSignal) =>
     told(client.POST('/api/quilts/{quilt}/marks', { params: at(quilt), body, signal })),
   things: (unit: Unit) => told(client.GET('/api/things', { params: { query: { unit } } })),

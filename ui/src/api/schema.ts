@@ -779,12 +779,16 @@ export interface components {
          *     ``needle`` is empty where the foot cannot follow it. ``etched`` begins with the edge itself.
          */
         BenchEdge: {
+            /** Centre */
+            centre: number | null;
             /** Dead */
             dead: number[][];
             /** Edge */
             edge: number[];
             /** Etched */
             etched: components["schemas"]["EtchedLine"][];
+            /** Grips */
+            grips: number[][];
             /** Label */
             label: (string | components["schemas"]["Shown"])[];
             /** Needle */
@@ -1533,6 +1537,7 @@ export interface components {
             angle: number;
             /** Edge */
             edge: number;
+            fit: components["schemas"]["CurveView"] | null;
             /** Line */
             line: number;
             /** Ruler */

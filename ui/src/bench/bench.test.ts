@@ -4,7 +4,7 @@ import { inside } from '../canvas/scene'
 import { figure } from './figure'
 import { along, nearestShare, otherSide, put, seen, turned, type Edge, type Lay } from './lay'
 import { clipped, read } from './reading'
-import { snapShift, snapTurn } from './snap'
+import { snapShift, snapTurn, throughEnds } from './snap'
 
 // a table that the core wrote and is held to by its own tests
 const parts = table.parts as Record<string, Edge & { foot: number }>
@@ -87,6 +87,13 @@ describe('snapping', () => {
     const lay: Lay = { x: 100, y: 80, angle: 17 }
     expect(snapTurn(part, lay, { ...ground, foot: part.foot })).toEqual(lay)
     expect(snapShift(part, lay, { ...ground, foot: part.foot, reach: 0.5 })).toEqual(lay)
+  })
+  it.each([['arc 0', 8], ['arc 1', 8], ['arc 0', -8], ['arc 1', -8]])('%s is laid through two picked ends, its top %f mm off the chord', (which, high) => {
+    const part = parts[which as string]!
+    const line = put(throughEnds(part, [10, 10], [90, 10], [50, 10 + (high as number)]), part.needle)
+    for (const [x, y] of [[10, 10], [90, 10]]) near(nearestShare(line, x!, y!).away, 0, 1e-3)
+    const [, top] = along(line, (nearestShare(line, 10, 10).share + nearestShare(line, 90, 10).share) / 2)
+    expect(Math.sign(top - 10)).toBe(Math.sign(high as number))
   })
   it('an arc comes to go through two corners', () => {
     const arc = parts['arc 0']!

@@ -83,3 +83,12 @@ function snapCurve(edge: Edge, lay: Lay, { corners, reach }: Ground): Lay {
   return found
 }
 
+/** A curved edge with its needle through `a` and `b`, bulging the way in which `top` lies from them. */
+export function throughEnds(edge: Edge, a: [number, number], b: [number, number], top: [number, number]): Lay {
+  const left = (b[0] - a[0]) * (top[1] - a[1]) - (b[1] - a[1]) * (top[0] - a[0]) > 0
+  const bulgesLeft = (edge.centre ?? 1) < 0 // an inside edge curves towards its plastic
+  const [from, to] = left === bulgesLeft ? [a, b] : [b, a]
+  const angle = (Math.atan2(to[1] - from[1], to[0] - from[0]) * 180) / Math.PI
+  const middle = { x: (from[0] + to[0]) / 2, y: (from[1] + to[1]) / 2, angle }
+  return snapCurve(edge, middle, { references: [], corners: [from, to], foot: 0, reach: Infinity })
+}

@@ -135,7 +135,7 @@ const tickLabels = computed(() =>
 
 defineExpose({ fitAll, fitZone, zoomBy, pan })
 watch(() => props.quilt.id, () => fitAll(false))
-watch(() => [props.quilt.width, props.quilt.height], () => fitAll())
+watch([() => props.quilt.width, () => props.quilt.height], () => fitAll()) // only where they have changed
 watch(() => [props.zone, props.place], () => { if (!props.open) seek() })
 
 const under = (event: PointerEvent) => {
@@ -268,6 +268,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', crossKeys, true))
           />
         </g>
       </g>
+      <slot v-if="at" name="over" :view="view" :placing="at" :local="local" :width="width" :height="height" />
       <RulerOverlay v-if="ruler && at" :ruler="ruler" :placing="at" :view="view" :unit="unit" />
       <g v-if="cross" class="cross" :transform="`translate(${cross.x} ${cross.y})`"><circle r="11" /><path d="M-17 0h12M5 0h12M0 -17v12M0 5v12" /></g>
       <g v-if="picks && at" class="picks">

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from kenzet.core.bench import Lay, Reading, Reference, read, references_in
+from kenzet.core.bench import ON_IT, Lay, Reading, Reference, read, references_in
 from kenzet.core.changes.base import Change, with_zone
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.hand import MOST_BY_HAND, HandLine
@@ -57,6 +57,9 @@ class KeepLine(Change):
             raise BadValue("Your foot cannot go along this edge: it is too tight for it.", "ruler")
         if reading.sewn is None:
             raise BadValue("The needle’s line does not lie in this zone. Move the ruler onto it.", "lay")
+        for held in reading.held:
+            if abs(held.away) <= ON_IT and references[held.reference].kind != "seam":
+                raise BadValue("The needle runs along a line that is in the plan already.", "lay")
         on, distance = _laid_on(reading, references, kit)
         vertices = tuple(
             (round(x, 6), round(y, 6), round(b, 12)) for x, y, b in reading.sewn.vertices.tolist()

@@ -16,12 +16,14 @@ import numpy as np
 import shapely
 from shapely.geometry import LineString, Polygon
 
+from kenzet.core.geom.arcs import Point
 from kenzet.core.geom.paths import Path
 from kenzet.core.geom.region import Floats
 from kenzet.core.kit.edges import ArcEdge, Edge, StraightEdge, WaveEdge, ZigzagEdge
 
 _BODY = 50.8  # mm of plastic behind an edge whose other side is not told
 _PER_WAVE = 48
+_GRIP = 14.0  # mm from the end of the plastic
 _TOUCH = 0.05  # mm
 
 
@@ -29,7 +31,7 @@ _TOUCH = 0.05  # mm
 class Plastic:
     """``needle`` is None where the foot cannot follow the edge at all. ``etched`` holds each line's exact distance
     from the edge with its ends (x0, y0, x1, y1), the edge itself left out; ``others`` are those across and slanted. ``centre`` is how far behind the middle of an arc
-    its centre lies, negative before it.
+    its centre lies, negative before it; ``grips`` are places on the plastic near its ends.
     """
 
     rings: tuple[Floats, ...]
@@ -39,6 +41,7 @@ class Plastic:
     others: tuple[tuple[float, ...], ...]
     dead: tuple[Floats, ...]
     straight: bool
+    grips: tuple[Point, Point]
     centre: float | None = None
 
 
@@ -63,6 +66,7 @@ def _straight(edge: StraightEdge, foot: float) -> Plastic:
         others=tuple(_others(edge, half, wide)),
         dead=(),
         straight=True,
+        grips=((-half + _GRIP, min(wide, _BODY) / 2), (half - _GRIP, min(wide, _BODY) / 2)),
     )
 
 
@@ -102,8 +106,17 @@ def _arc(edge: ArcEdge, arcs: list[ArcEdge], foot: float) -> Plastic:
         others=(),
         dead=() if sewn > 0 else (along.points,),
         straight=False,
+        grips=_on_arc((radius + inner) / 2, turn, outside, radius),
         centre=radius if outside else -radius,
     )
+
+
+def _on_arc(radius: float, turn: float, outside: bool, edge: float) -> tuple[Point, Point]:
+    """Near both ends of the arc in the middle of the plastic; left and right of a whole circle."""
+    a = max(min(turn / 2 - _GRIP / radius, math.pi / 2), turn / 4)
+    up = 1.0 if outside else -1.0
+    x, y = radius * math.sin(a), up * (edge - radius * math.cos(a))
+    return (-x, y), (x, y)
 
 
 def _bow(radius: float, turn: float, outside: bool, edge: float) -> Path:
@@ -146,6 +159,7 @@ def _template(edge: WaveEdge | ZigzagEdge, foot: float) -> Plastic:
         others=(),
         dead=tuple(np.asarray(part.coords) for part in dead),
         straight=False,
+        grips=((-half + _GRIP, high + _BODY / 2), (half - _GRIP, high + _BODY / 2)),
     )
 
 

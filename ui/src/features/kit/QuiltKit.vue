@@ -24,7 +24,7 @@ async function file(event: Event) {
 
 <template>
   <section v-if="kit.view" class="stack">
-    <header><h2>Your kit</h2><p class="quiet">this quilt is sewn with these; click a thing to see or change it</p></header>
+    <header><div class="between"><h2>Your kit</h2><router-link class="chip to-bench" :to="{ name: 'bench', params: { quilt: quilt.id } }" data-testid="to-bench">Ruler bench ›</router-link></div><p class="quiet">this quilt is sewn with these; click a thing to see or change it</p></header>
     <div v-if="kit.behind" class="card tip" role="status" data-testid="behind">
       <p>This quilt is planned with your kit as it was.</p>
       <p v-if="kit.view.changed.length">Changed since: {{ names(kit.view.changed) }}.</p>
@@ -59,6 +59,7 @@ async function file(event: Event) {
 </template>
 
 <style scoped>
+.to-bench { text-decoration: none; color: var(--indigo); border-color: var(--indigo); font-weight: 700; }
 fieldset { border: 0; padding: 0; margin: 0; }
 legend { padding: 0; margin-bottom: 5px; }
 .two { display: grid; grid-template-columns: 1fr 1fr; gap: 12px; align-items: start; }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Marks: what to draw for a zone, ticks to measure off, and sheets at true size. */
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Views } from '../../api/client'
 import CanvasKey from '../../canvas/CanvasKey.vue'
 import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
@@ -31,7 +31,7 @@ async function ask(method?: Views['MethodView']['key']) {
     const found = await api.marks(quilt.id, { zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, paper: paper.value, method: method ?? null } as Views['MarksRequest'], mine.signal)
     if (mine !== asking) return
     marks.value = found
-    if (zone.layer >= found.layers) void zone.turnTo(0)
+    if (zone.layer !== found.layer) void zone.turnTo(found.layer)
     trouble.value = ''
     if (edge.value >= found.edges.length) edge.value = 0
     if (!method) return
@@ -53,6 +53,7 @@ const sheet = (kind: 'pdf' | 'svg') =>
 const ticked = computed(() => marks.value?.edges[edge.value])
 watch(() => [zone.key, zone.place, zone.layer, quilt.taken, quilt.unit, paper.value], () => void ask(), { immediate: true })
 watch(() => zone.key, () => zone.drop(), { immediate: true })
+onBeforeUnmount(() => zone.layer > 1 && zone.turnTo(0)) // lines laid by hand are looked at here only
 useCanvasKeys(canvas)
 </script>
 
@@ -73,8 +74,8 @@ useCanvasKeys(canvas)
           <div class="top"><h2>{{ marks.name }}</h2><button class="plain" @click="choose('')">all zones</button></div>
           <p class="quiet">{{ marks.occurs }}</p>
         </header>
-        <div v-if="marks.layers > 1" class="chips" role="group" aria-label="Which fill">
-          <button v-for="(label, k) in ['the fill', 'the one on top']" :key="k" class="chip" :aria-pressed="zone.layer === k" @click="zone.turnTo(k)">{{ label }}</button>
+        <div v-if="marks.layers.length > 1" class="chips" role="group" aria-label="Which fill">
+          <button v-for="one in marks.layers" :key="one.layer" class="chip" :aria-pressed="marks.layer === one.layer" @click="zone.turnTo(one.layer)">{{ one.label }}</button>
         </div>
         <div class="methods" role="group" aria-label="How to mark it">
           <button v-for="method in marks.methods" :key="method.key" :aria-pressed="method.key === marks.method" :data-testid="`method-${method.key.replace(' ', '-')}`" @click="ask(method.key)">

@@ -7,7 +7,7 @@ import { STATIONS } from './stations'
 
 const route = useRoute()
 const quilt = useQuilt()
-const now = computed(() => STATIONS.findIndex((s) => s.name === route.name))
+const now = computed(() => STATIONS.findIndex((s) => s.name === (route.meta.station ?? route.name)))
 </script>
 
 <template>

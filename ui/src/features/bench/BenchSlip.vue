@@ -1,0 +1,149 @@
+<script setup lang="ts">
+/** What the ruler says where it lies: its sum, how far from everything, where to stop; and what to do with it. */
+import { computed } from 'vue'
+import type { Views, Words } from '../../api/client'
+import { COARSE, figure } from '../../bench/figure'
+import { put } from '../../bench/lay'
+import { placed, type Placing } from '../../canvas/view'
+import FigureRows from '../../parts/FigureRows.vue'
+import SumCard from '../../parts/SumCard.vue'
+import WordsText from '../../parts/WordsText.vue'
+import { useBench } from '../../state/bench'
+import { useQuilt } from '../../state/quilt'
+import { useZone } from '../../state/zone'
+import CurveCard from './CurveCard.vue'
+
+const props = defineProps<{ placing: Placing }>()
+const bench = useBench()
+const quilt = useQuilt()
+const zone = useZone()
+const OVERLAP = 25.4
+const SAME = 0.05
+
+const fine = (mm: number) => figure(mm, quilt.unit)
+const about = (mm: number) => figure(mm, quilt.unit, COARSE[quilt.unit] / 2, true)
+const bare = (mm: number) => ({ ...fine(mm), unit: '' })
+const name = (reference: number) => {
+  const one = bench.view!.references[reference]!
+  return one.kind === 'line' ? 'a line' : one.name
+}
+const held = computed(() => bench.reading?.held ?? [])
+const first = computed(() => held.value.find((one) => Math.abs(one.away) > SAME))
+const runsAlong = computed(() => held.value.find((one) => Math.abs(one.away) <= SAME))
+
+const sum = computed<Views['SumView'] | undefined>(() => {
+  const one = first.value
+  const foot = bench.view!.foot
+  const blank = { kind: 'etched' as const, terms: [], total: { words: [], label: '' }, sentence: [], instead: [], offers: [], ruler: '' }
+  if (!bench.edge?.straight) return undefined
+  if (!one) return { ...blank, kind: 'none', sentence: ['No seam and no line runs along with the ruler here: draw the line, or turn the ruler.'] }
+  const seam = bench.view!.references[one.reference]!.kind === 'seam'
+  const total = { words: [fine(one.away)], label: seam ? 'from the seam' : 'apart' }
+  if (one.etched !== null) {
+    const mark: Words = one.etched ? [bare(one.etched), ' mark'] : ['edge']
+    return { ...blank, terms: [{ words: mark, label: `on ${name(one.reference)}` }, { words: [bare(foot)], label: 'your foot' }], total }
+  }
+  if (one.bare) return { ...blank, kind: 'behind', sentence: [`${capital(name(one.reference))} shows `, about(one.bare), ' before the edge: your foot makes up the rest, ', about(one.away), ' in all.'] }
+  return { ...blank, kind: 'none', sentence: [`No mark lies on ${name(one.reference)}, the nearest, `, about(Math.abs(one.away)), ' away.'] }
+})
+const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1)
+
+const lean = computed(() => {
+  const [[ax, ay], [bx, by]] = [[0, 0], [1, 0]].map(([u, v]) => placed(props.placing, ...(put(bench.lay, [u!, v!]) as [number, number]))) as [[number, number], [number, number]]
+  return (((Math.atan2(by - ay, bx - ax) * 180) / Math.PI) % 360 + 360) % 360
+})
+/** On which side of the needle the ruler lies, and what brings it out of the throat. */
+const side = computed(() => {
+  const [[ax], [bx]] = [[0, 0], [0, 1]].map(([u, v]) => placed(props.placing, ...(put(bench.lay, [u!, v!]) as [number, number]))) as [[number, number], [number, number]]
+  if (Math.abs(bx - ax) < 0.2) return 'level: turn the quilt a quarter'
+  const lies = bx < ax ? 'left' : 'right'
+  return lies === bench.view!.throat ? `${lies}: turn the quilt round` : `${lies}, out of the throat`
+})
+const long = computed(() => {
+  const flat = bench.reading?.sewn ?? []
+  let sum = 0
+  for (let k = 2; k < flat.length; k += 2) sum += Math.hypot(flat[k]! - flat[k - 2]!, flat[k + 1]! - flat[k - 1]!)
+  return sum
+})
+const moves = computed(() => {
+  const ruler = bench.edge!.edge.at(-2)! * 2
+  return !bench.edge!.straight || long.value <= ruler ? 0 : Math.ceil((long.value - OVERLAP) / Math.max(ruler - OVERLAP, 1) - 1e-9) - 1
+})
+const rows = computed<Views['Row'][]>(() => {
+  const row = (label: string, ...words: Words): Views['Row'] => ({ label: [label], words, typed: false })
+  const others = held.value.filter((one) => one !== first.value && Math.abs(one.away) > SAME)
+  const near = [others.find((one) => one.away > 0), others.find((one) => one.away < 0)].filter((one) => one !== undefined)
+  return [
+    ...near.map((one) => row(`From ${name(one.reference)} ${one.away > 0 ? 'behind' : 'ahead'}`, about(Math.abs(one.away)))),
+    ...(long.value ? [row('This line', about(long.value), ...(moves.value ? [`, slide it along ${moves.value} ×`] : []))] : []),
+    ...(crosses.value.length ? [row('The edge crosses its seams', ...crosses.value)] : []),
+    row('Leans', `${Math.round((lean.value % 180) * 10) / 10}°`),
+    row('Ruler lies', side.value),
+  ]
+})
+/** How far from the needle the working edge crosses the seams at both ends. */
+const crosses = computed<Words>(() => {
+  const ends = (bench.reading?.stops ?? []).flatMap((stop) => (stop.along === null ? [] : [stop.along]))
+  if (!ends.length) return []
+  const alike = Math.abs(ends[0]! - ends.at(-1)!) < 0.1
+  return alike ? [about(ends[0]!), ' off'] : [{ ...about(ends[0]!), unit: '' }, ' and ', about(ends[1]!), ' off']
+})
+const blocked = computed(() => (bench.edge!.needle.length ? bench.edge!.dead.length > 0 : true))
+</script>
+
+<template>
+  <header>
+    <div class="between"><h2>Ruler bench</h2><router-link class="plain" :to="{ name: 'kit', params: { quilt: quilt.id } }" data-testid="to-cupboard">the cupboard</router-link></div>
+    <p class="quiet">{{ bench.view!.name }}<template v-if="bench.view!.times > 1"> · {{ bench.view!.where }}</template></p>
+  </header>
+  <p v-if="bench.view!.refused" class="card madder" role="alert">{{ bench.view!.refused }}</p>
+  <div v-else class="between word"><span class="label">Ruler</span><span class="quiet">your foot <WordsText :words="bench.view!.foot_words" /></span></div>
+  <div v-if="!bench.view!.refused" class="rulers" role="group" aria-label="Your rulers">
+    <template v-for="one in bench.view!.rulers" :key="one.key">
+      <button
+        v-for="(edge, k) in one.fault ? [undefined] : one.edges" :key="k" class="chip" :disabled="!!one.fault" :title="one.fault" :aria-pressed="one.key === bench.ruler && k === bench.number"
+        :data-testid="`bench-${one.key}${k ? `-${k}` : ''}`" @click="bench.pick(one.key, k)"
+      >{{ one.name }}<small v-if="edge && one.edges.length > 1"><WordsText :words="edge.label" /></small><small v-if="one.fault">must not be used</small></button>
+    </template>
+  </div>
+  <template v-if="bench.edge">
+    <slot />
+    <SumCard v-if="sum" :sum="sum" heading="As it lies" />
+    <p v-if="bench.fit" class="card fit" :class="{ 'fits': 'leaf', 'can be nudged': 'weld', 'will not do': 'madder' }[bench.fit.verdict]" data-testid="bench-fit"><b>{{ bench.fit.verdict }}</b>: <WordsText :words="bench.fit.words" /></p>
+    <p v-if="runsAlong" class="quiet">The needle runs along {{ name(runsAlong.reference) }}.</p>
+    <p v-if="blocked" class="card madder" role="status">{{ bench.edge.needle.length ? 'Where the edge is red the foot cannot get in: it is too tight for it, and the line is cut short there.' : 'Your foot cannot go along this edge: it is too tight for it.' }}</p>
+    <p v-if="!bench.reading?.sewn.length && bench.edge.needle.length" class="card tip" role="status">The needle’s line does not lie in this zone.</p>
+    <FigureRows :rows="rows" />
+    <div v-if="zone.lines" class="lines">
+      <button class="chip" aria-label="The line before" title="The line before (,)" @click="bench.next(-1)">‹</button>
+      <button class="do" data-testid="lay-it" title="Lay this ruler for it (l)" @click="bench.layWith()">Lay it for line {{ (bench.line?.number ?? 0) + 1 }}</button>
+      <button class="chip" aria-label="The next line" title="The next line (space)" data-testid="next-line" @click="bench.next(1)">›</button>
+    </div>
+    <button class="keep" :disabled="!bench.reading?.sewn.length" data-testid="keep-line" title="Keep it (k)" @click="bench.keep()">Keep this line</button>
+    <div v-if="bench.edge.straight && moves + Number(!bench.whole)" class="chips" role="group" aria-label="How far">
+      <button class="chip" :aria-pressed="bench.whole" @click="bench.whole = true">from edge to edge</button>
+      <button class="chip" :aria-pressed="!bench.whole" data-testid="as-long" @click="bench.whole = false">as long as the ruler</button>
+    </div>
+    <p v-if="bench.wrong" class="wrong" role="alert" data-testid="bench-wrong">{{ bench.wrong.message }}</p>
+  </template>
+  <p v-else-if="!bench.view!.refused" class="card tip">No ruler is at hand that suits your foot. Put one into the cupboard.</p>
+  <section v-if="bench.view!.hand.length" class="hand" aria-label="Laid by hand">
+    <p class="label">Laid by hand</p>
+    <div v-for="(one, k) in bench.view!.hand" :key="k" class="between"><span>{{ k + 1 }} · <WordsText :words="one.words" /></span><button class="plain" :data-testid="`take-up-${k}`" @click="bench.takeUp(k)">take it up</button></div>
+  </section>
+  <CurveCard />
+  <p class="quiet">{{ bench.view!.caution }}</p>
+</template>
+
+<style scoped>
+.rulers { display: flex; flex-wrap: wrap; gap: 6px; max-height: 122px; overflow-y: auto; flex: none; margin-top: -8px; }
+.word { min-height: 26px; }
+.chip small { font-size: 13px; color: var(--soft); }
+.lines { display: grid; grid-template-columns: 44px 1fr 44px; gap: 7px; }
+.lines .chip { justify-content: center; min-height: 46px; border-radius: 10px; font-size: 18px; }
+.do, .keep { min-height: 46px; border-radius: 10px; font-weight: 700; font-size: 16px; cursor: pointer; border: 1.5px solid var(--indigo); }
+.do { background: var(--indigo); color: #fff; }
+.keep { background: #fff; color: var(--indigo); }
+.keep[disabled] { opacity: .5; cursor: default; }
+.hand { display: grid; }
+</style>

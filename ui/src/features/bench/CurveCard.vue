@@ -1,0 +1,80 @@
+<script setup lang="ts">
+/** A curve by its chord and its rise: the radius, and which of her edges sews it. */
+import { ref, shallowRef, watch } from 'vue'
+import { api, Problem, type Views } from '../../api/client'
+import { figure, FINE } from '../../bench/figure'
+import FigureRows from '../../parts/FigureRows.vue'
+import WordsText from '../../parts/WordsText.vue'
+import { useBench } from '../../state/bench'
+import { useQuilt } from '../../state/quilt'
+
+const quilt = useQuilt()
+const bench = useBench()
+const chord = ref('')
+const rise = ref('')
+const found = shallowRef<Views['FoundCurve']>()
+const wrong = ref<{ field: string; message: string }>()
+let asking: AbortController | undefined
+
+/** What is picked on the block is written into the fields. */
+watch(() => bench.picked, ([a, b, top]) => {
+  if (!a || !b || !top) return
+  const long = Math.hypot(b[0] - a[0], b[1] - a[1])
+  const off = Math.abs((b[0] - a[0]) * (top[1] - a[1]) - (b[1] - a[1]) * (top[0] - a[0])) / Math.max(long, 1e-6)
+  chord.value = figure(long, quilt.unit, FINE[quilt.unit], true).text
+  rise.value = figure(off, quilt.unit, FINE[quilt.unit], true).text
+  void look()
+})
+function pick() {
+  bench.picked = []
+  bench.picking = true
+}
+
+async function look() {
+  asking?.abort()
+  wrong.value = undefined
+  if (!chord.value.trim() || !rise.value.trim()) return
+  const mine = (asking = new AbortController())
+  try {
+    const now = await api.curve(quilt.id, { chord: chord.value, rise: rise.value, unit: quilt.unit }, mine.signal)
+    if (mine === asking) found.value = now
+  } catch (error) {
+    if (mine === asking && error instanceof Problem) wrong.value = { field: error.field, message: error.message }
+  }
+}
+</script>
+
+<template>
+  <details data-testid="curve">
+    <summary>A ruler for a curve …</summary>
+    <div class="stack">
+      <p class="quiet">Lay a strip tip to tip: its length is the chord, the widest gap to the curve the rise.</p>
+      <button class="chip" :aria-pressed="bench.picking" data-testid="pick-curve" @click="pick()">pick it on the quilt</button>
+      <div class="two">
+        <label><span class="label">Chord</span><input v-model="chord" class="text" :aria-invalid="wrong?.field === 'chord'" data-testid="chord" @input="look()" /></label>
+        <label><span class="label">Rise</span><input v-model="rise" class="text" :aria-invalid="wrong?.field === 'rise'" data-testid="rise" @input="look()" /></label>
+      </div>
+      <p v-if="wrong" class="wrong" role="alert">{{ wrong.message }}</p>
+      <template v-if="found && chord && rise">
+        <p class="card weld" data-testid="radius"><WordsText :words="found.words" /></p>
+        <FigureRows :rows="found.rows" />
+        <button v-for="(curve, k) in found.curves" :key="k" class="fit" :class="curve.verdict.replaceAll(' ', '-')" :data-testid="`fit-${k}`" @click="bench.layCurve(found.rulers[k]!, found.edges[k]!)">
+          <b>{{ curve.name }}</b><em>{{ curve.verdict }}</em><span><WordsText :words="curve.words" /></span>
+        </button>
+      </template>
+    </div>
+  </details>
+</template>
+
+<style scoped>
+summary { cursor: pointer; color: var(--indigo); text-decoration: underline; text-underline-offset: 3px; font-size: 14px; }
+.stack { margin-top: 8px; }
+.two { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; }
+.two label { display: grid; gap: 4px; }
+.two input { width: 100%; }
+.fit { display: grid; grid-template-columns: 1fr auto; gap: 0 8px; text-align: left; border: 1px solid var(--rule); border-radius: 8px; background: #fff; padding: 6px 10px; cursor: pointer; font-size: 14px; }
+.fit span { grid-column: 1 / -1; }
+.fit em { font-style: normal; font-weight: 700; color: var(--madder); }
+.fit.fits em { color: var(--leaf); }
+.fit.can-be-nudged em { color: var(--weld-ink); }
+</style>

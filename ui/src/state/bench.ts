@@ -1,0 +1,155 @@
+/** The ruler bench: a ruler of hers on the zone at hand. It moves and is read here; the core says where it lies for a
+ * planned line, and keeps what she keeps. */
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { api, Problem, type Views } from '../api/client'
+import { otherSide, shifted, turned, type Lay } from '../bench/lay'
+import { read } from '../bench/reading'
+import { snapShift, snapTurn, throughEnds } from '../bench/snap'
+import { useQuilt } from './quilt'
+import { useZone } from './zone'
+
+export const useBench = defineStore('bench', () => {
+  const quilt = useQuilt()
+  const zone = useZone()
+  const view = shallowRef<Views['BenchView']>()
+  const ruler = ref('')
+  const number = ref(0)
+  const lay = shallowRef<Lay>({ x: 0, y: 0, angle: 90 })
+  /** how far along the needle's line the foot stands, 0 to 1 */
+  const foot = ref(0.5)
+  /** a straight ruler is slid along from edge to edge of the zone, or sews as far as it reaches */
+  const whole = ref(true)
+  /** the planned line that she would lay it for */
+  const line = ref<{ number: number; side: number }>()
+  const wrong = ref<{ field: string; message: string }>()
+  /** how well a curved edge suits the line that it is laid for */
+  const fit = shallowRef<Views['CurveView']>()
+
+  const chosen = computed(() => view.value?.rulers.find((one) => one.key === ruler.value))
+  const edge = computed(() => chosen.value?.edges[number.value])
+  const reading = computed(() =>
+    view.value && edge.value ? read(edge.value, lay.value, view.value.rings, view.value.references, view.value.foot, whole.value) : undefined,
+  )
+  const key = computed(() => `${quilt.id} ${zone.key} ${view.value?.place}`)
+  let laidFor = ''
+
+  let asking: AbortController | undefined
+  /** What lies in the zone at hand, and the rulers; a zone that is new to the bench gets a ruler laid in it. */
+  async function look() {
+    asking?.abort()
+    const mine = (asking = new AbortController())
+    if (!zone.key) return void (view.value = undefined)
+    await quilt.flush()
+    try {
+      const found = await api.bench(quilt.id, { zone: zone.key, place: zone.place, unit: quilt.unit }, mine.signal)
+      if (mine !== asking) return
+      view.value = found
+      if (!edge.value) pick(found.rulers.find((one) => !one.fault)?.key ?? '')
+      if (laidFor === key.value) return
+      laidFor = key.value
+      picked.value = []
+      picking.value = false
+      middle()
+      line.value = undefined
+      await layFor()
+      if (mine === asking && wrong.value?.field === 'line') wrong.value = undefined // nothing is planned here yet
+    } catch (error) {
+      if (mine === asking && error instanceof Problem) wrong.value = { field: error.field, message: error.message }
+    }
+  }
+
+  /** In the middle of the zone, upright, where no planned line says better. */
+  function middle() {
+    const xs = view.value!.rings.flatMap((ring) => ring.filter((_, k) => k % 2 === 0))
+    const ys = view.value!.rings.flatMap((ring) => ring.filter((_, k) => k % 2 === 1))
+    const half = (all: number[]) => (all.reduce((a, b) => Math.min(a, b)) + all.reduce((a, b) => Math.max(a, b))) / 2
+    lay.value = { x: half(xs), y: half(ys), angle: 90 }
+  }
+
+  function pick(wanted: string, its = 0) {
+    ruler.value = wanted
+    number.value = its
+    wrong.value = undefined
+    fit.value = undefined
+  }
+
+  /** Lay it for a planned line: with the ruler at hand where she says so, else with the one that does it best. */
+  async function layFor(own = '') {
+    const mine = (asking = new AbortController())
+    try {
+      const at = line.value
+      const body = { zone: zone.key, place: view.value?.place ?? '', layer: zone.layer, unit: quilt.unit, line: at?.number ?? null, side: at?.side ?? -1, ruler: own || null }
+      const found = await api.layRuler(quilt.id, body as Views['LayRequest'], mine.signal)
+      if (mine !== asking) return
+      line.value = { number: found.line, side: at?.side ?? -1 }
+      pick(found.ruler, found.edge)
+      lay.value = { x: found.x, y: found.y, angle: found.angle }
+      fit.value = found.fit ?? undefined
+    } catch (error) {
+      if (mine === asking && error instanceof Problem) wrong.value = { field: error.field || 'line', message: error.message }
+    }
+  }
+  const layWith = () => layFor(ruler.value)
+
+  /** Another planned line, and the ruler laid for it. */
+  function next(by: number) {
+    if (!zone.lines) return
+    line.value = { number: ((line.value?.number ?? -by) + by + zone.lines) % zone.lines, side: -1 }
+    return layFor()
+  }
+  const choose = (wanted: number, side: number) => {
+    line.value = { number: wanted, side }
+    return layFor()
+  }
+
+  const ground = (reach: number) => ({ references: view.value!.references, corners: view.value!.corners, foot: view.value!.foot, reach })
+  /** Brought to `to`, and onto what lies within `reach` mm. */
+  function move(to: Lay, reach: number) {
+    if (!edge.value) return
+    lay.value = reach ? snapShift(edge.value, to, ground(reach)) : to
+  }
+  function turnTo(to: Lay, reach: number) {
+    if (!edge.value) return
+    lay.value = reach ? snapShift(edge.value, snapTurn(edge.value, to, ground(reach)), ground(reach)) : to
+  }
+  const nudge = (dx: number, dy: number) => (lay.value = { ...lay.value, x: lay.value.x + dx, y: lay.value.y + dy })
+  const turn = (degrees: number) => (lay.value = turned(lay.value, degrees, lay.value.x, lay.value.y))
+  const slide = (mm: number) => (lay.value = shifted(lay.value, mm, 0))
+  const flip = () => view.value && (lay.value = otherSide(lay.value, view.value.foot))
+
+  /** A curve by three points of the part: its two ends, then its top. */
+  const picked = ref<[number, number][]>([])
+  const picking = ref(false)
+  function point(x: number, y: number, reach: number) {
+    const corner = view.value?.corners.find(([cx, cy]) => Math.hypot(cx! - x, cy! - y) < reach)
+    picked.value = [...(picked.value.length === 3 ? [] : picked.value), [corner?.[0] ?? x, corner?.[1] ?? y]]
+    if (picked.value.length === 3) picking.value = false
+  }
+  /** A curved edge of hers through the two ends that are picked, on the side on which it curves as they do. */
+  function layCurve(wanted: string, its: number) {
+    pick(wanted, its)
+    const [a, b, top] = picked.value
+    if (!edge.value || !top) return
+    lay.value = throughEnds(edge.value, a!, b!, top)
+  }
+
+  /** The line becomes part of the plan. */
+  async function keep() {
+    if (!edge.value || !view.value) return
+    const { x, y, angle } = lay.value
+    await change({ kind: 'keep line', zone: zone.key, place: view.value.place, ruler: ruler.value, edge: number.value, x, y, angle, whole: whole.value })
+  }
+  const takeUp = (hand: number) => change({ kind: 'take up line', zone: zone.key, number: hand })
+  async function change(wish: Record<string, unknown>) {
+    try {
+      await quilt.make(wish)
+      wrong.value = undefined
+      await look()
+    } catch (error) {
+      if (error instanceof Problem && error.status !== 409) wrong.value = { field: error.field, message: error.message }
+    }
+  }
+
+  return { view, ruler, number, lay, foot, whole, line, wrong, fit, picked, picking, point, layCurve, chosen, edge, reading, look, pick, layFor, layWith, next, choose, move, turnTo, nudge, turn, slide, flip, keep, takeUp }
+})
