@@ -107,19 +107,21 @@ const blocked = computed(() => (bench.edge!.needle.length ? bench.edge!.dead.len
     </template>
   </div>
   <template v-if="bench.edge">
-    <slot />
+    <div class="move"><slot /></div>
     <SumCard v-if="sum" :sum="sum" heading="As it lies" />
     <p v-if="bench.fit" class="card fit" :class="{ 'fits': 'leaf', 'can be nudged': 'weld', 'will not do': 'madder' }[bench.fit.verdict]" data-testid="bench-fit"><b>{{ bench.fit.verdict }}</b>: <WordsText :words="bench.fit.words" /></p>
     <p v-if="runsAlong" class="quiet">The needle runs along {{ name(runsAlong.reference) }}.</p>
     <p v-if="blocked" class="card madder" role="status">{{ bench.edge.needle.length ? 'Where the edge is red the foot cannot get in: it is too tight for it, and the line is cut short there.' : 'Your foot cannot go along this edge: it is too tight for it.' }}</p>
     <p v-if="!bench.reading?.sewn.length && bench.edge.needle.length" class="card tip" role="status">The needle’s line does not lie in this zone.</p>
     <FigureRows :rows="rows" />
-    <div v-if="zone.lines" class="lines">
-      <button class="chip" aria-label="The line before" title="The line before (,)" @click="bench.next(-1)">‹</button>
-      <button class="do" data-testid="lay-it" title="Lay this ruler for it (l)" @click="bench.layWith()">Lay it for line {{ (bench.line?.number ?? 0) + 1 }}</button>
-      <button class="chip" aria-label="The next line" title="The next line (space)" data-testid="next-line" @click="bench.next(1)">›</button>
+    <div class="act">
+      <div v-if="zone.lines" class="lines">
+        <button class="chip" aria-label="The line before" title="The line before (,)" @click="bench.next(-1)">‹</button>
+        <button class="do" data-testid="lay-it" title="Lay this ruler for it (l)" @click="bench.layWith()">Lay it for line {{ (bench.line?.number ?? 0) + 1 }}</button>
+        <button class="chip" aria-label="The next line" title="The next line (space)" data-testid="next-line" @click="bench.next(1)">›</button>
+      </div>
+      <button class="keep" :disabled="!bench.reading?.sewn.length" data-testid="keep-line" title="Keep it (k)" @click="bench.keep()">Keep this line</button>
     </div>
-    <button class="keep" :disabled="!bench.reading?.sewn.length" data-testid="keep-line" title="Keep it (k)" @click="bench.keep()">Keep this line</button>
     <div v-if="bench.edge.straight && moves + Number(!bench.whole)" class="chips" role="group" aria-label="How far">
       <button class="chip" :aria-pressed="bench.whole" @click="bench.whole = true">from edge to edge</button>
       <button class="chip" :aria-pressed="!bench.whole" data-testid="as-long" @click="bench.whole = false">as long as the ruler</button>
@@ -146,4 +148,11 @@ const blocked = computed(() => (bench.edge!.needle.length ? bench.edge!.dead.len
 .keep { background: #fff; color: var(--indigo); }
 .keep[disabled] { opacity: .5; cursor: default; }
 .hand { display: grid; }
+.act { display: grid; gap: 12px; }
+@media (max-width: 900px) {
+  /* on a tablet what is done comes before what is read: under the thumb, without scrolling */
+  header, .word, .rulers { order: -3; }
+  .move { order: -2; }
+  .act { order: -1; grid-template-columns: 3fr 2fr; }
+}
 </style>

@@ -39,14 +39,17 @@ const radius = computed(() => Math.max(bench.view!.foot * props.view.scale, 5))
 const stops = computed(() =>
   (bench.reading?.stops ?? []).map((stop) => ({ needle: screen(...stop.needle), edge: screen(...stop.edge), along: stop.along })),
 )
-/** Etched lines carry their figure where there is room for it. */
+/** Etched lines carry their figure where there is room for it, clear of the grip. */
 const numbers = computed(() => {
   let last = -Infinity
+  const [x0, y0] = screen(...at(0, 0))
+  const [x1, y1] = screen(...at(0, 1))
+  const room = (36 * Math.abs(x1 - x0) + 17 * Math.abs(y1 - y0)) / Math.hypot(x1 - x0, y1 - y0)
   return edge.value.etched.flatMap((one, k) => {
     const px = one.at * props.view.scale
-    if (!k || px - last < 17) return []
+    if (!k || px - last < room) return []
     last = px
-    const [x, y] = screen(...at(-half.value + 16 / props.view.scale, one.at))
+    const [x, y] = screen(...at(-half.value + 62 / props.view.scale, one.at))
     return [{ x, y, text: one.label.map((w) => (typeof w === 'string' ? w : w.text)).join('') }]
   })
 })
@@ -55,20 +58,24 @@ const at = (u: number, v: number): [number, number] => put(bench.lay, [u, v]) as
 const step = computed(() => {
   const [x0, y0] = screen(...at(0, 0))
   const [x1, y1] = screen(...at(1, 0))
-  return (34 * Math.abs(y1 - y0) + 128 * Math.abs(x1 - x0)) / Math.hypot(x1 - x0, y1 - y0) / props.view.scale
+  return Math.min(34 / Math.abs(y1 - y0), 128 / Math.abs(x1 - x0)) // in mm: these are pixels a mm
 })
 /** Where along the ruler the sum is drawn: on the screen, off the foot and as near to it as can be. */
 const seat = computed(() => {
   const foot = seen(bench.lay, ...(along(put(bench.lay, edge.value.needle), bench.foot)))[0]
   const far = (radius.value + 26) / props.view.scale
-  const clear = (u: number) =>
+  const clear = (u: number, way: number) =>
     [0, 1, 2].every((k) => {
-      const [x, y] = screen(...at(u + k * step.value, 0))
+      const [x, y] = screen(...at(u + way * k * step.value, 0))
       return x > 60 && y > 60 && x < props.width - 130 && y < props.height - 60
     })
-  for (let k = 0; k < 24; k++)
-    for (const u of [foot + far + k * step.value * 0.25, foot - far - (2 + k * 0.25) * step.value]) if (Math.abs(u + step.value) < half.value && clear(u)) return u
-  return foot + far
+  for (let k = 0; k < 24; k++) {
+    for (const way of [1, -1]) {
+      const u = foot + way * (far + k * 0.25 * step.value)
+      if (Math.abs(u + 2 * way * step.value) < half.value && clear(u, way)) return { u, way }
+    }
+  }
+  return { u: foot + far, way: 1 }
 })
 interface Span { from: [number, number]; to: [number, number]; words: string; kind: string; x: number; y: number; wide: number }
 const span = (u: number, v0: number, v1: number, words: string, kind: string): Span => {
@@ -77,17 +84,18 @@ const span = (u: number, v0: number, v1: number, words: string, kind: string): S
 }
 /** Why the mark does not sew its own figure: mark and foot make what is sewn. */
 const spans = computed(() => {
-  const u = seat.value
+  const { u, way } = seat.value
+  const next = way * step.value
   const r = bench.view!.foot
   const said = (mm: number, about = false) => figure(mm, props.unit, about ? COARSE[props.unit] / 4 : undefined, about).text
   const foot = span(u, 0, -r, `${said(r)} foot`, 'foot')
   if (on.value) {
-    const mark = on.value.etched ? [span(u + step.value, on.value.etched, 0, `${said(on.value.etched)} mark`, 'mark')] : []
-    return [span(u + (on.value.etched ? 2 : 1) * step.value, on.value.etched!, -r, `${said(on.value.away)} sewn`, 'sewn'), ...mark, foot]
+    const mark = on.value.etched ? [span(u + next, on.value.etched, 0, `${said(on.value.etched)} mark`, 'mark')] : []
+    return [span(u + (on.value.etched ? 2 : 1) * next, on.value.etched!, -r, `${said(on.value.away)} sewn`, 'sewn'), ...mark, foot]
   }
-  if (held.value?.bare) return [span(u + step.value, -held.value.bare, -r, `${said(held.value.away, true)} sewn`, 'sewn'), foot]
+  if (held.value?.bare) return [span(u + next, -held.value.bare, -r, `${said(held.value.away, true)} sewn`, 'sewn'), foot]
   const near = bench.reading?.held.find((one) => Math.abs(one.away) > 0.3)
-  return near ? [span(u + step.value, near.away - r, -r, `${said(Math.abs(near.away), true)}`, 'sewn'), foot] : [foot]
+  return near ? [span(u + next, near.away - r, -r, `${said(Math.abs(near.away), true)}`, 'sewn'), foot] : [foot]
 })
 const level = (one: Span) => {
   const [dx, dy] = [one.to[0] - one.from[0], one.to[1] - one.from[1]]
