@@ -12,8 +12,9 @@ from kenzet.core.geom.clip import Straight, clip
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things.machine import RulerFoot
 from kenzet.core.kit.things.rulers import StraightRuler
-from kenzet.core.laying import Stretch, pose, references
+from kenzet.core.laying import pose
 from kenzet.core.measure import MM_PER, Length
+from kenzet.core.references import Bundle, References, lay_family
 from kenzet.core.steps import slants, step_along
 from kenzet.core.sums import Mode, best_sum, line_lands_at, reckon
 from tests.shapes import IN, REGIONS, box, inches
@@ -90,14 +91,10 @@ def kit_with(etched, offset="1/4 in"):
 
 def laid(region, family, kit=None):
     found = clip([(piece, family) for piece in region.pieces])
-    ux, uy = family.direction
-    refs, stretches = {}, {}
-    for k in range(len(found)):
-        x0, y0, x1, y1 = found.ends[k]
-        stretch = Stretch(k, int(found.line[k]), x0 * ux + y0 * uy, x1 * ux + y1 * uy)
-        stretches.setdefault(int(found.job[k]), []).append(stretch)
-    for piece, mine in stretches.items():
-        refs |= references(region.pieces[piece], family, mine, kit or Kit())
+    spans = found.ends.reshape(-1, 2, 2) @ np.array(family.direction)
+    refs = References.empty(len(found))
+    bundle = Bundle(np.arange(len(found)), found.job, found.line, *spans.T)
+    refs.order[:] = lay_family(region.pieces, family, bundle, kit or Kit(), refs) if len(found) else []
     return found, refs
 
 

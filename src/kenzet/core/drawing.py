@@ -61,7 +61,7 @@ class Trace:
 class Drawing:
     """One distinct set of lines in the part's coordinates, and the places that have it.
 
-    ``stretches.job`` is piece × families + family. ``hints`` only show what a freehand texture looks like:
+    ``stretches.job`` is piece × straight families + which of them. ``hints`` only show what a freehand texture looks like:
     they are no lines to sew. ``layer`` is 0 for the zone's fill, 1 for the one sewn on top of
     it, 2 for what she has laid by hand.
     """
@@ -79,6 +79,11 @@ class Drawing:
     def region(self) -> Region:
         """What the lines lie in."""
         return self.shape.region
+
+    @property
+    def straight(self) -> list[Straight]:
+        """The families that are straight."""
+        return [family for family in self.families if isinstance(family, Straight)]
 
     @property
     def lines(self) -> int:
@@ -115,10 +120,6 @@ class Drawing:
     def length_of(self, line: int) -> float:
         """mm of one line."""
         return float(self.lengths[line])
-
-    def piece_and_family(self, line: int) -> tuple[int, int]:
-        """Which piece of the region and which family stretch ``line`` belongs to."""
-        return divmod(int(self.stretches.job[line]), len(self.families))
 
 
 def draw(

@@ -11,7 +11,6 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from functools import cached_property
 from itertools import pairwise
 from typing import Literal
@@ -23,13 +22,13 @@ from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.fills.base import Figure, Meeting, Mend, Site, Wish
 from kenzet.core.gaps import Gap, gap_together, quick_gap
 from kenzet.core.geom.arcs import Arc
-from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.predicates import CURVE_ERROR
 from kenzet.core.geom.region import Point
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
-from kenzet.core.laying import Pose, Reference, Stretch, pose, references
+from kenzet.core.laying import Pose, pose
 from kenzet.core.marks.ticks import TickedEdge, ticked_edges
+from kenzet.core.references import LINE, MARK, SEAM, Bundle, Reference, References, lay_family
 from kenzet.core.slivers import EdgeGap, edge_gaps
 from kenzet.core.sums import Sum, best_sum
 from kenzet.core.top.laid import ZoneShape, from_middle
@@ -97,7 +96,7 @@ class ZonePlan:
         return {}
 
     @cached_property
-    def _references(self) -> dict[int, dict[int, Reference]]:
+    def _references(self) -> dict[int, References]:
         """What was worked out, by drawing."""
         return {}
 
@@ -151,52 +150,45 @@ class ZonePlan:
     def _site(self, drawing: Drawing, place: str) -> Site:
         return site_at(drawing.shape, place or drawing.places[0], self.middle)
 
-    def references(self, drawing: Drawing) -> dict[int, Reference]:
+    def references(self, drawing: Drawing) -> References:
         """What every line of ``drawing`` is laid from, by line number."""
         number = next(k for k, one in enumerate(self.drawings) if one is drawing)
         if number not in self._references:
-            self._references[number] = _stretch_references(self, drawing) | _trace_references(self, drawing)
+            self._references[number] = _laid(self.kit, drawing)
         return self._references[number]
 
     def sides(self, drawing: Drawing) -> list[FamilySide]:
         """How each straight family is laid in the first piece of the zone; those of which every line is drawn are left out."""
-        found: dict[int, list[Reference]] = {}
-        for line, ref in self.references(drawing).items():  # in the order of sewing
-            if line < len(drawing.stretches) and drawing.piece_and_family(line)[0] == 0:
-                found.setdefault(drawing.piece_and_family(line)[1], []).append(ref)
+        references = self.references(drawing)
+        straight = references.order[: len(drawing.stretches)]
+        jobs = drawing.stretches.job[straight]
         sides = []
-        for number, refs in sorted(found.items()):
-            family = drawing.families[number]
-            laid = [ref for ref in refs if ref.kind != "mark"]
-            if not isinstance(family, Straight) or not laid:
+        for number, family in enumerate(drawing.straight):
+            own = straight[jobs == number]  # of the first piece, in the order of sewing
+            laid = own[references.kinds[own] != MARK]
+            if not len(laid):
                 continue
-            (nx, ny), way = family.normal, laid[0].way
-            turns = len({ref.way for ref in laid}) - 1
-            sides.append(
-                FamilySide(family.angle % 180, compass(-nx * way, -ny * way), refs[0].kind == "seam", turns)
-            )
+            (nx, ny), way = family.normal, int(references.ways[laid[0]])
+            turns = len(np.unique(references.ways[laid])) - 1
+            on_seam = bool(references.kinds[own[0]] == SEAM)
+            sides.append(FamilySide(family.angle % 180, compass(-nx * way, -ny * way), on_seam, turns))
         return sides
-
-    def runs(self, drawing: Drawing) -> dict[int, int]:
-        """By line, how many lines were laid one on another up to it since one was drawn or laid on a seam."""
-        found: dict[int, int] = {}
-        for line, ref in self.references(drawing).items():  # in the order of sewing
-            found[line] = found.get(ref.line, 0) + 1 if ref.kind == "line" and ref.line is not None else 0
-        return found
 
     def telling_line(self, drawing: Drawing) -> int:
         """The line that shows best how the others are laid: the longest one laid from another."""
         laid = self.references(drawing)
-        follows = [line for line, ref in laid.items() if ref.kind == "line"] or list(laid)
-        if not follows:
+        follows = np.flatnonzero(laid.kinds == LINE)
+        if not len(follows):
+            follows = np.arange(len(laid))
+        if not len(follows):
             raise BadValue("No line lies in this zone.", "line")
-        return max(follows, key=lambda line: (round(drawing.length_of(line), 3), -line))
+        return int(follows[np.lexsort((follows, -drawing.lengths[follows].round(3)))[0]])
 
     def marked(self, drawing: Drawing, method: MarkMethod) -> list[int]:
         """The lines to draw: all, or only those that nothing sewn or pieced gives a place to."""
         if method == "all lines" or not drawing.fill.sewn:
             return list(range(drawing.lines))
-        return sorted(line for line, ref in self.references(drawing).items() if ref.kind == "mark")
+        return self.references(drawing).marked
 
     def ticked(self, drawing: Drawing) -> list[TickedEdge]:
         """The zone's edges with a tick for every line that meets them."""
@@ -243,8 +235,7 @@ class ZonePlan:
         total = best_sum(self.kit, distance, math.dist(start, end))
         if drawing.trace(line):
             return pose(drawing.region, start, end, False, total, self.kit), reference, total
-        piece, _ = drawing.piece_and_family(line)
-        where = drawing.region.pieces[piece]
+        where = drawing.region.pieces[int(drawing.stretches.job[line]) // len(drawing.straight)]
         return pose(where, start, end, reference.way < 0, total, self.kit), reference, total
 
     def arc_at(self, drawing: Drawing, line: int, side: int = -1) -> Arc | None:
@@ -260,32 +251,30 @@ class ZonePlan:
         return near[0] if near else None
 
 
-def _stretch_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference]:
-    by_job: dict[int, list[Stretch]] = {}
-    directions = [family.direction for family in drawing.families if isinstance(family, Straight)]
-    for index, (job, line) in enumerate(
-        zip(drawing.stretches.job.tolist(), drawing.stretches.line.tolist(), strict=True)
-    ):
-        ux, uy = directions[job % len(directions)]
-        x0, y0, x1, y1 = drawing.stretches.ends[index].tolist()
-        by_job.setdefault(job, []).append(Stretch(index, line, x0 * ux + y0 * uy, x1 * ux + y1 * uy))
-    found: dict[int, Reference] = {}
-    for job, stretches in by_job.items():
-        piece, number = divmod(job, len(drawing.families))
-        family = drawing.families[number]
-        if isinstance(family, Straight):
-            found |= references(drawing.region.pieces[piece], family, stretches, plan.kit)
-    return found
-
-
-def _trace_references(plan: ZonePlan, drawing: Drawing) -> dict[int, Reference]:
-    """A trace is laid on what gives it its place; it is drawn where nothing does or no etched line does it."""
-    found = {}
+def _laid(kit: Kit, drawing: Drawing) -> References:
+    """What every line is laid from: straight families one after another in each piece, then traces."""
+    found = References.empty(drawing.lines)
+    ends, families = drawing.stretches.ends, drawing.straight
+    pieces, which = np.divmod(drawing.stretches.job, max(len(families), 1))
+    order = []
+    for number, family in enumerate(families):
+        numbers = np.flatnonzero(which == number)
+        if len(numbers):
+            (ux, uy), (x0, y0, x1, y1) = family.direction, ends[numbers].T
+            bundle = Bundle(
+                numbers,
+                pieces[numbers],
+                drawing.stretches.line[numbers],
+                x0 * ux + y0 * uy,
+                x1 * ux + y1 * uy,
+            )
+            order.append(lay_family(drawing.region.pieces, family, bundle, kit, found))
+    straight = np.concatenate(order) if order else np.arange(0)
+    found.order[: len(straight)] = straight
     for number, trace in enumerate(drawing.traces, len(drawing.stretches)):
-        if trace.laid_on is None or not best_sum(plan.kit, trace.laid_on[1]).can_be_laid:
-            found[number] = Reference("mark", Fraction(0), 1)
-        else:
-            found[number] = Reference(*trace.laid_on, 1)
+        if trace.laid_on is not None and best_sum(kit, trace.laid_on[1]).can_be_laid:
+            found.kinds[number] = SEAM if trace.laid_on[0] == "seam" else LINE
+            found.distances[number] = trace.laid_on[1]
     return found
 
 

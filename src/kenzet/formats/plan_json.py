@@ -9,9 +9,9 @@ from typing import Any
 import numpy as np
 
 from kenzet.core.drawing import Drawing
-from kenzet.core.laying import Reference
 from kenzet.core.measure import MM_PER, Length
 from kenzet.core.plan import plan_quilt
+from kenzet.core.references import Reference
 from kenzet.core.sums import Sum
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.zone_plan import ZonePlan
@@ -72,7 +72,7 @@ def _stretches(drawing: Drawing) -> list[dict[str, Any]]:
     for number, (line, ends, length) in enumerate(
         zip(drawing.stretches.line, drawing.stretches.ends, drawing.stretches.lengths, strict=True)
     ):
-        piece, family = drawing.piece_and_family(number)
+        piece, family = divmod(int(drawing.stretches.job[number]), len(drawing.straight))
         found.append(
             {
                 "family": family,

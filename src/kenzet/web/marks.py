@@ -203,13 +203,13 @@ def _note(found: ZonePlan, drawing: Drawing, marked: list[int], unit: Unit) -> m
 
 def _special_note(found: ZonePlan, drawing: Drawing) -> str:
     """What is said of lines that are not laid one from another."""
-    laid = {reference.kind for reference in found.references(drawing).values()}
+    references = found.references(drawing)
     alone = drawing.traces and not len(drawing.stretches)
     if drawing.hints:
         return "A freehand texture has no exact line: nothing is drawn for it."
     if not drawing.fill.sewn:
         return "These lines are only drawn, as a base for others; none of them is sewn."
-    if alone and laid == {"mark"}:
+    if alone and len(references.marked) == len(references):
         return (
             "Nothing pieced or sewn gives these lines their place: each is drawn, or its ends and turns are."
         )

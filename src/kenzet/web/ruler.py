@@ -13,8 +13,9 @@ from kenzet.core.kit.curves import CurveFit, TemplateFit, ranked, templates
 from kenzet.core.kit.edges import StraightEdge, WaveEdge, ZigzagEdge
 from kenzet.core.kit.gate import foot_fault, ruler_fault
 from kenzet.core.kit.kit import Kit
-from kenzet.core.laying import Pose, Reference
+from kenzet.core.laying import Pose
 from kenzet.core.measure import COARSE, Unit
+from kenzet.core.references import Reference
 from kenzet.core.sums import Sum, best_sum, check_number, edge_of, hand_stops, placements, whole_stitches
 from kenzet.core.zone_plan import ZonePlan
 from kenzet.web import models as m
@@ -63,7 +64,7 @@ def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
         rows=[
             m.Row(label=["This side" if sides else "This line"], words=[length]),
             *([m.Row(label=["Your ruler"], words=[moves])] if pose.body else []),
-            *_checks(found.kit, reckoned, found.runs(drawing)[line], unit),
+            *_checks(found.kit, reckoned, int(found.references(drawing).runs[line]), unit),
             *(_stitches(found.kit, math.dist(start, end)) if sides else _hand(found, drawing, line, unit)),
         ],
         tag=_tag(reckoned, on, unit, marked),

@@ -156,7 +156,7 @@ def begins(plan: ZonePlan, drawing: Drawing) -> list[m.Row]:
 def drift(plan: ZonePlan, drawing: Drawing, unit: Unit) -> m.Words:
     """What laying each line on the last one comes to, and how many drawn ones hold it; nothing where none is laid so."""
     kit, total = plan.kit, plan.sum(drawing)
-    follow = max(plan.runs(drawing).values(), default=0)
+    follow = int(plan.references(drawing).runs.max(initial=0))
     spread, tolerance = float(kit.spread.mm), float(kit.tolerance.mm)
     if total.can_be_laid and follow > 1:
         bias = float(total.out)

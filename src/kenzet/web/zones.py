@@ -187,7 +187,7 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: z.PlanRequest) -> 
     view.measuring = gap is None
     view.fill = drawing.fill.model_dump(mode="json")
     view.fields = show.fields(drawing.fill, unit)
-    if any(ref.kind != "mark" for ref in found.references(drawing).values()) or len(drawing.stretches):
+    if len(drawing.stretches) or len(found.references(drawing).marked) < drawing.lines:
         view.sum = slip.the_sum(found.sum(drawing), found.kit, unit)
         view.sum.instead = slip.instead(found.sum(drawing), unit)
     view.drift = slip.drift(found, drawing, unit)

@@ -113,6 +113,11 @@ class Region:
         straight = [s for s in self.segments.tolist() if not (self._is_soft(s[:2]) or self._is_soft(s[2:]))]
         return tuple(merge_straight(np.array(straight).reshape(-1, 4)))
 
+    @cached_property
+    def edge_ends(self) -> Floats:
+        """Start and end of every edge: (n, 2, 2)."""
+        return np.array([(edge.start, edge.end) for edge in self.edges]).reshape(-1, 2, 2)
+
     def _is_soft(self, point: Sequence[float]) -> bool:
         return bool(self.soft) and key(point) in self.soft
 
