@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import gc
 import signal
 import socket
 import sys
@@ -23,6 +24,8 @@ from kenzet.web.app import Settings, create_app
 ROOT = Path(__file__).resolve().parents[2]
 HOST = "127.0.0.1"
 PORT = 8420
+RARELY = (50_000, 20, 100)
+"""Going through all that is kept for cycles takes as long as a plan, and there are next to none."""
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -94,6 +97,7 @@ def _prepare(logins: Logins, demo: bool) -> None:
 
 
 def _serve(logins: Logins, port: int) -> None:
+    gc.set_threshold(*RARELY)
     app = create_app(Settings(Pool(logins.app), ROOT / "ui" / "dist"))
     server = waitress.create_server(app, host=HOST, port=port, threads=6, ident=None)
     print(f"Kenzet is ready: http://{HOST}:{port}   (Ctrl-C stops it)", flush=True)

@@ -23,7 +23,7 @@ from kenzet.core.geom.clip import Straight, Stretches, clip
 from kenzet.core.geom.region import Floats, Point, Region, widest_circle
 
 _NODE_GRID = 1e-4  # mm: lines and outline are snapped to this before they are cut into cells
-_SOME = 50_000
+_SOME = 400
 _QUICK = 1_500  # lines that are cut into cells while she waits for the drawing
 
 
@@ -160,6 +160,7 @@ def _fits_between(region: Region, straight: Sequence[Straight], pitch: float) ->
     middle = [family.middles(max(family.gaps)) for family in straight]
     if len(middle) == 1:
         return len(clip([(area, one) for one in middle[0]])) > 0
+    shapely.prepare(inner)
     return any(
         shapely.intersects_xy(inner, x, y).any()
         for one in middle[0]
@@ -179,7 +180,9 @@ def _crossings(region: Region, one: Straight, other: Straight) -> Iterable[tuple
         spans.append(np.arange(math.ceil(min(reach)), math.floor(max(reach)) + 1))
     normals = np.linalg.inv(np.array([one.normal, other.normal]))
     across = other.datum + spans[1] * float(other.pitch)
-    for some in np.array_split(spans[0], max(1, len(spans[0]) * len(spans[1]) // _SOME)):
+    many = min(max(1, len(spans[0]) * len(spans[1]) // _SOME), max(1, len(spans[0])))
+    for k in range(many):  # each some from all over the region: where one fits, it is soon found
+        some = spans[0][k::many]
         i, j = (
             grid.ravel() for grid in np.meshgrid(one.datum + some * float(one.pitch), across, indexing="ij")
         )

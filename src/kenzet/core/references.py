@@ -17,7 +17,6 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kenzet.core.geom.clip import Ints, Straight
-from kenzet.core.geom.predicates import SAME_ANGLE
 from kenzet.core.geom.region import Floats, Region
 from kenzet.core.kit.kit import Kit
 from kenzet.core.sums import best_sum
@@ -27,7 +26,6 @@ SEAM, LINE, MARK = 0, 1, 2
 KINDS: tuple[Kind, ...] = ("seam", "line", "mark")
 _SHORT = 12.7  # mm: half of this beside the line before is enough
 _NOTHING = Fraction(0)
-_LEVEL = 1e3 * SAME_ANGLE
 
 
 @dataclass(frozen=True, slots=True)
@@ -227,9 +225,7 @@ class _Seams:
     """The edges of a piece that run along a family: what a line can be laid from without another line."""
 
     def __init__(self, piece: Region, family: Straight, bundle: Bundle, kit: Kit) -> None:
-        ends = piece.edge_ends
-        across = np.abs((ends[:, 1] - ends[:, 0]) @ np.array(family.normal))
-        ends = ends[across < _LEVEL * np.hypot(*(ends[:, 1] - ends[:, 0]).T)]
+        ends = piece.edge_ends[piece.edges_along(family.direction)]
         self._across = ends[:, 0] @ np.array(family.normal)
         span = ends @ np.array(family.direction)
         self._from, self._to = span.min(axis=1), span.max(axis=1)

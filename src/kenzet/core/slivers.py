@@ -12,7 +12,7 @@ from fractions import Fraction
 
 from kenzet.core.fills.base import Family
 from kenzet.core.geom.clip import Straight
-from kenzet.core.geom.region import Region, parallel
+from kenzet.core.geom.region import Region
 from kenzet.core.spacing import SLIVER
 
 _MICRON = 10**6
@@ -35,13 +35,15 @@ class EdgeGap:
 def edge_gaps(region: Region, families: Sequence[Family]) -> list[EdgeGap]:
     """The gap along every edge that runs with a straight family, the narrowest first."""
     found = []
-    for number, edge in enumerate(region.edges):
-        for family in families:
-            if isinstance(family, Straight) and parallel(edge, family.angle):
-                nx, ny = family.normal
-                ix, iy = region.inward(edge)
-                place = edge.start[0] * nx + edge.start[1] * ny - family.datum
-                exact = Fraction(round(place * _MICRON), _MICRON)
-                gap = family.to_next(exact, ix * nx + iy * ny > 0)
-                found.append(EdgeGap(number, gap, min(family.gaps)))
-    return sorted(found, key=lambda each: each.gap)
+    for family in families:
+        if not isinstance(family, Straight):
+            continue
+        (nx, ny), least = family.normal, min(family.gaps)
+        for number in region.edges_along(family.direction).tolist():
+            edge = region.edges[number]
+            ix, iy = region.inward(edge)
+            place = edge.start[0] * nx + edge.start[1] * ny - family.datum
+            exact = Fraction(round(place * _MICRON), _MICRON)
+            gap = family.to_next(exact, ix * nx + iy * ny > 0)
+            found.append(EdgeGap(number, gap, least))
+    return sorted(found, key=lambda each: (each.gap, each.edge))

@@ -6,6 +6,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
 from kenzet.core.fills.base import Family
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.region import Region
@@ -47,10 +49,14 @@ def slants(region: Region, families: Sequence[Family]) -> list[Slant]:
     for family in families:
         if not isinstance(family, Straight):
             continue
-        for edge in region.edges:
-            angle = abs((edge.angle - family.angle + 90) % 180 - 90)
-            if 1.0 < angle < _SQUARE:
-                key = round(angle, 1)
-                runs[key] = runs.get(key, 0.0) + edge.length
-                steps[key] = step_along(float(family.pitch), angle)
+        (ux, uy), ways, ends = family.direction, region.edge_ways, region.edge_ends
+        sine = np.abs(ways[:, 0] * uy - ways[:, 1] * ux)
+        angles = np.degrees(np.arctan2(sine, np.abs(ways @ np.array((ux, uy)))))
+        lengths = np.hypot(*(ends[:, 1] - ends[:, 0]).T)
+        slanted = np.flatnonzero((angles > 1.0) & (angles < _SQUARE))
+        alike, first, which = np.unique(angles[slanted].round(1), return_index=True, return_inverse=True)
+        run = np.bincount(which, lengths[slanted], len(alike))
+        for k, angle in enumerate(alike.tolist()):
+            runs[angle] = runs.get(angle, 0.0) + float(run[k])
+            steps[angle] = step_along(float(family.pitch), float(angles[slanted[first[k]]]))
     return [Slant(angle, steps[angle]) for angle in sorted(runs, key=lambda a: -runs[a])]

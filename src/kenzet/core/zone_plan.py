@@ -100,6 +100,11 @@ class ZonePlan:
         """What was worked out, by drawing."""
         return {}
 
+    @cached_property
+    def _edge_gaps(self) -> dict[int, list[EdgeGap]]:
+        """The same."""
+        return {}
+
     @property
     def lines_in_quilt(self) -> int:
         """All lines of the zone over the whole quilt."""
@@ -129,7 +134,13 @@ class ZonePlan:
 
     def edge_gaps(self, drawing: Drawing) -> list[EdgeGap]:
         """What is left along the edges that run with the lines, the narrowest first."""
-        return edge_gaps(drawing.region, drawing.families)
+        number = self._number(drawing)
+        if number not in self._edge_gaps:
+            self._edge_gaps[number] = edge_gaps(drawing.region, drawing.families)
+        return self._edge_gaps[number]
+
+    def _number(self, drawing: Drawing) -> int:
+        return next(k for k, one in enumerate(self.drawings) if one is drawing)
 
     def mend(self, drawing: Drawing, place: str = "") -> Mend | None:
         """What would leave no sliver along an edge."""
@@ -152,7 +163,7 @@ class ZonePlan:
 
     def references(self, drawing: Drawing) -> References:
         """What every line of ``drawing`` is laid from, by line number."""
-        number = next(k for k, one in enumerate(self.drawings) if one is drawing)
+        number = self._number(drawing)
         if number not in self._references:
             self._references[number] = _laid(self.kit, drawing)
         return self._references[number]

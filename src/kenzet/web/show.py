@@ -6,7 +6,7 @@ Nothing is computed but the choice of words; figures come from the core.
 from __future__ import annotations
 
 import zlib
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 from fractions import Fraction
 
 import numpy as np
@@ -231,12 +231,4 @@ def totals(plans: Iterable[ZonePlan], unit: Unit) -> list[m.Total]:
         m.Total(label="Stitching", words=[long_figure(stitched, unit)], amount=round(stitched, 2)),
         m.Total(label="Lines to sew", words=[f"{lines:,}"], amount=lines),
         m.Total(label="Lines to draw", words=[f"{marks:,}"], amount=marks),
-    ]
-
-
-def spots(plan_region_edges: Sequence, names: Sequence[str]) -> list[m.Spot]:
-    """Edges that can be clicked."""
-    return [
-        m.Spot.model_construct(points=[*edge.start, *edge.end], name=name)
-        for edge, name in zip(plan_region_edges, names, strict=True)
     ]

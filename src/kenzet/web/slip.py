@@ -12,9 +12,9 @@ from typing import Literal
 from kenzet.core.contrast import neighbours, stands_alone
 from kenzet.core.drawing import Drawing
 from kenzet.core.drift import anchor_every, error_after
-from kenzet.core.features import Feature, features_of
+from kenzet.core.features import Feature
 from kenzet.core.fills import Fill
-from kenzet.core.fills.base import Figure, Meeting, Site, Wish
+from kenzet.core.fills.base import Figure, Meeting, Wish
 from kenzet.core.flow import flow, flow_mend
 from kenzet.core.gaps import Gap
 from kenzet.core.kit.kit import Kit
@@ -24,7 +24,7 @@ from kenzet.core.meeting import NEAR
 from kenzet.core.params import Form
 from kenzet.core.steps import Slant
 from kenzet.core.sums import Mode, Sum, etched_line_for
-from kenzet.core.top.laid import LaidQuilt, ZoneShape
+from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.zone import Zone
 from kenzet.core.zone_plan import ZonePlan
 from kenzet.web import models as m
@@ -337,14 +337,6 @@ def rows(
         )
     )
     return found
-
-
-def features(shape: ZoneShape, site: Site) -> list[z.FeatureView]:
-    """What lines can meet or be counted from."""
-    return [
-        z.FeatureView(points=list(f.point), name=f.name, share=list(site.share_of(f.point)))
-        for f in features_of(shape)
-    ]
 
 
 def meetings(ways: Sequence[Meeting], chosen: Sequence[Feature], unit: Unit) -> z.MeetView:

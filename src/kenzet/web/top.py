@@ -10,7 +10,6 @@ from flask_openapi3 import APIBlueprint
 from kenzet.core.changes.zoning import pieces_of
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.geom.region import Region
-from kenzet.core.marks.ticks import edge_names
 from kenzet.core.measure import Length, Unit, in_words
 from kenzet.core.params import Form, Frozen, forms
 from kenzet.core.top.arrangement import OnPoint, StraightRows
@@ -22,7 +21,7 @@ from kenzet.core.top.pick import How, picked
 from kenzet.core.top.spread import sizes
 from kenzet.core.top.zone import Cut
 from kenzet.web import models as m
-from kenzet.web import show
+from kenzet.web import show, spots
 from kenzet.web.at_hand import answer, laid_quilt
 
 top = APIBlueprint("top", __name__, url_prefix="/api/quilts/<quilt>")
@@ -211,9 +210,7 @@ def cut_points(path: m.QuiltPath, body: PointsRequest) -> Response:
     if body.edge is not None:
         at = _along(region, body.edge, body.along, body.unit)
         measured = PointView(at=list(at), share=list(share_of(part, at)), name="measured")
-    return answer(
-        PointsView(points=points, edges=show.spots(region.edges, edge_names(region)), measured=measured)
-    )
+    return answer(PointsView(points=points, edges=spots.edges(region), measured=measured))
 
 
 def _along(region: Region, number: int, along: str, unit: Unit) -> tuple[float, float]:

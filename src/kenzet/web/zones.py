@@ -15,7 +15,6 @@ from kenzet.core.fills import FILLS, AnyFill, Fill, default_fill
 from kenzet.core.flow import flow_mend
 from kenzet.core.hand import BY_HAND
 from kenzet.core.kit.kit import Kit
-from kenzet.core.marks.ticks import edge_names
 from kenzet.core.measure import Length
 from kenzet.core.params import Frozen, forms, step_length
 from kenzet.core.plan import plan_quilt, plan_zone
@@ -25,7 +24,7 @@ from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.zone import Over
 from kenzet.core.zone_plan import ZonePlan, site_at
 from kenzet.web import models as m
-from kenzet.web import show, slip
+from kenzet.web import show, slip, spots
 from kenzet.web import zone_models as z
 from kenzet.web.at_hand import answer, laid_quilt, planned
 from kenzet.web.ruler import ruler_view
@@ -168,15 +167,10 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: z.PlanRequest) -> 
         measuring=False,
         can_meet=False,
         slivers=[],
-        features=slip.features(shape, site_at(shape, shape.places[0], laid.middle)) if shape else [],
+        features=spots.features(shape) if shape else [],
         drawings=show.drawings(found),
-        edges=show.spots(region.edges, edge_names(region)) if region else [],
-        corners=[
-            m.Spot.model_construct(points=list(c), name=f"corner {n}")
-            for n, c in enumerate(region.corners, 1)
-        ]
-        if region
-        else [],
+        edges=spots.edges(region) if region else [],
+        corners=spots.corners(region) if region else [],
         totals=show.totals(plans.values(), unit),
     )
     whole, found = found, found and found.layered(body.layer)

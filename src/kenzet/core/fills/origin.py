@@ -20,7 +20,7 @@ from kenzet.core.fills.rhythm import EVEN, at_beat, beats_of, check_rhythm
 from kenzet.core.fills.skipping import SkippingFill
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.predicates import SAME_PLACE
-from kenzet.core.geom.region import Edge, Point, Region, parallel
+from kenzet.core.geom.region import Edge, Floats, Point, Region
 from kenzet.core.measure import Length
 from kenzet.core.meeting import whole_steps
 from kenzet.core.params import Choice, Form, asked, in_range, normal_angle
@@ -151,9 +151,9 @@ class StraightFill(SkippingFill):
             return pick(edges, self.at, "at", "edge")
         if not edges:
             raise BadValue("This zone has no straight edge: count from its centre.", "origin")
-        level = [e for e in edges if parallel(e, angle)]
         flat = Straight(angle, self.spacing.mm, 0.0)
         forward = 1 if flat.normal[0] > 1e-9 or (abs(flat.normal[0]) <= 1e-9 and flat.normal[1] > 0) else -1
+        level = [edges[number] for number in site.region.edges_along(flat.direction)]
         return min(level or edges, key=lambda e: (forward * _across(flat, e.start), -e.length))
 
     def straight_wishes(self, site: Site, angles: Sequence[float]) -> Sequence[Wish]:
@@ -207,7 +207,7 @@ class StraightFill(SkippingFill):
             other["line on the centre"] = self.model_copy(update={"origin": "centre line"})
         elif self.origin == "edge" and self.first_gap is None:
             family = self.family(site, self.base_angle(site) + self.angle)
-            places = [_across(family, corner) for corner in site.region.reach] or [0.0]
+            places = _all_across(family, site.region.reach_places) or [0.0]
             extent = Fraction(round((max(places) - min(places)) * 10**6), 10**6)
             even = Length.near(equalised(extent, self.spacing.mm).spacing, self.spacing.unit)
             other["even spacing"] = self.model_copy(update={"spacing": even})
@@ -262,14 +262,14 @@ class StraightFill(SkippingFill):
         found: list[float] = []
         for family in families:
             datum = family.datum - (float(self.spacing.mm / 2) if self.origin == "centre gap" else 0.0)
-            places = [_across(family, corner) - datum for corner in site.region.reach] or [0.0]
+            places = [place - datum for place in _all_across(family, site.region.reach_places)] or [0.0]
             ends = [max(places)] if family.first is not None else [-min(places), max(places)]
             found += [2 * x if self.origin == "centre gap" else abs(x) for x in ends]
         return found
 
 
 def _corner_places(region: Region, family: Straight) -> set[float]:
-    return {abs(_across(family, corner) - family.datum) for corner in region.corners}
+    return {abs(place - family.datum) for place in _all_across(family, region.corner_places)}
 
 
 def _parts(places: Sequence[float], spacing: Fraction, odd: bool = False) -> list[Fraction]:
@@ -302,10 +302,17 @@ def _across(family: Straight, point: Point) -> float:
     return point[0] * nx + point[1] * ny
 
 
+def _all_across(family: Straight, points: Floats) -> list[float]:
+    """The same of many points (n, 2)."""
+    nx, ny = family.normal
+    places: list[float] = (points[:, 0] * nx + points[:, 1] * ny).tolist()
+    return places
+
+
 def _from_edge(site: Site, flat: Straight, edge: Edge, gap: Fraction) -> Straight:
     """Lines from ``gap`` inwards; where the region lies on both sides of the edge, on both."""
     place = _across(flat, edge.start)
-    sides = [_across(flat, corner) - place for corner in site.region.reach]
+    sides = [across - place for across in _all_across(flat, site.region.reach_places)]
     low, high = min(sides) < -SAME_PLACE, max(sides) > SAME_PLACE
     if low and not high:  # turn the family round so that its numbers grow inwards
         return replace(flat, angle=flat.angle + 180.0, datum=-place + float(gap), first=0)

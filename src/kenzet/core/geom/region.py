@@ -95,7 +95,7 @@ class Region:
         """Finds the sides of the outline near a box."""
         return shapely.STRtree(shapely.linestrings(self.segments.reshape(-1, 2, 2)))
 
-    @property
+    @cached_property
     def bounds(self) -> tuple[float, float, float, float]:
         """(left, bottom, right, top) in mm."""
         left, bottom, right, top = self.area.bounds
@@ -117,6 +117,28 @@ class Region:
     def edge_ends(self) -> Floats:
         """Start and end of every edge: (n, 2, 2)."""
         return np.array([(edge.start, edge.end) for edge in self.edges]).reshape(-1, 2, 2)
+
+    @cached_property
+    def edge_ways(self) -> Floats:
+        """Unit vector from start to end of every edge: (n, 2)."""
+        way = self.edge_ends[:, 1] - self.edge_ends[:, 0]
+        ways: Floats = way / np.hypot(way[:, 0], way[:, 1])[:, None]
+        return ways
+
+    def edges_along(self, direction: Point) -> NDArray[np.int64]:
+        """The numbers of the edges that run in ``direction`` (a unit vector), either way."""
+        across = self.edge_ways[:, 0] * direction[1] - self.edge_ways[:, 1] * direction[0]
+        return np.flatnonzero(np.abs(across) < 1e3 * SAME_ANGLE)
+
+    @cached_property
+    def corner_places(self) -> Floats:
+        """The corners as an array (n, 2)."""
+        return np.array(self.corners).reshape(-1, 2)
+
+    @cached_property
+    def reach_places(self) -> Floats:
+        """``reach`` as an array (n, 2)."""
+        return np.array(self.reach).reshape(-1, 2)
 
     def _is_soft(self, point: Sequence[float]) -> bool:
         return bool(self.soft) and key(point) in self.soft
@@ -228,8 +250,3 @@ def merge_straight(segments: Floats) -> list[Edge]:
                 reach, last = end, Edge(last.start, edge.end)
         edges.append(last)
     return sorted(edges, key=lambda e: (-round(e.start[1], 3), round(e.start[0], 3), e.angle))
-
-
-def parallel(edge: Edge, angle: float) -> bool:
-    """Whether ``edge`` runs in the direction ``angle`` (degrees), either way."""
-    return abs(math.sin(math.radians(edge.angle - angle))) < 1e3 * SAME_ANGLE

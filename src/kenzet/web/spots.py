@@ -1,0 +1,41 @@
+"""What can be clicked in a zone: its edges, corners and features. A shape's are put together once."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+from kenzet.core.features import features_of
+from kenzet.core.fills.base import Site
+from kenzet.core.geom.region import Region
+from kenzet.core.marks.ticks import edge_names
+from kenzet.core.top.laid import ZoneShape
+from kenzet.web import models as m
+from kenzet.web import zone_models as z
+
+
+@lru_cache(maxsize=64)
+def edges(region: Region) -> list[m.Spot]:
+    """The straight runs of its outline."""
+    return [
+        m.Spot.model_construct(points=[*edge.start, *edge.end], name=name)
+        for edge, name in zip(region.edges, edge_names(region), strict=True)
+    ]
+
+
+@lru_cache(maxsize=64)
+def corners(region: Region) -> list[m.Spot]:
+    """In reading order."""
+    return [
+        m.Spot.model_construct(points=list(corner), name=f"corner {number}")
+        for number, corner in enumerate(region.corners, 1)
+    ]
+
+
+@lru_cache(maxsize=64)
+def features(shape: ZoneShape) -> list[z.FeatureView]:
+    """What lines can meet or be counted from."""
+    at = Site(shape.region, shape.part.centre, shape.part.centre)
+    return [
+        z.FeatureView.model_construct(points=list(f.point), name=f.name, share=list(at.share_of(f.point)))
+        for f in features_of(shape)
+    ]
