@@ -13,6 +13,8 @@ from playwright.sync_api import Page, sync_playwright
 
 from kenzet.core.top.ground import homography
 from tests.browser.conftest import FLAGS
+from tests.browser.test_bench import IN, drag, lay, on_the_bench
+from tests.browser.test_walk import choose
 from tests.served import Served
 
 FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
@@ -44,6 +46,7 @@ def main() -> None:
         page.locator("figure").wait_for()
         keep(page, "makes")
         page.get_by_test_id("whole-kit").click()
+        keep_bench(page)
         keep_photo_ground(page)
         page.get_by_label("Kenzet: your quilts").click()
         page.get_by_role("button", name="Kelp Garden", exact=True).click()
@@ -52,6 +55,19 @@ def main() -> None:
         keep_top(page)
         browser.close()
         served.stop()
+
+
+def keep_bench(page: Page) -> None:
+    """A straight ruler on the star's centre: its 3/4 mark on the seam sews 1 in from it."""
+    page.keyboard.press("2")
+    choose(page, "Star centre")
+    on_the_bench(page, "Star centre")
+    page.get_by_test_id("bench-straight-ruler").click()
+    while round(lay(page)[2]) != 90:
+        page.keyboard.press("r")
+    drag(page, (3.75 * IN + 1.2, 6 * IN))
+    page.mouse.move(700, 700)
+    keep(page, "bench")
 
 
 def keep_choosing(page: Page) -> None:

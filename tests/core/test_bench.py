@@ -15,9 +15,13 @@ from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.geom.arcs import Arc
 from kenzet.core.hand import BY_HAND
 from kenzet.core.kit.edges import ArcEdge
+from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.plastic import body_of, plastic
-from kenzet.core.lays import laid_for, lay_on_arc
+from kenzet.core.kit.things.rulers import WaveRuler
+from kenzet.core.laying import pose
+from kenzet.core.lays import laid_for, lay_on_arc, set_by_angle
 from kenzet.core.plan import plan_zone
+from kenzet.core.sums import best_sum
 from kenzet.core.top.laid import LaidQuilt
 from tests.bench_cases import FEET, RULERS, TABLE, references_of, table
 from tests.shapes import IN, REGIONS
@@ -188,3 +192,44 @@ def test_a_planned_line_is_laid_as_the_plan_says(quilt):
                 key,
                 line,
             )
+
+
+@pytest.mark.parametrize(("angle", "leans"), [(45, 45), (60, 60), (90, 90), (37, None)])
+def test_a_first_line_is_set_by_a_slanted_etched_line_on_the_seam_that_it_meets(angle, leans):
+    """A32: there the working edge crosses the seam r / sin(angle) from where the needle meets it."""
+    strip = REGIONS["thin strip"]
+    (left, low, _, high), kit = strip.bounds, Kit()
+    run = (high - low) / math.tan(math.radians(angle))
+    start, end = (left + 300, low), (left + 300 + run, high)
+    laid = pose(strip, start, end, True, best_sum(kit, kit.reach), kit)
+    way = set_by_angle(strip, laid, kit)
+    assert (way and way.degrees) == leans
+    if way:
+        edge = strip.edges[way.edge]
+        met = start if edge.start[1] == low else end
+        off = abs(way.along - (met[0] - left))
+        assert off / IN == pytest.approx(0.25 / math.sin(math.radians(angle)), abs=1e-6)
+
+
+@pytest.mark.parametrize("fill", ["waves", "wave border"])
+def test_a_wave_that_is_made_for_the_line_sews_the_line(quilt, fill):
+    """F29: the needle's line keeps repeat and height, r beyond the plastic."""
+    zone = "border"
+    wave = {"kind": fill, "spacing": "1 in", "period": "2 1/2 in", "depth": "1/2 in"}
+    now = after(quilt, {"kind": "fill", "zone": zone, "fill": wave})
+    plan = plan_zone(now, zone)
+    drawing = plan.drawings[0]
+    wanted = plan.template(drawing)
+    made = WaveRuler.model_validate(
+        {"period": f"{wanted.period} mm", "depth": f"{wanted.depth} mm", "length": "10 in"}
+    )
+    kit = now.quilt.kit.changed(rulers={"made": made})
+    laid = laid_for(plan, drawing, plan.telling_line(drawing), -1, kit)
+    assert laid.fit.verdict == "fits"
+    r = float(kit.reach)
+    needle = laid.lay.put(plastic(made.edges, 0, r).needle.points)
+    line = LineString(np.vstack([drawing.traces[0].polyline]))
+    away = shapely.distance(line, shapely.points(needle))
+    assert np.median(away) < 0.75  # a line beside a wave is no wave to a hair
+    crests = needle[needle[:, 1] > needle[:, 1].max() - 0.05]
+    assert shapely.distance(line, shapely.points(crests)).max() < 0.6

@@ -358,3 +358,10 @@ def test_a_zone_may_be_laid_with_a_ruler_or_a_foot_of_her_choice():
     assert [key for key, _ in kit.for_zone("a", None).straight] == ["a"]
     assert kit.for_zone("gone", "walking foot").sew_with == "walking foot"
     assert [key for key, _ in kit.changed(rulers={"b": kit.rulers["b"]}).straight] == ["b"]
+
+
+@pytest.mark.parametrize(("throat", "r"), [("right", "6 mm"), ("left", "1/4 in")])
+def test_a_needle_off_the_middle_counts_on_the_side_where_rulers_lie(throat, r):
+    foot = RulerFoot.model_validate({"offset": "1/4 in", "left": "6 mm", "collar": "1/8 in"})
+    kit = Kit(foot=foot, machine=Machine(throat=throat))
+    assert kit.reach == Length.parse(r).mm + INCH / 8

@@ -15,13 +15,15 @@ from kenzet.core.bench import Lay
 from kenzet.core.drawing import Drawing
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Arc, Point
-from kenzet.core.geom.region import Floats
+from kenzet.core.geom.region import Floats, Region
 from kenzet.core.kit.curves import CurveFit, TemplateFit, ranked, templates
 from kenzet.core.kit.edges import ArcEdge, WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.laying import Pose
 from kenzet.core.sums import edge_of
 from kenzet.core.zone_plan import ZonePlan
+
+_SAME_LEAN = 0.05  # degrees
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,18 +98,29 @@ def _on_template(
     best = fits[0]
     trace = drawing.trace(line)
     points = trace.points if trace is not None else np.array(plan.line_ends(drawing, line))
+    way = points[-1] - points[0]
+    if trace is not None and trace.closed:
+        points, way = _upper_side(points), np.array([1.0, 0.0])
     depth = best.edge.depth if isinstance(best.edge, WaveEdge) else best.edge.rise
     return Laid(
         best.ruler,
         kit.rulers[best.ruler].edges.index(best.edge),
-        _on_crest(points, depth / 2 - float(kit.reach)),
+        _on_crest(points, way, depth / 2 - float(kit.reach)),
         best,
     )
 
 
-def _on_crest(points: Floats, level: float) -> Lay:
-    """The crest at the left nearest to the middle lies ``level`` above the ruler's middle."""
-    way = points[-1] - points[0]
+def _upper_side(points: Floats) -> Floats:
+    """The middle half of the upper side of a line that goes round, from left to right."""
+    (left, low), (right, high) = points.min(axis=0), points.max(axis=0)
+    inner = np.abs(points[:, 0] - (left + right) / 2) < (right - left) / 4
+    found = points[inner & (points[:, 1] > (low + high) / 2)]
+    side: Floats = found[np.argsort(found[:, 0])]
+    return side
+
+
+def _on_crest(points: Floats, way: Floats, level: float) -> Lay:
+    """On a wave that runs ``way``: the crest at the left nearest to the middle lies ``level`` above the ruler's middle."""
     ux, uy = (way / math.hypot(*way)).tolist()
     across = (points - points[0]) @ np.array([-uy, ux])
     along = (points - points[0]) @ np.array([ux, uy])
@@ -115,3 +128,35 @@ def _on_crest(points: Floats, level: float) -> Lay:
     nearest = np.argmin(np.where(crests, np.abs(along - along[-1] / 2), np.inf))
     x, y = points[nearest].tolist()
     return Lay(x + level * uy, y - level * ux, math.degrees(math.atan2(uy, ux)))
+
+
+@dataclass(frozen=True, slots=True)
+class ByAngle:
+    """A first line set without a mark: the line of ruler ``ruler`` (its key) that leans ``degrees`` (90: those across)
+    lies on edge number ``edge``, and the working edge crosses that ``along`` mm from its datum corner.
+    """
+
+    ruler: str
+    degrees: float
+    edge: int
+    along: float
+
+
+def set_by_angle(region: Region, pose: Pose, kit: Kit) -> ByAngle | None:
+    """How a line that no seam runs along is set by a square or slanted etched line on a seam that it meets."""
+    for stop in pose.stops:
+        if stop.along is None:
+            continue
+        other = pose.stops[1].needle if stop is pose.stops[0] else pose.stops[0].needle
+        way = math.degrees(math.atan2(other[1] - stop.needle[1], other[0] - stop.needle[0]))
+        for number, edge in enumerate(region.edges):
+            along = math.dist(edge.start, stop.edge)
+            beyond = abs(along + math.dist(stop.edge, edge.end) - edge.length) > 0.05
+            if beyond or not 0 < along < edge.length:
+                continue
+            met = abs((edge.angle - way + 90) % 180 - 90)
+            for key, straight in kit.straight:
+                leans = [*straight.angles, *([90.0] if straight.across else [])]
+                if any(abs(met - min(lean, 180 - lean)) < _SAME_LEAN for lean in leans):
+                    return ByAngle(key, round(met, 1), number, along)
+    return None

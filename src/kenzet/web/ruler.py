@@ -9,11 +9,14 @@ import numpy as np
 
 from kenzet.core.drawing import Drawing
 from kenzet.core.geom.arcs import Arc
+from kenzet.core.geom.region import Region
 from kenzet.core.kit.curves import CurveFit, TemplateFit, ranked, templates
 from kenzet.core.kit.edges import StraightEdge, WaveEdge, ZigzagEdge
 from kenzet.core.kit.gate import foot_fault, ruler_fault
 from kenzet.core.kit.kit import Kit
 from kenzet.core.laying import Pose
+from kenzet.core.lays import set_by_angle
+from kenzet.core.marks.ticks import edge_names
 from kenzet.core.measure import COARSE, Unit
 from kenzet.core.references import Reference
 from kenzet.core.sums import Sum, best_sum, check_number, edge_of, hand_stops, placements, whole_stitches
@@ -56,7 +59,7 @@ def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
         foot=list(pose.foot),
         radius=pose.foot_radius,
         stops=_stops(pose, unit, sides),
-        laid=_laid_words(found, reference, reckoned, unit),
+        laid=_laid_words(found, drawing.region, pose, reference, reckoned, unit),
         sum=None if marked else slip.the_sum(reckoned, found.kit, unit, on, total),
         curves=[],
         rulers=[] if marked else _choices(kit, reckoned.spacing, math.dist(start, end), unit),
@@ -274,11 +277,30 @@ def _unlike(fit: TemplateFit, unit: Unit) -> m.Words:
     return [*longer, *([", "] if longer and higher else []), *higher] or ["right"]
 
 
-def _laid_words(found: ZonePlan, reference: Reference, reckoned: Sum, unit: Unit) -> m.Words:
+def _laid_words(
+    found: ZonePlan, region: Region, pose: Pose, reference: Reference, reckoned: Sum, unit: Unit
+) -> m.Words:
     if reference.kind == "mark":
         foot = show.shown(found.kit.reach, unit)
-        return ["No seam gives this line its place: draw it, and lay the ruler's edge ", foot, " beside it."]
+        said = "No seam gives this line its place: draw it, and lay the ruler's edge "
+        return [said, foot, " beside it.", *_by_angle(found.kit, region, pose, unit)]
     return [f"Laid on {_ON[reference.kind]}, ", show.shown(reckoned.spacing, unit), " away."]
+
+
+def _by_angle(kit: Kit, region: Region, pose: Pose, unit: Unit) -> m.Words:
+    """The other way to set a first line (F7)."""
+    way = set_by_angle(region, pose, kit)
+    if way is None:
+        return []
+    edge = region.edges[way.edge]
+    corner = "top" if abs(edge.end[0] - edge.start[0]) < 1e-3 else "left"
+    line = "a line across it" if way.degrees == 90 else f"its {way.degrees:g}° line"
+    name = edge_names(region)[way.edge]
+    return [
+        f" Or set it without drawing: the ruler with {line} on the {name}, its working edge ",
+        show.shown(way.along, unit, COARSE[unit] / 2, about=True),
+        f" from that edge's {corner} corner.",
+    ]
 
 
 def _stops(pose: Pose, unit: Unit, sides: bool) -> list[z.StopView]:

@@ -14,6 +14,7 @@ from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site
 from kenzet.core.fills.turned import Frame, check_count, frame_of
 from kenzet.core.fills.waves import one_period, steepest, tightest
 from kenzet.core.geom.paths import Path
+from kenzet.core.kit.edges import WaveEdge
 from kenzet.core.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
 
@@ -60,7 +61,19 @@ class WaveBorder(Fill):
         """F29, for the shortest repeat on any side."""
         frame = frame_of(site.region, 0.0, site.region.middle)
         depth = float(self.depth.mm)
-        return min(tightest(self.repeat(side)[0], depth) for box in self._boxes(site, frame) for side in box)
+        sides = [side for box in self._boxes(site, frame) for side in self._sides(*box)]
+        return min(tightest(self.repeat(side)[0], depth) for side in sides)
+
+    def template(self, site: Site) -> WaveEdge:
+        """A wave of its depth and of the period along the longest side."""
+        (w, h), *_ = self._boxes(site, frame_of(site.region, 0.0, site.region.middle))
+        side = max(self._sides(w, h))
+        return WaveEdge(self.repeat(side)[0], float(self.depth.mm), side)
+
+    def _sides(self, w: float, h: float) -> tuple[float, float]:
+        """How long the sides of a round are from corner crest to corner crest, across and up."""
+        out = float(self.depth.mm) * (1 if self.corner == "crest" else -1)
+        return w + out, h + out
 
     def repeat(self, side: float) -> tuple[float, int]:
         """Period and number of repeats along a side of ``side`` mm."""
@@ -99,8 +112,7 @@ class WaveBorder(Fill):
         corners = [(-w / 2, h / 2), (w / 2, h / 2), (w / 2, -h / 2), (-w / 2, -h / 2)]
         rows = []
         for k, (x, y) in enumerate(corners):
-            long = (w, h)[k % 2]
-            period, many = self.repeat(long + 2 * out)
+            period, many = self.repeat(self._sides(w, h)[k % 2])
             u, v = (
                 ((1.0, 0.0), (0.0, -1.0), (-1.0, 0.0), (0.0, 1.0))[k],
                 ((0.0, 1.0), (1.0, 0.0), (0.0, -1.0), (-1.0, 0.0))[k],
@@ -129,8 +141,12 @@ class WaveBorder(Fill):
         """Repeats on both sides of the outermost round and how much each is changed."""
         frame = frame_of(site.region, 0.0, site.region.middle)
         (w, h), *_ = self._boxes(site, frame)
-        found = []
-        for name, side in (("Repeats across", w), ("Repeats up", h)):
+        beside = (frame.width - w) / 2
+        found = [
+            Figure("Line's middle from the edge", beside),
+            Figure("Left beside it", beside - float(self.depth.mm) / 2),
+        ]
+        for name, side in zip(("Repeats across", "Repeats up"), self._sides(w, h), strict=True):
             period, many = self.repeat(side)
             found += [Figure(name, many, "count"), Figure("Each changed by", period - float(self.period.mm))]
         slope = math.degrees(steepest(float(self.period.mm), float(self.depth.mm)))

@@ -82,9 +82,12 @@ class Kit(Frozen):
 
     @property
     def reach(self) -> Fraction:
-        """r, exact mm: from the needle to the rim of the ruler foot, a collar counted in (F46)."""
+        """r, exact mm: from the needle to the rim of the ruler foot on the side on which rulers lie, away from the
+        machine's body; a collar counted in (F46).
+        """
         collar = self.foot.collar
-        return self.foot.to_rim + (collar.mm if collar else 0)
+        side: Literal["left", "right"] = "left" if self.machine.throat == "right" else "right"
+        return self.foot.to_rim_at(side) + (collar.mm if collar else 0)
 
     @cached_property
     def usable(self) -> dict[str, Edged]:

@@ -15,7 +15,7 @@ let asked = 0
 async function read(keep: boolean) {
   const mine = (asked += 1)
   if (!span.value.trim()) return void (found.value = undefined)
-  const answer = await kit.strip({ span: span.value, lines: Number(lines.value) || 0, keep })
+  const answer = await kit.strip({ span: span.value, lines: Number(lines.value) || 0, side: side.value, keep })
   if (mine !== asked) return
   wrong.value = answer instanceof Problem ? answer : undefined
   found.value = answer instanceof Problem ? undefined : answer
@@ -25,7 +25,9 @@ async function read(keep: boolean) {
     found.value = undefined
   }
 }
-const tells = (thing: Views['ThingView']) => String(thing.thing.offset ?? '')
+const tells = (thing: Views['ThingView']) => String(thing.thing[side.value] ?? '')
+const SIDES = [['offset', 'any side'], ['left', 'at its left'], ['right', 'at its right'], ['front', 'before it'], ['back', 'behind it']] as const
+const side = ref<(typeof SIDES)[number][0]>('offset')
 </script>
 
 <template>
@@ -36,6 +38,8 @@ const tells = (thing: Views['ThingView']) => String(thing.thing.offset ?? '')
       <label class="label">Lines<input v-model.number="lines" class="text" type="number" min="2" max="60" data-testid="strip-lines" @input="read(false)" /></label>
       <label class="label">First to last<input v-model="span" class="text" data-testid="strip-span" :aria-invalid="wrong?.field === 'span'" @input="read(false)" /></label>
     </div>
+    <div class="chips" role="group" aria-label="Where the ruler lay"><button v-for="[key, label] in SIDES" :key="key" class="chip" :aria-pressed="side === key" :data-testid="`strip-${key}`" @click="((side = key), read(false))">{{ label }}</button></div>
+    <p v-if="side !== 'offset'" class="quiet">Your plans lay rulers away from the machine’s body: that side counts in them.</p>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong.message }}</p>
     <p v-if="found" role="status">Needle to rim: <b data-testid="strip-tells">{{ tells(found) }}</b></p>
     <div class="chips">

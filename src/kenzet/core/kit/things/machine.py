@@ -53,10 +53,14 @@ class Checked(Frozen):
     how: str = ""
 
 
+_OFF = "Where the needle is not in the middle of the foot."
+
+
 class RulerFoot(Thing):
     """A round foot for thick rulers. ``offset`` is r: needle to rim; a collar adds its width (F46).
 
-    ``left`` … ``back`` are the offsets on those sides, kept where they were measured; plans go by ``offset``.
+    ``left`` … ``back`` are r where the ruler lies on that side of the needle, if it was measured there: of a needle that
+    is not in the middle of its foot.
     """
 
     label: ClassVar[str] = "Ruler foot"
@@ -65,6 +69,7 @@ class RulerFoot(Thing):
     order: ClassVar[int] = 2
     ranges: ClassVar[dict[str, tuple[str, str]]] = {
         "offset": ("1/16 in", "1 in"), "collar": ("1/16 in", "4 in"),
+        **dict.fromkeys(("left", "right", "front", "back"), ("1/16 in", "1 in")),
         "thinnest": ("1 mm", "20 mm"), "thickest": ("1 mm", "20 mm"),
     }  # fmt: skip
 
@@ -88,10 +93,12 @@ class RulerFoot(Thing):
     collar: Length | None = asked(
         None, Form("length", "A collar or ring on it adds", empty="none", minor=True)
     )
-    left: Length | None = None
-    right: Length | None = None
-    front: Length | None = None
-    back: Length | None = None
+    left: Length | None = asked(None, Form("length", "Ruler at its left", _OFF, empty="the same", minor=True))
+    right: Length | None = asked(
+        None, Form("length", "Ruler at its right", _OFF, empty="the same", minor=True)
+    )
+    front: Length | None = asked(None, Form("length", "Ruler before it", _OFF, empty="the same", minor=True))
+    back: Length | None = asked(None, Form("length", "Ruler behind it", _OFF, empty="the same", minor=True))
     thinnest: Length | None = asked(
         None, Form("length", "Rulers from", "Thickness", empty="as its shank wants", minor=True)
     )
@@ -104,6 +111,11 @@ class RulerFoot(Thing):
     def to_rim(self) -> Fraction:
         """r without a collar, exact mm."""
         return self.offset.mm / (2 if self.measured == "across" else 1)
+
+    def to_rim_at(self, side: Literal["left", "right"]) -> Fraction:
+        """The same where the ruler lies on that side of the needle."""
+        own = self.left if side == "left" else self.right
+        return self.to_rim if own is None else own.mm
 
 
 class WalkingFoot(Thing):
