@@ -14,6 +14,7 @@ from kenzet.core.choosing import suited
 from kenzet.core.errors import BadValue, TooMany, Unknown
 from kenzet.core.fills import FILLS
 from kenzet.core.kit.things.machine import RulerFoot
+from kenzet.core.marks.marking import marks_of
 from kenzet.core.measure import Length
 from kenzet.core.plan import check_kit, plan_quilt, plan_zone
 from kenzet.core.top.document import read, write
@@ -100,9 +101,9 @@ def test_every_line_can_be_laid_and_marks_say_which_must_be_drawn(laid, zone, ki
     drawing = plan.drawings[0]
     refs = plan.references(drawing)
     assert sorted(refs) == list(range(drawing.lines))
-    drawn = plan.marked(drawing, "first lines")
+    drawn = list(marks_of(plan, drawing, "first lines").lines)
     assert drawn == sorted(line for line, ref in refs.items() if ref.kind == "mark")
-    assert plan.marked(drawing, "all lines") == list(range(drawing.lines))
+    assert list(marks_of(plan, drawing, "all lines").lines) == list(range(drawing.lines))
     if drawing.lines:
         pose, reference, _ = plan.pose(drawing, plan.telling_line(drawing))
         assert reference.kind in ("seam", "line", "mark")

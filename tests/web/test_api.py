@@ -157,12 +157,16 @@ def test_changes_undo_redo_and_what_the_other_window_sees(client):
 
 def test_marks_count_ticks_and_pages(client):
     view = client.post("marks", zone=ZONE).json
-    assert (len(view["marked"]), view["method"]) == (8, "first lines")
-    assert [words(m["words"]) for m in view["methods"]] == ["8 to draw", "92 to draw"]
+    assert (len(view["strokes"]), view["method"], view["chosen_by_her"]) == (8, "first lines", True)
+    told = {one["key"]: words(one["words"]) for one in view["methods"]}
+    assert (told["first lines"], told["all lines"]) == ("8 to draw", "92 to draw")
+    assert told["nothing"].endswith("by eye") and told["anchors"].startswith("every 4th")
     top = next(e for e in view["edges"] if e["name"] == "top edge")
     assert (top["from_corner"], words([top["ticks"][0]["shown"]])) == ("left", "3/8")
     assert view["pages"] == 4
-    assert client.post("marks", zone=ZONE, method="all lines", paper="a4").json["marked"] == list(range(92))
+    assert client.post("marks", zone=ZONE, method="all lines", paper="a4").json["pages"] > 0
+    assert len(client.post("marks", zone=ZONE, method="all lines").json["strokes"]) == 92
+    assert client.post("marks", zone=ZONE, method="dots").json["dots"]
     refused = client.post("marks", zone="border")
     assert (refused.status_code, refused.json["field"]) == (422, "zone")
 
@@ -183,8 +187,8 @@ def test_the_ruler_lies_for_a_line_and_for_one_that_shows_it_well(client):
     assert client.post("ruler", zone=ZONE, line=view["line"], unit="mm").json["line"] == view["line"]
     assert client.post("ruler", zone=ZONE, line=9999).status_code == 404
     assert client.post("ruler", zone=ZONE, place="9-9").status_code == 404
-    marked = client.post("ruler", zone=ZONE, line=client.post("marks", zone=ZONE).json["marked"][0]).json
-    assert marked["sum"] is None
+    views = (client.post("ruler", zone=ZONE, line=k).json for k in range(92))
+    marked = next(view for view in views if view["sum"] is None)
     assert "draw it" in words(marked["laid"])
 
 

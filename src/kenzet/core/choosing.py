@@ -101,7 +101,7 @@ def effort(found: Tried) -> Effort:
     pivots = sum(max(len(trace.path.vertices) - 2, 0) for trace in drawing.traces if trace.path.straight)
     curved = any(not trace.path.straight for trace in drawing.traces)
     ease = 4 if drawing.hints else 3 if curved else 2 if pivots else 1
-    marks = len(found.plan.marked(drawing, "first lines"))
+    marks = len(found.plan.references(drawing).marked) if drawing.fill.sewn else drawing.lines
     stops = thread_stops(drawing)
     sewn = drawing.stitched / 25.4 / _PACE[ease]
     shifts = drawing.lines + pivots

@@ -13,9 +13,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import pairwise
-from typing import Literal
+from typing import Any, Literal
 
 import numpy as np
+import shapely
 
 from kenzet.core.drawing import Drawing
 from kenzet.core.errors import BadValue, Unknown
@@ -24,6 +25,7 @@ from kenzet.core.gaps import Gap, gap_together, quick_gap
 from kenzet.core.geom.arcs import Arc
 from kenzet.core.geom.predicates import CURVE_ERROR
 from kenzet.core.geom.region import Point
+from kenzet.core.hand import BY_HAND
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.laying import Pose, pose
@@ -32,7 +34,7 @@ from kenzet.core.references import LINE, MARK, SEAM, Bundle, Reference, Referenc
 from kenzet.core.slivers import EdgeGap, edge_gaps
 from kenzet.core.sums import Sum, best_sum
 from kenzet.core.top.laid import ZoneShape, from_middle
-from kenzet.core.top.zone import MarkMethod, Zone
+from kenzet.core.top.zone import Zone
 
 Compass = Literal["right", "left", "up", "down"]
 
@@ -96,6 +98,11 @@ class ZonePlan:
         return {}
 
     @cached_property
+    def kept(self) -> dict[object, Any]:
+        """What others have worked out of this plan, under keys of their own."""
+        return {}
+
+    @cached_property
     def _references(self) -> dict[int, References]:
         """What was worked out, by drawing."""
         return {}
@@ -134,12 +141,13 @@ class ZonePlan:
 
     def edge_gaps(self, drawing: Drawing) -> list[EdgeGap]:
         """What is left along the edges that run with the lines, the narrowest first."""
-        number = self._number(drawing)
+        number = self.number_of(drawing)
         if number not in self._edge_gaps:
             self._edge_gaps[number] = edge_gaps(drawing.region, drawing.families)
         return self._edge_gaps[number]
 
-    def _number(self, drawing: Drawing) -> int:
+    def number_of(self, drawing: Drawing) -> int:
+        """Its place among ``drawings``."""
         return next(k for k, one in enumerate(self.drawings) if one is drawing)
 
     def mend(self, drawing: Drawing, place: str = "") -> Mend | None:
@@ -163,7 +171,7 @@ class ZonePlan:
 
     def references(self, drawing: Drawing) -> References:
         """What every line of ``drawing`` is laid from, by line number."""
-        number = self._number(drawing)
+        number = self.number_of(drawing)
         if number not in self._references:
             self._references[number] = _laid(self.kit, drawing)
         return self._references[number]
@@ -194,12 +202,6 @@ class ZonePlan:
         if not len(follows):
             raise BadValue("No line lies in this zone.", "line")
         return int(follows[np.lexsort((follows, -drawing.lengths[follows].round(3)))[0]])
-
-    def marked(self, drawing: Drawing, method: MarkMethod) -> list[int]:
-        """The lines to draw: all, or only those that nothing sewn or pieced gives a place to."""
-        if method == "all lines" or not drawing.fill.sewn:
-            return list(range(drawing.lines))
-        return self.references(drawing).marked
 
     def ticked(self, drawing: Drawing) -> list[TickedEdge]:
         """The zone's edges with a tick for every line that meets them."""
@@ -282,11 +284,28 @@ def _laid(kit: Kit, drawing: Drawing) -> References:
             order.append(lay_family(drawing.region.pieces, family, bundle, kit, found))
     straight = np.concatenate(order) if order else np.arange(0)
     found.order[: len(straight)] = straight
-    for number, trace in enumerate(drawing.traces, len(drawing.stretches)):
-        if trace.laid_on is not None and best_sum(kit, trace.laid_on[1]).can_be_laid:
-            found.kinds[number] = SEAM if trace.laid_on[0] == "seam" else LINE
-            found.distances[number] = trace.laid_on[1]
+    _lay_traces(kit, drawing, found)
     return found
+
+
+def _lay_traces(kit: Kit, drawing: Drawing, into: References) -> None:
+    """Each on the ring or the path before it that lies beside it; drawn where there is none."""
+    before: dict[tuple[int, int], list[int]] = {}
+    lines = [shapely.LineString(trace.polyline) for trace in drawing.traces]
+    for k, trace in enumerate(drawing.traces):
+        before.setdefault((trace.family, trace.line), []).append(k)
+        if trace.laid_on is None or not best_sum(kit, trace.laid_on[1]).can_be_laid:
+            continue
+        number, (on, distance) = len(drawing.stretches) + k, trace.laid_on
+        if on == "line" and drawing.layer != BY_HAND:
+            near = float(distance) * 1.05 + 0.1
+            beside = [
+                j for j in before.get((trace.family, trace.line - 1), []) if lines[j].dwithin(lines[k], near)
+            ]
+            if not beside:
+                continue
+            into.before[number] = len(drawing.stretches) + beside[0]
+        into.kinds[number], into.distances[number] = SEAM if on == "seam" else LINE, distance
 
 
 def site_at(shape: ZoneShape, place: str, middle: Point) -> Site:

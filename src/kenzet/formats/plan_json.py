@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 
 from kenzet.core.drawing import Drawing
+from kenzet.core.marks.marking import marks_of
 from kenzet.core.measure import MM_PER, Length
 from kenzet.core.plan import plan_quilt
 from kenzet.core.references import Reference
@@ -49,7 +50,8 @@ def _zone(plan: ZonePlan) -> dict[str, Any]:
 
 def _drawing(plan: ZonePlan, drawing: Drawing) -> dict[str, Any]:
     references = plan.references(drawing)
-    marked = set(plan.marked(drawing, plan.zone.marking))
+    marks = marks_of(plan, drawing)
+    marked = set(marks.lines)
     return {
         "fill": drawing.fill.model_dump(mode="json"),
         "layer": drawing.layer,

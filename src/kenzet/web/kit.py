@@ -113,7 +113,10 @@ def _view(kit: Kit, things: dict[str, Thing], unit: Unit) -> KitView:
         kit=kit.model_dump(mode="json"),
         slots=[_slot(kit, slot, things) for slot in SLOTS],
         sew_with=kit.sew_with,
-        fields=[show.field(name, form, getattr(kit, name), unit) for name, form in _LENGTHS.items()],
+        fields=[
+            show.field(name, form, getattr(kit, name), "mm" if name == "stitch" else unit)
+            for name, form in _LENGTHS.items()
+        ],
         rulers=[_made(kit, key, unit) for key in kit.rulers],
         foot=float(kit.reach),
         fault=foot_fault(kit.machine, kit.foot) if kit.sew_with == "ruler foot" else "",

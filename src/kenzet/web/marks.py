@@ -9,6 +9,7 @@ from flask_openapi3 import APIBlueprint
 
 from kenzet.core.drawing import Drawing
 from kenzet.core.hand import BY_HAND
+from kenzet.core.marks.marking import Marks, hanging, left_to_the_eye, marks_of, method_of, methods
 from kenzet.core.marks.sheet import MarkSheet, mark_sheet
 from kenzet.core.marks.ticks import TickedEdge
 from kenzet.core.measure import COARSE, Unit, long_figure, rounded
@@ -62,6 +63,14 @@ class EdgeView(m.Wire):
     note: m.Words
 
 
+class SignView(m.Wire):
+    """A small sign of a texture: strokes, flat x, y lists; mm in the part."""
+
+    names: str
+    at: list[float]
+    strokes: list[list[float]]
+
+
 class LayerView(m.Wire):
     """One of the fills of a zone."""
 
@@ -77,7 +86,10 @@ class MarksView(m.Wire):
     occurs: str
     method: MarkMethod
     methods: list[MethodView]
-    marked: list[int]
+    chosen_by_her: bool
+    strokes: list[list[float]]
+    dots: list[list[float]]
+    signs: list[SignView]
     edges: list[EdgeView]
     pages: int
     pages_words: str
@@ -103,7 +115,6 @@ class SheetQuery(m.Reading):
 
 
 CAUTION = "Try the marker on a scrap of this fabric first, and do not press the quilt with the marks in."
-_METHODS: dict[MarkMethod, str] = {"first lines": "First of each family", "all lines": "All the lines"}
 
 
 @marks.post("/marks", responses={200: MarksView})
@@ -128,9 +139,10 @@ def sheet_svg(path: m.ZonePath, query: SheetQuery) -> Response:
 def _sheet(path: m.ZonePath, query: SheetQuery) -> MarkSheet:
     kept, laid = laid_quilt(path.quilt)
     found = planned(laid, path.zone)
-    method = query.method or found.zone.marking
     found = found.layered(query.layer)
-    return mark_sheet(found, found.drawing_at(query.place), method, kept.quilt.name, query.unit)
+    drawing = found.drawing_at(query.place)
+    method = query.method or method_of(found, drawing)
+    return mark_sheet(found, drawing, method, kept.quilt.name, query.unit)
 
 
 def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
@@ -138,22 +150,31 @@ def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
     layer = body.layer if body.layer in layers else layers[0]  # what was on top may have been taken off
     found = whole.layered(layer)
     unit, drawing = body.unit, found.drawing_at(body.place)
-    method = body.method or found.zone.marking
-    marked = found.marked(drawing, method)
-    pages = pages_of(mark_sheet(found, drawing, method, laid.quilt.name, unit), body.paper)
+    marks = marks_of(found, drawing, body.method)
+    pages = pages_of(mark_sheet(found, drawing, marks.method, laid.quilt.name, unit), body.paper)
     many = len(pages.tiles)
     return MarksView(
         zone=body.zone,
         name=found.zone.name,
         occurs=show.occurs(laid, found.zone),
-        method=method,
-        methods=[_method(found, drawing, key) for key in _METHODS],
-        marked=marked,
+        method=marks.method,
+        chosen_by_her=found.zone.marking is not None,
+        methods=[_method(found, drawing, key, unit) for key in methods(found, drawing)],
+        strokes=[stroke.round(3).ravel().tolist() for stroke in marks.strokes],
+        dots=[list(dot) for dot in marks.dots],
+        signs=[
+            SignView(
+                names=sign.names,
+                at=list(sign.at),
+                strokes=[s.round(3).ravel().tolist() for s in sign.strokes],
+            )
+            for sign in marks.signs
+        ],
         edges=[_edge(ticked, found.kit.marking_step.mm, unit) for ticked in found.ticked(drawing)],
         pages=many,
         pages_words="1 page" if many == 1 else f"{many} pages, {pages.columns} × {pages.rows}",
-        rows=_rows(found, drawing, marked, unit),
-        note=_note(found, drawing, marked, unit),
+        rows=_rows(found, drawing, marks, unit),
+        note=_note(found, drawing, marks, unit),
         caution=CAUTION,
         drawings=show.drawings(whole),
         layers=[LayerView(layer=one, label=_LAYERS[one]) for one in layers],
@@ -162,35 +183,87 @@ def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
     )
 
 
-def _rows(found: ZonePlan, drawing: Drawing, marked: list[int], unit: Unit) -> list[m.Row]:
+def _rows(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> list[m.Row]:
     times = sum(len(d.places) for d in found.drawings)
-    pen = sum(drawing.length_of(number) for number in marked)
-    both = (
-        f"{long_figure(pen, unit)} · {long_figure(pen * times, unit)}"
-        if times > 1
-        else long_figure(pen, unit)
+    many = " · in the quilt" if times > 1 else ""
+    rows = []
+    if marks.strokes:
+        both = long_figure(marks.pen, unit) + (
+            f" · {long_figure(marks.pen * times, unit)}" if times > 1 else ""
+        )
+        rows.append(m.Row(label=["Pen line here" + many], words=[both]))
+    spent = show.minutes(marks.seconds)
+    rows.append(
+        m.Row(
+            label=["Drawing it" + many],
+            words=[spent + (f" · {show.minutes(marks.seconds * times)}" if times > 1 else "")],
+        )
     )
-    return [
-        m.Row(label=["Lines to draw here"], words=[f"{len(marked)} of {drawing.lines}"]),
-        m.Row(label=["Laid by ruler, no mark"], words=[f"{drawing.lines - len(marked)}"]),
-        m.Row(label=["Pen line here" + (" · in the quilt" if times > 1 else "")], words=[both]),
-        m.Row(label=["Ticks rounded to"], words=[show.shown(found.kit.marking_step.mm, unit)]),
-    ]
+    every_line = marks_of(found, drawing, "all lines") if "all lines" in methods(found, drawing) else None
+    if every_line and every_line.seconds > marks.seconds + 30:
+        saved = show.minutes((every_line.seconds - marks.seconds) * times)
+        rows.append(m.Row(label=["Saved against drawing all"], words=[saved]))
+    out = left_to_the_eye(found, drawing, marks)
+    if out:
+        rows.append(
+            m.Row(
+                label=["The last may be out by"], words=[show.shown(out, unit, COARSE[unit] / 2, about=True)]
+            )
+        )
+    if found.ticked(drawing):
+        rows.append(m.Row(label=["Ticks rounded to"], words=[show.shown(found.kit.marking_step.mm, unit)]))
+    return rows
 
 
-def _method(found: ZonePlan, drawing: Drawing, method: MarkMethod) -> MethodView:
-    count = len(found.marked(drawing, method))
-    return MethodView(
-        key=method, label=_METHODS[method], words=[f"{count} to draw" if count else "none to draw"]
-    )
+_LABELS: dict[MarkMethod, str] = {
+    "nothing": "Nothing", "first lines": "First of each family", "anchors": "Anchors",
+    "ticks": "Ticks on the edges", "dots": "Dots at ends and turns", "all lines": "All the lines",
+    "half": "Half of it", "fill signs": "A sign of the texture",
+}  # fmt: skip
 
 
-def _note(found: ZonePlan, drawing: Drawing, marked: list[int], unit: Unit) -> m.Words:
+def _method(found: ZonePlan, drawing: Drawing, method: MarkMethod, unit: Unit) -> MethodView:
+    marks = marks_of(found, drawing, method)
+    hang = hanging(found, drawing, marks) if method == "nothing" else []
+    words: m.Words = [f"{marks.count} to draw" if marks.count else "none to draw"]
+    if method == "anchors" and marks.every:
+        words = [f"every {_nth(marks.every)} · {marks.count} to draw"]
+    if method == "ticks":
+        words = [f"{marks.ticks} ticks" + (f", {len(marks.lines)} lines" if marks.lines else "")]
+    if method == "dots":
+        words = [f"{len(marks.dots)} dots"]
+    if method == "half":
+        words = ["the other half freehand"]
+    if hang:
+        words = [f"{len(hang)} {'line' if len(hang) == 1 else 'lines'} by eye"]
+    return MethodView(key=method, label=_LABELS[method], words=words)
+
+
+def _nth(number: int) -> str:
+    """
+    >>> _nth(2), _nth(4), _nth(23)
+    ('2nd', '4th', '23rd')
+    """
+    ends = {1: "st", 2: "nd", 3: "rd"}
+    return f"{number}{'th' if number % 100 in (11, 12, 13) else ends.get(number % 10, 'th')}"
+
+
+def _note(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> m.Words:
     special = _special_note(found, drawing)
     if special:
         return [special]
-    if not marked:
+    by_method: dict[MarkMethod, str] = {
+        "ticks": "Ticks give every line its ends: lay the ruler from one to the other. Each is counted from the same corner.",
+        "dots": "A dot at each end and turn: lay the ruler from dot to dot.",
+        "half": "Draw half, and sew the other half from what you see: it is practice, and nobody will tell.",
+        "nothing": "Nothing is drawn: what no seam and no line gives is set by eye.",
+    }
+    if marks.method in by_method and (marks.method != "nothing" or hanging(found, drawing, marks)):
+        return [by_method[marks.method]]
+    if not marks.lines:
         return ["A seam gives the first line of every family, and each line gives the next: nothing to draw."]
+    if marks.method == "anchors":
+        return ["Drawn so that small errors do not add up: between them each line is laid on the one before."]
     if not drawing.fill.is_spaced:
         return ["Drawn where nothing pieced or sewn gives the line its place."]
     spacing = show.shown(drawing.fill.spacing.mm, unit)
@@ -206,7 +279,7 @@ def _special_note(found: ZonePlan, drawing: Drawing) -> str:
     references = found.references(drawing)
     alone = drawing.traces and not len(drawing.stretches)
     if drawing.hints:
-        return "A freehand texture has no exact line: nothing is drawn for it."
+        return "A freehand texture has no exact line: a small sign tells which goes where."
     if not drawing.fill.sewn:
         return "These lines are only drawn, as a base for others; none of them is sewn."
     if alone and len(references.marked) == len(references):

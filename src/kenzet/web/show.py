@@ -14,6 +14,7 @@ import numpy as np
 from kenzet.core.drawing import Trace
 from kenzet.core.fills import FILLS, Fill
 from kenzet.core.fills.base import GROUPS
+from kenzet.core.marks.marking import marks_of
 from kenzet.core.measure import Length, Unit, figure, long_figure
 from kenzet.core.params import Form, forms
 from kenzet.core.top.blocks import Block
@@ -204,6 +205,17 @@ def _plain(value: object) -> str:
     return f"{value:g}" if isinstance(value, float) else str(value)
 
 
+def minutes(seconds: float) -> str:
+    """
+    >>> minutes(20), minutes(150), minutes(7000)
+    ('under a minute', '3 min', '1 h 57')
+    """
+    if seconds < 30:
+        return "under a minute" if seconds else "none"
+    whole = round(seconds / 60)
+    return f"{whole} min" if whole < 60 else f"{whole // 60} h {whole % 60:02d}"
+
+
 def density(per_mm: float, unit: Unit) -> str:
     """Sewn length by area, in the unit in which she thinks of it."""
     return f"{per_mm * 25.4:.1f} in a sq in" if unit == "in" else f"{per_mm * 10:.1f} cm a sq cm"
@@ -222,13 +234,12 @@ def totals(plans: Iterable[ZonePlan], unit: Unit) -> list[m.Total]:
     plans = list(plans)
     stitched = sum(plan.stitched_in_quilt for plan in plans)
     lines = sum(plan.lines_in_quilt for plan in plans)
-    marks = sum(
-        len(plan.marked(drawing, plan.zone.marking)) * len(drawing.places)
-        for plan in plans
-        for drawing in plan.drawings
-    )
+    marked = [(marks_of(plan, drawing), len(drawing.places)) for plan in plans for drawing in plan.drawings]
+    marks = sum(one.count * many for one, many in marked)
+    seconds = sum(one.seconds * many for one, many in marked)
     return [
         m.Total(label="Stitching", words=[long_figure(stitched, unit)], amount=round(stitched, 2)),
         m.Total(label="Lines to sew", words=[f"{lines:,}"], amount=lines),
-        m.Total(label="Lines to draw", words=[f"{marks:,}"], amount=marks),
+        m.Total(label="Marks to draw", words=[f"{marks:,}"], amount=marks),
+        m.Total(label="Marking", words=[minutes(seconds)], amount=round(seconds)),
     ]

@@ -1597,7 +1597,7 @@ export interface components {
              * Method
              * @default null
              */
-            method: ("first lines" | "all lines") | null;
+            method: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "fill signs") | null;
             /**
              * Paper
              * @default letter
@@ -1625,6 +1625,10 @@ export interface components {
         MarksView: {
             /** Caution */
             caution: string;
+            /** Chosen By Her */
+            chosen_by_her: boolean;
+            /** Dots */
+            dots: number[][];
             /** Drawings */
             drawings: components["schemas"]["DrawingView"][];
             /** Edges */
@@ -1633,13 +1637,11 @@ export interface components {
             layer: number;
             /** Layers */
             layers: components["schemas"]["LayerView"][];
-            /** Marked */
-            marked: number[];
             /**
              * Method
              * @enum {string}
              */
-            method: "first lines" | "all lines";
+            method: "nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "fill signs";
             /** Methods */
             methods: components["schemas"]["MethodView"][];
             /** Name */
@@ -1654,6 +1656,10 @@ export interface components {
             pages_words: string;
             /** Rows */
             rows: components["schemas"]["Row"][];
+            /** Signs */
+            signs: components["schemas"]["SignView"][];
+            /** Strokes */
+            strokes: number[][];
             /** Totals */
             totals: components["schemas"]["Total"][];
             /** Zone */
@@ -1749,7 +1755,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "first lines" | "all lines";
+            key: "nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "fill signs";
             /** Label */
             label: string;
             /** Words */
@@ -2363,6 +2369,18 @@ export interface components {
             unit: string;
             /** Whole */
             whole: string;
+        };
+        /**
+         * SignView
+         * @description A small sign of a texture: strokes, flat x, y lists; mm in the part.
+         */
+        SignView: {
+            /** At */
+            at: number[];
+            /** Names */
+            names: string;
+            /** Strokes */
+            strokes: number[][];
         };
         /**
          * SlotView
@@ -3770,7 +3788,7 @@ export interface operations {
                 unit?: "in" | "mm";
                 place?: string;
                 layer?: number;
-                method?: ("first lines" | "all lines") | null;
+                method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "fill signs") | null;
                 paper?: "letter" | "a4";
             };
             header?: never;
@@ -3799,7 +3817,7 @@ export interface operations {
                 unit?: "in" | "mm";
                 place?: string;
                 layer?: number;
-                method?: ("first lines" | "all lines") | null;
+                method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "fill signs") | null;
                 paper?: "letter" | "a4";
             };
             header?: never;

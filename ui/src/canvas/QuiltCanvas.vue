@@ -4,7 +4,7 @@ import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vu
 import type { Unit, Views } from '../api/client'
 import RulerOverlay from './RulerOverlay.vue'
 import TapeMeasure from './TapeMeasure.vue'
-import { closedPath, linesPath, nearest, openPath } from './paths'
+import { closedPath, nearest, openPath } from './paths'
 import { useCamera } from './camera'
 import { lay, ringsOf, seatAt, spotAt, type Spot } from './scene'
 import { useSurface } from './surface'
@@ -22,8 +22,8 @@ const props = defineProps<{
   gap?: Views['GapView'] | null
   /** edges along which a sliver is left: x0, y0, x1, y1 */
   slivers?: number[][]
-  /** numbers of the lines that are drawn with a marker; the rest is shown faint */
-  marked?: number[]
+  /** what is drawn with a marker; the rest is shown faint */
+  marks?: { strokes: number[][]; dots: number[][]; signs: { at: number[]; strokes: number[][] }[] }
   ticks?: Views['EdgeView'][]
   tickedEdge?: number
   /** what may be clicked just now instead of patches and lines */
@@ -80,7 +80,8 @@ const drawing = computed(() => {
   return drawings.find((d) => d.places.includes(props.place ?? '')) ?? (props.place ? undefined : drawings[0])
 })
 const outline = computed(() => closedPath(shape.value?.rings ?? []))
-const markedPath = computed(() => (props.marked && drawing.value ? linesPath(drawing.value, new Set(props.marked)) : ''))
+const markedPath = computed(() => (props.marks?.strokes ?? []).map((stroke) => openPath(stroke)).join(''))
+const signPath = computed(() => (props.marks?.signs ?? []).flatMap((sign) => sign.strokes).map((stroke) => openPath(stroke)).join(''))
 const veil = computed(() => {
   if (!here.value || times.value < 2 || props.open) return ''
   const { left, right, bottom, top } = here.value
@@ -111,7 +112,7 @@ useSurface(surface, {
   quilt: () => props.quilt,
   laid: () => laid.value,
   zone: () => props.zone ?? '',
-  faint: () => !!props.marked,
+  faint: () => !!props.marks,
   showZones: () => !!props.showZones,
   stitchMm: STITCH_MM,
 })
@@ -152,7 +153,7 @@ function click(event: PointerEvent) {
   if (spot.zone) emit('patch', spot.zone, spot.place)
 }
 function lineAt(px: number, py: number) {
-  if (!drawing.value || !at.value || props.marked || props.open) return undefined
+  if (!drawing.value || !at.value || props.marks || props.open) return undefined
   const [qx, qy] = toQuilt(view.value, px, py)
   const [x, y] = unplaced(at.value, qx, qy)
   const found = nearest(drawing.value, x, y)
@@ -256,6 +257,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', crossKeys, true))
             v-if="markedPath" :d="markedPath" class="marked" stroke="#b9820f" stroke-width="3.6" stroke-linecap="round"
             stroke-dasharray="0.1 6.4" vector-effect="non-scaling-stroke"
           />
+          <path v-if="signPath" :d="signPath" class="sign" stroke="#6b4a05" stroke-width="2.2" stroke-linecap="round" vector-effect="non-scaling-stroke" />
         </g>
       </g>
       <g v-if="ticks" class="ticks">
@@ -270,6 +272,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', crossKeys, true))
       </g>
       <slot v-if="at" name="over" :view="view" :placing="at" :local="local" :width="width" :height="height" />
       <RulerOverlay v-if="ruler && at" :ruler="ruler" :placing="at" :view="view" :unit="unit" />
+      <g v-if="marks && at" class="dots still">
+        <circle v-for="(dot, k) in marks.dots" :key="k" r="3.4" :transform="`translate(${spotOnScreen(dot)[0]})`" />
+      </g>
       <g v-if="cross" class="cross" :transform="`translate(${cross.x} ${cross.y})`"><circle r="11" /><path d="M-17 0h12M5 0h12M0 -17v12M0 5v12" /></g>
       <g v-if="picks && at" class="picks">
         <template v-for="(spot, k) in picks.spots" :key="k">
@@ -309,6 +314,7 @@ canvas { position: absolute; inset: 0; }
 .ticks .chosen { stroke: var(--weld-ink); stroke-width: 2.4; }
 .ticks path { pointer-events: none; }
 .ticks .grab { pointer-events: stroke; stroke: transparent; stroke-width: 14; cursor: pointer; }
+.dots { fill: var(--weld); stroke: var(--paper); stroke-width: 1; }
 .pane:focus-visible { outline: none; }
 .cross { fill: none; stroke: var(--madder); stroke-width: 2; pointer-events: none; }
 .picks path { stroke: var(--madder); stroke-width: 5; stroke-opacity: .55; fill: none; cursor: pointer; stroke-linecap: round; }

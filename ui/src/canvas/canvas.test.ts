@@ -41,7 +41,6 @@ describe('paths', () => {
     expect(openPath([0, 0, 1.239, 2])).toBe('M0 0L1.24 2')
     expect(closedPath([[0, 0, 1, 0, 1, 1]])).toBe('M0 0L1 0L1 1Z')
     expect(linesPath(drawing).match(/M/g)).toHaveLength(3)
-    expect(linesPath(drawing, new Set([1, 2]))).toBe('M0 5L10 5M20 0L30 0L30 10L20 10L20 0')
   })
   it('finds the nearest line, and the side of a ring', () => {
     expect(nearest(drawing, 4, 4)).toMatchObject({ number: 1, side: -1, away: 1 })

@@ -16,14 +16,8 @@ export function openPath(points: number[]): string {
 
 export const closedPath = (rings: number[][]) => rings.map((ring) => `${openPath(ring)}Z`).join('')
 
-/** One path for all lines of a drawing, or for those in `only`. */
-export function linesPath(drawing: Lines, only?: Set<number>): string {
-  let path = ''
-  ;[...drawing.lines, ...drawing.paths].forEach((line, k) => {
-    if (!only || only.has(k)) path += openPath(line)
-  })
-  return path
-}
+/** One path for all lines of a drawing. */
+export const linesPath = (drawing: Lines) => [...drawing.lines, ...drawing.paths].map((line) => openPath(line)).join('')
 
 /** Distance from (x, y) to the segment. */
 export function distance(x: number, y: number, x0: number, y0: number, x1: number, y1: number): number {

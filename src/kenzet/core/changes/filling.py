@@ -99,12 +99,14 @@ class SetMarking(Change):
 
     kind: Literal["marking"] = "marking"
     zone: Key
-    marking: MarkMethod
+    marking: MarkMethod | None = None
 
     def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
         """The zone's other settings stay."""
         name = laid.zone(self.zone).name
-        return with_zone(laid.quilt, self.zone, marking=self.marking), f"{name}: mark {self.marking}"
+        return with_zone(
+            laid.quilt, self.zone, marking=self.marking
+        ), f"{name}: mark {self.marking or 'what is best'}"
 
 
 class SetApart(Change):

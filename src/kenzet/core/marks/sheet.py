@@ -12,6 +12,7 @@ import numpy as np
 
 from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats, Point, Region
+from kenzet.core.marks.marking import marks_of
 from kenzet.core.marks.ticks import TickedEdge
 from kenzet.core.measure import Unit, figure
 from kenzet.core.top.zone import MarkMethod
@@ -46,18 +47,20 @@ class MarkSheet:
 
 def mark_sheet(plan: ZonePlan, drawing: Drawing, method: MarkMethod, quilt: str, unit: Unit) -> MarkSheet:
     """The sheet of one drawing; ticks stand where the lines truly end, their figures are rounded."""
-    marked = plan.marked(drawing, method)
-    marks = [_line(drawing, number) for number in marked]
+    drawn = marks_of(plan, drawing, method)
+    whole = method != "half"
     ticked = plan.ticked(drawing)
     ticks = [mark for edge in ticked for mark in _tick_marks(drawing.region, edge, unit)]
     spaced = f" {figure(drawing.fill.spacing.mm, unit).text} {unit} apart" if drawing.fill.is_spaced else ""
-    what = f"{len(marks)} of {drawing.lines} lines drawn" if marks else "no line needs drawing"
+    what = f"{len(drawn.lines)} of {drawing.lines} lines drawn" if drawn.lines else "no line needs drawing"
     return MarkSheet(
         title=f"{quilt} · {plan.zone.name}",
         subtitle=f"{drawing.fill.label}{spaced} · {what}",
         seams=tuple(outline(drawing.region)),
-        marks=tuple(marks),
-        arcs=tuple(_arcs(drawing, number) for number in marked),
+        marks=drawn.strokes,
+        arcs=tuple(_arcs(drawing, number) for number in drawn.lines)
+        if whole
+        else tuple(map(_flat, drawn.strokes)),
         ticks=tuple(ticks),
         bounds=drawing.region.bounds,
     )
@@ -69,18 +72,14 @@ def outline(region: Region) -> list[Floats]:
     return [np.asarray(ring.coords) for ring in rings]
 
 
-def _line(drawing: Drawing, number: int) -> Floats:
-    if number < len(drawing.stretches):
-        ends: Floats = drawing.stretches.ends[number].reshape(2, 2)
-        return ends
-    return drawing.traces[number - len(drawing.stretches)].polyline
+def _flat(line: Floats) -> Floats:
+    return np.hstack([line, np.zeros((len(line), 1))])
 
 
 def _arcs(drawing: Drawing, number: int) -> Floats:
     trace = drawing.trace(number)
     if trace is None:
-        line = _line(drawing, number)
-        return np.hstack([line, np.zeros((len(line), 1))])
+        return _flat(drawing.polylines[number])
     vertices = trace.arcs
     return np.vstack([vertices, vertices[:1]]) if trace.closed else vertices
 

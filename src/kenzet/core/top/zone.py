@@ -29,7 +29,8 @@ Cells = Literal["all", "every other", "the others"]
 MOST_PINS = 3
 """Variants that are compared side by side."""
 
-MarkMethod = Literal["first lines", "all lines"]
+MarkMethod = Literal["nothing", "first lines", "anchors", "ticks", "dots", "all lines", "half", "fill signs"]
+"""What is drawn of a zone."""
 Share = Annotated[float, Field(ge=0, le=1)]
 Spot = tuple[Share, Share]
 Place = Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
@@ -115,7 +116,8 @@ class Apart(Frozen):
 class Zone(Frozen):
     """Patches of one part that are quilted as one; its fill holds at every place but those ``apart``, with ``over``
     on top of it wherever it is filled; ``pins`` are
-    variants that are compared, ``ruler`` (its key in the kit) and ``sew_with`` what she has chosen to lay it with.
+    variants that are compared, ``ruler`` (its key in the kit) and ``sew_with`` what she has chosen to lay it with, ``marking`` what to draw of it: nothing of
+    these: what the app finds best.
     ``by_hand`` holds the lines that she laid herself; they lie at every place.
     """
 
@@ -128,7 +130,7 @@ class Zone(Frozen):
     over: Over | None = None
     left_open: bool = False
     pins: Annotated[tuple[AnyFill, ...], Field(max_length=MOST_PINS)] = ()
-    marking: MarkMethod = "first lines"
+    marking: MarkMethod | None = None
     ruler: ThingKey | None = None
     sew_with: SewWith | None = None
     by_hand: Annotated[tuple[HandLine, ...], Field(max_length=MOST_BY_HAND)] = ()

@@ -22,7 +22,11 @@ const edge = ref(0)
 const trouble = ref('')
 let asking: AbortController | undefined
 
-async function ask(method?: Views['MethodView']['key']) {
+const NOTHING = { strokes: [], dots: [], signs: [] }
+const ticksShown = computed(() => (marks.value?.method === 'ticks' || strips.value ? marks.value?.edges : undefined))
+/** the tick strip is looked at, whatever is drawn */
+const strips = ref(false)
+async function ask(method?: Views['MethodView']['key'], keep?: { marking: string | null }) {
   asking?.abort()
   const mine = (asking = new AbortController())
   if (!zone.key) return (marks.value = undefined)
@@ -34,8 +38,8 @@ async function ask(method?: Views['MethodView']['key']) {
     if (zone.layer !== found.layer) void zone.turnTo(found.layer)
     trouble.value = ''
     if (edge.value >= found.edges.length) edge.value = 0
-    if (!method) return
-    quilt.keep(`${zone.key} marking`, { kind: 'marking', zone: zone.key, marking: method })
+    if (!keep) return
+    quilt.keep(`${zone.key} marking`, { kind: 'marking', zone: zone.key, ...keep })
     await quilt.flush()
     await quilt.take()
   } catch (error) {
@@ -50,7 +54,7 @@ function choose(key: string, place = '') {
 }
 const sheet = (kind: 'pdf' | 'svg') =>
   api.sheet(quilt.id, zone.key, kind, { unit: quilt.unit, paper: paper.value, place: zone.place, layer: String(zone.layer), method: marks.value?.method ?? 'first lines' })
-const ticked = computed(() => marks.value?.edges[edge.value])
+const ticked = computed(() => (ticksShown.value ? marks.value?.edges[edge.value] : undefined))
 watch(() => [zone.key, zone.place, zone.layer, quilt.taken, quilt.unit, paper.value], () => void ask(), { immediate: true })
 watch(() => zone.key, () => zone.drop(), { immediate: true })
 onBeforeUnmount(() => zone.layer > 1 && zone.turnTo(0)) // lines laid by hand are looked at here only
@@ -62,7 +66,7 @@ useCanvasKeys(canvas)
     <div class="both" :class="{ strip: ticked }">
       <QuiltCanvas
         ref="canvas" :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place" :layer="zone.layer"
-        :marked="marks?.marked ?? []" :ticks="marks?.edges" :ticked-edge="edge" @patch="choose" @edge="edge = $event"
+        :marks="marks ?? NOTHING" :ticks="ticksShown" :ticked-edge="edge" @patch="choose" @edge="edge = $event"
       >
         <template #key><CanvasKey :shows="['rest', 'mark', 'tick']" /></template>
       </QuiltCanvas>
@@ -78,10 +82,11 @@ useCanvasKeys(canvas)
           <button v-for="one in marks.layers" :key="one.layer" class="chip" :aria-pressed="marks.layer === one.layer" @click="zone.turnTo(one.layer)">{{ one.label }}</button>
         </div>
         <div class="methods" role="group" aria-label="How to mark it">
-          <button v-for="method in marks.methods" :key="method.key" :aria-pressed="method.key === marks.method" :data-testid="`method-${method.key.replace(' ', '-')}`" @click="ask(method.key)">
+          <button v-for="method in marks.methods" :key="method.key" :aria-pressed="method.key === marks.method" :data-testid="`method-${method.key.replace(' ', '-')}`" @click="ask(method.key, { marking: method.key })">
             <b>{{ method.label }}</b><span class="quiet"><WordsText :words="method.words" /></span>
           </button>
         </div>
+        <button v-if="marks.chosen_by_her && marks.methods[0]?.key !== marks.method" class="plain left" data-testid="method-best" @click="ask(undefined, { marking: null })">you chose this one: take what the app finds best</button>
         <p class="card leaf"><WordsText :words="marks.note" /></p>
         <FigureRows :rows="marks.rows" />
         <section class="print">
@@ -95,7 +100,8 @@ useCanvasKeys(canvas)
           <p class="card weld">{{ marks.caution }}</p>
         </section>
         <section v-if="marks.edges.length">
-          <div class="top">
+          <button v-if="!ticksShown" class="plain left" data-testid="see-ticks" @click="strips = true">see where every line meets the edges …</button>
+          <div v-else class="top">
             <label class="label" for="edge">Ticks along an edge</label>
             <select id="edge" v-model.number="edge"><option v-for="(e, n) in marks.edges" :key="e.name" :value="n">{{ e.name }}</option></select>
           </div>
@@ -130,6 +136,7 @@ tr { border-bottom: 1px dashed var(--rule); }
 th { width: 34px; text-align: left; font-weight: 400; color: var(--soft); }
 td { height: 32px; font-weight: 700; }
 td.quiet { font-weight: 400; text-align: right; }
+.left { justify-self: start; align-self: start; text-align: left; }
 .do { display: grid; place-items: center; min-height: 48px; border-radius: 10px; background: var(--indigo); color: #fff; font-size: 17px; font-weight: 700; text-decoration: none; }
 a.chip { text-decoration: none; color: var(--indigo); margin-left: auto; }
 select { height: 34px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; padding: 0 8px; font: inherit; font-size: 14px; }

@@ -1,0 +1,224 @@
+"""What to draw of a zone so that the rest places itself, what it costs, and what it leaves to the eye.
+
+Glossary: an *anchor* is a line that is drawn although it could be laid on the one before, so that small errors do not
+add up (F36); a line *hangs in the air* where neither a mark nor a seam nor another line gives it its place. Lengths are
+mm; the paces are ours and stay so until the log knows hers.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+
+from kenzet.core.drawing import Drawing
+from kenzet.core.drift import MOST, anchor_every, error_after
+from kenzet.core.geom.region import Floats, Point
+from kenzet.core.hand import BY_HAND
+from kenzet.core.marks.signs import Sign, sign_of
+from kenzet.core.references import LINE, MARK, SEAM
+from kenzet.core.sums import best_sum
+from kenzet.core.top.zone import MarkMethod
+from kenzet.core.zone_plan import ZonePlan
+
+PEN_MM_S = 40.0
+LAY_S = 15.0  # laying the drafting ruler for a stroke
+TICK_S = 5.0
+DOT_S = 4.0
+SIGN_S = 6.0
+_ON_EDGE = 0.01  # mm
+_ONE_DOT = 0.05  # mm: ends nearer together than this are one dot
+BY_EYE: tuple[MarkMethod, ...] = ("nothing", "half", "fill signs")
+"""What leaves something to the eye on purpose."""
+
+
+@dataclass(frozen=True, eq=False)
+class Marks:
+    """``lines`` are drawn, the numbers of the drawing; ``strokes`` what is drawn of them, polylines (n, 2). ``ticks``
+    counts those on the edges, ``dots`` are ends and pivots, ``signs`` name a texture. ``every`` is how many lines on
+    an anchor stands, 0 where none does.
+    """
+
+    method: MarkMethod
+    lines: tuple[int, ...] = ()
+    strokes: tuple[Floats, ...] = ()
+    ticks: int = 0
+    dots: tuple[Point, ...] = ()
+    signs: tuple[Sign, ...] = ()
+    every: int = 0
+
+    @property
+    def pen(self) -> float:
+        """mm of lines to draw."""
+        return float(sum(np.hypot(*np.diff(stroke, axis=0).T).sum() for stroke in self.strokes))
+
+    @property
+    def count(self) -> int:
+        """How many things are drawn."""
+        return len(self.strokes) + self.ticks + len(self.dots) + len(self.signs)
+
+    @property
+    def seconds(self) -> float:
+        """What drawing them takes."""
+        drawn = len(self.strokes) * LAY_S + self.pen / PEN_MM_S
+        return drawn + self.ticks * TICK_S + len(self.dots) * DOT_S + len(self.signs) * SIGN_S
+
+
+def method_of(plan: ZonePlan, drawing: Drawing) -> MarkMethod:
+    """Hers, or the least that makes the rest place itself within her tolerance."""
+    if plan.zone.marking is not None:
+        return plan.zone.marking if plan.zone.marking in methods(plan, drawing) else methods(plan, drawing)[0]
+    return methods(plan, drawing)[0]
+
+
+def methods(plan: ZonePlan, drawing: Drawing) -> tuple[MarkMethod, ...]:
+    """The ways that make sense for a drawing, the one that the app would choose first."""
+    if drawing.hints:
+        return ("fill signs", "nothing")
+    if not drawing.fill.sewn:
+        return ("all lines",)
+    references = plan.references(drawing)
+    anchored = int(references.runs.max(initial=0)) > anchors_every(plan, drawing)
+    first: list[MarkMethod] = ["anchors"] if anchored else []
+    open_: list[MarkMethod] = ["first lines"] if references.marked else ["nothing"]
+    some: tuple[MarkMethod, ...] = ("ticks", "dots", "all lines", "half", "nothing")
+    return tuple(dict.fromkeys([*first, *open_, *some]))
+
+
+def anchors_every(plan: ZonePlan, drawing: Drawing) -> int:
+    """F36: how many lines on one has to be drawn; 0 where not even one stays within her tolerance."""
+    kit = plan.kit
+    gaps = {gap for family in drawing.straight for gap in family.gaps}
+    gaps |= {trace.laid_on[1] for trace in drawing.traces if trace.laid_on}
+    outs = [float(best_sum(kit, gap).out) for gap in gaps]
+    worst = max(outs, key=abs, default=0.0)
+    return anchor_every(worst, float(kit.spread.mm), float(kit.tolerance.mm))
+
+
+def marks_of(plan: ZonePlan, drawing: Drawing, method: MarkMethod | None = None) -> Marks:
+    """What is drawn of ``drawing`` by ``method``, or by hers. What would hang in the air is drawn with it, but where she
+    has chosen to do something by eye.
+    """
+    chosen = method or method_of(plan, drawing)
+    key = ("marks", plan.number_of(drawing), chosen)
+    if key not in plan.kept:
+        plan.kept[key] = _marks(plan, drawing, chosen)
+    found: Marks = plan.kept[key]
+    return found
+
+
+def _marks(plan: ZonePlan, drawing: Drawing, chosen: MarkMethod) -> Marks:
+    if chosen == "fill signs":
+        return Marks(chosen, signs=tuple(sign_of(piece, drawing.fill) for piece in drawing.region.pieces))
+    if chosen == "half":
+        return Marks(chosen, tuple(range(drawing.lines)), tuple(_in_half(drawing)))
+    lines, every = _drawn(plan, drawing, chosen)
+    ticks = sum(len(edge.ticks) for edge in plan.ticked(drawing)) if chosen == "ticks" else 0
+    dots = tuple(_dots(drawing)) if chosen == "dots" else ()
+    found = Marks(chosen, tuple(lines), ticks=ticks, dots=dots, every=every)
+    if chosen != "nothing":
+        lines = sorted({*lines, *hanging(plan, drawing, found)})
+    return replace(found, lines=tuple(lines), strokes=tuple(drawing.polylines[k] for k in lines))
+
+
+def _drawn(plan: ZonePlan, drawing: Drawing, method: MarkMethod) -> tuple[list[int], int]:
+    """The lines to draw, and every how many there is an anchor."""
+    if method in ("nothing", "ticks", "dots"):
+        return [], 0
+    if method == "all lines" or not drawing.fill.sewn:
+        return list(range(drawing.lines)), 0
+    references = plan.references(drawing)
+    if method == "first lines":
+        return references.marked, 0
+    every = anchors_every(plan, drawing)
+    if every == 0:
+        return list(range(drawing.lines)), 1
+    runs = references.runs
+    anchored = (references.kinds == MARK) | ((runs > 0) & (runs % every == 0))
+    return np.flatnonzero(anchored).tolist(), every if every < MOST else 0
+
+
+def _dots(drawing: Drawing) -> Iterable[Point]:
+    """Ends and pivots of every line, each once."""
+    corners = [_pivots(line) for line in drawing.polylines]
+    points = np.concatenate(corners) if corners else np.zeros((0, 2))
+    _, first = np.unique(np.round(points / _ONE_DOT), axis=0, return_index=True)
+    yield from map(tuple, points[np.sort(first)].tolist())
+
+
+def _pivots(line: Floats) -> Floats:
+    """The ends of a polyline and where it turns by more than a drawn arc does."""
+    if len(line) < 3:
+        return line
+    way = np.diff(line, axis=0)
+    turn = np.abs(np.diff(np.unwrap(np.arctan2(way[:, 1], way[:, 0]))))
+    sharp = np.flatnonzero(turn > np.radians(12)) + 1
+    closed = bool(np.allclose(line[0], line[-1]))
+    return line[[*([] if closed and len(sharp) else [0]), *sharp.tolist(), *([] if closed else [-1])]]
+
+
+def _in_half(drawing: Drawing) -> Iterable[Floats]:
+    """The lines in the left half of the zone."""
+    left, low, right, high = drawing.region.bounds
+    half = (left - 1.0, low - 1.0, (left + right) / 2, high + 1.0)
+    for line in drawing.polylines:
+        cut = shapely.clip_by_rect(shapely.linestrings(line), *half)
+        for part in getattr(cut, "geoms", [cut]):
+            if part.geom_type == "LineString" and part.length > 0:
+                yield np.asarray(part.coords)
+
+
+def hanging(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[int]:
+    """The lines that hang in the air: walked from the marks and the seams through what each is laid on."""
+    if not drawing.fill.sewn or drawing.hints:
+        return []
+    references = plan.references(drawing)
+    given = np.zeros(drawing.lines, dtype=bool)
+    given[list(marks.lines)] = True
+    given |= references.kinds == SEAM
+    if drawing.layer == BY_HAND:
+        given |= references.kinds == LINE  # on a line of the zone's fill
+    if marks.method == "dots":
+        given[:] = True
+    if marks.ticks:
+        given |= _ticked(drawing)
+    follows = (references.kinds == LINE) & (references.before >= 0)
+    before = np.where(follows, references.before, np.arange(drawing.lines))
+    for _ in range(drawing.lines):
+        reached = given | given[before]
+        if (reached == given).all():
+            break
+        given = reached
+    found: list[int] = np.flatnonzero(~given).tolist()
+    return found
+
+
+def _ticked(drawing: Drawing) -> NDArray[np.bool_]:
+    """Which lines are straight and have a tick or a corner at both ends."""
+    found = np.zeros(drawing.lines, dtype=bool)
+    lines = drawing.polylines
+    straight = [k for k, line in enumerate(lines) if len(line) == 2]
+    if straight and drawing.region.edges:
+        ends = shapely.points(np.concatenate([lines[k] for k in straight]))
+        edges = shapely.STRtree(shapely.linestrings(drawing.region.edge_ends))
+        on, _ = edges.query(ends, predicate="dwithin", distance=_ON_EDGE)
+        touched = np.zeros(len(ends), dtype=bool)
+        touched[on] = True
+        found[straight] = touched.reshape(-1, 2).all(axis=1)
+    return found
+
+
+def left_to_the_eye(plan: ZonePlan, drawing: Drawing, marks: Marks) -> float:
+    """How far the last of the lines laid one on another may be out, mm (F36); 0 where each is drawn."""
+    runs = plan.references(drawing).runs
+    longest = int(runs.max(initial=0)) if len(runs) else 0
+    if marks.method in ("all lines", "dots", "ticks") or longest == 0:
+        return 0.0
+    many = min(longest, marks.every - 1) if marks.every else longest
+    worst = max(
+        (float(best_sum(plan.kit, gap).out) for f in drawing.straight for gap in f.gaps), key=abs, default=0.0
+    )
+    return error_after(many, worst, float(plan.kit.spread.mm)) if many else 0.0

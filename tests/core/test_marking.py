@@ -1,0 +1,164 @@
+"""What is drawn of a zone: nothing hangs in the air, and no more is drawn than has to be."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+import shapely
+
+from kenzet.core.drift import error_after
+from kenzet.core.fills import FILLS
+from kenzet.core.kit.kit import Kit
+from kenzet.core.marks.marking import (
+    BY_EYE,
+    anchors_every,
+    hanging,
+    left_to_the_eye,
+    marks_of,
+    method_of,
+    methods,
+)
+from kenzet.core.marks.signs import STROKES
+from kenzet.core.measure import Length
+from kenzet.core.plan import plan_quilt
+from kenzet.core.references import LINE, MARK
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.zone import Zone
+from kenzet.core.zone_plan import ZonePlan
+from kenzet.demo import demo_quilts
+from tests.core.test_fills import EXAMPLES
+from tests.shapes import REGIONS, drawn
+
+DEMOS = demo_quilts()
+CASES = [(kind, k, name) for kind in FILLS for k in range(len(EXAMPLES[kind])) for name in ("square", "right triangle", "frame", "L")]  # fmt: skip
+
+
+def plan_of(fill, region, kit=None):
+    drawing = drawn(fill, region)
+    zone = Zone(name="Zone", part="block", patches=("patch",), fill=fill)
+    return ZonePlan("zone", zone, kit or Kit(), (drawing,), (0.0, 0.0)), drawing
+
+
+def check(plan, drawing):
+    for method in methods(plan, drawing):
+        marks = marks_of(plan, drawing, method)
+        if method not in BY_EYE:
+            assert hanging(plan, drawing, marks) == [], method
+        assert marks.pen >= 0 and marks.seconds >= 0
+        assert len(set(marks.lines)) == len(marks.lines)
+        shown = (
+            shapely.union_all([shapely.linestrings(stroke) for stroke in marks.strokes])
+            if marks.strokes
+            else None
+        )
+        if shown is not None:
+            assert drawing.region.area.buffer(0.1).contains(shown)
+    assert plan.zone.marking or method_of(plan, drawing) == methods(plan, drawing)[0]
+
+
+@pytest.mark.parametrize(("kind", "number", "name"), CASES)
+def test_no_line_hangs_in_the_air_whatever_the_fill(kind, number, name):
+    fill = FILLS[kind].model_validate({"kind": kind, **EXAMPLES[kind][number]})
+    try:
+        plan, drawing = plan_of(fill, REGIONS[name])
+    except ValueError:
+        pytest.skip("this fill is refused here, with its reason")
+    check(plan, drawing)
+
+
+@pytest.mark.parametrize("quilt", DEMOS, ids=[quilt.name for quilt in DEMOS])
+def test_no_line_hangs_in_the_air_in_the_demo_quilts(quilt):
+    for plan in plan_quilt(LaidQuilt(quilt)).values():
+        for drawing in plan.drawings:
+            check(plan, drawing)
+
+
+def lines(spacing="3/4 in", **more):
+    return FILLS["lines"].model_validate({"spacing": spacing, "angle": 0, **more})
+
+
+def test_the_checker_finds_what_hangs():
+    plan, drawing = plan_of(lines(angle=45), REGIONS["square"])
+    nothing = marks_of(plan, drawing, "nothing")
+    assert len(hanging(plan, drawing, nothing)) == drawing.lines  # no seam runs along: all hang on the first
+    assert marks_of(plan, drawing, "first lines").count == 1
+
+
+def test_a90_one_mark_and_ten_that_follow_or_eleven_drawn():
+    plan, drawing = plan_of(lines("5/8 in", origin="centre line"), REGIONS["square"], eighths())
+    by_ruler = marks_of(plan, drawing, "first lines")
+    assert (drawing.lines, by_ruler.count, marks_of(plan, drawing, "all lines").count) == (11, 0, 11)
+    loose, its = plan_of(lines("5/8 in", angle=45), REGIONS["square"], eighths())
+    assert marks_of(loose, its, "first lines").count == 1
+
+
+def eighths(**more):
+    return Kit.model_validate({"rulers": {"mine": {"kind": "straight ruler", "etched": "eighths"}}, **more})
+
+
+@pytest.mark.parametrize(
+    ("spread", "tolerance", "every"),
+    [("1/32 in", "1/8 in", 4), ("1/64 in", "1/8 in", 16), ("1/8 in", "1/8 in", 0)],
+)
+def test_f36_an_anchor_every_so_many_lines(spread, tolerance, every):
+    kit = eighths(spread=spread, tolerance=tolerance)
+    plan, drawing = plan_of(lines("1/4 in", angle=45), REGIONS["square"], kit)
+    assert anchors_every(plan, drawing) == every
+    marks = marks_of(plan, drawing, "anchors")
+    if every == 0:
+        assert len(marks.lines) == drawing.lines
+        return
+    refs = plan.references(drawing)
+    runs = refs.runs
+    free = set(range(drawing.lines)) - set(marks.lines)
+    assert all(refs.kinds[k] == LINE and runs[k] % every for k in free)
+    assert all(refs.kinds[k] == MARK or runs[k] % every == 0 for k in marks.lines)
+    held = float(Length.parse(tolerance).mm)
+    assert 0 < left_to_the_eye(plan, drawing, marks) <= held
+    assert left_to_the_eye(plan, drawing, marks_of(plan, drawing, "first lines")) > held or every > 10
+
+
+def test_what_is_left_to_the_eye_grows_with_the_lines_that_follow():
+    kit = eighths()
+    plan, drawing = plan_of(lines("5/8 in"), REGIONS["square"], kit)
+    follow = int(plan.references(drawing).runs.max())
+    told = left_to_the_eye(plan, drawing, marks_of(plan, drawing, "first lines"))
+    assert told == pytest.approx(error_after(follow, 0.0, float(kit.spread.mm)))
+
+
+def test_dots_stand_at_ends_and_turns_once():
+    fill = FILLS["zigzag"].model_validate({"spacing": "1 in", "advance": "1 in", "throw": "1/2 in"})
+    plan, drawing = plan_of(fill, REGIONS["square"])
+    dots = np.array(marks_of(plan, drawing, "dots").dots)
+    turns = sum(len(trace.path.vertices) for trace in drawing.traces)
+    assert len(dots) <= turns
+    apart = shapely.distance(*np.meshgrid(shapely.points(dots), shapely.points(dots)))
+    assert (apart + np.eye(len(dots)) * 99 > 0.01).all()
+
+
+def test_half_is_the_left_half():
+    plan, drawing = plan_of(lines(angle=30), REGIONS["square"])
+    strokes = marks_of(plan, drawing, "half").strokes
+    assert max(float(stroke[:, 0].max()) for stroke in strokes) == pytest.approx(7.5 * 25.4 / 2)
+    whole = marks_of(plan, drawing, "all lines").pen
+    assert marks_of(plan, drawing, "half").pen == pytest.approx(whole / 2, rel=0.1)
+
+
+@pytest.mark.parametrize("texture", STROKES)
+def test_a_texture_has_a_sign_inside_its_place(texture):
+    fill = FILLS["texture"].model_validate({"texture": texture})
+    plan, drawing = plan_of(fill, REGIONS["right triangle"])
+    (sign,) = marks_of(plan, drawing).signs
+    assert sign.names == texture
+    assert all(drawing.region.area.contains(shapely.linestrings(stroke)) for stroke in sign.strokes)
+
+
+def test_hers_holds_where_it_makes_sense():
+    plan, drawing = plan_of(lines(angle=45), REGIONS["square"])
+    for wish, got in (
+        ("dots", "dots"),
+        ("fill signs", methods(plan, drawing)[0]),
+        (None, methods(plan, drawing)[0]),
+    ):
+        hers = ZonePlan("zone", plan.zone.model_copy(update={"marking": wish}), Kit(), (drawing,), (0.0, 0.0))
+        assert method_of(hers, drawing) == got
