@@ -27,7 +27,7 @@ from kenzet.core.top.zone import Zone
 from kenzet.core.zone_plan import ZonePlan
 from kenzet.demo import demo_quilts
 from tests.core.test_fills import EXAMPLES
-from tests.shapes import REGIONS, drawn
+from tests.shapes import REGIONS, box, drawn, inches
 
 DEMOS = demo_quilts()
 CASES = [(kind, k, name) for kind in FILLS for k in range(len(EXAMPLES[kind])) for name in ("square", "right triangle", "frame", "L")]  # fmt: skip
@@ -162,3 +162,38 @@ def test_hers_holds_where_it_makes_sense():
     ):
         hers = ZonePlan("zone", plan.zone.model_copy(update={"marking": wish}), Kit(), (drawing,), (0.0, 0.0))
         assert method_of(hers, drawing) == got
+
+
+def taped(width, **more):
+    return Kit.model_validate({"tools": {"mine": {"kind": "tape", "width": width, **more}}})
+
+
+def test_a65_tape_from_the_centre_of_a_quilt():
+    plan, drawing = plan_of(
+        lines("3/4 in", angle=90, origin="centre line"), inches(box(0, 0, 30, 30)), taped("3/4 in")
+    )
+    tape = marks_of(plan, drawing, "tape").tape
+    assert (drawing.lines, len(tape.placements), tape.both) == (39, 20, True)
+    assert (tape.strips, len(tape.rounds)) == (4, 5)
+    assert tape.used / 25.4 == pytest.approx(4 * 32)  # F37: as long as the line and 2 in
+    assert hanging(plan, drawing, marks_of(plan, drawing, "tape")) == []
+
+
+@pytest.mark.parametrize(("width", "placements", "both", "halving"), [("3/4 in", 5, True, False), ("1 1/2 in", 3, False, True), ("1 in", 9, False, False)])  # fmt: skip
+def test_both_edges_one_edge_or_a_halving_pass(width, placements, both, halving):
+    plan, drawing = plan_of(lines("3/4 in"), REGIONS["square"], taped(width))
+    tape = marks_of(plan, drawing, "tape").tape
+    assert (drawing.lines, len(tape.placements), tape.both, tape.halving) == (9, placements, both, halving)
+    for placement in tape.placements:
+        area = shapely.Polygon(placement.corners).buffer(0.01)
+        assert all(area.covers(shapely.linestrings(drawing.polylines[k])) for k in placement.lines)
+
+
+def test_f38_a_stencil_is_laid_over_its_last_line():
+    grid = FILLS["grid"].model_validate({"spacing": "1 in", "angle": 0, "second_angle": 90})
+    kit = Kit.model_validate({"tools": {"mine": {"kind": "stencil", "side": "18 in", "grid": "1 in"}}})
+    plan, drawing = plan_of(grid, inches(box(0, 0, 50, 18)), kit)
+    stencil = marks_of(plan, drawing, "stencil").stencil
+    assert (stencil.columns, stencil.rows, stencil.partial) == (3, 1, 1)
+    other, its = plan_of(grid.model_copy(update={"spacing": Length.parse("3/4 in")}), REGIONS["square"], kit)
+    assert "stencil" not in methods(other, its)

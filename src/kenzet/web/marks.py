@@ -71,6 +71,13 @@ class SignView(m.Wire):
     strokes: list[list[float]]
 
 
+class TapeView(m.Wire):
+    """A strip where it is laid in round ``round`` (from 0): its corners, flat x, y; mm in the part."""
+
+    round: int
+    corners: list[float]
+
+
 class LayerView(m.Wire):
     """One of the fills of a zone."""
 
@@ -90,6 +97,8 @@ class MarksView(m.Wire):
     strokes: list[list[float]]
     dots: list[list[float]]
     signs: list[SignView]
+    tapes: list[TapeView]
+    rounds: int
     edges: list[EdgeView]
     pages: int
     pages_words: str
@@ -170,6 +179,12 @@ def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
             )
             for sign in marks.signs
         ],
+        tapes=[
+            TapeView(round=number, corners=placement.corners.round(3).ravel().tolist())
+            for number, some in enumerate(marks.tape.rounds if marks.tape else ())
+            for placement in some
+        ],
+        rounds=len(marks.tape.rounds) if marks.tape else 0,
         edges=[_edge(ticked, found.kit.marking_step.mm, unit) for ticked in found.ticked(drawing)],
         pages=many,
         pages_words="1 page" if many == 1 else f"{many} pages, {pages.columns} × {pages.rows}",
@@ -199,6 +214,7 @@ def _rows(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> list[m
             words=[spent + (f" · {show.minutes(marks.seconds * times)}" if times > 1 else "")],
         )
     )
+    rows += _tool_rows(found, marks, unit)
     every_line = marks_of(found, drawing, "all lines") if "all lines" in methods(found, drawing) else None
     if every_line and every_line.seconds > marks.seconds + 30:
         saved = show.minutes((every_line.seconds - marks.seconds) * times)
@@ -215,10 +231,48 @@ def _rows(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> list[m
     return rows
 
 
+def _tool_rows(found: ZonePlan, marks: Marks, unit: Unit) -> list[m.Row]:
+    """What is cut of the tape, or how the stencil goes over the zone."""
+    if marks.tape:
+        tape = marks.tape
+        return [
+            m.Row(
+                label=["Strips to cut"],
+                words=[f"{tape.strips}, each ", show.shown(tape.strip, unit, Fraction(1), about=True)],
+            ),
+            m.Row(label=["Laid down"], words=[f"{len(tape.placements)} ×, in {len(tape.rounds)} rounds"]),
+            m.Row(label=["Tape used"], words=[long_figure(tape.used, unit)]),
+        ]
+    if marks.stencil:
+        stencil = marks.stencil
+        return [
+            m.Row(
+                label=["Laid down"],
+                words=[f"{stencil.placements} ×: {stencil.columns} across, {stencil.rows} down"],
+            ),
+            m.Row(label=["Of these only in part"], words=[f"{stencil.partial}"]),
+        ]
+    return []
+
+
+_TAPE = {
+    (
+        True,
+        False,
+    ): "Sew up along one edge of each strip and down along the other; then move the strips on. Peel slowly.",
+    (False, True): (
+        "Sew up along one edge of each strip and down along the other. When all are off, halve the gaps: each line "
+        "between is laid on the one beside it."
+    ),
+    (
+        False,
+        False,
+    ): "Sew along one edge of each strip, the next the other way; then move the strips on. Peel slowly.",
+}
 _LABELS: dict[MarkMethod, str] = {
     "nothing": "Nothing", "first lines": "First of each family", "anchors": "Anchors",
     "ticks": "Ticks on the edges", "dots": "Dots at ends and turns", "all lines": "All the lines",
-    "half": "Half of it", "fill signs": "A sign of the texture",
+    "half": "Half of it", "tape": "Along tape", "stencil": "Powder through a stencil", "fill signs": "A sign of the texture",
 }  # fmt: skip
 
 
@@ -230,6 +284,11 @@ def _method(found: ZonePlan, drawing: Drawing, method: MarkMethod, unit: Unit) -
         words = [f"every {_nth(marks.every)} · {marks.count} to draw"]
     if method == "ticks":
         words = [f"{marks.ticks} ticks" + (f", {len(marks.lines)} lines" if marks.lines else "")]
+    if marks.tape:
+        strips = f"{marks.tape.strips} strips" if marks.tape.strips > 1 else "1 strip"
+        words = [f"{strips}, {len(marks.tape.placements)} places"]
+    if marks.stencil:
+        words = [f"laid {marks.stencil.placements} ×"]
     if method == "dots":
         words = [f"{len(marks.dots)} dots"]
     if method == "half":
@@ -255,6 +314,8 @@ def _note(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> m.Word
     by_method: dict[MarkMethod, str] = {
         "ticks": "Ticks give every line its ends: lay the ruler from one to the other. Each is counted from the same corner.",
         "dots": "A dot at each end and turn: lay the ruler from dot to dot.",
+        "tape": _TAPE[marks.tape.both, marks.tape.halving] if marks.tape else "",
+        "stencil": "Lay the stencil over the last line that you powdered, so that the grid goes on. Pat, do not rub.",
         "half": "Draw half, and sew the other half from what you see: it is practice, and nobody will tell.",
         "nothing": "Nothing is drawn: what no seam and no line gives is set by eye.",
     }

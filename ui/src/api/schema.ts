@@ -1597,7 +1597,7 @@ export interface components {
              * Method
              * @default null
              */
-            method: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "fill signs") | null;
+            method: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
             /**
              * Paper
              * @default letter
@@ -1641,7 +1641,7 @@ export interface components {
              * Method
              * @enum {string}
              */
-            method: "nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "fill signs";
+            method: "nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs";
             /** Methods */
             methods: components["schemas"]["MethodView"][];
             /** Name */
@@ -1654,12 +1654,16 @@ export interface components {
             pages: number;
             /** Pages Words */
             pages_words: string;
+            /** Rounds */
+            rounds: number;
             /** Rows */
             rows: components["schemas"]["Row"][];
             /** Signs */
             signs: components["schemas"]["SignView"][];
             /** Strokes */
             strokes: number[][];
+            /** Tapes */
+            tapes: components["schemas"]["TapeView"][];
             /** Totals */
             totals: components["schemas"]["Total"][];
             /** Zone */
@@ -1755,7 +1759,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "fill signs";
+            key: "nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs";
             /** Label */
             label: string;
             /** Words */
@@ -2508,6 +2512,16 @@ export interface components {
              * @enum {string}
              */
             print: "calm" | "busy";
+        };
+        /**
+         * TapeView
+         * @description A strip where it is laid in round ``round`` (from 0): its corners, flat x, y; mm in the part.
+         */
+        TapeView: {
+            /** Corners */
+            corners: number[];
+            /** Round */
+            round: number;
         };
         /**
          * Term
@@ -3788,7 +3802,7 @@ export interface operations {
                 unit?: "in" | "mm";
                 place?: string;
                 layer?: number;
-                method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "fill signs") | null;
+                method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
                 paper?: "letter" | "a4";
             };
             header?: never;
@@ -3817,7 +3831,7 @@ export interface operations {
                 unit?: "in" | "mm";
                 place?: string;
                 layer?: number;
-                method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "fill signs") | null;
+                method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
                 paper?: "letter" | "a4";
             };
             header?: never;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What the strokes on the drawing mean; told by shape, not by colour alone. */
-defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' | 'tick' | 'rest' | 'sliver')[] }>()
+defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' | 'tick' | 'rest' | 'sliver' | 'dot' | 'tape' | 'sign')[] }>()
 </script>
 
 <template>
@@ -10,6 +10,9 @@ defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' |
     <li v-if="shows.includes('rest')"><svg width="34" height="10"><path d="M0 5H34" stroke="#8b9098" stroke-width="1" /></svg>laid by ruler</li>
     <li v-if="shows.includes('mark')"><svg width="34" height="10"><path d="M2 5H34" stroke="#b9820f" stroke-width="3.6" stroke-linecap="round" stroke-dasharray="0.1 6.4" /></svg>draw this</li>
     <li v-if="shows.includes('tick')"><svg width="14" height="14"><path d="M7 0V14" stroke="#b9820f" stroke-width="2" /></svg>tick on an edge</li>
+    <li v-if="shows.includes('dot')"><svg width="12" height="12"><circle cx="6" cy="6" r="3.6" fill="#b9820f" /></svg>dot</li>
+    <li v-if="shows.includes('tape')"><svg width="26" height="12"><rect x="1" y="1.5" width="24" height="9" fill="#f6e7b4" stroke="#b9820f" stroke-width="1.4" /></svg>tape</li>
+    <li v-if="shows.includes('sign')"><svg width="22" height="12"><path d="M1 6Q6 -3 11 6T21 6" fill="none" stroke="#6b4a05" stroke-width="2" /></svg>which texture goes here</li>
     <li v-if="shows.includes('line')"><svg width="34" height="10"><path d="M0 5H34" stroke="#a8392c" stroke-width="3" stroke-dasharray="13 5" /></svg>this line</li>
     <li v-if="shows.includes('ruler')"><svg width="22" height="14"><rect x="1" y="1" width="20" height="12" fill="#2f9c95" fill-opacity=".3" stroke="#1f6f69" /></svg>ruler</li>
     <li v-if="shows.includes('foot')"><svg width="16" height="16"><circle cx="8" cy="8" r="6" fill="#fff6f3" stroke="#a8392c" stroke-width="2" /></svg>foot</li>

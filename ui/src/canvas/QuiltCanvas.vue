@@ -23,7 +23,9 @@ const props = defineProps<{
   /** edges along which a sliver is left: x0, y0, x1, y1 */
   slivers?: number[][]
   /** what is drawn with a marker; the rest is shown faint */
-  marks?: { strokes: number[][]; dots: number[][]; signs: { at: number[]; strokes: number[][] }[] }
+  marks?: { strokes: number[][]; dots: number[][]; signs: { at: number[]; strokes: number[][] }[]; tapes: { round: number; corners: number[] }[] }
+  /** which round of tape is looked at */
+  round?: number
   ticks?: Views['EdgeView'][]
   tickedEdge?: number
   /** what may be clicked just now instead of patches and lines */
@@ -257,6 +259,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', crossKeys, true))
             v-if="markedPath" :d="markedPath" class="marked" stroke="#b9820f" stroke-width="3.6" stroke-linecap="round"
             stroke-dasharray="0.1 6.4" vector-effect="non-scaling-stroke"
           />
+          <path v-for="(tape, k) in marks?.tapes.filter((one) => one.round === round)" :key="k" :d="closedPath([tape.corners])" class="tape" fill="#f6e7b4" fill-opacity=".72" stroke="#b9820f" stroke-width="1.6" vector-effect="non-scaling-stroke" />
           <path v-if="signPath" :d="signPath" class="sign" stroke="#6b4a05" stroke-width="2.2" stroke-linecap="round" vector-effect="non-scaling-stroke" />
         </g>
       </g>

@@ -97,9 +97,9 @@ def taken_over(
         key = key if key in fitting else next(iter(fitting), None)
         if key is not None:
             found[slot], found[f"{slot}_key"] = plain(fitting[key]), key
-    found["rulers"] = {
-        key: thing for key, thing in things.items() if isinstance(thing, Edged) and thing.state == "at hand"
-    }
+    at_hand = {key: thing for key, thing in things.items() if thing.state == "at hand"}
+    found["rulers"] = {key: thing for key, thing in at_hand.items() if isinstance(thing, Edged)}
+    found["tools"] = {key: thing for key, thing in at_hand.items() if thing.group == "marking"}
     return kit.changed(**found)
 
 
@@ -126,12 +126,11 @@ def behind(kit: Kit, things: Mapping[str, Thing]) -> Behind:
             away.append(old.name)
         elif thing is not None and old != thing:
             changed.append(thing.name)
-    for key, ruler in now.rulers.items():
-        if key not in kit.rulers:
-            new.append(ruler.name)
-        elif kit.rulers[key] != ruler:
-            changed.append(ruler.name)
-    away += [ruler.name for key, ruler in kit.rulers.items() if key not in now.rulers]
+    had: dict[str, Thing] = {**kit.rulers, **kit.tools}
+    has: dict[str, Thing] = {**now.rulers, **now.tools}
+    new += [thing.name for key, thing in has.items() if key not in had]
+    changed += [thing.name for key, thing in has.items() if key in had and had[key] != thing]
+    away += [thing.name for key, thing in had.items() if key not in has]
     return Behind(tuple(changed), tuple(new), tuple(away))
 
 

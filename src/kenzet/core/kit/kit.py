@@ -10,10 +10,10 @@ from pydantic import Field, field_validator
 
 from kenzet.core.kit.edges import Edge, StraightEdge
 from kenzet.core.kit.gate import foot_fault, ruler_fault
-from kenzet.core.kit.things import AnyEdged, Edged
+from kenzet.core.kit.things import AnyEdged, AnyTool, Edged, Thing
 from kenzet.core.kit.things.machine import Machine, RulerFoot, WalkingFoot
 from kenzet.core.kit.things.rulers import StraightRuler
-from kenzet.core.kit.things.supplies import Batting
+from kenzet.core.kit.things.supplies import Batting, Marker, Tape
 from kenzet.core.measure import Length
 from kenzet.core.params import Frozen, in_range
 
@@ -24,7 +24,7 @@ SewWith = Literal["ruler foot", "walking foot"]
 class Kit(Frozen):
     """The things a quilt is planned with, each under the key that it has in her cupboard.
 
-    ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
+    ``tools`` are what she marks with; ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
     ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is.
     """
 
@@ -36,6 +36,13 @@ class Kit(Frozen):
     walking_key: ThingKey | None = None
     rulers: Annotated[dict[ThingKey, AnyEdged], Field(max_length=80)] = Field(
         default_factory=lambda: {"straight-ruler": cast(Edged, StraightRuler())}
+    )
+    tools: Annotated[dict[ThingKey, AnyTool], Field(max_length=60)] = Field(
+        default_factory=lambda: {
+            "tape": cast(Thing, Tape()),
+            "blue-pen": Marker(name="Blue pen"),
+            "chalk": Marker(name="Chalk", sort="chalk", colour="white", off="brushing"),
+        }
     )
     batting: Batting = Batting()
     batting_key: ThingKey | None = None

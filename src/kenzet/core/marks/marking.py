@@ -19,6 +19,8 @@ from kenzet.core.drift import MOST, anchor_every, error_after
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.hand import BY_HAND
 from kenzet.core.marks.signs import Sign, sign_of
+from kenzet.core.marks.stencil import StencilPlan, stencil_plan
+from kenzet.core.marks.tape import TapePlan, tape_plan
 from kenzet.core.references import LINE, MARK, SEAM
 from kenzet.core.sums import best_sum
 from kenzet.core.top.zone import MarkMethod
@@ -49,6 +51,8 @@ class Marks:
     dots: tuple[Point, ...] = ()
     signs: tuple[Sign, ...] = ()
     every: int = 0
+    tape: TapePlan | None = None
+    stencil: StencilPlan | None = None
 
     @property
     def pen(self) -> float:
@@ -64,6 +68,7 @@ class Marks:
     def seconds(self) -> float:
         """What drawing them takes."""
         drawn = len(self.strokes) * LAY_S + self.pen / PEN_MM_S
+        drawn += sum(plan.seconds for plan in (self.tape, self.stencil) if plan)
         return drawn + self.ticks * TICK_S + len(self.dots) * DOT_S + len(self.signs) * SIGN_S
 
 
@@ -84,8 +89,11 @@ def methods(plan: ZonePlan, drawing: Drawing) -> tuple[MarkMethod, ...]:
     anchored = int(references.runs.max(initial=0)) > anchors_every(plan, drawing)
     first: list[MarkMethod] = ["anchors"] if anchored else []
     open_: list[MarkMethod] = ["first lines"] if references.marked else ["nothing"]
+    tools = plan.kit.tools
     some: tuple[MarkMethod, ...] = ("ticks", "dots", "all lines", "half", "nothing")
-    return tuple(dict.fromkeys([*first, *open_, *some]))
+    by_tool: list[MarkMethod] = ["tape"] if drawing.layer != BY_HAND and tape_plan(drawing, tools) else []
+    by_tool += ["stencil"] if stencil_plan(drawing, tools) else []
+    return tuple(dict.fromkeys([*first, *open_, *by_tool, *some]))
 
 
 def anchors_every(plan: ZonePlan, drawing: Drawing) -> int:
@@ -118,7 +126,9 @@ def _marks(plan: ZonePlan, drawing: Drawing, chosen: MarkMethod) -> Marks:
     lines, every = _drawn(plan, drawing, chosen)
     ticks = sum(len(edge.ticks) for edge in plan.ticked(drawing)) if chosen == "ticks" else 0
     dots = tuple(_dots(drawing)) if chosen == "dots" else ()
-    found = Marks(chosen, tuple(lines), ticks=ticks, dots=dots, every=every)
+    tape = tape_plan(drawing, plan.kit.tools) if chosen == "tape" else None
+    stencil = stencil_plan(drawing, plan.kit.tools) if chosen == "stencil" else None
+    found = Marks(chosen, tuple(lines), (), ticks, dots, (), every, tape, stencil)
     if chosen != "nothing":
         lines = sorted({*lines, *hanging(plan, drawing, found)})
     return replace(found, lines=tuple(lines), strokes=tuple(drawing.polylines[k] for k in lines))
@@ -126,7 +136,7 @@ def _marks(plan: ZonePlan, drawing: Drawing, chosen: MarkMethod) -> Marks:
 
 def _drawn(plan: ZonePlan, drawing: Drawing, method: MarkMethod) -> tuple[list[int], int]:
     """The lines to draw, and every how many there is an anchor."""
-    if method in ("nothing", "ticks", "dots"):
+    if method in ("nothing", "ticks", "dots", "tape", "stencil"):
         return [], 0
     if method == "all lines" or not drawing.fill.sewn:
         return list(range(drawing.lines)), 0
@@ -181,8 +191,11 @@ def hanging(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[int]:
     given |= references.kinds == SEAM
     if drawing.layer == BY_HAND:
         given |= references.kinds == LINE  # on a line of the zone's fill
-    if marks.method == "dots":
+    if marks.method == "dots" or marks.stencil:
         given[:] = True
+    if marks.tape:
+        given[marks.tape.lines] = True
+        given[: len(drawing.stretches)] |= marks.tape.halving
     if marks.ticks:
         given |= _ticked(drawing)
     follows = (references.kinds == LINE) & (references.before >= 0)
@@ -215,7 +228,7 @@ def left_to_the_eye(plan: ZonePlan, drawing: Drawing, marks: Marks) -> float:
     """How far the last of the lines laid one on another may be out, mm (F36); 0 where each is drawn."""
     runs = plan.references(drawing).runs
     longest = int(runs.max(initial=0)) if len(runs) else 0
-    if marks.method in ("all lines", "dots", "ticks") or longest == 0:
+    if marks.method in ("all lines", "dots", "ticks", "tape", "stencil") or longest == 0:
         return 0.0
     many = min(longest, marks.every - 1) if marks.every else longest
     worst = max(

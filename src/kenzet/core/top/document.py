@@ -204,7 +204,7 @@ def at_field(error: ValidationError, prefix: str = "") -> BadValue:
     named = [
         p
         for k, p in enumerate(loc)
-        if not (p in _TAGS and (loc[max(k - 1, 0)] in _TAGGED or loc[max(k - 2, 0)] == "rulers"))
+        if not (p in _TAGS and (loc[max(k - 1, 0)] in _TAGGED or loc[max(k - 2, 0)] in ("rulers", "tools")))
     ]
     cause = first.get("ctx", {}).get("error")
     if isinstance(cause, BadValue) and cause.field:

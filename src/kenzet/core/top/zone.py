@@ -29,7 +29,9 @@ Cells = Literal["all", "every other", "the others"]
 MOST_PINS = 3
 """Variants that are compared side by side."""
 
-MarkMethod = Literal["nothing", "first lines", "anchors", "ticks", "dots", "all lines", "half", "fill signs"]
+MarkMethod = Literal[
+    "nothing", "first lines", "anchors", "ticks", "dots", "all lines", "half", "tape", "stencil", "fill signs"
+]
 """What is drawn of a zone."""
 Share = Annotated[float, Field(ge=0, le=1)]
 Spot = tuple[Share, Share]

@@ -13,6 +13,8 @@ import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
 import TickStrip from './TickStrip.vue'
 
+type Shows = InstanceType<typeof CanvasKey>['$props']['shows']
+
 const quilt = useQuilt()
 const zone = useZone()
 const canvas = ref<InstanceType<typeof QuiltCanvas>>()
@@ -22,7 +24,9 @@ const edge = ref(0)
 const trouble = ref('')
 let asking: AbortController | undefined
 
-const NOTHING = { strokes: [], dots: [], signs: [] }
+const NOTHING = { strokes: [], dots: [], signs: [], tapes: [] }
+/** which strips of tape are on the quilt */
+const round = ref(0)
 const ticksShown = computed(() => (marks.value?.method === 'ticks' || strips.value ? marks.value?.edges : undefined))
 /** the tick strip is looked at, whatever is drawn */
 const strips = ref(false)
@@ -37,6 +41,7 @@ async function ask(method?: Views['MethodView']['key'], keep?: { marking: string
     marks.value = found
     if (zone.layer !== found.layer) void zone.turnTo(found.layer)
     trouble.value = ''
+    if (round.value >= Math.max(found.rounds, 1)) round.value = 0
     if (edge.value >= found.edges.length) edge.value = 0
     if (!keep) return
     quilt.keep(`${zone.key} marking`, { kind: 'marking', zone: zone.key, ...keep })
@@ -58,6 +63,10 @@ const ticked = computed(() => (ticksShown.value ? marks.value?.edges[edge.value]
 watch(() => [zone.key, zone.place, zone.layer, quilt.taken, quilt.unit, paper.value], () => void ask(), { immediate: true })
 watch(() => zone.key, () => zone.drop(), { immediate: true })
 onBeforeUnmount(() => zone.layer > 1 && zone.turnTo(0)) // lines laid by hand are looked at here only
+const keys = computed(() => {
+  const { strokes = [], dots = [], tapes = [], signs = [] } = marks.value ?? {}
+  return ['rest', ...(strokes.length ? ['mark'] : []), ...(ticksShown.value ? ['tick'] : []), ...(dots.length ? ['dot'] : []), ...(tapes.length ? ['tape'] : []), ...(signs.length ? ['sign'] : [])] as Shows
+})
 useCanvasKeys(canvas)
 </script>
 
@@ -66,9 +75,9 @@ useCanvasKeys(canvas)
     <div class="both" :class="{ strip: ticked }">
       <QuiltCanvas
         ref="canvas" :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place" :layer="zone.layer"
-        :marks="marks ?? NOTHING" :ticks="ticksShown" :ticked-edge="edge" @patch="choose" @edge="edge = $event"
+        :marks="marks ?? NOTHING" :round="round" :ticks="ticksShown" :ticked-edge="edge" @patch="choose" @edge="edge = $event"
       >
-        <template #key><CanvasKey :shows="['rest', 'mark', 'tick']" /></template>
+        <template #key><CanvasKey :shows="keys" /></template>
       </QuiltCanvas>
       <TickStrip v-if="ticked" :edge="ticked" />
     </div>
@@ -88,6 +97,11 @@ useCanvasKeys(canvas)
         </div>
         <button v-if="marks.chosen_by_her && marks.methods[0]?.key !== marks.method" class="plain left" data-testid="method-best" @click="ask(undefined, { marking: null })">you chose this one: take what the app finds best</button>
         <p class="card leaf"><WordsText :words="marks.note" /></p>
+        <div v-if="marks.rounds > 1" class="rounds">
+          <button class="chip" aria-label="The round before" :disabled="round === 0" @click="round -= 1">‹</button>
+          <b data-testid="round">Round {{ round + 1 }} of {{ marks.rounds }}</b>
+          <button class="chip" aria-label="The next round" :disabled="round + 1 >= marks.rounds" data-testid="next-round" @click="round += 1">›</button>
+        </div>
         <FigureRows :rows="marks.rows" />
         <section class="print">
           <div class="top"><p class="label">Mark sheet at true size</p><span class="quiet">{{ marks.pages_words }}</span></div>
@@ -127,7 +141,7 @@ useCanvasKeys(canvas)
 .both.strip { grid-template-rows: minmax(0, 1fr) auto; }
 .top { display: flex; justify-content: space-between; align-items: baseline; gap: 10px; }
 .methods { display: grid; gap: 7px; }
-.methods button { display: flex; justify-content: space-between; align-items: center; min-height: 44px; padding: 0 12px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; cursor: pointer; text-align: left; }
+.methods button { display: flex; justify-content: space-between; align-items: center; min-height: 38px; padding: 0 12px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; cursor: pointer; text-align: left; }
 .methods button[aria-pressed='true'] { border: 2px solid var(--indigo); padding: 0 11px; }
 section { display: grid; gap: 8px; }
 table { border-collapse: collapse; font-size: 14px; width: 100%; }
@@ -136,6 +150,7 @@ tr { border-bottom: 1px dashed var(--rule); }
 th { width: 34px; text-align: left; font-weight: 400; color: var(--soft); }
 td { height: 32px; font-weight: 700; }
 td.quiet { font-weight: 400; text-align: right; }
+.rounds { display: flex; justify-content: space-between; align-items: center; }
 .left { justify-self: start; align-self: start; text-align: left; }
 .do { display: grid; place-items: center; min-height: 48px; border-radius: 10px; background: var(--indigo); color: #fff; font-size: 17px; font-weight: 700; text-decoration: none; }
 a.chip { text-decoration: none; color: var(--indigo); margin-left: auto; }

@@ -11,13 +11,16 @@ from kenzet.core.params import kinds_in
 
 THINGS: dict[str, type[Thing]] = kinds_in(__name__, __path__, Thing)
 
+_TOOLS = tuple(model for model in THINGS.values() if model.group == "marking")
 _EDGED = tuple(model for model in THINGS.values() if issubclass(model, Edged))
 
 if TYPE_CHECKING:
     AnyThing = Thing
     AnyEdged = Edged
+    AnyTool = Thing
 else:
     AnyEdged = Annotated[Union[_EDGED], Field(discriminator="kind")]  # noqa: UP007
+    AnyTool = Annotated[Union[_TOOLS], Field(discriminator="kind")]  # noqa: UP007
     AnyThing = Annotated[Union[tuple(THINGS.values())], Field(discriminator="kind")]  # noqa: UP007
 
-__all__ = ["THINGS", "AnyEdged", "AnyThing", "Edged", "Thing"]
+__all__ = ["THINGS", "AnyEdged", "AnyThing", "AnyTool", "Edged", "Thing"]

@@ -1,0 +1,131 @@
+"""Sewing along tape: which strip lies where, round by round, and what is cut for it (F37).
+
+Glossary: a *placement* is a strip laid once; a *round* is all strips laid at a time. Where the tape is as wide as the
+lines are apart, both of its edges are sewn along; where it is twice as wide, the lines between follow in a *halving*
+pass; else one edge counts. The stitching lies the *clearance* beside the edge. Lengths are mm.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+
+import numpy as np
+
+from kenzet.core.drawing import Drawing
+from kenzet.core.geom.clip import Ints, Straight
+from kenzet.core.geom.region import Floats
+from kenzet.core.kit.things.base import Thing
+from kenzet.core.kit.things.supplies import Tape
+
+CLEARANCE = Fraction(0)
+MORE = 50.8  # mm that a strip is longer than its line
+SAME = Fraction(127, 160)  # 1/32 in: a width this near to a spacing is that spacing
+PLACE_S = 25.0
+
+
+@dataclass(frozen=True, eq=False)
+class Placement:
+    """A strip where it is laid: its corners (4, 2), and the lines that it gives, by number."""
+
+    corners: Floats
+    lines: tuple[int, ...]
+
+
+@dataclass(frozen=True, eq=False)
+class TapePlan:
+    """``tape`` is its key in the kit; ``lines`` all that it gives; those that follow by ``halving`` are not among them."""
+
+    tape: str
+    width: Fraction
+    both: bool
+    halving: bool
+    placements: tuple[Placement, ...]
+    moves: int
+    longest: float
+
+    @property
+    def lines(self) -> list[int]:
+        """The lines that a strip gives, by number."""
+        return sorted({line for placement in self.placements for line in placement.lines})
+
+    @property
+    def strips(self) -> int:
+        """How many to cut: each serves so many placements before it loses its tack."""
+        return math.ceil(len(self.placements) / self.moves)
+
+    @property
+    def strip(self) -> float:
+        """How long each is."""
+        return self.longest + MORE
+
+    @property
+    def used(self) -> float:
+        """mm of tape."""
+        return self.strips * self.strip
+
+    @property
+    def rounds(self) -> list[tuple[Placement, ...]]:
+        """What is laid at a time."""
+        some = max(self.strips, 1)
+        return [self.placements[k : k + some] for k in range(0, len(self.placements), some)]
+
+    @property
+    def seconds(self) -> float:
+        """To lay them."""
+        return len(self.placements) * PLACE_S
+
+
+def gaps_beside(width: Fraction, spacing: Fraction, clearance: Fraction) -> tuple[Fraction, Fraction]:
+    """What lies between the lines across a strip and across the gap to the next (A66).
+
+    >>> [float(gap) for gap in gaps_beside(Fraction(3, 4), Fraction(3, 4), Fraction(1, 50))]
+    [0.79, 0.71]
+    """
+    return width + 2 * clearance, spacing - 2 * clearance
+
+
+def tape_plan(drawing: Drawing, tools: Mapping[str, Thing]) -> TapePlan | None:
+    """With the tape of hers that is laid the fewest times; None without one, or where no line is straight."""
+    tapes = {key: tool for key, tool in tools.items() if isinstance(tool, Tape) and tool.state == "at hand"}
+    plans = [_with(drawing, key, tape) for key, tape in tapes.items()]
+    found = [plan for plan in plans if plan.placements]
+    return min(found, key=lambda plan: (len(plan.placements), plan.halving), default=None)
+
+
+def _with(drawing: Drawing, key: str, tape: Tape) -> TapePlan:
+    gaps = {gap for family in drawing.straight for gap in family.gaps}
+    spacing = next(iter(gaps)) if len(gaps) == 1 else None
+    both = spacing is not None and abs(tape.width.mm - spacing) <= SAME
+    halving = spacing is not None and not both and abs(tape.width.mm - 2 * spacing) <= SAME
+    placements = list(_placements(drawing, float(tape.width.mm), both, halving))
+    longest = float(drawing.stretches.lengths.max(initial=0.0))
+    return TapePlan(key, tape.width.mm, both, halving, tuple(placements), tape.moves, longest)
+
+
+def _placements(drawing: Drawing, width: float, both: bool, halving: bool) -> Iterable[Placement]:
+    """In each piece family after family, from the first line on."""
+    for job in np.unique(drawing.stretches.job).tolist():
+        family = drawing.straight[job % len(drawing.straight)]
+        own = np.flatnonzero(drawing.stretches.job == job)
+        lines = np.unique(drawing.stretches.line[own])
+        wanted = lines[::2] if halving else lines
+        each = 2 if both or halving else 1
+        for some in (wanted[k : k + each].tolist() for k in range(0, len(wanted), each)):
+            numbers = own[np.isin(drawing.stretches.line[own], some)]
+            yield Placement(_corners(drawing, family, numbers, some, width), tuple(numbers.tolist()))
+
+
+def _corners(drawing: Drawing, family: Straight, numbers: Ints, lines: Sequence[int], width: float) -> Floats:
+    """The strip lies on from the first of its lines; its ends reach a little beyond them."""
+    (ux, uy), (nx, ny) = family.direction, family.normal
+    ends = drawing.stretches.ends[numbers].reshape(-1, 2)
+    along = ends @ np.array((ux, uy))
+    low, high = float(along.min()) - MORE / 4, float(along.max()) + MORE / 4
+    near = family.place(lines[0])
+    far = near + width
+    return np.array(
+        [(ux * a + nx * n, uy * a + ny * n) for a, n in ((low, near), (high, near), (high, far), (low, far))]
+    )
