@@ -184,6 +184,11 @@ def test_both_edges_one_edge_or_a_halving_pass(width, placements, both, halving)
     plan, drawing = plan_of(lines("3/4 in"), REGIONS["square"], taped(width))
     tape = marks_of(plan, drawing, "tape").tape
     assert (drawing.lines, len(tape.placements), tape.both, tape.halving) == (9, placements, both, halving)
+    assert sorted(id(one) for some in tape.rounds for one in some) == sorted(map(id, tape.placements))
+    for some in tape.rounds:
+        assert len(some) <= tape.strips
+        areas = [shapely.Polygon(one.corners).buffer(-0.31) for one in some]
+        assert shapely.union_all(areas).area == pytest.approx(sum(area.area for area in areas))
     for placement in tape.placements:
         area = shapely.Polygon(placement.corners).buffer(0.01)
         assert all(area.covers(shapely.linestrings(drawing.polylines[k])) for k in placement.lines)

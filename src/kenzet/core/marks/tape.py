@@ -11,8 +11,11 @@ import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import cached_property
 
 import numpy as np
+import shapely
+from shapely.geometry import Polygon
 
 from kenzet.core.drawing import Drawing
 from kenzet.core.geom.clip import Ints, Straight
@@ -24,12 +27,15 @@ CLEARANCE = Fraction(0)
 MORE = 50.8  # mm that a strip is longer than its line
 SAME = Fraction(127, 160)  # 1/32 in: a width this near to a spacing is that spacing
 PLACE_S = 25.0
+_APART = 0.3  # mm that strips may overlap by their edges
+_BACK = 8  # rounds that are looked at for a free place
 
 
 @dataclass(frozen=True, eq=False)
 class Placement:
-    """A strip where it is laid: its corners (4, 2), and the lines that it gives, by number."""
+    """A strip where it is laid: its corners (4, 2), the lines that it gives, by number, and their family."""
 
+    family: int
     corners: Floats
     lines: tuple[int, ...]
 
@@ -66,11 +72,32 @@ class TapePlan:
         """mm of tape."""
         return self.strips * self.strip
 
-    @property
-    def rounds(self) -> list[tuple[Placement, ...]]:
-        """What is laid at a time."""
-        some = max(self.strips, 1)
-        return [self.placements[k : k + some] for k in range(0, len(self.placements), some)]
+    @cached_property
+    def rounds(self) -> list[list[Placement]]:
+        """What is laid at a time: one family after another, as many strips as there are, none over another."""
+        found: list[list[Placement]] = []
+        for family in dict.fromkeys(placement.family for placement in self.placements):
+            found += self._rounds([one for one in self.placements if one.family == family])
+        return found
+
+    def _rounds(self, placements: Sequence[Placement]) -> list[list[Placement]]:
+        rounds: list[list[Placement]] = []
+        taken: list[list[Polygon]] = []
+        for placement in placements:
+            area = Polygon(placement.corners).buffer(-_APART)
+            open_ = range(max(len(rounds) - _BACK, 0), len(rounds))
+            free = (
+                k
+                for k in open_
+                if len(rounds[k]) < self.strips and not shapely.intersects(area, taken[k]).any()
+            )
+            k = next(free, len(rounds))
+            if k == len(rounds):
+                rounds.append([])
+                taken.append([])
+            rounds[k].append(placement)
+            taken[k].append(area)
+        return rounds
 
     @property
     def seconds(self) -> float:
@@ -115,7 +142,11 @@ def _placements(drawing: Drawing, width: float, both: bool, halving: bool) -> It
         each = 2 if both or halving else 1
         for some in (wanted[k : k + each].tolist() for k in range(0, len(wanted), each)):
             numbers = own[np.isin(drawing.stretches.line[own], some)]
-            yield Placement(_corners(drawing, family, numbers, some, width), tuple(numbers.tolist()))
+            yield Placement(
+                job % len(drawing.straight),
+                _corners(drawing, family, numbers, some, width),
+                tuple(numbers.tolist()),
+            )
 
 
 def _corners(drawing: Drawing, family: Straight, numbers: Ints, lines: Sequence[int], width: float) -> Floats:
