@@ -13,6 +13,7 @@ MAY_KNOW = {
     "formats": {"core", "formats"},
     "store": {"core", "store"},
     "demo": {"core", "formats", "demo"},
+    "standins": {"standins"},
     "web": {"core", "formats", "store", "demo", "web"},
 }
 PURE = {

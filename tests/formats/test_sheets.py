@@ -16,7 +16,7 @@ from shapely.geometry import LineString
 from kenzet.core.changes import with_zone
 from kenzet.core.errors import TooMany
 from kenzet.core.fills import FILLS
-from kenzet.core.marks.sheet import mark_sheet
+from kenzet.core.marks.sheet import SheetWish, mark_sheet
 from kenzet.core.plan import plan_zone
 from kenzet.formats.pdf import MARK, SEAM, pages_of, pdf
 from kenzet.formats.placement import BLEED, FOOTER, MARGIN, OVERLAP, PAPERS, tile
@@ -25,10 +25,10 @@ from kenzet.formats.svg import svg
 MM = 25.4 / 72
 
 
-def sheet_of(laid, zone, fill=None, method="all lines"):
+def sheet_of(laid, zone, fill=None, method="all lines", **wish):
     quilt = with_zone(laid.quilt, zone, fill=fill) if fill else laid.quilt
     plan = plan_zone(laid.with_quilt(quilt), zone)
-    return mark_sheet(plan, plan.drawings[0], method, quilt.name, "in")
+    return mark_sheet([(plan, plan.drawings[0])], SheetWish(method, **wish), quilt.name, 7, "in")
 
 
 def strokes(page, colour):
@@ -138,7 +138,7 @@ def test_the_svg_is_in_true_units(laid, unit):
     assert width == pytest.approx(box[2], abs=1e-3) == 12 * 25.4 + 2 * BLEED
     space = "{http://www.w3.org/2000/svg}"
     groups = {g.get("id"): g for g in root.iter(f"{space}g")}
-    assert set(groups) == {"seams", "marks", "ticks"}
+    assert set(groups) == {"seams", "marks", "signs", "dots", "ticks"}
     paths = groups["marks"].findall(f"{space}path")
     assert len(paths) == len(sheet.marks)
     for path, line in zip(paths, sheet.marks, strict=True):

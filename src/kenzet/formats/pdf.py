@@ -9,20 +9,20 @@ from reportlab.lib.colors import Color, HexColor
 from reportlab.pdfgen.canvas import Canvas
 
 from kenzet.core.marks.sheet import MarkSheet
-from kenzet.formats.placement import MARGIN, POINTS, Pages, Paper, Tile, tile
+from kenzet.formats.placement import MARGIN, OVERLAP, POINTS, TRUE, Fit, Pages, Paper, Tile, tile
 
 INK, SOFT, SEAM, MARK = (HexColor(c) for c in ("#1e2733", "#5c6470", "#8a8f98", "#b9820f"))
 _MM = POINTS
 
 
-def pages_of(sheet: MarkSheet, paper: Paper) -> Pages:
-    """How ``sheet`` falls on pages of ``paper``."""
-    return tile(sheet.bounds, paper, [*sheet.seams, *sheet.marks])
+def pages_of(sheet: MarkSheet, paper: Paper, fit: Fit = TRUE) -> Pages:
+    """How ``sheet`` falls on pages of ``paper``, stretched by ``fit``."""
+    return tile(sheet.bounds, paper, [*sheet.seams, *sheet.marks], fit)
 
 
-def pdf(sheet: MarkSheet, paper: Paper) -> bytes:
+def pdf(sheet: MarkSheet, paper: Paper, fit: Fit = TRUE) -> bytes:
     """The sheet as PDF. Raises TooMany for more pages than anyone would tape together."""
-    pages = pages_of(sheet, paper)
+    pages = pages_of(sheet, paper, fit)
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=(pages.width * _MM, pages.height * _MM), invariant=True)
     canvas.setTitle(sheet.title)
@@ -36,12 +36,47 @@ def pdf(sheet: MarkSheet, paper: Paper) -> bytes:
 
 def _draw_page(canvas: Canvas, sheet: MarkSheet, pages: Pages, page: Tile) -> None:
     _polylines(canvas, page, sheet.seams, SEAM, 0.2)
-    canvas.setDash([1.6 * _MM, 0.9 * _MM])
-    _polylines(canvas, page, sheet.marks, MARK, 0.5)
+    bold = sheet.kind == "light box"
+    if not bold:
+        canvas.setDash(
+            [1.6 * _MM, 0.9 * _MM]
+            if sheet.kind == "stitched lines"
+            else [6 * _MM, 1.2 * _MM, 1 * _MM, 1.2 * _MM]
+        )
+    _polylines(canvas, page, sheet.marks, INK if bold else MARK, 1.3 if bold else 0.5)
     canvas.setDash()
+    _polylines(canvas, page, sheet.signs, MARK, 0.5)
+    _dots(canvas, sheet, page)
     _ticks(canvas, sheet, page)
+    _trims(canvas, pages, page)
     _crosses(canvas, pages, page)
     _footer(canvas, sheet, pages, page)
+
+
+def _dots(canvas: Canvas, sheet: MarkSheet, page: Tile) -> None:
+    """Dots to draw are filled; holes to prick are rings, so that the pin finds their middle."""
+    canvas.setStrokeColor(MARK)
+    canvas.setFillColor(MARK)
+    canvas.setLineWidth(0.15 * _MM)
+    pricked = sheet.kind == "pounce"
+    for dot in sheet.dots:
+        if page.holds(dot):
+            canvas.circle(*page.to_points(dot), (0.5 if pricked else 0.7) * _MM, fill=0 if pricked else 1)
+
+
+def _trims(canvas: Canvas, pages: Pages, page: Tile) -> None:
+    """Where a page is cut so that it lies edge to edge on the next one: in the middle of what they share."""
+    left, low, right, top = page.window
+    canvas.setStrokeColor(SOFT)
+    canvas.setLineWidth(0.15 * _MM)
+    canvas.setDash([0.6 * _MM, 1.4 * _MM])
+    if page.column + 1 < pages.columns:
+        x = right - OVERLAP / 2
+        canvas.line(*page.to_points((x, low)), *page.to_points((x, top)))
+    if page.row + 1 < pages.rows:
+        y = low + OVERLAP / 2
+        canvas.line(*page.to_points((left, y)), *page.to_points((right, y)))
+    canvas.setDash()
 
 
 def _polylines(canvas: Canvas, page: Tile, lines: tuple[np.ndarray, ...], colour: Color, wide: float) -> None:
@@ -85,17 +120,17 @@ def _crosses(canvas: Canvas, pages: Pages, page: Tile) -> None:
 
 
 def _footer(canvas: Canvas, sheet: MarkSheet, pages: Pages, page: Tile) -> None:
-    left, low = MARGIN * _MM, MARGIN * _MM
+    left, low, fit = MARGIN * _MM, MARGIN * _MM, pages.fit[0]
     canvas.setStrokeColor(INK)
     canvas.setFillColor(INK)
     canvas.setLineWidth(0.3 * _MM)
     for height, long, words in ((2.0, 101.6, "4 in"), (8.0, 100.0, "100 mm")):
-        y = low + height * _MM
-        canvas.line(left, y, left + long * _MM, y)
-        for x in (left, left + long * _MM):
+        y, end = low + height * _MM, left + long * fit * _MM
+        canvas.line(left, y, end, y)
+        for x in (left, end):
             canvas.line(x, y - 1.2 * _MM, x, y + 1.2 * _MM)
         canvas.setFont("Helvetica", 7)
-        canvas.drawString(left + (long + 1.5) * _MM, y - 2, words)
+        canvas.drawString(end + 1.5 * _MM, y - 2, words)
     canvas.setFont("Helvetica-Bold", 9)
     canvas.drawString(left, low + 17 * _MM, sheet.title)
     canvas.setFont("Helvetica", 7.5)
@@ -103,7 +138,19 @@ def _footer(canvas: Canvas, sheet: MarkSheet, pages: Pages, page: Tile) -> None:
     canvas.drawString(
         left, low + 13 * _MM, f"{sheet.subtitle} · {number} · print at 100 %, then measure a bar"
     )
+    _up(canvas, pages)
     _map(canvas, pages, page)
+
+
+def _up(canvas: Canvas, pages: Pages) -> None:
+    """Which way round the sheet lies."""
+    x, y = (pages.width - MARGIN - 46) * _MM, (MARGIN + 3) * _MM
+    canvas.setLineWidth(0.5 * _MM)
+    canvas.line(x, y, x, y + 7 * _MM)
+    canvas.line(x, y + 7 * _MM, x - 1.6 * _MM, y + 4.6 * _MM)
+    canvas.line(x, y + 7 * _MM, x + 1.6 * _MM, y + 4.6 * _MM)
+    canvas.setFont("Helvetica", 6)
+    canvas.drawCentredString(x, y - 2.6 * _MM, "this side up")
 
 
 def _map(canvas: Canvas, pages: Pages, page: Tile) -> None:

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -18,8 +18,15 @@ import shapely
 from kenzet.core.errors import TooMany
 from kenzet.core.geom.region import Floats, Point
 
-Paper = Literal["letter", "a4"]
-PAPERS: dict[str, tuple[float, float]] = {"letter": (215.9, 279.4), "a4": (210.0, 297.0)}
+Paper = Literal["letter", "a4", "tabloid", "a3", "roll"]
+PAPERS: dict[str, tuple[float, float]] = {
+    "letter": (215.9, 279.4), "a4": (210.0, 297.0), "tabloid": (279.4, 431.8), "a3": (297.0, 420.0), "roll": (609.6, 0.0),
+}  # fmt: skip
+"""Width and height; a roll is as long as it has to be."""
+LONGEST = 5000.0
+Fit = tuple[float, float]
+"""By how much a drawing is stretched across and up, so that a printer that prints a little wrong prints it right."""
+TRUE: Fit = (1.0, 1.0)
 MARGIN = 10.0
 FOOTER = 24.0
 OVERLAP = 12.7
@@ -36,11 +43,13 @@ class Tile:
     row: int
     column: int
     window: tuple[float, float, float, float]
+    fit: Fit = TRUE
 
     def to_points(self, point: Sequence[float]) -> Point:
         """A drawing's point on this page in PDF points, y up."""
         left, low, _, _ = self.window
-        return (point[0] - left + MARGIN) * POINTS, (point[1] - low + MARGIN + FOOTER) * POINTS
+        x, y = (point[0] - left) * self.fit[0], (point[1] - low) * self.fit[1]
+        return (x + MARGIN) * POINTS, (y + MARGIN + FOOTER) * POINTS
 
     def shows(self, line: Floats) -> list[Floats]:
         """The parts of a polyline (n, 2) inside the window."""
@@ -64,41 +73,50 @@ class Pages:
     columns: int
     tiles: tuple[Tile, ...]
     crosses: tuple[Point, ...]
+    fit: Fit = TRUE
 
 
-def tile(bounds: tuple[float, float, float, float], paper: Paper, lines: Sequence[Floats]) -> Pages:
+def tile(
+    bounds: tuple[float, float, float, float], paper: Paper, lines: Sequence[Floats], fit: Fit = TRUE
+) -> Pages:
     """The fewest pages of ``paper``, upright or turned, that show every one of ``lines``.
 
     Pages that show none of them are left out. Raises TooMany above MOST_PAGES.
     """
-    tall = PAPERS[paper]
-    upright, turned = _grid(bounds, tall), _grid(bounds, tall[::-1])
-    chosen = min((upright, turned), key=lambda pages: len(pages.tiles))
+    if paper == "roll":
+        high = (bounds[3] - bounds[1] + 2 * BLEED) * fit[1] + 2 * MARGIN + FOOTER + 1.0
+        chosen = _grid(bounds, (PAPERS[paper][0], min(high, LONGEST)), fit)
+    else:
+        tall = PAPERS[paper]
+        upright, turned = _grid(bounds, tall, fit), _grid(bounds, tall[::-1], fit)
+        chosen = min((upright, turned), key=lambda pages: len(pages.tiles))
     if len(chosen.tiles) > MOST_PAGES:
         raise TooMany(
-            f"That would be {len(chosen.tiles)} pages; {MOST_PAGES} at most can be printed.", "zone"
+            f"That would be {len(chosen.tiles)} pages; {MOST_PAGES} at most can be printed. Take wider paper, or measure the "
+            "ticks off along the edges instead.",
+            "zone",
         )
     drawn = shapely.union_all([shapely.linestrings(line) for line in lines]) if lines else None
     used = [t for t in chosen.tiles if drawn is None or shapely.intersects(drawn, shapely.box(*t.window))]
-    numbered = tuple(Tile(n, t.row, t.column, t.window) for n, t in enumerate(used, 1))
-    return Pages(chosen.width, chosen.height, chosen.rows, chosen.columns, numbered, chosen.crosses)
+    numbered = tuple(replace(t, number=n) for n, t in enumerate(used, 1))
+    return replace(chosen, tiles=numbered)
 
 
-def _grid(bounds: tuple[float, float, float, float], size: tuple[float, float]) -> Pages:
+def _grid(bounds: tuple[float, float, float, float], size: tuple[float, float], fit: Fit) -> Pages:
     left, low, right, top = bounds[0] - BLEED, bounds[1] - BLEED, bounds[2] + BLEED, bounds[3] + BLEED
-    wide, high = size[0] - 2 * MARGIN, size[1] - 2 * MARGIN - FOOTER
+    wide, high = (size[0] - 2 * MARGIN) / fit[0], (size[1] - 2 * MARGIN - FOOTER) / fit[1]
     columns = max(1, math.ceil((right - left - OVERLAP) / (wide - OVERLAP) - 1e-9))
     rows = max(1, math.ceil((top - low - OVERLAP) / (high - OVERLAP) - 1e-9))
     xs = [left + c * (wide - OVERLAP) for c in range(columns)]
     tops = [top - r * (high - OVERLAP) for r in range(rows)]
     tiles = [
-        Tile(r * columns + c + 1, r, c, (xs[c], tops[r] - high, xs[c] + wide, tops[r]))
+        Tile(r * columns + c + 1, r, c, (xs[c], tops[r] - high, xs[c] + wide, tops[r]), fit)
         for r in range(rows)
         for c in range(columns)
     ]
     beside = [(x + OVERLAP / 2, y - high * k) for x in xs[1:] for y in tops for k in (0.2, 0.8)]
     below = [(x + wide * k, y - OVERLAP / 2) for y in tops[1:] for x in xs for k in (0.2, 0.8)]
-    return Pages(size[0], size[1], rows, columns, tuple(tiles), (*beside, *below))
+    return Pages(size[0], size[1], rows, columns, tuple(tiles), (*beside, *below), fit)
 
 
 def to_svg(bounds: tuple[float, float, float, float], point: Sequence[float]) -> Point:

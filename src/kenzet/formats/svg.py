@@ -35,6 +35,11 @@ def svg(sheet: MarkSheet, unit: Unit) -> bytes:
         sheet.arcs,
         {"stroke": "#b9820f", "stroke-width": "0.5", "stroke-dasharray": "1.6 0.9"},
     )
+    _group(root, sheet, "signs", sheet.signs, {"stroke": "#b9820f", "stroke-width": "0.5"})
+    dots = ET.SubElement(root, f"{{{NAMESPACE}}}g", {"id": "dots", "fill": "#b9820f"})
+    for dot in sheet.dots.tolist():
+        x, y = to_svg(sheet.bounds, dot)
+        ET.SubElement(dots, f"{{{NAMESPACE}}}circle", cx=f"{x:.4f}", cy=f"{y:.4f}", r="0.6")
     ticks = tuple(np.array([tick.foot, tick.tip]) for tick in sheet.ticks)
     _group(root, sheet, "ticks", ticks, {"stroke": "#1e2733", "stroke-width": "0.25"})
     return bytes(ET.tostring(root, encoding="utf-8", xml_declaration=True))

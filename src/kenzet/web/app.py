@@ -21,6 +21,7 @@ from kenzet.web.models import Problem
 from kenzet.web.photos import photos
 from kenzet.web.quilts import quilts
 from kenzet.web.recipes import recipes
+from kenzet.web.sheets import sheets
 from kenzet.web.top import top
 from kenzet.web.variants import variants
 from kenzet.web.zones import zones
@@ -55,6 +56,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(photos)
     app.register_api(zones)
     app.register_api(bench)
+    app.register_api(sheets)
     app.register_api(variants)
     app.register_api(recipes)
     app.register_api(marks)

@@ -3,26 +3,28 @@
 from __future__ import annotations
 
 from fractions import Fraction
+from typing import Literal
 
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from kenzet.core.drawing import Drawing
+from kenzet.core.errors import TooMany
 from kenzet.core.hand import BY_HAND
-from kenzet.core.marks.marking import Marks, hanging, left_to_the_eye, marks_of, method_of, methods
-from kenzet.core.marks.sheet import MarkSheet, mark_sheet
+from kenzet.core.marks.marking import Marks, hanging, left_to_the_eye, marks_of, methods
+from kenzet.core.marks.sheet import MarkSheet, SheetKind, SheetWish, mark_sheet
 from kenzet.core.marks.ticks import TickedEdge
+from kenzet.core.marks.together import together
 from kenzet.core.measure import COARSE, Unit, long_figure, rounded
 from kenzet.core.plan import plan_quilt
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.zone import MarkMethod
 from kenzet.core.zone_plan import ZonePlan
-from kenzet.formats.pdf import pages_of, pdf
+from kenzet.formats.pdf import pages_of
 from kenzet.formats.placement import Paper
-from kenzet.formats.svg import svg
 from kenzet.web import models as m
 from kenzet.web import show
-from kenzet.web.at_hand import answer, file_answer, laid_quilt, planned
+from kenzet.web.at_hand import answer, laid_quilt, planned
 
 marks = APIBlueprint("marks", __name__, url_prefix="/api/quilts/<quilt>")
 
@@ -35,6 +37,8 @@ class MarksRequest(m.Reading):
     layer: m.Layer = 0
     method: MarkMethod | None = None
     paper: Paper = "letter"
+    kind: SheetKind = "stitched lines"
+    of: Literal["zone", "block"] = "zone"
 
 
 class MethodView(m.Wire):
@@ -114,15 +118,6 @@ class MarksView(m.Wire):
 _LAYERS = {0: "the fill", 1: "the one on top", BY_HAND: "laid by hand"}
 
 
-class SheetQuery(m.Reading):
-    """How the sheet is wanted."""
-
-    place: m.PlaceKey = ""
-    layer: m.Layer = 0
-    method: MarkMethod | None = None
-    paper: Paper = "letter"
-
-
 CAUTION = "Try the marker on a scrap of this fabric first, and do not press the quilt with the marks in."
 
 
@@ -133,35 +128,15 @@ def marks_view(path: m.QuiltPath, body: MarksRequest) -> Response:
     return answer(_view(laid, planned(laid, body.zone), body))
 
 
-@marks.get("/zones/<zone>/sheet.pdf")
-def sheet_pdf(path: m.ZonePath, query: SheetQuery) -> Response:
-    """The mark sheet at true size, tiled over pages."""
-    return file_answer(pdf(_sheet(path, query), query.paper), "application/pdf", f"{path.zone}-marks.pdf")
-
-
-@marks.get("/zones/<zone>/sheet.svg")
-def sheet_svg(path: m.ZonePath, query: SheetQuery) -> Response:
-    """The mark sheet at true size as one drawing."""
-    return file_answer(svg(_sheet(path, query), query.unit), "image/svg+xml", f"{path.zone}-marks.svg")
-
-
-def _sheet(path: m.ZonePath, query: SheetQuery) -> MarkSheet:
-    kept, laid = laid_quilt(path.quilt)
-    found = planned(laid, path.zone)
-    found = found.layered(query.layer)
-    drawing = found.drawing_at(query.place)
-    method = query.method or method_of(found, drawing)
-    return mark_sheet(found, drawing, method, kept.quilt.name, query.unit)
-
-
 def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
     whole, layers = found, sorted({drawing.layer for drawing in found.drawings})
     layer = body.layer if body.layer in layers else layers[0]  # what was on top may have been taken off
     found = whole.layered(layer)
     unit, drawing = body.unit, found.drawing_at(body.place)
     marks = marks_of(found, drawing, body.method)
-    pages = pages_of(mark_sheet(found, drawing, marks.method, laid.quilt.name, unit), body.paper)
-    many = len(pages.tiles)
+    drawn = together(laid, body.zone, body.place) if body.of == "block" else [(found, drawing)]
+    sheet = mark_sheet(drawn, SheetWish(marks.method, body.kind), laid.quilt.name, 0, unit)
+    many, pages_words = _pages(sheet, body.paper)
     return MarksView(
         zone=body.zone,
         name=found.zone.name,
@@ -187,7 +162,7 @@ def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
         rounds=len(marks.tape.rounds) if marks.tape else 0,
         edges=[_edge(ticked, found.kit.marking_step.mm, unit) for ticked in found.ticked(drawing)],
         pages=many,
-        pages_words="1 page" if many == 1 else f"{many} pages, {pages.columns} × {pages.rows}",
+        pages_words=pages_words,
         rows=_rows(found, drawing, marks, unit),
         note=_note(found, drawing, marks, unit),
         caution=CAUTION,
@@ -196,6 +171,16 @@ def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
         layer=layer,
         totals=show.totals(plan_quilt(laid).values(), unit),
     )
+
+
+def _pages(sheet: MarkSheet, paper: Paper) -> tuple[int, str]:
+    """How many pages, in words; more than can be printed are told, not refused: she may take other paper, or ticks."""
+    try:
+        pages = pages_of(sheet, paper)
+    except TooMany as error:
+        return 0, error.message
+    many = len(pages.tiles)
+    return many, "1 page" if many == 1 else f"{many} pages, {pages.columns} × {pages.rows}"
 
 
 def _rows(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> list[m.Row]:

@@ -5,14 +5,17 @@ Glossary: the sheet's coordinates are the part's, mm, y up. A *tick* runs inward
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+from typing import Literal
 
 import numpy as np
+import shapely
 
 from kenzet.core.drawing import Drawing
+from kenzet.core.geom.paths import Path
 from kenzet.core.geom.region import Floats, Point, Region
-from kenzet.core.marks.marking import marks_of
+from kenzet.core.marks.marking import Marks, marks_of, method_of, methods
 from kenzet.core.marks.ticks import TickedEdge
 from kenzet.core.measure import Unit, figure
 from kenzet.core.top.zone import MarkMethod
@@ -30,39 +33,152 @@ class TickMark:
     figure: str
 
 
+SheetKind = Literal["stitched lines", "ruler edges", "pounce", "light box"]
+POUNCE = 3.0  # mm from hole to hole
+
+
 @dataclass(frozen=True, slots=True)
+class SheetWish:
+    """How a sheet is wanted: the lines as they are sewn, where the ruler's edge goes, holes to pounce through, or bold
+    for a light box; ``back``: mirrored, to be laid on the quilt's back.
+    """
+
+    method: MarkMethod
+    kind: SheetKind = "stitched lines"
+    back: bool = False
+
+
+@dataclass(frozen=True, eq=False)
 class MarkSheet:
     """``seams`` and ``marks`` are polylines (n, 2); closed ones repeat their first point. ``arcs`` are the marks
-    with their arcs kept: vertices (n, 3) of x, y and the bulge of the side that leaves.
+    with their arcs kept: vertices (n, 3) of x, y and the bulge of the side that leaves. ``dots`` are (n, 2).
     """
 
     title: str
     subtitle: str
+    kind: SheetKind
+    back: bool
     seams: tuple[Floats, ...]
     marks: tuple[Floats, ...]
     arcs: tuple[Floats, ...]
+    dots: Floats
+    signs: tuple[Floats, ...]
     ticks: tuple[TickMark, ...]
+    ticked: tuple[TickedEdge, ...]
     bounds: tuple[float, float, float, float]
 
 
-def mark_sheet(plan: ZonePlan, drawing: Drawing, method: MarkMethod, quilt: str, unit: Unit) -> MarkSheet:
-    """The sheet of one drawing; ticks stand where the lines truly end, their figures are rounded."""
-    drawn = marks_of(plan, drawing, method)
-    whole = method != "half"
-    ticked = plan.ticked(drawing)
-    ticks = [mark for edge in ticked for mark in _tick_marks(drawing.region, edge, unit)]
-    spaced = f" {figure(drawing.fill.spacing.mm, unit).text} {unit} apart" if drawing.fill.is_spaced else ""
-    what = f"{len(drawn.lines)} of {drawing.lines} lines drawn" if drawn.lines else "no line needs drawing"
-    return MarkSheet(
-        title=f"{quilt} · {plan.zone.name}",
-        subtitle=f"{drawing.fill.label}{spaced} · {what}",
-        seams=tuple(outline(drawing.region)),
-        marks=drawn.strokes,
-        arcs=tuple(_arcs(drawing, number) for number in drawn.lines)
-        if whole
-        else tuple(map(_flat, drawn.strokes)),
+def mark_sheet(
+    drawn: Sequence[tuple[ZonePlan, Drawing]], wish: SheetWish, quilt: str, revision: int, unit: Unit
+) -> MarkSheet:
+    """The sheet of one zone, or of all zones of a block together; ticks stand where the lines truly end, their figures
+    are rounded. ``revision`` is the plan's, so that an old sheet is known by it.
+    """
+    each = [(plan, drawing, marks_of(plan, drawing, _method(plan, drawing, wish))) for plan, drawing in drawn]
+    arcs = [line for plan, drawing, marks in each for line in _arcs_of(plan, drawing, marks, wish.kind)]
+    marks = [Path(line).points for line in arcs]
+    dots = [np.array(marks.dots).reshape(-1, 2) for _, _, marks in each]
+    if wish.kind == "pounce":
+        dots, marks, arcs = [*dots, *(_pricked(line) for line in marks)], [], []
+    edges = [(drawing.region, edge) for plan, drawing in drawn for edge in plan.ticked(drawing)]
+    ticks = [mark for region, edge in edges for mark in _tick_marks(region, edge, unit)]
+    boxes = np.array([drawing.region.bounds for _, drawing in drawn])
+    left, low = boxes[:, :2].min(axis=0).tolist()
+    right, high = boxes[:, 2:].max(axis=0).tolist()
+    zones = dict.fromkeys(plan.zone.name for plan, _ in drawn)
+    sheet = MarkSheet(
+        title=f"{quilt} · {', '.join(zones)}",
+        subtitle=f"{_what(each, wish, unit)} · plan {revision}",
+        kind=wish.kind,
+        back=wish.back,
+        seams=tuple(ring for _, drawing in drawn for ring in outline(drawing.region)),
+        marks=tuple(marks),
+        arcs=tuple(arcs),
+        dots=np.concatenate(dots) if dots else np.zeros((0, 2)),
+        signs=tuple(stroke for _, _, marks in each for sign in marks.signs for stroke in sign.strokes),
         ticks=tuple(ticks),
-        bounds=drawing.region.bounds,
+        ticked=tuple(edge for _, edge in edges),
+        bounds=(left, low, right, high),
+    )
+    return _mirrored(sheet) if wish.back else sheet
+
+
+def _method(plan: ZonePlan, drawing: Drawing, wish: SheetWish) -> MarkMethod:
+    return wish.method if wish.method in methods(plan, drawing) else method_of(plan, drawing)
+
+
+def _what(each: Sequence[tuple[ZonePlan, Drawing, Marks]], wish: SheetWish, unit: Unit) -> str:
+    lines = sum(len(marks.lines) for _, _, marks in each)
+    said = (
+        f"{lines} of {sum(drawing.lines for _, drawing, _ in each)} lines drawn"
+        if lines
+        else "no line needs drawing"
+    )
+    if len(each) == 1:
+        fill = each[0][1].fill
+        spaced = f" {figure(fill.spacing.mm, unit).text} {unit} apart" if fill.is_spaced else ""
+        said = f"{fill.label}{spaced} · {said}"
+    kind = {"ruler edges": " · where the ruler’s EDGE goes", "pounce": " · holes to pounce through"}.get(
+        wish.kind, ""
+    )
+    return said + kind + (" · MIRRORED, for the back" if wish.back else "")
+
+
+def _arcs_of(plan: ZonePlan, drawing: Drawing, marks: Marks, kind: SheetKind) -> Iterable[Floats]:
+    """What is drawn, with its arcs; where the ruler's edge goes if that is wanted."""
+    if kind == "ruler edges":
+        yield from (_flat(_edge_line(plan, drawing, number)) for number in marks.lines)
+    elif marks.method == "half":
+        yield from map(_flat, marks.strokes)
+    else:
+        yield from (_arcs(drawing, number) for number in marks.lines)
+
+
+def _edge_line(plan: ZonePlan, drawing: Drawing, number: int) -> Floats:
+    """Where the working edge lies for a line: r beside it, to the seams that it meets."""
+    trace = drawing.trace(number)
+    if trace is None:
+        pose, _, _ = plan.pose(drawing, number)
+        return np.array([stop.edge for stop in pose.stops])
+    beside = shapely.offset_curve(
+        shapely.LineString(trace.polyline), -float(plan.kit.reach), join_style="mitre", quad_segs=32
+    )
+    longest = max(getattr(beside, "geoms", [beside]), key=lambda part: part.length)
+    return np.asarray(longest.coords)
+
+
+def _pricked(line: Floats) -> Floats:
+    """Holes along a line, its ends among them, about POUNCE apart."""
+    run = shapely.LineString(line)
+    many = max(round(run.length / POUNCE), 1)
+    holes: Floats = shapely.get_coordinates(
+        shapely.line_interpolate_point(run, np.linspace(0, run.length, many + 1))
+    )
+    return holes
+
+
+def _mirrored(sheet: MarkSheet) -> MarkSheet:
+    """Left to right about the sheet's own middle; figures stay readable."""
+    across = sheet.bounds[0] + sheet.bounds[2]
+
+    def turn(line: Floats) -> Floats:
+        found = line.copy()
+        found[:, 0] = across - found[:, 0]
+        if found.shape[1] == 3:
+            found[:, 2] *= -1
+        return found
+
+    def point(at: Point) -> Point:
+        return across - at[0], at[1]
+
+    return replace(
+        sheet,
+        seams=tuple(map(turn, sheet.seams)),
+        marks=tuple(map(turn, sheet.marks)),
+        arcs=tuple(map(turn, sheet.arcs)),
+        dots=turn(sheet.dots),
+        signs=tuple(map(turn, sheet.signs)),
+        ticks=tuple(TickMark(point(tick.foot), point(tick.tip), tick.figure) for tick in sheet.ticks),
     )
 
 

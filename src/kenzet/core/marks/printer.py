@@ -1,0 +1,69 @@
+"""A printer that prints a little small or large: what a sheet is stretched by so that it comes out true.
+
+Glossary: a *fit* of 1.03 across draws everything 3 % longer across, for a printer that prints it 3 % short.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from kenzet.core.errors import BadValue
+from kenzet.core.measure import Length, Unit, in_words
+
+BARS: dict[Unit, Length] = {"in": Length.parse("6 in"), "mm": Length.parse("150 mm")}
+"""How long the bars of the check page are."""
+NEAR_ENOUGH = 0.03
+"""A correction beyond this asks whether the page was made to fit."""
+_LEAST, _MOST = 0.5, 1.6
+
+
+@dataclass(frozen=True, slots=True)
+class Printer:
+    """``across`` and ``up`` are what a sheet is stretched by."""
+
+    name: str
+    across: float = 1.0
+    up: float = 1.0
+
+    @property
+    def asks(self) -> bool:
+        """Whether it is so far out that the page was more likely made to fit."""
+        return max(abs(self.across - 1), abs(self.up - 1)) > NEAR_ENOUGH
+
+
+def corrected(printer: Printer, across: Length, up: Length, unit: Unit) -> Printer:
+    """The printer after she has read the bars of a check page that was printed with what is known of it.
+
+    Raises BadValue at ``across`` or ``up`` for what no bar can have read.
+
+    >>> found = corrected(Printer("mine"), Length.parse("5.82 in"), Length.parse("6 in"), "in")
+    >>> round(found.across, 4), found.up, found.asks
+    (1.0309, 1.0, True)
+    """
+    return Printer(
+        printer.name,
+        printer.across * _by(across, "across", unit),
+        printer.up * _by(up, "up", unit),
+    )
+
+
+def _by(read: Length, way: Literal["across", "up"], unit: Unit) -> float:
+    true = BARS[unit]
+    share = float(read.mm / true.mm)
+    if not _LEAST < share < _MOST:
+        hint = ""
+        other: Unit = "mm" if read.unit == "in" else "in"
+        number = read.text.split(" ")[0]
+        try:
+            told = Length.parse(number, other)
+            if 0.9 < float(told.mm / true.mm) < 1.1:
+                hint = f" Did you mean {told.text}?"
+        except BadValue:
+            hint = ""
+        raise BadValue(
+            f"That bar is {true.text} long where it prints true; {in_words(read.mm, read.unit)} cannot be.{hint} Measure from "
+            "end to end.",
+            way,
+        )
+    return 1 / share

@@ -1,0 +1,25 @@
+"""All zones of a block at one of its places, to be marked on one sheet."""
+
+from __future__ import annotations
+
+from kenzet.core.drawing import Drawing
+from kenzet.core.errors import BadValue
+from kenzet.core.plan import plan_zone
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.zone_plan import ZonePlan
+
+
+def together(laid: LaidQuilt, key: str, place: str) -> list[tuple[ZonePlan, Drawing]]:
+    """The plans and drawings of every zone of the part that zone ``key`` belongs to, at ``place`` (or where most of it
+    lies). Raises BadValue where none of them has a fill.
+    """
+    zone = laid.zone(key)
+    shapes = laid.shapes(zone)
+    at = place or (shapes[0].places[0] if shapes else "")
+    found = []
+    for other_key, other in laid.quilt.zones.items():
+        plan = plan_zone(laid, other_key) if other.part == zone.part else None
+        found += [(plan, drawing) for drawing in plan.drawings if at in drawing.places] if plan else []
+    if not found:
+        raise BadValue("No zone of this block has a fill here.", "zone")
+    return found

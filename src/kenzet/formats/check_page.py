@@ -1,0 +1,51 @@
+"""The page by which a printer is checked: two long bars, one each way, drawn with what is known of the printer."""
+
+from __future__ import annotations
+
+import io
+
+from reportlab.lib.colors import HexColor
+from reportlab.pdfgen.canvas import Canvas
+
+from kenzet.core.marks.printer import BARS
+from kenzet.core.measure import Unit
+from kenzet.formats.placement import PAPERS, POINTS, Fit, Paper
+
+_MM = POINTS
+CORNER = (30.0, 40.0)
+"""Where the bar across begins, mm from the page's lower left corner; the one that goes up begins above it."""
+BESIDE = 16.0
+
+
+def check_page(paper: Paper, unit: Unit, name: str, fit: Fit) -> bytes:
+    """One page with a bar across and a bar up, each ``BARS`` long where the printer prints true."""
+    width, height = PAPERS["letter" if paper == "roll" else paper]
+    out = io.BytesIO()
+    canvas = Canvas(out, pagesize=(width * _MM, height * _MM), invariant=True)
+    canvas.setTitle(f"Printer check: {name}")
+    canvas.setViewerPreference("PrintScaling", "None")
+    canvas.setStrokeColor(HexColor("#1e2733"))
+    canvas.setFillColor(HexColor("#1e2733"))
+    canvas.setLineWidth(0.4 * _MM)
+    long = float(BARS[unit].mm)
+    x, y = (v * _MM for v in CORNER)
+    for dx, dy in ((long * fit[0] * _MM, 0.0), (0.0, long * fit[1] * _MM)):
+        y = (CORNER[1] + (BESIDE if dy else 0.0)) * _MM
+        canvas.line(x, y, x + dx, y + dy)
+        for ex, ey in ((x, y), (x + dx, y + dy)):
+            across = 4 * _MM
+            canvas.line(
+                ex - (across if dy else 0),
+                ey - (across if dx else 0),
+                ex + (across if dy else 0),
+                ey + (across if dx else 0),
+            )
+    canvas.setFont("Helvetica-Bold", 13)
+    canvas.drawString(x + 12 * _MM, y + 60 * _MM, f"{name}: is it true?")
+    canvas.setFont("Helvetica", 10)
+    said = f"Printed at 100 %, each bar is {BARS[unit].text} long, from end to end."
+    for k, line in enumerate((said, "Measure both, and type what you read in Kenzet under Marks.")):
+        canvas.drawString(x + 12 * _MM, y + (52 - 6 * k) * _MM, line)
+    canvas.showPage()
+    canvas.save()
+    return out.getvalue()

@@ -1,0 +1,1 @@
+"""Stand-ins that ship with the app, so that everything can be tried without the real thing."""

@@ -1,0 +1,214 @@
+"""Mark sheets to print and to take elsewhere, and the printers that they are printed on."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Annotated, Literal
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+from pydantic import Field
+
+from kenzet.core.errors import BadValue
+from kenzet.core.marks.marking import method_of
+from kenzet.core.marks.printer import BARS, Printer, corrected
+from kenzet.core.marks.sheet import MarkSheet, SheetKind, SheetWish, mark_sheet
+from kenzet.core.marks.together import together
+from kenzet.core.measure import Length
+from kenzet.core.top.zone import MarkMethod
+from kenzet.formats.check_page import check_page
+from kenzet.formats.dxf_out import dxf
+from kenzet.formats.marks_csv import strokes_csv, ticks_csv
+from kenzet.formats.pdf import pdf
+from kenzet.formats.placement import TRUE, Fit, Paper
+from kenzet.formats.svg import svg
+from kenzet.store import printers as store
+from kenzet.store.quilts import LOCAL_OWNER
+from kenzet.web import models as m
+from kenzet.web.at_hand import answer, connection, file_answer, laid_quilt, planned
+
+sheets = APIBlueprint("sheets", __name__, url_prefix="/api")
+
+PrinterName = Annotated[str, Field(min_length=1, max_length=60)]
+
+
+class SheetQuery(m.Reading):
+    """How the sheet is wanted: of the zone or of all its block, on which printer."""
+
+    place: m.PlaceKey = ""
+    layer: m.Layer = 0
+    method: MarkMethod | None = None
+    kind: SheetKind = "stitched lines"
+    back: bool = False
+    of: Literal["zone", "block"] = "zone"
+    paper: Paper = "letter"
+    printer: str = Field("", max_length=60)
+
+
+class CheckQuery(m.Reading):
+    """The page by which a printer is checked."""
+
+    name: PrinterName
+    paper: Paper = "letter"
+
+
+class CheckRequest(m.Reading):
+    """What she read off the bars; ``sure`` where a large correction is meant."""
+
+    name: PrinterName
+    across: str = Field(max_length=40)
+    up: str = Field(max_length=40)
+    sure: bool = False
+
+
+class PrinterPath(m.Wire):
+    """Which printer."""
+
+    name: PrinterName
+
+
+class PrinterView(m.Wire):
+    """A printer with its correction, in per cent and in words."""
+
+    name: str
+    across: float
+    up: float
+    words: str
+
+
+class PrintersView(m.Wire):
+    """All printers; ``asks`` is what has to be answered before a large correction is kept. ``bar`` says how long the
+    bars of the check page are.
+    """
+
+    printers: list[PrinterView]
+    bar: str
+    asks: str = ""
+
+
+@sheets.get("/quilts/<quilt>/zones/<zone>/sheet.pdf")
+def sheet_pdf(path: m.ZonePath, query: SheetQuery) -> Response:
+    """The mark sheet at true size, tiled over pages."""
+    return file_answer(
+        pdf(_sheet(path, query), query.paper, _fit(query.printer)),
+        "application/pdf",
+        f"{path.zone}-marks.pdf",
+    )
+
+
+@sheets.get("/quilts/<quilt>/zones/<zone>/sheet.svg")
+def sheet_svg(path: m.ZonePath, query: SheetQuery) -> Response:
+    """The mark sheet at true size as one drawing."""
+    return _file(path, query, svg, "image/svg+xml", "marks.svg")
+
+
+@sheets.get("/quilts/<quilt>/zones/<zone>/sheet.dxf")
+def sheet_dxf(path: m.ZonePath, query: SheetQuery) -> Response:
+    """The same with layers by meaning."""
+    return _file(path, query, dxf, "image/vnd.dxf", "marks.dxf")
+
+
+@sheets.get("/quilts/<quilt>/zones/<zone>/ticks.csv")
+def sheet_ticks(path: m.ZonePath, query: SheetQuery) -> Response:
+    """Every tick, edge by edge."""
+    return _file(path, query, ticks_csv, "text/csv", "ticks.csv")
+
+
+@sheets.get("/quilts/<quilt>/zones/<zone>/strokes.csv")
+def sheet_strokes(path: m.ZonePath, query: SheetQuery) -> Response:
+    """Every stroke from where to where."""
+    return _file(path, query, strokes_csv, "text/csv", "strokes.csv")
+
+
+@sheets.get("/printers", responses={200: PrintersView})
+def printers(query: m.Reading) -> Response:
+    """Her printers."""
+    return answer(_printers(query.unit))
+
+
+@sheets.get("/printer-check.pdf")
+def printer_check(query: CheckQuery) -> Response:
+    """Two bars to measure, drawn with what is known of the printer."""
+    return file_answer(
+        check_page(query.paper, query.unit, query.name, _fit(query.name)),
+        "application/pdf",
+        "printer-check.pdf",
+    )
+
+
+@sheets.post("/printers", responses={200: PrintersView})
+def check_printer(body: CheckRequest) -> Response:
+    """What she read: from then on sheets for this printer are corrected."""
+    name = body.name.strip()
+    if not name:
+        raise BadValue("Give the printer a name.", "name")
+    with connection() as conn:
+        known = {printer.name: printer for printer in store.printers(conn, LOCAL_OWNER)}
+    found = corrected(known.get(name, Printer(name)), _read(body, "across"), _read(body, "up"), body.unit)
+    if found.asks and not body.sure:
+        view = _printers(body.unit)
+        view.asks = (
+            f"That is {_words(found)}. Printers are seldom so far out: was “fit to page” or “scale to fit” on? "
+            "If so, turn it off, print the check page again and measure that."
+        )
+        return answer(view)
+    with connection() as conn:
+        store.put(conn, LOCAL_OWNER, found)
+    return answer(_printers(body.unit))
+
+
+@sheets.post("/printers/<name>/remove", responses={200: PrintersView})
+def remove_printer(path: PrinterPath, body: m.Reading) -> Response:
+    """Forget a printer."""
+    with connection() as conn:
+        store.remove(conn, LOCAL_OWNER, path.name)
+    return answer(_printers(body.unit))
+
+
+def _read(body: CheckRequest, way: Literal["across", "up"]) -> Length:
+    try:
+        return Length.parse(getattr(body, way), body.unit)
+    except BadValue as error:
+        raise BadValue(error.message, way) from error
+
+
+def _fit(name: str) -> Fit:
+    if not name:
+        return TRUE
+    with connection() as conn:
+        known = {printer.name: printer for printer in store.printers(conn, LOCAL_OWNER)}
+    found = known.get(name)
+    return (found.across, found.up) if found else TRUE
+
+
+def _printers(unit: Literal["in", "mm"]) -> PrintersView:
+    with connection() as conn:
+        found = store.printers(conn, LOCAL_OWNER)
+    views = [PrinterView(name=p.name, across=p.across, up=p.up, words=_words(p)) for p in found]
+    return PrintersView(printers=views, bar=BARS[unit].text)
+
+
+def _words(printer: Printer) -> str:
+    across, up = (f"{(fit - 1) * 100:+.1f}".replace("-", "−") for fit in (printer.across, printer.up))
+    if across == up:
+        return "true" if across in ("+0.0", "−0.0") else f"corrected by {across} %"
+    return f"corrected by {across} % across and {up} % up"
+
+
+def _sheet(path: m.ZonePath, query: SheetQuery) -> MarkSheet:
+    kept, laid = laid_quilt(path.quilt)
+    found = planned(laid, path.zone).layered(query.layer)
+    drawing = found.drawing_at(query.place)
+    drawn = together(laid, path.zone, query.place) if query.of == "block" else [(found, drawing)]
+    wish = SheetWish(query.method or method_of(found, drawing), query.kind, query.back)
+    return mark_sheet(drawn, wish, kept.quilt.name, kept.revision, query.unit)
+
+
+def _file(
+    path: m.ZonePath,
+    query: SheetQuery,
+    write: Callable[[MarkSheet, Literal["in", "mm"]], bytes],
+    kind: str,
+    name: str,
+) -> Response:
+    return file_answer(write(_sheet(path, query), query.unit), kind, f"{path.zone}-{name}")
