@@ -8,7 +8,7 @@ import numpy as np
 from reportlab.lib.colors import Color, HexColor
 from reportlab.pdfgen.canvas import Canvas
 
-from kenzet.core.marks.sheet import MarkSheet
+from kenzet.core.marks.sheet import TICK, MarkSheet
 from kenzet.formats.placement import MARGIN, OVERLAP, POINTS, TRUE, Fit, Pages, Paper, Tile, tile
 
 INK, SOFT, SEAM, MARK = (HexColor(c) for c in ("#1e2733", "#5c6470", "#8a8f98", "#b9820f"))
@@ -55,13 +55,17 @@ def _draw_page(canvas: Canvas, sheet: MarkSheet, pages: Pages, page: Tile) -> No
 
 def _dots(canvas: Canvas, sheet: MarkSheet, page: Tile) -> None:
     """Dots to draw are filled; holes to prick are rings, so that the pin finds their middle."""
-    canvas.setStrokeColor(MARK)
-    canvas.setFillColor(MARK)
+    bold, pricked = sheet.kind == "light box", sheet.kind == "pounce"
+    canvas.setStrokeColor(INK if bold else MARK)
+    canvas.setFillColor(INK if bold else MARK)
     canvas.setLineWidth(0.15 * _MM)
-    pricked = sheet.kind == "pounce"
     for dot in sheet.dots:
         if page.holds(dot):
-            canvas.circle(*page.to_points(dot), (0.5 if pricked else 0.7) * _MM, fill=0 if pricked else 1)
+            canvas.circle(
+                *page.to_points(dot),
+                (0.5 if pricked else 1.2 if bold else 0.7) * _MM,
+                fill=0 if pricked else 1,
+            )
 
 
 def _trims(canvas: Canvas, pages: Pages, page: Tile) -> None:
@@ -100,9 +104,11 @@ def _ticks(canvas: Canvas, sheet: MarkSheet, page: Tile) -> None:
     for tick in sheet.ticks:
         if page.holds(tick.foot) and page.holds(tick.tip):
             canvas.line(*page.to_points(tick.foot), *page.to_points(tick.tip))
-            dx, dy = tick.tip[0] - tick.foot[0], tick.tip[1] - tick.foot[1]
-            x, y = page.to_points((tick.tip[0] + dx * 0.45, tick.tip[1] + dy * 0.45))
-            canvas.drawCentredString(x, y - 2, tick.figure)
+            dx, dy = ((b - a) / TICK for a, b in zip(tick.foot, tick.tip, strict=True))
+            # beyond the tick by as much as the figure reaches that way
+            beyond = 2.5 + abs(dx) * canvas.stringWidth(tick.figure, "Helvetica", 7) / 2 + abs(dy) * 2.5
+            x, y = page.to_points(tick.tip)
+            canvas.drawCentredString(x + dx * beyond, y + dy * beyond - 2.5, tick.figure)
 
 
 def _crosses(canvas: Canvas, pages: Pages, page: Tile) -> None:

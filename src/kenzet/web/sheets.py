@@ -148,7 +148,7 @@ def check_printer(body: CheckRequest) -> Response:
     if found.asks and not body.sure:
         view = _printers(body.unit)
         view.asks = (
-            f"That is {_words(found)}. Printers are seldom so far out: was “fit to page” or “scale to fit” on? "
+            f"Sheets would be {_words(found)}. Printers are seldom so far out: was “fit to page” or “scale to fit” on? "
             "If so, turn it off, print the check page again and measure that."
         )
         return answer(view)

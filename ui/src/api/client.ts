@@ -107,7 +107,11 @@ export const api = {
   redo: (quilt: string, version: number) =>
     told(client.POST('/api/quilts/{quilt}/redo', { params: at(quilt), body: { version } })),
   planFile: (quilt: string) => `/api/quilts/${quilt}/plan.json`,
-  /** The address of a mark sheet, for a link. */
-  sheet: (quilt: string, zone: string, kind: 'pdf' | 'svg', query: Record<string, string>) =>
-    `/api/quilts/${quilt}/zones/${zone}/sheet.${kind}?${new URLSearchParams(query)}`,
+  /** The address of a mark sheet or of a table of it, for a link. */
+  sheet: (quilt: string, zone: string, file: 'sheet.pdf' | 'sheet.svg' | 'sheet.dxf' | 'ticks.csv' | 'strokes.csv', query: Record<string, string>) =>
+    `/api/quilts/${quilt}/zones/${zone}/${file}?${new URLSearchParams(query)}`,
+  printers: (unit: Unit) => told(client.GET('/api/printers', { params: { query: { unit } } })),
+  checkPrinter: (body: Views['CheckRequest']) => told(client.POST('/api/printers', { body })),
+  removePrinter: (name: string, unit: Unit) => told(client.POST('/api/printers/{name}/remove', { params: { path: { name } }, body: { unit } })),
+  checkPage: (name: string, paper: string, unit: Unit) => `/api/printer-check.pdf?${new URLSearchParams({ name, paper, unit })}`,
 }

@@ -89,6 +89,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/printer-check.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Two bars to measure, drawn with what is known of the printer. */
+        get: operations["sheets_printer_check_printer_check_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/printers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Her printers. */
+        get: operations["sheets_printers_printers_get"];
+        put?: never;
+        /** What she read: from then on sheets for this printer are corrected. */
+        post: operations["sheets_check_printer_printers_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/printers/{name}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Forget a printer. */
+        post: operations["sheets_remove_printer_printers__name__remove_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts": {
         parameters: {
             query?: never;
@@ -497,6 +549,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/zones/{zone}/sheet.dxf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same with layers by meaning. */
+        get: operations["sheets_sheet_dxf_quilts__quilt__zones__zone__sheet_dxf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/zones/{zone}/sheet.pdf": {
         parameters: {
             query?: never;
@@ -505,7 +574,7 @@ export interface paths {
             cookie?: never;
         };
         /** The mark sheet at true size, tiled over pages. */
-        get: operations["marks_sheet_pdf_zones__zone__sheet_pdf_get"];
+        get: operations["sheets_sheet_pdf_quilts__quilt__zones__zone__sheet_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -522,7 +591,41 @@ export interface paths {
             cookie?: never;
         };
         /** The mark sheet at true size as one drawing. */
-        get: operations["marks_sheet_svg_zones__zone__sheet_svg_get"];
+        get: operations["sheets_sheet_svg_quilts__quilt__zones__zone__sheet_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/zones/{zone}/strokes.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every stroke from where to where. */
+        get: operations["sheets_sheet_strokes_quilts__quilt__zones__zone__strokes_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/zones/{zone}/ticks.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every tick, edge by edge. */
+        get: operations["sheets_sheet_ticks_quilts__quilt__zones__zone__ticks_csv_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1046,6 +1149,29 @@ export interface components {
             unit: "in" | "mm";
             /** Version */
             version: number;
+        };
+        /**
+         * CheckRequest
+         * @description What she read off the bars; ``sure`` where a large correction is meant.
+         */
+        CheckRequest: {
+            /** Across */
+            across: string;
+            /** Name */
+            name: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+            /** Up */
+            up: string;
         };
         /**
          * ChoiceView
@@ -1589,6 +1715,12 @@ export interface components {
          */
         MarksRequest: {
             /**
+             * Kind
+             * @default stitched lines
+             * @enum {string}
+             */
+            kind: "stitched lines" | "ruler edges" | "pounce" | "light box";
+            /**
              * Layer
              * @default 0
              */
@@ -1599,11 +1731,17 @@ export interface components {
              */
             method: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
             /**
+             * Of
+             * @default zone
+             * @enum {string}
+             */
+            of: "zone" | "block";
+            /**
              * Paper
              * @default letter
              * @enum {string}
              */
-            paper: "letter" | "a4";
+            paper: "letter" | "a4" | "tabloid" | "a3" | "roll";
             /**
              * Place
              * @default
@@ -2000,6 +2138,36 @@ export interface components {
             measured: components["schemas"]["PointView"] | null;
             /** Points */
             points: components["schemas"]["PointView"][];
+        };
+        /**
+         * PrinterView
+         * @description A printer with its correction, in per cent and in words.
+         */
+        PrinterView: {
+            /** Across */
+            across: number;
+            /** Name */
+            name: string;
+            /** Up */
+            up: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * PrintersView
+         * @description All printers; ``asks`` is what has to be answered before a large correction is kept. ``bar`` says how long the
+         *     bars of the check page are.
+         */
+        PrintersView: {
+            /**
+             * Asks
+             * @default
+             */
+            asks: string;
+            /** Bar */
+            bar: string;
+            /** Printers */
+            printers: components["schemas"]["PrinterView"][];
         };
         /**
          * Problem
@@ -2991,6 +3159,129 @@ export interface operations {
             };
         };
     };
+    sheets_printer_check_printer_check_pdf_get: {
+        parameters: {
+            query: {
+                unit?: "in" | "mm";
+                name: string;
+                paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    sheets_printers_printers_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintersView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    sheets_check_printer_printers_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintersView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    sheets_remove_printer_printers__name__remove_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Reading"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintersView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     quilts_add_quilts_quilts_post: {
         parameters: {
             query?: never;
@@ -3796,14 +4087,18 @@ export interface operations {
             };
         };
     };
-    marks_sheet_pdf_zones__zone__sheet_pdf_get: {
+    sheets_sheet_dxf_quilts__quilt__zones__zone__sheet_dxf_get: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
                 place?: string;
                 layer?: number;
                 method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
-                paper?: "letter" | "a4";
+                kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
+                back?: boolean;
+                of?: "zone" | "block";
+                paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
+                printer?: string;
             };
             header?: never;
             path: {
@@ -3825,14 +4120,117 @@ export interface operations {
             };
         };
     };
-    marks_sheet_svg_zones__zone__sheet_svg_get: {
+    sheets_sheet_pdf_quilts__quilt__zones__zone__sheet_pdf_get: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
                 place?: string;
                 layer?: number;
                 method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
-                paper?: "letter" | "a4";
+                kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
+                back?: boolean;
+                of?: "zone" | "block";
+                paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
+                printer?: string;
+            };
+            header?: never;
+            path: {
+                quilt: string;
+                zone: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    sheets_sheet_svg_quilts__quilt__zones__zone__sheet_svg_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+                place?: string;
+                layer?: number;
+                method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
+                kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
+                back?: boolean;
+                of?: "zone" | "block";
+                paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
+                printer?: string;
+            };
+            header?: never;
+            path: {
+                quilt: string;
+                zone: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    sheets_sheet_strokes_quilts__quilt__zones__zone__strokes_csv_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+                place?: string;
+                layer?: number;
+                method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
+                kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
+                back?: boolean;
+                of?: "zone" | "block";
+                paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
+                printer?: string;
+            };
+            header?: never;
+            path: {
+                quilt: string;
+                zone: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    sheets_sheet_ticks_quilts__quilt__zones__zone__ticks_csv_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+                place?: string;
+                layer?: number;
+                method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
+                kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
+                back?: boolean;
+                of?: "zone" | "block";
+                paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
+                printer?: string;
             };
             header?: never;
             path: {

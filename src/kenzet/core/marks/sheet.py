@@ -140,6 +140,15 @@ def _edge_line(plan: ZonePlan, drawing: Drawing, number: int) -> Floats:
     if trace is None:
         pose, _, _ = plan.pose(drawing, number)
         return np.array([stop.edge for stop in pose.stops])
+    if trace.closed:
+        grown = shapely.buffer(
+            shapely.Polygon(trace.points),
+            float(plan.kit.reach),
+            join_style="mitre",
+            mitre_limit=12,
+            quad_segs=32,
+        )
+        return np.asarray(grown.exterior.coords)
     beside = shapely.offset_curve(
         shapely.LineString(trace.polyline), -float(plan.kit.reach), join_style="mitre", quad_segs=32
     )

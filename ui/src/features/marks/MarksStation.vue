@@ -11,6 +11,8 @@ import WordsText from '../../parts/WordsText.vue'
 import ZoneList from '../../parts/ZoneList.vue'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
+import SheetCard from './SheetCard.vue'
+import type { Sheet } from './sheet'
 import TickStrip from './TickStrip.vue'
 
 type Shows = InstanceType<typeof CanvasKey>['$props']['shows']
@@ -19,7 +21,7 @@ const quilt = useQuilt()
 const zone = useZone()
 const canvas = ref<InstanceType<typeof QuiltCanvas>>()
 const marks = shallowRef<Views['MarksView']>()
-const paper = ref<'letter' | 'a4'>('letter')
+const sheet = ref<Sheet>({ paper: 'letter', kind: 'stitched lines', of: 'zone', back: false, printer: '' })
 const edge = ref(0)
 const trouble = ref('')
 let asking: AbortController | undefined
@@ -36,7 +38,7 @@ async function ask(method?: Views['MethodView']['key'], keep?: { marking: string
   if (!zone.key) return (marks.value = undefined)
   await quilt.flush()
   try {
-    const found = await api.marks(quilt.id, { zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, paper: paper.value, method: method ?? null } as Views['MarksRequest'], mine.signal)
+    const found = await api.marks(quilt.id, { zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, paper: sheet.value.paper, kind: sheet.value.kind, of: sheet.value.of, method: method ?? null } as Views['MarksRequest'], mine.signal)
     if (mine !== asking) return
     marks.value = found
     if (zone.layer !== found.layer) void zone.turnTo(found.layer)
@@ -57,10 +59,8 @@ function choose(key: string, place = '') {
   edge.value = 0
   void zone.choose(key, place)
 }
-const sheet = (kind: 'pdf' | 'svg') =>
-  api.sheet(quilt.id, zone.key, kind, { unit: quilt.unit, paper: paper.value, place: zone.place, layer: String(zone.layer), method: marks.value?.method ?? 'first lines' })
 const ticked = computed(() => (ticksShown.value ? marks.value?.edges[edge.value] : undefined))
-watch(() => [zone.key, zone.place, zone.layer, quilt.taken, quilt.unit, paper.value], () => void ask(), { immediate: true })
+watch(() => [zone.key, zone.place, zone.layer, quilt.taken, quilt.unit, sheet.value], () => void ask(), { immediate: true })
 watch(() => zone.key, () => zone.drop(), { immediate: true })
 onBeforeUnmount(() => zone.layer > 1 && zone.turnTo(0)) // lines laid by hand are looked at here only
 const keys = computed(() => {
@@ -103,16 +103,7 @@ useCanvasKeys(canvas)
           <button class="chip" aria-label="The next round" :disabled="round + 1 >= marks.rounds" data-testid="next-round" @click="round += 1">›</button>
         </div>
         <FigureRows :rows="marks.rows" />
-        <section class="print">
-          <div class="top"><p class="label">Mark sheet at true size</p><span class="quiet">{{ marks.pages_words }}</span></div>
-          <div class="chips" role="group" aria-label="Paper and kind">
-            <button v-for="p in (['letter', 'a4'] as const)" :key="p" class="chip" :aria-pressed="paper === p" @click="paper = p">{{ p === 'a4' ? 'A4' : 'Letter' }}</button>
-            <a class="chip svg" :href="sheet('svg')" data-testid="svg">SVG in true units</a>
-          </div>
-          <a class="do" :href="sheet('pdf')" data-testid="pdf">Print mark sheet (PDF)</a>
-          <p class="quiet">Print at 100 %, then measure the bar on the page before you mark.</p>
-          <p class="card weld">{{ marks.caution }}</p>
-        </section>
+        <SheetCard v-model="sheet" :marks="marks" />
         <section v-if="marks.edges.length">
           <button v-if="!ticksShown" class="plain left" data-testid="see-ticks" @click="strips = true">see where every line meets the edges …</button>
           <div v-else class="top">
@@ -152,7 +143,5 @@ td { height: 32px; font-weight: 700; }
 td.quiet { font-weight: 400; text-align: right; }
 .rounds { display: flex; justify-content: space-between; align-items: center; }
 .left { justify-self: start; align-self: start; text-align: left; }
-.do { display: grid; place-items: center; min-height: 48px; border-radius: 10px; background: var(--indigo); color: #fff; font-size: 17px; font-weight: 700; text-decoration: none; }
-a.chip { text-decoration: none; color: var(--indigo); margin-left: auto; }
 select { height: 34px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; padding: 0 8px; font: inherit; font-size: 14px; }
 </style>

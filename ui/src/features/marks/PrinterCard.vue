@@ -1,0 +1,80 @@
+<script setup lang="ts">
+/** Her printers: which one the sheet is for, and a check by two bars that she measures. */
+import { ref, shallowRef, watch } from 'vue'
+import { api, Problem, type Views } from '../../api/client'
+import { useQuilt } from '../../state/quilt'
+
+const props = defineProps<{ chosen: string; paper: string }>()
+const emit = defineEmits<{ choose: [name: string] }>()
+const quilt = useQuilt()
+const view = shallowRef<Views['PrintersView']>()
+const open = ref(false)
+const name = ref('My printer')
+const across = ref('')
+const up = ref('')
+const wrong = ref<{ field: string; message: string }>()
+
+async function look() {
+  try {
+    view.value = await api.printers(quilt.unit)
+    if (props.chosen && !view.value.printers.some((one) => one.name === props.chosen)) emit('choose', '')
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+  }
+}
+watch(() => quilt.unit, () => void look(), { immediate: true })
+
+function check(printer: string) {
+  name.value = printer || 'My printer'
+  across.value = up.value = ''
+  wrong.value = undefined
+  open.value = true
+}
+async function keep(sure: boolean) {
+  try {
+    const found = await api.checkPrinter({ name: name.value, across: across.value, up: up.value, unit: quilt.unit, sure })
+    view.value = found
+    wrong.value = undefined
+    if (found.asks) return
+    open.value = false
+    emit('choose', name.value.trim())
+  } catch (error) {
+    if (error instanceof Problem) wrong.value = { field: error.field, message: error.message }
+  }
+}
+async function remove(printer: string) {
+  view.value = await api.removePrinter(printer, quilt.unit)
+  if (props.chosen === printer) emit('choose', '')
+}
+</script>
+
+<template>
+  <div class="printers">
+    <div class="chips" role="group" aria-label="Printer">
+      <button class="chip" :aria-pressed="!chosen" @click="emit('choose', '')">any printer</button>
+      <button v-for="one in view?.printers" :key="one.name" class="chip" :aria-pressed="chosen === one.name" :data-testid="`printer-${one.name}`" @click="emit('choose', one.name)">{{ one.name }}</button>
+      <button class="plain" data-testid="check-printer" @click="check(chosen)">check {{ chosen ? 'it again' : 'a printer' }} …</button>
+    </div>
+    <p v-if="chosen" class="quiet" data-testid="corrected">{{ view?.printers.find((one) => one.name === chosen)?.words }} <button class="plain" @click="remove(chosen)">forget it</button></p>
+    <div v-if="open" class="card leaf check">
+      <label class="label">Its name<input v-model="name" class="text" maxlength="60" data-testid="printer-name" :aria-invalid="wrong?.field === 'name'" /></label>
+      <a class="chip" :href="api.checkPage(name.trim() || 'My printer', paper, quilt.unit)" data-testid="check-page">1 · print the check page</a>
+      <p>2 · Measure both bars from end to end. Printed true, each is {{ view?.bar }} long.</p>
+      <div class="two">
+        <label class="label">Across<input v-model="across" class="text" data-testid="bar-across" :aria-invalid="wrong?.field === 'across'" /></label>
+        <label class="label">Up<input v-model="up" class="text" data-testid="bar-up" :aria-invalid="wrong?.field === 'up'" /></label>
+      </div>
+      <p v-if="wrong" class="wrong" role="alert">{{ wrong.message }}</p>
+      <p v-if="view?.asks" class="card weld" role="status" data-testid="printer-asks">{{ view.asks }} <button class="plain" data-testid="printer-sure" @click="keep(true)">It was off: correct it so</button></p>
+      <div class="chips"><button class="chip offer" data-testid="printer-keep" @click="keep(false)">correct sheets by that</button><button class="plain" @click="open = false">never mind</button></div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.printers, .check { display: grid; gap: 8px; }
+.check a { text-decoration: none; color: var(--indigo); justify-self: start; }
+.check label { display: grid; gap: 3px; }
+.two { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; }
+.two input { width: 100%; }
+</style>

@@ -1,0 +1,58 @@
+<script setup lang="ts">
+/** A sheet at true size: what is on it, on which paper, for which printer, and the other files. */
+import { computed } from 'vue'
+import { api, type Views } from '../../api/client'
+import { useQuilt } from '../../state/quilt'
+import { useZone } from '../../state/zone'
+import PrinterCard from './PrinterCard.vue'
+import { KINDS, PAPERS, type Sheet } from './sheet'
+
+const props = defineProps<{ marks: Views['MarksView'] }>()
+const sheet = defineModel<Sheet>({ required: true })
+const quilt = useQuilt()
+const zone = useZone()
+
+const set = (values: Partial<Sheet>) => (sheet.value = { ...sheet.value, ...values })
+const query = computed(() => {
+  const { paper, kind, of, back, printer } = sheet.value
+  return { unit: quilt.unit, place: zone.place, layer: String(zone.layer), method: props.marks.method, paper, kind, of, back: String(back), printer }
+})
+const href = (file: Parameters<typeof api.sheet>[2]) => api.sheet(quilt.id, zone.key, file, query.value)
+</script>
+
+<template>
+  <section class="print">
+    <div class="between"><p class="label">Mark sheet at true size</p><span class="quiet" data-testid="pages">{{ marks.pages ? marks.pages_words : '' }}</span></div>
+    <div class="chips" role="group" aria-label="What is on it">
+      <button v-for="[key, label, title] in KINDS" :key="key" class="chip" :title="title" :aria-pressed="sheet.kind === key" :data-testid="`kind-${key.replace(' ', '-')}`" @click="set({ kind: key })">{{ label }}</button>
+    </div>
+    <div class="chips" role="group" aria-label="Of what">
+      <button class="chip" :aria-pressed="sheet.of === 'zone'" @click="set({ of: 'zone' })">this zone</button>
+      <button class="chip" :aria-pressed="sheet.of === 'block'" data-testid="of-block" @click="set({ of: 'block' })">the whole block</button>
+      <button class="chip" :aria-pressed="sheet.back" data-testid="mirrored" title="mirrored, to be laid on the quilt’s back" @click="set({ back: !sheet.back })">for the back</button>
+    </div>
+    <div class="between">
+      <label class="label" for="paper">Paper</label>
+      <select id="paper" :value="sheet.paper" data-testid="paper" @change="set({ paper: ($event.target as HTMLSelectElement).value as Sheet['paper'] })">
+        <option v-for="[key, label] in PAPERS" :key="key" :value="key">{{ label }}</option>
+      </select>
+    </div>
+    <PrinterCard :chosen="sheet.printer" :paper="sheet.paper" @choose="set({ printer: $event })" />
+    <p v-if="!marks.pages" class="card madder" role="alert">{{ marks.pages_words }}</p>
+    <a v-else class="do" :href="href('sheet.pdf')" data-testid="pdf">Print mark sheet (PDF)</a>
+    <div class="chips files">
+      <a class="chip" :href="href('sheet.svg')" data-testid="svg">SVG</a>
+      <a class="chip" :href="href('sheet.dxf')" data-testid="dxf">DXF</a>
+      <a v-if="marks.edges.length" class="chip" :href="href('ticks.csv')" data-testid="ticks-csv">ticks as a table</a>
+      <a v-if="marks.strokes.length" class="chip" :href="href('strokes.csv')" data-testid="strokes-csv">strokes</a>
+    </div>
+    <p class="card weld">{{ marks.caution }}</p>
+  </section>
+</template>
+
+<style scoped>
+section { display: grid; gap: 9px; }
+.do { display: grid; place-items: center; min-height: 48px; border-radius: 10px; background: var(--indigo); color: #fff; font-size: 17px; font-weight: 700; text-decoration: none; }
+a.chip { text-decoration: none; color: var(--indigo); }
+select { height: 34px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; padding: 0 8px; font: inherit; font-size: 14px; }
+</style>
