@@ -9,6 +9,7 @@ import shapely
 from kenzet.core.drift import error_after
 from kenzet.core.fills import FILLS
 from kenzet.core.kit.kit import Kit
+from kenzet.core.kit.things.supplies import Marker
 from kenzet.core.marks.marking import (
     BY_EYE,
     anchors_every,
@@ -19,6 +20,7 @@ from kenzet.core.marks.marking import (
     methods,
 )
 from kenzet.core.marks.signs import STROKES
+from kenzet.core.marks.tools import batch, care, choices, colour_of
 from kenzet.core.measure import Length
 from kenzet.core.plan import plan_quilt
 from kenzet.core.references import LINE, MARK
@@ -202,3 +204,34 @@ def test_f38_a_stencil_is_laid_over_its_last_line():
     assert (stencil.columns, stencil.rows, stencil.partial) == (3, 1, 1)
     other, its = plan_of(grid.model_copy(update={"spacing": Length.parse("3/4 in")}), REGIONS["square"], kit)
     assert "stencil" not in methods(other, its)
+
+
+CREAM, NAVY, PRINT = ("Cream", "#ded9cb", "calm"), ("Navy", "#23345a", "calm"), ("Meadow", "#8fa58a", "busy")
+
+
+@pytest.mark.parametrize(
+    ("fabrics", "best", "worst_of_blue"),
+    [([CREAM], "blue-pen", "shows well"), ([NAVY], "chalk", "is faint"), ([CREAM, NAVY], "blue-pen", "is faint"), ([PRINT], "chalk", "is hardly seen")],
+)  # fmt: skip
+def test_the_tool_that_shows_best_where_it_shows_least_comes_first(fabrics, best, worst_of_blue):
+    found = choices(Kit().tools, fabrics)
+    blue = next(choice for choice in found if choice.key == "blue-pen")
+    assert blue.shows == worst_of_blue
+    if len(fabrics) == 1 and fabrics != [PRINT]:
+        assert found[0].key == best
+
+
+def test_chalk_is_hardly_seen_on_cream_and_a_crease_has_no_colour():
+    chalk = next(choice for choice in choices(Kit().tools, [CREAM]) if choice.key == "chalk")
+    assert (chalk.shows, chalk.fits) == ("is hardly seen", False)
+    crease = choices({"mine": Marker(name="Crease", sort="crease")}, [CREAM])[0]
+    assert crease.shows is None and colour_of(crease.marker) is None
+    assert all(care(Marker(sort=sort)) for sort in ("pencil", "powder", "heat pen"))
+
+
+def test_f39_a_fading_pen_marks_what_is_sewn_before_it_goes():
+    fading = Marker(sort="pen that fades", hours=2)
+    inch = 25.4
+    assert batch(fading, [20 * inch] * 5) == 2 * 45 * 60 * 2 // 5 // 20
+    assert batch(Marker(), [20 * inch]) is None
+    assert batch(fading, [1e6]) == 1

@@ -15,6 +15,7 @@ from kenzet.core.marks.marking import Marks, hanging, left_to_the_eye, marks_of,
 from kenzet.core.marks.sheet import MarkSheet, SheetKind, SheetWish, mark_sheet
 from kenzet.core.marks.ticks import TickedEdge
 from kenzet.core.marks.together import together
+from kenzet.core.marks.tools import Choice, batch, care, choices, fabrics_of
 from kenzet.core.measure import COARSE, Unit, long_figure, rounded
 from kenzet.core.plan import plan_quilt
 from kenzet.core.top.laid import LaidQuilt
@@ -82,6 +83,15 @@ class TapeView(m.Wire):
     corners: list[float]
 
 
+class ToolView(m.Wire):
+    """A marking tool, and how it shows on this zone's fabrics."""
+
+    key: str
+    label: str
+    words: str
+    fits: bool
+
+
 class LayerView(m.Wire):
     """One of the fills of a zone."""
 
@@ -101,6 +111,9 @@ class MarksView(m.Wire):
     strokes: list[list[float]]
     dots: list[list[float]]
     signs: list[SignView]
+    tools: list[ToolView]
+    tool: str
+    tool_words: list[str]
     tapes: list[TapeView]
     rounds: int
     edges: list[EdgeView]
@@ -137,6 +150,9 @@ def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
     drawn = together(laid, body.zone, body.place) if body.of == "block" else [(found, drawing)]
     sheet = mark_sheet(drawn, SheetWish(marks.method, body.kind), laid.quilt.name, 0, unit)
     many, pages_words = _pages(sheet, body.paper)
+    offered = choices(found.kit.tools, fabrics_of(laid.quilt, drawing)) if marks.count else []
+    hers = [choice for choice in offered if choice.key == found.zone.mark_with]
+    tool = next(iter(hers or offered), None)
     return MarksView(
         zone=body.zone,
         name=found.zone.name,
@@ -154,6 +170,9 @@ def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
             )
             for sign in marks.signs
         ],
+        tools=[_tool(choice) for choice in offered],
+        tool=tool.key if tool else "",
+        tool_words=_tool_words(tool, drawing, marks) if tool else [],
         tapes=[
             TapeView(round=number, corners=placement.corners.round(3).ravel().tolist())
             for number, some in enumerate(marks.tape.rounds if marks.tape else ())
@@ -171,6 +190,24 @@ def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
         layer=layer,
         totals=show.totals(plan_quilt(laid).values(), unit),
     )
+
+
+def _tool(choice: Choice) -> ToolView:
+    words = f"{choice.shows} on {choice.worst}" if choice.shows else ""
+    return ToolView(key=choice.key, label=choice.marker.name, words=words, fits=choice.fits)
+
+
+def _tool_words(choice: Choice, drawing: Drawing, marks: Marks) -> list[str]:
+    """How it comes off, what it must not meet, how much at a time; what to do where it does not show."""
+    said = [*care(choice.marker)]
+    if not choice.fits:
+        said.insert(0, f"It {choice.shows} on {choice.worst}: take another, or sew along tape.")
+    many = batch(choice.marker, [drawing.length_of(k) for k in range(drawing.lines)])
+    if many is not None and many < drawing.lines * len(drawing.places):
+        said.append(
+            f"It fades within {choice.marker.hours} h: mark no more than {many} lines before you sew them."
+        )
+    return said
 
 
 def _pages(sheet: MarkSheet, paper: Paper) -> tuple[int, str]:

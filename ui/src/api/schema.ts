@@ -1802,6 +1802,12 @@ export interface components {
             strokes: number[][];
             /** Tapes */
             tapes: components["schemas"]["TapeView"][];
+            /** Tool */
+            tool: string;
+            /** Tool Words */
+            tool_words: string[];
+            /** Tools */
+            tools: components["schemas"]["ToolView"][];
             /** Totals */
             totals: components["schemas"]["Total"][];
             /** Zone */
@@ -2783,6 +2789,20 @@ export interface components {
             };
             /** Roles */
             roles: string[];
+        };
+        /**
+         * ToolView
+         * @description A marking tool, and how it shows on this zone's fabrics.
+         */
+        ToolView: {
+            /** Fits */
+            fits: boolean;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Words */
+            words: string;
         };
         /**
          * TopView

@@ -109,6 +109,21 @@ class SetMarking(Change):
         ), f"{name}: mark {self.marking or 'what is best'}"
 
 
+class SetMarkWith(Change):
+    """What a zone is marked with, or what shows best."""
+
+    kind: Literal["mark with"] = "mark with"
+    zone: Key
+    tool: ThingKey | None = None
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Raises BadValue for a tool that is not in the quilt's kit."""
+        if self.tool is not None and self.tool not in laid.quilt.kit.tools:
+            raise BadValue("There is no such marking tool in this quilt's kit.", "tool")
+        name = laid.zone(self.zone).name
+        return with_zone(laid.quilt, self.zone, mark_with=self.tool), f"{name}: another marking tool"
+
+
 class SetApart(Change):
     """Some places get a fill of their own; they begin with the one that holds everywhere."""
 

@@ -118,8 +118,8 @@ class Apart(Frozen):
 class Zone(Frozen):
     """Patches of one part that are quilted as one; its fill holds at every place but those ``apart``, with ``over``
     on top of it wherever it is filled; ``pins`` are
-    variants that are compared, ``ruler`` (its key in the kit) and ``sew_with`` what she has chosen to lay it with, ``marking`` what to draw of it: nothing of
-    these: what the app finds best.
+    variants that are compared, ``ruler`` (its key in the kit) and ``sew_with`` what she has chosen to lay it with, ``marking`` what to draw of it
+    and ``mark_with`` the tool for it; nothing of these: what the app finds best.
     ``by_hand`` holds the lines that she laid herself; they lie at every place.
     """
 
@@ -133,6 +133,7 @@ class Zone(Frozen):
     left_open: bool = False
     pins: Annotated[tuple[AnyFill, ...], Field(max_length=MOST_PINS)] = ()
     marking: MarkMethod | None = None
+    mark_with: ThingKey | None = None
     ruler: ThingKey | None = None
     sew_with: SewWith | None = None
     by_hand: Annotated[tuple[HandLine, ...], Field(max_length=MOST_BY_HAND)] = ()

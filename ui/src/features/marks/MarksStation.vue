@@ -55,6 +55,11 @@ async function ask(method?: Views['MethodView']['key'], keep?: { marking: string
     trouble.value = error.message
   }
 }
+async function markWith(tool: string) {
+  quilt.keep(`${zone.key} mark with`, { kind: 'mark with', zone: zone.key, tool })
+  await quilt.flush()
+  await quilt.take()
+}
 function choose(key: string, place = '') {
   edge.value = 0
   void zone.choose(key, place)
@@ -97,6 +102,13 @@ useCanvasKeys(canvas)
         </div>
         <button v-if="marks.chosen_by_her && marks.methods[0]?.key !== marks.method" class="plain left" data-testid="method-best" @click="ask(undefined, { marking: null })">you chose this one: take what the app finds best</button>
         <p class="card leaf"><WordsText :words="marks.note" /></p>
+        <div v-if="marks.tools.length" class="tools">
+          <div class="between"><span class="label">With</span><span class="quiet">{{ marks.tools.find((one) => one.key === marks?.tool)?.words }}</span></div>
+          <div class="chips" role="group" aria-label="What to mark with">
+            <button v-for="tool in marks.tools" :key="tool.key" class="chip" :class="{ off: !tool.fits }" :title="tool.words" :aria-pressed="tool.key === marks.tool" :data-testid="`tool-${tool.key}`" @click="markWith(tool.key)">{{ tool.label }}</button>
+          </div>
+          <p v-for="words in marks.tool_words" :key="words" class="quiet">{{ words }}</p>
+        </div>
         <div v-if="marks.rounds > 1" class="rounds">
           <button class="chip" aria-label="The round before" :disabled="round === 0" @click="round -= 1">‹</button>
           <b data-testid="round">Round {{ round + 1 }} of {{ marks.rounds }}</b>
@@ -141,6 +153,8 @@ tr { border-bottom: 1px dashed var(--rule); }
 th { width: 34px; text-align: left; font-weight: 400; color: var(--soft); }
 td { height: 32px; font-weight: 700; }
 td.quiet { font-weight: 400; text-align: right; }
+.tools { display: grid; gap: 5px; }
+.off { color: var(--soft); border-style: dashed; }
 .rounds { display: flex; justify-content: space-between; align-items: center; }
 .left { justify-self: start; align-self: start; text-align: left; }
 select { height: 34px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; padding: 0 8px; font: inherit; font-size: 14px; }

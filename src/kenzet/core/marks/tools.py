@@ -1,0 +1,116 @@
+"""What to mark with: what shows on a fabric, how it comes off, what it must not meet, how much at a time.
+
+Colours are compared in OKLab, where equal distances look equally different; the limits are ours.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from coloraide import Color
+
+from kenzet.core.drawing import Drawing
+from kenzet.core.kit.things.base import Thing
+from kenzet.core.kit.things.supplies import Marker
+from kenzet.core.top.document import Quilt
+
+WELL, FAINT = 0.27, 0.13
+_LEAST = 1.0  # mm²
+PACE_MM_H = 25.4 * 45 * 60 * 0.4
+"""How much of a line is sewn in an hour, laying and turning among it: two fifths of 45 in a minute."""
+Shows = Literal["shows well", "is faint", "is hardly seen"]
+
+_NAMES = {
+    "white": "#ffffff", "black": "#111111", "blue": "#2f6fd0", "red": "#c8322b", "pink": "#e58aa5", "yellow": "#f2d64b",
+    "green": "#3f8f57", "purple": "#7a4fa3", "violet": "#7a4fa3", "orange": "#e08a2e", "brown": "#7a5332", "grey": "#8a8a8a",
+    "gray": "#8a8a8a", "silver": "#c0c0c0",
+}  # fmt: skip
+
+_CARE: dict[str, tuple[str, str]] = {
+    "pen that washes out": ("Comes off with cold water.", "No iron and no soap before it is out: they set it."),
+    "pen that fades": ("Goes by itself.", "Damp and light take it sooner; an iron can set it. Mark only what you sew before it goes."),
+    "chalk": ("Brushes off.", "Handling rubs it away: mark a little at a time."),
+    "powder": ("Pats and brushes off.", "No iron and no damp: they set some powders. Pat, do not rub."),
+    "pencil": ("Washes out, slowly.", "Mark lightly; hard strokes stay."),
+    "crease": ("Goes when it is pressed or damp.", "It has no colour: it shows in slanting light, and on cotton only."),
+    "heat pen": ("An iron takes it off.", "Cold may bring it back: wash it out in the end."),
+}  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Choice:
+    """A marking tool for a zone: how it shows on the fabric where it shows least."""
+
+    key: str
+    marker: Marker
+    shows: Shows | None
+    worst: str
+
+    @property
+    def fits(self) -> bool:
+        """Whether she would see it everywhere."""
+        return self.shows in (None, "shows well")
+
+
+def apart(one: str, other: str) -> float:
+    """How different two colours (#rrggbb) look: 1 from black to white.
+
+    >>> round(apart("#ffffff", "#000000"), 2), apart("#336699", "#336699")
+    (1.0, 0.0)
+    """
+    return float(Color(one).delta_e(other, method="ok"))
+
+
+def colour_of(marker: Marker) -> str | None:
+    """As #rrggbb; None where it has none, or one that is not known by its name."""
+    said = marker.colour.strip().lower()
+    if marker.sort == "crease":
+        return None
+    return said if len(said) == 7 and said[0] == "#" else _NAMES.get(said.split(" ")[-1])
+
+
+def choices(tools: Mapping[str, Thing], fabrics: Sequence[tuple[str, str, str]]) -> list[Choice]:
+    """Her marking tools for ``fabrics`` (name, #rrggbb, print), those first that show best where they show least."""
+    found = []
+    for key, tool in tools.items():
+        if not isinstance(tool, Marker) or tool.state != "at hand":
+            continue
+        colour = colour_of(tool)
+        if colour is None or not fabrics:
+            found.append((FAINT, Choice(key, tool, None, "")))
+            continue
+        least, name = min((_seen(colour, its, kind), name) for name, its, kind in fabrics)
+        shows: Shows = "shows well" if least >= WELL else "is faint" if least >= FAINT else "is hardly seen"
+        found.append((least, Choice(key, tool, shows, name)))
+    return [choice for _, choice in sorted(found, key=lambda pair: -pair[0])]
+
+
+def _seen(colour: str, fabric: str, kind: str) -> float:
+    """On a busy print half of the difference is lost."""
+    return apart(colour, fabric) * (0.5 if kind == "busy" else 1.0)
+
+
+def care(marker: Marker) -> tuple[str, str]:
+    """How it comes off, and what it must not meet."""
+    return _CARE[marker.sort]
+
+
+def batch(marker: Marker, lengths: Iterable[float]) -> int | None:
+    """F39: how many lines are sewn before the marks fade; None where they stay."""
+    long = [length for length in lengths if length > 0]
+    if marker.hours is None or not long:
+        return None
+    return max(math.floor(marker.hours * PACE_MM_H / (sum(long) / len(long))), 1)
+
+
+def fabrics_of(quilt: Quilt, drawing: Drawing) -> list[tuple[str, str, str]]:
+    """Name, colour and print of every fabric that the drawing lies on."""
+    patches = drawing.shape.part.patches.values()
+    keys = dict.fromkeys(
+        patch.fabric for patch in patches if patch.area.intersection(drawing.region.area).area > _LEAST
+    )
+    found = (quilt.fabrics[key] for key in keys if key in quilt.fabrics)
+    return [(fabric.name, fabric.colour, fabric.print) for fabric in found]
