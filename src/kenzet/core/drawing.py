@@ -112,7 +112,7 @@ class Drawing:
         """Line number ``line`` if it is a trace."""
         return self.traces[line - len(self.stretches)] if len(self.stretches) <= line < self.lines else None
 
-    @property
+    @cached_property
     def polylines(self) -> list[Floats]:
         """Every line as drawn, (n, 2) each."""
         return [*self.stretches.ends.reshape(-1, 2, 2), *(trace.polyline for trace in self.traces)]

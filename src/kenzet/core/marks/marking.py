@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 import shapely
@@ -20,7 +21,7 @@ from kenzet.core.geom.region import Floats, Point
 from kenzet.core.hand import BY_HAND
 from kenzet.core.marks.signs import Sign, sign_of
 from kenzet.core.marks.stencil import StencilPlan, stencil_plan
-from kenzet.core.marks.tape import TapePlan, tape_plan
+from kenzet.core.marks.tape import TapePlan, can_be_taped, tape_plan
 from kenzet.core.references import LINE, MARK, SEAM
 from kenzet.core.sums import best_sum
 from kenzet.core.top.zone import MarkMethod
@@ -39,14 +40,14 @@ BY_EYE: tuple[MarkMethod, ...] = ("nothing", "half", "fill signs")
 
 @dataclass(frozen=True, eq=False)
 class Marks:
-    """``lines`` are drawn, the numbers of the drawing; ``strokes`` what is drawn of them, polylines (n, 2). ``ticks``
+    """``lines`` are drawn, the numbers of ``drawing``; ``strokes`` what is drawn of them, polylines (n, 2). ``ticks``
     counts those on the edges, ``dots`` are ends and pivots, ``signs`` name a texture. ``every`` is how many lines on
     an anchor stands, 0 where none does.
     """
 
     method: MarkMethod
+    drawing: Drawing
     lines: tuple[int, ...] = ()
-    strokes: tuple[Floats, ...] = ()
     ticks: int = 0
     dots: tuple[Point, ...] = ()
     signs: tuple[Sign, ...] = ()
@@ -54,29 +55,43 @@ class Marks:
     tape: TapePlan | None = None
     stencil: StencilPlan | None = None
 
+    @cached_property
+    def strokes(self) -> tuple[Floats, ...]:
+        """What is drawn of the lines."""
+        if self.method == "half":
+            return tuple(_in_half(self.drawing))
+        lines = self.drawing.polylines if self.lines else []
+        return tuple(lines[k] for k in self.lines)
+
+    @property
+    def drawn(self) -> int:
+        """How many strokes."""
+        return len(self.strokes) if self.method == "half" else len(self.lines)
+
     @property
     def pen(self) -> float:
         """mm of lines to draw."""
-        return float(sum(np.hypot(*np.diff(stroke, axis=0).T).sum() for stroke in self.strokes))
+        if self.method == "half":
+            return float(sum(np.hypot(*np.diff(stroke, axis=0).T).sum() for stroke in self.strokes))
+        return float(self.drawing.lengths[list(self.lines)].sum())
 
     @property
     def count(self) -> int:
         """How many things are drawn."""
-        return len(self.strokes) + self.ticks + len(self.dots) + len(self.signs)
+        return self.drawn + self.ticks + len(self.dots) + len(self.signs)
 
     @property
     def seconds(self) -> float:
         """What drawing them takes."""
-        drawn = len(self.strokes) * LAY_S + self.pen / PEN_MM_S
+        drawn = self.drawn * LAY_S + self.pen / PEN_MM_S
         drawn += sum(plan.seconds for plan in (self.tape, self.stencil) if plan)
         return drawn + self.ticks * TICK_S + len(self.dots) * DOT_S + len(self.signs) * SIGN_S
 
 
 def method_of(plan: ZonePlan, drawing: Drawing) -> MarkMethod:
     """Hers, or the least that makes the rest place itself within her tolerance."""
-    if plan.zone.marking is not None:
-        return plan.zone.marking if plan.zone.marking in methods(plan, drawing) else methods(plan, drawing)[0]
-    return methods(plan, drawing)[0]
+    best, *others = methods(plan, drawing)
+    return plan.zone.marking if plan.zone.marking in others else best
 
 
 def methods(plan: ZonePlan, drawing: Drawing) -> tuple[MarkMethod, ...]:
@@ -88,10 +103,13 @@ def methods(plan: ZonePlan, drawing: Drawing) -> tuple[MarkMethod, ...]:
     references = plan.references(drawing)
     anchored = int(references.runs.max(initial=0)) > anchors_every(plan, drawing)
     first: list[MarkMethod] = ["anchors"] if anchored else []
-    open_: list[MarkMethod] = ["first lines"] if references.marked else ["nothing"]
+    marked = len(references.marked)
+    open_: list[MarkMethod] = [
+        "nothing" if not marked else "all lines" if marked == drawing.lines else "first lines"
+    ]
     tools = plan.kit.tools
     some: tuple[MarkMethod, ...] = ("ticks", "dots", "all lines", "half", "nothing")
-    by_tool: list[MarkMethod] = ["tape"] if drawing.layer != BY_HAND and tape_plan(drawing, tools) else []
+    by_tool: list[MarkMethod] = ["tape"] if drawing.layer != BY_HAND and can_be_taped(drawing, tools) else []
     by_tool += ["stencil"] if stencil_plan(drawing, tools) else []
     return tuple(dict.fromkeys([*first, *open_, *by_tool, *some]))
 
@@ -120,18 +138,20 @@ def marks_of(plan: ZonePlan, drawing: Drawing, method: MarkMethod | None = None)
 
 def _marks(plan: ZonePlan, drawing: Drawing, chosen: MarkMethod) -> Marks:
     if chosen == "fill signs":
-        return Marks(chosen, signs=tuple(sign_of(piece, drawing.fill) for piece in drawing.region.pieces))
+        return Marks(
+            chosen, drawing, signs=tuple(sign_of(piece, drawing.fill) for piece in drawing.region.pieces)
+        )
     if chosen == "half":
-        return Marks(chosen, tuple(range(drawing.lines)), tuple(_in_half(drawing)))
+        return Marks(chosen, drawing, tuple(range(drawing.lines)))
     lines, every = _drawn(plan, drawing, chosen)
     ticks = sum(len(edge.ticks) for edge in plan.ticked(drawing)) if chosen == "ticks" else 0
     dots = tuple(_dots(drawing)) if chosen == "dots" else ()
     tape = tape_plan(drawing, plan.kit.tools) if chosen == "tape" else None
     stencil = stencil_plan(drawing, plan.kit.tools) if chosen == "stencil" else None
-    found = Marks(chosen, tuple(lines), (), ticks, dots, (), every, tape, stencil)
+    found = Marks(chosen, drawing, tuple(lines), ticks, dots, (), every, tape, stencil)
     if chosen != "nothing":
         lines = sorted({*lines, *hanging(plan, drawing, found)})
-    return replace(found, lines=tuple(lines), strokes=tuple(drawing.polylines[k] for k in lines))
+    return replace(found, lines=tuple(lines))
 
 
 def _drawn(plan: ZonePlan, drawing: Drawing, method: MarkMethod) -> tuple[list[int], int]:

@@ -114,6 +114,13 @@ def gaps_beside(width: Fraction, spacing: Fraction, clearance: Fraction) -> tupl
     return width + 2 * clearance, spacing - 2 * clearance
 
 
+def can_be_taped(drawing: Drawing, tools: Mapping[str, Thing]) -> bool:
+    """Whether there is a tape at hand, and a straight line to sew along it."""
+    return bool(len(drawing.stretches)) and any(
+        isinstance(tool, Tape) and tool.state == "at hand" for tool in tools.values()
+    )
+
+
 def tape_plan(drawing: Drawing, tools: Mapping[str, Thing]) -> TapePlan | None:
     """With the tape of hers that is laid the fewest times; None without one, or where no line is straight."""
     tapes = {key: tool for key, tool in tools.items() if isinstance(tool, Tape) and tool.state == "at hand"}
