@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import re
 import tempfile
+import urllib.request
 from pathlib import Path
 
 import numpy as np
@@ -12,6 +13,7 @@ from PIL import Image, ImageFilter
 from playwright.sync_api import Page, sync_playwright
 
 from kenzet.core.top.ground import homography
+from kenzet.standins.printer import PrinterStandIn
 from tests.browser.conftest import FLAGS
 from tests.browser.test_bench import IN, drag, lay, on_the_bench
 from tests.browser.test_walk import choose
@@ -37,7 +39,7 @@ def main() -> None:
         page.keyboard.press("Escape")
         keep_choosing(page)
         page.keyboard.press("4")
-        keep(page, "marks")
+        keep_marks(page)
         page.keyboard.press("3")
         page.get_by_test_id("cupboard").wait_for()
         keep(page, "kit")
@@ -55,6 +57,25 @@ def main() -> None:
         keep_top(page)
         browser.close()
         served.stop()
+
+
+def keep_marks(page: Page) -> None:
+    """Anchors in a star background, a page of its sheet as it is printed, and a stroke at the table."""
+    page.get_by_test_id("method-anchors").click()
+    page.get_by_test_id("method-anchors").and_(page.locator("[aria-pressed=true]")).wait_for()
+    page.wait_for_timeout(400)
+    keep(page, "marks")
+    link = page.get_by_test_id("pdf").evaluate("(a) => a.href")
+    sheet = next(iter(PrinterStandIn(dpi=96).prints(urllib.request.urlopen(link).read())))
+    sheet.quantize(64).save(FOLDER / "sheet.png")
+    page.get_by_test_id("to-table").click()
+    page.get_by_test_id("stroke-next").wait_for()
+    for _ in range(9):
+        page.keyboard.press("Space")
+    page.wait_for_timeout(500)
+    keep(page, "table")
+    page.get_by_test_id("marks-off").click()
+    page.get_by_test_id("to-marks").click()
 
 
 def keep_bench(page: Page) -> None:

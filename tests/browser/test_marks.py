@@ -100,3 +100,25 @@ def test_sheets_of_every_kind_come_as_files(table):
     assert re.search(
         r"back=true.*of=block|of=block.*back=true", table.get_by_test_id("pdf").get_attribute("href")
     )
+
+
+def test_strokes_are_drawn_one_by_one_and_what_is_done_survives_a_reload(table):
+    table.keyboard.press("4")
+    choose(table, "Star background")
+    table.get_by_test_id("method-anchors").click()
+    saved(table)
+    table.get_by_test_id("to-table").click()
+    expect(table.get_by_test_id("stroke-count")).to_contain_text("Stroke 1 of 16")
+    for _ in range(3):
+        table.keyboard.press("Space")
+    table.keyboard.press("Backspace")
+    expect(table.get_by_test_id("stroke-count")).to_contain_text("Stroke 3 of 16")
+    table.get_by_test_id("stroke-next").click()
+    expect(table.get_by_test_id("still-on")).to_contain_text("cold water")
+    table.wait_for_timeout(400)
+    table.get_by_test_id("to-marks").click()
+    table.get_by_test_id("to-table").click()
+    expect(table.get_by_test_id("stroke-count")).to_contain_text("Stroke 4 of 16")
+    table.get_by_test_id("marks-off").click()
+    expect(table.get_by_test_id("still-on")).to_have_count(0)
+    expect(table.get_by_test_id("stroke-count")).to_contain_text("Stroke 1 of 16")

@@ -13,6 +13,7 @@ import FillsStation from './features/fills/FillsStation.vue'
 import BenchStation from './features/bench/BenchStation.vue'
 import KitStation from './features/kit/KitStation.vue'
 import MarksStation from './features/marks/MarksStation.vue'
+import TableStation from './features/marks/TableStation.vue'
 import HomePage from './features/shell/HomePage.vue'
 import TopStation from './features/top/TopStation.vue'
 
@@ -25,6 +26,7 @@ const router = createRouter({
     { path: '/quilt/:quilt/kit', name: 'kit', component: KitStation },
     { path: '/quilt/:quilt/bench', name: 'bench', meta: { station: 'kit' }, component: BenchStation },
     { path: '/quilt/:quilt/marks', name: 'marks', component: MarksStation },
+    { path: '/quilt/:quilt/table', name: 'table', meta: { station: 'marks' }, component: TableStation },
     { path: '/:rest(.*)*', redirect: '/' },
   ],
 })

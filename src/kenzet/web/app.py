@@ -22,6 +22,7 @@ from kenzet.web.photos import photos
 from kenzet.web.quilts import quilts
 from kenzet.web.recipes import recipes
 from kenzet.web.sheets import sheets
+from kenzet.web.table import table
 from kenzet.web.top import top
 from kenzet.web.variants import variants
 from kenzet.web.zones import zones
@@ -57,6 +58,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(zones)
     app.register_api(bench)
     app.register_api(sheets)
+    app.register_api(table)
     app.register_api(variants)
     app.register_api(recipes)
     app.register_api(marks)

@@ -498,6 +498,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The strokes, and how far she is; what is told is kept. */
+        post: operations["table_at_the_table_table_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/top": {
         parameters: {
             query?: never;
@@ -2611,6 +2628,20 @@ export interface components {
             field: string;
         };
         /**
+         * StillOn
+         * @description Marks that are on the quilt, since when, and how they come off.
+         */
+        StillOn: {
+            /** Name */
+            name: string;
+            /** Off */
+            off: string;
+            /** Since */
+            since: string;
+            /** Zone */
+            zone: string;
+        };
+        /**
          * StopView
          * @description An end of the line: where the needle stops, and where the ruler's edge crosses the seam.
          */
@@ -2653,6 +2684,22 @@ export interface components {
             unit: "in" | "mm";
         };
         /**
+         * StrokeView
+         * @description A stroke: what to lay on what, from where to where; ``points`` flat x, y, mm in the part.
+         */
+        StrokeView: {
+            /** Begins */
+            begins: (string | components["schemas"]["Shown"])[];
+            /** Ends */
+            ends: (string | components["schemas"]["Shown"])[];
+            /** Lay */
+            lay: (string | components["schemas"]["Shown"])[];
+            /** Points */
+            points: number[];
+            /** Turn */
+            turn: boolean;
+        };
+        /**
          * SumView
          * @description The sum of a spacing: terms that add up to ``total``, or a sentence that says why none do.
          */
@@ -2686,6 +2733,58 @@ export interface components {
              * @enum {string}
              */
             print: "calm" | "busy";
+        };
+        /**
+         * TableRequest
+         * @description A zone at a place; ``done`` says how many strokes are drawn by now, ``off`` that its marks are taken off.
+         */
+        TableRequest: {
+            /**
+             * Done
+             * @default null
+             */
+            done: number | null;
+            /**
+             * Layer
+             * @default 0
+             */
+            layer: number;
+            /**
+             * Off
+             * @default false
+             */
+            off: boolean;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * TableView
+         * @description The strokes of one place in their order; the same ones at ``times`` places. ``done`` counts over all of them.
+         */
+        TableView: {
+            /** Done */
+            done: number;
+            /** Name */
+            name: string;
+            /** Still On */
+            still_on: components["schemas"]["StillOn"][];
+            /** Strokes */
+            strokes: components["schemas"]["StrokeView"][];
+            /** Times */
+            times: number;
+            /** Zone */
+            zone: string;
         };
         /**
          * TapeView
@@ -3991,6 +4090,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Home"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    table_at_the_table_table_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableView"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -24,6 +24,8 @@ const props = defineProps<{
   slivers?: number[][]
   /** what is drawn with a marker; the rest is shown faint */
   marks?: { strokes: number[][]; dots: number[][]; signs: { at: number[]; strokes: number[][] }[]; tapes: { round: number; corners: number[] }[] }
+  /** the stroke that is drawn just now, x, y in turn */
+  now?: number[]
   /** which round of tape is looked at */
   round?: number
   ticks?: Views['EdgeView'][]
@@ -260,6 +262,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', crossKeys, true))
             stroke-dasharray="0.1 6.4" vector-effect="non-scaling-stroke"
           />
           <path v-for="(tape, k) in marks?.tapes.filter((one) => one.round === round)" :key="k" :d="closedPath([tape.corners])" class="tape" fill="#f6e7b4" fill-opacity=".72" stroke="#b9820f" stroke-width="1.6" vector-effect="non-scaling-stroke" />
+          <path v-if="now" :d="openPath(now)" class="now" stroke="#a8392c" stroke-width="5" stroke-dasharray="16 6" vector-effect="non-scaling-stroke" />
           <path v-if="signPath" :d="signPath" class="sign" stroke="#6b4a05" stroke-width="2.2" stroke-linecap="round" vector-effect="non-scaling-stroke" />
         </g>
       </g>

@@ -115,6 +115,7 @@ useCanvasKeys(canvas)
           <button class="chip" aria-label="The next round" :disabled="round + 1 >= marks.rounds" data-testid="next-round" @click="round += 1">›</button>
         </div>
         <FigureRows :rows="marks.rows" />
+        <router-link v-if="marks.strokes.length" class="chip table" :to="{ name: 'table', params: { quilt: quilt.id } }" data-testid="to-table">Draw them one by one, in large type ›</router-link>
         <SheetCard v-model="sheet" :marks="marks" />
         <section v-if="marks.edges.length">
           <button v-if="!ticksShown" class="plain left" data-testid="see-ticks" @click="strips = true">see where every line meets the edges …</button>
@@ -154,6 +155,7 @@ th { width: 34px; text-align: left; font-weight: 400; color: var(--soft); }
 td { height: 32px; font-weight: 700; }
 td.quiet { font-weight: 400; text-align: right; }
 .tools { display: grid; gap: 5px; }
+a.table { text-decoration: none; color: var(--indigo); border-color: var(--indigo); font-weight: 700; min-height: 44px; justify-content: center; }
 .off { color: var(--soft); border-style: dashed; }
 .rounds { display: flex; justify-content: space-between; align-items: center; }
 .left { justify-self: start; align-self: start; text-align: left; }

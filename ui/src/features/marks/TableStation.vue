@@ -1,0 +1,114 @@
+<script setup lang="ts">
+/** At the table: one stroke at a time, in large type; what is drawn is kept. */
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, Problem, type Views } from '../../api/client'
+import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
+import WordsText from '../../parts/WordsText.vue'
+import { useQuilt } from '../../state/quilt'
+import { useZone } from '../../state/zone'
+
+const quilt = useQuilt()
+const zone = useZone()
+const router = useRouter()
+const view = shallowRef<Views['TableView']>()
+const trouble = ref('')
+/** Strokes that are drawn, over all places; sent after each, the newest wins. */
+const done = ref(0)
+let sending = Promise.resolve()
+
+const here = computed(() => view.value?.strokes.length ?? 0)
+const all = computed(() => here.value * (view.value?.times ?? 0))
+const over = computed(() => !!here.value && done.value >= all.value)
+const at = computed(() => (here.value ? done.value % here.value : 0))
+const block = computed(() => (here.value ? Math.floor(done.value / here.value) : 0))
+const stroke = computed(() => (over.value ? undefined : view.value?.strokes[at.value]))
+const marks = computed(() => ({ strokes: view.value?.strokes.slice(0, over.value ? here.value : at.value).map((one) => one.points) ?? [], dots: [], signs: [], tapes: [] }))
+const begins = computed(() => at.value === 0 && block.value > 0)
+
+async function look(body: Partial<Views['TableRequest']> = {}) {
+  if (!zone.key) return void router.replace({ name: 'marks', params: { quilt: quilt.id } })
+  try {
+    view.value = await api.table(quilt.id, { zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, ...body })
+    trouble.value = ''
+  } catch (error) {
+    if (error instanceof Problem) trouble.value = error.message
+  }
+}
+onMounted(async () => {
+  await look()
+  done.value = view.value?.done ?? 0
+})
+watch(() => quilt.unit, () => void look())
+/** Kept after every stroke; one that could not be sent goes with the next. */
+function go(by: number) {
+  const now = Math.min(Math.max(done.value + by, 0), all.value)
+  if (now === done.value) return
+  done.value = now
+  sending = sending.then(() => (now === done.value ? look({ done: now }) : undefined))
+}
+const nextBlock = () => go(here.value - at.value)
+function takeOff() {
+  done.value = 0
+  void look({ off: true })
+}
+function keys(event: KeyboardEvent) {
+  if (event.ctrlKey || event.metaKey || event.key === 'Tab') return
+  if (event.key === 'Escape') return void router.push({ name: 'marks', params: { quilt: quilt.id } })
+  const does: Record<string, () => void> = { ' ': () => go(1), Enter: () => go(1), PageDown: () => go(1), ArrowRight: () => go(1), Backspace: () => go(-1), PageUp: () => go(-1), ArrowLeft: () => go(-1) }
+  if (!does[event.key] || (event.key === 'Enter' && (event.target as HTMLElement).closest('button, a'))) return
+  event.preventDefault()
+  event.stopImmediatePropagation()
+  does[event.key]!()
+}
+onMounted(() => window.addEventListener('keydown', keys, true))
+onBeforeUnmount(() => window.removeEventListener('keydown', keys, true))
+</script>
+
+<template>
+  <div v-if="quilt.view" class="page">
+    <QuiltCanvas :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place" :layer="zone.layer" :marks="marks" :now="stroke?.points" />
+    <main class="say" aria-live="polite">
+      <router-link class="plain" :to="{ name: 'marks', params: { quilt: quilt.id } }" data-testid="to-marks">‹ {{ view?.name }}</router-link>
+      <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
+      <template v-if="stroke">
+        <p class="which" data-testid="stroke-count">Stroke {{ at + 1 }} of {{ here }}<template v-if="(view?.times ?? 1) > 1"> · block {{ block + 1 }} of {{ view?.times }}</template></p>
+        <p v-if="begins" class="turn">On to the next block.</p>
+        <p v-if="stroke.turn" class="turn" data-testid="turn">Turn the quilt for the next lean.</p>
+        <p class="lay" data-testid="lay"><WordsText :words="stroke.lay" /></p>
+        <p v-if="stroke.begins.length" class="from">From <b><WordsText :words="stroke.begins" /></b> to <b><WordsText :words="stroke.ends" /></b>.</p>
+      </template>
+      <template v-else-if="over">
+        <p class="lay" data-testid="all-drawn">All is drawn.</p>
+        <p class="from">Take the marks off before you put the quilt away.</p>
+      </template>
+      <p v-else-if="view && !here" class="lay">Nothing has to be drawn here: seams and lines give every line its place.</p>
+      <div v-if="here" class="keys">
+        <button class="back" :disabled="!done" title="back (Backspace)" data-testid="stroke-back" @click="go(-1)">back</button>
+        <button class="next" :disabled="over" title="next (space)" data-testid="stroke-next" @click="go(1)">Drawn, next</button>
+      </div>
+      <button v-if="stroke && block + 1 < (view?.times ?? 0)" class="plain" @click="nextBlock()">this block is done already</button>
+      <section v-if="view?.still_on.length" class="card weld" data-testid="still-on">
+        <p class="label">Marks on the quilt</p>
+        <p v-for="one in view.still_on" :key="one.zone">{{ one.name }}, since {{ one.since }}: {{ one.off }}</p>
+        <button v-if="view.still_on.some((one) => one.zone === view?.zone)" class="chip" data-testid="marks-off" @click="takeOff()">they are off in {{ view.name }}</button>
+      </section>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.page { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); height: 100%; }
+.say { background: var(--paper); border-left: 1px solid var(--rule); padding: 18px 28px; overflow-y: auto; display: flex; flex-direction: column; gap: 16px; }
+.which { font-size: 20px; color: var(--soft); }
+.turn { font-size: 24px; font-weight: 700; color: var(--madder); }
+.lay { font: 400 34px/1.25 var(--v-font-heading); color: var(--indigo); }
+.from { font-size: 24px; line-height: 1.45; }
+.keys { display: grid; grid-template-columns: 1fr 2.4fr; gap: 12px; margin-top: auto; }
+.keys button { min-height: 76px; border-radius: 14px; font-size: 24px; font-weight: 700; cursor: pointer; border: 2px solid var(--indigo); }
+.keys [disabled] { opacity: .45; cursor: default; }
+.back { background: #fff; color: var(--indigo); }
+.next { background: var(--indigo); color: #fff; }
+.say > .plain { align-self: flex-start; }
+@media (max-width: 900px) { .page { grid-template: minmax(0, 1fr) minmax(0, 55%) / minmax(0, 1fr); } .say { border-left: 0; border-top: 1px solid var(--rule); } }
+</style>
