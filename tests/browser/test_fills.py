@@ -197,7 +197,7 @@ def test_a_second_fill_is_sewn_on_top_in_every_other_cell(table):
     expect(table.get_by_role("button", name="the one on top")).to_have_attribute("aria-pressed", "true")
     table.get_by_test_id("redo").click()  # what is looked at is taken off: Marks shows the fill below
     expect(table.get_by_role("button", name="the one on top")).to_have_count(0)
-    expect(table.get_by_test_id("method-first-lines")).to_be_visible()
+    expect(table.get_by_test_id("method-all-lines")).to_be_visible()
 
 
 def test_waves_go_on_from_block_to_block_at_one_click(table):

@@ -219,10 +219,13 @@ def test_7_marks_ticks_and_sheets(table):
     choose(table, "Star background")
     table.get_by_test_id("method-all-lines").click()
     expect(table.get_by_test_id("method-all-lines")).to_have_attribute("aria-pressed", "true")
-    table.get_by_test_id("method-first-lines").click()
+    table.get_by_test_id("see-ticks").click()
+    expect(table.get_by_test_id("ticks")).to_be_visible()
+    table.get_by_test_id("method-ticks").click()
     expect(table.get_by_test_id("ticks")).to_be_visible()
     assert table.get_by_test_id("ticks").locator("tr").count() > 3
-    table.get_by_role("button", name="A4").click()
+    table.get_by_test_id("paper").select_option("a4")
+    expect(table.get_by_test_id("pdf")).to_have_attribute("href", re.compile("paper=a4"))
     with table.expect_download() as download:
         table.get_by_test_id("pdf").click()
     reader = PdfReader(io.BytesIO(Path(download.value.path()).read_bytes()))

@@ -207,7 +207,7 @@ def _plain(value: object) -> str:
 
 def minutes(seconds: float) -> str:
     """
-    >>> minutes(20), minutes(150), minutes(7000)
+    >>> minutes(20), minutes(160), minutes(7000)
     ('under a minute', '3 min', '1 h 57')
     """
     if seconds < 30:
