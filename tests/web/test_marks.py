@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import io
+
 import pytest
+from pypdf import PdfReader
 
 from tests.web.test_api import ZONE, words
 
@@ -60,3 +63,25 @@ def test_other_files_of_a_sheet(client, file, begins):
         f"/zones/{ZONE}/{file}", method="all lines", of="block", kind="ruler edges", back=True, paper="a3"
     )
     assert got.status_code == 200 and got.data.startswith(begins)
+
+
+def test_the_job_sheet_tells_every_block_its_sums_and_its_strokes(client):
+    pages = {
+        large: PdfReader(io.BytesIO(client.get("/job.pdf", large=large).data)).pages
+        for large in (False, True)
+    }
+    said = [" ".join(page.extract_text().split()) for page in pages[False]]
+    assert "Harbour Lights" in said[0] and "Marks to draw" in said[0]
+    star = next(text for text in said if "12 of them" in text)
+    assert "1/2 mark on your last line + 1/4 your foot = 3/4 apart" in star
+    assert "Turn the quilt." in star and "mark sheet has 4 pages" in star
+    assert len(pages[True]) >= len(pages[False])
+    assert client.get("/job.pdf", unit="mm", paper="a4").status_code == 200
+
+
+def test_without_a_fill_there_is_no_job(app):
+    raw = app.test_client()
+    new = raw.post("/api/quilts", json={"wish": {"name": "Bare", "columns": 2, "rows": 2, "block": "6 in"}}).json["quilts"][0]
+    refused = raw.get(f"/api/quilts/{new['id']}/job.pdf")
+    assert (refused.status_code, "no job" in refused.json["detail"]) == (422, True)
+    raw.put(f"/api/quilts/{new['id']}/state", json={"state": "deleted"})

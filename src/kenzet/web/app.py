@@ -15,6 +15,7 @@ from kenzet.web.at_hand import LaidQuilts
 from kenzet.web.bench import bench
 from kenzet.web.cupboard import cupboard
 from kenzet.web.drawing import drawing
+from kenzet.web.job import job
 from kenzet.web.kit import kit
 from kenzet.web.marks import marks
 from kenzet.web.models import Problem
@@ -59,6 +60,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(bench)
     app.register_api(sheets)
     app.register_api(table)
+    app.register_api(job)
     app.register_api(variants)
     app.register_api(recipes)
     app.register_api(marks)

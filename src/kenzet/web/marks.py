@@ -291,7 +291,7 @@ _TAPE = {
         False,
     ): "Sew along one edge of each strip, the next the other way; then move the strips on. Peel slowly.",
 }
-_LABELS: dict[MarkMethod, str] = {
+METHOD_LABELS: dict[MarkMethod, str] = {
     "nothing": "Nothing", "first lines": "First of each family", "anchors": "Anchors",
     "ticks": "Ticks on the edges", "dots": "Dots at ends and turns", "all lines": "All the lines",
     "half": "Half of it", "tape": "Along tape", "stencil": "Powder through a stencil", "fill signs": "A sign of the texture",
@@ -317,7 +317,7 @@ def _method(found: ZonePlan, drawing: Drawing, method: MarkMethod, unit: Unit) -
         words = ["the other half freehand"]
     if hang:
         words = [f"{len(hang)} {'line' if len(hang) == 1 else 'lines'} by eye"]
-    return MethodView(key=method, label=_LABELS[method], words=words)
+    return MethodView(key=method, label=METHOD_LABELS[method], words=words)
 
 
 def _nth(number: int) -> str:

@@ -205,6 +205,11 @@ def _plain(value: object) -> str:
     return f"{value:g}" if isinstance(value, float) else str(value)
 
 
+def plain(words: m.Words) -> str:
+    """Words with their figures in one line, for paper."""
+    return "".join(word if isinstance(word, str) else f"{word.text} {word.unit}".strip() for word in words)
+
+
 def minutes(seconds: float) -> str:
     """
     >>> minutes(20), minutes(160), minutes(7000)

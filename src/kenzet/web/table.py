@@ -121,6 +121,14 @@ def _stroke(found: ZonePlan, drawing: Drawing, stroke: Stroke, unit: Unit) -> St
     )
 
 
+def stroke_words(found: ZonePlan, drawing: Drawing, stroke: Stroke, unit: Unit) -> str:
+    """The same in one line, for paper."""
+    view = _stroke(found, drawing, stroke, unit)
+    said = "Turn the quilt. " if view.turn else ""
+    said += show.plain(view.lay)
+    return said + (f" From {show.plain(view.begins)} to {show.plain(view.ends)}." if view.begins else "")
+
+
 def _lay(found: ZonePlan, region: Region, stroke: Stroke, unit: Unit) -> m.Words:
     if stroke.how == "along the same ruler":
         return ["Leave the ruler where it lies."]

@@ -345,6 +345,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/job.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One PDF for the sewing room. */
+        get: operations["job_job_sheet_job_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/kit": {
         parameters: {
             query?: never;
@@ -3781,6 +3798,32 @@ export interface operations {
         parameters: {
             query?: {
                 of?: string;
+            };
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    job_job_sheet_job_pdf_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+                paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
+                large?: boolean;
             };
             header?: never;
             path: {

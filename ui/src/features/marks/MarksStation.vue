@@ -133,6 +133,11 @@ useCanvasKeys(canvas)
       </template>
       <template v-else>
         <h2>Marks</h2>
+        <section class="card leaf job">
+          <p class="label">The job sheet</p>
+          <p>Every block with its zones, sums, rulers and strokes, on paper for the sewing room.</p>
+          <div class="chips"><a class="chip" :href="api.jobSheet(quilt.id, { unit: quilt.unit, paper: sheet.paper === 'roll' ? 'letter' : sheet.paper })" data-testid="job">print it (PDF)</a><a class="chip" :href="api.jobSheet(quilt.id, { unit: quilt.unit, paper: sheet.paper === 'roll' ? 'letter' : sheet.paper, large: 'true' })" data-testid="job-large">in large type</a></div>
+        </section>
         <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
         <ZoneList :zones="quilt.zones" :chosen="zone.key" lead="Choose the zone that you want to mark: click it on the quilt, or choose it here." @choose="choose" />
       </template>
@@ -155,6 +160,8 @@ th { width: 34px; text-align: left; font-weight: 400; color: var(--soft); }
 td { height: 32px; font-weight: 700; }
 td.quiet { font-weight: 400; text-align: right; }
 .tools { display: grid; gap: 5px; }
+.job { display: grid; gap: 6px; }
+.job a { text-decoration: none; color: var(--indigo); }
 a.table { text-decoration: none; color: var(--indigo); border-color: var(--indigo); font-weight: 700; min-height: 44px; justify-content: center; }
 .off { color: var(--soft); border-style: dashed; }
 .rounds { display: flex; justify-content: space-between; align-items: center; }

@@ -1,0 +1,174 @@
+"""The job sheet: one PDF for the sewing room, the quilt first, then every kind of block with its zones.
+
+It is told in words and thin lines only, so that a black-and-white printer loses nothing.
+"""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+from xml.sax.saxutils import escape
+
+import numpy as np
+from reportlab.lib.colors import HexColor
+from reportlab.lib.enums import TA_LEFT
+from reportlab.lib.styles import ParagraphStyle
+from reportlab.platypus import Flowable, KeepTogether, PageBreak, Paragraph, SimpleDocTemplate
+
+from kenzet.core.geom.region import Floats, Point
+from kenzet.formats.placement import PAPERS, POINTS, Paper
+
+INK, SOFT = HexColor("#111111"), HexColor("#777777")
+_MM = POINTS
+_MARGIN = 15.0
+
+
+@dataclass(frozen=True, eq=False)
+class Picture:
+    """What is drawn of a block or of the quilt: patches' outlines thin, stitched lines, marks dotted; ``numbers`` stand
+    where they belong. mm, y up, from 0, 0 to ``size``.
+    """
+
+    size: Point
+    seams: tuple[Floats, ...]
+    lines: tuple[Floats, ...]
+    marks: tuple[Floats, ...] = ()
+    numbers: tuple[tuple[Point, str], ...] = ()
+
+
+@dataclass(frozen=True)
+class JobZone:
+    """A zone as it is told: its number in the picture, its name, sentences, and the strokes in order."""
+
+    number: str
+    name: str
+    says: tuple[str, ...]
+    strokes: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class JobBlock:
+    """A kind of block with its zones."""
+
+    name: str
+    occurs: str
+    picture: Picture
+    zones: tuple[JobZone, ...]
+
+
+@dataclass(frozen=True)
+class JobSheet:
+    """All of it; ``totals`` are told under the quilt."""
+
+    title: str
+    subtitle: str
+    picture: Picture
+    totals: tuple[str, ...]
+    blocks: tuple[JobBlock, ...]
+
+
+def job_pdf(sheet: JobSheet, paper: Paper, large: bool = False) -> bytes:
+    """As PDF; ``large``: in large type."""
+    size = PAPERS["letter" if paper == "roll" else paper]
+    out = io.BytesIO()
+    document = SimpleDocTemplate(
+        out, pagesize=(size[0] * _MM, size[1] * _MM), title=sheet.title, invariant=True,
+        **dict.fromkeys(("leftMargin", "rightMargin", "topMargin", "bottomMargin"), _MARGIN * _MM),
+    )  # fmt: skip
+    wide, high = size[0] - 2 * _MARGIN - 5, size[1] - 2 * _MARGIN - 5
+    styles = _styles(1.45 if large else 1.0)
+    story: list[Flowable] = [
+        Paragraph(escape(sheet.title), styles["title"]),
+        Paragraph(escape(sheet.subtitle), styles["soft"]),
+        _Drawn(sheet.picture, wide, high * 0.62),
+        *(Paragraph(escape(total), styles["text"]) for total in sheet.totals),
+    ]
+    for block in sheet.blocks:
+        story += [PageBreak(), *_block(block, wide, high, styles)]
+
+    def foot(canvas: Any, _: Any) -> None:
+        canvas.setFont("Helvetica", 8)
+        canvas.setFillColor(SOFT)
+        canvas.drawRightString(
+            (size[0] - _MARGIN) * _MM, 8 * _MM, f"{sheet.title} · {canvas.getPageNumber()}"
+        )
+
+    document.build(story, onFirstPage=foot, onLaterPages=foot)
+    return out.getvalue()
+
+
+def _block(block: JobBlock, wide: float, high: float, styles: dict[str, ParagraphStyle]) -> list[Flowable]:
+    found: list[Flowable] = [
+        Paragraph(escape(block.name), styles["title"]),
+        Paragraph(escape(block.occurs), styles["soft"]),
+        _Drawn(block.picture, wide, high * 0.42),
+    ]
+    for zone in block.zones:
+        head = Paragraph(f"{zone.number} &nbsp; {escape(zone.name)}", styles["zone"])
+        says = [Paragraph(escape(said), styles["text"]) for said in zone.says]
+        found.append(KeepTogether([head, *says]))
+        found += [
+            Paragraph(f"{k}. {escape(stroke)}", styles["stroke"]) for k, stroke in enumerate(zone.strokes, 1)
+        ]
+    return found
+
+
+def _styles(times: float) -> dict[str, ParagraphStyle]:
+    def style(name: str, size: float, bold: bool = False, **more: Any) -> ParagraphStyle:
+        font = "Helvetica-Bold" if bold else "Helvetica"
+        return ParagraphStyle(
+            name,
+            fontName=font,
+            fontSize=size * times,
+            leading=size * times * 1.35,
+            textColor=INK,
+            alignment=TA_LEFT,
+            **more,
+        )
+
+    return {
+        "title": style("title", 18, True),
+        "soft": style("soft", 10, textTransform=None, spaceAfter=6 * times),
+        "zone": style("zone", 13, True, spaceBefore=9 * times, spaceAfter=2),
+        "text": style("text", 11),
+        "stroke": style("stroke", 11, leftIndent=14 * times, spaceBefore=1.5),
+    }
+
+
+class _Drawn(Flowable):  # type: ignore[misc]
+    """A picture as large as it fits."""
+
+    def __init__(self, picture: Picture, wide: float, high: float) -> None:
+        super().__init__()
+        self._picture = picture
+        self._scale = min(wide / picture.size[0], high / picture.size[1]) * _MM
+        self.width, self.height = picture.size[0] * self._scale, picture.size[1] * self._scale + 6 * _MM
+
+    def draw(self) -> None:
+        """Called by the library, the lower left corner at the origin."""
+        self._lines(self._picture.seams, 0.4, SOFT, None)
+        self._lines(self._picture.lines, 0.7, INK, None)
+        self._lines(self._picture.marks, 2.2, INK, [0.1, 4])
+        self.canv.setFont("Helvetica-Bold", 12)
+        for (x, y), number in self._picture.numbers:
+            px, py = x * self._scale, y * self._scale + 3 * _MM
+            self.canv.setFillColor(HexColor("#ffffff"))
+            self.canv.circle(px, py, 8, stroke=1, fill=1)
+            self.canv.setFillColor(INK)
+            self.canv.drawCentredString(px, py - 4, number)
+
+    def _lines(
+        self, lines: Sequence[Floats], wide: float, colour: HexColor, dash: list[float] | None
+    ) -> None:
+        self.canv.setStrokeColor(colour)
+        self.canv.setLineWidth(wide)
+        self.canv.setLineCap(1)
+        self.canv.setDash(dash or [])
+        for line in lines:
+            path = self.canv.beginPath()
+            for k, (x, y) in enumerate((np.asarray(line)[:, :2] * self._scale).tolist()):
+                (path.lineTo if k else path.moveTo)(x, y + 3 * _MM)
+            self.canv.drawPath(path)
+        self.canv.setDash([])
