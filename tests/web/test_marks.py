@@ -81,7 +81,9 @@ def test_the_job_sheet_tells_every_block_its_sums_and_its_strokes(client):
 
 def test_without_a_fill_there_is_no_job(app):
     raw = app.test_client()
-    new = raw.post("/api/quilts", json={"wish": {"name": "Bare", "columns": 2, "rows": 2, "block": "6 in"}}).json["quilts"][0]
+    new = raw.post(
+        "/api/quilts", json={"wish": {"name": "Bare", "columns": 2, "rows": 2, "block": "6 in"}}
+    ).json["quilts"][0]
     refused = raw.get(f"/api/quilts/{new['id']}/job.pdf")
     assert (refused.status_code, "no job" in refused.json["detail"]) == (422, True)
     raw.put(f"/api/quilts/{new['id']}/state", json={"state": "deleted"})

@@ -26,7 +26,7 @@ from kenzet.web import models as m
 from kenzet.web import show, slip
 from kenzet.web import zone_models as z
 from kenzet.web.at_hand import file_answer, laid_quilt
-from kenzet.web.marks import METHOD_LABELS
+from kenzet.web.marking_words import METHOD_LABELS
 from kenzet.web.table import stroke_words
 
 job = APIBlueprint("job", __name__, url_prefix="/api/quilts/<quilt>")

@@ -1,0 +1,236 @@
+"""The marks of a zone in words: what each way costs, what it leaves to the eye, what to mark with."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+
+from kenzet.core.drawing import Drawing
+from kenzet.core.marks.marking import Marks, hanging, left_to_the_eye, marks_of, methods
+from kenzet.core.marks.ticks import TickedEdge
+from kenzet.core.marks.tools import Choice, batch, care
+from kenzet.core.measure import COARSE, Unit, long_figure, rounded
+from kenzet.core.top.zone import MarkMethod
+from kenzet.core.zone_plan import ZonePlan
+from kenzet.web import models as m
+from kenzet.web import show
+from kenzet.web.mark_models import EdgeView, MethodView, TickView, ToolView
+
+
+def tool_view(choice: Choice) -> ToolView:
+    """A tool and how it shows where it shows least."""
+    words = f"{choice.shows} on {choice.worst}" if choice.shows else ""
+    return ToolView(key=choice.key, label=choice.marker.name, words=words, fits=choice.fits)
+
+
+def tool_words(choice: Choice, drawing: Drawing, marks: Marks) -> list[str]:
+    """How it comes off, what it must not meet, how much at a time; what to do where it does not show."""
+    said = [*care(choice.marker)]
+    if not choice.fits:
+        said.insert(0, f"It {choice.shows} on {choice.worst}: take another, or sew along tape.")
+    many = batch(choice.marker, [drawing.length_of(k) for k in range(drawing.lines)])
+    if many is not None and many < drawing.lines * len(drawing.places):
+        said.append(
+            f"It fades within {choice.marker.hours} h: mark no more than {many} lines before you sew them."
+        )
+    return said
+
+
+def rows_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> list[m.Row]:
+    """What the marks cost, here and in the quilt, and what they leave to the eye."""
+    times = sum(len(d.places) for d in found.drawings)
+    many = " · in the quilt" if times > 1 else ""
+    rows = []
+    if marks.strokes:
+        both = long_figure(marks.pen, unit) + (
+            f" · {long_figure(marks.pen * times, unit)}" if times > 1 else ""
+        )
+        rows.append(m.Row(label=["Pen line here" + many], words=[both]))
+    spent = show.minutes(marks.seconds)
+    rows.append(
+        m.Row(
+            label=["Drawing it" + many],
+            words=[spent + (f" · {show.minutes(marks.seconds * times)}" if times > 1 else "")],
+        )
+    )
+    rows += _tool_rows(found, marks, unit)
+    every_line = marks_of(found, drawing, "all lines") if "all lines" in methods(found, drawing) else None
+    if every_line and every_line.seconds > marks.seconds + 30:
+        saved = show.minutes((every_line.seconds - marks.seconds) * times)
+        rows.append(m.Row(label=["Saved against drawing all"], words=[saved]))
+    out = left_to_the_eye(found, drawing, marks)
+    if out:
+        rows.append(
+            m.Row(
+                label=["The last may be out by"], words=[show.shown(out, unit, COARSE[unit] / 2, about=True)]
+            )
+        )
+    if found.ticked(drawing):
+        rows.append(m.Row(label=["Ticks rounded to"], words=[show.shown(found.kit.marking_step.mm, unit)]))
+    return rows
+
+
+def _tool_rows(found: ZonePlan, marks: Marks, unit: Unit) -> list[m.Row]:
+    """What is cut of the tape, or how the stencil goes over the zone."""
+    if marks.tape:
+        tape = marks.tape
+        return [
+            m.Row(
+                label=["Strips to cut"],
+                words=[f"{tape.strips}, each ", show.shown(tape.strip, unit, Fraction(1), about=True)],
+            ),
+            m.Row(label=["Laid down"], words=[f"{len(tape.placements)} ×, in {len(tape.rounds)} rounds"]),
+            m.Row(label=["Tape used"], words=[long_figure(tape.used, unit)]),
+        ]
+    if marks.stencil:
+        stencil = marks.stencil
+        return [
+            m.Row(
+                label=["Laid down"],
+                words=[f"{stencil.placements} ×: {stencil.columns} across, {stencil.rows} down"],
+            ),
+            m.Row(label=["Of these only in part"], words=[f"{stencil.partial}"]),
+        ]
+    return []
+
+
+_TAPE = {
+    (
+        True,
+        False,
+    ): "Sew up along one edge of each strip and down along the other; then move the strips on. Peel slowly.",
+    (False, True): (
+        "Sew up along one edge of each strip and down along the other. When all are off, halve the gaps: each line "
+        "between is laid on the one beside it."
+    ),
+    (
+        False,
+        False,
+    ): "Sew along one edge of each strip, the next the other way; then move the strips on. Peel slowly.",
+}
+METHOD_LABELS: dict[MarkMethod, str] = {
+    "nothing": "Nothing", "first lines": "First of each family", "anchors": "Anchors",
+    "ticks": "Ticks on the edges", "dots": "Dots at ends and turns", "all lines": "All the lines",
+    "half": "Half of it", "tape": "Along tape", "stencil": "Powder through a stencil", "fill signs": "A sign of the texture",
+}  # fmt: skip
+
+
+def method_view(found: ZonePlan, drawing: Drawing, method: MarkMethod, unit: Unit) -> MethodView:
+    """A way of marking with what it comes to."""
+    marks = marks_of(found, drawing, method)
+    hang = hanging(found, drawing, marks) if method == "nothing" else []
+    words: m.Words = [f"{marks.count} to draw" if marks.count else "none to draw"]
+    if method == "anchors" and marks.every:
+        words = [f"every {_nth(marks.every)} · {marks.count} to draw"]
+    if method == "ticks":
+        words = [f"{marks.ticks} ticks" + (f", {len(marks.lines)} lines" if marks.lines else "")]
+    if marks.tape:
+        strips = f"{marks.tape.strips} strips" if marks.tape.strips > 1 else "1 strip"
+        words = [f"{strips}, {len(marks.tape.placements)} places"]
+    if marks.stencil:
+        words = [f"laid {marks.stencil.placements} ×"]
+    if method == "dots":
+        words = [f"{len(marks.dots)} dots"]
+    if method == "half":
+        words = ["the other half freehand"]
+    if hang:
+        words = [f"{len(hang)} {'line' if len(hang) == 1 else 'lines'} by eye"]
+    return MethodView(key=method, label=METHOD_LABELS[method], words=words)
+
+
+def _nth(number: int) -> str:
+    """
+    >>> _nth(2), _nth(4), _nth(23)
+    ('2nd', '4th', '23rd')
+    """
+    ends = {1: "st", 2: "nd", 3: "rd"}
+    return f"{number}{'th' if number % 100 in (11, 12, 13) else ends.get(number % 10, 'th')}"
+
+
+def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> m.Words:
+    """Why this is drawn, and how the rest finds its place."""
+    special = _special_note(found, drawing)
+    if special:
+        return [special]
+    by_method: dict[MarkMethod, str] = {
+        "ticks": "Ticks give every line its ends: lay the ruler from one to the other. Each is counted from the same corner.",
+        "dots": "A dot at each end and turn: lay the ruler from dot to dot.",
+        "tape": _TAPE[marks.tape.both, marks.tape.halving] if marks.tape else "",
+        "stencil": "Lay the stencil over the last line that you powdered, so that the grid goes on. Pat, do not rub.",
+        "half": "Draw half, and sew the other half from what you see: it is practice, and nobody will tell.",
+        "nothing": "Nothing is drawn: what no seam and no line gives is set by eye.",
+    }
+    if marks.method in by_method and (marks.method != "nothing" or hanging(found, drawing, marks)):
+        return [by_method[marks.method]]
+    if not marks.lines:
+        return ["A seam gives the first line of every family, and each line gives the next: nothing to draw."]
+    if marks.method == "anchors":
+        return ["Drawn so that small errors do not add up: between them each line is laid on the one before."]
+    if not drawing.fill.is_spaced:
+        return ["Drawn where nothing pieced or sewn gives the line its place."]
+    spacing = show.shown(drawing.fill.spacing.mm, unit)
+    return [
+        "Drawn where no seam runs along the lines. Every other line is laid ",
+        spacing,
+        " from the one before.",
+    ]
+
+
+def _special_note(found: ZonePlan, drawing: Drawing) -> str:
+    """What is said of lines that are not laid one from another."""
+    references = found.references(drawing)
+    alone = drawing.traces and not len(drawing.stretches)
+    if drawing.hints:
+        return "A freehand texture has no exact line: a small sign tells which goes where."
+    if not drawing.fill.sewn:
+        return "These lines are only drawn, as a base for others; none of them is sewn."
+    if alone and len(references.marked) == len(references):
+        return (
+            "Nothing pieced or sewn gives these lines their place: each is drawn, or its ends and turns are."
+        )
+    if not found.sum(drawing).can_be_laid and drawing.lines:
+        return "No etched line of your ruler makes this spacing with your foot, so every line is drawn."
+    if alone and all(trace.closed for trace in drawing.traces):
+        return (
+            "Rings meet no edge, so there are no ticks: each is laid on the seam or on the ring outside it."
+        )
+    return ""
+
+
+def edge_view(ticked: TickedEdge, step: Fraction, unit: Unit) -> EdgeView:
+    """An edge with its ticks, counted from its corner."""
+    upright = abs(ticked.edge.end[0] - ticked.edge.start[0]) < 1e-3
+    return EdgeView(
+        name=ticked.name,
+        from_corner="top" if upright else "left",
+        points=[*ticked.edge.start, *ticked.edge.end],
+        ticks=[
+            TickView(
+                points=list(ticked.edge.at(float(tick.at))),
+                shown=show.shown(tick.drawn, unit, bare=True),
+                error=_error(tick.error, unit),
+            )
+            for tick in ticked.ticks
+        ],
+        note=_edge_note(ticked, unit, step),
+    )
+
+
+def _error(error: Fraction, unit: Unit) -> m.Words:
+    grain = COARSE[unit] / (4 if unit == "in" else 1)
+    near = show.shown(abs(error), unit, grain, about=True)
+    if near.whole == "0" and near.num == 0:
+        return ["exact"]
+    return [near, " over" if error > 0 else " under"]
+
+
+def _edge_note(ticked: TickedEdge, unit: Unit, step: Fraction) -> m.Words:
+    """Why every tick is counted from the corner."""
+    if not ticked.gap or not ticked.stepped or ticked.stepped < step / 4:
+        return ["Every figure is counted from the corner, so no error adds up."]
+    return [
+        "Every figure is counted from the corner. Stepping ",
+        show.shown(rounded(ticked.gap, step), unit),
+        f" {len(ticked.ticks) - 1} times instead would end ",
+        show.shown(ticked.stepped, unit, COARSE[unit], about=True),
+        " out.",
+    ]
