@@ -10,6 +10,7 @@ import numpy as np
 import pytest
 import shapely
 from ezdxf import recover
+from pypdf import PdfReader
 from shapely.geometry import LineString
 
 from kenzet.core.errors import BadValue, TooMany
@@ -24,6 +25,7 @@ from kenzet.formats.dxf_out import dxf
 from kenzet.formats.marks_csv import strokes_csv, ticks_csv
 from kenzet.formats.pdf import pages_of, pdf
 from kenzet.formats.placement import TRUE, tile
+from kenzet.formats.strip import strip_pdf
 from kenzet.standins.printer import PrinterStandIn
 from tests.formats.test_sheets import sheet_of
 
@@ -204,3 +206,25 @@ def test_a_roll_holds_a_long_sheet_and_too_many_pages_say_what_to_do(laid):
     lines = [np.array([(0, y), (9000, y)], dtype=float) for y in range(0, 9000, 100)]
     with pytest.raises(TooMany, match="ticks"):
         tile((0, 0, 9000, 9000), "letter", lines)
+
+
+@pytest.mark.parametrize(("spacing", "rows"), [("3/4 in", 1), ("4 in", 6)])
+def test_a_tick_strip_holds_every_tick_where_it_is_on_the_edge(laid, spacing, rows):
+    zone = "star-background" if rows == 1 else "border"
+    sheet = sheet_of(laid, zone, FILLS["lines"](spacing=spacing, angle=45))
+    edge = max(sheet.ticked, key=lambda one: one.edge.length)
+    data = strip_pdf("Mine", edge, "letter", "in")
+    pages = list(PrinterStandIn(dpi=300, margin=0).prints(data))
+    text = " ".join(page.extract_text() for page in PdfReader(io.BytesIO(data)).pages)
+    assert text.count("joins at") == text.count("goes on at")
+    per, found = 300 / 25.4, []
+    row = 279.4 - 20
+    for number in range(int(np.ceil(edge.edge.length / row - 1e-9))):
+        page, k = divmod(number, int((215.9 - 32) / 30))
+        dark = darkness(pages[page]) > 120
+        low = 215.9 - 20 - (k + 1) * 22 - k * 8
+        line = dark[int((215.9 - low - 6) * per)]  # through the ticks, above the strip's foot
+        starts = np.flatnonzero(np.diff(np.concatenate([[0], line.astype(int)])) > 0)
+        found += [number * row + (start + 1.8) / per - 10 for start in starts]
+    for tick in edge.ticks:
+        assert min(abs(place - float(tick.at)) for place in found) < 0.15

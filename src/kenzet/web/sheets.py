@@ -9,7 +9,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 from pydantic import Field
 
-from kenzet.core.errors import BadValue
+from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.marks.marking import method_of
 from kenzet.core.marks.printer import BARS, Printer, corrected
 from kenzet.core.marks.sheet import MarkSheet, SheetKind, SheetWish, mark_sheet
@@ -21,6 +21,7 @@ from kenzet.formats.dxf_out import dxf
 from kenzet.formats.marks_csv import strokes_csv, ticks_csv
 from kenzet.formats.pdf import pdf
 from kenzet.formats.placement import TRUE, Fit, Paper
+from kenzet.formats.strip import strip_pdf
 from kenzet.formats.svg import svg
 from kenzet.store import printers as store
 from kenzet.store.quilts import LOCAL_OWNER
@@ -118,6 +119,23 @@ def sheet_ticks(path: m.ZonePath, query: SheetQuery) -> Response:
 def sheet_strokes(path: m.ZonePath, query: SheetQuery) -> Response:
     """Every stroke from where to where."""
     return _file(path, query, strokes_csv, "text/csv", "strokes.csv")
+
+
+class StripQuery(SheetQuery):
+    """Of which edge, by its number among those that have ticks."""
+
+    edge: int = Field(0, ge=0)
+
+
+@sheets.get("/quilts/<quilt>/zones/<zone>/strip.pdf")
+def tick_strip(path: m.ZonePath, query: StripQuery) -> Response:
+    """A strip with the ticks of one edge, to be cut out and laid along it."""
+    sheet = _sheet(path, query)
+    if query.edge >= len(sheet.ticked):
+        raise Unknown("That edge has no ticks.", "edge")
+    edge = sheet.ticked[query.edge]
+    data = strip_pdf(sheet.title, edge, query.paper, query.unit, _fit(query.printer))
+    return file_answer(data, "application/pdf", f"{path.zone}-ticks.pdf")
 
 
 @sheets.get("/printers", responses={200: PrintersView})

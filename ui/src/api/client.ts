@@ -111,7 +111,7 @@ export const api = {
   jobSheet: (quilt: string, query: Record<string, string>) => `/api/quilts/${quilt}/job.pdf?${new URLSearchParams(query)}`,
   planFile: (quilt: string) => `/api/quilts/${quilt}/plan.json`,
   /** The address of a mark sheet or of a table of it, for a link. */
-  sheet: (quilt: string, zone: string, file: 'sheet.pdf' | 'sheet.svg' | 'sheet.dxf' | 'ticks.csv' | 'strokes.csv', query: Record<string, string>) =>
+  sheet: (quilt: string, zone: string, file: 'sheet.pdf' | 'sheet.svg' | 'sheet.dxf' | 'ticks.csv' | 'strokes.csv' | 'strip.pdf', query: Record<string, string>) =>
     `/api/quilts/${quilt}/zones/${zone}/${file}?${new URLSearchParams(query)}`,
   printers: (unit: Unit) => told(client.GET('/api/printers', { params: { query: { unit } } })),
   checkPrinter: (body: Views['CheckRequest']) => told(client.POST('/api/printers', { body })),

@@ -634,6 +634,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/zones/{zone}/strip.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A strip with the ticks of one edge, to be cut out and laid along it. */
+        get: operations["sheets_tick_strip_quilts__quilt__zones__zone__strip_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/zones/{zone}/strokes.csv": {
         parameters: {
             query?: never;
@@ -4362,6 +4379,40 @@ export interface operations {
                 of?: "zone" | "block";
                 paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
                 printer?: string;
+            };
+            header?: never;
+            path: {
+                quilt: string;
+                zone: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    sheets_tick_strip_quilts__quilt__zones__zone__strip_pdf_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+                place?: string;
+                layer?: number;
+                method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
+                kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
+                back?: boolean;
+                of?: "zone" | "block";
+                paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
+                printer?: string;
+                edge?: number;
             };
             header?: never;
             path: {

@@ -123,6 +123,7 @@ useCanvasKeys(canvas)
             <label class="label" for="edge">Ticks along an edge</label>
             <select id="edge" v-model.number="edge"><option v-for="(e, n) in marks.edges" :key="e.name" :value="n">{{ e.name }}</option></select>
           </div>
+          <a v-if="ticked" class="chip strip-link" :href="api.sheet(quilt.id, zone.key, 'strip.pdf', { unit: quilt.unit, place: zone.place, layer: String(zone.layer), paper: sheet.paper, printer: sheet.printer, edge: String(edge) })" data-testid="tick-strip">print it as a strip, to lay along the edge</a>
           <table v-if="ticked" data-testid="ticks">
             <caption>{{ ticked.name }}, counted from the {{ ticked.from_corner }} corner. Click another edge on the quilt.</caption>
             <tbody>
@@ -162,6 +163,7 @@ td.quiet { font-weight: 400; text-align: right; }
 .tools { display: grid; gap: 5px; }
 .job { display: grid; gap: 6px; }
 .job a { text-decoration: none; color: var(--indigo); }
+a.strip-link { text-decoration: none; color: var(--indigo); justify-self: start; }
 a.table { text-decoration: none; color: var(--indigo); border-color: var(--indigo); font-weight: 700; min-height: 44px; justify-content: center; }
 .off { color: var(--soft); border-style: dashed; }
 .rounds { display: flex; justify-content: space-between; align-items: center; }
