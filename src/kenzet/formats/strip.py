@@ -80,7 +80,11 @@ def _row(
     begins = "top" if upright else "left"
     join = f" · joins at {_letter(number - 1)}" if number else f" · begins at the {begins} corner"
     more = f", goes on at {_letter(number)}" if number + 1 < many else ", ends at the other corner"
-    canvas.drawString((MARGIN + 3) * _MM, y + (HIGH - 4) * _MM, f"{title} · {ticked.name}{join}{more}")
+    tries = (f"{title} · {ticked.name}{join}{more}", f"{ticked.name}{join}", join.removeprefix(" · "), "")
+    said = next(
+        one for one in tries if canvas.stringWidth(one, "Helvetica", 7) <= (long - 4) * _MM or not one
+    )
+    canvas.drawString((MARGIN + 3) * _MM, y + (HIGH - 4) * _MM, said)
 
 
 def _letter(number: int) -> str:
