@@ -24,7 +24,7 @@ WATCH = """() => {
 
 ON_PLASTIC = """() => {
   for (let x = 300; x < 800; x += 10) for (let y = 150; y < 650; y += 10)
-    if (document.elementFromPoint(x, y)?.dataset.testid === 'body') return [x + 4, y + 4]
+    if (document.elementFromPoint(x, y)?.dataset.testid === 'body') return [x, y]
 }"""
 
 
@@ -47,6 +47,14 @@ def frames(page: Page, moving: bool) -> list[float]:
     return took[2:]
 
 
+def settled(page: Page) -> None:
+    """Until the ruler lies still: it is laid once the zone has come."""
+    ruler, before = page.get_by_test_id("bench-ruler"), ""
+    while (now := ruler.get_attribute("data-lay")) != before:
+        before = now
+        page.wait_for_timeout(900)
+
+
 def main() -> None:
     with tempfile.TemporaryDirectory(prefix="kenzet-bench-") as home:
         served = Served(Path(home))
@@ -62,7 +70,7 @@ def main() -> None:
                     page.goto(page.url.replace("/fills", "/bench"))
                     page.get_by_role("button", name=re.compile(f"^{zone}")).click()
                     page.get_by_test_id("bench-straight-ruler").click()
-                    page.wait_for_timeout(700)
+                    settled(page)
                     still, drag = frames(page, False), frames(page, True)
                     slow = sum(one > LONG for one in drag) / len(drag)
                     print(
