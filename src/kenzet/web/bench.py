@@ -110,7 +110,7 @@ class HandView(m.Wire):
 
 class BenchView(m.Wire):
     """A zone with everything that the screen needs to lay rulers in it; mm in the part, y up. ``nudge`` is what an
-    arrow key moves, ``foot`` is r.
+    arrow key moves, ``foot`` is r, ``at`` a place well inside.
     """
 
     zone: str
@@ -127,6 +127,7 @@ class BenchView(m.Wire):
     references: list[ReferenceView]
     corners: list[list[float]]
     rings: list[list[float]]
+    at: list[float]
     hand: list[HandView]
     refused: str
     caution: str
@@ -200,6 +201,7 @@ def _view(laid: LaidQuilt, body: BenchRequest) -> BenchView:
         raise Unknown(f"Nothing of {zone.name} is left inside the quilt's edge.", "zone")
     place = body.place if body.place in shape.places else shape.places[0]
     references = references_in(plan_zone(laid, body.zone), shape, place)[:MOST_REFERENCES]
+    inside = max(shape.region.area.geoms, key=lambda piece: piece.area).representative_point()
     return BenchView(
         zone=body.zone,
         name=zone.name,
@@ -217,6 +219,7 @@ def _view(laid: LaidQuilt, body: BenchRequest) -> BenchView:
         references=[_reference(ref) for ref in references],
         corners=[list(corner) for corner in shape.region.corners],
         rings=show.rings(shape.region.area.geoms),
+        at=[inside.x, inside.y],
         hand=[HandView(words=_hand_words(line.on, line.distance, unit)) for line in zone.by_hand],
         refused=foot_fault(kit.machine, kit.foot),
         caution=CAUTION,

@@ -990,9 +990,11 @@ export interface components {
         /**
          * BenchView
          * @description A zone with everything that the screen needs to lay rulers in it; mm in the part, y up. ``nudge`` is what an
-         *     arrow key moves, ``foot`` is r.
+         *     arrow key moves, ``foot`` is r, ``at`` a place well inside.
          */
         BenchView: {
+            /** At */
+            at: number[];
             /** Caution */
             caution: string;
             /** Corners */

@@ -50,21 +50,19 @@ export const useBench = defineStore('bench', () => {
       laidFor = key.value
       picked.value = []
       picking.value = false
-      middle()
+      upright()
       line.value = undefined
       await layFor()
-      if (mine === asking && wrong.value?.field === 'line') wrong.value = undefined // nothing is planned here yet
+      wrong.value = undefined // she has not asked for it: where no line is planned, or no ruler does it, it lies in the middle
     } catch (error) {
       if (mine === asking && error instanceof Problem) wrong.value = { field: error.field, message: error.message }
     }
   }
 
-  /** In the middle of the zone, upright, where no planned line says better. */
-  function middle() {
-    const xs = view.value!.rings.flatMap((ring) => ring.filter((_, k) => k % 2 === 0))
-    const ys = view.value!.rings.flatMap((ring) => ring.filter((_, k) => k % 2 === 1))
-    const half = (all: number[]) => (all.reduce((a, b) => Math.min(a, b)) + all.reduce((a, b) => Math.max(a, b))) / 2
-    lay.value = { x: half(xs), y: half(ys), angle: 90 }
+  /** Upright on the zone, where no planned line says better. */
+  function upright() {
+    const [x, y] = view.value!.at
+    lay.value = { x: x!, y: y!, angle: 90 }
   }
 
   function pick(wanted: string, its = 0) {
