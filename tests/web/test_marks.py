@@ -30,7 +30,7 @@ def printers(app):
     raw = app.test_client()
     yield raw
     for printer in raw.get("/api/printers").json["printers"]:
-        raw.post(f"/api/printers/{printer['name']}/remove", json={})
+        raw.post("/api/printers/forget", json={"name": printer["name"]})
 
 
 def test_a_printer_is_corrected_by_what_is_read_and_asks_before_much(printers):
@@ -43,7 +43,13 @@ def test_a_printer_is_corrected_by_what_is_read_and_asks_before_much(printers):
     assert "fit to page" in asked["asks"] and len(asked["printers"]) == 1
     assert len(printers.post("/api/printers", json={**far, "sure": True}).json["printers"]) == 2
     assert printers.get("/api/printer-check.pdf", query_string={"name": "Desk"}).data.startswith(b"%PDF")
-    assert printers.post("/api/printers/Far/remove", json={}).json["printers"][0]["name"] == "Desk"
+    assert printers.post("/api/printers/forget", json={"name": "Far"}).json["printers"][0]["name"] == "Desk"
+    odd = printers.post("/api/printers", json={**read, "name": "Up/stairs"}).json
+    assert (
+        len(odd["printers"])
+        == 2
+        == 1 + len(printers.post("/api/printers/forget", json={"name": "Up/stairs"}).json["printers"])
+    )
 
 
 @pytest.mark.parametrize(

@@ -62,7 +62,7 @@ class CheckRequest(m.Reading):
     sure: bool = False
 
 
-class PrinterPath(m.Wire):
+class ForgetRequest(m.Reading):
     """Which printer."""
 
     name: PrinterName
@@ -175,11 +175,11 @@ def check_printer(body: CheckRequest) -> Response:
     return answer(_printers(body.unit))
 
 
-@sheets.post("/printers/<name>/remove", responses={200: PrintersView})
-def remove_printer(path: PrinterPath, body: m.Reading) -> Response:
+@sheets.post("/printers/forget", responses={200: PrintersView})
+def forget_printer(body: ForgetRequest) -> Response:
     """Forget a printer."""
     with connection() as conn:
-        store.remove(conn, LOCAL_OWNER, path.name)
+        store.remove(conn, LOCAL_OWNER, body.name)
     return answer(_printers(body.unit))
 
 

@@ -115,6 +115,6 @@ export const api = {
     `/api/quilts/${quilt}/zones/${zone}/${file}?${new URLSearchParams(query)}`,
   printers: (unit: Unit) => told(client.GET('/api/printers', { params: { query: { unit } } })),
   checkPrinter: (body: Views['CheckRequest']) => told(client.POST('/api/printers', { body })),
-  removePrinter: (name: string, unit: Unit) => told(client.POST('/api/printers/{name}/remove', { params: { path: { name } }, body: { unit } })),
+  forgetPrinter: (name: string, unit: Unit) => told(client.POST('/api/printers/forget', { body: { name, unit } })),
   checkPage: (name: string, paper: string, unit: Unit) => `/api/printer-check.pdf?${new URLSearchParams({ name, paper, unit })}`,
 }

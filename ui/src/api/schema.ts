@@ -124,7 +124,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/printers/{name}/remove": {
+    "/api/printers/forget": {
         parameters: {
             query?: never;
             header?: never;
@@ -134,7 +134,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Forget a printer. */
-        post: operations["sheets_remove_printer_printers__name__remove_post"];
+        post: operations["sheets_forget_printer_printers_forget_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1465,6 +1465,20 @@ export interface components {
             label: string;
             /** Tile */
             tile: string;
+        };
+        /**
+         * ForgetRequest
+         * @description Which printer.
+         */
+        ForgetRequest: {
+            /** Name */
+            name: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
         };
         /**
          * FoundCurve
@@ -3402,18 +3416,16 @@ export interface operations {
             };
         };
     };
-    sheets_remove_printer_printers__name__remove_post: {
+    sheets_forget_printer_printers_forget_post: {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                name: string;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Reading"];
+                "application/json": components["schemas"]["ForgetRequest"];
             };
         };
         responses: {

@@ -66,11 +66,16 @@ export function layMatrix(lay: Lay): string {
   return `matrix(${c} ${s} ${-s} ${c} ${lay.x} ${lay.y})`
 }
 
+/** mm along a flat list of points. */
+export function lengthOf(flat: readonly number[]): number {
+  let sum = 0
+  for (let k = 2; k < flat.length; k += 2) sum += Math.hypot(flat[k]! - flat[k - 2]!, flat[k + 1]! - flat[k - 1]!)
+  return sum
+}
+
 /** Where the foot is after going `share` of the way along the needle's line. */
 export function along(flat: readonly number[], share: number): [number, number] {
-  let whole = 0
-  for (let k = 2; k < flat.length; k += 2) whole += Math.hypot(flat[k]! - flat[k - 2]!, flat[k + 1]! - flat[k - 1]!)
-  let left = Math.min(Math.max(share, 0), 1) * whole
+  let left = Math.min(Math.max(share, 0), 1) * lengthOf(flat)
   for (let k = 2; k < flat.length; k += 2) {
     const long = Math.hypot(flat[k]! - flat[k - 2]!, flat[k + 1]! - flat[k - 1]!)
     if (left <= long && long > 0) return [flat[k - 2]! + ((flat[k]! - flat[k - 2]!) * left) / long, flat[k - 1]! + ((flat[k + 1]! - flat[k - 1]!) * left) / long]

@@ -1,6 +1,6 @@
 /** What can be read off a ruler where it lies: the same figures as the core's, sixty times a second. */
 import { inside } from '../canvas/scene'
-import { put, seen, type Edge, type Lay, type Reference } from './lay'
+import { lengthOf, put, seen, type Edge, type Lay, type Reference } from './lay'
 
 /** Reference number `reference` lies parallel to the edge, `away` mm from the needle's line (negative: passed), under the
  * etched line at `etched` (0 the edge) or none; it shows `bare` mm before the edge. */
@@ -66,12 +66,6 @@ function sewnLine(edge: Edge, lay: Lay, rings: number[][], whole: boolean): numb
   })
   ranked.sort((a, b) => a.off - b.off || b.long - a.long || b.u0 - a.u0)
   return ranked[0]?.run ?? []
-}
-
-const lengthOf = (flat: number[]) => {
-  let sum = 0
-  for (let k = 2; k < flat.length; k += 2) sum += Math.hypot(flat[k]! - flat[k - 2]!, flat[k + 1]! - flat[k - 1]!)
-  return sum
 }
 
 /** The runs of a polyline that lie inside `rings` (holes counted out), in order. */

@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { Views, Words } from '../../api/client'
 import { COARSE, figure } from '../../bench/figure'
-import { put } from '../../bench/lay'
+import { lengthOf, put } from '../../bench/lay'
 import { placed, type Placing } from '../../canvas/view'
 import FigureRows from '../../parts/FigureRows.vue'
 import SumCard from '../../parts/SumCard.vue'
@@ -59,12 +59,7 @@ const side = computed(() => {
   const lies = bx < ax ? 'left' : 'right'
   return lies === bench.view!.throat ? `${lies}: turn the quilt round` : `${lies}, out of the throat`
 })
-const long = computed(() => {
-  const flat = bench.reading?.sewn ?? []
-  let sum = 0
-  for (let k = 2; k < flat.length; k += 2) sum += Math.hypot(flat[k]! - flat[k - 2]!, flat[k + 1]! - flat[k - 1]!)
-  return sum
-})
+const long = computed(() => lengthOf(bench.reading?.sewn ?? []))
 const moves = computed(() => {
   const ruler = bench.edge!.edge.at(-2)! * 2
   return !bench.edge!.straight || long.value <= ruler ? 0 : Math.ceil((long.value - OVERLAP) / Math.max(ruler - OVERLAP, 1) - 1e-9) - 1

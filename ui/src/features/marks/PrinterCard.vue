@@ -42,9 +42,13 @@ async function keep(sure: boolean) {
     if (error instanceof Problem) wrong.value = { field: error.field, message: error.message }
   }
 }
-async function remove(printer: string) {
-  view.value = await api.removePrinter(printer, quilt.unit)
-  if (props.chosen === printer) emit('choose', '')
+async function forget(printer: string) {
+  try {
+    view.value = await api.forgetPrinter(printer, quilt.unit)
+    if (props.chosen === printer) emit('choose', '')
+  } catch (error) {
+    if (error instanceof Problem) quilt.trouble = error.message
+  }
 }
 </script>
 
@@ -55,7 +59,7 @@ async function remove(printer: string) {
       <button v-for="one in view?.printers" :key="one.name" class="chip" :aria-pressed="chosen === one.name" :data-testid="`printer-${one.name}`" @click="emit('choose', one.name)">{{ one.name }}</button>
       <button class="plain" data-testid="check-printer" @click="check(chosen)">check {{ chosen ? 'it again' : 'a printer' }} …</button>
     </div>
-    <p v-if="chosen" class="quiet" data-testid="corrected">{{ view?.printers.find((one) => one.name === chosen)?.words }} <button class="plain" @click="remove(chosen)">forget it</button></p>
+    <p v-if="chosen" class="quiet" data-testid="corrected">{{ view?.printers.find((one) => one.name === chosen)?.words }} <button class="plain" @click="forget(chosen)">forget it</button></p>
     <div v-if="open" class="card leaf check">
       <label class="label">Its name<input v-model="name" class="text" maxlength="60" data-testid="printer-name" :aria-invalid="wrong?.field === 'name'" /></label>
       <a class="chip" :href="api.checkPage(name.trim() || 'My printer', paper, quilt.unit)" data-testid="check-page">1 · print the check page</a>
