@@ -12,7 +12,7 @@ from kenzet.core.geom.arcs import drawn as drawn_outline
 from kenzet.core.geom.arcs import key
 from kenzet.core.geom.region import Region
 from kenzet.core.top.laid import ZoneShape
-from kenzet.core.top.layout import Part
+from kenzet.core.top.layout import IDENTITY, Part
 
 IN = 25.4
 
@@ -40,7 +40,7 @@ def _pieces(*outlines) -> Region:
 
 def drawn(fill, region: Region) -> Drawing:
     """``fill`` in ``region``, as the plan draws it."""
-    part = Part("block", "block", "Block", *(float(v) for v in region.bounds[2:]), {}, {})
+    part = Part("block", "block", "Block", *(float(v) for v in region.bounds[2:]), {}, {"1-1": IDENTITY})
     return draw(ZoneShape(part, region, ("1-1",)), fill, tuple(fill.lay_out(site(region))), ("1-1",))
 
 

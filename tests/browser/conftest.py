@@ -18,6 +18,9 @@ FLAGS = [
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]  # fmt: skip
 
+MEANT = ("422", "409", "net::ERR_FAILED")
+"""What tests bring about on purpose: refusals, and a server that is lost."""
+
 
 @pytest.fixture(scope="module")
 def served():
@@ -57,7 +60,7 @@ def table(page, served):
         "console",
         lambda said: (
             faults.append(said.text)
-            if said.type in ("error", "warning") and "422" not in said.text and "409" not in said.text
+            if said.type in ("error", "warning") and not any(meant in said.text for meant in MEANT)
             else None
         ),
     )

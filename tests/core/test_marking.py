@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 import numpy as np
 import pytest
 import shapely
@@ -19,7 +21,9 @@ from kenzet.core.marks.marking import (
     method_of,
     methods,
 )
+from kenzet.core.marks.prep import prep
 from kenzet.core.marks.signs import STROKES
+from kenzet.core.marks.table import steps
 from kenzet.core.marks.tools import batch, care, choices, colour_of
 from kenzet.core.measure import Length
 from kenzet.core.plan import plan_quilt
@@ -235,3 +239,69 @@ def test_f39_a_fading_pen_marks_what_is_sewn_before_it_goes():
     assert batch(fading, [20 * inch] * 5) == 2 * 45 * 60 * 2 // 5 // 20
     assert batch(Marker(), [20 * inch]) is None
     assert batch(fading, [1e6]) == 1
+
+
+def test_strips_are_sewn_one_way_along_one_edge_and_back_along_the_next():
+    plan, drawing = plan_of(lines("3/4 in", angle=90), inches(box(0, 0, 30, 30)), taped("3/4 in"))
+    tape = marks_of(plan, drawing, "tape").tape
+    assert tape.both
+    for number, strips in enumerate(tape.rounds):
+        sewn = tape.sewn(drawing, number)
+        ways = [np.sign(line[-1][1] - line[0][1]) for strip in sewn for line in strip]
+        assert all(one != other for one, other in pairwise(ways))
+        for strip, along in zip(strips, sewn, strict=True):
+            edges = shapely.linearrings(strip.corners)
+            assert all(shapely.dwithin(edges, shapely.linestrings(line), 0.01) for line in along)
+
+
+@pytest.mark.parametrize("angle", [0, 30])
+@pytest.mark.parametrize("region", ["square", "right triangle"])
+def test_a_stencil_covers_every_line_and_registers_on_what_is_powdered(region, angle):
+    grid = FILLS["grid"].model_validate({"spacing": "1/2 in", "angle": angle, "second_angle": angle + 90})
+    kit = Kit.model_validate({"tools": {"mine": {"kind": "stencil", "side": "2 in", "grid": "1/2 in"}}})
+    plan, drawing = plan_of(grid, REGIONS[region], kit)
+    stencil = marks_of(plan, drawing, "stencil").stencil
+    laid = shapely.polygons(np.array(stencil.corners))
+    together = shapely.union_all(laid).buffer(0.01)
+    assert shapely.covers(together, shapely.multilinestrings(drawing.polylines))
+    for number in range(1, len(laid)):
+        before = shapely.union_all(laid[:number])
+        assert shapely.intersection(laid[number], before).area > 0.9 * 12.7 * 12.7
+    beyond = ~shapely.covers(drawing.region.area.buffer(0.1), laid)
+    assert stencil.partial == beyond.sum()
+
+
+def test_what_is_done_at_the_table_is_everything_that_is_marked():
+    fill = FILLS["grid"].model_validate({"spacing": "1/2 in", "angle": 0, "second_angle": 90})
+    kit = Kit.model_validate(
+        {
+            "tools": {
+                "mine": {"kind": "stencil", "side": "2 in", "grid": "1/2 in"},
+                "tape": {"kind": "tape", "width": "1/2 in"},
+            }
+        }
+    )
+    plan, drawing = plan_of(fill, REGIONS["square"], kit)
+    for method in methods(plan, drawing):
+        marks = marks_of(plan, drawing, method)
+        todo = steps(plan, drawing, marks)
+        assert bool(todo) == bool(marks.seconds)
+        assert sum(step.kind == "stroke" for step in todo) == marks.drawn
+        assert sum(len(step.dots) for step in todo if step.kind == "ticks") == marks.ticks
+        assert sum(len(step.laid) for step in todo) == marks.laid_down
+
+
+def test_both_schools_of_layering_mark_before_they_sew():
+    blue = Marker(name="Blue", sort="pen that washes out")
+    first = prep("after marking", "pins", "12 strokes", [blue])
+    later = prep("before marking", "spray glue", "12 strokes", [blue])
+    marked, layered = (
+        next(k for k, step in enumerate(first) if word in step) for word in ("12 strokes", "backing")
+    )
+    assert marked < layered
+    marked, layered = (
+        next(k for k, step in enumerate(later) if word in step) for word in ("12 strokes", "backing")
+    )
+    assert layered < marked
+    assert sum("iron" in step for step in first) == 1
+    assert any("window open" in step for step in later) and any("Take each pin out" in step for step in first)

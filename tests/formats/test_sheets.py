@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import re
+from dataclasses import replace
 from xml.etree import ElementTree as ET
 
 import numpy as np
@@ -16,11 +17,14 @@ from shapely.geometry import LineString
 from kenzet.core.changes import with_zone
 from kenzet.core.errors import TooMany
 from kenzet.core.fills import FILLS
+from kenzet.core.marks.repeat import repeat_of
 from kenzet.core.marks.sheet import SheetWish, mark_sheet
 from kenzet.core.plan import plan_zone
 from kenzet.formats.pdf import MARK, SEAM, pages_of, pdf
 from kenzet.formats.placement import BLEED, FOOTER, MARGIN, OVERLAP, PAPERS, tile
 from kenzet.formats.svg import svg
+from tests.core.test_marking import plan_of
+from tests.shapes import box, inches
 
 MM = 25.4 / 72
 
@@ -184,3 +188,71 @@ def test_arcs_stay_arcs_in_the_svg_sheet_and_run_the_same_way(laid, fill):
             "the same curve, sampled"
         )
         assert found.length() == pytest.approx(LineString(drawn).length, rel=2e-3)
+
+
+WAVE = FILLS["waves"](spacing="1 in", period="2 in", depth="1/2 in", angle=0)
+ROUND = FILLS["wave border"](spacing="1/2 in", period="2 1/2 in", depth="1/2 in")
+
+
+@pytest.mark.parametrize("region", [inches(box(0, 0, 30, 4)), inches(box(0, 0, 4, 30))])
+@pytest.mark.parametrize("room", [100.0, 240.0])
+def test_repeats_of_a_border_fit_one_after_the_other(region, room):
+    """What leaves the sheet at its end is what enters it at its beginning."""
+    upright = region.bounds[3] > region.bounds[2]
+    fill = WAVE.model_copy(update={"angle": 90 if upright else 0})
+    plan, drawing = plan_of(fill, region)
+    repeat = repeat_of(plan, drawing, room)
+    assert repeat.each == pytest.approx(50.8) and repeat.many == room // 50.8
+    sheet = mark_sheet([(plan, drawing)], SheetWish("all lines", repeat=repeat), "Quilt", 1, "in")
+    along = int(upright)
+    ends = np.array([line[k] for line in sheet.marks for k in (0, -1)])
+    begin = np.sort(ends[np.abs(ends[:, along] - repeat.start) < 1e-6][:, 1 - along])
+    end = np.sort(
+        ends[np.abs(ends[:, along] - repeat.start - repeat.each * repeat.many) < 1e-6][:, 1 - along]
+    )
+    assert len(begin) == len(end) > 0
+    assert np.abs(begin - end).max() < 0.02
+    assert len(pages_of(sheet, "letter").tiles) == 1
+    assert sum(tick.figure.startswith(("begin", "repeat")) for tick in sheet.ticks) == repeat.many + 1
+
+
+def test_repeats_of_a_frame_come_from_its_upper_side_and_are_mirrored_with_it():
+    plan, drawing = plan_of(ROUND, inches(box(0, 0, 30, 24), box(4, 4, 22, 16)))
+    repeat = repeat_of(plan, drawing, 200.0)
+    left, low, right, high = repeat.window
+    assert sum(
+        shapely.LineString(seam).length
+        for seam in mark_sheet(
+            [(plan, drawing)], SheetWish("all lines", repeat=repeat), "Quilt", 1, "in"
+        ).seams
+    ) == pytest.approx(2 * (right - left))
+    assert (low, high) == (20 * 25.4, 24 * 25.4) and right - left == pytest.approx(repeat.each * repeat.many)
+    wish = SheetWish("all lines", repeat=repeat)
+    sheet, back = (
+        mark_sheet([(plan, drawing)], replace(wish, back=one), "Quilt", 1, "in") for one in (False, True)
+    )
+    turned = shapely.multilinestrings([line * (-1, 1) + (left + right, 0) for line in sheet.marks])
+    assert shapely.hausdorff_distance(turned, shapely.multilinestrings(back.marks)) < 1e-6
+
+
+def test_lines_that_do_not_repeat_along_the_border_are_not_cut_into_repeats():
+    for fill in (FILLS["lines"](spacing="1/2 in", angle=30), FILLS["echo"](spacing="1/2 in")):
+        assert repeat_of(*plan_of(fill, inches(box(0, 0, 30, 4))), 200.0) is None
+    assert repeat_of(*plan_of(WAVE, inches(box(0, 0, 3, 2))), 200.0) is None
+
+
+def test_a_quilt_of_120_in_is_true_to_its_far_corner():
+    """The last line of the last page lies as far from the first corner as it is planned: no page adds to an error."""
+    plan, drawing = plan_of(FILLS["lines"](spacing="6 in", angle=0), inches(box(0, 0, 24, 120)))
+    sheet = mark_sheet([(plan, drawing)], SheetWish("all lines"), "Quilt", 1, "in")
+    pages = pages_of(sheet, "a3")
+    reader = PdfReader(io.BytesIO(pdf(sheet, "a3")))
+    found = []
+    for tile_, page in zip(pages.tiles, reader.pages, strict=True):
+        left, low, _, _ = tile_.window
+        found += [line + np.array([left - MARGIN, low - MARGIN - FOOTER]) for line in strokes(page, MARK)]
+    heights = sorted({round(float(line[0][1]) / 25.4, 2) for line in found})
+    assert heights == pytest.approx([round(6.0 * k, 2) for k in range(1, 20)], abs=0.1 / 25.4)
+    assert (
+        max(abs(float(line[0][1]) / 152.4 - round(float(line[0][1]) / 152.4)) * 152.4 for line in found) < 0.1
+    )

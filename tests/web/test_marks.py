@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import math
 
 import pytest
 from pypdf import PdfReader
@@ -12,8 +13,8 @@ from tests.web.test_api import ZONE, words
 
 def test_strokes_come_in_order_and_what_is_drawn_is_kept(client):
     view = client.post("table", zone=ZONE).json
-    assert (len(view["strokes"]), view["times"], view["done"], view["still_on"]) == (8, 12, 0, [])
-    assert words(view["strokes"][0]["lay"])
+    assert (len(view["steps"]), view["times"], view["done"], view["still_on"]) == (8, 12, 0, [])
+    assert words(view["steps"][0]["lay"])
     assert client.post("table", zone=ZONE, done=5).json["done"] == 5
     kept = client.post("table", zone=ZONE).json
     assert kept["done"] == 5 and kept["still_on"][0]["zone"] == ZONE and "water" in kept["still_on"][0]["off"]
@@ -23,6 +24,59 @@ def test_strokes_come_in_order_and_what_is_drawn_is_kept(client):
     assert client.post("table", zone=ZONE, done=1).json["still_on"]
     assert client.post("table", zone=ZONE, done=0).json["still_on"] == []
     assert client.post("table", zone="border").status_code == 422
+
+
+def marked_by(client, method, version, **more):
+    client.change(version, f"marking-{version}", {"kind": "marking", "zone": ZONE, "marking": method})
+    return client.post("table", zone=ZONE, **more).json
+
+
+def test_ticks_and_tape_are_gone_through_as_strokes_are(client):
+    ticked = marked_by(client, "ticks", 1)
+    assert {step["kind"] for step in ticked["steps"]} == {"ticks"}
+    assert ticked["steps"][0]["figures"] and len(ticked["steps"][0]["figures"]) == len(
+        ticked["steps"][0]["dots"]
+    )
+    taped = marked_by(client, "tape", 2, done=1)
+    assert all(step["laid"] and step["lines"] for step in taped["steps"])
+    assert "peel slowly" in words(taped["steps"][0]["lay"]) and "stitch" in taped["still_on"][0]["off"]
+    assert "pins" in taped["pins"]
+    marks = client.post("marks", zone=ZONE, method="tape").json
+    assert marks["rounds"] == len(taped["steps"]) == marks["at_the_table"]
+    assert all(one["sewn"] for one in marks["laid"])
+
+
+def test_a_mark_is_a_sewn_line_or_where_the_ruler_goes_and_never_both(client):
+    lines = client.post("marks", zone=ZONE, method="all lines").json
+    edges = client.post("marks", zone=ZONE, method="all lines", kind="ruler edges").json
+    assert (lines["stands_for"], edges["stands_for"]) == ("sewn line", "ruler edge")
+    foot = 6.35
+    for line, edge in zip(lines["strokes"][:20], edges["strokes"][:20], strict=True):
+        (x, y), (u, v), (ex, ey) = line[:2], line[2:], edge[:2]
+        long = math.dist((x, y), (u, v))
+        assert abs((u - x) * (ey - y) - (v - y) * (ex - x)) / long == pytest.approx(foot, abs=0.01)
+
+
+def test_the_order_before_sewing_is_hers(client):
+    first = client.post("prep").json
+    assert (first["layered"], first["basted"]) == ("after marking", "pins")
+    client.change(1, "layers-1", {"kind": "layers", "layered": "before marking", "basted": "spray glue"})
+    later = client.post("prep").json
+    assert later["layered"] == "before marking" and later["steps"] != first["steps"]
+    said = " ".join(PdfReader(io.BytesIO(client.get("/job.pdf").data)).pages[0].extract_text().split())
+    assert "Before you sew" in said and "window open" in said
+    assert client.post("table", zone=ZONE, done=1).json["pins"] == ""
+
+
+def test_what_does_not_repeat_is_no_sheet_of_repeats(client):
+    refused = client.get(f"/zones/{ZONE}/sheet.pdf", of="repeat")
+    assert (refused.status_code, refused.json["field"]) == (422, "of")
+    wave = {"kind": "waves", "spacing": "1 in", "period": "2 in", "depth": "1/2 in", "angle": 0}
+    client.change(1, "border-fill", {"kind": "fill", "zone": "border", "fill": wave})
+    view = client.post("marks", zone="border", of="repeat").json
+    assert view["repeats"] and view["pages"] == 1
+    assert any("Margin" in words(row["label"]) for row in view["rows"])
+    assert client.get("/zones/border/sheet.pdf", of="repeat").data.startswith(b"%PDF")
 
 
 @pytest.fixture

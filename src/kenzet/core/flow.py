@@ -14,7 +14,7 @@ from kenzet.core.drawing import Drawing
 from kenzet.core.geom.clip import Straight
 from kenzet.core.params import forms
 from kenzet.core.top.layout import Placing
-from kenzet.core.zone_plan import ZonePlan, site_at
+from kenzet.core.zone_plan import ZonePlan
 
 NEAR = 0.4  # mm, 1/64 in
 _SAME_WAY = 1e-4  # degrees
@@ -64,7 +64,7 @@ def _even(plan: ZonePlan, drawing: Drawing) -> Sequence[Straight]:
     """The even lines of a drawing, or those on which its rows and repeats stand; none where some are not even."""
     if all(isinstance(family, Straight) for family in drawing.families):
         return [f for f in drawing.families if isinstance(f, Straight)] if _all_even(drawing) else []
-    return drawing.fill.lattice(site_at(drawing.shape, drawing.places[0], plan.middle))
+    return plan.lattice(drawing)
 
 
 def _all_even(drawing: Drawing) -> bool:

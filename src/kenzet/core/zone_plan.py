@@ -23,6 +23,7 @@ from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.fills.base import Figure, Meeting, Mend, Site, Wish
 from kenzet.core.gaps import Gap, gap_together, quick_gap
 from kenzet.core.geom.arcs import Arc
+from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.predicates import CURVE_ERROR
 from kenzet.core.geom.region import Point
 from kenzet.core.hand import BY_HAND
@@ -212,6 +213,10 @@ class ZonePlan:
     def template(self, drawing: Drawing, place: str = "") -> WaveEdge | ZigzagEdge | None:
         """The ready-made edge that would sew the fill's lines."""
         return drawing.fill.template(self._site(drawing, place))
+
+    def lattice(self, drawing: Drawing) -> Sequence[Straight]:
+        """What the fill's rows and repeats stand on, where it repeats."""
+        return drawing.fill.lattice(self._site(drawing, ""))
 
     def crossings(self, drawing: Drawing, line: int) -> list[float]:
         """Where other straight lines of the drawing cross ``line``, mm from its start, in order."""

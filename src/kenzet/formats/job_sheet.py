@@ -60,12 +60,13 @@ class JobBlock:
 
 @dataclass(frozen=True)
 class JobSheet:
-    """All of it; ``totals`` are told under the quilt."""
+    """All of it; ``totals`` are told under the quilt, and then what is done ``before`` the first stitch, in order."""
 
     title: str
     subtitle: str
     picture: Picture
     totals: tuple[str, ...]
+    before: tuple[str, ...]
     blocks: tuple[JobBlock, ...]
 
 
@@ -82,8 +83,10 @@ def job_pdf(sheet: JobSheet, paper: Paper, large: bool = False) -> bytes:
     story: list[Flowable] = [
         Paragraph(escape(sheet.title), styles["title"]),
         Paragraph(escape(sheet.subtitle), styles["soft"]),
-        _Drawn(sheet.picture, wide, high * 0.62),
+        _Drawn(sheet.picture, wide, high * 0.5),
         *(Paragraph(escape(total), styles["text"]) for total in sheet.totals),
+        Paragraph("Before you sew", styles["zone"]),
+        *_numbered(sheet.before, styles["stroke"]),
     ]
     for block in sheet.blocks:
         story += [PageBreak(), *_block(block, wide, high, styles)]
@@ -109,10 +112,12 @@ def _block(block: JobBlock, wide: float, high: float, styles: dict[str, Paragrap
         head = Paragraph(f"{zone.number} &nbsp; {escape(zone.name)}", styles["zone"])
         says = [Paragraph(escape(said), styles["text"]) for said in zone.says]
         found.append(KeepTogether([head, *says]))
-        found += [
-            Paragraph(f"{k}. {escape(stroke)}", styles["stroke"]) for k, stroke in enumerate(zone.strokes, 1)
-        ]
+        found += _numbered(zone.strokes, styles["stroke"])
     return found
+
+
+def _numbered(lines: Sequence[str], style: ParagraphStyle) -> list[Flowable]:
+    return [Paragraph(f"{k}. {escape(line)}", style) for k, line in enumerate(lines, 1)]
 
 
 def _styles(times: float) -> dict[str, ParagraphStyle]:

@@ -76,6 +76,12 @@ class Pages:
     fit: Fit = TRUE
 
 
+def room_on(paper: Paper) -> float:
+    """How long a thing may be to go on one page, mm; a yard on a roll."""
+    long = max(PAPERS[paper]) if paper != "roll" else 914.4 + 2 * MARGIN + FOOTER + 2 * BLEED
+    return long - 2 * MARGIN - FOOTER - 2 * BLEED
+
+
 def tile(
     bounds: tuple[float, float, float, float], paper: Paper, lines: Sequence[Floats], fit: Fit = TRUE
 ) -> Pages:

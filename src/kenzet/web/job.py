@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable
 
 import numpy as np
@@ -12,10 +13,13 @@ from kenzet.core.drawing import Drawing
 from kenzet.core.errors import BadValue, TooMany
 from kenzet.core.geom.region import Floats
 from kenzet.core.marks.marking import marks_of, method_of
+from kenzet.core.marks.prep import prep
 from kenzet.core.marks.sheet import SheetWish, mark_sheet
-from kenzet.core.marks.strokes import ordered
+from kenzet.core.marks.table import steps
+from kenzet.core.marks.tools import choices, fabrics_of
 from kenzet.core.measure import Unit
 from kenzet.core.plan import plan_quilt
+from kenzet.core.top.document import Basted, Layered
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.layout import Part, place_all
 from kenzet.core.zone_plan import ZonePlan
@@ -25,13 +29,21 @@ from kenzet.formats.placement import Paper
 from kenzet.web import models as m
 from kenzet.web import show, slip
 from kenzet.web import zone_models as z
-from kenzet.web.at_hand import file_answer, laid_quilt
+from kenzet.web.at_hand import answer, file_answer, laid_quilt
 from kenzet.web.marking_words import METHOD_LABELS
-from kenzet.web.table import stroke_words
+from kenzet.web.table import step_words
 
 job = APIBlueprint("job", __name__, url_prefix="/api/quilts/<quilt>")
 
-MOST_STROKES = 60
+MOST_STEPS = 60
+
+
+class PrepView(m.Wire):
+    """How the layers are put together, and what is done before the first stitch, in order."""
+
+    layered: Layered
+    basted: Basted
+    steps: list[str]
 
 
 class JobQuery(m.Reading):
@@ -49,6 +61,47 @@ def job_sheet(path: m.QuiltPath, query: JobQuery) -> Response:
     return file_answer(job_pdf(sheet, query.paper, query.large), "application/pdf", "job-sheet.pdf")
 
 
+@job.post("/prep", responses={200: PrepView})
+def prep_view(path: m.QuiltPath) -> Response:
+    """From the pressed top to the basted quilt."""
+    _, laid = laid_quilt(path.quilt)
+    quilt = laid.quilt
+    return answer(PrepView(layered=quilt.layered, basted=quilt.basted, steps=_prep(laid)))
+
+
+def _prep(laid: LaidQuilt) -> list[str]:
+    plans, tools = plan_quilt(laid).values(), laid.quilt.kit.tools
+    todo: Counter[str] = Counter()
+    spent, markers = 0.0, {}
+    for plan in plans:
+        for drawing in plan.drawings:
+            marks = marks_of(plan, drawing)
+            if not marks.seconds:
+                continue
+            times = len(drawing.places)
+            for what, many in (
+                ("stroke", marks.drawn),
+                ("tick", marks.ticks),
+                ("dot", len(marks.dots)),
+                ("sign", len(marks.signs)),
+                ("placing of tape or stencil", marks.laid_down),
+            ):
+                todo[what] += many * times
+            spent += marks.seconds * times
+            offered = {one.key: one for one in choices(tools, fabrics_of(laid.quilt, drawing))}
+            hers = offered.get(plan.zone.mark_with or "") or next(iter(offered.values()), None)
+            if hers and marks.method != "tape":
+                markers[hers.key] = hers.marker
+    what = [_many(many, what) for what, many in todo.items() if many]
+    said = f"{', '.join(what)}; {show.minutes(spent)}" if what else "nothing has to be drawn"
+    return prep(laid.quilt.layered, laid.quilt.basted, said, list(markers.values()))
+
+
+def _many(many: int, what: str) -> str:
+    first, *rest = what.split(" ")
+    return " ".join([f"{many:,}", first if many == 1 else f"{first}s", *rest])
+
+
 def _sheet(laid: LaidQuilt, revision: int, unit: Unit, paper: Paper) -> JobSheet:
     plans = plan_quilt(laid)
     if not plans:
@@ -64,6 +117,7 @@ def _sheet(laid: LaidQuilt, revision: int, unit: Unit, paper: Paper) -> JobSheet
         f"{size} · plan {revision}",
         _whole(laid, plans.values()),
         tuple(totals),
+        tuple(_prep(laid)),
         tuple(blocks),
     )
 
@@ -131,10 +185,10 @@ def _zone(
         says.append(f"Its mark sheet has {len(pages.tiles)} {'page' if len(pages.tiles) == 1 else 'pages'}.")
     except TooMany:
         says.append("Its mark sheet would have too many pages: measure the ticks off along the edges.")
-    strokes = ordered(drawing.region, marks, plan.kit)
-    told = [stroke_words(plan, drawing, stroke, unit) for stroke in strokes[:MOST_STROKES]]
-    if len(strokes) > MOST_STROKES:
-        told.append(f"… and {len(strokes) - MOST_STROKES} more in the same way.")
+    todo = steps(plan, drawing, marks)
+    told = [step_words(plan, drawing, step, unit) for step in todo[:MOST_STEPS]]
+    if len(todo) > MOST_STEPS:
+        told.append(f"… and {len(todo) - MOST_STEPS} more in the same way.")
     return JobZone(number, plan.zone.name, tuple(said for said in says if said), tuple(told))
 
 

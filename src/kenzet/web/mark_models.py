@@ -9,6 +9,8 @@ from kenzet.core.top.zone import MarkMethod
 from kenzet.formats.placement import Paper
 from kenzet.web import models as m
 
+SheetOf = Literal["zone", "block", "repeat"]
+
 
 class MarksRequest(m.Reading):
     """The marks of a zone as it is kept, by a method, on a paper."""
@@ -19,7 +21,7 @@ class MarksRequest(m.Reading):
     method: MarkMethod | None = None
     paper: Paper = "letter"
     kind: SheetKind = "stitched lines"
-    of: Literal["zone", "block"] = "zone"
+    of: SheetOf = "zone"
 
 
 class MethodView(m.Wire):
@@ -56,11 +58,14 @@ class SignView(m.Wire):
     strokes: list[list[float]]
 
 
-class TapeView(m.Wire):
-    """A strip where it is laid in round ``round`` (from 0): its corners, flat x, y; mm in the part."""
+class LaidView(m.Wire):
+    """A strip of tape or a stencil where it is laid in round ``round`` (from 0): its corners, flat x, y, and what is sewn
+    along it, from start to end; mm in the part.
+    """
 
     round: int
     corners: list[float]
+    sewn: list[list[float]]
 
 
 class ToolView(m.Wire):
@@ -94,8 +99,12 @@ class MarksView(m.Wire):
     tools: list[ToolView]
     tool: str
     tool_words: list[str]
-    tapes: list[TapeView]
+    laid: list[LaidView]
     rounds: int
+    round_is: Literal["Round", "Placing"]
+    stands_for: Literal["sewn line", "ruler edge"]
+    repeats: bool
+    at_the_table: int
     edges: list[EdgeView]
     pages: int
     pages_words: str

@@ -5,21 +5,26 @@ from __future__ import annotations
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
+from kenzet.core.drawing import Drawing
 from kenzet.core.errors import TooMany
+from kenzet.core.geom.region import Floats
 from kenzet.core.hand import BY_HAND
-from kenzet.core.marks.marking import marks_of, methods
-from kenzet.core.marks.sheet import MarkSheet, SheetWish, mark_sheet
+from kenzet.core.marks.marking import Marks, marks_of, methods
+from kenzet.core.marks.repeat import repeat_of
+from kenzet.core.marks.sheet import MarkSheet, SheetWish, mark_sheet, ruler_edges
+from kenzet.core.marks.table import steps
 from kenzet.core.marks.together import together
 from kenzet.core.marks.tools import choices, fabrics_of
+from kenzet.core.measure import Unit
 from kenzet.core.plan import plan_quilt
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.zone_plan import ZonePlan
 from kenzet.formats.pdf import pages_of
-from kenzet.formats.placement import Paper
+from kenzet.formats.placement import Paper, room_on
 from kenzet.web import models as m
 from kenzet.web import show
 from kenzet.web.at_hand import answer, laid_quilt, planned
-from kenzet.web.mark_models import LayerView, MarksRequest, MarksView, SignView, TapeView
+from kenzet.web.mark_models import LaidView, LayerView, MarksRequest, MarksView, SignView
 from kenzet.web.marking_words import edge_view, method_view, note_of, rows_of, tool_view, tool_words
 
 marks = APIBlueprint("marks", __name__, url_prefix="/api/quilts/<quilt>")
@@ -44,7 +49,10 @@ def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
     unit, drawing = body.unit, found.drawing_at(body.place)
     marks = marks_of(found, drawing, body.method)
     drawn = together(laid, body.zone, body.place) if body.of == "block" else [(found, drawing)]
-    sheet = mark_sheet(drawn, SheetWish(marks.method, body.kind), laid.quilt.name, 0, unit)
+    repeat = repeat_of(found, drawing, room_on(body.paper))
+    wish = SheetWish(marks.method, body.kind, repeat=repeat if body.of == "repeat" else None)
+    sheet = mark_sheet(drawn, wish, laid.quilt.name, 0, unit)
+    edges = body.kind == "ruler edges" and marks.method != "half"
     many, pages_words = _pages(sheet, body.paper)
     offered = choices(found.kit.tools, fabrics_of(laid.quilt, drawing)) if marks.count else []
     hers = [choice for choice in offered if choice.key == found.zone.mark_with]
@@ -56,29 +64,29 @@ def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
         method=marks.method,
         chosen_by_her=found.zone.marking is not None,
         methods=[method_view(found, drawing, key, unit) for key in methods(found, drawing)],
-        strokes=[stroke.round(3).ravel().tolist() for stroke in marks.strokes],
+        strokes=list(map(flat, ruler_edges(found, drawing, marks) if edges else marks.strokes)),
+        stands_for="ruler edge" if edges else "sewn line",
+        repeats=repeat is not None,
+        at_the_table=len(steps(found, drawing, marks)),
         dots=[list(dot) for dot in marks.dots],
         signs=[
             SignView(
                 names=sign.names,
                 at=list(sign.at),
-                strokes=[s.round(3).ravel().tolist() for s in sign.strokes],
+                strokes=list(map(flat, sign.strokes)),
             )
             for sign in marks.signs
         ],
         tools=[tool_view(choice) for choice in offered],
         tool=tool.key if tool else "",
         tool_words=tool_words(tool, drawing, marks) if tool else [],
-        tapes=[
-            TapeView(round=number, corners=placement.corners.round(3).ravel().tolist())
-            for number, some in enumerate(marks.tape.rounds if marks.tape else ())
-            for placement in some
-        ],
-        rounds=len(marks.tape.rounds) if marks.tape else 0,
+        laid=laid_views(drawing, marks),
+        rounds=rounds_of(marks),
+        round_is="Placing" if marks.stencil else "Round",
         edges=[edge_view(ticked, found.kit.marking_step.mm, unit) for ticked in found.ticked(drawing)],
         pages=many,
         pages_words=pages_words,
-        rows=rows_of(found, drawing, marks, unit),
+        rows=[*rows_of(found, drawing, marks, unit), *_margin(laid, drawing, unit)],
         note=note_of(found, drawing, marks, unit),
         caution=CAUTION,
         drawings=show.drawings(whole),
@@ -86,6 +94,39 @@ def _view(laid: LaidQuilt, found: ZonePlan, body: MarksRequest) -> MarksView:
         layer=layer,
         totals=show.totals(plan_quilt(laid).values(), unit),
     )
+
+
+def _margin(laid: LaidQuilt, drawing: Drawing, unit: Unit) -> list[m.Row]:
+    """What is kept free at the quilt's edge, where the zone reaches it: tape along it is obeyed, a drawn line is not."""
+    if not laid.meets_margin(drawing.shape):
+        return []
+    words: m.Words = ["tape, ", show.shown(laid.quilt.edge.mm, unit), " in from it"]
+    return [m.Row(label=["Margin at the quilt’s edge"], words=words)]
+
+
+def laid_views(drawing: Drawing, marks: Marks) -> list[LaidView]:
+    """Strips of tape round by round, or a stencil placing by placing."""
+    if marks.stencil:
+        return [
+            LaidView(round=k, corners=flat(corners), sewn=[])
+            for k, corners in enumerate(marks.stencil.corners)
+        ]
+    return [
+        LaidView(round=number, corners=flat(placement.corners), sewn=list(map(flat, lines)))
+        for number, some in enumerate(marks.tape.rounds if marks.tape else ())
+        for placement, lines in zip(some, marks.tape.sewn(drawing, number), strict=True)
+    ]
+
+
+def rounds_of(marks: Marks) -> int:
+    """How often something is laid down and taken up again."""
+    return marks.stencil.placements if marks.stencil else len(marks.tape.rounds) if marks.tape else 0
+
+
+def flat(line: Floats) -> list[float]:
+    """x and y in turn."""
+    points: list[float] = line.round(3).ravel().tolist()
+    return points
 
 
 def _pages(sheet: MarkSheet, paper: Paper) -> tuple[int, str]:

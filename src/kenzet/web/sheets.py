@@ -12,6 +12,7 @@ from pydantic import Field
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.marks.marking import method_of
 from kenzet.core.marks.printer import BARS, Printer, corrected
+from kenzet.core.marks.repeat import repeat_of
 from kenzet.core.marks.sheet import MarkSheet, SheetKind, SheetWish, mark_sheet
 from kenzet.core.marks.together import together
 from kenzet.core.measure import Length
@@ -20,13 +21,14 @@ from kenzet.formats.check_page import check_page
 from kenzet.formats.dxf_out import dxf
 from kenzet.formats.marks_csv import strokes_csv, ticks_csv
 from kenzet.formats.pdf import pdf
-from kenzet.formats.placement import TRUE, Fit, Paper
+from kenzet.formats.placement import TRUE, Fit, Paper, room_on
 from kenzet.formats.strip import strip_pdf
 from kenzet.formats.svg import svg
 from kenzet.store import printers as store
 from kenzet.store.quilts import LOCAL_OWNER
 from kenzet.web import models as m
 from kenzet.web.at_hand import answer, connection, file_answer, laid_quilt, planned
+from kenzet.web.mark_models import SheetOf
 
 sheets = APIBlueprint("sheets", __name__, url_prefix="/api")
 
@@ -41,7 +43,7 @@ class SheetQuery(m.Reading):
     method: MarkMethod | None = None
     kind: SheetKind = "stitched lines"
     back: bool = False
-    of: Literal["zone", "block"] = "zone"
+    of: SheetOf = "zone"
     paper: Paper = "letter"
     printer: str = Field("", max_length=60)
 
@@ -218,7 +220,10 @@ def _sheet(path: m.ZonePath, query: SheetQuery) -> MarkSheet:
     found = planned(laid, path.zone).layered(query.layer)
     drawing = found.drawing_at(query.place)
     drawn = together(laid, path.zone, query.place) if query.of == "block" else [(found, drawing)]
-    wish = SheetWish(query.method or method_of(found, drawing), query.kind, query.back)
+    repeat = repeat_of(found, drawing, room_on(query.paper)) if query.of == "repeat" else None
+    if query.of == "repeat" and repeat is None:
+        raise BadValue("The lines of this zone do not repeat along it.", "of")
+    wish = SheetWish(query.method or method_of(found, drawing), query.kind, query.back, repeat)
     return mark_sheet(drawn, wish, kept.quilt.name, kept.revision, query.unit)
 
 

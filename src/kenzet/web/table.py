@@ -12,8 +12,9 @@ from pydantic import Field
 from kenzet.core.drawing import Drawing
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.region import Region
-from kenzet.core.marks.marking import marks_of
-from kenzet.core.marks.strokes import End, Stroke, ordered
+from kenzet.core.marks.marking import marks_of, method_of
+from kenzet.core.marks.strokes import End, Stroke
+from kenzet.core.marks.table import StepKind, TableStep, steps
 from kenzet.core.marks.ticks import edge_names
 from kenzet.core.marks.tools import care, choices, fabrics_of
 from kenzet.core.measure import Unit, rounded
@@ -24,12 +25,19 @@ from kenzet.store import marked as store
 from kenzet.web import models as m
 from kenzet.web import show
 from kenzet.web.at_hand import answer, connection, laid_quilt, planned
+from kenzet.web.marks import flat
 
 table = APIBlueprint("table", __name__, url_prefix="/api/quilts/<quilt>")
 
 
+PINS = (
+    "The pins that hold the layers are still in: take each out before the needle reaches it, and count them."
+)
+PEEL = "Peel it slowly: a stitch may have caught it."
+
+
 class TableRequest(m.Reading):
-    """A zone at a place; ``done`` says how many strokes are drawn by now, ``off`` that its marks are taken off."""
+    """A zone at a place; ``done`` says how many steps are done by now, ``off`` that its marks are taken off."""
 
     zone: m.ZoneKey
     place: m.PlaceKey = ""
@@ -38,14 +46,21 @@ class TableRequest(m.Reading):
     off: bool = False
 
 
-class StrokeView(m.Wire):
-    """A stroke: what to lay on what, from where to where; ``points`` flat x, y, mm in the part."""
+class StepView(m.Wire):
+    """One thing to do: a stroke, or ticks, dots, signs, strips of tape, a stencil. What to lay on what, from where to
+    where; ``lines`` are drawn, or sewn where there are strips; ``laid`` the corners of what is laid down; flat x, y,
+    mm in the part.
+    """
 
-    points: list[float]
+    kind: StepKind
+    lines: list[list[float]]
+    dots: list[list[float]]
+    laid: list[list[float]]
     turn: bool
     lay: m.Words
     begins: m.Words
     ends: m.Words
+    figures: list[m.Shown]
 
 
 class StillOn(m.Wire):
@@ -58,28 +73,29 @@ class StillOn(m.Wire):
 
 
 class TableView(m.Wire):
-    """The strokes of one place in their order; the same ones at ``times`` places. ``done`` counts over all of them."""
+    """What is done at one place, in order; the same at ``times`` places. ``done`` counts over all of them."""
 
     zone: str
     name: str
-    strokes: list[StrokeView]
+    steps: list[StepView]
     times: int
     done: int
     still_on: list[StillOn]
+    pins: str
 
 
 @table.post("/table", responses={200: TableView})
 def at_the_table(path: m.QuiltPath, body: TableRequest) -> Response:
-    """The strokes, and how far she is; what is told is kept."""
+    """What to do, and how far she is; what is told is kept."""
     _, laid = laid_quilt(path.quilt)
     found = planned(laid, body.zone).layered(body.layer)
     drawing = found.drawing_at(body.place)
-    strokes = ordered(drawing.region, marks_of(found, drawing), found.kit)
+    todo = steps(found, drawing, marks_of(found, drawing))
     times = sum(len(one.places) for one in found.drawings)
     with connection() as conn:
         if body.done is not None:
-            if body.done > len(strokes) * times:
-                raise BadValue(f"There are {len(strokes) * times} strokes in all.", "done")
+            if body.done > len(todo) * times:
+                raise BadValue(f"There are {len(todo) * times} steps in all.", "done")
             store.set_done(conn, path.quilt, body.zone, body.done, date.today())
         if body.off:
             store.take_off(conn, path.quilt, body.zone, date.today())
@@ -89,9 +105,10 @@ def at_the_table(path: m.QuiltPath, body: TableRequest) -> Response:
         TableView(
             zone=body.zone,
             name=found.zone.name,
-            strokes=[_stroke(found, drawing, stroke, body.unit) for stroke in strokes],
+            steps=[_step(found, drawing, step, body.unit) for step in todo],
             times=times,
-            done=min(mine.done, len(strokes) * times) if mine and mine.taken_off is None else 0,
+            done=min(mine.done, len(todo) * times) if mine and mine.taken_off is None else 0,
+            pins=PINS if laid.quilt.basted == "pins" and any(one.still_on for one in known.values()) else "",
             still_on=[
                 _still(laid, one) for one in known.values() if one.still_on and one.zone in laid.quilt.zones
             ],
@@ -105,28 +122,62 @@ def _still(laid: LaidQuilt, one: store.Marked) -> StillOn:
     zone = laid.zone(one.zone)
     hers = [choice for choice in offered if choice.key == zone.mark_with] or offered
     since = one.put_on.strftime("%-d %B") if one.put_on else ""
+    if plan and method_of(plan, plan.drawings[0]) == "tape":
+        return StillOn(zone=one.zone, name=zone.name, since=since, off=PEEL)
     return StillOn(zone=one.zone, name=zone.name, since=since, off=care(hers[0].marker)[0] if hers else "")
 
 
-def _stroke(found: ZonePlan, drawing: Drawing, stroke: Stroke, unit: Unit) -> StrokeView:
-    begins, ends = ([], []) if stroke.ends is None else (
+def _step(found: ZonePlan, drawing: Drawing, step: TableStep, unit: Unit) -> StepView:
+    stroke = step.stroke
+    begins, ends = ([], []) if stroke is None or stroke.ends is None else (
         _end(drawing.region, end, found, unit) for end in stroke.ends
     )  # fmt: skip
-    return StrokeView(
-        points=stroke.points.round(3).ravel().tolist(),
-        turn=stroke.turn,
-        lay=_lay(found, drawing.region, stroke, unit),
+    return StepView(
+        kind=step.kind,
+        lines=list(map(flat, step.lines)),
+        dots=[list(dot) for dot in step.dots],
+        laid=list(map(flat, step.laid)),
+        turn=stroke is not None and stroke.turn,
+        lay=_lay(found, drawing.region, stroke, unit) if stroke else [_without_ruler(found, drawing, step)],
         begins=begins,
         ends=ends,
+        figures=[show.shown(tick.drawn, unit, bare=True) for tick in step.edge.ticks] if step.edge else [],
     )
 
 
-def stroke_words(found: ZonePlan, drawing: Drawing, stroke: Stroke, unit: Unit) -> str:
+def step_words(found: ZonePlan, drawing: Drawing, step: TableStep, unit: Unit) -> str:
     """The same in one line, for paper."""
-    view = _stroke(found, drawing, stroke, unit)
+    view = _step(found, drawing, step, unit)
     said = "Turn the quilt. " if view.turn else ""
     said += show.plain(view.lay)
+    if view.figures:
+        said += f" {', '.join(one.text for one in view.figures)} {unit}."
     return said + (f" From {show.plain(view.begins)} to {show.plain(view.ends)}." if view.begins else "")
+
+
+def _without_ruler(found: ZonePlan, drawing: Drawing, step: TableStep) -> str:
+    """What is done with a tape measure, a strip or a stencil."""
+    marks = marks_of(found, drawing)
+    if step.edge:
+        upright = abs(step.edge.edge.end[0] - step.edge.edge.start[0]) < 1e-3
+        return f"Tick {_named(step.edge.name)}, the tape measure lying from its {'top' if upright else 'left'} end:"
+    if step.kind == "dots":
+        return f"Put a dot at every end and turn, {len(step.dots)} in all: prick them through the mark sheet."
+    if step.kind == "signs":
+        return "Draw the texture’s sign in the middle of its place."
+    if step.kind == "strips" and marks.tape:
+        tape = found.kit.tools[marks.tape.tape].name
+        many = "a strip" if len(step.laid) == 1 else f"{len(step.laid)} strips"
+        said = f"Lay {many} of “{tape}” as it is drawn"
+        return f"{said}, sew along {'both edges' if marks.tape.both or marks.tape.halving else 'the marked edge'}, then peel slowly."
+    stencil = found.kit.tools[marks.stencil.stencil].name if marks.stencil else ""
+    if step.number == 1:
+        return f"Lay “{stencil}” with its first lines on the first of the zone. Pat, do not rub."
+    return f"Move “{stencil}” on: its first line over the last that you powdered."
+
+
+def _named(edge: str) -> str:
+    return "the seam" if edge.startswith("edge ") else f"the {edge}"
 
 
 def _lay(found: ZonePlan, region: Region, stroke: Stroke, unit: Unit) -> m.Words:
@@ -159,5 +210,4 @@ def _end(region: Region, end: End, found: ZonePlan, unit: Unit) -> m.Words:
 
 
 def _edge_name(region: Region, number: int) -> str:
-    name = edge_names(region)[number]
-    return "the seam" if name.startswith("edge ") else f"the {name}"
+    return _named(edge_names(region)[number])

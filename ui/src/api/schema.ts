@@ -464,6 +464,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/prep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** From the pressed top to the basted quilt. */
+        post: operations["job_prep_view_prep_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/redo": {
         parameters: {
             query?: never;
@@ -524,7 +541,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The strokes, and how far she is; what is told is kept. */
+        /** What to do, and how far she is; what is told is kept. */
         post: operations["table_at_the_table_table_post"];
         delete?: never;
         options?: never;
@@ -1683,6 +1700,19 @@ export interface components {
             slots: components["schemas"]["SlotView"][];
         };
         /**
+         * LaidView
+         * @description A strip of tape or a stencil where it is laid in round ``round`` (from 0): its corners, flat x, y, and what is sewn
+         *     along it, from start to end; mm in the part.
+         */
+        LaidView: {
+            /** Corners */
+            corners: number[];
+            /** Round */
+            round: number;
+            /** Sewn */
+            sewn: number[][];
+        };
+        /**
          * LayRequest
          * @description A planned line (none: the one that shows best how the others are laid), and the ruler for it, if she chose one.
          */
@@ -1802,7 +1832,7 @@ export interface components {
              * @default zone
              * @enum {string}
              */
-            of: "zone" | "block";
+            of: "zone" | "block" | "repeat";
             /**
              * Paper
              * @default letter
@@ -1828,6 +1858,8 @@ export interface components {
          * @description The marks of a zone.
          */
         MarksView: {
+            /** At The Table */
+            at_the_table: number;
             /** Caution */
             caution: string;
             /** Chosen By Her */
@@ -1838,6 +1870,8 @@ export interface components {
             drawings: components["schemas"]["DrawingView"][];
             /** Edges */
             edges: components["schemas"]["EdgeView"][];
+            /** Laid */
+            laid: components["schemas"]["LaidView"][];
             /** Layer */
             layer: number;
             /** Layers */
@@ -1859,16 +1893,26 @@ export interface components {
             pages: number;
             /** Pages Words */
             pages_words: string;
+            /** Repeats */
+            repeats: boolean;
+            /**
+             * Round Is
+             * @enum {string}
+             */
+            round_is: "Round" | "Placing";
             /** Rounds */
             rounds: number;
             /** Rows */
             rows: components["schemas"]["Row"][];
             /** Signs */
             signs: components["schemas"]["SignView"][];
+            /**
+             * Stands For
+             * @enum {string}
+             */
+            stands_for: "sewn line" | "ruler edge";
             /** Strokes */
             strokes: number[][];
-            /** Tapes */
-            tapes: components["schemas"]["TapeView"][];
             /** Tool */
             tool: string;
             /** Tool Words */
@@ -2211,6 +2255,24 @@ export interface components {
             measured: components["schemas"]["PointView"] | null;
             /** Points */
             points: components["schemas"]["PointView"][];
+        };
+        /**
+         * PrepView
+         * @description How the layers are put together, and what is done before the first stitch, in order.
+         */
+        PrepView: {
+            /**
+             * Basted
+             * @enum {string}
+             */
+            basted: "pins" | "thread" | "spray glue";
+            /**
+             * Layered
+             * @enum {string}
+             */
+            layered: "after marking" | "before marking";
+            /** Steps */
+            steps: string[];
         };
         /**
          * PrinterView
@@ -2678,6 +2740,35 @@ export interface components {
             field: string;
         };
         /**
+         * StepView
+         * @description One thing to do: a stroke, or ticks, dots, signs, strips of tape, a stencil. What to lay on what, from where to
+         *     where; ``lines`` are drawn, or sewn where there are strips; ``laid`` the corners of what is laid down; flat x, y,
+         *     mm in the part.
+         */
+        StepView: {
+            /** Begins */
+            begins: (string | components["schemas"]["Shown"])[];
+            /** Dots */
+            dots: number[][];
+            /** Ends */
+            ends: (string | components["schemas"]["Shown"])[];
+            /** Figures */
+            figures: components["schemas"]["Shown"][];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "ticks" | "dots" | "signs" | "stroke" | "strips" | "stencil";
+            /** Laid */
+            laid: number[][];
+            /** Lay */
+            lay: (string | components["schemas"]["Shown"])[];
+            /** Lines */
+            lines: number[][];
+            /** Turn */
+            turn: boolean;
+        };
+        /**
          * StillOn
          * @description Marks that are on the quilt, since when, and how they come off.
          */
@@ -2734,22 +2825,6 @@ export interface components {
             unit: "in" | "mm";
         };
         /**
-         * StrokeView
-         * @description A stroke: what to lay on what, from where to where; ``points`` flat x, y, mm in the part.
-         */
-        StrokeView: {
-            /** Begins */
-            begins: (string | components["schemas"]["Shown"])[];
-            /** Ends */
-            ends: (string | components["schemas"]["Shown"])[];
-            /** Lay */
-            lay: (string | components["schemas"]["Shown"])[];
-            /** Points */
-            points: number[];
-            /** Turn */
-            turn: boolean;
-        };
-        /**
          * SumView
          * @description The sum of a spacing: terms that add up to ``total``, or a sentence that says why none do.
          */
@@ -2786,7 +2861,7 @@ export interface components {
         };
         /**
          * TableRequest
-         * @description A zone at a place; ``done`` says how many strokes are drawn by now, ``off`` that its marks are taken off.
+         * @description A zone at a place; ``done`` says how many steps are done by now, ``off`` that its marks are taken off.
          */
         TableRequest: {
             /**
@@ -2820,31 +2895,23 @@ export interface components {
         };
         /**
          * TableView
-         * @description The strokes of one place in their order; the same ones at ``times`` places. ``done`` counts over all of them.
+         * @description What is done at one place, in order; the same at ``times`` places. ``done`` counts over all of them.
          */
         TableView: {
             /** Done */
             done: number;
             /** Name */
             name: string;
+            /** Pins */
+            pins: string;
+            /** Steps */
+            steps: components["schemas"]["StepView"][];
             /** Still On */
             still_on: components["schemas"]["StillOn"][];
-            /** Strokes */
-            strokes: components["schemas"]["StrokeView"][];
             /** Times */
             times: number;
             /** Zone */
             zone: string;
-        };
-        /**
-         * TapeView
-         * @description A strip where it is laid in round ``round`` (from 0): its corners, flat x, y; mm in the part.
-         */
-        TapeView: {
-            /** Corners */
-            corners: number[];
-            /** Round */
-            round: number;
         };
         /**
          * Term
@@ -4072,6 +4139,37 @@ export interface operations {
             };
         };
     };
+    job_prep_view_prep_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrepView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     quilts_redo_quilts__quilt__redo_post: {
         parameters: {
             query?: never;
@@ -4324,7 +4422,7 @@ export interface operations {
                 method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
                 kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
                 back?: boolean;
-                of?: "zone" | "block";
+                of?: "zone" | "block" | "repeat";
                 paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
                 printer?: string;
             };
@@ -4357,7 +4455,7 @@ export interface operations {
                 method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
                 kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
                 back?: boolean;
-                of?: "zone" | "block";
+                of?: "zone" | "block" | "repeat";
                 paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
                 printer?: string;
             };
@@ -4390,7 +4488,7 @@ export interface operations {
                 method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
                 kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
                 back?: boolean;
-                of?: "zone" | "block";
+                of?: "zone" | "block" | "repeat";
                 paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
                 printer?: string;
             };
@@ -4423,7 +4521,7 @@ export interface operations {
                 method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
                 kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
                 back?: boolean;
-                of?: "zone" | "block";
+                of?: "zone" | "block" | "repeat";
                 paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
                 printer?: string;
                 edge?: number;
@@ -4457,7 +4555,7 @@ export interface operations {
                 method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
                 kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
                 back?: boolean;
-                of?: "zone" | "block";
+                of?: "zone" | "block" | "repeat";
                 paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
                 printer?: string;
             };
@@ -4490,7 +4588,7 @@ export interface operations {
                 method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
                 kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
                 back?: boolean;
-                of?: "zone" | "block";
+                of?: "zone" | "block" | "repeat";
                 paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
                 printer?: string;
             };

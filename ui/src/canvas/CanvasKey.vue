@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What the strokes on the drawing mean; told by shape, not by colour alone. */
-defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' | 'tick' | 'rest' | 'sliver' | 'dot' | 'tape' | 'sign')[] }>()
+defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' | 'tick' | 'rest' | 'sliver' | 'dot' | 'tape' | 'stencil' | 'edge' | 'sign')[] }>()
 </script>
 
 <template>
@@ -11,7 +11,15 @@ defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' |
     <li v-if="shows.includes('mark')"><svg width="34" height="10"><path d="M2 5H34" stroke="#b9820f" stroke-width="3.6" stroke-linecap="round" stroke-dasharray="0.1 6.4" /></svg>draw this</li>
     <li v-if="shows.includes('tick')"><svg width="14" height="14"><path d="M7 0V14" stroke="#b9820f" stroke-width="2" /></svg>tick on an edge</li>
     <li v-if="shows.includes('dot')"><svg width="12" height="12"><circle cx="6" cy="6" r="3.6" fill="#b9820f" /></svg>dot</li>
-    <li v-if="shows.includes('tape')"><svg width="26" height="12"><rect x="1" y="1.5" width="24" height="9" fill="#f6e7b4" stroke="#b9820f" stroke-width="1.4" /></svg>tape</li>
+    <li v-if="shows.includes('edge')"><svg width="34" height="10"><path d="M1 5H34" stroke="#1f6f69" stroke-width="2.4" stroke-linecap="round" stroke-dasharray="11 4 1 4" /></svg>the ruler’s edge goes here</li>
+    <template v-if="shows.includes('tape')">
+      <li><svg width="26" height="12"><rect x="1" y="1.5" width="24" height="9" fill="#f6e7b4" stroke="#b9820f" stroke-width="1.4" /></svg>tape</li>
+      <li><svg width="34" height="12"><path d="M0 6H34" stroke="#2b3a67" stroke-width="2.4" stroke-dasharray="8 4" /><path d="M15 1l6 5l-6 5" fill="none" stroke="#2b3a67" stroke-width="2.2" /></svg>sew along its edge, this way</li>
+    </template>
+    <template v-if="shows.includes('stencil')">
+      <li><svg width="16" height="14"><rect x="1" y="1.5" width="14" height="11" fill="#f6e7b4" stroke="#b9820f" stroke-width="1.4" /></svg>stencil</li>
+      <li><svg width="16" height="14"><rect x="1" y="1.5" width="14" height="11" fill="none" stroke="#b9820f" stroke-width="1.4" stroke-dasharray="3 2" /></svg>where it lay before</li>
+    </template>
     <li v-if="shows.includes('sign')"><svg width="22" height="12"><path d="M1 6Q6 -3 11 6T21 6" fill="none" stroke="#6b4a05" stroke-width="2" /></svg>which texture goes here</li>
     <li v-if="shows.includes('line')"><svg width="34" height="10"><path d="M0 5H34" stroke="#a8392c" stroke-width="3" stroke-dasharray="13 5" /></svg>this line</li>
     <li v-if="shows.includes('ruler')"><svg width="22" height="14"><rect x="1" y="1" width="20" height="12" fill="#2f9c95" fill-opacity=".3" stroke="#1f6f69" /></svg>ruler</li>

@@ -2,6 +2,8 @@
 /** The quilt to scale between two tape measures: patches, stitches, the chosen zone, the ruler, the marks. */
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import type { Unit, Views } from '../api/client'
+import MarksOverlay from './MarksOverlay.vue'
+import type { Marked } from './marked'
 import RulerOverlay from './RulerOverlay.vue'
 import TapeMeasure from './TapeMeasure.vue'
 import { closedPath, nearest, openPath } from './paths'
@@ -23,10 +25,10 @@ const props = defineProps<{
   /** edges along which a sliver is left: x0, y0, x1, y1 */
   slivers?: number[][]
   /** what is drawn with a marker; the rest is shown faint */
-  marks?: { strokes: number[][]; dots: number[][]; signs: { at: number[]; strokes: number[][] }[]; tapes: { round: number; corners: number[] }[] }
-  /** the stroke that is drawn just now, x, y in turn */
-  now?: number[]
-  /** which round of tape is looked at */
+  marks?: Marked
+  /** what is drawn just now */
+  now?: InstanceType<typeof MarksOverlay>['$props']['now']
+  /** which round of tape, or placing of the stencil, is looked at */
   round?: number
   ticks?: Views['EdgeView'][]
   tickedEdge?: number
@@ -84,8 +86,6 @@ const drawing = computed(() => {
   return drawings.find((d) => d.places.includes(props.place ?? '')) ?? (props.place ? undefined : drawings[0])
 })
 const outline = computed(() => closedPath(shape.value?.rings ?? []))
-const markedPath = computed(() => (props.marks?.strokes ?? []).map((stroke) => openPath(stroke)).join(''))
-const signPath = computed(() => (props.marks?.signs ?? []).flatMap((sign) => sign.strokes).map((stroke) => openPath(stroke)).join(''))
 const veil = computed(() => {
   if (!here.value || times.value < 2 || props.open) return ''
   const { left, right, bottom, top } = here.value
@@ -257,13 +257,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', crossKeys, true))
           <path :d="outline" stroke="#2b3a67" stroke-width="2" stroke-linejoin="round" vector-effect="non-scaling-stroke" />
           <path v-for="(edge, k) in slivers" :key="k" :d="openPath(edge)" class="sliver" stroke="#b9820f" stroke-width="6" stroke-opacity=".55" stroke-linecap="round" vector-effect="non-scaling-stroke" />
           <circle v-if="gap" :cx="gap.x" :cy="gap.y" :r="gap.radius" fill="#a8392c" fill-opacity=".12" stroke="#a8392c" stroke-width="1.6" stroke-dasharray="5 4" vector-effect="non-scaling-stroke" />
-          <path
-            v-if="markedPath" :d="markedPath" class="marked" stroke="#b9820f" stroke-width="3.6" stroke-linecap="round"
-            stroke-dasharray="0.1 6.4" vector-effect="non-scaling-stroke"
-          />
-          <path v-for="(tape, k) in marks?.tapes.filter((one) => one.round === round)" :key="k" :d="closedPath([tape.corners])" class="tape" fill="#f6e7b4" fill-opacity=".72" stroke="#b9820f" stroke-width="1.6" vector-effect="non-scaling-stroke" />
-          <path v-if="now" :d="openPath(now)" class="now" stroke="#a8392c" stroke-width="5" stroke-dasharray="16 6" vector-effect="non-scaling-stroke" />
-          <path v-if="signPath" :d="signPath" class="sign" stroke="#6b4a05" stroke-width="2.2" stroke-linecap="round" vector-effect="non-scaling-stroke" />
+          <MarksOverlay v-if="marks" :marks="marks" :round="round" :now="now" :scale="view.scale" />
         </g>
       </g>
       <g v-if="ticks" class="ticks">
@@ -278,9 +272,6 @@ onBeforeUnmount(() => window.removeEventListener('keydown', crossKeys, true))
       </g>
       <slot v-if="at" name="over" :view="view" :placing="at" :local="local" :width="width" :height="height" />
       <RulerOverlay v-if="ruler && at" :ruler="ruler" :placing="at" :view="view" :unit="unit" />
-      <g v-if="marks && at" class="dots still">
-        <circle v-for="(dot, k) in marks.dots" :key="k" r="3.4" :transform="`translate(${spotOnScreen(dot)[0]})`" />
-      </g>
       <g v-if="cross" class="cross" :transform="`translate(${cross.x} ${cross.y})`"><circle r="11" /><path d="M-17 0h12M5 0h12M0 -17v12M0 5v12" /></g>
       <g v-if="picks && at" class="picks">
         <template v-for="(spot, k) in picks.spots" :key="k">
@@ -320,7 +311,6 @@ canvas { position: absolute; inset: 0; }
 .ticks .chosen { stroke: var(--weld-ink); stroke-width: 2.4; }
 .ticks path { pointer-events: none; }
 .ticks .grab { pointer-events: stroke; stroke: transparent; stroke-width: 14; cursor: pointer; }
-.dots { fill: var(--weld); stroke: var(--paper); stroke-width: 1; }
 .pane:focus-visible { outline: none; }
 .cross { fill: none; stroke: var(--madder); stroke-width: 2; pointer-events: none; }
 .picks path { stroke: var(--madder); stroke-width: 5; stroke-opacity: .55; fill: none; cursor: pointer; stroke-linecap: round; }

@@ -8,7 +8,7 @@ from kenzet.core.changes.base import Change
 from kenzet.core.kit.kit import Kit
 from kenzet.core.measure import Length
 from kenzet.core.top.blocks import Key, Name
-from kenzet.core.top.document import Quilt, Use
+from kenzet.core.top.document import Basted, Layered, Quilt, Use
 from kenzet.core.top.ground import Ground
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.tidy import remade
@@ -50,6 +50,18 @@ class SetQuilt(Change):
         """Raises BadValue at the length that is out of range."""
         wanted = ("use", "edge", "batting_overhang", "backing_overhang", "backing")
         return remade(laid.quilt, **{name: getattr(self, name) for name in wanted}), "the quilt"
+
+
+class SetLayers(Change):
+    """When the top is layered, and how the layers are held."""
+
+    kind: Literal["layers"] = "layers"
+    layered: Layered
+    basted: Basted
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Nothing of the plan changes."""
+        return remade(laid.quilt, layered=self.layered, basted=self.basted), "how it is layered"
 
 
 class SetGround(Change):

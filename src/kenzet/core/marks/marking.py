@@ -81,6 +81,13 @@ class Marks:
         return self.drawn + self.ticks + len(self.dots) + len(self.signs)
 
     @property
+    def laid_down(self) -> int:
+        """How often a strip of tape or the stencil is laid."""
+        return (len(self.tape.placements) if self.tape else 0) + (
+            self.stencil.placements if self.stencil else 0
+        )
+
+    @property
     def seconds(self) -> float:
         """What drawing them takes."""
         drawn = self.drawn * LAY_S + self.pen / PEN_MM_S

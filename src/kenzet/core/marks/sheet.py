@@ -13,9 +13,10 @@ import numpy as np
 import shapely
 
 from kenzet.core.drawing import Drawing
-from kenzet.core.geom.paths import Path
+from kenzet.core.geom.paths import Path, with_arcs
 from kenzet.core.geom.region import Floats, Point, Region
 from kenzet.core.marks.marking import Marks, marks_of, method_of, methods
+from kenzet.core.marks.repeat import Repeat
 from kenzet.core.marks.ticks import TickedEdge
 from kenzet.core.measure import Unit, figure
 from kenzet.core.top.zone import MarkMethod
@@ -35,17 +36,19 @@ class TickMark:
 
 SheetKind = Literal["stitched lines", "ruler edges", "pounce", "light box"]
 POUNCE = 3.0  # mm from hole to hole
+_SEAM = 0.01  # mm: so near to a border a seam runs along it
 
 
 @dataclass(frozen=True, slots=True)
 class SheetWish:
     """How a sheet is wanted: the lines as they are sewn, where the ruler's edge goes, holes to pounce through, or bold
-    for a light box; ``back``: mirrored, to be laid on the quilt's back.
+    for a light box; ``back``: mirrored, to be laid on the quilt's back; ``repeat``: a few repeats of a border only.
     """
 
     method: MarkMethod
     kind: SheetKind = "stitched lines"
     back: bool = False
+    repeat: Repeat | None = None
 
 
 @dataclass(frozen=True, eq=False)
@@ -100,6 +103,7 @@ def mark_sheet(
         ticked=tuple(edge for _, edge in edges),
         bounds=(left, low, right, high),
     )
+    sheet = _cut_to(sheet, wish.repeat, unit) if wish.repeat else sheet
     return _mirrored(sheet) if wish.back else sheet
 
 
@@ -127,11 +131,16 @@ def _what(each: Sequence[tuple[ZonePlan, Drawing, Marks]], wish: SheetWish, unit
 def _arcs_of(plan: ZonePlan, drawing: Drawing, marks: Marks, kind: SheetKind) -> Iterable[Floats]:
     """What is drawn, with its arcs; where the ruler's edge goes if that is wanted."""
     if kind == "ruler edges":
-        yield from (_flat(_edge_line(plan, drawing, number)) for number in marks.lines)
+        yield from map(_flat, ruler_edges(plan, drawing, marks))
     elif marks.method == "half":
         yield from map(_flat, marks.strokes)
     else:
         yield from (_arcs(drawing, number) for number in marks.lines)
+
+
+def ruler_edges(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[Floats]:
+    """Where the ruler's edge goes for every line that is drawn, polylines (n, 2)."""
+    return [_edge_line(plan, drawing, number) for number in marks.lines]
 
 
 def _edge_line(plan: ZonePlan, drawing: Drawing, number: int) -> Floats:
@@ -189,6 +198,49 @@ def _mirrored(sheet: MarkSheet) -> MarkSheet:
         signs=tuple(map(turn, sheet.signs)),
         ticks=tuple(TickMark(point(tick.foot), point(tick.tip), tick.figure) for tick in sheet.ticks),
     )
+
+
+def _cut_to(sheet: MarkSheet, repeat: Repeat, unit: Unit) -> MarkSheet:
+    """What of ``sheet`` lies in the repeats, with ticks where they begin."""
+    window = repeat.window
+    beside, above = (_SEAM, 0.0) if repeat.upright else (0.0, _SEAM)
+    wider = (window[0] - beside, window[1] - above, window[2] + beside, window[3] + above)
+    marks = tuple(_inside(sheet.marks, window))
+    inside = np.array([_holds(window, dot) for dot in sheet.dots.tolist()], dtype=bool)
+    ticks = [tick for tick in sheet.ticks if _holds(window, tick.foot)]
+    ends = [_repeat_tick(repeat, at, f"repeat {k}" if k else "begin") for k, at in enumerate(repeat.begins)]
+    many = f"{repeat.many} repeats" if repeat.many > 1 else "1 repeat"
+    return replace(
+        sheet,
+        subtitle=f"{sheet.subtitle} · {many} of {figure(repeat.each, unit).text} {unit}: lay “begin” on the last tick",
+        seams=tuple(_inside(sheet.seams, wider)),
+        marks=marks,
+        arcs=tuple(with_arcs(line, closed=False) for line in marks),
+        dots=sheet.dots[inside],
+        signs=tuple(_inside(sheet.signs, window)),
+        ticks=(*ticks, *ends),
+        bounds=window,
+    )
+
+
+def _repeat_tick(repeat: Repeat, at: float, name: str) -> TickMark:
+    high = repeat.high
+    if repeat.upright:
+        return TickMark((high, at), (high - TICK, at), name)
+    return TickMark((at, high), (at, high - TICK), name)
+
+
+def _inside(lines: Iterable[Floats], window: tuple[float, float, float, float]) -> Iterable[Floats]:
+    for line in lines:
+        cut = shapely.clip_by_rect(shapely.linestrings(line[:, :2]), *window)
+        for part in getattr(cut, "geoms", [cut]):
+            if part.geom_type == "LineString" and part.length > 0:
+                yield np.asarray(part.coords)
+
+
+def _holds(window: tuple[float, float, float, float], point: Sequence[float]) -> bool:
+    left, low, right, high = window
+    return left - 1e-6 <= point[0] <= right + 1e-6 and low - 1e-6 <= point[1] <= high + 1e-6
 
 
 def outline(region: Region) -> list[Floats]:

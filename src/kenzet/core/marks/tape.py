@@ -99,6 +99,20 @@ class TapePlan:
             taken[k].append(area)
         return rounds
 
+    def sewn(self, drawing: Drawing, number: int) -> list[list[Floats]]:
+        """What is sewn along every strip of round ``number``, polylines from start to end: along one edge one way, along
+        the next the other way, so that the layers do not creep.
+        """
+        found, back = [], False
+        for placement in self.rounds[number]:
+            lines = []
+            for line in placement.lines:
+                ends = drawing.stretches.ends[line].reshape(2, 2)
+                lines.append(ends[::-1] if back else ends)
+                back = not back
+            found.append(lines)
+        return found
+
     @property
     def seconds(self) -> float:
         """To lay them."""

@@ -30,6 +30,8 @@ from kenzet.core.top.zone import BORDER, CORNER, SASHING, SIDE, TOP, Zone
 FORMAT = "kenzet.plan"
 VERSION = 3
 
+Layered = Literal["after marking", "before marking"]
+Basted = Literal["pins", "thread", "spray glue"]
 Use = Literal["bed", "lap", "baby", "wall", "runner", "garment or bag", "practice piece"]
 
 
@@ -37,7 +39,8 @@ class Quilt(Frozen):
     """A quilt with its top, its zones and the kit it is planned with.
 
     ``edge`` is the allowance inside the quilt's edge that no line may enter; the overhangs are those
-    of batting and backing beyond the top, 0 on a sample square.
+    of batting and backing beyond the top, 0 on a sample square. ``layered`` and ``basted`` say when and how the
+    three layers are put together.
     """
 
     format: Literal["kenzet.plan"] = "kenzet.plan"
@@ -52,6 +55,8 @@ class Quilt(Frozen):
     batting_overhang: Length = Length.parse("2 in")
     backing_overhang: Length = Length.parse("3 in")
     backing: Key | None = None
+    layered: Layered = "after marking"
+    basted: Basted = "pins"
     ground: Ground | None = None
     zones: Annotated[dict[Key, Zone], Field(max_length=400)]
     kit: Kit = Kit()

@@ -129,6 +129,13 @@ class LaidQuilt:
             groups.setdefault(outline, (cloth.area if whole else area, []))[1].append(place)
         return [ZoneShape(part, Region(area, cloth.soft), tuple(places)) for area, places in groups.values()]
 
+    def meets_margin(self, shape: ZoneShape) -> bool:
+        """Whether the shape reaches the allowance that is kept free at the quilt's edge."""
+        edge = float(self.quilt.edge.mm)
+        at = place_all(shape.part.places[shape.places[0]], np.array(shape.region.reach))
+        free = np.concatenate([at - edge, np.array([self.top.width, self.top.height]) - edge - at])
+        return edge > 0 and bool(free.min() < 0.01)
+
     def frame_of(self, place: str) -> tuple[Placing, float, float]:
         """Where a picture of ``place`` lies upright in the quilt: its placing, width and height in mm.
 

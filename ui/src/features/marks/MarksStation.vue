@@ -2,6 +2,7 @@
 /** Marks: what to draw for a zone, ticks to measure off, and sheets at true size. */
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Views } from '../../api/client'
+import { NOTHING_MARKED } from '../../canvas/marked'
 import CanvasKey from '../../canvas/CanvasKey.vue'
 import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
 import { useCanvasKeys } from '../../canvas/keys'
@@ -11,6 +12,7 @@ import WordsText from '../../parts/WordsText.vue'
 import ZoneList from '../../parts/ZoneList.vue'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
+import PrepCard from './PrepCard.vue'
 import SheetCard from './SheetCard.vue'
 import type { Sheet } from './sheet'
 import TickStrip from './TickStrip.vue'
@@ -26,7 +28,6 @@ const edge = ref(0)
 const trouble = ref('')
 let asking: AbortController | undefined
 
-const NOTHING = { strokes: [], dots: [], signs: [], tapes: [] }
 /** which strips of tape are on the quilt */
 const round = ref(0)
 const ticksShown = computed(() => (marks.value?.method === 'ticks' || strips.value ? marks.value?.edges : undefined))
@@ -69,8 +70,10 @@ watch(() => [zone.key, zone.place, zone.layer, quilt.taken, quilt.unit, sheet.va
 watch(() => zone.key, () => zone.drop(), { immediate: true })
 onBeforeUnmount(() => zone.layer > 1 && zone.turnTo(0)) // lines laid by hand are looked at here only
 const keys = computed(() => {
-  const { strokes = [], dots = [], tapes = [], signs = [] } = marks.value ?? {}
-  return ['rest', ...(strokes.length ? ['mark'] : []), ...(ticksShown.value ? ['tick'] : []), ...(dots.length ? ['dot'] : []), ...(tapes.length ? ['tape'] : []), ...(signs.length ? ['sign'] : [])] as Shows
+  const { strokes = [], dots = [], laid = [], signs = [] } = marks.value ?? {}
+  const stroke = marks.value?.stands_for === 'ruler edge' ? 'edge' : 'mark'
+  const strip = marks.value?.round_is === 'Placing' ? 'stencil' : 'tape'
+  return ['rest', ...(strokes.length ? [stroke] : []), ...(ticksShown.value ? ['tick'] : []), ...(dots.length ? ['dot'] : []), ...(laid.length ? [strip] : []), ...(signs.length ? ['sign'] : [])] as Shows
 })
 useCanvasKeys(canvas)
 </script>
@@ -80,7 +83,7 @@ useCanvasKeys(canvas)
     <div class="both" :class="{ strip: ticked }">
       <QuiltCanvas
         ref="canvas" :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place" :layer="zone.layer"
-        :marks="marks ?? NOTHING" :round="round" :ticks="ticksShown" :ticked-edge="edge" @patch="choose" @edge="edge = $event"
+        :marks="marks ?? NOTHING_MARKED" :round="round" :ticks="ticksShown" :ticked-edge="edge" @patch="choose" @edge="edge = $event"
       >
         <template #key><CanvasKey :shows="keys" /></template>
       </QuiltCanvas>
@@ -110,12 +113,12 @@ useCanvasKeys(canvas)
           <p v-for="words in marks.tool_words" :key="words" class="quiet">{{ words }}</p>
         </div>
         <div v-if="marks.rounds > 1" class="rounds">
-          <button class="chip" aria-label="The round before" :disabled="round === 0" @click="round -= 1">‹</button>
-          <b data-testid="round">Round {{ round + 1 }} of {{ marks.rounds }}</b>
-          <button class="chip" aria-label="The next round" :disabled="round + 1 >= marks.rounds" data-testid="next-round" @click="round += 1">›</button>
+          <button class="chip" aria-label="The one before" :disabled="round === 0" @click="round -= 1">‹</button>
+          <b data-testid="round">{{ marks.round_is }} {{ round + 1 }} of {{ marks.rounds }}</b>
+          <button class="chip" aria-label="The next one" :disabled="round + 1 >= marks.rounds" data-testid="next-round" @click="round += 1">›</button>
         </div>
         <FigureRows :rows="marks.rows" />
-        <router-link v-if="marks.strokes.length" class="chip table" :to="{ name: 'table', params: { quilt: quilt.id } }" data-testid="to-table">Draw them one by one, in large type ›</router-link>
+        <router-link v-if="marks.at_the_table" class="chip table" :to="{ name: 'table', params: { quilt: quilt.id } }" data-testid="to-table">Do it step by step, in large type ›</router-link>
         <SheetCard v-model="sheet" :marks="marks" />
         <section v-if="marks.edges.length">
           <button v-if="!ticksShown" class="plain left" data-testid="see-ticks" @click="strips = true">see where every line meets the edges …</button>
@@ -141,6 +144,7 @@ useCanvasKeys(canvas)
         </section>
         <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
         <ZoneList :zones="quilt.zones" :chosen="zone.key" lead="Choose the zone that you want to mark: click it on the quilt, or choose it here." @choose="choose" />
+        <PrepCard />
       </template>
     </template>
   </StationPage>

@@ -29,6 +29,7 @@ const href = (file: Parameters<typeof api.sheet>[2]) => api.sheet(quilt.id, zone
     <div class="chips" role="group" aria-label="Of what">
       <button class="chip" :aria-pressed="sheet.of === 'zone'" @click="set({ of: 'zone' })">this zone</button>
       <button class="chip" :aria-pressed="sheet.of === 'block'" data-testid="of-block" @click="set({ of: 'block' })">the whole block</button>
+      <button v-if="marks.repeats || sheet.of === 'repeat'" class="chip" :aria-pressed="sheet.of === 'repeat'" data-testid="of-repeat" title="as many whole repeats as fit on a page, to be laid on again and again along the border" @click="set({ of: 'repeat' })">its repeats</button>
       <button class="chip" :aria-pressed="sheet.back" data-testid="mirrored" title="mirrored, to be laid on the quilt’s back" @click="set({ back: !sheet.back })">for the back</button>
     </div>
     <div class="between">

@@ -1,11 +1,13 @@
 <script setup lang="ts">
-/** At the table: one stroke at a time, in large type; what is drawn is kept. */
+/** At the table: one step at a time, in large type; what is done is kept. */
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, Problem, type Views } from '../../api/client'
+import { NOTHING_MARKED } from '../../canvas/marked'
 import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
 import WordsText from '../../parts/WordsText.vue'
 import { useQuilt } from '../../state/quilt'
+import { newest } from '../../state/unsent'
 import { useZone } from '../../state/zone'
 
 const quilt = useQuilt()
@@ -13,23 +15,28 @@ const zone = useZone()
 const router = useRouter()
 const view = shallowRef<Views['TableView']>()
 const trouble = ref('')
-/** Strokes that are drawn, over all places; sent after each, the newest wins. */
+/** Steps that are done, over all places; kept here until the server has them. */
 const done = ref(0)
-let sending = Promise.resolve()
+const mine = { zone: zone.key, place: zone.place, layer: zone.layer }
+const kept = newest<number>(`table.${quilt.id}.${mine.zone}`, async (value) => void (view.value = await api.table(quilt.id, { ...mine, unit: quilt.unit, done: value })), (problem) => (trouble.value = problem.message))
 
-const here = computed(() => view.value?.strokes.length ?? 0)
+const here = computed(() => view.value?.steps.length ?? 0)
 const all = computed(() => here.value * (view.value?.times ?? 0))
 const over = computed(() => !!here.value && done.value >= all.value)
 const at = computed(() => (here.value ? done.value % here.value : 0))
 const block = computed(() => (here.value ? Math.floor(done.value / here.value) : 0))
-const stroke = computed(() => (over.value ? undefined : view.value?.strokes[at.value]))
-const marks = computed(() => ({ strokes: view.value?.strokes.slice(0, over.value ? here.value : at.value).map((one) => one.points) ?? [], dots: [], signs: [], tapes: [] }))
+const step = computed(() => (over.value ? undefined : view.value?.steps[at.value]))
+const marks = computed(() => {
+  const before = view.value?.steps.slice(0, over.value ? here.value : at.value).filter((one) => one.kind !== 'strips') ?? []
+  return { ...NOTHING_MARKED, strokes: before.flatMap((one) => one.lines), dots: before.flatMap((one) => one.dots) }
+})
 const begins = computed(() => at.value === 0 && block.value > 0)
+const VERBS = { stroke: 'Drawn, next', ticks: 'Ticked, next', dots: 'Dotted, next', signs: 'Drawn, next', strips: 'Sewn and peeled, next', stencil: 'Powdered, next' }
 
 async function look(body: Partial<Views['TableRequest']> = {}) {
-  if (!zone.key) return void router.replace({ name: 'marks', params: { quilt: quilt.id } })
+  if (!mine.zone) return void router.replace({ name: 'marks', params: { quilt: quilt.id } })
   try {
-    view.value = await api.table(quilt.id, { zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, ...body })
+    view.value = await api.table(quilt.id, { ...mine, unit: quilt.unit, ...body })
     trouble.value = ''
   } catch (error) {
     if (error instanceof Problem) trouble.value = error.message
@@ -37,15 +44,15 @@ async function look(body: Partial<Views['TableRequest']> = {}) {
 }
 onMounted(async () => {
   await look()
-  done.value = view.value?.done ?? 0
+  done.value = Math.min(kept.kept() ?? view.value?.done ?? 0, all.value)
+  if (kept.kept() !== undefined) kept.put(done.value)
 })
 watch(() => quilt.unit, () => void look())
-/** Kept after every stroke; one that could not be sent goes with the next. */
 function go(by: number) {
   const now = Math.min(Math.max(done.value + by, 0), all.value)
   if (now === done.value) return
   done.value = now
-  sending = sending.then(() => (now === done.value ? look({ done: now }) : undefined))
+  kept.put(now)
 }
 const nextBlock = () => go(here.value - at.value)
 function takeOff() {
@@ -62,35 +69,41 @@ function keys(event: KeyboardEvent) {
   does[event.key]!()
 }
 onMounted(() => window.addEventListener('keydown', keys, true))
-onBeforeUnmount(() => window.removeEventListener('keydown', keys, true))
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', keys, true)
+  kept.stop()
+})
 </script>
 
 <template>
   <div v-if="quilt.view" class="page">
-    <QuiltCanvas :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place" :layer="zone.layer" :marks="marks" :now="stroke?.points" />
+    <QuiltCanvas :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place" :layer="zone.layer" :marks="marks" :now="step" />
     <main class="say" aria-live="polite">
       <router-link class="plain" :to="{ name: 'marks', params: { quilt: quilt.id } }" data-testid="to-marks">‹ {{ view?.name }}</router-link>
+      <p v-if="kept.waiting.value" class="card weld" role="status" data-testid="unsent">Kenzet does not answer. Go on: what you do is kept here and told when it answers again.</p>
       <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
-      <template v-if="stroke">
-        <p class="which" data-testid="stroke-count">Stroke {{ at + 1 }} of {{ here }}<template v-if="(view?.times ?? 1) > 1"> · block {{ block + 1 }} of {{ view?.times }}</template></p>
+      <template v-if="step">
+        <p class="which" data-testid="stroke-count">Step {{ at + 1 }} of {{ here }}<template v-if="(view?.times ?? 1) > 1"> · block {{ block + 1 }} of {{ view?.times }}</template></p>
         <p v-if="begins" class="turn">On to the next block.</p>
-        <p v-if="stroke.turn" class="turn" data-testid="turn">Turn the quilt for the next lean.</p>
-        <p class="lay" data-testid="lay"><WordsText :words="stroke.lay" /></p>
-        <p v-if="stroke.begins.length" class="from">From <b><WordsText :words="stroke.begins" /></b> to <b><WordsText :words="stroke.ends" /></b>.</p>
+        <p v-if="step.turn" class="turn" data-testid="turn">Turn the quilt for the next lean.</p>
+        <p class="lay" data-testid="lay"><WordsText :words="step.lay" /></p>
+        <p v-if="step.begins.length" class="from">From <b><WordsText :words="step.begins" /></b> to <b><WordsText :words="step.ends" /></b>.</p>
+        <ul v-if="step.figures.length" class="figures" data-testid="figures"><li v-for="(one, k) in step.figures" :key="k"><WordsText :words="[one]" /></li></ul>
       </template>
       <template v-else-if="over">
-        <p class="lay" data-testid="all-drawn">All is drawn.</p>
+        <p class="lay" data-testid="all-drawn">All of it is done.</p>
         <p class="from">Take the marks off before you put the quilt away.</p>
       </template>
       <p v-else-if="view && !here" class="lay">Nothing has to be drawn here: seams and lines give every line its place.</p>
       <div v-if="here" class="keys">
         <button class="back" :disabled="!done" title="back (Backspace)" data-testid="stroke-back" @click="go(-1)">back</button>
-        <button class="next" :disabled="over" title="next (space)" data-testid="stroke-next" @click="go(1)">Drawn, next</button>
+        <button class="next" :disabled="over" title="next (space)" data-testid="stroke-next" @click="go(1)">{{ VERBS[step?.kind ?? 'stroke'] }}</button>
       </div>
-      <button v-if="stroke && block + 1 < (view?.times ?? 0)" class="plain" @click="nextBlock()">this block is done already</button>
+      <button v-if="step && block + 1 < (view?.times ?? 0)" class="plain" @click="nextBlock()">this block is done already</button>
       <section v-if="view?.still_on.length" class="card weld" data-testid="still-on">
         <p class="label">Marks on the quilt</p>
         <p v-for="one in view.still_on" :key="one.zone">{{ one.name }}, since {{ one.since }}: {{ one.off }}</p>
+        <p v-if="view.pins" data-testid="pins">{{ view.pins }}</p>
         <button v-if="view.still_on.some((one) => one.zone === view?.zone)" class="chip" data-testid="marks-off" @click="takeOff()">they are off in {{ view.name }}</button>
       </section>
     </main>
@@ -104,6 +117,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys, true))
 .turn { font-size: 24px; font-weight: 700; color: var(--madder); }
 .lay { font: 400 34px/1.25 var(--v-font-heading); color: var(--indigo); }
 .from { font-size: 24px; line-height: 1.45; }
+.figures { display: grid; grid-template-columns: repeat(auto-fill, minmax(86px, 1fr)); gap: 8px; list-style: none; padding: 0; font-size: 27px; font-weight: 700; }
+.figures li { display: grid; place-items: center; min-height: 60px; border-bottom: 2px solid var(--rule); }
 .keys { display: grid; grid-template-columns: 1fr 2.4fr; gap: 12px; margin-top: auto; }
 .keys button { min-height: 76px; border-radius: 14px; font-size: 24px; font-weight: 700; cursor: pointer; border: 2px solid var(--indigo); }
 .keys [disabled] { opacity: .45; cursor: default; }

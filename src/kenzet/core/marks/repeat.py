@@ -1,0 +1,86 @@
+"""A few whole repeats of a border on one sheet, to be laid on again and again along it. Lengths are mm."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import shapely
+
+from kenzet.core.drawing import Drawing
+from kenzet.core.geom.clip import Straight
+from kenzet.core.kit.edges import WaveEdge
+from kenzet.core.zone_plan import ZonePlan
+
+_LEAST = 2  # repeats in the zone: one alone is the zone itself
+
+
+@dataclass(frozen=True, slots=True)
+class Repeat:
+    """``many`` repeats of ``each`` mm along a border, between ``low`` and ``high`` across it, from ``start`` on;
+    ``upright`` where the border runs up.
+    """
+
+    start: float
+    each: float
+    many: int
+    low: float
+    high: float
+    upright: bool
+
+    @property
+    def window(self) -> tuple[float, float, float, float]:
+        """Left, low, right, top in the part."""
+        end = self.start + self.each * self.many
+        if self.upright:
+            return self.low, self.start, self.high, end
+        return self.start, self.low, end, self.high
+
+    @property
+    def begins(self) -> list[float]:
+        """Where every repeat begins along the border, and where the last ends."""
+        return [self.start + self.each * k for k in range(self.many + 1)]
+
+
+def repeat_of(plan: ZonePlan, drawing: Drawing, room: float) -> Repeat | None:
+    """As many repeats as fit into ``room`` mm, in the middle of the zone's long side, or of the other side of a frame;
+    None where its lines do not repeat along it.
+    """
+    left, low, right, high = drawing.region.bounds
+    for upright in (True, False) if high - low > right - left else (False, True):
+        begin, end = (low, high) if upright else (left, right)
+        each = _each(plan, drawing, upright)
+        band = _band(drawing, (begin + end) / 2, upright)
+        if each is None or band is None or each * _LEAST > end - begin or band[1] - band[0] > end - begin:
+            continue
+        many = max(min(math.floor(room / each), math.floor((end - begin) / each)), 1)
+        return Repeat((begin + end - each * many) / 2, each, many, *band, upright)
+    return None
+
+
+def _each(plan: ZonePlan, drawing: Drawing, upright: bool) -> float | None:
+    """How long one repeat is along the zone."""
+    way = np.array((0.0, 1.0) if upright else (1.0, 0.0))
+    lattice: Sequence[Straight] = plan.lattice(drawing)
+    along = [abs(float(np.array(family.normal) @ way)) for family in lattice]
+    crossing = [
+        float(f.pitch) / share for f, share in zip(lattice[1:], along[1:], strict=True) if share > 0.1
+    ]
+    if lattice and along[0] < 1e-6 and crossing:
+        return crossing[0]
+    template = plan.template(drawing)
+    return template.period if isinstance(template, WaveEdge) and not lattice else None
+
+
+def _band(drawing: Drawing, at: float, upright: bool) -> tuple[float, float] | None:
+    """From where to where the border reaches across, at ``at`` along it; the upper (the right) side of a frame."""
+    left, low, right, high = drawing.region.bounds
+    ends = [(left - 1, at), (right + 1, at)] if upright else [(at, low - 1), (at, high + 1)]
+    cut = shapely.intersection(shapely.linestrings(ends), drawing.region.area)
+    parts = [p for p in getattr(cut, "geoms", [cut]) if p.geom_type == "LineString" and not p.is_empty]
+    spans = sorted(
+        tuple(sorted(np.asarray(p.coords)[:, 0 if upright else 1][[0, -1]].tolist())) for p in parts
+    )
+    return (spans[-1][0], spans[-1][1]) if spans else None

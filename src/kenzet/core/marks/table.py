@@ -1,0 +1,57 @@
+"""What is done at the table, one thing after another: ticks, dots, signs, strokes, strips of tape, placings of a stencil."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Literal
+
+from kenzet.core.drawing import Drawing
+from kenzet.core.geom.region import Floats, Point
+from kenzet.core.marks.marking import Marks
+from kenzet.core.marks.strokes import Stroke, ordered
+from kenzet.core.marks.ticks import TickedEdge
+from kenzet.core.zone_plan import ZonePlan
+
+StepKind = Literal["ticks", "dots", "signs", "stroke", "strips", "stencil"]
+
+
+@dataclass(frozen=True, eq=False)
+class TableStep:
+    """One thing to do. ``lines`` are drawn, or sewn where it is tape; ``laid`` the corners (4, 2) of what is laid down.
+    ``number`` counts those of its kind from 1.
+    """
+
+    kind: StepKind
+    number: int
+    lines: tuple[Floats, ...] = ()
+    dots: tuple[Point, ...] = ()
+    laid: tuple[Floats, ...] = ()
+    stroke: Stroke | None = None
+    edge: TickedEdge | None = None
+
+
+def steps(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[TableStep]:
+    """All there is to do for ``marks`` at one place, in order; nothing where nothing has to be drawn."""
+    return list(_steps(plan, drawing, marks))
+
+
+def _steps(plan: ZonePlan, drawing: Drawing, marks: Marks) -> Iterable[TableStep]:
+    if marks.ticks:
+        for k, edge in enumerate(plan.ticked(drawing), 1):
+            yield TableStep(
+                "ticks", k, dots=tuple(edge.edge.at(float(tick.at)) for tick in edge.ticks), edge=edge
+            )
+    if marks.dots:
+        yield TableStep("dots", 1, dots=marks.dots)
+    if marks.signs:
+        yield TableStep("signs", 1, lines=tuple(stroke for sign in marks.signs for stroke in sign.strokes))
+    for k, stroke in enumerate(ordered(drawing.region, marks, plan.kit), 1):
+        yield TableStep("stroke", k, lines=(stroke.points,), stroke=stroke)
+    if marks.tape:
+        for k, strips in enumerate(marks.tape.rounds):
+            sewn = [line for lines in marks.tape.sewn(drawing, k) for line in lines]
+            yield TableStep("strips", k + 1, tuple(sewn), laid=tuple(strip.corners for strip in strips))
+    if marks.stencil:
+        for k, corners in enumerate(marks.stencil.corners, 1):
+            yield TableStep("stencil", k, laid=(corners,))

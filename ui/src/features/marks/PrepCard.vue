@@ -1,0 +1,51 @@
+<script setup lang="ts">
+/** From the pressed top to the basted quilt: schools differ, the order follows hers. */
+import { onMounted, shallowRef, watch } from 'vue'
+import { api, Problem, type Views } from '../../api/client'
+import { useQuilt } from '../../state/quilt'
+
+const quilt = useQuilt()
+const prep = shallowRef<Views['PrepView']>()
+const trouble = shallowRef('')
+const LAYERED = [['after marking', 'mark first, then layer'], ['before marking', 'layer first, then mark']] as const
+const BASTED = [['pins', 'pins'], ['thread', 'thread'], ['spray glue', 'spray glue']] as const
+
+async function ask() {
+  try {
+    prep.value = await api.prep(quilt.id)
+    trouble.value = ''
+  } catch (error) {
+    if (error instanceof Problem) trouble.value = error.message
+  }
+}
+async function keep(values: Partial<Views['PrepView']>) {
+  if (!prep.value) return
+  const { layered, basted } = { ...prep.value, ...values }
+  quilt.keep('layers', { kind: 'layers', layered, basted })
+  await quilt.flush()
+  await quilt.take()
+}
+onMounted(ask)
+watch(() => quilt.taken, () => void ask())
+</script>
+
+<template>
+  <section v-if="prep" class="prep" data-testid="prep">
+    <p class="label">Before you sew</p>
+    <div class="chips" role="group" aria-label="When it is layered">
+      <button v-for="[key, label] in LAYERED" :key="key" class="chip" :aria-pressed="prep.layered === key" :data-testid="`layered-${key.split(' ')[0]}`" @click="keep({ layered: key })">{{ label }}</button>
+    </div>
+    <div class="chips" role="group" aria-label="How the layers are held">
+      <span class="quiet">held by</span>
+      <button v-for="[key, label] in BASTED" :key="key" class="chip" :aria-pressed="prep.basted === key" :data-testid="`basted-${key.split(' ')[0]}`" @click="keep({ basted: key })">{{ label }}</button>
+    </div>
+    <ol><li v-for="step in prep.steps" :key="step">{{ step }}</li></ol>
+  </section>
+  <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
+</template>
+
+<style scoped>
+.prep { display: grid; gap: 8px; }
+.chips { align-items: center; }
+ol { padding-left: 1.3em; display: grid; gap: 5px; font-size: 15px; line-height: 1.4; }
+</style>

@@ -1,0 +1,58 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { Problem } from '../api/client'
+import { newest } from './unsent'
+
+beforeEach(() => {
+  vi.useFakeTimers()
+  localStorage.clear()
+})
+afterEach(() => void vi.useRealTimers())
+
+describe('the newest that has to be sent', () => {
+  it('is kept while the server is away, and only the last is sent when it is back', async () => {
+    let away = true
+    const sent: number[] = []
+    const one = newest<number>('steps', async (value) => {
+      if (away) throw new Problem(0, 'away')
+      sent.push(value)
+    }, () => {})
+    one.put(3)
+    one.put(4)
+    await vi.advanceTimersByTimeAsync(1)
+    expect(one.waiting.value).toBe(true)
+    one.stop() // the lid is closed
+    const later = newest<number>('steps', async (value) => void sent.push(value), () => {})
+    expect(later.kept()).toBe(4)
+    away = false
+    later.put(later.kept()!)
+    await vi.advanceTimersByTimeAsync(1)
+    expect(sent).toEqual([4])
+    expect(later.kept()).toBeUndefined()
+    expect(later.waiting.value).toBe(false)
+  })
+
+  it('asks again by itself', async () => {
+    let away = true
+    const sent: number[] = []
+    const one = newest<number>('steps', async (value) => {
+      if (away) throw new Problem(0, 'away')
+      sent.push(value)
+    }, () => {})
+    one.put(7)
+    await vi.advanceTimersByTimeAsync(10)
+    away = false
+    await vi.advanceTimersByTimeAsync(5000)
+    expect(sent).toEqual([7])
+  })
+
+  it('is given up where the server refuses it', async () => {
+    const refused = vi.fn()
+    const one = newest<number>('steps', async () => {
+      throw new Problem(422, 'There are 4 steps in all.')
+    }, refused)
+    one.put(9)
+    await vi.advanceTimersByTimeAsync(1)
+    expect(refused).toHaveBeenCalledOnce()
+    expect(one.kept()).toBeUndefined()
+  })
+})
