@@ -108,7 +108,7 @@ def at_the_table(path: m.QuiltPath, body: TableRequest) -> Response:
             steps=[_step(found, drawing, step, body.unit) for step in todo],
             times=times,
             done=min(mine.done, len(todo) * times) if mine and mine.taken_off is None else 0,
-            pins=PINS if laid.quilt.basted == "pins" and any(one.still_on for one in known.values()) else "",
+            pins=PINS if (laid.quilt.layered, laid.quilt.basted) == ("before marking", "pins") else "",
             still_on=[
                 _still(laid, one) for one in known.values() if one.still_on and one.zone in laid.quilt.zones
             ],

@@ -103,9 +103,9 @@ onBeforeUnmount(() => {
       <section v-if="view?.still_on.length" class="card weld" data-testid="still-on">
         <p class="label">Marks on the quilt</p>
         <p v-for="one in view.still_on" :key="one.zone">{{ one.name }}, since {{ one.since }}: {{ one.off }}</p>
-        <p v-if="view.pins" data-testid="pins">{{ view.pins }}</p>
         <button v-if="view.still_on.some((one) => one.zone === view?.zone)" class="chip" data-testid="marks-off" @click="takeOff()">they are off in {{ view.name }}</button>
       </section>
+      <p v-if="view?.pins" class="card weld" data-testid="pins">{{ view.pins }}</p>
     </main>
   </div>
 </template>
