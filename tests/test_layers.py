@@ -17,8 +17,8 @@ MAY_KNOW = {
     "web": {"core", "formats", "store", "demo", "web"},
 }
 PURE = {
-    "__future__", "abc", "ast", "bisect", "collections", "coloraide", "contextlib", "copy", "dataclasses", "decimal", "enum", "fractions", "functools",
-    "importlib", "itertools", "kenzet", "math", "numpy", "pkgutil", "pydantic", "pydantic_core", "random", "re",
+    "__future__", "abc", "ast", "bisect", "collections", "coloraide", "contextlib", "copy", "dataclasses", "decimal", "enum", "fractions", "functools", "heapq",
+    "importlib", "itertools", "kenzet", "math", "numpy", "pkgutil", "pydantic", "pydantic_core", "random", "re", "rustworkx",
     "shapely", "typing", "unicodedata",
 }  # fmt: skip
 FILES = sorted(SRC.rglob("*.py"))

@@ -1,0 +1,32 @@
+"""What a way costs: her settings, weighed in mm of sewing."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from kenzet.core.geom.region import Floats
+from kenzet.core.route.network import DITCH, EDGE, LINE, STEP, Network
+
+INCH = 25.4
+
+
+@dataclass(frozen=True, slots=True)
+class Costs:
+    """Per mm along a lane of each kind (None: never); ``stop`` is what ending the thread and beginning again is worth, mm."""
+
+    ditch: float | None = 1.0
+    edge: float | None = 1.0
+    retrace: float | None = 2.0
+    step: float | None = 2.0
+    stop: float = 25 * INCH
+
+    def of(self, network: Network) -> Floats:
+        """What travelling each edge once costs, infinite where it is not allowed."""
+        factors = {LINE: self.retrace, DITCH: self.ditch, EDGE: self.edge, STEP: self.step}
+        table = np.array(
+            [np.inf if (factor := factors[kind]) is None else factor for kind in range(len(factors))]
+        )
+        found: Floats = network.lengths * table[network.kinds]
+        return found

@@ -1,0 +1,320 @@
+"""Where the needle may go: the lines to sew and the lanes to travel along, as one network of nodes and edges.
+
+Glossary: a *lane* is where one travels without crossing open fabric: the ditch of a seam, the zone's edge, a short *step*
+from ring to ring; a line that is sewn already is a lane too (*retraced*). Nodes are where lines meet lanes, each other's
+ends, and the corners of rings; one does not switch where lines merely cross. Lengths are mm, in the part's coordinates.
+"""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Literal
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+
+from kenzet.core.geom.region import Floats, Point
+
+Ints = NDArray[np.int64]
+LINE, DITCH, EDGE, STEP = range(4)
+KINDS = ("line", "ditch", "edge", "step")
+TOUCH = 0.05  # mm: what lies nearer together is one node
+_GRID = 0.001  # mm: lanes are noded on it
+_CORNER = np.cos(np.radians(25))
+_FAR = 4.5  # distances from ring to ring: a sharper corner than 26 degrees is stepped across elsewhere
+_FEET = 4  # places at which one may step from a ring that has no corner
+
+
+@dataclass(frozen=True, eq=False)
+class Course:
+    """A line to sew: its polyline (n, 2), whether it closes, ``passes`` over it. ``zone``, ``piece`` (of the zone's cloth) and
+    ``family`` say what it belongs to, ``number`` which line of its drawing it is; ``before`` the ring or line from which it is stepped to (by
+    its place in the list, -1 for the zone's outline, None where no step leads to it) and ``apart`` how far it is from it.
+    """
+
+    line: Floats
+    closed: bool
+    zone: int = 0
+    piece: int = 0
+    family: int = 0
+    number: int = 0
+    passes: int = 1
+    before: int | None = None
+    apart: float = 0.0
+
+
+@dataclass(frozen=True, eq=False)
+class Lane:
+    """A seam (``ditch``) or another edge along which one may travel."""
+
+    line: Floats
+    kind: Literal["ditch", "edge"] = "ditch"
+
+
+@dataclass(frozen=True, eq=False)
+class Network:
+    """Nodes ``points`` (n, 2); edge k leads from ``ends[k, 0]`` to ``ends[k, 1]`` along ``paths[k]``, is of ``kinds[k]``
+    (LINE, DITCH, EDGE, STEP) and belongs to course ``courses[k]``, -1 for lanes. ``passes`` says how often it must be sewn.
+    ``tips`` are the nodes at which the first and the last line of every family end, ``pieces`` the edges that must be sewn in each
+    piece of cloth.
+    """
+
+    points: Floats
+    ends: Ints
+    lengths: Floats
+    kinds: Ints
+    courses: Ints
+    passes: Ints
+    paths: tuple[Floats, ...]
+    tips: tuple[int, ...]
+    pieces: tuple[list[int], ...]
+
+    @cached_property
+    def degrees(self) -> Ints:
+        """How many passes that must be sewn end at each node."""
+        found = np.zeros(len(self.points), dtype=np.int64)
+        np.add.at(found, self.ends[:, 0], self.passes)
+        np.add.at(found, self.ends[:, 1], self.passes)
+        return found
+
+    @cached_property
+    def by_node(self) -> list[list[int]]:
+        """The edges at every node."""
+        found: list[list[int]] = [[] for _ in self.points]
+        for k, (a, b) in enumerate(self.ends.tolist()):
+            found[a].append(k)
+            if a != b:
+                found[b].append(k)
+        return found
+
+    @property
+    def stitched(self) -> float:
+        """mm that must be sewn."""
+        return float((self.lengths * self.passes).sum())
+
+    def nearest(self, point: Point) -> int:
+        """The node nearest to ``point``."""
+        return int(np.argmin(np.hypot(*(self.points - np.array(point)).T)))
+
+
+def network(
+    courses: Sequence[Course], lanes: Sequence[Lane], corners: Iterable[Point] = (), steps: bool = True
+) -> Network:
+    """All of them noded. ``corners`` are places on lanes from which one may step; without ``steps`` open fabric is never
+    crossed.
+    """
+    pieces = _noded_lanes(lanes)
+    wires = [course.line for course in courses] + [line for line, _ in pieces]
+    cuts: list[list[float]] = [[] for _ in wires]
+    tree = _tree(wires)
+    ends = [point for course in courses if not course.closed for point in (course.line[0], course.line[-1])]
+    _cut_where_touched(tree, wires, np.array([*ends, *corners]).reshape(-1, 2), cuts)
+    stepped = _steps(courses, wires, len(courses), tree, list(corners)) if steps else []
+    for course, own in zip(courses, cuts, strict=False):
+        own += _corner_places(course)
+    _cut_where_touched(tree, wires, np.array([p for pair in stepped for p in pair]).reshape(-1, 2), cuts)
+    kinds = [LINE] * len(courses) + [kind for _, kind in pieces]
+    builder = _Builder()
+    for k, (wire, own) in enumerate(zip(wires, cuts, strict=True)):
+        number, passes = (k, courses[k].passes) if k < len(courses) else (-1, 0)
+        for path in _cut(wire, own):
+            builder.add(path, kinds[k], number, passes)
+    for one, other in stepped:
+        builder.add(np.array([one, other]), STEP, -1, 0)
+    return builder.network(courses)
+
+
+def _tips(courses: Sequence[Course]) -> list[Floats]:
+    families: dict[tuple[int, int, int], list[Course]] = {}
+    for course in courses:
+        if not course.closed:
+            families.setdefault((course.zone, course.piece, course.family), []).append(course)
+    outer = [course for some in families.values() for course in (some[0], some[-1])]
+    return [end for course in outer for end in (course.line[0], course.line[-1])]
+
+
+def _tree(wires: Sequence[Floats]) -> shapely.STRtree:
+    return shapely.STRtree([shapely.linestrings(wire) for wire in wires])
+
+
+def _noded_lanes(lanes: Sequence[Lane]) -> list[tuple[Floats, int]]:
+    """Lanes cut where they meet; where a seam and another edge run together it is the seam."""
+    found: list[tuple[Floats, int]] = []
+    ditches = [shapely.linestrings(lane.line) for lane in lanes if lane.kind == "ditch"]
+    edges = [shapely.linestrings(lane.line) for lane in lanes if lane.kind == "edge"]
+    seams = shapely.union_all(ditches, grid_size=_GRID) if ditches else shapely.MultiLineString()
+    others = shapely.union_all(edges, grid_size=_GRID) if edges else shapely.MultiLineString()
+    if edges and ditches:
+        others = shapely.difference(others, shapely.buffer(seams, 2 * _GRID), grid_size=_GRID)
+        both = shapely.union_all([seams, others], grid_size=_GRID)
+        near = shapely.buffer(seams, 2 * _GRID)
+        for part in _parts(both):
+            kind = DITCH if shapely.covers(near, part) else EDGE
+            found.append((np.asarray(part.coords), kind))
+        return found
+    found += [(np.asarray(part.coords), DITCH) for part in _parts(seams)]
+    return found + [(np.asarray(part.coords), EDGE) for part in _parts(others)]
+
+
+def _parts(lines: shapely.Geometry) -> Iterable[shapely.LineString]:
+    for part in getattr(lines, "geoms", [lines]):
+        if part.geom_type == "LineString" and part.length > _GRID:
+            yield part
+
+
+def _cut_where_touched(
+    tree: shapely.STRtree, wires: Sequence[Floats], points: Floats, cuts: list[list[float]]
+) -> None:
+    """Every wire is cut where one of ``points`` lies on it."""
+    if not len(points):
+        return
+    spots = shapely.points(points)
+    which, wire = tree.query(spots, predicate="dwithin", distance=TOUCH)
+    places = shapely.line_locate_point(tree.geometries[wire], spots[which])
+    for number, place in zip(wire.tolist(), places.tolist(), strict=True):
+        cuts[number].append(place)
+
+
+def _corner_places(course: Course) -> list[float]:
+    """Where a closed line has its corners, along it."""
+    if not course.closed:
+        return []
+    places = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(course.line, axis=0).T))])
+    found: list[float] = places[_corners(course.line)].tolist()
+    return found
+
+
+def _corners(ring: Floats) -> Ints:
+    """The numbers of the vertices of a closed polyline at which it turns sharply."""
+    points = ring[:-1]
+    into, out = points - np.roll(points, 1, axis=0), np.roll(points, -1, axis=0) - points
+    turn = (into * out).sum(axis=1) / np.maximum(np.hypot(*into.T) * np.hypot(*out.T), 1e-12)
+    return np.flatnonzero(turn < _CORNER)
+
+
+def _steps(
+    courses: Sequence[Course],
+    wires: Sequence[Floats],
+    lanes_from: int,
+    tree: shapely.STRtree,
+    corners: list[Point],
+) -> list[tuple[Point, Point]]:
+    """From each ring to what lies before it: corner to corner, or square across where there is none."""
+    outline = np.array(corners).reshape(-1, 2)
+    lanes = tree.geometries[lanes_from:]
+    found: list[tuple[Point, Point]] = []
+    for course in courses:
+        if course.before is None or not course.closed:
+            continue
+        own = course.line[_corners(course.line)]
+        if course.before >= 0:
+            ring = courses[course.before].line
+            theirs, along = (
+                ring[_corners(ring)] if courses[course.before].closed else ring[:0],
+                [tree.geometries[course.before]],
+            )
+        else:
+            theirs, along = outline, lanes
+        reach = _FAR * course.apart
+        if len(own) and len(theirs):
+            away = np.hypot(*(own[:, None] - theirs[None]).transpose(2, 0, 1))
+            near = away.argmin(axis=1)
+            pairs = [(own[k], theirs[near[k]]) for k in range(len(own)) if TOUCH < away[k, near[k]] <= reach]
+        else:
+            pairs = _square_across(course.line, along, reach)
+        found += [((float(p[0]), float(p[1])), (float(q[0]), float(q[1]))) for p, q in pairs]
+    return found
+
+
+def _square_across(
+    ring: Floats, along: Sequence[shapely.Geometry], reach: float
+) -> list[tuple[Floats, Floats]]:
+    """From a few places of a ring to the nearest point of ``along``."""
+    if not len(along):
+        return []
+    line = shapely.linestrings(ring)
+    spots = shapely.line_interpolate_point(line, np.arange(_FEET) / _FEET * line.length)
+    lanes = shapely.multilinestrings(list(along)) if len(along) > 1 else along[0]
+    ways = shapely.get_coordinates(shapely.shortest_line(spots, lanes)).reshape(-1, 2, 2)
+    return [(one, other) for one, other in ways if TOUCH < np.hypot(*(one - other)) <= reach]
+
+
+def _cut(line: Floats, places: Sequence[float]) -> list[Floats]:
+    """A polyline in pieces, cut at ``places`` along it."""
+    along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
+    total = along[-1]
+    inner: list[float] = []
+    for place in sorted(places):
+        if TOUCH < place < total - TOUCH and (not inner or place - inner[-1] > TOUCH):
+            inner.append(place)
+    if not inner:
+        return [line]
+    marks = [0.0, *inner, total]
+    at = np.stack([np.interp(marks, along, line[:, 0]), np.interp(marks, along, line[:, 1])], axis=1)
+    found = []
+    for k in range(len(marks) - 1):
+        between = line[(along > marks[k] + 1e-9) & (along < marks[k + 1] - 1e-9)]
+        found.append(np.vstack([at[k : k + 1], between, at[k + 1 : k + 2]]))
+    return found
+
+
+class _Builder:
+    """Gathers edges; ends that lie within TOUCH become one node."""
+
+    def __init__(self) -> None:
+        self._paths: list[Floats] = []
+        self._rows: list[tuple[int, int, int]] = []
+
+    def add(self, path: Floats, kind: int, course: int, passes: int) -> None:
+        self._paths.append(path)
+        self._rows.append((kind, course, passes))
+
+    def network(self, courses: Sequence[Course]) -> Network:
+        spots = np.array([end for path in self._paths for end in (path[0], path[-1])]).reshape(-1, 2)
+        node, points = _clustered(spots)
+        ends = node.reshape(-1, 2)
+        lengths = np.array([float(np.hypot(*np.diff(path, axis=0).T).sum()) for path in self._paths])
+        rows = np.array(self._rows, dtype=np.int64).reshape(-1, 3)
+        keep = (ends[:, 0] != ends[:, 1]) | (lengths > 4 * TOUCH)
+        chosen = np.flatnonzero(keep)
+        pieces: dict[tuple[int, int], list[int]] = {}
+        for edge, course in enumerate(rows[keep, 1].tolist()):
+            if course >= 0:
+                pieces.setdefault((courses[course].zone, courses[course].piece), []).append(edge)
+        return Network(
+            points, ends[keep], lengths[keep], rows[keep, 0], rows[keep, 1], rows[keep, 2],
+            tuple(self._paths[k] for k in chosen.tolist()),
+            tuple(dict.fromkeys(int(np.argmin(np.hypot(*(points - tip).T))) for tip in _tips(courses))),
+            tuple(pieces.values()),
+        )  # fmt: skip
+
+
+def _clustered(spots: Floats) -> tuple[Ints, Floats]:
+    """The node of every spot, and where the nodes are."""
+    if not len(spots):
+        return np.zeros(0, dtype=np.int64), spots
+    cells: dict[tuple[int, int], list[int]] = defaultdict(list)
+    node = np.empty(len(spots), dtype=np.int64)
+    points: list[tuple[float, float]] = []
+    for k, (x, y) in enumerate(spots.tolist()):
+        i, j = int(np.floor(x / TOUCH)), int(np.floor(y / TOUCH))
+        near = next(
+            (
+                one
+                for a in (i - 1, i, i + 1)
+                for b in (j - 1, j, j + 1)
+                for one in cells.get((a, b), ())
+                if abs(points[one][0] - x) <= TOUCH and abs(points[one][1] - y) <= TOUCH
+            ),
+            None,
+        )
+        if near is None:
+            near = len(points)
+            points.append((x, y))
+            cells[i, j].append(near)
+        node[k] = near
+    return node, np.array(points)

@@ -1,0 +1,209 @@
+"""Loops that do not hang together are patched into one run, and the run is made shorter by exchanging joins.
+
+A join is a pair of nodes between which one travels. Two joins (a, b), (c, d) are exchanged for (a, c), (b, d) or for
+(a, d), (b, c): that merges the loops they belong to, as loops are patched into a tour. A node may be *visited*, which is
+the join (v, v) that costs nothing; an open end is a node that is near to all. So the same exchange inserts a ring into
+a run, moves the end of a run, and leaves a detour out. Deterministic: chance is seeded.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Sequence
+
+import numpy as np
+
+from kenzet.core.geom.region import Floats
+from kenzet.core.route.joining import OPEN, Pair
+from kenzet.core.route.network import Ints
+from kenzet.core.route.roads import Roads
+
+_SAME = 1e-3  # mm
+SHAKES = 30
+_LOOKED = 120  # exchanges
+_WORK = 2_000_000  # entries of exchange tables looked at when shaking
+
+Exchange = tuple[int, int, bool]
+"""Two joins by their rows, and whether they are crossed."""
+Forced = Callable[[int, int], Sequence[Pair]]
+
+
+class Patching:
+    """For one set of lines: ``loops`` gives, for every node of the network, which sewn lines it hangs together with (-1
+    where nothing is sewn); ``far`` how far it is from node to node.
+    """
+
+    def __init__(self, roads: Roads, loops: Sequence[int], far: Floats, stop: float) -> None:
+        self._roads, self._stop = roads, stop
+        self._many = many = len(loops)
+        self._far = np.zeros((many + 1, many + 1))  # the last is every open end
+        self._far[:many, :many] = far
+        np.fill_diagonal(self._far, 0.0)
+        self._visits = np.array([node for node, loop in enumerate(loops) if loop >= 0], dtype=np.int64)
+        numbers = {loop: k for k, loop in enumerate(dict.fromkeys(loop for loop in loops if loop >= 0))}
+        self._loop = [numbers.get(loop, -1) for loop in loops]
+        self._loops = len(numbers)
+        self._loop_at = np.array([*self._loop, -1])
+        self._vias: dict[Pair, tuple[int, ...]] = {}
+
+    def solve(
+        self, starts: Iterable[Sequence[Pair]], forced: Forced, least: float, shakes: int = SHAKES
+    ) -> list[Pair]:
+        """Each of ``starts`` patched and shortened, the best of them shaken: where a stop is cheaper than a patch, loops are
+        left apart. ``forced`` gives the cheapest joins with one of them given; nothing costs less than ``least``.
+        """
+        found = [self._shortened(self._patched(self._table(pairs))) for pairs in starts]
+        best = min(found, key=self._worth)
+        worth = self._worth(best)
+        chance = np.random.default_rng(7)
+        for k in range(min(shakes, _WORK // max((len(best) + len(self._visits)) ** 2, 1))):
+            if len(best) < 3 or worth <= least + _SAME:
+                break
+            shaken = self._table(forced(*self._near_by(chance))) if k % 3 == 0 else self._shaken(best, chance)
+            tried = self._shortened(self._patched(shaken))
+            its = self._worth(tried)
+            if its <= worth + _SAME:  # as good will do: it may lead on
+                best, worth = tried, its
+        many = self._many
+        return [
+            (int(a) if a < many else OPEN, int(b) if b < many else OPEN) for a, b in best.tolist() if a != b
+        ]
+
+    def _near_by(self, chance: np.random.Generator) -> Pair:
+        """Two nodes at random that are near to each other."""
+        a = int(chance.choice(self._visits))
+        near = self._visits[np.argsort(self._far[a, self._visits])[1:5]]
+        near = near[np.isfinite(self._far[a, near])]
+        return a, int(chance.choice(near)) if len(near) else a
+
+    def _table(self, pairs: Sequence[Pair]) -> Ints:
+        many = self._many
+        found = [(a if a >= 0 else many, b if b >= 0 else many) for a, b in pairs]
+        return np.array(found, dtype=np.int64).reshape(-1, 2)
+
+    def _worth(self, pairs: Ints) -> float:
+        runs = len(set(self._roots(pairs)))
+        opens = int((pairs == self._many).sum())
+        return float(self._far[pairs[:, 0], pairs[:, 1]].sum()) + (max(runs, opens // 2) - 1) * self._stop
+
+    def _roots(self, pairs: Ints) -> list[int]:
+        """For every loop the number of the run that it belongs to."""
+        over = list(range(self._loops))
+
+        def root(one: int) -> int:
+            while over[one] != one:
+                over[one] = over[over[one]]
+                one = over[one]
+            return one
+
+        for a, b in pairs.tolist():
+            if a < self._many and b < self._many:
+                first, *others = self._via(a, b) or (0,)
+                for other in others:
+                    over[root(other)] = root(first)
+        return [root(one) for one in range(self._loops)]
+
+    def _via(self, a: int, b: int) -> tuple[int, ...]:
+        """The loops that the way from a to b meets."""
+        key = (a, b) if a < b else (b, a)
+        found = self._vias.get(key)
+        if found is None:
+            met = (self._loop[node] for node in self._roads.nodes(*key))
+            found = self._vias[key] = tuple(dict.fromkeys(loop for loop in met if loop >= 0))
+        return found
+
+    def _patched(self, pairs: Ints) -> Ints:
+        """The cheapest exchanges that merge runs; where there are many runs some at a time, none touching another's."""
+        while True:
+            roots = np.array([*self._roots(pairs), -1])
+            parts = len(set(roots.tolist())) - 1
+            if parts <= max(
+                int((pairs == self._many).sum()) // 2, 1
+            ):  # each has its own two ends: nothing is saved
+                return pairs
+            every = np.vstack([pairs, np.stack([self._visits, self._visits], axis=1)])
+            part = roots[self._loop_at[every]].max(axis=1)
+            gain, crossed = self._exchanges(every)
+            gain[part[:, None] == part[None]] = np.inf
+            merged: set[int] = set()
+            chosen: list[Exchange] = []
+            for k in self._least_of(gain):
+                i, j = divmod(k, len(every))
+                if not gain[i, j] < self._stop:
+                    break
+                its = {int(part[i]), int(part[j])}
+                if len(chosen) > parts // 8:
+                    break
+                if not its & merged:
+                    merged |= its
+                    chosen.append((i, j, bool(crossed[i, j])))
+            pairs = self._exchanged(pairs, every, chosen)
+            if len(set(self._roots(pairs))) >= parts:
+                return pairs
+
+    @staticmethod
+    def _least_of(gain: Floats) -> list[int]:
+        """The places of the least entries in order."""
+        flat = gain.ravel()
+        some = min(_LOOKED, len(flat) - 1)
+        chosen = np.argpartition(flat, some)[:some] if some > 0 else np.zeros(0, dtype=np.int64)
+        found: list[int] = chosen[np.argsort(flat[chosen])].tolist()
+        return found
+
+    def _exchanges(self, every: Ints) -> tuple[Floats, np.ndarray]:
+        """What each exchange of two joins costs more than they do, and whether the crossed one is the cheaper."""
+        a, b = every[:, 0], every[:, 1]
+        cost = self._far[a, b]
+        straight = self._far[np.ix_(a, a)] + self._far[np.ix_(b, b)]
+        crossed = self._far[np.ix_(a, b)]
+        crossed = crossed + crossed.T
+        with np.errstate(invalid="ignore"):
+            more = np.minimum(straight, crossed) - cost[:, None] - cost[None]
+        more[np.isnan(more)] = np.inf
+        np.fill_diagonal(more, np.inf)
+        return more, crossed < straight
+
+    def _exchanged(self, pairs: Ints, every: Ints, chosen: Sequence[Exchange]) -> Ints:
+        """``pairs`` after exchanges of rows of ``every``, which begins with them; visits stay to be made again."""
+        kept = np.ones(len(pairs), dtype=bool)
+        new: list[Pair] = []
+        for i, j, crossed in chosen:
+            (a, b), (c, d) = every[i].tolist(), every[j].tolist()
+            new += [(a, d), (b, c)] if crossed else [(a, c), (b, d)]
+            kept[[k for k in (i, j) if k < len(pairs)]] = False
+        left = [pair for pair in new if pair[0] != pair[1]]
+        return np.vstack([pairs[kept], np.array(left, dtype=np.int64).reshape(-1, 2)])
+
+    def _shortened(self, pairs: Ints) -> Ints:
+        """Exchanges that make the run shorter and keep it whole, the best first, as long as there are any."""
+        for _ in range(_LOOKED):
+            many = len(set(self._roots(pairs)))
+            gain, crossed = self._exchanges(pairs)
+            for k in self._least_of(gain):
+                i, j = divmod(k, len(pairs))
+                if gain[i, j] > -_SAME:
+                    return pairs
+                tried = self._exchanged(pairs, pairs, [(i, j, bool(crossed[i, j]))])
+                if len(set(self._roots(tried))) <= many:
+                    pairs = tried
+                    break
+            else:
+                return pairs
+            if len(pairs) < 2:
+                return pairs
+        return pairs
+
+    def _shaken(self, pairs: Ints, chance: np.random.Generator) -> Ints:
+        """Two joins near to each other exchanged at random, and two more."""
+        for _ in range(2):
+            i = int(chance.integers(len(pairs)))
+            gain, crossed = self._exchanges(pairs)
+            near = np.argsort(gain[i])[:8]
+            j = int(near[chance.integers(len(near))])
+            if i != j and np.isfinite(gain[i, j]):
+                pairs = self._exchanged(pairs, pairs, [(i, j, bool(crossed[i, j]))])
+        return pairs
+
+
+def opens(pairs: Iterable[Pair]) -> int:
+    """How many ends are open."""
+    return sum((a == OPEN) + (b == OPEN) for a, b in pairs)

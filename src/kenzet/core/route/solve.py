@@ -1,0 +1,206 @@
+"""The cheapest travelling that makes lines sewable in unbroken runs.
+
+Every node at which an odd number of passes end is the end of a run, or has to be joined to another along lanes: a
+minimum-weight T-join, found exactly by matching. Without a further word that is a lower bound of any route; where it
+leaves loops that do not hang together they are patched into one.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from itertools import combinations
+
+import numpy as np
+
+from kenzet.core.route.costs import Costs
+from kenzet.core.route.joining import OPEN, Pair, joined
+from kenzet.core.route.linking import linked
+from kenzet.core.route.network import Network
+from kenzet.core.route.patching import SHAKES, Patching
+from kenzet.core.route.roads import Roads
+
+Ends = tuple[int, int] | None
+"""Where a run begins and ends; None where both are free."""
+_TIPS = 8  # nodes to begin or end at
+_MANY = 80  # lines: above, ends are not tried one by one
+
+
+@dataclass(frozen=True, eq=False)
+class Travel:
+    """``edges`` are travelled once each (twice where they stand twice) beside what must be sewn; ``groups`` are the nodes of every run."""
+
+    edges: tuple[int, ...]
+    groups: tuple[frozenset[int], ...]
+    cost: float
+    stops: int
+
+
+class Solver:
+    """For one network and one set of costs."""
+
+    def __init__(self, network: Network, costs: Costs) -> None:
+        self.network = network
+        self.costs = costs
+        self.weights: list[float] = costs.of(network).tolist()
+        self.ends: list[tuple[int, int]] = [(int(a), int(b)) for a, b in network.ends.tolist()]
+        self.roads = Roads(network, costs.of(network))
+        self._whole = _Lines(self, np.flatnonzero(network.passes).tolist())
+
+    @cached_property
+    def bound(self) -> float:
+        """No route travels for less, stops among it: the T-join with free ends, not linked."""
+        return self.worth(self._whole.travel(self._whole.joined(None)), runs=1)
+
+    def travel(self, ends: Ends = None, shakes: int = SHAKES) -> Travel:
+        """The cheapest found: one run, or more where stops are cheaper than travelling or no lane leads on. More ``shakes``
+        look longer.
+        """
+        pairs = self._whole.joined(ends)
+        found = self._whole.travel(pairs, ends)
+        if len(found.groups) == 1:
+            return found
+        starts = (
+            [self._in_pieces(ends)] if len(self.network.pieces) > 1 and self.roads.all is not None else []
+        )
+        return self._whole.travel(self._whole.patched(ends, starts, shakes), ends)
+
+    def _in_pieces(self, ends: Ends) -> list[Pair]:
+        """Piece by piece, each in a run of its own; then their ends joined."""
+        found: list[Pair] = []
+        loose: set[int] = set() if ends is None else {ends[0]} ^ {ends[1]}
+        for some in self.network.pieces:
+            piece = _Lines(self, some)
+            joins = piece.joined(None)
+            if len(piece.travel(joins).groups) > 1:
+                joins = piece.patched(None, [], shakes=20)
+            found += [pair for pair in joins if OPEN not in pair]
+            for pair in joins:
+                loose ^= set(pair) - {OPEN} if OPEN in pair else set()
+        return [*found, *joined(self.roads, sorted(loose), 2 if ends is None else 0, self.costs.stop)]
+
+    def worth(self, travel: Travel, runs: int | None = None) -> float:
+        """What it costs with its stops."""
+        stops = travel.stops if runs is None else max(travel.stops - len(travel.groups) + runs, 0)
+        return travel.cost + stops * self.costs.stop
+
+
+class _Lines:
+    """The lines ``sewn`` (edges of the network) to be made sewable."""
+
+    def __init__(self, solver: Solver, sewn: Sequence[int]) -> None:
+        self._solver = solver
+        self._sewn = sewn
+        many = len(solver.network.points)
+        self._degrees = np.zeros(many, dtype=np.int64)
+        ends, passes = solver.network.ends[sewn], solver.network.passes[sewn]
+        np.add.at(self._degrees, ends[:, 0], passes)
+        np.add.at(self._degrees, ends[:, 1], passes)
+        over = list(range(many))
+        for k in sewn:
+            a, b = solver.ends[k]
+            over[_root(over, a)] = _root(over, b)
+        self._loops = [_root(over, node) if its else -1 for node, its in enumerate(self._degrees.tolist())]
+        """Which nodes hang together by what must be sewn: a number for each, that of a node among them; -1 for others."""
+
+    def _odd(self, ends: Ends) -> list[int]:
+        odd = set(np.flatnonzero(self._degrees % 2).tolist())
+        return sorted(odd if ends is None else odd ^ {ends[0]} ^ {ends[1]})
+
+    def joined(self, ends: Ends) -> list[Pair]:
+        """The cheapest joins, whether all hangs together by them or not."""
+        return joined(self._solver.roads, self._odd(ends), 2 if ends is None else 0, self._solver.costs.stop)
+
+    def patched(self, ends: Ends, starts: Sequence[Sequence[Pair]], shakes: int = SHAKES) -> list[Pair]:
+        """Joins by which all hangs together; ``starts`` are tried beside the cheapest and those linked by a tree."""
+        solver, roads = self._solver, self._solver.roads
+        free = 2 if ends is None else 0
+        tree = linked(roads, solver.ends, self._odd(ends), self._loops, free, solver.costs.stop)
+        if roads.all is None:
+            return tree
+        patching = Patching(roads, self._loops, roads.all, solver.costs.stop)
+
+        def opened(pairs: Sequence[Pair]) -> Sequence[Pair]:
+            closed = ends is None and not any(OPEN in pair for pair in pairs)
+            return [*pairs, (OPEN, OPEN)] if closed else pairs
+
+        def forced(a: int, b: int) -> Sequence[Pair]:
+            parity = sorted(set(self._odd(ends)) ^ {a} ^ {b})
+            return opened([(a, b), *joined(roads, parity, free, solver.costs.stop)])
+
+        found = [
+            self.joined(ends),
+            tree,
+            *starts,
+            *(self._from_tips() if ends is None and len(self._sewn) < _MANY else []),
+        ]
+        least = solver.worth(self.travel(found[0], ends), runs=1)
+        return patching.solve(map(opened, found), forced, least, shakes)
+
+    def _from_tips(self) -> list[list[Pair]]:
+        """Runs that begin and end at the outermost lines: the cheapest, and the cheapest that hangs together."""
+        tips = [tip for tip in self._solver.network.tips if self._degrees[tip]]
+        tips = tips if len(tips) <= _TIPS else self._extremes()
+        found = []
+        for pair in combinations(tips, 2):
+            joins = self.joined(pair)
+            travel = self.travel(joins, pair)
+            found.append((len(travel.groups) > 1, travel.cost, [*joins, *((tip, OPEN) for tip in pair)]))
+        found.sort(key=lambda one: one[:2])
+        return [joins for _, _, joins in [*found[:1], *sorted(found, key=lambda one: one[1])[:1]]]
+
+    def _extremes(self) -> list[int]:
+        """The outermost odd nodes in eight directions."""
+        odd = np.array(self._odd(None))
+        if not len(odd):
+            return []
+        turns = np.radians(np.arange(8) * 45.0 + 1.0)
+        out = self._solver.network.points[odd] @ np.stack([np.cos(turns), np.sin(turns)])
+        return sorted(set(odd[out.argmax(axis=0)].tolist()))
+
+    def travel(self, pairs: Sequence[Pair], ends: Ends = None) -> Travel:
+        """What is travelled for ``pairs``."""
+        solver = self._solver
+        edges = _even(k for a, b in pairs if OPEN not in (a, b) for k in solver.roads.path(a, b))
+        groups = self._groups(edges)
+        odd = self._degrees.copy()
+        for k in edges:
+            a, b = solver.ends[k]
+            odd[a] += 1
+            odd[b] += 1
+        if ends is not None:
+            odd[list(ends)] += 1
+        runs = sum(max(int((odd[list(group)] % 2).sum()) // 2, 1) for group in groups)
+        return Travel(tuple(edges), tuple(groups), sum(solver.weights[k] for k in edges), runs - 1)
+
+    def _groups(self, used: Iterable[int]) -> list[frozenset[int]]:
+        """The nodes that hang together by what is sewn and travelled."""
+        label = list(self._loops)
+        over = list(range(len(label)))
+        for k in used:
+            a, b = self._solver.ends[k]
+            for node in (a, b):
+                if label[node] < 0:
+                    label[node] = node
+            over[_root(over, label[a])] = _root(over, label[b])
+        found: dict[int, list[int]] = {}
+        for node, one in enumerate(label):
+            if one >= 0:
+                found.setdefault(_root(over, one), []).append(node)
+        return [frozenset(nodes) for nodes in found.values()]
+
+
+def _even(used: Iterable[int]) -> list[int]:
+    """Of an edge travelled three times once is left: to and fro over it changes nothing."""
+    many: dict[int, int] = {}
+    for k in used:
+        many[k] = many.get(k, 0) + 1
+    return [k for k, times in many.items() for _ in range(times if times < 3 else 2 - times % 2)]
+
+
+def _root(over: list[int], one: int) -> int:
+    while over[one] != one:
+        over[one] = over[over[one]]
+        one = over[one]
+    return one

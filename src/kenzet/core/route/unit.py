@@ -1,0 +1,111 @@
+"""What is sewn in one go: all zones of a block (a border, the sashing) at one place, with the lanes between them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+import shapely
+
+from kenzet.core.drawing import Drawing
+from kenzet.core.geom.region import Floats, Point
+from kenzet.core.route.network import Course, Lane, Network, network
+from kenzet.core.top.layout import Part
+
+
+@dataclass(frozen=True, eq=False)
+class Unit:
+    """One kind of it: the ``drawings`` (with their zones' keys) that lie together at ``places`` of ``part``."""
+
+    part: Part
+    places: tuple[str, ...]
+    drawings: tuple[tuple[str, Drawing], ...]
+
+    @cached_property
+    def courses(self) -> list[Course]:
+        """Every line of every drawing, in order."""
+        found: list[Course] = []
+        for zone, (_, drawing) in enumerate(self.drawings):
+            found += courses_of(drawing, zone, len(found))
+        return found
+
+    def network(self, steps: bool = True) -> Network:
+        """Lines and lanes of it."""
+        corners = [corner for _, drawing in self.drawings for corner in drawing.region.corners]
+        regions = [drawing.region.area for _, drawing in self.drawings]
+        return network(self.courses, list(lanes_of(self.part, regions)), corners, steps)
+
+
+def courses_of(drawing: Drawing, zone: int = 0, begin: int = 0) -> list[Course]:
+    """The lines of a drawing; ``begin`` is the place of the first of them in the list that they go to."""
+    if not drawing.fill.sewn or drawing.hints:
+        return []
+    many = max(len(drawing.straight), 1)
+    lines = drawing.polylines
+    passes = drawing.fill.passes
+    stretches = drawing.stretches
+    piece = _pieces(drawing, lines)
+    found = [
+        Course(lines[k], False, zone, piece[k], int(stretches.job[k]) % many, k, passes)
+        for k in range(len(stretches))
+    ]
+    first = len(stretches)
+    for k, trace in enumerate(drawing.traces, first):
+        before = _before(drawing, k - first) if trace.closed else None
+        before = None if before is None else before if before < 0 else begin + first + before
+        apart = float(trace.laid_on[1]) if trace.laid_on else float(drawing.fill.spacing.mm)
+        found.append(
+            Course(lines[k], trace.closed, zone, piece[k], many + trace.family, k, passes, before, apart)
+        )
+    return found
+
+
+def _pieces(drawing: Drawing, lines: Sequence[Floats]) -> list[int]:
+    """In which piece of the zone every line lies."""
+    if len(drawing.region.pieces) == 1:
+        return [0] * len(lines)
+    middles = shapely.line_interpolate_point(
+        [shapely.linestrings(line) for line in lines], 0.5, normalized=True
+    )
+    tree = shapely.STRtree([piece.area for piece in drawing.region.pieces])
+    found: list[int] = tree.nearest(middles).tolist()
+    return found
+
+
+def _before(drawing: Drawing, number: int) -> int | None:
+    """The ring from which one steps to trace ``number``: the nearest of the line before it, -1 for the zone's outline."""
+    trace = drawing.traces[number]
+    if trace.line == 0:
+        return -1
+    outer = [
+        k
+        for k, other in enumerate(drawing.traces)
+        if (other.family, other.line) == (trace.family, trace.line - 1)
+    ]
+    if not outer:
+        return -1
+    own = shapely.linestrings(trace.polyline)
+    away = [float(shapely.distance(own, shapely.linestrings(drawing.traces[k].polyline))) for k in outer]
+    return outer[int(np.argmin(away))]
+
+
+def lanes_of(part: Part, regions: Sequence[shapely.MultiPolygon]) -> Iterable[Lane]:
+    """The part's seams, and where zones end beside a seam."""
+    for patch in part.patches.values():
+        yield from (Lane(ring) for ring in rings(patch.area))
+    for region in regions:
+        yield from (Lane(ring, "edge") for ring in rings(region))
+
+
+def rings(area: shapely.MultiPolygon) -> Iterable[Floats]:
+    """The outlines and holes of an area as closed polylines."""
+    for polygon in getattr(area, "geoms", [area]):
+        for ring in (polygon.exterior, *polygon.interiors):
+            yield np.asarray(ring.coords)[:, :2]
+
+
+def corners_of(part: Part) -> list[Point]:
+    """The corners of the part as it is cut."""
+    return [(0.0, 0.0), (part.width, 0.0), (part.width, part.height), (0.0, part.height)]

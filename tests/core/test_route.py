@@ -1,0 +1,186 @@
+"""The order that runs on: against proven optima, plain rows, and what a walk must be."""
+
+from __future__ import annotations
+
+import math
+from fractions import Fraction
+
+import numpy as np
+import pytest
+
+from kenzet.core.fills import FILLS
+from kenzet.core.geom.clip import Straight, clip
+from kenzet.core.route.costs import Costs
+from kenzet.core.route.network import LINE, Course, Lane, network
+from kenzet.core.route.solve import Solver
+from kenzet.core.route.unit import courses_of, rings
+from kenzet.core.route.walk import runs
+from tests.core.test_fills import EXAMPLES
+from tests.optimum import optimum
+from tests.shapes import REGIONS, box, drawn, inches
+
+IN = 25.4
+SQUARE = inches(box(0, 0, 8, 8))
+TRIANGLE = inches([(0, 0), (8, 0), (4, 8 * math.sqrt(3) / 2)])
+
+
+def ruled(region, *families):
+    """A network of families (angle, inches apart, first line from the side it is counted from, that side)."""
+    courses = []
+    for number, (angle, apart, first, low) in enumerate(families):
+        normal = np.array((-math.sin(math.radians(angle)), math.cos(math.radians(angle))))
+        across = np.array(region.reach) @ normal
+        datum = float(across.min() + first * IN) if low else float(across.max() - first * IN)
+        stretches = clip([(region, Straight(angle, Fraction(apart) * Fraction(127, 5), datum))])
+        courses += [
+            Course(ends.reshape(2, 2), False, family=number, number=k)
+            for k, ends in enumerate(stretches.ends)
+        ]
+    return courses, network(courses, [Lane(ring) for ring in rings(region.area)], region.corners)
+
+
+def of_fill(kind, values, region):
+    drawing = drawn(FILLS[kind].model_validate({"spacing": "3/4 in", **values}), region)
+    courses = courses_of(drawing)
+    lanes = [Lane(ring) for ring in rings(drawing.region.area)]
+    return courses, network(courses, lanes, drawing.region.corners)
+
+
+REFERENCE = [
+    ("level", SQUARE, [(0, "1/4", 0.125, True)], 7.75),
+    ("45 degrees", SQUARE, [(45, "1/4", 0.125, True)], 15.556),
+    ("30 degrees", SQUARE, [(30, "1/4", 0.125, True)], 15.689),
+    ("two families", TRIANGLE, [(0, "1/2", 0.25, True), (60, "1/2", 0.25, False)], 8.666),
+    ("three families", TRIANGLE, [(0, "1/2", 0.25, True), (60, "1/2", 0.25, True), (120, "1/2", 0.25, True)], 3.547),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("region", "families", "extra"), [case[1:] for case in REFERENCE], ids=[case[0] for case in REFERENCE])  # fmt: skip
+def test_reference_cases_reach_their_proven_optimum(region, families, extra):
+    _, net = ruled(region, *families)
+    proven = optimum(net, Costs())
+    assert proven / IN == pytest.approx(extra, abs=6e-4)
+    solver = Solver(net, Costs())
+    found = solver.travel()
+    assert (found.stops, len(found.groups)) == (0, 1)
+    assert found.cost == pytest.approx(proven, abs=0.05)
+    assert solver.bound <= proven + 0.01
+
+
+def test_rings_are_stepped_at_the_right_angle():
+    """Rings in a right triangle of 6 in: from each to the next a step of 1/4 in by the diagonal, weighing twice."""
+    courses, net = of_fill("echo", {"spacing": "1/4 in"}, inches([(0, 0), (6, 0), (0, 6)]))
+    steps = len(courses) - 1
+    assert steps >= 5
+    found = Solver(net, Costs()).travel()
+    assert found.cost / IN == pytest.approx(steps * 0.25 * math.sqrt(2) * 2, abs=1e-3)
+    assert (
+        Solver(net, Costs(step=None)).travel().stops == 6
+    )  # a break a ring where open fabric is never crossed
+
+
+@pytest.mark.parametrize(("many", "far_side"), [(11, True), (12, False)])
+def test_a15_a16_rows_end_on_the_far_or_on_the_start_side(many, far_side):
+    apart = Fraction(15, 2) / (many + 1)
+    courses, net = ruled(inches(box(0, 0, 7.5, 7.5)), (90, str(apart), float(apart), True))
+    assert len(courses) == many
+    (run,) = runs(net, courses, Solver(net, Costs()).travel())
+    sewn = sum(net.lengths[leg.edge] for leg in run.legs) / IN
+    assert sewn == pytest.approx(many * 7.5 + (many - 1) * float(apart), abs=1e-6)
+    start, end = net.points[run.start], net.points[run.end]
+    assert bool(abs(start[1] - end[1]) > 7 * IN) == far_side
+
+
+def test_a94_without_a_lane_every_line_is_a_run():
+    _, net = ruled(inches(box(0, 0, 7.5, 7.5)), (0, "5/8", 0.625, True))
+    assert Solver(net, Costs(ditch=None, retrace=None)).travel().stops == 10
+    assert Solver(net, Costs()).travel().stops == 0
+
+
+def test_a15_path_length_of_f12():
+    courses, net = ruled(inches(box(0, 0, 7.5, 7.5)), (0, "5/8", 0.625, True))
+    total = net.stitched + Solver(net, Costs()).travel().cost
+    assert (len(courses), total / IN) == (11, pytest.approx(88.75))
+
+
+CASES = [
+    (kind, values, region)
+    for kind, some in EXAMPLES.items()
+    for values in some[:1]
+    for region in ("right triangle", "petal", "star background")
+]
+
+
+def rows(courses, net, solver):
+    """Plain rows: line after line in order, each joined to the nearer end of the next along the cheapest lane."""
+    ends = [[net.nearest(tuple(course.line[k])) for k in (0, -1)] for course in courses]
+    best = math.inf
+    for first in (0, 1):
+        here, cost = ends[0][1 - first], 0.0
+        for one in ends[1:]:
+            ways = [min(solver.roads.cost(here, node), solver.costs.stop) for node in one]
+            near = int(np.argmin(ways))
+            cost, here = cost + ways[near], one[1 - near]
+        best = min(best, cost)
+    return best
+
+
+@pytest.mark.parametrize(("kind", "values", "region"), CASES, ids=lambda v: v if isinstance(v, str) else "")
+def test_every_line_is_sewn_once_in_unbroken_runs_and_never_worse_than_plain_rows(kind, values, region):
+    try:
+        courses, net = of_fill(kind, values, REGIONS[region])
+    except ValueError:
+        pytest.skip("this fill does not go into this region")
+    if not courses:
+        pytest.skip("nothing is sewn by a line here")
+    solver = Solver(net, Costs())
+    travel = solver.travel()
+    walked = runs(net, courses, travel)
+    passes = np.zeros(len(net.ends), dtype=int)
+    for run in walked:
+        here = run.start
+        for leg in run.legs:
+            a, b = net.ends[leg.edge].tolist()
+            assert here == (b if leg.back else a)
+            here = a if leg.back else b
+            passes[leg.edge] += 1
+        assert here == run.end
+    wanted = net.passes.copy()
+    np.add.at(wanted, list(travel.edges), 1)
+    assert (passes == wanted).all()
+    assert len(walked) == travel.stops + 1
+    assert solver.bound <= solver.worth(travel) + 0.01
+    if not any(course.closed for course in courses):
+        assert solver.worth(travel) <= rows(courses, net, solver) + 0.05
+
+
+SMALL = [
+    ("lines", {"angle": 30}, "petal"), ("grid", {"second_angle": 60}, "L"), ("echo", {}, "right triangle"),
+    ("waves", {}, "right triangle"), ("pairs", {}, "petal"), ("zigzag", {}, "right triangle"), ("chevrons", {}, "right triangle"),
+    ("random", {}, "right triangle"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("kind", "values", "region"), SMALL, ids=[case[0] for case in SMALL])
+def test_a_zone_is_within_three_per_cent_of_its_proven_optimum(kind, values, region):
+    _, net = of_fill(kind, values, REGIONS[region])
+    solver = Solver(net, Costs())
+    found = solver.worth(solver.travel())
+    assert found <= solver.bound + 0.01 or found <= 1.03 * optimum(net, Costs(), seconds=30)
+
+
+def test_lines_are_split_where_another_ends_on_them_but_not_where_they_cross():
+    across = Course(np.array([[0.0, 50.0], [100.0, 50.0]]), False)
+    stem = Course(np.array([[30.0, 50.0], [30.0, 0.0]]), False)
+    through = Course(np.array([[70.0, 0.0], [70.0, 100.0]]), False)
+    net = network([across, stem, through], [Lane(np.array([[0.0, 0.0], [100.0, 0.0]]))])
+    sewn = net.kinds == LINE
+    assert sorted(net.lengths[sewn].tolist()) == pytest.approx([30, 50, 70, 100])
+
+
+def test_forbidden_lanes_are_told_by_their_stops_and_allowed_ones_used():
+    _, net = ruled(SQUARE, (0, "1/4", 0.125, True))
+    retraced = Solver(net, Costs(ditch=None)).travel()
+    assert retraced.stops == 31
+    cheap = Solver(net, Costs(stop=0.1 * IN)).travel()
+    assert cheap.stops > 0
