@@ -11,6 +11,7 @@ from kenzet.core.top.blocks import Key, Name
 from kenzet.core.top.document import Basted, Layered, Quilt, Use
 from kenzet.core.top.ground import Ground
 from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.stitching import Stitching
 from kenzet.core.top.tidy import remade
 
 
@@ -62,6 +63,17 @@ class SetLayers(Change):
     def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
         """Nothing of the plan changes."""
         return remade(laid.quilt, layered=self.layered, basted=self.basted), "how it is layered"
+
+
+class SetStitching(Change):
+    """What thread stops and travelling are worth to her, and in which order she goes."""
+
+    kind: Literal["stitching"] = "stitching"
+    stitching: Stitching
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """All of it at once; no line changes."""
+        return remade(laid.quilt, stitching=self.stitching), "how it is sewn"
 
 
 class SetGround(Change):

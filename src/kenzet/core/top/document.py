@@ -24,6 +24,7 @@ from kenzet.core.top.blocks import Block, Fabric, Key, Name, Patterned
 from kenzet.core.top.ground import Ground
 from kenzet.core.top.patterns import PATTERNS
 from kenzet.core.top.spread import Spread, spread
+from kenzet.core.top.stitching import Stitching
 from kenzet.core.top.upgrade import upgraded
 from kenzet.core.top.zone import BORDER, CORNER, SASHING, SIDE, TOP, Zone
 
@@ -59,6 +60,7 @@ class Quilt(Frozen):
     basted: Basted = "pins"
     ground: Ground | None = None
     zones: Annotated[dict[Key, Zone], Field(max_length=400)]
+    stitching: Stitching = Stitching()
     kit: Kit = Kit()
 
     @field_validator("edge")

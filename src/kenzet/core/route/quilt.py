@@ -1,0 +1,279 @@
+"""The route of a whole quilt: block after block in her order, each kind by one route, joined along the seams.
+
+Glossary: a *unit* is what is sewn in one go at one place; a *visit* is one of its places in the order, its route taken
+forwards or backwards. Lengths are mm.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from itertools import pairwise
+
+import numpy as np
+
+from kenzet.core.drawing import Drawing
+from kenzet.core.geom.region import Floats, Point
+from kenzet.core.plan import plan_quilt
+from kenzet.core.route.costs import INCH, Costs
+from kenzet.core.route.network import Lane, Network, network
+from kenzet.core.route.roads import Roads
+from kenzet.core.route.solve import Solver, Travel
+from kenzet.core.route.unit import Unit, corners_of
+from kenzet.core.route.walk import Leg, Run, runs
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.layout import Part, place_all
+from kenzet.core.top.stitching import Order, Stitching
+from kenzet.core.top.zone import TOP
+
+_RETRACE = {"wanted": 0.8, "allowed": 2.0, "forbidden": None}
+_MID = 0.5
+
+
+def costs_of(stitching: Stitching) -> Costs:
+    """Her settings as prices: a stop weighs as much sewing as the square of how much she minds it, in inches (ours)."""
+    step = 2.0 if stitching.steps == "allowed" else None
+    return Costs(retrace=_RETRACE[stitching.retrace], step=step, stop=max(stitching.stops**2, 0.02) * INCH)
+
+
+@dataclass(frozen=True, eq=False)
+class UnitRoute:
+    """The route of one kind of unit, in the part's coordinates."""
+
+    unit: Unit
+    network: Network
+    travel: Travel
+    runs: tuple[Run, ...]
+    bound: float
+
+    @property
+    def travelled(self) -> float:
+        """mm of travelling."""
+        return float(sum(self.network.lengths[k] for k in self.travel.edges))
+
+    @property
+    def ends(self) -> tuple[int, int]:
+        """The nodes at which it begins and ends."""
+        return self.runs[0].start, self.runs[-1].end
+
+    @cached_property
+    def backwards(self) -> tuple[Run, ...]:
+        """The same from its end to its start."""
+        return tuple(
+            Run(
+                run.end, run.start, tuple(Leg(leg.edge, not leg.back, leg.sews) for leg in reversed(run.legs))
+            )
+            for run in reversed(self.runs)
+        )
+
+
+@dataclass(frozen=True, eq=False)
+class Visit:
+    """A place in the order: by ``routes[route]``, ``back`` wards; ``across`` mm are travelled along seams to get there
+    (0 at the first), or the thread is ended before it (``stop``).
+    """
+
+    route: int
+    place: str
+    back: bool
+    across: float
+    stop: bool
+
+
+@dataclass(frozen=True, eq=False)
+class QuiltRoute:
+    """All of it. ``stops`` are between runs, its first beginning and last end not counted."""
+
+    routes: tuple[UnitRoute, ...]
+    visits: tuple[Visit, ...]
+
+    @property
+    def stops(self) -> int:
+        """Where the thread is ended on the way."""
+        return sum(len(self.routes[v.route].runs) - 1 + v.stop for v in self.visits)
+
+    @property
+    def stitched(self) -> float:
+        """mm of lines."""
+        return sum(self.routes[v.route].network.stitched for v in self.visits)
+
+    @property
+    def travelled(self) -> float:
+        """mm of travelling, from block to block too."""
+        return sum(self.routes[v.route].travelled + v.across for v in self.visits)
+
+
+def units_of(laid: LaidQuilt) -> list[Unit]:
+    """What is sewn in one go at a place, every kind once; zones that lie together at a place go together."""
+    by_place: dict[str, list[tuple[str, Drawing]]] = {}
+    parts: dict[str, Part] = {}
+    for key, plan in plan_quilt(laid).items():
+        for drawing in plan.drawings:
+            if not drawing.fill.sewn or drawing.hints or not drawing.lines:
+                continue
+            for place in drawing.places:
+                by_place.setdefault(place, []).append((key, drawing))
+                parts[place] = drawing.shape.part
+    kinds: dict[tuple[str, ...], list[str]] = {}
+    for place, drawings in by_place.items():
+        kinds.setdefault(
+            (parts[place].key, *(f"{key} {id(drawing)}" for key, drawing in drawings)), []
+        ).append(place)
+    return [Unit(parts[places[0]], tuple(places), tuple(by_place[places[0]])) for places in kinds.values()]
+
+
+def route_unit(unit: Unit, costs: Costs) -> UnitRoute:
+    """The route of one kind."""
+    net = unit.network(steps=costs.step is not None)
+    solver = Solver(net, costs)
+    travel = solver.travel()
+    return UnitRoute(unit, net, travel, tuple(runs(net, unit.courses, travel)), solver.bound)
+
+
+def route_quilt(laid: LaidQuilt) -> QuiltRoute:
+    """The route of the quilt as it is planned; empty where nothing is."""
+    costs = costs_of(laid.quilt.stitching)
+    routes = tuple(route_unit(unit, costs) for unit in units_of(laid))
+    return QuiltRoute(routes, tuple(_visits(laid, routes, costs)))
+
+
+def _visits(laid: LaidQuilt, routes: Sequence[UnitRoute], costs: Costs) -> Iterable[Visit]:
+    """The places in her order, each forwards or backwards so that the least is travelled between them."""
+    order = [
+        (number, place)
+        for number, place in _in_order(
+            laid, [(k, place) for k, route in enumerate(routes) for place in route.unit.places]
+        )
+    ]
+    if not order:
+        return
+    seams = _Seams(laid, routes, costs)
+    cost = np.zeros(2)
+    choices: list[tuple[np.ndarray, list[list[float]]]] = []
+    for before, here in pairwise(order):
+        ways = [
+            [seams.across(before, back_before, here, back) for back in (False, True)]
+            for back_before in (False, True)
+        ]
+        table = np.minimum(np.array(ways), costs.stop) + cost[:, None]
+        choices.append((table.argmin(axis=0), ways))
+        cost = table.min(axis=0)
+    back = [bool(cost.argmin())]
+    for best, _ in reversed(choices):
+        back.append(bool(best[int(back[-1])]))
+    back.reverse()
+    yield Visit(*order[0], back[0], 0.0, False)
+    for (_, ways), (number, place), was, now in zip(choices, order[1:], back, back[1:], strict=False):
+        across = ways[int(was)][int(now)]
+        yield Visit(number, place, now, 0.0 if across >= costs.stop else across, across >= costs.stop)
+
+
+class _Seams:
+    """How far it is along seams from the end of one unit to the start of another."""
+
+    def __init__(self, laid: LaidQuilt, routes: Sequence[UnitRoute], costs: Costs) -> None:
+        self._laid, self._routes = laid, routes
+        outlines = []
+        for route in routes:
+            for place in route.unit.places:
+                ring = np.array([*corners_of(route.unit.part), corners_of(route.unit.part)[0]])
+                outlines.append(place_all(route.unit.part.places[place], ring))
+        self._net = network([], [Lane(ring) for ring in outlines])
+        self._roads = Roads(self._net, costs.of(self._net))
+        self._corners: dict[tuple[int, str], list[int]] = {}
+        self._inside = [self._to_corners(route, costs) for route in routes]
+
+    @staticmethod
+    def _to_corners(route: UnitRoute, costs: Costs) -> list[list[float]]:
+        """From its start and from its end to each of the part's corners."""
+        roads = Roads(route.network, costs.of(route.network))
+        corners = [route.network.nearest(corner) for corner in corners_of(route.unit.part)]
+        beyond = [
+            math.dist(route.network.points[node], corner)
+            for node, corner in zip(corners, corners_of(route.unit.part), strict=True)
+        ]
+        return [
+            [roads.cost(end, node) + far for node, far in zip(corners, beyond, strict=True)]
+            for end in route.ends
+        ]
+
+    def _at(self, number: int, place: str) -> list[int]:
+        key = (number, place)
+        if key not in self._corners:
+            part = self._routes[number].unit.part
+            spots = place_all(part.places[place], np.array(corners_of(part)))
+            self._corners[key] = [self._net.nearest((float(x), float(y))) for x, y in spots]
+        return self._corners[key]
+
+    def across(self, before: tuple[int, str], was_back: bool, here: tuple[int, str], back: bool) -> float:
+        """From the end of ``before`` to the start of ``here``."""
+        out = self._inside[before[0]][0 if was_back else 1]
+        into = self._inside[here[0]][1 if back else 0]
+        ways = (
+            out[a] + self._roads.cost(one, other) + into[b]
+            for a, one in enumerate(self._at(*before))
+            for b, other in enumerate(self._at(*here))
+            if out[a] + into[b] < np.inf
+        )
+        return min(ways, default=math.inf)
+
+
+def _in_order(laid: LaidQuilt, places: Sequence[tuple[int, str]]) -> list[tuple[int, str]]:
+    """Blocks first, in her order, then what runs between and round them, then what lies across the whole top."""
+    blocks = [
+        one
+        for one in places
+        if one[1] in laid.quilt.parts_at and laid.quilt.parts_at[one[1]] in laid.quilt.blocks
+    ]
+    others = [one for one in places if one not in set(blocks)]
+    others.sort(key=lambda one: (one[1] == TOP, one[1]))
+    middles = {place: _middle(laid, place) for _, place in blocks}
+    sizes = [min(laid.top.at[place].width, laid.top.at[place].height) for _, place in blocks]
+    band = _MID * min(sizes, default=1.0)
+    keys = _ORDERS[laid.quilt.stitching.order](middles, laid.middle, band)
+    return [*sorted(blocks, key=lambda one: keys[one[1]]), *others]
+
+
+def _middle(laid: LaidQuilt, place: str) -> Point:
+    part = laid.top.at[place]
+    x, y = place_all(part.places[place], np.array([part.centre]))[0].tolist()
+    return x, y
+
+
+Keys = dict[str, tuple[float, ...]]
+
+
+def _rows(middles: dict[str, Point], band: float, along: int, upwards: bool) -> Keys:
+    """Row after row (column after column where ``along`` is 1), to and fro."""
+    across = sorted({round(at[1 - along] / band) for at in middles.values()}, reverse=not upwards)
+    number = {row: k for k, row in enumerate(across)}
+    found: Keys = {}
+    for place, at in middles.items():
+        row = number[round(at[1 - along] / band)]
+        found[place] = (float(row), at[along] if row % 2 == 0 else -at[along])
+    return found
+
+
+def _outward(middles: dict[str, Point], middle: Point, band: float) -> Keys:
+    """Ring after ring round the middle, each all the way round, so that the next is always beside the last."""
+    away = {place: max(abs(x - middle[0]), abs(y - middle[1])) for place, (x, y) in middles.items()}
+    rings = {ring: k for k, ring in enumerate(sorted({round(far / band) for far in away.values()}))}
+    return {
+        place: (float(rings[round(away[place] / band)]), math.atan2(y - middle[1], x - middle[0]))
+        for place, (x, y) in middles.items()
+    }
+
+
+_ORDERS: dict[Order, Callable[[dict[str, Point], Point, float], Keys]] = {
+    "centre outward": _outward,
+    "edge to edge": lambda middles, middle, band: _rows(middles, band, 0, upwards=False),
+    "column by column": lambda middles, middle, band: _rows(middles, band, 1, upwards=True),
+    "from the bottom": lambda middles, middle, band: _rows(middles, band, 0, upwards=True),
+}
+
+
+def line_of(path: Floats, back: bool) -> Floats:
+    """A path in the direction in which it is sewn."""
+    return path[::-1] if back else path
