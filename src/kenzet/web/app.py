@@ -22,6 +22,7 @@ from kenzet.web.models import Problem
 from kenzet.web.photos import photos
 from kenzet.web.quilts import quilts
 from kenzet.web.recipes import recipes
+from kenzet.web.route import route
 from kenzet.web.sheets import sheets
 from kenzet.web.table import table
 from kenzet.web.top import top
@@ -61,6 +62,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(sheets)
     app.register_api(table)
     app.register_api(job)
+    app.register_api(route)
     app.register_api(variants)
     app.register_api(recipes)
     app.register_api(marks)

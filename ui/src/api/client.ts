@@ -94,6 +94,8 @@ export const api = {
   table: (quilt: string, body: Partial<Views['TableRequest']>) =>
     told(client.POST('/api/quilts/{quilt}/table', { params: at(quilt), body: body as Views['TableRequest'] })),
   prep: (quilt: string) => told(client.POST('/api/quilts/{quilt}/prep', { params: at(quilt), body: {} as never })),
+  route: (quilt: string, body: Views['RouteRequest'], signal: AbortSignal) =>
+    told(client.POST('/api/quilts/{quilt}/route', { params: at(quilt), body, signal })),
   things: (unit: Unit) => told(client.GET('/api/things', { params: { query: { unit } } })),
   keepThing: (body: Partial<Views['ThingRequest']>, signal?: AbortSignal) => told(client.POST('/api/things', { body: body as Views['ThingRequest'], signal })),
   removeThing: (key: string, unit: Unit) => told(client.POST('/api/things/{key}/remove', { params: { path: { key } }, body: { unit } })),

@@ -498,6 +498,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/route": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Worked out for the plan as it is kept. */
+        post: operations["route_route_view_route_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/ruler": {
         parameters: {
             query?: never;
@@ -1590,6 +1607,26 @@ export interface components {
             version: string;
         };
         /**
+         * HereView
+         * @description What is sewn in one go at a place.
+         */
+        HereView: {
+            /** Legs */
+            legs: components["schemas"]["LegView"][];
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Occurs */
+            occurs: string;
+            /** Place */
+            place: string;
+            /** Rows */
+            rows: components["schemas"]["Row"][];
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * Home
          * @description What the app starts with.
          */
@@ -1779,6 +1816,28 @@ export interface components {
             label: string;
             /** Layer */
             layer: number;
+        };
+        /**
+         * LegView
+         * @description A piece of the way: a line that is sewn or a lane that is travelled, flat x, y in the quilt, mm, in the direction of
+         *     sewing. ``begins`` where the thread begins anew.
+         */
+        LegView: {
+            /** Begins */
+            begins: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "line" | "ditch" | "edge" | "step";
+            /** Length */
+            length: number;
+            /** Points */
+            points: number[];
+            /** Sews */
+            sews: boolean;
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
         };
         /**
          * Listed
@@ -2436,6 +2495,42 @@ export interface components {
             fabric: string;
             /** Role */
             role: string;
+        };
+        /**
+         * RouteRequest
+         * @description The route of the quilt, and of what is sewn at one place.
+         */
+        RouteRequest: {
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
+         * RouteView
+         * @description The whole route; ``here`` is told where a place was asked for. ``fields`` are her settings, ``doc`` what is kept.
+         */
+        RouteView: {
+            /** Doc */
+            doc: {
+                [key: string]: unknown;
+            };
+            /** Fields */
+            fields: components["schemas"]["FieldView"][];
+            here: components["schemas"]["HereView"] | null;
+            /** Notes */
+            notes: string[];
+            /** Rows */
+            rows: components["schemas"]["Row"][];
+            /** Visits */
+            visits: components["schemas"]["VisitView"][];
         };
         /**
          * Row
@@ -3114,6 +3209,22 @@ export interface components {
         VersionRequest: {
             /** Version */
             version: number;
+        };
+        /**
+         * VisitView
+         * @description A place in the order: where its route begins, flat x, y in the quilt; ``stop`` where the thread is ended before it.
+         */
+        VisitView: {
+            /** At */
+            at: number[];
+            /** Middle */
+            middle: number[];
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Stop */
+            stop: boolean;
         };
         /**
          * ZoneInfo
@@ -4192,6 +4303,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    route_route_view_route_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RouteRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteView"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What the strokes on the drawing mean; told by shape, not by colour alone. */
-defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' | 'tick' | 'rest' | 'sliver' | 'dot' | 'tape' | 'stencil' | 'edge' | 'sign')[] }>()
+defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' | 'tick' | 'rest' | 'sliver' | 'dot' | 'tape' | 'stencil' | 'edge' | 'sign' | 'done' | 'travel' | 'coming' | 'thread' | 'anew')[] }>()
 </script>
 
 <template>
@@ -20,6 +20,11 @@ defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' |
       <li><svg width="16" height="14"><rect x="1" y="1.5" width="14" height="11" fill="#f6e7b4" stroke="#b9820f" stroke-width="1.4" /></svg>stencil</li>
       <li><svg width="16" height="14"><rect x="1" y="1.5" width="14" height="11" fill="none" stroke="#b9820f" stroke-width="1.4" stroke-dasharray="3 2" /></svg>where it lay before</li>
     </template>
+    <li v-if="shows.includes('done')"><svg width="34" height="10"><path d="M0 5H34" stroke="#2b3a67" stroke-width="3" /></svg>sewn</li>
+    <li v-if="shows.includes('coming')"><svg width="34" height="10"><path d="M0 5H34" stroke="#2b3a67" stroke-width="1.4" stroke-dasharray="6 3" /></svg>to come</li>
+    <li v-if="shows.includes('travel')"><svg width="34" height="10"><path d="M2 5H34" stroke="#a8392c" stroke-width="3" stroke-linecap="round" stroke-dasharray="0.1 5" /></svg>travelling</li>
+    <li v-if="shows.includes('anew')"><svg width="18" height="16"><circle cx="9" cy="8" r="6.6" fill="#fff" stroke="#a8392c" stroke-width="2" stroke-dasharray="4 3" /></svg>a new thread</li>
+    <li v-if="shows.includes('thread')"><svg width="28" height="14"><circle cx="7" cy="7" r="4.6" fill="#fff" stroke="#a8392c" stroke-width="2" /><rect x="18" y="3" width="8" height="8" fill="#a8392c" /></svg>thread begins, ends</li>
     <li v-if="shows.includes('sign')"><svg width="22" height="12"><path d="M1 6Q6 -3 11 6T21 6" fill="none" stroke="#6b4a05" stroke-width="2" /></svg>which texture goes here</li>
     <li v-if="shows.includes('line')"><svg width="34" height="10"><path d="M0 5H34" stroke="#a8392c" stroke-width="3" stroke-dasharray="13 5" /></svg>this line</li>
     <li v-if="shows.includes('ruler')"><svg width="22" height="14"><rect x="1" y="1" width="20" height="12" fill="#2f9c95" fill-opacity=".3" stroke="#1f6f69" /></svg>ruler</li>

@@ -48,6 +48,10 @@ const props = defineProps<{
   pointing?: boolean
   /** nothing is veiled, whatever is chosen */
   open?: boolean
+  /** a place that is looked at closely */
+  seen?: string
+  /** the plan's lines stand back behind what lies over them */
+  faint?: boolean
 }>()
 const emit = defineEmits<{
   patch: [zone: string, place: string]
@@ -77,7 +81,8 @@ const item = computed(() => {
 /** where the zone at hand is placed; a zone across the quilt lies in the quilt's own coordinates */
 const at = computed(() => item.value?.at ?? (shape.value ? [1, 0, 0, 1, 0, 0] : undefined))
 const times = computed(() => info.value?.shapes.reduce((sum, s) => sum + s.places.length, 0) ?? 0)
-const here = computed<Box | undefined>(() => item.value?.box ?? (shape.value ? whole.value : undefined))
+const seenBox = computed(() => laid.value.find((one) => one.place === props.seen)?.box)
+const here = computed<Box | undefined>(() => seenBox.value ?? item.value?.box ?? (shape.value ? whole.value : undefined))
 const { width, height, view, grabbing, local, fitAll, fitZone, zoomBy, pan, seek, wheel, down, move, up } = useCamera(
   pane, whole, here, click,
 )
@@ -116,7 +121,7 @@ useSurface(surface, {
   quilt: () => props.quilt,
   laid: () => laid.value,
   zone: () => props.zone ?? '',
-  faint: () => !!props.marks,
+  faint: () => !!props.marks || !!props.faint,
   showZones: () => !!props.showZones,
   stitchMm: STITCH_MM,
 })
@@ -142,6 +147,7 @@ defineExpose({ fitAll, fitZone, zoomBy, pan })
 watch(() => props.quilt.id, () => fitAll(false))
 watch([() => props.quilt.width, () => props.quilt.height], () => fitAll()) // only where they have changed
 watch(() => [props.zone, props.place], () => { if (!props.open) seek() })
+watch(() => props.seen, () => (seenBox.value ? fitZone() : fitAll()))
 
 const under = (event: PointerEvent) => {
   const [x, y] = toQuilt(view.value, ...local(event))
@@ -270,6 +276,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', crossKeys, true))
           />
         </g>
       </g>
+      <slot name="whole" :view="view" />
       <slot v-if="at" name="over" :view="view" :placing="at" :local="local" :width="width" :height="height" />
       <RulerOverlay v-if="ruler && at" :ruler="ruler" :placing="at" :view="view" :unit="unit" />
       <g v-if="cross" class="cross" :transform="`translate(${cross.x} ${cross.y})`"><circle r="11" /><path d="M-17 0h12M5 0h12M0 -17v12M0 5v12" /></g>

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import pairwise
 
@@ -30,6 +30,7 @@ from kenzet.core.top.zone import TOP
 
 _RETRACE = {"wanted": 0.8, "allowed": 2.0, "forbidden": None}
 _MID = 0.5
+_KEPT = 200  # routes
 
 
 def costs_of(stitching: Stitching) -> Costs:
@@ -135,8 +136,20 @@ def route_unit(unit: Unit, costs: Costs) -> UnitRoute:
 def route_quilt(laid: LaidQuilt) -> QuiltRoute:
     """The route of the quilt as it is planned; empty where nothing is."""
     costs = costs_of(laid.quilt.stitching)
-    routes = tuple(route_unit(unit, costs) for unit in units_of(laid))
+    routes = tuple(_kept(laid, unit, costs) for unit in units_of(laid))
     return QuiltRoute(routes, tuple(_visits(laid, routes, costs)))
+
+
+def _kept(laid: LaidQuilt, unit: Unit, costs: Costs) -> UnitRoute:
+    """What was found for the same lines at the same prices is not looked for again."""
+    key = (unit.part.key, tuple(id(drawing) for _, drawing in unit.drawings), costs)
+    found = laid.kept_routes.get(key)
+    if not isinstance(found, UnitRoute):
+        found = route_unit(unit, costs)
+        if len(laid.kept_routes) > _KEPT:
+            laid.kept_routes.clear()
+        laid.kept_routes[key] = found
+    return replace(found, unit=unit)
 
 
 def _visits(laid: LaidQuilt, routes: Sequence[UnitRoute], costs: Costs) -> Iterable[Visit]:
@@ -257,13 +270,18 @@ def _rows(middles: dict[str, Point], band: float, along: int, upwards: bool) -> 
 
 
 def _outward(middles: dict[str, Point], middle: Point, band: float) -> Keys:
-    """Ring after ring round the middle, each all the way round, so that the next is always beside the last."""
+    """Ring after ring round the middle; within a ring each time the nearest to the last."""
     away = {place: max(abs(x - middle[0]), abs(y - middle[1])) for place, (x, y) in middles.items()}
-    rings = {ring: k for k, ring in enumerate(sorted({round(far / band) for far in away.values()}))}
-    return {
-        place: (float(rings[round(away[place] / band)]), math.atan2(y - middle[1], x - middle[0]))
-        for place, (x, y) in middles.items()
-    }
+    left = dict(sorted(middles.items(), key=lambda one: one[1]))
+    found: Keys = {}
+    here = middle
+    while left:
+        least = min(round(away[place] / band) for place in left)
+        ring = [place for place in left if round(away[place] / band) == least]
+        place = min(ring, key=lambda one: round(math.dist(left[one], here) / band))
+        here = left.pop(place)
+        found[place] = (float(len(found)),)
+    return found
 
 
 _ORDERS: dict[Order, Callable[[dict[str, Point], Point, float], Keys]] = {

@@ -56,6 +56,9 @@ class LaidQuilt:
         self._shapes: dict[object, tuple[ZoneShape, ...]] = {}
         self.kept_plans: dict[str, tuple[object, ...]] = {}  # what the plan keeps, by zone
         self.kept_counts: dict[str, tuple[Zone, int]] = {}
+        self.kept_routes: dict[
+            object, object
+        ] = {}  # what the route keeps, by what is sewn and at which prices
 
     @cached_property
     def top(self) -> Top:
@@ -162,11 +165,8 @@ class LaidQuilt:
         if (mine.blocks, mine.layout, mine.borders) == (its.blocks, its.layout, its.borders):
             other.__dict__["top"] = self.top
             if mine.edge == its.edge:
-                other._shapes, other.kept_plans, other.kept_counts = (
-                    self._shapes,
-                    self.kept_plans,
-                    self.kept_counts,
-                )
+                other._shapes, other.kept_plans = self._shapes, self.kept_plans
+                other.kept_counts, other.kept_routes = self.kept_counts, self.kept_routes
         return other
 
 

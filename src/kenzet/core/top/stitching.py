@@ -4,14 +4,11 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import Field
-
 from kenzet.core.params import Choice, Form, Frozen, asked
 
 Order = Literal["centre outward", "edge to edge", "column by column", "from the bottom"]
 Retrace = Literal["wanted", "allowed", "forbidden"]
 ThreadEnds = Literal["tie and bury", "tiny stitches", "run off", "caught by the edge"]
-Ditch = Literal["first", "last", "not sewn"]
 
 
 class Stitching(Frozen):
@@ -51,11 +48,11 @@ class Stitching(Frozen):
         "allowed",
         Form("choice", "Short steps from ring to ring", "Across open fabric.", choices=(Choice("allowed", "allowed"), Choice("never", "never"))),
     )  # fmt: skip
-    ditch: Ditch = asked(
-        "not sewn",
+    same_way: int = asked(
+        3,
         Form(
-            "choice", "In the ditch", "Travelling in it hides in any case.",
-            choices=(Choice("first", "all of it first"), Choice("last", "all of it last"), Choice("not sewn", "only to travel")),
+            "count", "Lines sewn the same way in a row, at most", "More make the layers creep: you are told."
         ),
-    )  # fmt: skip
-    same_way: int = Field(3, ge=1, le=50)
+        ge=1,
+        le=50,
+    )

@@ -4,4 +4,5 @@ export const STATIONS = [
   { number: 2, name: 'fills', label: 'Fills', does: 'choose how each zone is filled' },
   { number: 3, name: 'kit', label: 'Kit', does: 'your foot and your ruler' },
   { number: 4, name: 'marks', label: 'Marks', does: 'what to draw, and sheets to print' },
+  { number: 5, name: 'stitch', label: 'Stitch', does: 'the order in which it is sewn' },
 ] as const

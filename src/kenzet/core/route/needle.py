@@ -1,0 +1,73 @@
+"""What a route takes: needle time (F42), thread and bobbins (F41), whole stitches (F40), the roll under the arm (F43).
+
+The paces are ours and stay so until the log knows hers. Lengths are mm, times seconds.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from fractions import Fraction
+
+from kenzet.core.kit.kit import Kit
+
+SEW_MM_S = 45 * 25.4 / 60
+TRAVEL_MM_S = 25 * 25.4 / 60
+"""In a ditch one goes slower than along a ruler."""
+LAY_S = 12.0
+TURN_S = 3.0
+STOP_S = {"tie and bury": 90.0, "tiny stitches": 25.0, "run off": 15.0, "caught by the edge": 15.0}
+TAIL = 12 * 25.4
+BOBBIN = Fraction(2500 * 127, 5)
+
+
+@dataclass(frozen=True, slots=True)
+class Needle:
+    """Seconds at the machine; mm of top thread (as much for the bobbin), and how many bobbins."""
+
+    seconds: float
+    thread: float
+    bobbins: int
+
+
+def needle(kit: Kit, sewn: float, travelled: float, laid: int, pivots: int, stops: int, ends: str) -> Needle:
+    """``laid`` is how often a ruler is laid; ``stops`` the thread stops beside the first start and the last end."""
+    seconds = (
+        sewn / SEW_MM_S
+        + travelled / TRAVEL_MM_S
+        + laid * LAY_S
+        + pivots * TURN_S
+        + (stops + 1) * STOP_S[ends]
+    )
+    used = (
+        thread(sewn + travelled, float(kit.batting.thickness.mm), float(kit.stitch.mm)) + (stops + 1) * TAIL
+    )
+    return Needle(seconds, used, math.ceil(used / float(BOBBIN)))
+
+
+def thread(sewn: float, thick: float, stitch: float) -> float:
+    """F41: of top and of bobbin thread each.
+
+    >>> round(thread(1000 * 25.4, 3.0, 2.5) / 25.4 / 36, 1)
+    61.1
+    """
+    return sewn * (1 + thick / stitch)
+
+
+def whole_stitches(leg: float, stitch: float) -> tuple[int, float]:
+    """F40: how many stitches of about ``stitch`` mm land on both ends of a leg, and how long each is.
+
+    >>> whole_stitches(42.597, 2.5)[0], round(whole_stitches(42.597, 2.5)[1], 3)
+    (17, 2.506)
+    """
+    many = max(round(leg / stitch), 1)
+    return many, leg / many
+
+
+def roll(width: float, thick: float) -> float:
+    """F43: the diameter of ``width`` mm of quilt rolled up, ``thick`` mm each layer of the roll.
+
+    >>> round(roll(30, 0.2), 2), round(roll(45, 0.25), 2)
+    (2.76, 3.78)
+    """
+    return math.sqrt(4 * width * thick / math.pi)

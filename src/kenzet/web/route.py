@@ -1,0 +1,217 @@
+"""The route: how a quilt is sewn with few thread stops, block by block and line by line."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any, Literal
+
+import numpy as np
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from kenzet.core.errors import BadValue
+from kenzet.core.measure import COARSE, Unit, in_words, long_figure
+from kenzet.core.params import forms
+from kenzet.core.route.needle import Needle, needle, roll
+from kenzet.core.route.network import KINDS
+from kenzet.core.route.quilt import QuiltRoute, UnitRoute, Visit, line_of, route_quilt
+from kenzet.core.route.walk import Run
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.layout import place_all
+from kenzet.web import models as m
+from kenzet.web import show
+from kenzet.web.at_hand import answer, laid_quilt
+from kenzet.web.marks import flat
+from kenzet.web.route_words import leg_words, pivots, same_way, sentence
+
+route = APIBlueprint("route", __name__, url_prefix="/api/quilts/<quilt>")
+
+
+class RouteRequest(m.Reading):
+    """The route of the quilt, and of what is sewn at one place."""
+
+    place: m.PlaceKey = ""
+
+
+class LegView(m.Wire):
+    """A piece of the way: a line that is sewn or a lane that is travelled, flat x, y in the quilt, mm, in the direction of
+    sewing. ``begins`` where the thread begins anew.
+    """
+
+    points: list[float]
+    length: float
+    sews: bool
+    kind: Literal["line", "ditch", "edge", "step"]
+    begins: bool
+    words: m.Words
+
+
+class VisitView(m.Wire):
+    """A place in the order: where its route begins, flat x, y in the quilt; ``stop`` where the thread is ended before it."""
+
+    place: str
+    name: str
+    at: list[float]
+    middle: list[float]
+    stop: bool
+
+
+class HereView(m.Wire):
+    """What is sewn in one go at a place."""
+
+    place: str
+    name: str
+    occurs: str
+    number: int
+    sentence: str
+    rows: list[m.Row]
+    legs: list[LegView]
+
+
+class RouteView(m.Wire):
+    """The whole route; ``here`` is told where a place was asked for. ``fields`` are her settings, ``doc`` what is kept."""
+
+    rows: list[m.Row]
+    visits: list[VisitView]
+    fields: list[m.FieldView]
+    doc: dict[str, Any]
+    notes: list[str]
+    here: HereView | None
+
+
+@route.post("/route", responses={200: RouteView})
+def route_view(path: m.QuiltPath, body: RouteRequest) -> Response:
+    """Worked out for the plan as it is kept."""
+    _, laid = laid_quilt(path.quilt)
+    found = route_quilt(laid)
+    stitching = laid.quilt.stitching
+    if not found.visits:
+        raise BadValue("No zone has a line to sew yet. Choose a fill in Fills, and come back.", "quilt")
+    return answer(
+        RouteView(
+            rows=_rows(laid, found, body.unit),
+            visits=[_visit(laid, found, visit) for visit in found.visits],
+            fields=[
+                show.field(name, form, getattr(stitching, name), body.unit)
+                for name, form in forms(type(stitching)).items()
+            ],
+            doc=stitching.model_dump(mode="json"),
+            notes=_notes(laid, found, body.unit),
+            here=_here(laid, found, body.place, body.unit) if body.place else None,
+        )
+    )
+
+
+def _visit(laid: LaidQuilt, found: QuiltRoute, visit: Visit) -> VisitView:
+    one = found.routes[visit.route]
+    start = one.network.points[one.ends[1 if visit.back else 0]]
+    placing = one.unit.part.places[visit.place]
+    spots = place_all(placing, np.array([start, one.unit.part.centre]))
+    return VisitView(
+        place=visit.place,
+        name=one.unit.part.name,
+        at=spots[0].round(2).tolist(),
+        middle=spots[1].round(2).tolist(),
+        stop=visit.stop,
+    )
+
+
+def _rows(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[m.Row]:
+    laid_down = sum(len(found.routes[v.route].unit.courses) for v in found.visits)
+    turns = sum(_pivots(found.routes[v.route]) for v in found.visits)
+    cost = needle(
+        laid.quilt.kit,
+        found.stitched,
+        found.travelled,
+        laid_down,
+        turns,
+        found.stops,
+        laid.quilt.stitching.ends,
+    )
+    return [*_way_rows(found.stitched, found.travelled, found.stops, unit), *_needle_rows(cost, unit)]
+
+
+def _way_rows(sewn: float, travelled: float, stops: int, unit: Unit) -> list[m.Row]:
+    share = f" · {round(100 * travelled / sewn)} % more" if sewn else ""
+    return [
+        m.Row(label=["Lines"], words=[long_figure(sewn, unit)]),
+        m.Row(label=["Travelling"], words=[long_figure(travelled, unit) + share]),
+        m.Row(label=["Thread stops on the way"], words=[f"{stops:,}" if stops else "none"]),
+    ]
+
+
+def _needle_rows(cost: Needle, unit: Unit) -> list[m.Row]:
+    yards = f"{cost.thread / 914.4:,.0f} yd" if unit == "in" else f"{cost.thread / 1000:,.0f} m"
+    return [
+        m.Row(label=["At the needle, about"], words=[show.minutes(cost.seconds)]),
+        m.Row(label=["Thread on top, as much below"], words=[yards]),
+        m.Row(label=["Bobbins"], words=[f"{cost.bobbins}"]),
+    ]
+
+
+def _pivots(one: UnitRoute) -> int:
+    return sum(pivots(one, run) for run in one.runs)
+
+
+def _notes(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[str]:
+    """What the route asks of her beside following it."""
+    kit, said = laid.quilt.kit, []
+    side = min(laid.top.width, laid.top.height)
+    thick = roll(side / 2, float(kit.batting.thickness.mm))
+    opening = min(float(kit.machine.opening.mm), float(kit.machine.height.mm))
+    if thick > opening:
+        said.append(
+            f"Half of the quilt rolled up is about {in_words(thick, unit, COARSE[unit])} thick; the opening of your machine "
+            f"is {in_words(opening, unit, COARSE[unit])}: fold it loosely instead, or sew from one edge on."
+        )
+    most = laid.quilt.stitching.same_way
+    for one in found.routes:
+        row = max((same_way(one, run) for run in one.runs), default=0)
+        if row > most:
+            said.append(
+                f"{one.unit.part.name}: {row} lines in a row are sewn the same way; the layers may creep."
+            )
+    loose = sum(len(one.runs) > 1 for one in found.routes)
+    if loose and laid.quilt.stitching.retrace == "forbidden":
+        said.append("Lines may not be sewn over again: some can only be reached with a new thread.")
+    return said
+
+
+def _here(laid: LaidQuilt, found: QuiltRoute, place: str, unit: Unit) -> HereView | None:
+    number, visit = next(((k, v) for k, v in enumerate(found.visits, 1) if v.place == place), (0, None))
+    if visit is None:
+        return None
+    one = found.routes[visit.route]
+    cost = needle(
+        laid.quilt.kit, one.network.stitched, one.travelled, len(one.unit.courses), _pivots(one), len(one.runs) - 1, laid.quilt.stitching.ends
+    )  # fmt: skip
+    times = len(one.unit.places)
+    return HereView(
+        place=place,
+        name=one.unit.part.name,
+        occurs=f"number {number} of {len(found.visits)}"
+        + (f" · the same way in all {times}" if times > 1 else ""),
+        number=number,
+        sentence=sentence(one, visit),
+        rows=[
+            *_way_rows(one.network.stitched, one.travelled, len(one.runs) - 1, unit),
+            *_needle_rows(cost, unit)[:1],
+        ],
+        legs=list(_legs(laid, one, visit, unit)),
+    )
+
+
+def _legs(laid: LaidQuilt, one: UnitRoute, visit: Visit, unit: Unit) -> Iterable[LegView]:
+    placing = one.unit.part.places[visit.place]
+    walked: tuple[Run, ...] = one.backwards if visit.back else one.runs
+    for run in walked:
+        for k, leg in enumerate(run.legs):
+            line = line_of(one.network.paths[leg.edge], leg.back)
+            yield LegView(
+                points=flat(place_all(placing, line)),
+                length=round(float(one.network.lengths[leg.edge]), 3),
+                sews=leg.sews,
+                kind=KINDS[int(one.network.kinds[leg.edge])],  # type: ignore[arg-type]
+                begins=k == 0,
+                words=leg_words(laid, one, leg, unit),
+            )

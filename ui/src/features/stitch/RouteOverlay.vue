@@ -1,0 +1,77 @@
+<script setup lang="ts">
+/** The route on the quilt: the order of the blocks, or the needle on its way through one. */
+import { computed } from 'vue'
+import type { Views } from '../../api/client'
+import { openPath } from '../../canvas/paths'
+import { toScreen, type View } from '../../canvas/view'
+import { partOf, type Needle } from './walk'
+
+const props = defineProps<{
+  route: Views['RouteView']
+  view: View
+  /** where the needle is, and how far into its piece it has come, mm */
+  needle?: Needle
+  into: number
+}>()
+
+const world = computed(() => `matrix(${props.view.scale} 0 0 ${-props.view.scale} ${props.view.x} ${props.view.y})`)
+const legs = computed(() => props.route.here?.legs ?? [])
+const path = (some: Views['LegView'][]) => some.map((leg) => openPath(leg.points)).join('')
+const done = computed(() => legs.value.slice(0, props.needle?.piece ?? 0))
+const coming = computed(() => legs.value.slice(props.needle?.piece ?? 0))
+const now = computed(() => (props.needle ? legs.value[props.needle.piece] : undefined))
+const part = computed(() => (now.value ? openPath(partOf(now.value.points, props.into)) : ''))
+const screen = (x: number, y: number) => toScreen(props.view, x, y)
+/** where threads begin and end */
+const threads = computed(() => {
+  const begins = legs.value.filter((leg) => leg.begins).map((leg) => screen(leg.points[0]!, leg.points[1]!))
+  const ends = legs.value.filter((_, k) => k + 1 === legs.value.length || legs.value[k + 1]!.begins).map((leg) => screen(...(leg.points.slice(-2) as [number, number])))
+  return { begins, ends }
+})
+const stitch = computed(() => (props.needle ? screen(props.needle.x, props.needle.y) : undefined))
+/** the order of the blocks: from middle to middle, broken where the thread is */
+const visits = computed(() => props.route.visits.filter((visit) => visit.middle.length).map((visit, k) => ({ ...visit, number: k + 1, spot: screen(visit.middle[0]!, visit.middle[1]!) })))
+const order = computed(() => visits.value.map((visit, k) => `${k && !visit.stop ? 'L' : 'M'}${visit.spot[0]} ${visit.spot[1]}`).join(''))
+const crowded = computed(() => visits.value.length > 1 && Math.min(...visits.value.slice(1).map((v, k) => Math.hypot(v.spot[0] - visits.value[k]!.spot[0], v.spot[1] - visits.value[k]!.spot[1]) || 99)) < 22)
+</script>
+
+<template>
+  <g class="route still">
+    <template v-if="route.here">
+      <g :transform="world">
+        <path :d="path(coming.filter((leg) => leg.sews))" class="coming" />
+        <path :d="path(coming.filter((leg) => !leg.sews))" class="travel ahead" />
+        <path :d="path(done.filter((leg) => leg.sews))" class="done" />
+        <path :d="path(done.filter((leg) => !leg.sews))" class="travel" />
+        <path v-if="part" :d="part" :class="now?.sews ? 'done' : 'travel'" />
+      </g>
+      <circle v-for="([x, y], k) in threads.begins" :key="`b${k}`" :cx="x" :cy="y" r="5.4" class="begin" />
+      <rect v-for="([x, y], k) in threads.ends" :key="`e${k}`" :x="x - 4.5" :y="y - 4.5" width="9" height="9" class="end" />
+      <g v-if="stitch" :transform="`translate(${stitch[0]} ${stitch[1]})`" class="needle" data-testid="needle"><circle r="10" /><circle r="2.6" class="point" /></g>
+    </template>
+    <template v-else>
+      <path :d="order" class="order" />
+      <g v-for="visit in visits" v-show="!crowded || visit.number === 1 || visit.stop" :key="visit.place" :transform="`translate(${visit.spot[0]} ${visit.spot[1]})`" class="visit">
+        <circle r="12" :class="{ first: visit.number === 1, stop: visit.stop }" /><text text-anchor="middle" dy="4.5">{{ visit.number }}</text>
+      </g>
+    </template>
+  </g>
+</template>
+
+<style scoped>
+.still { pointer-events: none; }
+path { fill: none; vector-effect: non-scaling-stroke; stroke-linejoin: round; }
+.coming { stroke: #2b3a67; stroke-width: 1.4; stroke-dasharray: 6 3; }
+.done { stroke: #2b3a67; stroke-width: 3; stroke-linecap: round; }
+.travel { stroke: #a8392c; stroke-width: 3.4; stroke-linecap: round; stroke-dasharray: .1 5.4; }
+.travel.ahead { stroke-width: 2.4; stroke-opacity: .6; }
+.begin { fill: #fff; stroke: #a8392c; stroke-width: 2.2; }
+.end { fill: #a8392c; stroke: #fff; stroke-width: 1; }
+.needle circle { fill: rgb(255 252 246 / 85%); stroke: #a8392c; stroke-width: 2.6; }
+.needle .point { fill: #a8392c; stroke: none; }
+.order { stroke: #a8392c; stroke-width: 2.4; stroke-dasharray: .1 6; stroke-linecap: round; }
+.visit circle { fill: #fffcf6; stroke: #2b3a67; stroke-width: 2; }
+.visit .first { stroke: #a8392c; stroke-width: 3; }
+.visit .stop { stroke: #a8392c; stroke-dasharray: 4 3; }
+.visit text { font-size: 13px; font-weight: 700; fill: #2b3a67; }
+</style>

@@ -1,0 +1,121 @@
+<script setup lang="ts">
+/** Stitch: in which order the quilt is sewn, and the needle on its way to look at before it is done. */
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { api, Problem, type Views } from '../../api/client'
+import CanvasKey from '../../canvas/CanvasKey.vue'
+import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
+import { useCanvasKeys } from '../../canvas/keys'
+import type { Spot } from '../../canvas/scene'
+import FieldControl from '../../parts/FieldControl.vue'
+import FigureRows from '../../parts/FigureRows.vue'
+import StationPage from '../../parts/StationPage.vue'
+import { useQuilt } from '../../state/quilt'
+import { useZone } from '../../state/zone'
+import RehearseCard from './RehearseCard.vue'
+import RouteOverlay from './RouteOverlay.vue'
+import type { Needle } from './walk'
+
+const quilt = useQuilt()
+const zone = useZone()
+const canvas = ref<InstanceType<typeof QuiltCanvas>>()
+const route = shallowRef<Views['RouteView']>()
+const trouble = ref('')
+const fault = ref<{ name: string; message: string }>()
+const busy = ref(false)
+/** what is looked at: a place of the top, '' for the whole quilt */
+const place = ref('')
+const needle = shallowRef<Needle>()
+const into = ref(0)
+let asking: AbortController | undefined
+
+async function ask() {
+  asking?.abort()
+  const mine = (asking = new AbortController())
+  busy.value = true
+  await quilt.flush()
+  try {
+    const found = await api.route(quilt.id, { unit: quilt.unit, place: place.value }, mine.signal)
+    if (mine !== asking) return
+    route.value = found
+    trouble.value = ''
+    if (place.value && !found.here) place.value = ''
+  } catch (error) {
+    if (mine !== asking || !(error instanceof Problem)) return
+    route.value = undefined
+    trouble.value = error.message
+  } finally {
+    if (mine === asking) busy.value = false
+  }
+}
+async function set(name: string, value: unknown) {
+  if (!route.value) return
+  const [least, most] = name === 'stops' ? [0, 10] : [1, 50]
+  const count = name === 'stops' || name === 'same_way' ? Number(value) : undefined
+  if (count !== undefined && !(Number.isInteger(count) && count >= least && count <= most)) return void (fault.value = { name, message: `A whole number from ${least} to ${most}.` })
+  fault.value = undefined
+  const stitching = { ...route.value.doc, [name]: value }
+  route.value = { ...route.value, doc: stitching, fields: route.value.fields.map((field) => (field.name === name ? { ...field, text: String(value) } : field)) }
+  quilt.keep('stitching', { kind: 'stitching', stitching })
+  await quilt.flush()
+  await quilt.take()
+}
+const stepped = (field: Views['FieldView'], by: number) => void set(field.name, Number(field.text) + by)
+function look(spot: Spot) {
+  const known = route.value?.visits.some((visit) => visit.place === spot.place)
+  if (known) place.value = spot.place
+  else if (route.value?.visits.some((visit) => visit.place === 'top')) place.value = 'top'
+}
+function at(where: Needle, mm: number) {
+  needle.value = where
+  into.value = mm
+}
+/** the next place in the order */
+function on(by: number) {
+  const all = route.value?.visits ?? []
+  const now = all.findIndex((visit) => visit.place === place.value)
+  place.value = all[now + by]?.place ?? place.value
+}
+const keys = computed(() => (route.value?.here ? ['done', 'coming', 'travel', 'thread'] : ['travel', ...(route.value?.visits.some((visit) => visit.stop) ? ['anew'] : [])]) as InstanceType<typeof CanvasKey>['$props']['shows'])
+watch(() => [quilt.taken, quilt.unit, place.value], () => void ask(), { immediate: true })
+watch(place, () => (needle.value = undefined))
+watch(() => quilt.id, () => void zone.choose(''), { immediate: true })
+onBeforeUnmount(() => asking?.abort())
+useCanvasKeys(canvas)
+</script>
+
+<template>
+  <StationPage v-if="quilt.view">
+    <QuiltCanvas ref="canvas" :quilt="quilt.view" :unit="quilt.unit" open pointing :seen="place" :faint="!!route?.here" @point="look">
+      <template #whole="{ view }"><RouteOverlay v-if="route" :route="route" :view="view" :needle="needle" :into="into" /></template>
+      <template #key><CanvasKey :shows="keys" /></template>
+    </QuiltCanvas>
+    <template #slip>
+      <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
+      <p v-if="busy && !route" class="quiet" role="status">Looking for the order that runs on …</p>
+      <template v-if="route?.here">
+        <header>
+          <div class="top"><h2>{{ route.here.name }}</h2><button class="plain" data-testid="whole" @click="place = ''">whole quilt</button></div>
+          <p class="quiet">{{ route.here.occurs }}</p>
+        </header>
+        <p class="card leaf" data-testid="sentence">{{ route.here.sentence }}</p>
+        <RehearseCard :here="route.here" @at="at" />
+        <FigureRows :rows="route.here.rows" />
+        <div class="chips">
+          <button class="chip" :disabled="route.here.number === 1" data-testid="before" @click="on(-1)">‹ the one before</button>
+          <button class="chip" :disabled="route.here.number === route.visits.length" data-testid="after" @click="on(1)">the next one ›</button>
+        </div>
+        <p class="card weld">Needle down and the machine stopped before the ruler or a hand moves. Pins out first. Your machine’s manual has the last word.</p>
+      </template>
+      <template v-else-if="route">
+        <header><h2>The order</h2><p class="quiet">{{ route.visits.length }} places to sew. Click one to see how its lines follow each other.</p></header>
+        <FigureRows :rows="route.rows" />
+        <p v-for="note in route.notes" :key="note" class="card weld">{{ note }}</p>
+        <FieldControl v-for="field in route.fields" :key="field.name" :field="field" :unit="quilt.unit" :picked="{}" :error="fault?.name === field.name ? fault.message : undefined" @set="set(field.name, $event)" @step="stepped(field, $event)" />
+      </template>
+    </template>
+  </StationPage>
+</template>
+
+<style scoped>
+.top { display: flex; justify-content: space-between; align-items: baseline; gap: 10px; }
+</style>
