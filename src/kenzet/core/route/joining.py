@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 
 import numpy as np
 import rustworkx as rx
@@ -14,21 +14,27 @@ from kenzet.core.route.roads import Roads
 NEAR = 10
 """So many of the nearest odd nodes are tried as partners; more where that pairs not all of them."""
 _GRAIN = 1e4  # weights are whole numbers of 1/10,000 mm
+_FAVOUR = 0.02  # mm
 OPEN = -1
 
 Pair = tuple[int, int]
 """Two nodes that are joined; OPEN in place of one: a run begins or ends at the other."""
 
 
-def joined(roads: Roads, odd: Sequence[int], free: int, stop: float) -> list[Pair]:
+def joined(
+    roads: Roads, odd: Sequence[int], free: int, stop: float, favoured: Collection[Pair] = ()
+) -> list[Pair]:
     """The cheapest pairs of the nodes ``odd``; ``free`` of them may stay open for nothing, any more for half a stop each.
-    A node from which no lane leads on stays open.
+    A node from which no lane leads on stays open. Among equally cheap ones those are taken that are ``favoured``.
     """
     if not odd:
         return []
     near = NEAR
     while True:
         pairs, away = roads.near(odd, near)
+        if favoured:
+            liked = [(odd[a], odd[b]) in favoured or (odd[b], odd[a]) in favoured for a, b in pairs.tolist()]
+            away = away - _FAVOUR * np.array(liked)
         matched = _matched(len(odd), pairs, away, free, stop)
         loose = set(range(len(odd))) - {k for pair in matched for k in pair}
         if not loose or near >= len(odd):

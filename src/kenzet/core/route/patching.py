@@ -18,7 +18,7 @@ from kenzet.core.route.network import Ints
 from kenzet.core.route.roads import Roads
 
 _SAME = 1e-3  # mm
-SHAKES = 30
+SHAKES = 6
 _LOOKED = 120  # exchanges
 _WORK = 2_000_000  # entries of exchange tables looked at when shaking
 

@@ -87,7 +87,8 @@ class Roads:
         return self._reaches[node]
 
     def path(self, start: int, end: int) -> list[int]:
-        """The edges of the cheapest way from ``start`` to ``end``, the last first; they hang together."""
+        """The edges of the cheapest way between two nodes; of several as cheap always the same, whichever way it is asked."""
+        start, end = min(start, end), max(start, end)
         reach = self.reach(start)
         while end not in reach.done and reach.further(self.by_node):
             pass
@@ -99,6 +100,7 @@ class Roads:
 
     def nodes(self, start: int, end: int) -> list[int]:
         """The nodes on that way, both ends among them."""
+        start, end = min(start, end), max(start, end)
         reach, found = self.reach(start), [end]
         while end not in reach.done and reach.further(self.by_node):
             pass

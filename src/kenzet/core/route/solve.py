@@ -14,6 +14,7 @@ from itertools import combinations
 
 import numpy as np
 
+from kenzet.core.geom.region import Floats
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.joining import OPEN, Pair, joined
 from kenzet.core.route.linking import linked
@@ -24,6 +25,8 @@ from kenzet.core.route.roads import Roads
 Ends = tuple[int, int] | None
 """Where a run begins and ends; None where both are free."""
 _TIPS = 8  # nodes to begin or end at
+_WAYS = 8  # from loop to loop
+_SOLVED = 60  # times that parity is solved to lead on
 _MANY = 80  # lines: above, ends are not tried one by one
 
 
@@ -74,7 +77,7 @@ class Solver:
             piece = _Lines(self, some)
             joins = piece.joined(None)
             if len(piece.travel(joins).groups) > 1:
-                joins = piece.patched(None, [], shakes=20)
+                joins = piece.patched(None, [], shakes=3)
             found += [pair for pair in joins if OPEN not in pair]
             for pair in joins:
                 loose ^= set(pair) - {OPEN} if OPEN in pair else set()
@@ -132,11 +135,56 @@ class _Lines:
         found = [
             self.joined(ends),
             tree,
+            self._led_on(ends),
             *starts,
             *(self._from_tips() if ends is None and len(self._sewn) < _MANY else []),
         ]
         least = solver.worth(self.travel(found[0], ends), runs=1)
         return patching.solve(map(opened, found), forced, least, shakes)
+
+    def _led_on(self, ends: Ends) -> list[Pair]:
+        """Of the ways from loop to loop the one that costs least once parity is solved with it, and so on: a way taken on one
+        side of a zone turns the pairing of all that side round, which local exchanges seldom find.
+        """
+        solver, roads = self._solver, self._solver.roads
+        assert roads.all is not None
+        free = 2 if ends is None else 0
+        given: list[Pair] = []
+        joins = self.joined(ends)
+        groups = self.travel(joins, ends).groups
+        solved = 0
+        while len(groups) > 1 and solved < _SOLVED:
+            tried = []
+            for way in self._ways_on(groups, roads.all)[:_WAYS]:
+                parity = set(self._odd(ends))
+                for node in (node for pair in (*given, way) for node in pair):
+                    parity ^= {node}
+                some = [*given, way, *joined(roads, sorted(parity), free, solver.costs.stop, set(joins))]
+                travel = self.travel(some, ends)
+                tried.append((len(travel.groups) * solver.costs.stop + travel.cost, way, some, travel.groups))
+                solved += 1
+            if not tried:
+                break
+            _, way, joins, after = min(tried, key=lambda one: one[0])
+            if len(after) >= len(groups):
+                break
+            given, groups = [*given, way], after
+        return joins
+
+    @staticmethod
+    def _ways_on(groups: Sequence[frozenset[int]], far: Floats) -> list[Pair]:
+        """From each group the shortest way to another, the shortest first."""
+        found: dict[Pair, float] = {}
+        every = sorted(node for group in groups for node in group)
+        for group in groups:
+            mine = sorted(group)
+            others = sorted(set(every) - group)
+            away = far[np.ix_(mine, others)]
+            for k in np.argsort(away, axis=None)[: max(2, 2 * _WAYS // len(groups))].tolist():
+                i, j = divmod(k, len(others))
+                if np.isfinite(away[i, j]):
+                    found[min(mine[i], others[j]), max(mine[i], others[j])] = float(away[i, j])
+        return sorted(found, key=lambda pair: found[pair])
 
     def _from_tips(self) -> list[list[Pair]]:
         """Runs that begin and end at the outermost lines: the cheapest, and the cheapest that hangs together."""
