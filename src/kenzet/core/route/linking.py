@@ -3,40 +3,39 @@
 from __future__ import annotations
 
 import heapq
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 
 import numpy as np
 
-from kenzet.core.route.joining import OPEN, Pair, joined
 from kenzet.core.route.roads import Roads
 
 _ROUNDS = 12
 
 
 def linked(
+    join: Callable[[Sequence[int]], Sequence[int]],
     roads: Roads,
     ends: Sequence[tuple[int, int]],
     odd: Sequence[int],
     loops: Sequence[int],
-    free: int,
     stop: float,
-) -> list[Pair]:
-    """The joins, links along single lanes among them. ``loops`` says what hangs together already; a link that costs more than a stop is not taken."""
+) -> list[int]:
+    """The edges to travel. ``join`` gives those that join odd nodes, ``loops`` says what hangs together already; a link that
+    costs more than a stop is not taken.
+    """
     links: dict[int, None] = {}
-    found: list[Pair] = []
+    used: list[int] = []
     for _ in range(_ROUNDS):
         parity = set(odd)
         for k in links:
             parity ^= {ends[k][0]}
             parity ^= {ends[k][1]}
-        pairs = joined(roads, sorted(parity), free, stop)
-        found = [*(ends[k] for k in links), *pairs]
-        used = [*links, *(k for a, b in pairs if OPEN not in (a, b) for k in roads.path(a, b))]
+        used = [*links, *join(sorted(parity))]
         more = set(_tree(roads, ends, used, loops, stop)) - set(links)
         if not more:
             break
         links |= dict.fromkeys(sorted(more))
-    return found
+    return used
 
 
 def _tree(

@@ -60,7 +60,7 @@ class Network:
     """Nodes ``points`` (n, 2); edge k leads from ``ends[k, 0]`` to ``ends[k, 1]`` along ``paths[k]``, is of ``kinds[k]``
     (LINE, DITCH, EDGE, STEP) and belongs to course ``courses[k]``, -1 for lanes. ``passes`` says how often it must be sewn.
     ``tips`` are the nodes at which the first and the last line of every family end, ``pieces`` the edges that must be sewn in each
-    piece of cloth.
+    piece of cloth, ``lines`` the two nodes at which every line ends that is not closed, in order, as often as it is sewn.
     """
 
     points: Floats
@@ -72,6 +72,7 @@ class Network:
     paths: tuple[Floats, ...]
     tips: tuple[int, ...]
     pieces: tuple[list[int], ...]
+    lines: tuple[tuple[int, int], ...]
 
     @cached_property
     def degrees(self) -> Ints:
@@ -290,7 +291,21 @@ class _Builder:
             tuple(self._paths[k] for k in chosen.tolist()),
             tuple(dict.fromkeys(int(np.argmin(np.hypot(*(points - tip).T))) for tip in _tips(courses))),
             tuple(pieces.values()),
+            tuple(_lines(courses, node, self._rows)),
         )  # fmt: skip
+
+
+def _lines(
+    courses: Sequence[Course], node: Ints, rows: Sequence[tuple[int, int, int]]
+) -> Iterable[tuple[int, int]]:
+    """Of every course that does not close the nodes of its first and its last piece."""
+    ends: dict[int, tuple[int, int]] = {}
+    for k, (_, course, _) in enumerate(rows):
+        if course >= 0 and not courses[course].closed:
+            first, _ = ends.get(course, (int(node[2 * k]), 0))
+            ends[course] = (first, int(node[2 * k + 1]))
+    for course, both in sorted(ends.items()):
+        yield from [both] * courses[course].passes
 
 
 def _clustered(spots: Floats) -> tuple[Ints, Floats]:

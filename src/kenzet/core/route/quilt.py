@@ -194,14 +194,14 @@ class _Seams:
                 ring = np.array([*corners_of(route.unit.part), corners_of(route.unit.part)[0]])
                 outlines.append(place_all(route.unit.part.places[place], ring))
         self._net = network([], [Lane(ring) for ring in outlines])
-        self._roads = Roads(self._net, costs.of(self._net))
+        self._roads = Roads(len(self._net.points), self._net.ends, costs.of(self._net))
         self._corners: dict[tuple[int, str], list[int]] = {}
         self._inside = [self._to_corners(route, costs) for route in routes]
 
     @staticmethod
     def _to_corners(route: UnitRoute, costs: Costs) -> list[list[float]]:
         """From its start and from its end to each of the part's corners."""
-        roads = Roads(route.network, costs.of(route.network))
+        roads = Roads(len(route.network.points), route.network.ends, costs.of(route.network))
         corners = [route.network.nearest(corner) for corner in corners_of(route.unit.part)]
         beyond = [
             math.dist(route.network.points[node], corner)

@@ -10,19 +10,19 @@ import numpy as np
 import rustworkx as rx
 
 from kenzet.core.geom.region import Floats
-from kenzet.core.route.network import Ints, Network
+from kenzet.core.route.network import Ints
 
 DENSE = 700
 """Up to so many nodes all distances are reckoned at once; beyond, from each node as far as it is asked for."""
 
 
 class Roads:
-    """The lanes of ``network`` with their ``prices`` (per edge, infinite where it is not allowed)."""
+    """Of ``many`` nodes, the lanes between ``ends`` (m, 2) at ``prices`` (m,), infinite where it is not allowed."""
 
-    def __init__(self, network: Network, prices: Floats) -> None:
-        self._many = len(network.points)
-        self._open = np.flatnonzero(np.isfinite(prices) & (network.ends[:, 0] != network.ends[:, 1]))
-        self._ends, self._prices = network.ends, prices
+    def __init__(self, many: int, ends: Ints, prices: Floats) -> None:
+        self._many = many
+        self._open = np.flatnonzero(np.isfinite(prices) & (ends[:, 0] != ends[:, 1]))
+        self._ends, self._prices = ends, prices
         self._reaches: dict[int, _Reach] = {}
 
     @cached_property

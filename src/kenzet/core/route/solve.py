@@ -15,6 +15,7 @@ from itertools import combinations
 import numpy as np
 
 from kenzet.core.geom.region import Floats
+from kenzet.core.route.chains import Chains
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.joining import OPEN, Pair, joined
 from kenzet.core.route.linking import linked
@@ -48,26 +49,26 @@ class Solver:
         self.costs = costs
         self.weights: list[float] = costs.of(network).tolist()
         self.ends: list[tuple[int, int]] = [(int(a), int(b)) for a, b in network.ends.tolist()]
-        self.roads = Roads(network, costs.of(network))
-        self._whole = _Lines(self, np.flatnonzero(network.passes).tolist())
+        self.roads = Roads(len(network.points), network.ends, costs.of(network))
+        self.whole = _Lines(self, np.flatnonzero(network.passes).tolist())
 
     @cached_property
     def bound(self) -> float:
         """No route travels for less, stops among it: the T-join with free ends, not linked."""
-        return self.worth(self._whole.travel(self._whole.joined(None)), runs=1)
+        return self.worth(self.whole.travel(self.whole.joined(None)), runs=1)
 
     def travel(self, ends: Ends = None, shakes: int = SHAKES) -> Travel:
         """The cheapest found: one run, or more where stops are cheaper than travelling or no lane leads on. More ``shakes``
         look longer.
         """
-        pairs = self._whole.joined(ends)
-        found = self._whole.travel(pairs, ends)
+        if self.roads.all is None:
+            return self.whole.along_chains(ends)
+        pairs = self.whole.joined(ends)
+        found = self.whole.travel(pairs, ends)
         if len(found.groups) == 1:
             return found
-        starts = (
-            [self._in_pieces(ends)] if len(self.network.pieces) > 1 and self.roads.all is not None else []
-        )
-        return self._whole.travel(self._whole.patched(ends, starts, shakes), ends)
+        starts = [self._in_pieces(ends)] if len(self.network.pieces) > 1 else []
+        return self.whole.travel(self.whole.patched(ends, starts, shakes), ends)
 
     def _in_pieces(self, ends: Ends) -> list[Pair]:
         """Piece by piece, each in a run of its own; then their ends joined."""
@@ -119,9 +120,19 @@ class _Lines:
         """Joins by which all hangs together; ``starts`` are tried beside the cheapest and those linked by a tree."""
         solver, roads = self._solver, self._solver.roads
         free = 2 if ends is None else 0
-        tree = linked(roads, solver.ends, self._odd(ends), self._loops, free, solver.costs.stop)
-        if roads.all is None:
-            return tree
+        assert roads.all is not None
+
+        def join(odd: Sequence[int]) -> list[int]:
+            return self._edges(joined(roads, odd, free, solver.costs.stop))
+
+        tree = [
+            solver.ends[k]
+            for k in linked(join, roads, solver.ends, self._odd(ends), self._loops, solver.costs.stop)
+        ]
+        left = set(self._odd(ends))
+        for node in (node for pair in tree for node in pair):
+            left ^= {node}
+        tree += [(node, OPEN) for node in sorted(left)]
         patching = Patching(roads, self._loops, roads.all, solver.costs.stop)
 
         def opened(pairs: Sequence[Pair]) -> Sequence[Pair]:
@@ -136,11 +147,29 @@ class _Lines:
             self.joined(ends),
             tree,
             self._led_on(ends),
+            *(self._rows() if ends is None and self is solver.whole else []),
             *starts,
             *(self._from_tips() if ends is None and len(self._sewn) < _MANY else []),
         ]
         least = solver.worth(self.travel(found[0], ends), runs=1)
         return patching.solve(map(opened, found), forced, least, shakes)
+
+    def _rows(self) -> list[list[Pair]]:
+        """Plain rows: line after line in order, each joined to the nearer end of the next; from either end of the first."""
+        far, lines = self._solver.roads.all, self._solver.network.lines
+        assert far is not None
+        found = []
+        for first in (0, 1):
+            if not lines:
+                break
+            pairs: list[Pair] = [(lines[0][first], OPEN)]
+            here = lines[0][1 - first]
+            for ends in lines[1:]:
+                near = min(ends, key=lambda node: far[here, node])
+                pairs += [(here, near)] if np.isfinite(far[here, near]) else [(here, OPEN), (near, OPEN)]
+                here = ends[1] if near == ends[0] else ends[0]
+            found.append([*pairs, (here, OPEN)])
+        return found
 
     def _led_on(self, ends: Ends) -> list[Pair]:
         """Of the ways from loop to loop the one that costs least once parity is solved with it, and so on: a way taken on one
@@ -207,10 +236,31 @@ class _Lines:
         out = self._solver.network.points[odd] @ np.stack([np.cos(turns), np.sin(turns)])
         return sorted(set(odd[out.argmax(axis=0)].tolist()))
 
+    def along_chains(self, ends: Ends) -> Travel:
+        """For networks too large for all distances at once."""
+        solver = self._solver
+        chains = Chains(solver.network, solver.costs.of(solver.network))
+        free, stop = (2 if ends is None else 0), solver.costs.stop
+        used = linked(
+            lambda odd: chains.joins(odd, free, stop),
+            solver.roads,
+            solver.ends,
+            self._odd(ends),
+            self._loops,
+            stop,
+        )
+        return self._travel(used, ends)
+
+    def _edges(self, pairs: Sequence[Pair]) -> list[int]:
+        return [k for a, b in pairs if OPEN not in (a, b) for k in self._solver.roads.path(a, b)]
+
     def travel(self, pairs: Sequence[Pair], ends: Ends = None) -> Travel:
         """What is travelled for ``pairs``."""
+        return self._travel(self._edges(pairs), ends)
+
+    def _travel(self, used: Iterable[int], ends: Ends) -> Travel:
         solver = self._solver
-        edges = _even(k for a, b in pairs if OPEN not in (a, b) for k in solver.roads.path(a, b))
+        edges = _even(used)
         groups = self._groups(edges)
         odd = self._degrees.copy()
         for k in edges:

@@ -6,7 +6,7 @@ before the next is begun where that can be. (Fleury's way: never over a bridge w
 
 from __future__ import annotations
 
-from collections import Counter
+from collections import Counter, deque
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -151,17 +151,20 @@ class _Walker:
         other = b if a == node else a
         if len(self._at[node]) == 1:
             return True
-        seen, open_ = {other}, [other]
-        while open_:
-            here = open_.pop()
-            for k in self._at.get(here, ()):
-                if k == edge:
-                    continue
-                p, q = self._ends[k]
-                there = q if p == here else p
-                if there == node:
-                    return True
-                if there not in seen:
+        # from both sides in turn: whichever side is small is seen through soon
+        sides = [({node}, deque([node])), ({other}, deque([other]))]
+        while all(open_ for _, open_ in sides):
+            for (seen, open_), (met, _) in (sides, sides[::-1]):
+                if not open_:
+                    return False
+                here = open_.popleft()
+                for k in self._at.get(here, ()):
+                    p, q = self._ends[k]
+                    there = q if p == here else p
+                    if k == edge or there in seen:
+                        continue
+                    if there in met:
+                        return True
                     seen.add(there)
                     open_.append(there)
         return False
