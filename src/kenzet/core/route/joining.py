@@ -32,39 +32,30 @@ def joined(
     near = NEAR
     while True:
         pairs, away = roads.near(odd, near)
+        farthest = np.full(len(odd), -np.inf)
+        np.maximum.at(farthest, pairs.ravel(), np.repeat(away, 2))
         if favoured:
             liked = [(odd[a], odd[b]) in favoured or (odd[b], odd[a]) in favoured for a, b in pairs.tolist()]
             away = away - _FAVOUR * np.array(liked)
         matched = _matched(len(odd), pairs, away, free, stop)
-        loose = set(range(len(odd))) - {k for pair in matched for k in pair}
-        if not loose or near >= len(odd):
+        alone = sorted(set(range(len(odd))) - {k for pair in matched for k in pair})
+        if near >= len(odd) or not any(-np.inf < farthest[k] < stop for k in alone):
             break
         near *= 3
-    found = [
-        (odd[a], odd[b] if b < len(odd) else OPEN)
-        for a, b in (sorted(pair) for pair in matched)
-        if a < len(odd)
-    ]
-    return [*found, *((odd[k], OPEN) for k in sorted(loose))]
+    found = [(odd[a], odd[b] if b < len(odd) else OPEN) for a, b in (sorted(pair) for pair in matched)]
+    return [*found, *((odd[k], OPEN) for k in alone)]
 
 
 def _matched(count: int, pairs: Ints, away: Floats, free: int, stop: float) -> list[tuple[int, int]]:
-    """Pairs of the places 0 to ``count``; those from there on are open ends."""
-    most = float(away.max(initial=1.0))
-    nearest = np.full(count, np.inf)
-    np.minimum.at(nearest, pairs[:, 0], away)
-    np.minimum.at(nearest, pairs[:, 1], away)
-    lonely = int((nearest > stop / 2).sum())  # these may rather stay open
-    many = free + lonely + lonely % 2
-    many += (count + many) % 2
-    big = int((2 * most + stop + 1) * _GRAIN) + 1
+    """Pairs of the places 0 to ``count``; those from there on are open ends that cost nothing. What is not matched is open
+    for half a stop: so a pair gains a stop less its way, a free end half a stop.
+    """
+    worth = away < stop
+    gains = np.round((stop - away[worth]) * _GRAIN).astype(np.int64).tolist()
     graph = rx.PyGraph(multigraph=False)
-    graph.add_nodes_from(range(count + many))
-    weights = (big - np.round(away * _GRAIN)).astype(np.int64).tolist()
-    edges = [(a, b, weight) for (a, b), weight in zip(pairs.tolist(), weights, strict=True)]
-    for k in range(many):
-        price = 0.0 if k < free else stop / 2
-        edges += [(a, count + k, big - round(price * _GRAIN)) for a in range(count)]
-        edges += [(count + k, count + j, big) for j in range(k)]
+    graph.add_nodes_from(range(count + free))
+    edges = [(a, b, gain) for (a, b), gain in zip(pairs[worth].tolist(), gains, strict=True)]
+    half = max(round(stop / 2 * _GRAIN), 1)
+    edges += [(a, count + k, half) for k in range(free) for a in range(count)]
     graph.add_edges_from(edges)
-    return sorted(rx.max_weight_matching(graph, max_cardinality=True, weight_fn=int))
+    return sorted(rx.max_weight_matching(graph, max_cardinality=False, weight_fn=int))

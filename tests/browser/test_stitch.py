@@ -1,0 +1,61 @@
+"""A quilter looks at the order, and lets the needle run through a block before she sews it."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_walk import saved
+
+
+def needle(page: Page) -> str:
+    return page.get_by_test_id("needle").get_attribute("transform")
+
+
+def test_the_needle_runs_through_a_block_as_it_would_be_sewn(table):
+    table.keyboard.press("5")
+    expect(table.get_by_text("13 places to sew")).to_be_visible()
+    expect(table.locator(".visit").first).to_be_visible()
+    canvas = table.get_by_test_id("canvas").bounding_box()
+    table.mouse.click(canvas["x"] + canvas["width"] / 2, canvas["y"] + canvas["height"] / 2 + 55)
+    expect(table.get_by_test_id("sentence")).to_contain_text("Begin ")
+    expect(table.get_by_test_id("piece")).to_contain_text(re.compile("^1 of "))
+    start = needle(table)
+    table.keyboard.press("ArrowRight")
+    expect(table.get_by_test_id("piece")).to_contain_text(re.compile("^2 of "))
+    assert needle(table) != start
+    table.keyboard.press("ArrowLeft")
+    expect(table.get_by_test_id("piece")).to_contain_text(re.compile("^1 of "))
+    table.get_by_role("button", name="quick").click()
+    table.get_by_test_id("run").click()
+    expect(table.get_by_test_id("piece")).not_to_contain_text(re.compile("^1 of "))
+    table.get_by_test_id("run").click()  # halt
+    expect(table.get_by_test_id("run")).to_contain_text("Run the needle")
+    held = needle(table)
+    table.wait_for_timeout(200)
+    assert needle(table) == held
+    table.get_by_test_id("scrub").fill("100000")
+    expect(table.get_by_test_id("now")).to_contain_text("This is sewn")
+    first = table.locator("header .quiet").last.inner_text()
+    table.get_by_test_id("after").click()
+    expect(table.locator("header .quiet").last).not_to_have_text(first)
+    table.get_by_test_id("whole").click()
+    expect(table.get_by_text("13 places to sew")).to_be_visible()
+
+
+def test_how_she_minds_stops_is_kept(table):
+    table.keyboard.press("5")
+    field = table.get_by_test_id("field-stops")
+    expect(field).to_have_value("5")
+    field.fill("11")
+    expect(table.get_by_role("alert")).to_contain_text("from 0 to 10")
+    field.fill("0")
+    saved(table)
+    expect(table.get_by_text(re.compile("Thread stops on the way"))).to_be_visible()
+    table.reload()
+    expect(table.get_by_test_id("field-stops")).to_have_value("0")
+    table.get_by_role("button", name="column by column").click()
+    saved(table)
+    table.keyboard.press("z")
+    expect(table.get_by_role("button", name="centre outward")).to_have_attribute("aria-pressed", "true")

@@ -1,0 +1,67 @@
+"""The route over the API."""
+
+from __future__ import annotations
+
+import math
+from itertools import pairwise
+
+import pytest
+
+from tests.web.test_api import words
+
+
+def rows(view):
+    return {words(row["label"]): words(row["words"]) for row in view["rows"]}
+
+
+def test_every_place_comes_once_in_her_order(client):
+    view = client.post("route").json
+    places = [visit["place"] for visit in view["visits"]]
+    assert len(places) == len(set(places)) == 13
+    assert places[0] in ("2-2", "3-2") and view["here"] is None  # centre outward
+    assert rows(view)["Lines"] == "4,977 in"
+    assert int(rows(view)["Thread stops on the way"]) == sum(visit["stop"] for visit in view["visits"])
+    from_below = {**view["doc"], "order": "from the bottom"}
+    client.change(1, "stitch-1", {"kind": "stitching", "stitching": from_below})
+    view = client.post("route").json
+    assert [visit["place"] for visit in view["visits"]][:6] == ["4-1", "4-2", "4-3", "3-3", "3-2", "3-1"]
+
+
+def test_the_way_through_a_block_hangs_together_and_sews_all_of_it(client):
+    here = client.post("route", place="2-2").json["here"]
+    legs = here["legs"]
+    assert legs[0]["begins"] and here["sentence"].startswith("Begin ")
+    for before, leg in pairwise(legs):
+        if not leg["begins"]:
+            assert math.dist(before["points"][-2:], leg["points"][:2]) < 0.11
+    sewn = sum(leg["length"] for leg in legs if leg["sews"])
+    assert f"{sewn / 25.4:,.0f} in" == rows(here)["Lines"]
+    travelled = sum(leg["length"] for leg in legs if not leg["sews"])
+    assert rows(here)["Travelling"].startswith(f"{travelled / 25.4:,.0f} in")
+    assert "ditch" in " ".join(words(leg["words"]) for leg in legs if not leg["sews"])
+    again = client.post("route", place="3-2", unit="mm").json["here"]
+    assert [leg["length"] for leg in sorted(again["legs"], key=lambda leg: leg["length"])] == pytest.approx(
+        [leg["length"] for leg in sorted(legs, key=lambda leg: leg["length"])], abs=0.01
+    )
+    assert client.post("route", place="nowhere").json["here"] is None
+
+
+def test_what_stops_are_worth_changes_the_route(client):
+    view = client.post("route", place="2-2").json
+    dear = rows(view["here"])
+    client.change(1, "stitch-2", {"kind": "stitching", "stitching": {**view["doc"], "stops": 0}})
+    cheap = rows(client.post("route", place="2-2").json["here"])
+    assert dear["Thread stops on the way"] == "none" and int(cheap["Thread stops on the way"]) > 5
+    assert int(cheap["Travelling"].split(" ")[0]) < int(dear["Travelling"].split(" ")[0])
+    refused = client.change(2, "stitch-3", {"kind": "stitching", "stitching": {**view["doc"], "stops": 11}})
+    assert refused.status_code == 422 and "stops" in refused.json["field"]
+
+
+def test_with_nothing_planned_there_is_no_route(app):
+    raw = app.test_client()
+    new = raw.post(
+        "/api/quilts", json={"wish": {"name": "Bare", "columns": 2, "rows": 2, "block": "6 in"}}
+    ).json["quilts"][0]
+    refused = raw.post(f"/api/quilts/{new['id']}/route", json={})
+    assert (refused.status_code, "Choose a fill" in refused.json["detail"]) == (422, True)
+    raw.put(f"/api/quilts/{new['id']}/state", json={"state": "deleted"})
