@@ -185,12 +185,12 @@ def _here(laid: LaidQuilt, found: QuiltRoute, place: str, unit: Unit) -> HereVie
     cost = needle(
         laid.quilt.kit, one.network.stitched, one.travelled, len(one.unit.courses), _pivots(one), len(one.runs) - 1, laid.quilt.stitching.ends
     )  # fmt: skip
-    times = len(one.unit.places)
+    times = sum(other.route == visit.route for other in found.visits)
     return HereView(
         place=place,
         name=one.unit.part.name,
         occurs=f"number {number} of {len(found.visits)}"
-        + (f" · the same way in all {times}" if times > 1 else ""),
+        + (f" · the same way in {times}" if times > 1 else ""),
         number=number,
         sentence=sentence(one, visit),
         rows=[

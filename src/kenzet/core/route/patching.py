@@ -20,6 +20,7 @@ from kenzet.core.route.roads import Roads
 _SAME = 1e-3  # mm
 SHAKES = 6
 _LOOKED = 120  # exchanges
+_STARTS = 2  # are shortened
 _WORK = 2_000_000  # entries of exchange tables looked at when shaking
 
 Exchange = tuple[int, int, bool]
@@ -51,8 +52,8 @@ class Patching:
         """Each of ``starts`` patched and shortened, the best of them shaken: where a stop is cheaper than a patch, loops are
         left apart. ``forced`` gives the cheapest joins with one of them given; nothing costs less than ``least``.
         """
-        found = [self._shortened(self._patched(self._table(pairs))) for pairs in starts]
-        best = min(found, key=self._worth)
+        found = sorted((self._patched(self._table(pairs)) for pairs in starts), key=self._worth)
+        best = min((self._shortened(pairs) for pairs in found[:_STARTS]), key=self._worth)
         worth = self._worth(best)
         chance = np.random.default_rng(7)
         for k in range(min(shakes, _WORK // max((len(best) + len(self._visits)) ** 2, 1))):

@@ -10,7 +10,7 @@ import math
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
-from itertools import pairwise
+from itertools import combinations, pairwise
 
 import numpy as np
 
@@ -18,9 +18,9 @@ from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.plan import plan_quilt
 from kenzet.core.route.costs import INCH, Costs
-from kenzet.core.route.network import Lane, Network, network
+from kenzet.core.route.network import Ints, Lane, Network, network
 from kenzet.core.route.roads import Roads
-from kenzet.core.route.solve import Solver, Travel
+from kenzet.core.route.solve import Ends, Solver, Travel
 from kenzet.core.route.unit import Unit, corners_of
 from kenzet.core.route.walk import Leg, Run, runs
 from kenzet.core.top.laid import LaidQuilt
@@ -31,6 +31,7 @@ from kenzet.core.top.zone import TOP
 _RETRACE = {"wanted": 0.8, "allowed": 2.0, "forbidden": None}
 _MID = 0.5
 _KEPT = 200  # routes
+_SMALL = 150  # nodes
 
 
 def costs_of(stitching: Stitching) -> Costs:
@@ -125,62 +126,83 @@ def units_of(laid: LaidQuilt) -> list[Unit]:
     return [Unit(parts[places[0]], tuple(places), tuple(by_place[places[0]])) for places in kinds.values()]
 
 
-def route_unit(unit: Unit, costs: Costs) -> UnitRoute:
-    """The route of one kind."""
+def route_unit(unit: Unit, costs: Costs) -> tuple[UnitRoute, ...]:
+    """The route of one kind. Where it lies at several places and is soon solved, others from corner to corner too, of which
+    each place takes the one that leads on best.
+    """
     net = unit.network(steps=costs.step is not None)
     solver = Solver(net, costs)
-    travel = solver.travel()
-    return UnitRoute(unit, net, travel, tuple(runs(net, unit.courses, travel)), solver.bound)
+    corners = [net.nearest(corner) for corner in corners_of(unit.part)]
+    pairs: list[Ends] = [None]
+    if len(unit.places) > 1 and len(net.points) <= _SMALL:
+        pairs += list(combinations(dict.fromkeys(corners), 2))
+    found = []
+    for ends in pairs:
+        travel = solver.travel(ends)
+        if ends is None or len(travel.groups) == 1:
+            found.append(
+                UnitRoute(unit, net, travel, tuple(runs(net, unit.courses, travel, ends)), solver.bound)
+            )
+    return tuple(found)
 
 
 def route_quilt(laid: LaidQuilt) -> QuiltRoute:
     """The route of the quilt as it is planned; empty where nothing is."""
     costs = costs_of(laid.quilt.stitching)
-    routes = tuple(_kept(laid, unit, costs) for unit in units_of(laid))
-    return QuiltRoute(routes, tuple(_visits(laid, routes, costs)))
+    kinds = [_kept(laid, unit, costs) for unit in units_of(laid)]
+    visits = list(_visits(laid, kinds, costs))
+    routes = [route for some in kinds for route in some]
+    taken = sorted({visit.route for visit in visits})
+    at = {number: k for k, number in enumerate(taken)}
+    return QuiltRoute(
+        tuple(routes[number] for number in taken),
+        tuple(replace(visit, route=at[visit.route]) for visit in visits),
+    )
 
 
-def _kept(laid: LaidQuilt, unit: Unit, costs: Costs) -> UnitRoute:
+def _kept(laid: LaidQuilt, unit: Unit, costs: Costs) -> tuple[UnitRoute, ...]:
     """What was found for the same lines at the same prices is not looked for again."""
-    key = (unit.part.key, tuple(id(drawing) for _, drawing in unit.drawings), costs)
+    key = (unit.part.key, tuple(id(drawing) for _, drawing in unit.drawings), len(unit.places) > 1, costs)
     found = laid.kept_routes.get(key)
-    if not isinstance(found, UnitRoute):
+    if not isinstance(found, tuple):
         found = route_unit(unit, costs)
         if len(laid.kept_routes) > _KEPT:
             laid.kept_routes.clear()
         laid.kept_routes[key] = found
-    return replace(found, unit=unit)
+    return tuple(replace(one, unit=unit) for one in found)
 
 
-def _visits(laid: LaidQuilt, routes: Sequence[UnitRoute], costs: Costs) -> Iterable[Visit]:
-    """The places in her order, each forwards or backwards so that the least is travelled between them."""
-    order = [
-        (number, place)
-        for number, place in _in_order(
-            laid, [(k, place) for k, route in enumerate(routes) for place in route.unit.places]
-        )
+def _visits(laid: LaidQuilt, kinds: Sequence[Sequence[UnitRoute]], costs: Costs) -> Iterable[Visit]:
+    """The places in her order, each by the route, forwards or backwards, with which the least is travelled in all."""
+    routes = [route for some in kinds for route in some]
+    first = np.cumsum([0, *(len(some) for some in kinds)]).tolist()
+    ways = [
+        [(number, back) for number in range(first[k], first[k + 1]) for back in (False, True)]
+        for k in range(len(kinds))
     ]
+    order = _in_order(laid, [(k, place) for k, some in enumerate(kinds) for place in some[0].unit.places])
     if not order:
         return
     seams = _Seams(laid, routes, costs)
-    cost = np.zeros(2)
-    choices: list[tuple[np.ndarray, list[list[float]]]] = []
-    for before, here in pairwise(order):
-        ways = [
-            [seams.across(before, back_before, here, back) for back in (False, True)]
-            for back_before in (False, True)
-        ]
-        table = np.minimum(np.array(ways), costs.stop) + cost[:, None]
-        choices.append((table.argmin(axis=0), ways))
-        cost = table.min(axis=0)
-    back = [bool(cost.argmin())]
-    for best, _ in reversed(choices):
-        back.append(bool(best[int(back[-1])]))
-    back.reverse()
-    yield Visit(*order[0], back[0], 0.0, False)
-    for (_, ways), (number, place), was, now in zip(choices, order[1:], back, back[1:], strict=False):
-        across = ways[int(was)][int(now)]
-        yield Visit(number, place, now, 0.0 if across >= costs.stop else across, across >= costs.stop)
+    worth = [route.travel.cost + route.travel.stops * costs.stop for route in routes]
+    own = [np.array([worth[number] for number, _ in some]) for some in ways]
+    cost = own[order[0][0]]
+    steps: list[tuple[Ints, Floats]] = []
+    for (was, before), (now, here) in pairwise(order):
+        across = np.array(
+            [[seams.across((m, before), back, (n, here), to) for n, to in ways[now]] for m, back in ways[was]]
+        )
+        table = np.minimum(across, costs.stop) + cost[:, None]
+        steps.append((table.argmin(axis=0), across))
+        cost = table.min(axis=0) + own[now]
+    chosen = [int(cost.argmin())]
+    for best, _ in reversed(steps):
+        chosen.append(int(best[chosen[-1]]))
+    chosen.reverse()
+    for k, (kind, place) in enumerate(order):
+        number, back = ways[kind][chosen[k]]
+        far = float(steps[k - 1][1][chosen[k - 1], chosen[k]]) if k else 0.0
+        yield Visit(number, place, back, 0.0 if far >= costs.stop else far, far >= costs.stop)
 
 
 class _Seams:
@@ -189,10 +211,10 @@ class _Seams:
     def __init__(self, laid: LaidQuilt, routes: Sequence[UnitRoute], costs: Costs) -> None:
         self._laid, self._routes = laid, routes
         outlines = []
-        for route in routes:
-            for place in route.unit.places:
-                ring = np.array([*corners_of(route.unit.part), corners_of(route.unit.part)[0]])
-                outlines.append(place_all(route.unit.part.places[place], ring))
+        for unit in {id(route.unit): route.unit for route in routes}.values():
+            for place in unit.places:
+                ring = np.array([*corners_of(unit.part), corners_of(unit.part)[0]])
+                outlines.append(place_all(unit.part.places[place], ring))
         self._net = network([], [Lane(ring) for ring in outlines])
         self._roads = Roads(len(self._net.points), self._net.ends, costs.of(self._net))
         self._corners: dict[tuple[int, str], list[int]] = {}
