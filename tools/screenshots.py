@@ -40,6 +40,7 @@ def main() -> None:
         keep_choosing(page)
         page.keyboard.press("4")
         keep_marks(page)
+        keep_stitch(page)
         page.keyboard.press("3")
         page.get_by_test_id("cupboard").wait_for()
         keep(page, "kit")
@@ -76,6 +77,21 @@ def keep_marks(page: Page) -> None:
     keep(page, "table")
     page.get_by_test_id("marks-off").click()
     page.get_by_test_id("to-marks").click()
+
+
+def keep_stitch(page: Page) -> None:
+    """A third of the way through a block."""
+    page.keyboard.press("5")
+    page.locator(".visit").first.wait_for(timeout=60_000)
+    box = page.get_by_test_id("canvas").bounding_box()
+    assert box
+    page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2 + 55)
+    page.get_by_test_id("sentence").wait_for()
+    for _ in range(110):
+        page.keyboard.press("ArrowRight")
+    page.mouse.move(700, 790)
+    keep(page, "stitch")
+    page.get_by_test_id("whole").click()
 
 
 def keep_bench(page: Page) -> None:

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import io
 import math
 from itertools import pairwise
 
 import pytest
+import svgelements
 
 from tests.web.test_api import words
 
@@ -44,6 +46,20 @@ def test_the_way_through_a_block_hangs_together_and_sews_all_of_it(client):
         [leg["length"] for leg in sorted(legs, key=lambda leg: leg["length"])], abs=0.01
     )
     assert client.post("route", place="nowhere").json["here"] is None
+
+
+def test_the_way_is_a_drawing_at_true_size_with_every_line_numbered(client):
+    legs = client.post("route", place="2-2").json["here"]["legs"]
+    answer = client.get("/route.svg", place="2-2")
+    drawing = svgelements.SVG.parse(io.BytesIO(answer.data), ppi=25.4)
+    assert drawing.width == pytest.approx(12 * 25.4 + 12, abs=0.01)
+    sewn = sum(leg["sews"] for leg in legs)
+    texts = [text.text for text in drawing.elements() if isinstance(text, svgelements.Text)]
+    assert texts == [str(k) for k in range(1, sewn + 1)]
+    paths = [path for path in drawing.elements() if isinstance(path, svgelements.Path)]
+    lines = [path.length() for path in paths if path.stroke == "#2b3a67"][::2]
+    assert sum(lines) == pytest.approx(sum(leg["length"] for leg in legs if leg["sews"]), rel=1e-3)
+    assert client.get("/route.svg", place="nowhere").status_code == 404
 
 
 def test_what_stops_are_worth_changes_the_route(client):

@@ -9,18 +9,20 @@ import numpy as np
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from kenzet.core.errors import BadValue
+from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.measure import COARSE, Unit, in_words, long_figure
 from kenzet.core.params import forms
 from kenzet.core.route.needle import Needle, needle, roll
 from kenzet.core.route.network import KINDS
 from kenzet.core.route.quilt import QuiltRoute, UnitRoute, Visit, line_of, route_quilt
+from kenzet.core.route.unit import rings
 from kenzet.core.route.walk import Run
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.layout import place_all
+from kenzet.formats.route_svg import WayPiece, route_svg
 from kenzet.web import models as m
 from kenzet.web import show
-from kenzet.web.at_hand import answer, laid_quilt
+from kenzet.web.at_hand import answer, file_answer, laid_quilt
 from kenzet.web.marks import flat
 from kenzet.web.route_words import leg_words, pivots, same_way, sentence
 
@@ -100,6 +102,33 @@ def route_view(path: m.QuiltPath, body: RouteRequest) -> Response:
             here=_here(laid, found, body.place, body.unit) if body.place else None,
         )
     )
+
+
+class WayQuery(m.Reading):
+    """The way through what is sewn at a place."""
+
+    place: m.PlaceKey
+
+
+@route.get("/route.svg")
+def way_svg(path: m.QuiltPath, query: WayQuery) -> Response:
+    """As a picture at true size, in the coordinates of the block, every line numbered."""
+    _, laid = laid_quilt(path.quilt)
+    found = route_quilt(laid)
+    visit = next((one for one in found.visits if one.place == query.place), None)
+    if visit is None:
+        raise Unknown("Nothing is sewn there.", "place")
+    one = found.routes[visit.route]
+    part = one.unit.part
+    way = [
+        WayPiece(line_of(one.network.paths[leg.edge], leg.back), leg.sews, k == 0)
+        for run in (one.backwards if visit.back else one.runs)
+        for k, leg in enumerate(run.legs)
+    ]
+    seams = [ring for patch in part.patches.values() for ring in rings(patch.area)]
+    title = f"{laid.quilt.name} · {part.name} · {sentence(one, visit)}"
+    data = route_svg(title, (part.width, part.height), seams, way, query.unit)
+    return file_answer(data, "image/svg+xml", f"{part.key}-route.svg")
 
 
 def _visit(laid: LaidQuilt, found: QuiltRoute, visit: Visit) -> VisitView:

@@ -104,6 +104,7 @@ useCanvasKeys(canvas)
           <button class="chip" :disabled="route.here.number === 1" data-testid="before" @click="on(-1)">‹ the one before</button>
           <button class="chip" :disabled="route.here.number === route.visits.length" data-testid="after" @click="on(1)">the next one ›</button>
         </div>
+        <a class="chip" :href="api.routeFile(quilt.id, route.here.place, quilt.unit)" data-testid="route-svg">its way as a drawing, numbered (SVG)</a>
         <p class="card weld">Needle down and the machine stopped before the ruler or a hand moves. Pins out first. Your machine’s manual has the last word.</p>
       </template>
       <template v-else-if="route">
@@ -117,5 +118,6 @@ useCanvasKeys(canvas)
 </template>
 
 <style scoped>
+a.chip { text-decoration: none; color: var(--indigo); justify-self: start; }
 .top { display: flex; justify-content: space-between; align-items: baseline; gap: 10px; }
 </style>

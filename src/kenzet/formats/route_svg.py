@@ -1,0 +1,110 @@
+"""The way through a block as SVG at true size: every line numbered where it begins, with an arrow; travelling dotted."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from xml.etree import ElementTree as ET
+
+import numpy as np
+
+from kenzet.core.geom.region import Floats
+from kenzet.core.measure import Unit
+from kenzet.formats.placement import BLEED, to_svg
+from kenzet.formats.svg import NAMESPACE
+
+_ARROW = 1.6  # mm
+_TEXT = 2.6
+
+
+@dataclass(frozen=True, eq=False)
+class WayPiece:
+    """A polyline (n, 2) in the direction of sewing, mm, y up; ``sews`` a line, else it is travelled; the thread
+    ``begins`` with it.
+    """
+
+    line: Floats
+    sews: bool
+    begins: bool
+
+
+def route_svg(
+    title: str, size: tuple[float, float], seams: Iterable[Floats], way: Sequence[WayPiece], unit: Unit
+) -> bytes:
+    """Groups ``seams``, ``travel``, ``lines``, ``numbers`` and ``threads``; the page is sized in ``unit``."""
+    bounds = (0.0, 0.0, *size)
+    wide, high = size[0] + 2 * BLEED, size[1] + 2 * BLEED
+    per = 25.4 if unit == "in" else 1.0
+    ET.register_namespace("", NAMESPACE)
+    root = ET.Element(
+        f"{{{NAMESPACE}}}svg", width=f"{wide / per:.6f}{unit}", height=f"{high / per:.6f}{unit}", viewBox=f"0 0 {wide:.4f} {high:.4f}"
+    )  # fmt: skip
+    ET.SubElement(root, f"{{{NAMESPACE}}}title").text = title
+
+    def group(name: str, **style: str) -> ET.Element:
+        said = {key.replace("_", "-"): value for key, value in style.items()}
+        return ET.SubElement(root, f"{{{NAMESPACE}}}g", {"id": name, **said})
+
+    def path(parent: ET.Element, line: Floats) -> None:
+        ends = (to_svg(bounds, point) for point in line.tolist())
+        ET.SubElement(
+            parent, f"{{{NAMESPACE}}}path", d=" ".join(f"{'L' if k else 'M'}{x:.3f} {y:.3f}" for k, (x, y) in enumerate(ends))
+        )  # fmt: skip
+
+    thin = group("seams", fill="none", stroke="#8a8f98", stroke_width="0.2")
+    for seam in seams:
+        path(thin, seam)
+    travel = group(
+        "travel",
+        fill="none",
+        stroke="#a8392c",
+        stroke_width="0.7",
+        stroke_linecap="round",
+        stroke_dasharray="0.01 1.4",
+    )
+    lines = group("lines", fill="none", stroke="#2b3a67", stroke_width="0.4")
+    numbers = group(
+        "numbers", fill="#1e2733", font_family="sans-serif", font_size=f"{_TEXT}", text_anchor="middle"
+    )
+    threads = group("threads", stroke="#a8392c", stroke_width="0.5")
+    number = 0
+    for k, piece in enumerate(way):
+        path(lines if piece.sews else travel, piece.line)
+        path(lines if piece.sews else travel, _arrow(piece.line))
+        if piece.sews:
+            number += 1
+            x, y = to_svg(bounds, _along(piece.line, 0.2)[0].tolist())
+            ET.SubElement(numbers, f"{{{NAMESPACE}}}text", x=f"{x:.3f}", y=f"{y + _TEXT / 3:.3f}").text = str(
+                number
+            )
+        if piece.begins:
+            x, y = to_svg(bounds, piece.line[0].tolist())
+            ET.SubElement(
+                threads, f"{{{NAMESPACE}}}circle", cx=f"{x:.3f}", cy=f"{y:.3f}", r="1.3", fill="#ffffff"
+            )
+        if k + 1 == len(way) or way[k + 1].begins:
+            x, y = to_svg(bounds, piece.line[-1].tolist())
+            ET.SubElement(
+                threads, f"{{{NAMESPACE}}}rect", x=f"{x - 1:.3f}", y=f"{y - 1:.3f}", width="2", height="2", fill="#a8392c"
+            )  # fmt: skip
+    return bytes(ET.tostring(root, encoding="utf-8", xml_declaration=True))
+
+
+def _along(line: Floats, share: float) -> tuple[Floats, float]:
+    """The point at a share of a polyline, and the direction there in radians."""
+    ways = np.diff(line, axis=0)
+    long = np.hypot(*ways.T)
+    ends = np.concatenate([[0.0], np.cumsum(long)])
+    k = min(int(np.searchsorted(ends, share * ends[-1], side="right")) - 1, len(long) - 1)
+    part = (share * ends[-1] - ends[k]) / max(float(long[k]), 1e-9)
+    return line[k] + part * ways[k], math.atan2(ways[k][1], ways[k][0])
+
+
+def _arrow(line: Floats) -> Floats:
+    """A small head a little beyond the middle."""
+    (x, y), lean = _along(line, 0.6)
+    sides = [
+        (x - _ARROW * math.cos(lean + turn), y - _ARROW * math.sin(lean + turn)) for turn in (0.45, -0.45)
+    ]
+    return np.array([sides[0], (x, y), sides[1]])
