@@ -8,13 +8,17 @@ from fractions import Fraction
 import numpy as np
 import pytest
 
+from kenzet.core.begin import Wish, begun
+from kenzet.core.changes import CHANGES
 from kenzet.core.fills import FILLS
 from kenzet.core.geom.clip import Straight, clip
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.network import LINE, Course, Lane, network
+from kenzet.core.route.quilt import route_quilt
 from kenzet.core.route.solve import Solver
 from kenzet.core.route.unit import courses_of, rings
 from kenzet.core.route.walk import runs
+from kenzet.core.top.laid import LaidQuilt
 from tests.core.test_fills import EXAMPLES
 from tests.optimum import optimum
 from tests.shapes import REGIONS, box, drawn, inches
@@ -184,3 +188,65 @@ def test_forbidden_lanes_are_told_by_their_stops_and_allowed_ones_used():
     assert retraced.stops == 31
     cheap = Solver(net, Costs(stop=0.1 * IN)).travel()
     assert cheap.stops > 0
+
+
+def ruled_top(columns=3, rows=2, **machine):
+    """A top of plain blocks with level lines in each, sewn from the bottom."""
+    laid = LaidQuilt(
+        begun(Wish.model_validate({"name": "Ruled", "columns": columns, "rows": rows, "block": "6 in"}))
+    )
+    place = next(place for place, _ in laid.quilt.layout.places())
+    patch = next(iter(laid.top.at[place].patches))
+    for change in (
+        {"kind": "zone", "refs": [f"{place}/{patch}"]},
+        {"kind": "stitching", "stitching": {"order": "from the bottom"}},
+    ):
+        laid = LaidQuilt(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
+    (zone,) = laid.quilt.zones
+    fill = {"kind": "fill", "zone": zone, "fill": {"kind": "lines", "spacing": "1 in", "angle": 0}}
+    laid = LaidQuilt(CHANGES["fill"].model_validate(fill).made(laid)[0])
+    kit = laid.quilt.kit
+    kit = kit.model_copy(update={"machine": kit.machine.model_copy(update=machine)})
+    return LaidQuilt(laid.quilt.model_copy(update={"kit": kit}))
+
+
+def test_blocks_follow_each_other_and_join_along_seams():
+    route = route_quilt(ruled_top())
+    assert [visit.place for visit in route.visits] == ["2-1", "2-2", "2-3", "1-3", "1-2", "1-1"]
+    assert route.stops == 0
+    assert [visit.across > 0.1 for visit in route.visits] == [False, False, False, True, False, False]
+    assert route.visits[3].across < 2.5 * IN  # up to the next row; beside each other they go on at one point
+
+
+def test_a107_a_throat_on_the_left_swaps_the_sides_and_no_line():
+    right, left = route_quilt(ruled_top()), route_quilt(ruled_top(throat="left"))
+    mirror = {"1": "3", "2": "2", "3": "1"}
+    swapped = [
+        f"{row}-{mirror[column]}" for row, column in (visit.place.split("-") for visit in right.visits)
+    ]
+    assert [visit.place for visit in left.visits] == swapped
+    assert left.stitched == pytest.approx(right.stitched)
+    assert left.travelled == pytest.approx(right.travelled, rel=0.01)
+
+
+@pytest.mark.parametrize("order", ["centre outward", "edge to edge", "column by column", "from the bottom"])
+def test_every_school_goes_everywhere_once(order):
+    laid = ruled_top(columns=4, rows=5)
+    change = {"kind": "stitching", "stitching": {"order": order}}
+    route = route_quilt(LaidQuilt(CHANGES["stitching"].model_validate(change).made(laid)[0]))
+    places = [visit.place for visit in route.visits]
+    assert sorted(places) == sorted(place for place, _ in laid.quilt.layout.places())
+    begins = {"centre outward": ("3-2", "3-3"), "edge to edge": ("1-1",), "column by column": ("5-1", "1-1"), "from the bottom": ("5-1",)}  # fmt: skip
+    assert places[0] in begins[order]
+
+
+def test_large_networks_are_solved_by_chains_and_nearly_as_well():
+    """The same lines by all distances at once and by chains of seam: the cost of the second is little above the first."""
+    _, net = ruled(SQUARE, (30, "1/4", 0.125, True), (120, "1/2", 0.25, True))
+    solver = Solver(net, Costs(retrace=None))
+    exact = solver.travel()
+    lines = solver.whole.along_chains(None)
+    assert len(lines.groups) == 1 and lines.stops == 0
+    assert exact.cost <= lines.cost + 0.01
+    assert lines.cost <= 1.25 * exact.cost
+    assert solver.whole.bound_by_chains() <= solver.bound + 0.01

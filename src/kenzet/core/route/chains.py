@@ -76,6 +76,11 @@ class Chains:
         a, b = self._ends[edge].tolist()
         return int(b if a == node else a)
 
+    @property
+    def longest(self) -> float:
+        """What travelling the dearest chain costs."""
+        return max((float(chain.lengths.sum()) for chain in self._chains), default=0.0)
+
     def joins(self, odd: Collection[int], free: int, stop: float) -> list[int]:
         """The edges to travel so that every node of ``odd`` is joined, but for two where ``free`` is 2."""
         is_odd = np.zeros(self._many, dtype=bool)

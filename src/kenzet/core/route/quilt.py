@@ -18,7 +18,7 @@ from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.plan import plan_quilt
 from kenzet.core.route.costs import INCH, Costs
-from kenzet.core.route.network import Ints, Lane, Network, network
+from kenzet.core.route.network import TOUCH, Ints, Lane, Network, network
 from kenzet.core.route.roads import Roads
 from kenzet.core.route.solve import Ends, Solver, Travel
 from kenzet.core.route.unit import Unit, corners_of
@@ -126,22 +126,26 @@ def units_of(laid: LaidQuilt) -> list[Unit]:
     return [Unit(parts[places[0]], tuple(places), tuple(by_place[places[0]])) for places in kinds.values()]
 
 
-def route_unit(unit: Unit, costs: Costs) -> tuple[UnitRoute, ...]:
-    """The route of one kind. Where it lies at several places and is soon solved, others from corner to corner too, of which
-    each place takes the one that leads on best.
+def route_unit(unit: Unit, costs: Costs, from_right: bool = False) -> tuple[UnitRoute, ...]:
+    """The route of one kind. Where it is soon solved, others too, from corner to corner or from
+    the first to the last line, of which each place takes the one that leads on best.
     """
     net = unit.network(steps=costs.step is not None)
     solver = Solver(net, costs)
     corners = [net.nearest(corner) for corner in corners_of(unit.part)]
     pairs: list[Ends] = [None]
-    if len(unit.places) > 1 and len(net.points) <= _SMALL:
-        pairs += list(combinations(dict.fromkeys(corners), 2))
+    if len(net.points) <= _SMALL:
+        pairs += list(
+            combinations(net.tips if 2 <= len(net.tips) <= len(corners) else dict.fromkeys(corners), 2)
+        )
     found = []
     for ends in pairs:
         travel = solver.travel(ends)
         if ends is None or len(travel.groups) == 1:
             found.append(
-                UnitRoute(unit, net, travel, tuple(runs(net, unit.courses, travel, ends)), solver.bound)
+                UnitRoute(
+                    unit, net, travel, tuple(runs(net, unit.courses, travel, ends, from_right)), solver.bound
+                )
             )
     return tuple(found)
 
@@ -162,10 +166,17 @@ def route_quilt(laid: LaidQuilt) -> QuiltRoute:
 
 def _kept(laid: LaidQuilt, unit: Unit, costs: Costs) -> tuple[UnitRoute, ...]:
     """What was found for the same lines at the same prices is not looked for again."""
-    key = (unit.part.key, tuple(id(drawing) for _, drawing in unit.drawings), len(unit.places) > 1, costs)
+    from_right = laid.quilt.kit.machine.throat == "left"
+    key = (
+        unit.part.key,
+        tuple(id(drawing) for _, drawing in unit.drawings),
+        len(unit.places) > 1,
+        costs,
+        from_right,
+    )
     found = laid.kept_routes.get(key)
     if not isinstance(found, tuple):
-        found = route_unit(unit, costs)
+        found = route_unit(unit, costs, from_right)
         if len(laid.kept_routes) > _KEPT:
             laid.kept_routes.clear()
         laid.kept_routes[key] = found
@@ -218,6 +229,7 @@ class _Seams:
         self._net = network([], [Lane(ring) for ring in outlines])
         self._roads = Roads(len(self._net.points), self._net.ends, costs.of(self._net))
         self._corners: dict[tuple[int, str], list[int]] = {}
+        self._spots: dict[tuple[int, str], tuple[Floats, Floats]] = {}
         self._inside = [self._to_corners(route, costs) for route in routes]
 
     @staticmethod
@@ -252,7 +264,35 @@ class _Seams:
             for b, other in enumerate(self._at(*here))
             if out[a] + into[b] < np.inf
         )
-        return min(ways, default=math.inf)
+        return min(*ways, self._along_one_side(before, was_back, here, back), math.inf)
+
+    def _along_one_side(
+        self, before: tuple[int, str], was_back: bool, here: tuple[int, str], back: bool
+    ) -> float:
+        """Where both ends lie on one straight seam that the two units share; infinite where they do not."""
+        (ends, box), (starts, other) = self._placed(*before), self._placed(*here)
+        end, start = ends[0 if was_back else 1], starts[1 if back else 0]
+        for axis in (0, 1):
+            side = float(end[axis])
+            shared = all(np.abs(one[:, axis] - side).min() < TOUCH for one in (box, other))
+            touching = (
+                box[0, 1 - axis] <= other[1, 1 - axis] + TOUCH
+                and other[0, 1 - axis] <= box[1, 1 - axis] + TOUCH
+            )
+            if shared and touching and abs(side - float(start[axis])) < TOUCH:
+                return abs(float(end[1 - axis] - start[1 - axis]))
+        return math.inf
+
+    def _placed(self, number: int, place: str) -> tuple[Floats, Floats]:
+        """Start and end of a route at a place, and the lower left and upper right corner of what is sewn there."""
+        key = (number, place)
+        if key not in self._spots:
+            route = self._routes[number]
+            placing = route.unit.part.places[place]
+            corners = place_all(placing, np.array(corners_of(route.unit.part)))
+            ends = place_all(placing, route.network.points[list(route.ends)])
+            self._spots[key] = (ends, np.stack([corners.min(axis=0), corners.max(axis=0)]))
+        return self._spots[key]
 
 
 def _in_order(laid: LaidQuilt, places: Sequence[tuple[int, str]]) -> list[tuple[int, str]]:
@@ -265,6 +305,8 @@ def _in_order(laid: LaidQuilt, places: Sequence[tuple[int, str]]) -> list[tuple[
     others = [one for one in places if one not in set(blocks)]
     others.sort(key=lambda one: (one[1] == TOP, one[1]))
     middles = {place: _middle(laid, place) for _, place in blocks}
+    if laid.quilt.kit.machine.throat == "left":  # what is sewn moves out of the throat
+        middles = {place: (laid.top.width - x, y) for place, (x, y) in middles.items()}
     sizes = [min(laid.top.at[place].width, laid.top.at[place].height) for _, place in blocks]
     band = _MID * min(sizes, default=1.0)
     keys = _ORDERS[laid.quilt.stitching.order](middles, laid.middle, band)

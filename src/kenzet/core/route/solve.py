@@ -55,10 +55,10 @@ class Solver:
     @cached_property
     def bound(self) -> float:
         """No route travels for less, stops among it: the T-join with free ends, not linked. In networks too large for it the
-        same without retracing and steps, with ends at junctions.
+        same without retracing and steps; two ends within chains can save no more than a chain each.
         """
         if self.roads.all is None:
-            return self.whole.along_chains(None, link=False).cost
+            return self.whole.bound_by_chains()
         return self.worth(self.whole.travel(self.whole.joined(None)), runs=1)
 
     def travel(self, ends: Ends = None, shakes: int = SHAKES) -> Travel:
@@ -240,13 +240,18 @@ class _Lines:
         out = self._solver.network.points[odd] @ np.stack([np.cos(turns), np.sin(turns)])
         return sorted(set(odd[out.argmax(axis=0)].tolist()))
 
-    def along_chains(self, ends: Ends, link: bool = True) -> Travel:
-        """For networks too large for all distances at once; without ``link`` whether all hangs together or not."""
+    def bound_by_chains(self) -> float:
+        """No route that neither retraces nor steps across travels for less."""
+        solver = self._solver
+        chains = Chains(solver.network, solver.costs.of(solver.network))
+        joins = chains.joins(self._odd(None), 2, solver.costs.stop)
+        return max(self._travel(joins, None).cost - 2 * chains.longest, 0.0)
+
+    def along_chains(self, ends: Ends) -> Travel:
+        """For networks too large for all distances at once."""
         solver = self._solver
         chains = Chains(solver.network, solver.costs.of(solver.network))
         free, stop = (2 if ends is None else 0), solver.costs.stop
-        if not link:
-            return self._travel(chains.joins(self._odd(ends), free, stop), ends)
         used = linked(
             lambda odd: chains.joins(odd, free, stop),
             solver.roads,

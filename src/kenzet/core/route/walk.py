@@ -35,18 +35,23 @@ class Run:
     legs: tuple[Leg, ...]
 
 
-def runs(network: Network, courses: Sequence[Course], travel: Travel, ends: Ends = None) -> list[Run]:
-    """The runs of ``travel``, each an unbroken walk over all that is sewn and travelled in it."""
+def runs(
+    network: Network, courses: Sequence[Course], travel: Travel, ends: Ends = None, from_right: bool = False
+) -> list[Run]:
+    """The runs of ``travel``, each an unbroken walk over all that is sewn and travelled in it. Where one may begin at either
+    end it begins at the left (``from_right``: at the right), so that what is sewn moves out of the throat.
+    """
     found = []
     for group in travel.groups:
-        found += _Walker(network, courses, travel, group).runs(ends)
+        found += _Walker(network, courses, travel, group, -1.0 if from_right else 1.0).runs(ends)
     return found
 
 
 class _Walker:
     def __init__(
-        self, network: Network, courses: Sequence[Course], travel: Travel, group: frozenset[int]
+        self, network: Network, courses: Sequence[Course], travel: Travel, group: frozenset[int], side: float
     ) -> None:
+        self._side = side
         self._network, self._courses = network, courses
         self._ends = network.ends.tolist()
         self._left: Counter[int] = Counter()
@@ -78,9 +83,9 @@ class _Walker:
         return found
 
     def _corner(self, node: int) -> tuple[float, float]:
-        """Runs begin low on the left where they may begin anywhere."""
+        """Runs begin low and on her side where they may begin anywhere."""
         x, y = self._network.points[node].tolist()
-        return round(x + y, 2), round(x, 2)
+        return round(self._side * x + y, 2), round(self._side * x, 2)
 
     def _degree(self, node: int) -> int:
         return sum(
