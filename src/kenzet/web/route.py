@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from itertools import groupby
 from typing import Any, Literal
 
 import numpy as np
@@ -16,7 +17,7 @@ from kenzet.core.route.needle import Needle, needle, roll
 from kenzet.core.route.network import KINDS
 from kenzet.core.route.quilt import QuiltRoute, UnitRoute, Visit, line_of, route_quilt
 from kenzet.core.route.unit import rings
-from kenzet.core.route.walk import Run
+from kenzet.core.route.walk import Leg
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.layout import place_all
 from kenzet.formats.route_svg import WayPiece, route_svg
@@ -203,7 +204,7 @@ def _notes(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[str]:
     loose = sum(len(one.runs) > 1 for one in found.routes)
     if loose and laid.quilt.stitching.retrace == "forbidden":
         said.append("Lines may not be sewn over again: some can only be reached with a new thread.")
-    return said
+    return list(dict.fromkeys(said))
 
 
 def _here(laid: LaidQuilt, found: QuiltRoute, place: str, unit: Unit) -> HereView | None:
@@ -231,16 +232,24 @@ def _here(laid: LaidQuilt, found: QuiltRoute, place: str, unit: Unit) -> HereVie
 
 
 def _legs(laid: LaidQuilt, one: UnitRoute, visit: Visit, unit: Unit) -> Iterable[LegView]:
+    """Line by line; what is travelled in one go between them is one piece, as long as its lane is of one kind."""
     placing = one.unit.part.places[visit.place]
-    walked: tuple[Run, ...] = one.backwards if visit.back else one.runs
-    for run in walked:
-        for k, leg in enumerate(run.legs):
-            line = line_of(one.network.paths[leg.edge], leg.back)
+    for run in one.backwards if visit.back else one.runs:
+        pieces = groupby(enumerate(run.legs), key=lambda leg: _piece(one, *leg))
+        for n, (_, some) in enumerate(pieces):
+            legs = [leg for _, leg in some]
+            lines = [line_of(one.network.paths[leg.edge], leg.back) for leg in legs]
+            far = float(sum(one.network.lengths[leg.edge] for leg in legs))
             yield LegView(
-                points=flat(place_all(placing, line)),
-                length=round(float(one.network.lengths[leg.edge]), 3),
-                sews=leg.sews,
-                kind=KINDS[int(one.network.kinds[leg.edge])],  # type: ignore[arg-type]
-                begins=k == 0,
-                words=leg_words(laid, one, leg, unit),
+                points=flat(place_all(placing, np.concatenate(lines))),
+                length=round(far, 3),
+                sews=legs[0].sews,
+                kind=KINDS[int(one.network.kinds[legs[0].edge])],  # type: ignore[arg-type]
+                begins=n == 0,
+                words=leg_words(laid, one, legs[0], far, unit),
             )
+
+
+def _piece(one: UnitRoute, number: int, leg: Leg) -> tuple[bool, int, int]:
+    """What goes together: a line's own piece, or one kind of lane."""
+    return leg.sews, int(one.network.kinds[leg.edge]), number if leg.sews else -1

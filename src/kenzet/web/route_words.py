@@ -20,7 +20,7 @@ _PIVOT = math.radians(20)
 _LANES = {
     DITCH: "in the ditch",
     EDGE: "along the zone’s edge",
-    STEP: "across to the next ring",
+    STEP: "straight across to what is next",
     LINE: "back over that line",
 }
 
@@ -74,9 +74,9 @@ def _ways(one: UnitRoute) -> str:
     return lean.most_common(1)[0][0] if lean else "along the lines"
 
 
-def leg_words(laid: LaidQuilt, one: UnitRoute, leg: Leg, unit: Unit) -> m.Words:
-    """What is done on this piece of the way."""
-    far = show.shown(float(one.network.lengths[leg.edge]), unit, COARSE[unit], about=True)
+def leg_words(laid: LaidQuilt, one: UnitRoute, leg: Leg, length: float, unit: Unit) -> m.Words:
+    """What is done on this piece of the way, ``length`` mm of it."""
+    far = show.shown(length, unit, COARSE[unit], about=True)
     if not leg.sews:
         return ["Travel ", far, f" {_LANES[int(one.network.kinds[leg.edge])]}."]
     course = one.unit.courses[int(one.network.courses[leg.edge])]

@@ -76,10 +76,23 @@ class Chains:
         a, b = self._ends[edge].tolist()
         return int(b if a == node else a)
 
-    @property
-    def longest(self) -> float:
-        """What travelling the dearest chain costs."""
-        return max((float(chain.lengths.sum()) for chain in self._chains), default=0.0)
+    def saved_within(self, odd: Collection[int]) -> float:
+        """No open end within a chain saves more against one at a junction: from there to the nearer end of the chain the
+        lanes that are travelled would be taken for those that are not.
+        """
+        is_odd = np.zeros(self._many, dtype=bool)
+        is_odd[list(odd)] = True
+        most = 0.0
+        for chain in self._chains:
+            signed = np.where(
+                np.concatenate([[False], np.cumsum(is_odd[chain.nodes]) % 2 == 1]),
+                chain.lengths,
+                -chain.lengths,
+            )
+            before = np.abs(np.cumsum(signed))
+            after = np.abs(signed.sum() - np.cumsum(signed))
+            most = max(most, float(np.minimum(before, after).max()))
+        return most
 
     def joins(self, odd: Collection[int], free: int, stop: float) -> list[int]:
         """The edges to travel so that every node of ``odd`` is joined, but for two where ``free`` is 2."""

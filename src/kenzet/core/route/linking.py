@@ -8,6 +8,7 @@ from collections.abc import Callable, Iterable, Sequence
 import numpy as np
 
 from kenzet.core.route.roads import Roads
+from kenzet.core.route.union import root
 
 _ROUNDS = 12
 
@@ -45,18 +46,12 @@ def _tree(
     label = list(loops)
     over = list(range(len(label)))
 
-    def root(one: int) -> int:
-        while over[one] != one:
-            over[one] = over[over[one]]
-            one = over[one]
-        return one
-
     for k in used:
         for node in ends[k]:
             if label[node] < 0:
                 label[node] = node
-        over[root(label[ends[k][0]])] = root(label[ends[k][1]])
-    owner = {node: root(one) for node, one in enumerate(label) if one >= 0}
+        over[root(over, label[ends[k][0]])] = root(over, label[ends[k][1]])
+    owner = {node: root(over, one) for node, one in enumerate(label) if one >= 0}
     best = dict.fromkeys(owner, 0.0)
     back: dict[int, tuple[int, int]] = {}
     heap = [(0.0, node) for node in owner]
@@ -77,7 +72,7 @@ def _tree(
     )
     found: list[int] = []
     for cost, k in bridges:
-        one, other = root(owner[ends[k][0]]), root(owner[ends[k][1]])
+        one, other = root(over, owner[ends[k][0]]), root(over, owner[ends[k][1]])
         if one != other and cost < stop:
             over[one] = other
             found += [k, *_to_source(back, ends[k][0]), *_to_source(back, ends[k][1])]

@@ -1,4 +1,4 @@
-"""What a route takes: needle time (F42), thread and bobbins (F41), whole stitches (F40), the roll under the arm (F43).
+"""What a route takes: needle time (F42), thread and bobbins (F41), the roll under the arm (F43).
 
 The paces are ours and stay so until the log knows hers. Lengths are mm, times seconds.
 """
@@ -52,16 +52,6 @@ def thread(sewn: float, thick: float, stitch: float) -> float:
     61.1
     """
     return sewn * (1 + thick / stitch)
-
-
-def whole_stitches(leg: float, stitch: float) -> tuple[int, float]:
-    """F40: how many stitches of about ``stitch`` mm land on both ends of a leg, and how long each is.
-
-    >>> whole_stitches(42.597, 2.5)[0], round(whole_stitches(42.597, 2.5)[1], 3)
-    (17, 2.506)
-    """
-    many = max(round(leg / stitch), 1)
-    return many, leg / many
 
 
 def roll(width: float, thick: float) -> float:

@@ -82,16 +82,6 @@ class Network:
         np.add.at(found, self.ends[:, 1], self.passes)
         return found
 
-    @cached_property
-    def by_node(self) -> list[list[int]]:
-        """The edges at every node."""
-        found: list[list[int]] = [[] for _ in self.points]
-        for k, (a, b) in enumerate(self.ends.tolist()):
-            found[a].append(k)
-            if a != b:
-                found[b].append(k)
-        return found
-
     @property
     def stitched(self) -> float:
         """mm that must be sewn."""
@@ -162,6 +152,8 @@ def _noded_lanes(lanes: Sequence[Lane]) -> list[tuple[Floats, int]]:
 
 
 def _parts(lines: shapely.Geometry) -> Iterable[shapely.LineString]:
+    """From junction to junction."""
+    lines = shapely.line_merge(lines)
     for part in getattr(lines, "geoms", [lines]):
         if part.geom_type == "LineString" and part.length > _GRID:
             yield part

@@ -16,6 +16,7 @@ from kenzet.core.geom.region import Floats
 from kenzet.core.route.joining import OPEN, Pair
 from kenzet.core.route.network import Ints
 from kenzet.core.route.roads import Roads
+from kenzet.core.route.union import root
 
 _SAME = 1e-3  # mm
 SHAKES = 6
@@ -89,19 +90,12 @@ class Patching:
     def _roots(self, pairs: Ints) -> list[int]:
         """For every loop the number of the run that it belongs to."""
         over = list(range(self._loops))
-
-        def root(one: int) -> int:
-            while over[one] != one:
-                over[one] = over[over[one]]
-                one = over[one]
-            return one
-
         for a, b in pairs.tolist():
             if a < self._many and b < self._many:
                 first, *others = self._via(a, b) or (0,)
                 for other in others:
-                    over[root(other)] = root(first)
-        return [root(one) for one in range(self._loops)]
+                    over[root(over, other)] = root(over, first)
+        return [root(over, one) for one in range(self._loops)]
 
     def _via(self, a: int, b: int) -> tuple[int, ...]:
         """The loops that the way from a to b meets."""

@@ -22,6 +22,7 @@ from kenzet.core.route.linking import linked
 from kenzet.core.route.network import Network
 from kenzet.core.route.patching import SHAKES, Patching
 from kenzet.core.route.roads import Roads
+from kenzet.core.route.union import root
 
 Ends = tuple[int, int] | None
 """Where a run begins and ends; None where both are free."""
@@ -55,7 +56,7 @@ class Solver:
     @cached_property
     def bound(self) -> float:
         """No route travels for less, stops among it: the T-join with free ends, not linked. In networks too large for it the
-        same without retracing and steps; two ends within chains can save no more than a chain each.
+        same without retracing and steps; what two ends within chains could save is taken off.
         """
         if self.roads.all is None:
             return self.whole.bound_by_chains()
@@ -108,8 +109,8 @@ class _Lines:
         over = list(range(many))
         for k in sewn:
             a, b = solver.ends[k]
-            over[_root(over, a)] = _root(over, b)
-        self._loops = [_root(over, node) if its else -1 for node, its in enumerate(self._degrees.tolist())]
+            over[root(over, a)] = root(over, b)
+        self._loops = [root(over, node) if its else -1 for node, its in enumerate(self._degrees.tolist())]
         """Which nodes hang together by what must be sewn: a number for each, that of a node among them; -1 for others."""
 
     def _odd(self, ends: Ends) -> list[int]:
@@ -245,7 +246,7 @@ class _Lines:
         solver = self._solver
         chains = Chains(solver.network, solver.costs.of(solver.network))
         joins = chains.joins(self._odd(None), 2, solver.costs.stop)
-        return max(self._travel(joins, None).cost - 2 * chains.longest, 0.0)
+        return max(self._travel(joins, None).cost - 2 * chains.saved_within(self._odd(None)), 0.0)
 
     def along_chains(self, ends: Ends) -> Travel:
         """For networks too large for all distances at once."""
@@ -292,11 +293,11 @@ class _Lines:
             for node in (a, b):
                 if label[node] < 0:
                     label[node] = node
-            over[_root(over, label[a])] = _root(over, label[b])
+            over[root(over, label[a])] = root(over, label[b])
         found: dict[int, list[int]] = {}
         for node, one in enumerate(label):
             if one >= 0:
-                found.setdefault(_root(over, one), []).append(node)
+                found.setdefault(root(over, one), []).append(node)
         return [frozenset(nodes) for nodes in found.values()]
 
 
@@ -306,10 +307,3 @@ def _even(used: Iterable[int]) -> list[int]:
     for k in used:
         many[k] = many.get(k, 0) + 1
     return [k for k, times in many.items() for _ in range(times if times < 3 else 2 - times % 2)]
-
-
-def _root(over: list[int], one: int) -> int:
-    while over[one] != one:
-        over[one] = over[over[one]]
-        one = over[one]
-    return one
