@@ -12,7 +12,9 @@ from kenzet.core.begin import Wish, begun
 from kenzet.core.changes import CHANGES
 from kenzet.core.fills import FILLS
 from kenzet.core.geom.clip import Straight, clip
+from kenzet.core.kit.kit import Kit
 from kenzet.core.route.costs import Costs
+from kenzet.core.route.needle import STOP_S, TRAVEL_MM_S, TURN_S, needle
 from kenzet.core.route.network import LINE, Course, Lane, network
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.route.solve import Solver
@@ -250,3 +252,34 @@ def test_large_networks_are_solved_by_chains_and_nearly_as_well():
     assert exact.cost <= lines.cost + 0.01
     assert lines.cost <= 1.25 * exact.cost
     assert solver.whole.bound_by_chains() <= solver.bound + 0.01
+
+
+def test_f42_needle_time_and_f41_thread_grow_with_what_is_done():
+    kit = Kit()
+    plain = needle(kit, 1000 * IN, 0.0, laid=10, pivots=0, stops=0, ends="tie and bury")
+    more = needle(kit, 1000 * IN, 100 * IN, laid=10, pivots=20, stops=2, ends="tie and bury")
+    assert more.seconds - plain.seconds == pytest.approx(
+        100 * IN / TRAVEL_MM_S + 20 * TURN_S + 2 * STOP_S["tie and bury"]
+    )
+    per_mm = 1 + float(kit.batting.thickness.mm) / float(kit.stitch.mm)
+    assert more.thread - plain.thread == pytest.approx(100 * IN * per_mm + 2 * 12 * IN)
+    assert plain.bobbins == math.ceil(plain.thread / (2500 * IN))
+
+
+def test_more_lanes_never_cost_more_and_dearer_stops_never_make_more_of_them():
+    _, net = ruled(SQUARE, (30, "1/2", 0.25, True), (90, "1/2", 0.25, True))
+    free = Solver(net, Costs()).travel()
+    narrow = Solver(net, Costs(retrace=None)).travel()
+    assert free.cost <= narrow.cost + 0.01
+    stops = [Solver(net, Costs(stop=inches_ * IN)).travel().stops for inches_ in (0.1, 0.5, 2.0, 25.0)]
+    assert stops == sorted(stops, reverse=True) and stops[-1] == 0
+
+
+def test_lines_are_sewn_as_often_as_their_fill_says():
+    twice = Course(np.array([[0.0, 10.0], [50.0, 10.0]]), False, passes=2)
+    once = Course(np.array([[0.0, 20.0], [50.0, 20.0]]), False)
+    outline = Lane(np.array([[0.0, 0.0], [50.0, 0.0], [50.0, 30.0], [0.0, 30.0], [0.0, 0.0]]))
+    net = network([twice, once], [outline])
+    (run,) = runs(net, [twice, once], Solver(net, Costs()).travel())
+    sewn = [int(net.courses[leg.edge]) for leg in run.legs if leg.sews]
+    assert sorted(sewn) == [0, 0, 1]

@@ -15,8 +15,9 @@ from kenzet.core.measure import COARSE, Unit, in_words, long_figure
 from kenzet.core.params import forms
 from kenzet.core.route.needle import Needle, needle, roll
 from kenzet.core.route.network import KINDS
-from kenzet.core.route.quilt import QuiltRoute, UnitRoute, Visit, line_of, route_quilt
+from kenzet.core.route.quilt import QuiltRoute, Visit, line_of, route_quilt
 from kenzet.core.route.unit import rings
+from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.route.walk import Leg
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.layout import place_all

@@ -10,7 +10,8 @@ import numpy as np
 from kenzet.core.geom.region import Floats
 from kenzet.core.measure import COARSE, Unit
 from kenzet.core.route.network import DITCH, EDGE, LINE, STEP
-from kenzet.core.route.quilt import UnitRoute, Visit
+from kenzet.core.route.quilt import Visit
+from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.route.walk import Leg, Run
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.web import models as m

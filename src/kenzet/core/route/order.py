@@ -1,0 +1,80 @@
+"""In which order places are gone to: her school, from block to block.
+
+Glossary: a *band* is how far middles may lie apart and still count as one row; lengths are mm.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+
+import numpy as np
+
+from kenzet.core.geom.region import Point
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.layout import place_all
+from kenzet.core.top.stitching import Order
+from kenzet.core.top.zone import TOP
+
+_MID = 0.5
+
+
+def in_order(laid: LaidQuilt, places: Sequence[tuple[int, str]]) -> list[tuple[int, str]]:
+    """Blocks first, in her order, then what runs between and round them, then what lies across the whole top."""
+    blocks = [
+        one
+        for one in places
+        if one[1] in laid.quilt.parts_at and laid.quilt.parts_at[one[1]] in laid.quilt.blocks
+    ]
+    others = [one for one in places if one not in set(blocks)]
+    others.sort(key=lambda one: (one[1] == TOP, one[1]))
+    middles = {place: _middle(laid, place) for _, place in blocks}
+    if laid.quilt.kit.machine.throat == "left":  # what is sewn moves out of the throat
+        middles = {place: (laid.top.width - x, y) for place, (x, y) in middles.items()}
+    sizes = [min(laid.top.at[place].width, laid.top.at[place].height) for _, place in blocks]
+    band = _MID * min(sizes, default=1.0)
+    keys = _ORDERS[laid.quilt.stitching.order](middles, laid.middle, band)
+    return [*sorted(blocks, key=lambda one: keys[one[1]]), *others]
+
+
+def _middle(laid: LaidQuilt, place: str) -> Point:
+    part = laid.top.at[place]
+    x, y = place_all(part.places[place], np.array([part.centre]))[0].tolist()
+    return x, y
+
+
+Keys = dict[str, tuple[float, ...]]
+
+
+def _rows(middles: dict[str, Point], band: float, along: int, upwards: bool) -> Keys:
+    """Row after row (column after column where ``along`` is 1), to and fro."""
+    across = sorted({round(at[1 - along] / band) for at in middles.values()}, reverse=not upwards)
+    number = {row: k for k, row in enumerate(across)}
+    found: Keys = {}
+    for place, at in middles.items():
+        row = number[round(at[1 - along] / band)]
+        found[place] = (float(row), at[along] if row % 2 == 0 else -at[along])
+    return found
+
+
+def _outward(middles: dict[str, Point], middle: Point, band: float) -> Keys:
+    """Ring after ring round the middle; within a ring each time the nearest to the last."""
+    away = {place: max(abs(x - middle[0]), abs(y - middle[1])) for place, (x, y) in middles.items()}
+    left = dict(sorted(middles.items(), key=lambda one: one[1]))
+    found: Keys = {}
+    here = middle
+    while left:
+        least = min(round(away[place] / band) for place in left)
+        ring = [place for place in left if round(away[place] / band) == least]
+        place = min(ring, key=lambda one: round(math.dist(left[one], here) / band))
+        here = left.pop(place)
+        found[place] = (float(len(found)),)
+    return found
+
+
+_ORDERS: dict[Order, Callable[[dict[str, Point], Point, float], Keys]] = {
+    "centre outward": _outward,
+    "edge to edge": lambda middles, middle, band: _rows(middles, band, 0, upwards=False),
+    "column by column": lambda middles, middle, band: _rows(middles, band, 1, upwards=True),
+    "from the bottom": lambda middles, middle, band: _rows(middles, band, 0, upwards=True),
+}
