@@ -67,4 +67,22 @@ describe('the kit', () => {
     await expect(first).resolves.toBeUndefined()
     expect(kit.shelves).toHaveLength(1)
   })
+  it('loses nothing that is typed while the last is on its way', async () => {
+    const kit = useKit()
+    await kit.look()
+    kit.choose('foot')
+    let arrive = () => {}
+    vi.mocked(api.keepThing).mockImplementationOnce(({ thing: values }) => {
+      sent.push(values!)
+      return new Promise((done) => (arrive = () => done(thing(values!))))
+    })
+    kit.set('name', 'Small')
+    await vi.advanceTimersByTimeAsync(400)
+    kit.set('offset', '5 mm')
+    arrive()
+    await vi.advanceTimersByTimeAsync(10)
+    kit.set('state', 'lent')
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(sent.at(-1)).toEqual({ kind: 'ruler foot', offset: '5 mm', name: 'Small', state: 'lent' })
+  })
 })

@@ -69,15 +69,15 @@ export const useKit = defineStore('kit', () => {
     const signal = (keeping = new AbortController())
     try {
       const found = await quilt.trying(api.keepThing({ key: mine, thing: sent, unit: quilt.unit, keep: true }, signal.signal))
-      if (signal === keeping) await kept(found)
+      if (signal === keeping) await kept(found, sent)
     } catch (error) {
       if (signal === keeping && error instanceof Problem) wrong.value = { field: error.field.replace(/^thing\.?/, ''), message: error.message }
     }
   }
-  /** A thing was kept: it stands on its shelf, and the open quilt plans with it. */
-  async function kept(found: Views['ThingView']) {
+  /** A thing was kept: it stands on its shelf, and the open quilt plans with it; what was typed since then stays. */
+  async function kept(found: Views['ThingView'], sent?: Thing) {
     shelves.value = shelves.value.map((shelf) => ({ ...shelf, things: shelf.things.map((one) => (one.key === found.key ? found : one)) }))
-    if (key.value === found.key) {
+    if (key.value === found.key && (!typed || typed === sent)) {
       thing.value = found
       typed = undefined
       wrong.value = undefined

@@ -31,7 +31,8 @@ const makes = computed(() => kit.thing?.kind === 'ruler foot' || !!kit.view?.rul
       <div class="between"><h2>{{ kit.thing.name }}</h2><button class="plain" data-testid="whole-kit" @click="kit.settle().then(() => kit.choose(''))">the whole kit</button></div>
       <p class="quiet">{{ kit.thing.label }}</p>
     </header>
-    <label class="between"><span class="label">Name</span><input class="text" :value="kit.thing.name" maxlength="80" data-testid="thing-name" @change="kit.set('name', ($event.target as HTMLInputElement).value)" /></label>
+    <label class="between"><span class="label">Name</span><input class="text" :value="kit.thing.name" maxlength="80" data-testid="thing-name" :aria-invalid="!!error('name')" @input="kit.set('name', ($event.target as HTMLInputElement).value)" /></label>
+    <p v-if="error('name')" class="card madder" role="alert">{{ error('name') }}</p>
     <p v-if="loose" class="card madder" role="alert">{{ loose }}</p>
     <p v-if="fault" class="card madder" role="alert" data-testid="fault">{{ fault }}</p>
     <div class="fields">
