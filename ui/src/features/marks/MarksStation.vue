@@ -33,7 +33,12 @@ const round = ref(0)
 const ticksShown = computed(() => (marks.value?.method === 'ticks' || strips.value ? marks.value?.edges : undefined))
 /** the tick strip is looked at, whatever is drawn */
 const strips = ref(false)
+type Wanted = { zone: string; method?: Views['MethodView']['key']; keep: { marking: string | null } }
+/** a choice of hers that is not kept yet: a look in between does not take its place */
+let wanted: Wanted | undefined
 async function ask(method?: Views['MethodView']['key'], keep?: { marking: string | null }) {
+  if (keep) wanted = { zone: zone.key, method, keep }
+  else if (wanted?.zone === zone.key) ({ method, keep } = wanted)
   asking?.abort()
   const mine = (asking = new AbortController())
   if (!zone.key) return (marks.value = undefined)
@@ -41,6 +46,7 @@ async function ask(method?: Views['MethodView']['key'], keep?: { marking: string
   try {
     const found = await api.marks(quilt.id, { zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, paper: sheet.value.paper, kind: sheet.value.kind, of: sheet.value.of, method: method ?? null } as Views['MarksRequest'], mine.signal)
     if (mine !== asking) return
+    wanted = undefined
     marks.value = found
     if (zone.layer !== found.layer) void zone.turnTo(found.layer)
     trouble.value = ''
@@ -52,6 +58,7 @@ async function ask(method?: Views['MethodView']['key'], keep?: { marking: string
     await quilt.take()
   } catch (error) {
     if (mine !== asking || !(error instanceof Problem)) return
+    wanted = undefined
     marks.value = undefined
     trouble.value = error.message
   }
