@@ -17,7 +17,7 @@ MAY_KNOW = {
     "web": {"core", "formats", "store", "demo", "web"},
 }
 PURE = {
-    "__future__", "abc", "ast", "bisect", "collections", "coloraide", "contextlib", "copy", "dataclasses", "decimal", "enum", "fractions", "functools", "heapq",
+    "__future__", "abc", "ast", "bisect", "collections", "coloraide", "contextlib", "copy", "dataclasses", "decimal", "enum", "fractions", "functools", "hashlib", "heapq",
     "importlib", "itertools", "kenzet", "math", "numpy", "pkgutil", "pydantic", "pydantic_core", "random", "re", "rustworkx",
     "shapely", "typing", "unicodedata",
 }  # fmt: skip

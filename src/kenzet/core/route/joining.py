@@ -14,6 +14,7 @@ from kenzet.core.route.roads import Roads
 NEAR = 10
 """So many of the nearest odd nodes are tried as partners; more where that pairs not all of them."""
 _GRAIN = 1e4  # weights are whole numbers of 1/10,000 mm
+_APART = 1 << 20
 _FAVOUR = 0.02  # mm
 OPEN = -1
 
@@ -42,7 +43,7 @@ def joined(
         if near >= len(odd) or not any(-np.inf < farthest[k] < stop for k in alone):
             break
         near *= 3
-    found = [(odd[a], odd[b] if b < len(odd) else OPEN) for a, b in (sorted(pair) for pair in matched)]
+    found = [(odd[a], odd[b] if b < len(odd) else OPEN) for a, b in matched]
     return [*found, *((odd[k], OPEN) for k in alone)]
 
 
@@ -54,8 +55,16 @@ def _matched(count: int, pairs: Ints, away: Floats, free: int, stop: float) -> l
     gains = np.round((stop - away[worth]) * _GRAIN).astype(np.int64).tolist()
     graph = rx.PyGraph(multigraph=False)
     graph.add_nodes_from(range(count + free))
-    edges = [(a, b, gain) for (a, b), gain in zip(pairs[worth].tolist(), gains, strict=True)]
+    edges = [(a, b, gain * _APART + _odds(a, b)) for (a, b), gain in zip(pairs[worth].tolist(), gains, strict=True)]
     half = max(round(stop / 2 * _GRAIN), 1)
-    edges += [(a, count + k, half) for k in range(free) for a in range(count)]
+    edges += [(a, count + k, half * _APART + _odds(a, count)) for k in range(free) for a in range(count)]
     graph.add_edges_from(edges)
-    return sorted(rx.max_weight_matching(graph, max_cardinality=False, weight_fn=int))
+    found = rx.max_weight_matching(graph, max_cardinality=False, weight_fn=int)
+    return sorted((min(a, b), min(max(a, b), count)) for a, b in found)
+
+
+def _odds(a: int, b: int) -> int:
+    """A little, never the same for two pairs that are likely to be weighed against each other: of equally cheap matchings
+    the library takes now one, now another, and a route must be the same each time that it is asked for.
+    """
+    return (a * 2654435761 + b * 2246822519) % 1021

@@ -31,6 +31,11 @@ class Unit:
             found += courses_of(drawing, zone, len(found))
         return found
 
+    @cached_property
+    def words(self) -> tuple[str, ...]:
+        """What names the lines of each drawing in a log: their zone, their layer, and which lines they are."""
+        return tuple(f"{zone}.{drawing.layer}.{drawing.word}" for zone, drawing in self.drawings)
+
     def network(self, steps: bool = True) -> Network:
         """Lines and lanes of it."""
         corners = [corner for _, drawing in self.drawings for corner in drawing.region.corners]

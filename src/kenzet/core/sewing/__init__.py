@@ -1,0 +1,1 @@
+"""Sewing it: what is sewn by now, what is left, and the next step at the machine."""

@@ -1,0 +1,151 @@
+"""What was done at the machine, event after event, and what comes of it.
+
+An event that is told twice, from one device or from two, counts once: by its id, and because what is sewn is sewn.
+Times are seconds since 1970, UTC; places in the quilt are mm.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
+from itertools import pairwise
+from typing import Literal
+
+from kenzet.core.geom.region import Point
+from kenzet.core.sewing.stretch import Covered, LineKey, Stretch
+
+Kind = Literal[
+    "begun", "gone", "sewn", "skipped", "broke", "unpicked", "taken up", "bobbin", "rested", "undone"
+]
+PAUSE_S = 300.0
+"""Between two events further apart nobody sewed."""
+
+
+@dataclass(frozen=True, slots=True)
+class Event:
+    """One thing done. ``begun``: a thread begins at ``at``; ``gone``: travelled there; ``sewn``, ``broke`` (what was sewn
+    until then is ``sewn``, what came out again ``back``), ``unpicked``: ``back``; ``skipped`` lines wait until they are
+    ``taken up``; a full ``bobbin`` was put in; ``rested``; ``undone``: event ``of`` did not happen. ``far`` mm of thread's
+    way, ``stitches`` as a machine has counted them.
+    """
+
+    id: str
+    kind: Kind
+    when: float
+    place: str = ""
+    at: Point | None = None
+    sewn: tuple[Stretch, ...] = ()
+    back: tuple[Stretch, ...] = ()
+    far: float = 0.0
+    stitches: int = 0
+    freehand: bool = False
+    of: str = ""
+
+
+@dataclass
+class Sewn:
+    """All that is told, put together. ``place`` and ``at`` are where the needle is, ``thread`` whether it holds there.
+    Of the ``lines`` (mm sewn, unpicked ones taken off) so much freehand; ``way`` mm in all, ``threads`` begun; the same since
+    the bobbin was put in.
+    """
+
+    covered: dict[str, Covered] = field(default_factory=dict)
+    skipped: dict[str, set[LineKey]] = field(default_factory=dict)
+    place: str = ""
+    at: Point | None = None
+    thread: bool = False
+    lines: float = 0.0
+    freehand: float = 0.0
+    way: float = 0.0
+    threads: int = 0
+    breaks: int = 0
+    stitches: int = 0
+    bobbin_way: float = 0.0
+    bobbin_threads: int = 0
+
+    def of(self, place: str) -> Covered:
+        """What is sewn at a place."""
+        return self.covered.setdefault(place, Covered())
+
+    def take(self, event: Event) -> None:
+        """One more; ``undone`` is for the log to do."""
+        new = sum(self.of(event.place).add(stretch) for stretch in event.sewn)
+        gone = sum(self.of(event.place).take_out(stretch) for stretch in event.back)
+        self.lines += new - gone
+        if event.freehand:
+            self.freehand += new
+        if new or not event.sewn:
+            self._on_thread(event)
+        self.stitches += event.stitches
+        left_out = self.skipped.setdefault(event.place, set())
+        if event.kind == "skipped":
+            left_out.update(stretch.key for stretch in event.back)
+        elif event.kind == "taken up":
+            self.skipped.clear()
+        else:
+            left_out.difference_update(stretch.key for stretch in event.sewn)
+
+    def _on_thread(self, event: Event) -> None:
+        self.way += event.far
+        self.bobbin_way += event.far
+        if event.kind == "begun":
+            self.threads += 1
+            self.bobbin_threads += 1
+        if event.kind == "bobbin":
+            self.bobbin_way, self.bobbin_threads = 0.0, 0
+        if event.kind == "broke":
+            self.breaks += 1
+        if event.kind in ("begun", "gone", "sewn", "broke", "unpicked"):
+            self.place, self.at = event.place, event.at or self.at
+            self.thread = event.kind in ("begun", "gone", "sewn")
+
+
+class Log:
+    """All events of a quilt in the order in which they came in, and their sum."""
+
+    def __init__(self, events: Iterable[Event] = ()) -> None:
+        self._all: list[Event] = []
+        self._ids: set[str] = set()
+        self._undone: set[str] = set()
+        self.sewn = Sewn()
+        for event in events:
+            self.take(event)
+
+    def take(self, event: Event) -> bool:
+        """Whether it is news."""
+        if event.id in self._ids:
+            return False
+        self._ids.add(event.id)
+        self._all.append(event)
+        if event.kind != "undone":
+            self.sewn.take(event)
+        elif event.of in self._ids:
+            self._undone.add(event.of)
+            self.sewn = Sewn()
+            for one in self.events:
+                self.sewn.take(one)
+        return True
+
+    @property
+    def events(self) -> list[Event]:
+        """What was done and not undone."""
+        return [one for one in self._all if one.kind != "undone" and one.id not in self._undone]
+
+    def __len__(self) -> int:
+        return len(self._all)
+
+
+def at_needle(events: Sequence[Event], since: float) -> float:
+    """Seconds at the machine since ``since``: from event to event, pauses left out."""
+    times = sorted(event.when for event in events if event.when >= since)
+    return sum(later - before for before, later in pairwise(times) if later - before <= PAUSE_S)
+
+
+def since_rest(events: Sequence[Event]) -> float:
+    """Seconds at the machine since the last pause or rest."""
+    ordered = sorted(events, key=lambda event: event.when)
+    begin = ordered[0].when if ordered else 0.0
+    for before, later in pairwise(ordered):
+        if later.when - before.when > PAUSE_S or later.kind == "rested":
+            begin = later.when
+    return ordered[-1].when - begin if ordered else 0.0

@@ -1,0 +1,107 @@
+"""Where she is in the quilt: the place at which she sews, what is left there and elsewhere, and what comes next."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from kenzet.core.geom.region import Floats, Point
+from kenzet.core.route.costs import Costs
+from kenzet.core.route.quilt import QuiltRoute, Visit, costs_of
+from kenzet.core.sewing.log import Sewn
+from kenzet.core.sewing.steps import Step, steps_of
+from kenzet.core.sewing.way import Way
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.layout import invert, place_all
+
+
+@dataclass(frozen=True, slots=True)
+class Left:
+    """Of the ``many`` lines at the ``number``-th place of the order (from 0) so many are ``left``; of those so many ``skipped``."""
+
+    number: int
+    place: str
+    many: int
+    left: int
+    skipped: int
+
+
+class Ways:
+    """The planned way at every place of a route, kept while the route is."""
+
+    def __init__(self, found: QuiltRoute, costs: Costs) -> None:
+        self.route, self.costs = found, costs
+        self.at = {visit.place: k for k, visit in enumerate(found.visits)}
+        self._kept: dict[tuple[int, bool], Way] = {}
+
+    def of(self, visit: Visit) -> Way:
+        """The way of a visit; places that are sewn alike share it."""
+        key = (visit.route, visit.back)
+        if key not in self._kept:
+            self._kept[key] = Way(self.route.routes[visit.route], visit.back, self.costs)
+        return self._kept[key]
+
+    def left(self, sewn: Sewn) -> list[Left]:
+        """What is left, place by place in order."""
+        found = []
+        for k, visit in enumerate(self.route.visits):
+            way, covered = self.of(visit), sewn.covered.get(visit.place)
+            skipped = sewn.skipped.get(visit.place, set())
+            if covered is None and not skipped:
+                found.append(Left(k, visit.place, way.many, way.many, 0))
+                continue
+            open_ = {
+                move.number: move.stretch.key in skipped
+                for move in way.sewn
+                if move.stretch and (covered is None or covered.left(move.stretch))
+            }
+            found.append(Left(k, visit.place, way.many, len(open_), sum(open_.values())))
+        return found
+
+
+@dataclass(frozen=True, eq=False)
+class Now:
+    """She is at ``visit``, number ``number`` of the order from 0; ``steps`` are left there, the first of them is next. ``across``
+    mm are travelled to it along seams where the thread holds from the place before.
+    """
+
+    number: int
+    visit: Visit
+    way: Way
+    steps: tuple[Step, ...]
+    across: float
+
+
+def now(laid: LaidQuilt, ways: Ways, sewn: Sewn, wanted: str = "") -> Now | None:
+    """The place that she is at, or has chosen (``wanted``), else the next in order with something left; None where nothing is."""
+    visits = ways.route.visits
+    left = ways.left(sewn)
+    here = ways.at.get(wanted or sewn.place, 0)
+    order = [*range(here, len(visits)), *range(here)]
+    number = next((k for k in order if left[k].left > left[k].skipped), None)
+    if number is None:
+        return None
+    visit = visits[number]
+    way = ways.of(visit)
+    at, across = None, 0.0
+    if sewn.thread and sewn.at is not None:
+        if sewn.place == visit.place:
+            at = needle_in(way, visit.place, sewn.at)
+        elif number and sewn.place == visits[number - 1].place and not visit.stop and left[number].left == left[number].many:
+            at, across = way.moves[0].start, visit.across
+    moves = way.rest(sewn.of(visit.place), sewn.skipped.get(visit.place, set()), at)
+    return Now(number, visit, way, tuple(steps_of(moves)), across)
+
+
+def needle_in(way: Way, place: str, at: Point) -> Point:
+    """A point of the quilt in the coordinates of what lies at ``place``."""
+    return invert(way.route.unit.part.places[place], at)
+
+
+def in_quilt(way: Way, place: str, points: Floats) -> Floats:
+    """Points of a part, (n, 2), where they lie in the quilt."""
+    return place_all(way.route.unit.part.places[place], points)
+
+
+def ways_of(laid: LaidQuilt, found: QuiltRoute) -> Ways:
+    """For a quilt's route at her prices."""
+    return Ways(found, costs_of(laid.quilt.stitching))

@@ -1,0 +1,75 @@
+"""The next things to do at the machine, one after another.
+
+Glossary: a *step* is one line and the travelling after it, or what comes before a line can be sewn: a thread begun, or a
+way gone without sewing a line.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from kenzet.core.geom.region import Point
+from kenzet.core.sewing.way import Move
+
+
+@dataclass(frozen=True, eq=False)
+class Step:
+    """``sews`` are the pieces of one line, ``travels`` what is gone after them; ``stops`` where the thread ends then."""
+
+    kind: Literal["begin", "go", "line"]
+    sews: tuple[Move, ...]
+    travels: tuple[Move, ...]
+    stops: bool
+
+    @property
+    def moves(self) -> tuple[Move, ...]:
+        """All of it."""
+        return (*self.sews, *self.travels)
+
+    @property
+    def number(self) -> int:
+        """Which line of the way it is, from 1; 0 where none is sewn."""
+        return self.sews[0].number if self.sews else 0
+
+    @property
+    def length(self) -> float:
+        """mm of the needle's way."""
+        return sum(move.length for move in self.moves)
+
+
+def steps_of(moves: Sequence[Move]) -> list[Step]:
+    """``moves`` as steps; the last one's thread ends."""
+    found: list[Step] = []
+    k = 0
+    while k < len(moves):
+        if moves[k].fresh:
+            begins = tuple(_while(moves, k, lambda move: move.stretch is None))
+            found.append(Step("begin", (), begins, False))
+            k += len(begins)
+        elif moves[k].stretch is None:
+            goes = tuple(_while(moves, k, lambda move: move.stretch is None))
+            found.append(Step("go", (), goes, False))
+            k += len(goes)
+        if k == len(moves):
+            break
+        number = moves[k].number
+        sews = tuple(_while(moves, k, lambda move, its=number: move.number == its))
+        k += len(sews)
+        travels = tuple(_while(moves, k, lambda move: move.stretch is None)) if k < len(moves) and not moves[k].fresh else ()
+        k += len(travels)
+        found.append(Step("line", sews, travels, k == len(moves) or moves[k].fresh))
+    return found
+
+
+def _while(moves: Sequence[Move], begin: int, holds) -> Iterable[Move]:  # type: ignore[no-untyped-def]
+    for k in range(begin, len(moves)):
+        if not holds(moves[k]) or (k > begin and moves[k].fresh):
+            return
+        yield moves[k]
+
+
+def start_of(moves: Sequence[Move]) -> Point:
+    """Where they begin."""
+    return moves[0].start

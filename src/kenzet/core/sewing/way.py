@@ -1,0 +1,200 @@
+"""The way through what is sewn at a place, piece by piece, and what of it is left.
+
+Glossary: a *move* is a piece of the way in the direction of sewing: a stretch of a line, or a lane travelled. Coordinates
+are the part's, mm.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+import numpy as np
+
+from kenzet.core.geom.region import Floats, Point
+from kenzet.core.route.costs import Costs
+from kenzet.core.route.network import LINE, Network
+from kenzet.core.route.roads import Roads
+from kenzet.core.route.unit_route import UnitRoute
+from kenzet.core.sewing.stretch import Covered, LineKey, Stretch
+
+_AT = 0.5  # mm: the needle is there
+
+
+@dataclass(frozen=True, eq=False)
+class Move:
+    """``path`` (n, 2) along a lane of ``kind`` (LINE, DITCH, EDGE, STEP). A line's has its ``course``, the ``stretch`` of it that is
+    sewn, whether that is sewn ``back`` to front, and the ``number`` of the line in the whole way, from 1. ``nodes`` are where it
+    begins and ends; ``fresh`` where a thread begins at its start.
+    """
+
+    path: Floats
+    kind: int
+    nodes: tuple[int, int]
+    fresh: bool = False
+    course: int = -1
+    stretch: Stretch | None = None
+    back: bool = False
+    number: int = 0
+
+    @cached_property
+    def length(self) -> float:
+        """mm."""
+        return float(np.hypot(*np.diff(self.path, axis=0).T).sum())
+
+    @property
+    def start(self) -> Point:
+        """Where it begins."""
+        return float(self.path[0, 0]), float(self.path[0, 1])
+
+    @property
+    def end(self) -> Point:
+        """Where it ends."""
+        return float(self.path[-1, 0]), float(self.path[-1, 1])
+
+
+class Way:
+    """The planned way through a unit, ``back`` wards or not."""
+
+    def __init__(self, route: UnitRoute, back: bool, costs: Costs) -> None:
+        self.route, self.costs = route, costs
+        self.moves = list(_moves(route, back))
+        self.many = max((move.number for move in self.moves), default=0)
+        """How many lines are sewn, one after another."""
+
+    @cached_property
+    def sewn(self) -> list[Move]:
+        """The moves that sew."""
+        return [move for move in self.moves if move.stretch]
+
+    @cached_property
+    def _roads(self) -> Roads:
+        net = self.route.network
+        return Roads(len(net.points), net.ends, self.costs.of(net))
+
+    def rest(self, covered: Covered, skipped: set[LineKey], at: Point | None) -> list[Move]:
+        """What is left of it, from the needle ``at`` (None where no thread holds): in the planned order, along the planned
+        lanes; where something has come between, by the cheapest lanes or, if those cost more than a stop, with a new thread.
+        """
+        found: list[Move] = []
+        lead: list[Move] = []  # the planned travelling since the last line that is sewn
+        planned, here = False, at  # whether that leads from where the needle is
+        for move in self.moves:
+            if move.stretch is None:
+                lead.append(move)
+                continue
+            spans = [] if move.stretch.key in skipped else covered.left(move.stretch)
+            if not spans:
+                lead, planned = [], False
+                continue
+            left = _part(move, spans[0][0], spans[-1][1])
+            found += [*lead, left] if planned and _near(left.start, move.start) else self._led_to(lead, left, here)
+            lead, planned, here = [], _near(left.end, move.end), left.end
+        return found
+
+    def _led_to(self, lead: list[Move], move: Move, at: Point | None) -> list[Move]:
+        """``move`` with the way to it: along lanes, or from where a thread is begun."""
+        if at is not None and _near(at, move.start):
+            return [replace(move, fresh=False)]
+        begins = max((k for k, one in enumerate([*lead, move]) if one.fresh), default=None)
+        if begins is not None and (not lead or _near(lead[-1].end, move.start)):
+            led = [*lead, move][begins:]
+            return [replace(led[0], fresh=at is None or not _near(at, led[0].start)), *led[1:]]
+        net = self.route.network
+        goal = move.nodes[0]
+        here = goal if at is None else net.nearest(at)
+        tied = at is not None and _near(at, _point(net, here)) and _near(_point(net, goal), move.start)
+        if not tied or self._roads.cost(here, goal) >= self.costs.stop:
+            return [replace(move, fresh=True)]
+        edges = self._roads.path(here, goal)
+        return [*_along(net, edges if here > goal else edges[::-1], here), replace(move, fresh=False)]
+
+
+def _near(one: Point, other: Point) -> bool:
+    return abs(one[0] - other[0]) < _AT and abs(one[1] - other[1]) < _AT
+
+
+def _point(net: Network, node: int) -> Point:
+    x, y = net.points[node].tolist()
+    return x, y
+
+
+def _moves(route: UnitRoute, back: bool) -> Iterable[Move]:
+    net, unit = route.network, route.unit
+    begins = _begins(net)
+    times = Counter[int]()
+    number, last = 0, (-1, -1)
+    for run in route.backwards if back else route.runs:
+        for k, leg in enumerate(run.legs):
+            path = net.paths[leg.edge]
+            path = path[::-1] if leg.back else path
+            a, b = net.ends[leg.edge].tolist()
+            nodes = (b, a) if leg.back else (a, b)
+            fresh, kind = k == 0, int(net.kinds[leg.edge])
+            if not leg.sews:
+                last = (-1, -1)
+                yield Move(path, kind, nodes, fresh)
+                continue
+            course = int(net.courses[leg.edge])
+            turn = times[leg.edge]
+            times[leg.edge] += 1
+            if fresh or last != (course, turn):
+                number += 1
+            last = (course, turn)
+            its = unit.courses[course]
+            begin = begins[leg.edge]
+            stretch = Stretch(
+                unit.words[its.zone],
+                its.number,
+                turn,
+                round(begin, 3),
+                round(begin + float(net.lengths[leg.edge]), 3),
+            )
+            yield Move(path, kind, nodes, fresh, course, stretch, leg.back, number)
+
+
+def _begins(net: Network) -> list[float]:
+    """How far along its line each edge begins."""
+    so_far = Counter[int]()
+    found = []
+    for course, kind, length in zip(
+        net.courses.tolist(), net.kinds.tolist(), net.lengths.tolist(), strict=True
+    ):
+        found.append(float(so_far[course]) if kind == LINE else 0.0)
+        so_far[course] += length
+    return found
+
+
+def _part(move: Move, begin: float, end: float) -> Move:
+    """What of a sewn move lies from ``begin`` to ``end`` mm along its line."""
+    assert move.stretch is not None
+    whole = move.stretch
+    if begin - whole.begins < _AT and whole.ends - end < _AT:
+        return move
+    path = move.path[::-1] if move.back else move.path
+    cut = cut_out(path, begin - whole.begins, end - whole.begins)
+    return replace(
+        move,
+        path=cut[::-1] if move.back else cut,
+        stretch=replace(whole, begins=round(begin, 3), ends=round(end, 3)),
+    )
+
+
+def cut_out(path: Floats, begin: float, end: float) -> Floats:
+    """The part of a polyline from ``begin`` to ``end`` mm along it."""
+    along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(path, axis=0).T))])
+    ends = [[np.interp(at, along, path[:, 0]), np.interp(at, along, path[:, 1])] for at in (begin, end)]
+    inner = path[(along > begin + 1e-6) & (along < end - 1e-6)]
+    return np.vstack([ends[:1], inner, ends[1:]])
+
+
+def _along(net: Network, edges: Sequence[int], node: int) -> Iterable[Move]:
+    for k in edges:
+        a, b = net.ends[k].tolist()
+        forth = a == node
+        yield Move(
+            net.paths[k] if forth else net.paths[k][::-1], int(net.kinds[k]), (a, b) if forth else (b, a)
+        )
+        node = b if forth else a
