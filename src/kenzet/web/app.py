@@ -23,6 +23,7 @@ from kenzet.web.photos import photos
 from kenzet.web.quilts import quilts
 from kenzet.web.recipes import recipes
 from kenzet.web.route import route
+from kenzet.web.sewing import Logs, sewing
 from kenzet.web.sheets import sheets
 from kenzet.web.table import table
 from kenzet.web.top import top
@@ -52,6 +53,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.json.sort_keys = False
     app.extensions["pool"] = settings.pool
     app.extensions["laid"] = LaidQuilts()
+    app.extensions["sewing"] = Logs()
     guard.install(app)
     app.register_api(quilts)
     app.register_api(top)
@@ -63,6 +65,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(table)
     app.register_api(job)
     app.register_api(route)
+    app.register_api(sewing)
     app.register_api(variants)
     app.register_api(recipes)
     app.register_api(marks)

@@ -7,7 +7,7 @@ from collections import Counter
 
 import numpy as np
 
-from kenzet.core.geom.region import Floats
+from kenzet.core.geom.region import Floats, Point
 from kenzet.core.measure import COARSE, Unit
 from kenzet.core.route.network import DITCH, EDGE, LINE, STEP
 from kenzet.core.route.quilt import Visit
@@ -32,7 +32,7 @@ def sentence(one: UnitRoute, visit: Visit) -> str:
     It begins in a corner, says the lean of most lines and the lane of most travelling, and ends in a corner.
     """
     start, end = one.ends[::-1] if visit.back else one.ends
-    begins, ends = _corner(one, start), _corner(one, end)
+    begins, ends = (corner_words(one, tuple(one.network.points[node].tolist())) for node in (start, end))
     ways = _ways(one)
     lanes = Counter[str]()
     for k in one.travel.edges:
@@ -43,8 +43,9 @@ def sentence(one: UnitRoute, visit: Visit) -> str:
     return f"Begin {begins}, go {ways}{travel}, and end {ends}.{threads}"
 
 
-def _corner(one: UnitRoute, node: int) -> str:
-    x, y = (one.network.points[node] / np.array([one.unit.part.width, one.unit.part.height])).tolist()
+def corner_words(one: UnitRoute, point: Point) -> str:
+    """Whereabouts of what is sewn in one go ``point`` (of the part) lies."""
+    x, y = point[0] / one.unit.part.width, point[1] / one.unit.part.height
     across = "left" if x < 1 / 3 else "right" if x > 2 / 3 else ""
     up = "lower" if y < 1 / 3 else "upper" if y > 2 / 3 else ""
     if not across and not up:

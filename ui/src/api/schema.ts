@@ -549,6 +549,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/sewing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to do next, and how far she is. */
+        post: operations["sewing_at_the_machine_sewing_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/sewing/count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether another device has told something. */
+        get: operations["sewing_events_known_sewing_count_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/sewing/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Kept in the order in which they are told. One that cannot be is refused alone, with the reason. */
+        post: operations["sewing_take_events_sewing_events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/state": {
         parameters: {
             query?: never;
@@ -1142,6 +1193,18 @@ export interface components {
             width: number;
         };
         /**
+         * Bobbin
+         * @description mm of thread ``left`` in the bobbin; what a mm of way and what a thread's two tails take of it.
+         */
+        Bobbin: {
+            /** Left */
+            left: number;
+            /** Per Mm */
+            per_mm: number;
+            /** Per Thread */
+            per_thread: number;
+        };
+        /**
          * BringRecipes
          * @description What a file of recipes holds.
          */
@@ -1302,6 +1365,14 @@ export interface components {
             marks: number;
             /** Minutes */
             minutes: number;
+        };
+        /**
+         * CountView
+         * @description How many events are known.
+         */
+        CountView: {
+            /** Count */
+            count: number;
         };
         /**
          * CupboardView
@@ -1833,6 +1904,18 @@ export interface components {
             label: string;
             /** Layer */
             layer: number;
+        };
+        /**
+         * LeftRow
+         * @description What is left at a place that is begun, or of a zone over all places (``place`` empty).
+         */
+        LeftRow: {
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Words */
+            words: string;
         };
         /**
          * LegView
@@ -2458,6 +2541,20 @@ export interface components {
             unit: "in" | "mm";
         };
         /**
+         * RecentLine
+         * @description A line that was sewn, to be unpicked or to have broken after.
+         */
+        RecentLine: {
+            /** At */
+            at: number[];
+            /** Event */
+            event: string;
+            /** Sewn */
+            sewn: components["schemas"]["SewnStretch"][];
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
          * RecipeName
          * @description Which one.
          */
@@ -2502,6 +2599,16 @@ export interface components {
             name: string;
             /** Points */
             points: number[];
+        };
+        /**
+         * Refusal
+         * @description An event that is not taken, and why.
+         */
+        Refusal: {
+            /** Id */
+            id: string;
+            /** Why */
+            why: string;
         };
         /**
          * RoleView
@@ -2742,6 +2849,149 @@ export interface components {
             points: number[];
             /** Rise */
             rise: string;
+        };
+        /**
+         * SewHere
+         * @description Where she sews. ``steps`` are the next; ``done`` is sewn, ``coming`` lies beyond them: flat x, y in the quilt, mm.
+         */
+        SewHere: {
+            /** Coming */
+            coming: number[][];
+            /** Done */
+            done: number[][];
+            /** Left */
+            left: number;
+            /** Many */
+            many: number;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Place */
+            place: string;
+            /** Recent */
+            recent: components["schemas"]["RecentLine"][];
+            /** Steps */
+            steps: components["schemas"]["SewStep"][];
+            /** Which */
+            which: string;
+        };
+        /**
+         * SewStep
+         * @description A step: where to lay what, how far to sew, where to go then. ``points`` are sewn, ``travels`` gone after that: flat x, y in
+         *     the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``far`` mm in all, ``stops`` where the
+         *     thread ends. ``sewn`` is what to tell when it is done.
+         */
+        SewStep: {
+            /** At */
+            at: number[];
+            /** Far */
+            far: number;
+            /** Hand */
+            hand: (string | components["schemas"]["Shown"])[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "begin" | "go" | "line";
+            /** Lay */
+            lay: (string | components["schemas"]["Shown"])[];
+            /** Number */
+            number: number;
+            /** Points */
+            points: number[][];
+            /** Sew */
+            sew: (string | components["schemas"]["Shown"])[];
+            /** Sewn */
+            sewn: components["schemas"]["SewnStretch"][];
+            /** Short */
+            short: (string | components["schemas"]["Shown"])[];
+            /** Start */
+            start: number[];
+            /** Stops */
+            stops: boolean;
+            sum: components["schemas"]["SumView"] | null;
+            /** Then */
+            then: (string | components["schemas"]["Shown"])[];
+            /** Travels */
+            travels: number[][];
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * SewingRequest
+         * @description What to do next; at ``place`` if one is chosen.
+         */
+        SewingRequest: {
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
+         * SewingView
+         * @description ``count`` events are known; ``last`` are the newest of them by id, the newest first. ``today`` and ``unrested`` are seconds
+         *     at the machine; a rest is due after ``rest``. ``share`` of the quilt's lines are sewn.
+         */
+        SewingView: {
+            bobbin: components["schemas"]["Bobbin"];
+            /** Caution */
+            caution: string;
+            /** Count */
+            count: number;
+            /** Ending */
+            ending: string;
+            here: components["schemas"]["SewHere"] | null;
+            /** Last */
+            last: string[];
+            /** Notes */
+            notes: string[];
+            /** Places */
+            places: components["schemas"]["LeftRow"][];
+            /** Rest */
+            rest: number;
+            /** Share */
+            share: number;
+            /** Skipped */
+            skipped: number;
+            /** Tally */
+            tally: components["schemas"]["Row"][];
+            /** Today */
+            today: number;
+            /** Unrested */
+            unrested: number;
+            /** Untouched */
+            untouched: number;
+            /** Zones */
+            zones: components["schemas"]["LeftRow"][];
+        };
+        /**
+         * SewnStretch
+         * @description A stretch of a line: see ``Stretch``; ``back`` where it is sewn from its end to its beginning.
+         */
+        SewnStretch: {
+            /**
+             * Back
+             * @default false
+             */
+            back: boolean;
+            /** Begins */
+            begins: number;
+            /** Ends */
+            ends: number;
+            /** Line */
+            line: number;
+            /** Of */
+            of: string;
+            /** Turn */
+            turn: number;
         };
         /**
          * ShapeView
@@ -3026,6 +3276,16 @@ export interface components {
             zone: string;
         };
         /**
+         * Taken
+         * @description ``count`` events are known now.
+         */
+        Taken: {
+            /** Count */
+            count: number;
+            /** Refused */
+            refused: components["schemas"]["Refusal"][];
+        };
+        /**
          * Term
          * @description A term of a sum and what it stands for.
          */
@@ -3117,6 +3377,63 @@ export interface components {
             };
             /** Roles */
             roles: string[];
+        };
+        /**
+         * Told
+         * @description An event at the machine, see ``Event``; ``when`` in seconds since 1970.
+         */
+        Told: {
+            /**
+             * At
+             * @default null
+             */
+            at: number[] | null;
+            /** Back */
+            back?: components["schemas"]["SewnStretch"][];
+            /**
+             * Far
+             * @default 0
+             */
+            far: number;
+            /**
+             * Freehand
+             * @default false
+             */
+            freehand: boolean;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "begun" | "gone" | "sewn" | "skipped" | "broke" | "unpicked" | "taken up" | "bobbin" | "rested" | "undone";
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /** Sewn */
+            sewn?: components["schemas"]["SewnStretch"][];
+            /**
+             * Stitches
+             * @default 0
+             */
+            stitches: number;
+            /** When */
+            when: number;
+        };
+        /**
+         * ToldRequest
+         * @description What was done, in order.
+         */
+        ToldRequest: {
+            /** Events */
+            events: components["schemas"]["Told"][];
         };
         /**
          * ToolView
@@ -4415,6 +4732,107 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RulerView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    sewing_at_the_machine_sewing_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SewingRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SewingView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    sewing_events_known_sewing_count_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    sewing_take_events_sewing_events_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToldRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
                 };
             };
             /** @description Unprocessable Entity */

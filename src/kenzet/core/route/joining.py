@@ -55,7 +55,9 @@ def _matched(count: int, pairs: Ints, away: Floats, free: int, stop: float) -> l
     gains = np.round((stop - away[worth]) * _GRAIN).astype(np.int64).tolist()
     graph = rx.PyGraph(multigraph=False)
     graph.add_nodes_from(range(count + free))
-    edges = [(a, b, gain * _APART + _odds(a, b)) for (a, b), gain in zip(pairs[worth].tolist(), gains, strict=True)]
+    edges = [
+        (a, b, gain * _APART + _odds(a, b)) for (a, b), gain in zip(pairs[worth].tolist(), gains, strict=True)
+    ]
     half = max(round(stop / 2 * _GRAIN), 1)
     edges += [(a, count + k, half * _APART + _odds(a, count)) for k in range(free) for a in range(count)]
     graph.add_edges_from(edges)

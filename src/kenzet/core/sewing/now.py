@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from kenzet.core.geom.region import Floats, Point
@@ -16,13 +17,16 @@ from kenzet.core.top.layout import invert, place_all
 
 @dataclass(frozen=True, slots=True)
 class Left:
-    """Of the ``many`` lines at the ``number``-th place of the order (from 0) so many are ``left``; of those so many ``skipped``."""
+    """Of the ``many`` lines at the ``number``-th place of the order (from 0) so many are ``left``; of those so many ``skipped``.
+    ``zones`` says how many are left of each zone (its key), the first and the second time over (turn 0, 1) apart.
+    """
 
     number: int
     place: str
     many: int
     left: int
     skipped: int
+    zones: Mapping[tuple[str, int], int]
 
 
 class Ways:
@@ -47,14 +51,15 @@ class Ways:
             way, covered = self.of(visit), sewn.covered.get(visit.place)
             skipped = sewn.skipped.get(visit.place, set())
             if covered is None and not skipped:
-                found.append(Left(k, visit.place, way.many, way.many, 0))
+                found.append(Left(k, visit.place, way.many, way.many, 0, way.lines_by_zone(way.sewn)))
                 continue
-            open_ = {
-                move.number: move.stretch.key in skipped
-                for move in way.sewn
-                if move.stretch and (covered is None or covered.left(move.stretch))
-            }
-            found.append(Left(k, visit.place, way.many, len(open_), sum(open_.values())))
+            open_ = [
+                move for move in way.sewn if move.stretch and (covered is None or covered.left(move.stretch))
+            ]
+            numbers = {move.number: bool(move.stretch and move.stretch.key in skipped) for move in open_}
+            found.append(
+                Left(k, visit.place, way.many, len(numbers), sum(numbers.values()), way.lines_by_zone(open_))
+            )
         return found
 
 
@@ -86,7 +91,12 @@ def now(laid: LaidQuilt, ways: Ways, sewn: Sewn, wanted: str = "") -> Now | None
     if sewn.thread and sewn.at is not None:
         if sewn.place == visit.place:
             at = needle_in(way, visit.place, sewn.at)
-        elif number and sewn.place == visits[number - 1].place and not visit.stop and left[number].left == left[number].many:
+        elif (
+            number
+            and sewn.place == visits[number - 1].place
+            and not visit.stop
+            and left[number].left == left[number].many
+        ):
             at, across = way.moves[0].start, visit.across
     moves = way.rest(sewn.of(visit.place), sewn.skipped.get(visit.place, set()), at)
     return Now(number, visit, way, tuple(steps_of(moves)), across)

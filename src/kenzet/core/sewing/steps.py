@@ -57,7 +57,11 @@ def steps_of(moves: Sequence[Move]) -> list[Step]:
         number = moves[k].number
         sews = tuple(_while(moves, k, lambda move, its=number: move.number == its))
         k += len(sews)
-        travels = tuple(_while(moves, k, lambda move: move.stretch is None)) if k < len(moves) and not moves[k].fresh else ()
+        travels = (
+            tuple(_while(moves, k, lambda move: move.stretch is None))
+            if k < len(moves) and not moves[k].fresh
+            else ()
+        )
         k += len(travels)
         found.append(Step("line", sews, travels, k == len(moves) or moves[k].fresh))
     return found

@@ -7,7 +7,7 @@ are the part's, mm.
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
@@ -15,7 +15,7 @@ import numpy as np
 
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.route.costs import Costs
-from kenzet.core.route.network import LINE, Network
+from kenzet.core.route.network import DITCH, EDGE, LINE, Network
 from kenzet.core.route.roads import Roads
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.sewing.stretch import Covered, LineKey, Stretch
@@ -69,6 +69,37 @@ class Way:
         """The moves that sew."""
         return [move for move in self.moves if move.stretch]
 
+    def done(self, covered: Covered) -> Iterable[Floats]:
+        """The paths of what is sewn by now, parts of lines too."""
+        for move in self.sewn:
+            assert move.stretch is not None
+            left = covered.left(move.stretch)
+            if not left:
+                yield move.path
+                continue
+            ends = [move.stretch.begins, *(at for span in left for at in span), move.stretch.ends]
+            for begin, end in zip(ends[::2], ends[1::2], strict=True):
+                if end - begin > _AT:
+                    yield _part(move, begin, end).path
+
+    def zone_of(self, move: Move) -> str:
+        """The key of the zone that a sewn move belongs to."""
+        return self.route.unit.drawings[self.route.unit.courses[move.course].zone][0]
+
+    def lines_by_zone(self, moves: Iterable[Move]) -> Mapping[tuple[str, int], int]:
+        """How many lines ``moves`` have in each zone, the first and the second time over apart."""
+        lines = {(self.zone_of(move), move.stretch.turn, move.number) for move in moves if move.stretch}
+        return Counter((zone, turn) for zone, turn, _ in lines)
+
+    @cached_property
+    def on_lanes(self) -> dict[int, int]:
+        """The nodes that lie in a ditch or on another edge, with which of the two."""
+        net = self.route.network
+        found: dict[int, int] = {}
+        for kind in (EDGE, DITCH):
+            found |= dict.fromkeys(net.ends[net.kinds == kind].ravel().tolist(), kind)
+        return found
+
     @cached_property
     def _roads(self) -> Roads:
         net = self.route.network
@@ -90,7 +121,9 @@ class Way:
                 lead, planned = [], False
                 continue
             left = _part(move, spans[0][0], spans[-1][1])
-            found += [*lead, left] if planned and _near(left.start, move.start) else self._led_to(lead, left, here)
+            found += (
+                [*lead, left] if planned and _near(left.start, move.start) else self._led_to(lead, left, here)
+            )
             lead, planned, here = [], _near(left.end, move.end), left.end
         return found
 

@@ -1,0 +1,144 @@
+"""What is said at the machine: one step at a time, large enough to be read from a metre away."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from itertools import groupby
+
+import numpy as np
+
+from kenzet.core.drawing import Drawing
+from kenzet.core.geom.region import Floats, Point
+from kenzet.core.kit.curves import ranked, templates
+from kenzet.core.measure import COARSE, Unit
+from kenzet.core.route.network import DITCH, EDGE, LINE, STEP
+from kenzet.core.sewing.laid_on import LaidOn
+from kenzet.core.sewing.steps import Step
+from kenzet.core.sewing.way import Move
+from kenzet.core.sums import Sum, hand_stops
+from kenzet.core.top.stitching import ThreadEnds
+from kenzet.core.zone_plan import ZonePlan
+from kenzet.web import models as m
+from kenzet.web import show
+
+ON = {"last": "the line you just sewed", "line": "the line beside it", "seam": "the seam", "mark": ""}
+_LANES = {
+    DITCH: "in the ditch",
+    EDGE: "along the zone’s edge",
+    STEP: "straight across",
+    LINE: "back over that line",
+}
+ENDING: dict[ThreadEnds, str] = {
+    "tie and bury": "Tie the threads and bury them.",
+    "tiny stitches": "End with a few tiny stitches and cut.",
+    "run off": "Run off into the batting and cut.",
+    "caught by the edge": "Stop at the edge and cut; the binding or the border will hold the ends.",
+}
+_WAYS = (
+    "to the right", "up to the right", "up", "up to the left",
+    "to the left", "down to the left", "down", "down to the right",
+)  # fmt: skip
+
+
+def way_to(start: Point | Floats, end: Point | Floats) -> str:
+    """In which direction, as the quilt lies on the screen.
+
+    >>> way_to((0, 0), (0, 5)), way_to((0, 0), (3, -3)), way_to((0, 0), (-9, 1))
+    ('up', 'down to the right', 'to the left')
+    """
+    turn = math.atan2(float(end[1] - start[1]), float(end[0] - start[0]))
+    return _WAYS[round(turn / (math.pi / 4)) % 8]
+
+
+def lay_words(plan: ZonePlan, drawing: Drawing, line: int, on: LaidOn, total: Sum, unit: Unit) -> m.Words:
+    """What lies where before the line is sewn."""
+    if plan.kit.sew_with == "walking foot":
+        held = on.kind != "mark" and total.gauge
+        return [f"The {total.gauge} runs along {ON[on.kind]}." if held else _MARK]
+    if is_curved(plan, drawing, line):
+        return [_curve_words(plan, drawing, line)]
+    if on.kind == "mark":
+        return ["Lay the ruler’s edge ", show.shown(plan.kit.reach, unit), " beside the drawn line."]
+    if total.etched:
+        return ["Lay the ", show.shown(total.etched, unit, bare=True), f" mark on {ON[on.kind]}."]
+    if total.etched is not None:
+        return [f"Lay the ruler’s edge on {ON[on.kind]}."]
+    behind: m.Words = [
+        "Lay the ruler’s edge ",
+        show.shown(total.behind, unit),
+        f" behind {ON[on.kind]}.",
+    ]
+    return behind if total.behind > 0 else [_MARK]
+
+
+_MARK = "Follow the mark."
+
+
+def is_curved(plan: ZonePlan, drawing: Drawing, line: int) -> bool:
+    """Whether a curved edge or a template sews it rather than a straight one."""
+    return plan.template(drawing) is not None or plan.arc_at(drawing, line) is not None
+
+
+def _curve_words(plan: ZonePlan, drawing: Drawing, line: int) -> str:
+    wanted, arc = plan.template(drawing), plan.arc_at(drawing, line)
+    if wanted is not None:
+        fits = templates(plan.kit, wanted)
+        return f"Lay “{plan.kit.rulers[fits[0].ruler].name}” along it." if fits else _MARK
+    curves = ranked(plan.kit, arc.radius, arc.angle) if arc else []
+    if not curves:
+        return _MARK
+    return f"Lay the {curves[0].edge.side} edge of “{plan.kit.rulers[curves[0].ruler].name}” along it."
+
+
+def short_words(on: LaidOn, total: Sum | None, unit: Unit) -> m.Words:
+    """The same for the list of what is coming."""
+    if total is None or on.kind == "mark" or (total.etched is None and not total.gauge and total.behind <= 0):
+        return ["mark"]
+    if total.gauge:
+        return [total.gauge]
+    if total.etched is None:
+        return ["edge behind"]
+    return [show.shown(total.etched, unit, bare=True), " mark"] if total.etched > 0 else ["edge"]
+
+
+def sew_words(
+    step: Step, on_lanes: dict[int, int], closed: bool, unit: Unit, placed: Sequence[Floats]
+) -> m.Words:
+    """How far and which way, and where to stop; ``placed`` is the way of its moves in the quilt."""
+    far = show.shown(sum(move.length for move in step.sews), unit, COARSE[unit], about=True)
+    first, last = placed[0][0], placed[len(step.sews) - 1][-1]
+    if closed and float(np.hypot(*(last - first))) < 1.0:
+        return ["Sew round, ", far, ", back to where you began. Pivot at each corner, ", _DOWN]
+    where = on_lanes.get(step.sews[-1].nodes[1])
+    stop = {DITCH: "to the seam", EDGE: "to the zone’s edge"}.get(
+        where if where is not None else -1, "to its end"
+    )
+    if closed:
+        return ["Sew ", far, " on round. Pivot at each corner, ", _DOWN]
+    return [f"Sew {way_to(first, last)} ", far, f", {stop}, and stop with the ", _DOWN]
+
+
+_DOWN = "needle down."
+
+
+def travel_words(travels: Sequence[Move], placed: Sequence[Floats], unit: Unit) -> m.Words:
+    """Where one goes without sewing a line: lane by lane."""
+    said: m.Words = []
+    for _, some in groupby(zip(travels, placed, strict=True), key=lambda one: one[0].kind):
+        pieces = list(some)
+        far = show.shown(sum(move.length for move, _ in pieces), unit, COARSE[unit], about=True)
+        way = way_to(pieces[0][1][0], pieces[-1][1][-1])
+        said += [", then " if said else "", far, f" {way}, {_LANES[pieces[0][0].kind]}"]
+    return [one for one in said if one != ""]
+
+
+def hand_words(plan: ZonePlan, length: float, unit: Unit) -> m.Words:
+    """Where the hand on the ruler moves on."""
+    if plan.kit.sew_with == "walking foot":
+        return []
+    stops = hand_stops(length, float(plan.kit.hand.mm), [])
+    words: m.Words = []
+    for stop in stops[:4]:
+        words += [*([" · "] if words else []), show.shown(stop, unit, COARSE[unit], about=True)]
+    return words
