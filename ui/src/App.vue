@@ -66,7 +66,7 @@ onBeforeUnmount(() => {
         </section>
         <router-view v-else-if="!inQuilt || quilt.id === route.params.quilt" />
       </main>
-      <TallyBar v-if="inQuilt && quilt.view" class="tally" />
+      <TallyBar v-if="inQuilt && quilt.view && !route.meta.alone" class="tally" />
     </div>
     <p v-if="quilt.trouble && !lost" class="trouble" role="alert">
       {{ quilt.trouble }}

@@ -14,6 +14,7 @@ import BenchStation from './features/bench/BenchStation.vue'
 import KitStation from './features/kit/KitStation.vue'
 import MarksStation from './features/marks/MarksStation.vue'
 import TableStation from './features/marks/TableStation.vue'
+import MachineStation from './features/stitch/MachineStation.vue'
 import StitchStation from './features/stitch/StitchStation.vue'
 import HomePage from './features/shell/HomePage.vue'
 import TopStation from './features/top/TopStation.vue'
@@ -29,6 +30,7 @@ const router = createRouter({
     { path: '/quilt/:quilt/marks', name: 'marks', component: MarksStation },
     { path: '/quilt/:quilt/table', name: 'table', meta: { station: 'marks' }, component: TableStation },
     { path: '/quilt/:quilt/stitch', name: 'stitch', component: StitchStation },
+    { path: '/quilt/:quilt/machine', name: 'machine', meta: { station: 'stitch', alone: true }, component: MachineStation },
     { path: '/:rest(.*)*', redirect: '/' },
   ],
 })

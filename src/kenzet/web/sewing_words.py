@@ -22,7 +22,7 @@ from kenzet.core.zone_plan import ZonePlan
 from kenzet.web import models as m
 from kenzet.web import show
 
-ON = {"last": "the line you just sewed", "line": "the line beside it", "seam": "the seam", "mark": ""}
+_NTH = ("", "", "second", "third", "fourth", "fifth", "sixth")
 _LANES = {
     DITCH: "in the ditch",
     EDGE: "along the zone’s edge",
@@ -51,25 +51,43 @@ def way_to(start: Point | Floats, end: Point | Floats) -> str:
     return _WAYS[round(turn / (math.pi / 4)) % 8]
 
 
+def on_words(on: LaidOn) -> str:
+    """
+    >>> from fractions import Fraction
+    >>> on_words(LaidOn("line", Fraction(38), 2)), on_words(LaidOn("last", Fraction(19)))
+    ('the second line from it', 'the line you just sewed')
+    """
+    if on.kind == "last":
+        return "the line you just sewed"
+    if on.kind == "seam":
+        return "the seam"
+    return "the line beside it" if on.over == 1 else f"the {_NTH[on.over]} line from it"
+
+
 def lay_words(plan: ZonePlan, drawing: Drawing, line: int, on: LaidOn, total: Sum, unit: Unit) -> m.Words:
     """What lies where before the line is sewn."""
     if plan.kit.sew_with == "walking foot":
-        held = on.kind != "mark" and total.gauge
-        return [f"The {total.gauge} runs along {ON[on.kind]}." if held else _MARK]
+        held = on.kind not in ("mark", "nothing") and total.gauge
+        return [f"The {total.gauge} runs along {on_words(on)}." if held else _MARK]
     if is_curved(plan, drawing, line):
         return [_curve_words(plan, drawing, line)]
+    reach = show.shown(plan.kit.reach, unit)
     if on.kind == "mark":
-        return ["Lay the ruler’s edge ", show.shown(plan.kit.reach, unit), " beside the drawn line."]
+        return ["Lay the ruler’s edge ", reach, " beside the drawn line."]
+    if on.kind == "nothing":
+        said = "Nothing beside it is sewn yet: draw this line first, and lay the ruler’s edge "
+        return [said, reach, " beside it."]
+    return _ruler_words(on_words(on), total, unit)
+
+
+def _ruler_words(on: str, total: Sum, unit: Unit) -> m.Words:
     if total.etched:
-        return ["Lay the ", show.shown(total.etched, unit, bare=True), f" mark on {ON[on.kind]}."]
+        return ["Lay the ", show.shown(total.etched, unit, bare=True), f" mark on {on}."]
     if total.etched is not None:
-        return [f"Lay the ruler’s edge on {ON[on.kind]}."]
-    behind: m.Words = [
-        "Lay the ruler’s edge ",
-        show.shown(total.behind, unit),
-        f" behind {ON[on.kind]}.",
-    ]
-    return behind if total.behind > 0 else [_MARK]
+        return [f"Lay the ruler’s edge on {on}."]
+    if total.behind > 0:
+        return ["Lay the ruler’s edge ", show.shown(total.behind, unit), f" behind {on}."]
+    return [_MARK]
 
 
 _MARK = "Follow the mark."
@@ -93,7 +111,11 @@ def _curve_words(plan: ZonePlan, drawing: Drawing, line: int) -> str:
 
 def short_words(on: LaidOn, total: Sum | None, unit: Unit) -> m.Words:
     """The same for the list of what is coming."""
-    if total is None or on.kind == "mark" or (total.etched is None and not total.gauge and total.behind <= 0):
+    if (
+        total is None
+        or on.kind in ("mark", "nothing")
+        or (total.etched is None and not total.gauge and total.behind <= 0)
+    ):
         return ["mark"]
     if total.gauge:
         return [total.gauge]

@@ -96,6 +96,12 @@ export const api = {
   prep: (quilt: string) => told(client.POST('/api/quilts/{quilt}/prep', { params: at(quilt), body: {} as never })),
   route: (quilt: string, body: Views['RouteRequest'], signal: AbortSignal) =>
     told(client.POST('/api/quilts/{quilt}/route', { params: at(quilt), body, signal })),
+  sewing: (quilt: string, body: Views['SewingRequest']) =>
+    told(client.POST('/api/quilts/{quilt}/sewing', { params: at(quilt), body })),
+  sewingCount: (quilt: string) => told(client.GET('/api/quilts/{quilt}/sewing/count', { params: at(quilt) })),
+  sewingTold: (quilt: string, body: Views['ToldRequest']) =>
+    // outlives the page: the last line before a lid is closed is still told
+    told(client.POST('/api/quilts/{quilt}/sewing/events', { params: at(quilt), body, keepalive: JSON.stringify(body).length < 50_000 })),
   things: (unit: Unit) => told(client.GET('/api/things', { params: { query: { unit } } })),
   keepThing: (body: Partial<Views['ThingRequest']>, signal?: AbortSignal) => told(client.POST('/api/things', { body: body as Views['ThingRequest'], signal })),
   removeThing: (key: string, unit: Unit) => told(client.POST('/api/things/{key}/remove', { params: { path: { key } }, body: { unit } })),

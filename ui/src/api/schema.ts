@@ -2302,6 +2302,18 @@ export interface components {
             refs: string[];
         };
         /**
+         * PlaceShare
+         * @description How much of a place is sewn, 0 to 1, and its middle in the quilt, mm.
+         */
+        PlaceShare: {
+            /** At */
+            at: number[];
+            /** Place */
+            place: string;
+            /** Share */
+            share: number;
+        };
+        /**
          * PlaceView
          * @description A place and the placing (a, b, c, d, e, f) of what lies there.
          */
@@ -2853,6 +2865,7 @@ export interface components {
         /**
          * SewHere
          * @description Where she sews. ``steps`` are the next; ``done`` is sewn, ``coming`` lies beyond them: flat x, y in the quilt, mm.
+         *     After line ``stop`` the thread ends next, 0 where it leads on to another place.
          */
         SewHere: {
             /** Coming */
@@ -2873,6 +2886,8 @@ export interface components {
             recent: components["schemas"]["RecentLine"][];
             /** Steps */
             steps: components["schemas"]["SewStep"][];
+            /** Stop */
+            stop: number;
             /** Which */
             which: string;
         };
@@ -2938,7 +2953,7 @@ export interface components {
         /**
          * SewingView
          * @description ``count`` events are known; ``last`` are the newest of them by id, the newest first. ``today`` and ``unrested`` are seconds
-         *     at the machine; a rest is due after ``rest``. ``share`` of the quilt's lines are sewn.
+         *     at the machine; a rest is due after ``rest``. ``share`` of the quilt's ``many`` lines are sewn.
          */
         SewingView: {
             bobbin: components["schemas"]["Bobbin"];
@@ -2951,6 +2966,8 @@ export interface components {
             here: components["schemas"]["SewHere"] | null;
             /** Last */
             last: string[];
+            /** Many */
+            many: number;
             /** Notes */
             notes: string[];
             /** Places */
@@ -2961,6 +2978,8 @@ export interface components {
             share: number;
             /** Skipped */
             skipped: number;
+            /** Spots */
+            spots: components["schemas"]["PlaceShare"][];
             /** Tally */
             tally: components["schemas"]["Row"][];
             /** Today */

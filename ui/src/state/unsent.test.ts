@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { Problem } from '../api/client'
-import { newest } from './unsent'
+import { inOrder, newest } from './unsent'
 
 beforeEach(() => {
   vi.useFakeTimers()
@@ -54,5 +54,59 @@ describe('the newest that has to be sent', () => {
     await vi.advanceTimersByTimeAsync(1)
     expect(refused).toHaveBeenCalledOnce()
     expect(one.kept()).toBeUndefined()
+  })
+})
+
+describe('many that have to be sent in order', () => {
+  const one = (id: string) => ({ id })
+  it('are all kept while the server is away, and sent together when it is back', async () => {
+    let away = true
+    const sent: string[][] = []
+    const many = inOrder<{ id: string }>('events', async (batch) => {
+      if (away) throw new Problem(0, 'away')
+      sent.push(batch.map((e) => e.id))
+    }, () => {})
+    for (const id of ['a', 'b', 'c']) many.put(one(id))
+    await vi.advanceTimersByTimeAsync(1)
+    expect(many.waiting.value).toBe(true)
+    expect(many.kept()?.map((e) => e.id)).toEqual(['a', 'b', 'c'])
+    away = false
+    await vi.advanceTimersByTimeAsync(5000)
+    expect(sent).toEqual([['a', 'b', 'c']])
+    expect(many.kept()).toBeUndefined()
+  })
+
+  it('keep what is put while others are on their way', async () => {
+    const sent: string[][] = []
+    let arrive = () => {}
+    const many = inOrder<{ id: string }>('events', (batch) => new Promise((done) => {
+      sent.push(batch.map((e) => e.id))
+      arrive = done
+    }), () => {})
+    many.put(one('a'))
+    await vi.advanceTimersByTimeAsync(1)
+    many.put(one('b'))
+    arrive()
+    await vi.advanceTimersByTimeAsync(1)
+    expect(sent).toEqual([['a'], ['b']])
+    expect(many.kept()?.map((e) => e.id)).toEqual(['b'])
+    arrive()
+    await many.flush()
+    expect(many.kept()).toBeUndefined()
+  })
+
+  it('are given up where the server refuses them, and those after them go on', async () => {
+    const refused = vi.fn()
+    const sent: string[] = []
+    const many = inOrder<{ id: string }>('events', async (batch) => {
+      if (batch[0]!.id === 'bad') throw new Problem(422, 'no such line')
+      sent.push(...batch.map((e) => e.id))
+    }, refused)
+    many.put(one('bad'))
+    await many.flush()
+    many.put(one('good'))
+    await many.flush()
+    expect(refused).toHaveBeenCalledOnce()
+    expect(sent).toEqual(['good'])
   })
 })

@@ -3,59 +3,94 @@ import { ref, type Ref } from 'vue'
 import { Problem } from '../api/client'
 
 const AGAIN_MS = 4000
+const AT_ONCE = 200
 
-export interface Newest<T> {
-  /** something is kept here that the server does not know yet */
+export interface Unsent<T, Waiting = T> {
+  /** something is kept here that the server does not know yet, and it does not answer */
   waiting: Ref<boolean>
-  /** what waits from an earlier visit */
-  kept: () => T | undefined
-  /** send this; it takes the place of what waits */
+  /** what waits, from an earlier visit too */
+  kept: () => Waiting | undefined
   put: (value: T) => void
+  /** resolves when all is sent, or when the server does not answer */
+  flush: () => Promise<void>
   stop: () => void
 }
 
+interface How<T, Waiting> {
+  joined: (waiting: Waiting | undefined, value: T) => Waiting
+  batch: (waiting: Waiting) => Waiting
+  /** what of `now` was not in `sent`; undefined where nothing is left */
+  rest: (now: Waiting, sent: Waiting) => Waiting | undefined
+  send: (batch: Waiting) => Promise<void>
+  refused: (problem: Problem) => void
+}
+
 /** The newest of one value: of several that wait only the last is sent. `send` throws `Problem`; one with a status is final. */
-export function newest<T>(name: string, send: (value: T) => Promise<void>, refused: (problem: Problem) => void): Newest<T> {
+export const newest = <T>(name: string, send: (value: T) => Promise<void>, refused: (problem: Problem) => void): Unsent<T> =>
+  unsent<T, T>(name, { joined: (_, value) => value, batch: (value) => value, rest: (now, sent) => (JSON.stringify(now) === JSON.stringify(sent) ? undefined : now), send, refused })
+
+/** Each of many, in order, with an id that tells it from all others: the server may be told one twice, never one less. */
+export const inOrder = <T extends { id: string }>(name: string, send: (batch: T[]) => Promise<void>, refused: (problem: Problem) => void): Unsent<T, T[]> =>
+  unsent<T, T[]>(name, {
+    joined: (waiting, value) => [...(waiting ?? []), value],
+    batch: (waiting) => waiting.slice(0, AT_ONCE),
+    rest: (now, sent) => {
+      const ids = new Set(sent.map((one) => one.id))
+      const left = now.filter((one) => !ids.has(one.id))
+      return left.length ? left : undefined
+    },
+    send,
+    refused,
+  })
+
+function unsent<T, Waiting>(name: string, how: How<T, Waiting>): Unsent<T, Waiting> {
   const key = `kenzet.unsent.${name}`
   const waiting = ref(false)
-  let sending = false
+  let sending: Promise<void> | undefined
   let timer: ReturnType<typeof setTimeout> | undefined
 
-  const kept = (): T | undefined => {
+  const kept = (): Waiting | undefined => {
     const said = localStorage.getItem(key)
-    return said === null ? undefined : (JSON.parse(said) as T)
+    return said === null ? undefined : (JSON.parse(said) as Waiting)
+  }
+  function sent(batch: Waiting) {
+    const now = kept()
+    const left = now === undefined ? undefined : how.rest(now, batch)
+    if (left === undefined) localStorage.removeItem(key)
+    else localStorage.setItem(key, JSON.stringify(left))
+  }
+  async function all() {
+    for (let now = kept(); now !== undefined; now = kept()) {
+      const batch = how.batch(now)
+      try {
+        await how.send(batch)
+        sent(batch)
+      } catch (error) {
+        if (!(error instanceof Problem)) throw error
+        if (!error.status || error.status >= 500) {
+          waiting.value = true
+          timer = setTimeout(() => void flush(), AGAIN_MS)
+          return
+        }
+        sent(batch) // it will never be taken
+        how.refused(error)
+      }
+    }
+    waiting.value = false
   }
   async function flush() {
     clearTimeout(timer)
-    if (sending) return
-    sending = true
-    try {
-      for (let said = localStorage.getItem(key); said !== null; said = localStorage.getItem(key)) {
-        await send(JSON.parse(said) as T)
-        if (localStorage.getItem(key) === said) localStorage.removeItem(key)
-      }
-      waiting.value = false
-    } catch (error) {
-      if (!(error instanceof Problem)) throw error
-      if (error.status && error.status < 500) {
-        localStorage.removeItem(key) // it will never be taken
-        waiting.value = false
-        refused(error)
-      } else {
-        waiting.value = true
-        timer = setTimeout(() => void flush(), AGAIN_MS)
-      }
-    } finally {
-      sending = false
-    }
+    sending ??= all().finally(() => (sending = undefined))
+    await sending
   }
   const online = () => void flush()
   window.addEventListener('online', online)
   return {
     waiting,
     kept,
+    flush,
     put(value) {
-      localStorage.setItem(key, JSON.stringify(value))
+      localStorage.setItem(key, JSON.stringify(how.joined(kept(), value)))
       void flush()
     },
     stop() {

@@ -7,23 +7,33 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import Literal
 
+import numpy as np
+
 from kenzet.core.drawing import Drawing
 from kenzet.core.references import Reference
+from kenzet.core.sums import best_sum
 from kenzet.core.zone_plan import ZonePlan
+
+_FAR = 6  # lines over
+_SHORT = 12.7  # mm: half of this beside it is enough
 
 
 @dataclass(frozen=True, slots=True)
 class LaidOn:
-    """``kind`` is "last" (the line just sewn), "line" (one sewn earlier), "seam" or "mark"; ``distance`` exact mm from it."""
+    """``kind`` is "last" (the line just sewn), "line" (one sewn earlier, the ``over``-th from it), "seam", "mark" (it is drawn) or
+    "nothing": nothing beside it is sewn yet, and the plan does not draw it. ``distance`` exact mm from it.
+    """
 
-    kind: Literal["last", "line", "seam", "mark"]
+    kind: Literal["last", "line", "seam", "mark", "nothing"]
     distance: Fraction
+    over: int = 1
 
 
 def laid_on(plan: ZonePlan, drawing: Drawing, line: int, sewn: Collection[int], last: int | None) -> LaidOn:
     """For ``line``, with the lines ``sewn`` there, ``last`` the last of them.
 
-    The plan lays lines from one side to the other; a route may come from the other side, where the same distance holds.
+    The plan lays lines from one side to the other; a route may come from the other side, where the same distance holds, or
+    leave lines out for a while, where a line further over is as good as long as a ruler has an etched line for it.
     """
     own = plan.references(drawing)[line]
     beside = [(other, far) for other, far in _beside(plan, drawing).get(line, ()) if other in sewn]
@@ -34,8 +44,41 @@ def laid_on(plan: ZonePlan, drawing: Drawing, line: int, sewn: Collection[int], 
         return LaidOn("line", beside[0][1])
     if own.kind == "line" and own.line is None:
         return LaidOn("line", own.distance)
+    if own.kind == "mark":
+        return LaidOn("mark", plan.kit.reach)
     seam = own if own.kind == "seam" else _from_other_side(plan, drawing, line)
-    return LaidOn("seam", seam.distance) if seam.kind == "seam" else LaidOn("mark", plan.kit.reach)
+    if seam.kind == "seam":
+        return LaidOn("seam", seam.distance)
+    return _further_over(plan, drawing, line, sewn, last) or LaidOn("nothing", plan.kit.reach)
+
+
+def _further_over(
+    plan: ZonePlan, drawing: Drawing, line: int, sewn: Collection[int], last: int | None
+) -> LaidOn | None:
+    """On the nearest sewn line of the same family and piece that lies beside it and that one of her rulers reaches."""
+    many = len(drawing.stretches)
+    others = np.array([other for other in sewn if other < many], dtype=np.int64)
+    if line >= many or not len(others) or plan.kit.sew_with == "walking foot":
+        return None
+    jobs, lines, ends = drawing.stretches.job, drawing.stretches.line, drawing.stretches.ends
+    others = others[jobs[others] == jobs[line]]
+    family = drawing.straight[int(jobs[line]) % len(drawing.straight)]
+    along = ends.reshape(-1, 2, 2) @ np.array(family.direction)
+    shared = np.minimum(along[others].max(axis=1), along[line].max()) - np.maximum(
+        along[others].min(axis=1), along[line].min()
+    )
+    long = np.minimum(np.ptp(along[others], axis=1), np.ptp(along[line]))
+    others = others[shared >= 0.5 * np.minimum(_SHORT, long)]
+    apart = np.abs(lines[others] - lines[line])
+    for k in np.argsort(apart, kind="stable").tolist():
+        over = int(apart[k])
+        if not 0 < over <= _FAR:
+            continue
+        first = int(min(lines[others[k]], lines[line]))
+        distance = sum((family.gaps[(first + n) % len(family.gaps)] for n in range(over)), Fraction(0))
+        if best_sum(plan.kit, distance, drawing.length_of(line)).etched is not None:
+            return LaidOn("last" if int(others[k]) == last else "line", distance, over)
+    return None
 
 
 def _beside(plan: ZonePlan, drawing: Drawing) -> dict[int, list[tuple[int, Fraction]]]:

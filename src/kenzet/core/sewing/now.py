@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.route.costs import Costs
@@ -65,41 +65,48 @@ class Ways:
 
 @dataclass(frozen=True, eq=False)
 class Now:
-    """She is at ``visit``, number ``number`` of the order from 0; ``steps`` are left there, the first of them is next. ``across``
-    mm are travelled to it along seams where the thread holds from the place before.
+    """She is at ``visit``, number ``number`` of the order from 0; ``steps`` are left there, the first of them is next. ``onward`` is the
+    place to which the thread leads on from there, if it does.
     """
 
     number: int
     visit: Visit
     way: Way
     steps: tuple[Step, ...]
-    across: float
+    onward: Visit | None
 
 
-def now(laid: LaidQuilt, ways: Ways, sewn: Sewn, wanted: str = "") -> Now | None:
+def now(ways: Ways, sewn: Sewn, wanted: str = "") -> Now | None:
     """The place that she is at, or has chosen (``wanted``), else the next in order with something left; None where nothing is."""
     visits = ways.route.visits
     left = ways.left(sewn)
     here = ways.at.get(wanted or sewn.place, 0)
-    order = [*range(here, len(visits)), *range(here)]
-    number = next((k for k in order if left[k].left > left[k].skipped), None)
+    number = next(
+        (k for k in [*range(here, len(visits)), *range(here)] if left[k].left > left[k].skipped), None
+    )
     if number is None:
         return None
+
+    def leads_on_to(k: int) -> bool:
+        """Whether the thread leads from the place before to place ``k``, where nothing is sewn yet."""
+        return 0 < k < len(visits) and not visits[k].stop and left[k].left == left[k].many
+
     visit = visits[number]
     way = ways.of(visit)
     at, across = None, 0.0
     if sewn.thread and sewn.at is not None:
         if sewn.place == visit.place:
             at = needle_in(way, visit.place, sewn.at)
-        elif (
-            number
-            and sewn.place == visits[number - 1].place
-            and not visit.stop
-            and left[number].left == left[number].many
-        ):
+        elif leads_on_to(number) and sewn.place == visits[number - 1].place:
             at, across = way.moves[0].start, visit.across
     moves = way.rest(sewn.of(visit.place), sewn.skipped.get(visit.place, set()), at)
-    return Now(number, visit, way, tuple(steps_of(moves)), across)
+    steps = steps_of(moves)
+    if across and not moves[0].fresh:
+        steps.insert(0, Step("go", (), (), stops=False, across=across))
+    onward = visits[number + 1] if leads_on_to(number + 1) else None
+    if onward is not None:
+        steps[-1] = replace(steps[-1], stops=False)
+    return Now(number, visit, way, tuple(steps), onward)
 
 
 def needle_in(way: Way, place: str, at: Point) -> Point:

@@ -10,18 +10,20 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from kenzet.core.geom.region import Point
 from kenzet.core.sewing.way import Move
 
 
 @dataclass(frozen=True, eq=False)
 class Step:
-    """``sews`` are the pieces of one line, ``travels`` what is gone after them; ``stops`` where the thread ends then."""
+    """``sews`` are the pieces of one line, ``travels`` what is gone after them; ``stops`` where the thread ends then. ``across`` mm
+    are gone along seams from another place.
+    """
 
     kind: Literal["begin", "go", "line"]
     sews: tuple[Move, ...]
     travels: tuple[Move, ...]
     stops: bool
+    across: float = 0.0
 
     @property
     def moves(self) -> tuple[Move, ...]:
@@ -36,7 +38,7 @@ class Step:
     @property
     def length(self) -> float:
         """mm of the needle's way."""
-        return sum(move.length for move in self.moves)
+        return sum(move.length for move in self.moves) + self.across
 
 
 def steps_of(moves: Sequence[Move]) -> list[Step]:
@@ -72,8 +74,3 @@ def _while(moves: Sequence[Move], begin: int, holds) -> Iterable[Move]:  # type:
         if not holds(moves[k]) or (k > begin and moves[k].fresh):
             return
         yield moves[k]
-
-
-def start_of(moves: Sequence[Move]) -> Point:
-    """Where they begin."""
-    return moves[0].start

@@ -3,7 +3,7 @@
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
-import { marksAlong, needleAt, stopsOf, type Needle } from './walk'
+import { marksAlong, needleAt, stopsOf, type Needle } from '../../sewing/walk'
 
 const props = defineProps<{ here: Views['HereView'] }>()
 const emit = defineEmits<{ at: [needle: Needle, into: number] }>()

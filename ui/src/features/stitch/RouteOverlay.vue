@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Views } from '../../api/client'
 import { openPath } from '../../canvas/paths'
 import { toScreen, type View } from '../../canvas/view'
-import { partOf, type Needle } from './walk'
+import { partOf, type Needle } from '../../sewing/walk'
 
 const props = defineProps<{
   route: Views['RouteView']

@@ -13,7 +13,7 @@ import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
 import RehearseCard from './RehearseCard.vue'
 import RouteOverlay from './RouteOverlay.vue'
-import type { Needle } from './walk'
+import type { Needle } from '../../sewing/walk'
 
 const quilt = useQuilt()
 const zone = useZone()
@@ -98,6 +98,7 @@ useCanvasKeys(canvas)
           <p class="quiet">{{ route.here.occurs }}</p>
         </header>
         <p class="card leaf" data-testid="sentence">{{ route.here.sentence }}</p>
+        <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id }, query: { place: route.here.place } }" data-testid="to-machine">Sew here<small>at the machine</small></router-link>
         <RehearseCard :here="route.here" @at="at" />
         <FigureRows :rows="route.here.rows" />
         <div class="chips">
@@ -108,6 +109,7 @@ useCanvasKeys(canvas)
         <p class="card weld">Needle down and the machine stopped before the ruler or a hand moves. Pins out first. Your machine’s manual has the last word.</p>
       </template>
       <template v-else-if="route">
+        <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id } }" data-testid="to-machine">At the machine<small>line by line, in large type</small></router-link>
         <header><h2>The order</h2><p class="quiet">{{ route.visits.length }} places to sew. Click one to see how its lines follow each other.</p></header>
         <FigureRows :rows="route.rows" />
         <p v-for="note in route.notes" :key="note" class="card weld">{{ note }}</p>
@@ -118,6 +120,8 @@ useCanvasKeys(canvas)
 </template>
 
 <style scoped>
+.go { min-height: 56px; border-radius: 12px; background: var(--madder); color: #fff; text-decoration: none; font-size: 19px; font-weight: 700; display: flex; align-items: center; justify-content: center; gap: 12px; }
+.go small { font-size: 14px; font-weight: 400; }
 a.chip { text-decoration: none; color: var(--indigo); justify-self: start; }
 .top { display: flex; justify-content: space-between; align-items: baseline; gap: 10px; }
 </style>

@@ -1,0 +1,180 @@
+"""What goes over the wire at the machine."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from kenzet.core.sewing.log import Kind
+from kenzet.web import models as m
+from kenzet.web import zone_models as z
+
+
+class SewnStretch(m.Wire):
+    """A stretch of a line: see ``Stretch``; ``back`` where it is sewn from its end to its beginning."""
+
+    of: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}\.[0-9]\.[0-9a-f]{8}$")]
+    line: Annotated[int, Field(ge=0, le=1_000_000)]
+    turn: Annotated[int, Field(ge=0, le=20)]
+    begins: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
+    ends: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
+    back: bool = False
+
+    @model_validator(mode="after")
+    def _in_order(self) -> SewnStretch:
+        if self.ends <= self.begins:
+            raise ValueError("A stretch ends after it begins.")
+        return self
+
+
+Stretches = Annotated[list[SewnStretch], Field(default_factory=list, max_length=2000)]
+Coordinate = Annotated[float, Field(ge=-1e5, le=1e5, allow_inf_nan=False)]
+
+
+class Told(m.Wire):
+    """An event at the machine, see ``Event``; ``when`` in seconds since 1970."""
+
+    id: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{6,40}$")]
+    kind: Kind
+    when: Annotated[float, Field(ge=0, le=1e11, allow_inf_nan=False)]
+    place: m.PlaceKey = ""
+    at: Annotated[list[Coordinate], Field(min_length=2, max_length=2)] | None = None
+    sewn: Stretches
+    back: Stretches
+    far: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] = 0.0
+    stitches: Annotated[int, Field(ge=0, le=1_000_000)] = 0
+    freehand: bool = False
+    of: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{0,40}$")] = ""
+
+
+class ToldRequest(m.Wire):
+    """What was done, in order."""
+
+    events: Annotated[list[Told], Field(min_length=1, max_length=500)]
+
+
+class Refusal(m.Wire):
+    """An event that is not taken, and why."""
+
+    id: str
+    why: str
+
+
+class Taken(m.Wire):
+    """``count`` events are known now."""
+
+    count: int
+    refused: list[Refusal]
+
+
+class SewingRequest(m.Reading):
+    """What to do next; at ``place`` if one is chosen."""
+
+    place: m.PlaceKey = ""
+
+
+class SewStep(m.Wire):
+    """A step: where to lay what, how far to sew, where to go then. ``points`` are sewn, ``travels`` gone after that: flat x, y in
+    the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``far`` mm in all, ``stops`` where the
+    thread ends. ``sewn`` is what to tell when it is done.
+    """
+
+    kind: Literal["begin", "go", "line"]
+    number: int
+    zone: str
+    lay: m.Words
+    sum: z.SumView | None
+    hand: m.Words
+    sew: m.Words
+    then: m.Words
+    short: m.Words
+    points: list[list[float]]
+    travels: list[list[float]]
+    start: list[float]
+    at: list[float]
+    far: float
+    stops: bool
+    sewn: list[SewnStretch]
+
+
+class RecentLine(m.Wire):
+    """A line that was sewn, to be unpicked or to have broken after."""
+
+    event: str
+    words: m.Words
+    at: list[float]
+    sewn: list[SewnStretch]
+
+
+class SewHere(m.Wire):
+    """Where she sews. ``steps`` are the next; ``done`` is sewn, ``coming`` lies beyond them: flat x, y in the quilt, mm.
+    After line ``stop`` the thread ends next, 0 where it leads on to another place.
+    """
+
+    place: str
+    name: str
+    which: str
+    number: int
+    many: int
+    left: int
+    stop: int
+    steps: list[SewStep]
+    done: list[list[float]]
+    coming: list[list[float]]
+    recent: list[RecentLine]
+
+
+class LeftRow(m.Wire):
+    """What is left at a place that is begun, or of a zone over all places (``place`` empty)."""
+
+    place: str
+    name: str
+    words: str
+
+
+class PlaceShare(m.Wire):
+    """How much of a place is sewn, 0 to 1, and its middle in the quilt, mm."""
+
+    place: str
+    at: list[float]
+    share: float
+
+
+class Bobbin(m.Wire):
+    """mm of thread ``left`` in the bobbin; what a mm of way and what a thread's two tails take of it."""
+
+    left: float
+    per_mm: float
+    per_thread: float
+
+
+class SewingView(m.Wire):
+    """``count`` events are known; ``last`` are the newest of them by id, the newest first. ``today`` and ``unrested`` are seconds
+    at the machine; a rest is due after ``rest``. ``share`` of the quilt's ``many`` lines are sewn.
+    """
+
+    count: int
+    last: list[str]
+    here: SewHere | None
+    spots: list[PlaceShare]
+    places: list[LeftRow]
+    zones: list[LeftRow]
+    untouched: int
+    skipped: int
+    bobbin: Bobbin
+    today: float
+    unrested: float
+    rest: float
+    many: int
+    share: float
+    tally: list[m.Row]
+    ending: str
+    notes: list[str]
+    caution: str
+
+
+class CountView(m.Wire):
+    """How many events are known."""
+
+    count: int

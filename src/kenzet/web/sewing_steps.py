@@ -1,0 +1,166 @@
+"""The steps at the machine in words, with where they are on the quilt."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from kenzet.core.geom.region import Floats
+from kenzet.core.measure import COARSE, Unit
+from kenzet.core.plan import plan_zone
+from kenzet.core.sewing.laid_on import LaidOn, laid_on
+from kenzet.core.sewing.log import Log
+from kenzet.core.sewing.now import Now, in_quilt
+from kenzet.core.sewing.steps import Step
+from kenzet.core.sewing.way import Move
+from kenzet.core.sums import best_sum
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.web import models as m
+from kenzet.web import show, slip
+from kenzet.web.marks import flat
+from kenzet.web.route_words import corner_words
+from kenzet.web.sewing_models import SewnStretch, SewStep
+from kenzet.web.sewing_words import (
+    ENDING,
+    hand_words,
+    is_curved,
+    lay_words,
+    on_words,
+    sew_words,
+    short_words,
+    travel_words,
+)
+
+AHEAD = 60
+"""So many steps are told at once: with them she goes on where the server is lost."""
+
+
+def move_in_quilt(here: Now, move: Move) -> Floats:
+    """Its path where it lies in the quilt, (n, 2) mm."""
+    return in_quilt(here.way, here.visit.place, move.path)
+
+
+def step_views(laid: LaidQuilt, log: Log, here: Now, unit: Unit) -> Iterable[SewStep]:
+    """The next steps where she is, ``AHEAD`` of them at most."""
+    left = {move.stretch.key for step in here.steps for move in step.sews if move.stretch}
+    sewn: dict[str, set[int]] = {}
+    for move in here.way.sewn:
+        if move.stretch and move.stretch.key not in left:
+            sewn.setdefault(move.stretch.of, set()).add(move.stretch.line)
+    newest = next((event.sewn[-1] for event in reversed(log.events) if event.sewn), None)
+    last = (newest.of, newest.line) if newest else ("", -1)
+    for k, step in enumerate(here.steps[:AHEAD]):
+        if step.kind != "line":
+            yield _way_in(here, step, k, unit)
+            continue
+        yield _line(laid, here, step, sewn, last, k + 1 == len(here.steps), unit)
+        stretch = step.sews[-1].stretch
+        assert stretch is not None
+        sewn.setdefault(stretch.of, set()).add(stretch.line)
+        last = (stretch.of, stretch.line)
+
+
+def _way_in(here: Now, step: Step, number: int, unit: Unit) -> SewStep:
+    """A thread begun, or a way gone."""
+    placed = [move_in_quilt(here, move) for move in step.travels]
+    first = step.moves[0] if step.moves else here.steps[number + 1].moves[0]
+    spot = in_quilt(here.way, here.visit.place, first.path[:1])[0]
+    end = placed[-1][-1] if placed else spot
+    go = travel_words(step.travels, placed, unit)
+    lay: m.Words = ["Travel ", *go, "."]
+    if step.kind == "begin":
+        lay = [_begin_words(here, first)]
+    elif step.across:
+        far = show.shown(step.across, unit, COARSE[unit], about=True)
+        where = f"{here.way.route.unit.part.name}, {show.place_name(here.visit.place)}: {corner_words(here.way.route, first.start)}"
+        lay = ["Travel about ", far, f" along the seam to {where}."]
+    return SewStep(
+        kind=step.kind, number=0, zone="", sum=None, hand=[], sewn=[], lay=lay,
+        sew=[], then=["Then travel ", *go, "."] if step.kind == "begin" and go else [],
+        short=["begin a thread" if step.kind == "begin" else "travel"],
+        points=[], travels=[flat(path) for path in placed],
+        start=spot.round(3).tolist(), at=end.round(3).tolist(), far=round(step.length, 3), stops=False,
+    )  # fmt: skip
+
+
+def _begin_words(here: Now, first: Move) -> str:
+    x, y = here.way.route.network.points[first.nodes[0]].tolist()
+    if first.stretch and max(abs(x - first.start[0]), abs(y - first.start[1])) > 1:
+        return "Begin where the sewing ends, over its last few stitches: bring the bobbin thread up first."
+    return f"Begin {corner_words(here.way.route, first.start)}: bring the bobbin thread up, and sew a few tiny stitches."
+
+
+def _line(
+    laid: LaidQuilt,
+    here: Now,
+    step: Step,
+    sewn: dict[str, set[int]],
+    last: tuple[str, int],
+    is_last: bool,
+    unit: Unit,
+) -> SewStep:
+    one = here.way.route.unit
+    course = one.courses[step.sews[0].course]
+    key, drawing = one.drawings[course.zone]
+    plan = plan_zone(laid, key)
+    stretch = step.sews[0].stretch
+    assert plan is not None and stretch is not None
+    if stretch.turn:
+        on, total = LaidOn("last", plan.kit.reach), None
+        lay: m.Words = ["Once more over the same line, the ruler where it lies."]
+    else:
+        on = laid_on(
+            plan,
+            drawing,
+            course.number,
+            sewn.get(stretch.of, set()),
+            last[1] if last[0] == stretch.of else None,
+        )
+        total = (
+            best_sum(plan.kit, on.distance, drawing.length_of(course.number))
+            if on.kind not in ("mark", "nothing")
+            else None
+        )
+        lay = lay_words(plan, drawing, course.number, on, total or best_sum(plan.kit, plan.kit.reach), unit)
+    placed = [move_in_quilt(here, move) for move in step.sews]
+    travels = [move_in_quilt(here, move) for move in step.travels]
+    go = travel_words(step.travels, travels, unit)
+    whole = sum(move.length for move in step.sews)
+    curved = is_curved(plan, drawing, course.number)
+    told = total is not None and total.can_be_laid and not curved
+    return SewStep(
+        kind="line",
+        number=step.number,
+        zone=laid.zone(key).name,
+        lay=lay,
+        sum=slip.the_sum(total, plan.kit, unit, "your last line" if on.kind == "last" else on_words(on), "from the seam" if on.kind == "seam" else "apart")
+        if told and total is not None
+        else None,
+        hand=hand_words(plan, whole, unit),
+        sew=sew_words(step, here.way.on_lanes, course.closed, unit, placed),
+        then=_then(laid, here, step, go, is_last),
+        short=short_words(on, None if curved else total, unit),
+        points=[flat(path) for path in placed],
+        travels=[flat(path) for path in travels],
+        start=placed[0][0].round(3).tolist(),
+        at=(travels or placed)[-1][-1].round(3).tolist(),
+        far=round(step.length, 3),
+        stops=step.stops,
+        sewn=[
+            SewnStretch(
+                of=s.of, line=s.line, turn=s.turn, begins=s.begins, ends=s.ends, back=move.back
+            )
+            for move in step.sews
+            if (s := move.stretch) is not None
+        ],
+    )  # fmt: skip
+
+
+def _then(laid: LaidQuilt, here: Now, step: Step, go: m.Words, is_last: bool) -> m.Words:
+    if go:
+        return ["Then travel ", *go, "."]
+    if is_last and here.onward:
+        return ["With that, this place is sewn; the thread leads on to the next."]
+    ending = ENDING[laid.quilt.stitching.ends]
+    if step.stops:
+        return [ending + (" With that, this place is sewn." if is_last else "")]
+    return ["The next line begins here: turn, or lay the ruler anew."]

@@ -1,0 +1,59 @@
+<script setup lang="ts">
+/** Where the thread broke: on this line, or some lines back where a bobbin ran out unseen. */
+import { computed, onMounted, ref, watch } from 'vue'
+import type { Views } from '../../api/client'
+import WordsText from '../../parts/WordsText.vue'
+import { doneLines, event, lineLength, sewnUntil, type Step, type Told } from '../../sewing/machine'
+
+const props = defineProps<{ here: Views['SewHere']; step?: Step; done: readonly Step[] }>()
+const emit = defineEmits<{ at: [at: number[] | undefined]; tell: [event: Told]; close: [] }>()
+
+/** 0 is the line at hand, 1 the one before it, … */
+const back = ref(0)
+const share = ref(50)
+const lines = computed(() => doneLines(props.here, props.done))
+const chosen = computed(() => (back.value ? lines.value[back.value - 1] : undefined))
+const until = computed(() => (props.step?.kind === 'line' && !back.value ? sewnUntil(props.step, (share.value / 100) * lineLength(props.step)) : undefined))
+const at = computed(() => (back.value ? chosen.value?.at : until.value?.at))
+watch(at, (now) => emit('at', now), { immediate: true })
+onMounted(() => {
+  if (props.step?.kind !== 'line') back.value = 1
+})
+function told() {
+  const { place } = props.here
+  if (!at.value) return emit('close')
+  if (!back.value) return emit('tell', event('broke', { place, at: at.value, sewn: until.value!.sewn, far: (share.value / 100) * lineLength(props.step!) }))
+  // what was sewn after it holds no thread
+  emit('tell', event('broke', { place, at: at.value, back: lines.value.slice(0, back.value - 1).flatMap((one) => one.sewn) }))
+}
+</script>
+
+<template>
+  <section class="asks" aria-label="Thread broke">
+    <h2>Where is the last good stitch?</h2>
+    <template v-if="!back">
+      <p class="say">Drag the cross along this line.</p>
+      <input v-model.number="share" type="range" min="0" max="100" step="1" aria-label="How far along this line" data-testid="broke-share" />
+    </template>
+    <p v-else-if="chosen" class="say">At the end of <WordsText :words="chosen.words" />. What came after it is to be sewn again.</p>
+    <p v-else class="say">Nothing is sewn here yet.</p>
+    <div class="chips">
+      <button class="chip" :disabled="back >= lines.length" data-testid="broke-earlier" @click="back += 1">a line earlier</button>
+      <button class="chip" :disabled="!back || (back === 1 && step?.kind !== 'line')" @click="back -= 1">a line later</button>
+    </div>
+    <button class="tell" :disabled="!at" data-testid="broke-tell" @click="told">Go on from there</button>
+    <button class="plain" data-testid="broke-close" @click="$emit('close')">it did not break</button>
+    <p class="quiet">Pull both ends to the back, tie them, and begin over the last few stitches.</p>
+  </section>
+</template>
+
+<style scoped>
+.asks { display: grid; gap: 14px; }
+.say { font-size: 20px; }
+h2 { font-size: 30px; }
+input { width: 100%; height: 44px; accent-color: var(--madder); }
+.chip { min-height: 44px; }
+.tell { min-height: 64px; border: 0; border-radius: 14px; background: var(--madder); color: #fff; font-size: 23px; font-weight: 700; cursor: pointer; }
+.tell:disabled { opacity: .5; }
+.plain { justify-self: start; min-height: 44px; font-size: 16px; }
+</style>

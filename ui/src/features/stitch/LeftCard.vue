@@ -1,0 +1,31 @@
+<script setup lang="ts">
+/** What is left: by zone, and at the places that are begun. */
+import type { Views } from '../../api/client'
+
+defineProps<{ view: Views['SewingView'] }>()
+defineEmits<{ go: [place: string]; takeUp: []; close: [] }>()
+</script>
+
+<template>
+  <section class="asks" aria-label="What is left">
+    <h2>What is left</h2>
+    <dl class="rows" data-testid="left-zones"><div v-for="row in view.zones" :key="row.name"><dt>{{ row.name }}</dt><dd>{{ row.words }}</dd></div></dl>
+    <p class="say">{{ view.untouched === 1 ? 'One place is' : `${view.untouched} places are` }} not begun. Click one on the quilt to sew there.</p>
+    <template v-if="view.places.length">
+      <p class="label">Begun</p>
+      <ul><li v-for="row in view.places" :key="row.place"><button class="chip" @click="$emit('go', row.place)">{{ row.name }}: {{ row.words }}</button></li></ul>
+    </template>
+    <button v-if="view.skipped" class="chip offer" data-testid="take-up" @click="$emit('takeUp')">sew {{ view.skipped === 1 ? 'the line' : `the ${view.skipped} lines` }} that you skipped</button>
+    <button class="plain" data-testid="left-close" @click="$emit('close')">back to the line</button>
+  </section>
+</template>
+
+<style scoped>
+.asks { display: grid; gap: 14px; }
+.say { font-size: 17px; }
+h2 { font-size: 30px; }
+.rows > div { min-height: 38px; font-size: 16px; }
+ul { display: grid; gap: 7px; list-style: none; }
+.chip { min-height: 44px; font-size: 16px; text-align: left; }
+.plain { justify-self: start; min-height: 44px; font-size: 16px; }
+</style>

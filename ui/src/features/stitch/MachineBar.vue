@@ -1,0 +1,79 @@
+<script setup lang="ts">
+/** What she wants to know without asking: how far, how much thread, how long, when to rest. */
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import type { Views } from '../../api/client'
+import { useQuilt } from '../../state/quilt'
+import { bobbinAfter, clock, nextStop, runsOut, type Step } from '../../sewing/machine'
+
+const props = defineProps<{ view: Views['SewingView']; steps: readonly Step[]; done: readonly Step[]; linesDone: number; paused: boolean }>()
+defineEmits<{ leave: [] }>()
+
+const quilt = useQuilt()
+const PAUSE_S = 300
+/** seconds since the figures were told, while she sews; a long silence is a pause */
+const gone = ref(0)
+let last = Date.now()
+let timer: ReturnType<typeof setInterval> | undefined
+onMounted(() => {
+  timer = setInterval(() => {
+    const now = Date.now()
+    const since = (now - last) / 1000
+    last = now
+    if (!props.paused && document.visibilityState === 'visible' && since < PAUSE_S) gone.value += since
+  }, 1000)
+})
+onBeforeUnmount(() => clearInterval(timer))
+watch(() => props.view, () => (gone.value = 0))
+
+const share = (part: number) => `${Math.floor(100 * part)} %`
+const here = computed(() => {
+  const { many = 0, left = 0 } = props.view.here ?? {}
+  return many ? share((many - left + props.linesDone) / many) : '–'
+})
+const bobbin = computed(() => {
+  const mm = Math.max(bobbinAfter(props.view.bobbin, props.done), 0)
+  return quilt.unit === 'in' ? `${Math.floor(mm / 914.4)} yd` : `${Math.floor(mm / 1000)} m`
+})
+const out = computed(() => {
+  const left = { ...props.view.bobbin, left: bobbinAfter(props.view.bobbin, props.done) }
+  return left.left <= 0 ? { after: 0, stop: undefined } : runsOut(left, props.steps)
+})
+const bobbinWords = computed(() => {
+  if (!out.value) return ''
+  const lines = props.steps.slice(0, out.value.after).filter((one) => one.kind === 'line').length
+  const soon = lines < 2 ? 'it may run out on this line' : `it may run out in ${lines} lines`
+  return out.value.stop === undefined ? soon : `${soon}: change it at the thread stop before`
+})
+const rest = computed(() => {
+  const seconds = props.view.rest - props.view.unrested - gone.value
+  return seconds > 0 ? clock(seconds + 59) : 'now'
+})
+const stop = computed(() => {
+  const line = nextStop(props.steps)?.number ?? props.view.here?.stop ?? 0
+  return !line ? 'not here' : line === props.steps[0]?.number ? 'after this line' : `after line ${line}`
+})
+</script>
+
+<template>
+  <footer aria-label="How far">
+    <dl>
+      <div><dt>Here</dt><dd data-testid="share-here">{{ here }}</dd></div>
+      <div><dt>Whole quilt</dt><dd data-testid="share">{{ share(view.share + linesDone / Math.max(view.many, 1)) }}</dd></div>
+      <div><dt>Bobbin left, about</dt><dd data-testid="bobbin-left">{{ bobbin }} <small v-if="bobbinWords">{{ bobbinWords }}</small></dd></div>
+      <div><dt>At the needle today</dt><dd>{{ clock(view.today + gone) }}</dd></div>
+      <div><dt>Rest your hands in</dt><dd :class="{ madder: rest === 'now' }">{{ rest }}</dd></div>
+      <div><dt>Next thread stop</dt><dd>{{ stop }}</dd></div>
+    </dl>
+    <button class="plain" data-testid="leave" title="Escape" @click="$emit('leave')">leave the machine</button>
+  </footer>
+</template>
+
+<style scoped>
+footer { background: var(--paper); border-top: 1px solid var(--rule); display: flex; align-items: center; justify-content: space-between; gap: 20px; padding: 0 20px; min-height: 66px; }
+dl { display: flex; flex-wrap: wrap; gap: 2px 34px; }
+dt { font-size: 14px; color: var(--soft); }
+dd { font-size: 19px; font-weight: 700; line-height: 1.25; }
+small { font-size: 14px; font-weight: 400; }
+.madder { color: var(--madder); }
+.plain { min-height: 44px; font-size: 15px; white-space: nowrap; }
+</style>

@@ -1,0 +1,203 @@
+<script setup lang="ts">
+/** At the machine: one step at a time in large type; what is done is kept at once, and goes on where the server is lost. */
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import CanvasKey from '../../canvas/CanvasKey.vue'
+import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
+import { useCanvasKeys } from '../../canvas/keys'
+import type { Spot } from '../../canvas/scene'
+import WordsText from '../../parts/WordsText.vue'
+import { useQuilt } from '../../state/quilt'
+import { useSewing } from '../../state/sewing'
+import BrokeCard from './BrokeCard.vue'
+import LeftCard from './LeftCard.vue'
+import MachineBar from './MachineBar.vue'
+import MachineOverlay from './MachineOverlay.vue'
+import UnpickCard from './UnpickCard.vue'
+import { doneOf, event, type Told } from '../../sewing/machine'
+import { useAwake } from './awake'
+
+const quilt = useQuilt()
+const router = useRouter()
+const asked = useRoute().query.place
+const sewing = useSewing(quilt.id, () => quilt.unit)
+const { view, step, steps, index, trouble, lost, busy, canGoBack } = sewing
+const main = ref<HTMLButtonElement>()
+const canvas = ref<InstanceType<typeof QuiltCanvas>>()
+/** what is asked or shown instead of the step */
+const asks = ref<'' | 'broke' | 'unpicked' | 'left' | 'pause'>('')
+const brokeAt = ref<number[]>()
+const awake = useAwake()
+useCanvasKeys(canvas)
+
+const here = computed(() => view.value?.here)
+const done = computed(() => here.value?.steps.slice(0, index.value) ?? [])
+const coming = computed(() => steps.value.slice(1, 4))
+const linesDone = computed(() => done.value.filter((one) => one.kind === 'line').length)
+const finished = computed(() => !!view.value && !here.value)
+const button = computed(() => ({ begin: 'Begun, next', go: 'There, next', line: step.value?.stops ? 'Done, thread ended' : 'Done, next line' })[step.value?.kind ?? 'line'])
+
+function next() {
+  if (asks.value === 'pause') return goOn()
+  if (asks.value || !step.value || !here.value) return
+  sewing.on(doneOf(step.value, here.value.place))
+}
+function otherwise() {
+  if (step.value?.kind === 'line' && here.value) sewing.on(doneOf(step.value, here.value.place, true))
+}
+async function skip() {
+  if (step.value?.kind === 'line' && here.value) await sewing.tell(event('skipped', { place: here.value.place, back: step.value.sewn }))
+}
+async function tell(one: Told) {
+  asks.value = ''
+  brokeAt.value = undefined
+  await sewing.tell(one)
+}
+async function back() {
+  if (asks.value) return void (asks.value = '')
+  await sewing.back()
+}
+async function bobbin() {
+  await sewing.tell(event('bobbin'))
+}
+function goOn() {
+  asks.value = ''
+  void sewing.tell(event('rested'))
+}
+async function goTo(place: string) {
+  asks.value = ''
+  await sewing.look(place)
+}
+function look(spot: Spot) {
+  if (asks.value === '' && spot.place && spot.place !== here.value?.place) void goTo(spot.place)
+}
+const leave = () => void router.push({ name: 'stitch', params: { quilt: quilt.id } })
+const ask = (what: typeof asks.value) => (asks.value = asks.value === what ? '' : what)
+
+const DOES: Record<string, () => void> = {
+  b: () => void back(), Backspace: () => void back(), ArrowLeft: () => void back(), PageUp: () => void back(),
+  t: () => ask('broke'), s: () => void skip(), h: otherwise, u: () => ask('unpicked'), l: () => ask('left'), p: () => ask('pause'), w: () => void bobbin(),
+}
+/** what the whole app listens to */
+const OTHERS = /^([1-7?zZyfg+\-=c]|Tab|Shift|Control|Alt|Meta|CapsLock|F\d|F1[0-2])$/
+function keys(pressed: KeyboardEvent) {
+  if (pressed.ctrlKey || pressed.metaKey || pressed.altKey || OTHERS.test(pressed.key)) return
+  const target = pressed.target as HTMLElement
+  if (target.tagName === 'INPUT' && pressed.key !== 'Escape') return
+  if (pressed.key === 'Escape') {
+    if (asks.value) asks.value = ''
+    else leave()
+  } else if (['Enter', ' '].includes(pressed.key) && target.closest('button, a') && target !== main.value) return
+  else if (pressed.repeat) return void pressed.preventDefault()
+  else (DOES[pressed.key] ?? next)()
+  pressed.preventDefault()
+  pressed.stopImmediatePropagation()
+}
+/** so that a pedal's space never presses what was clicked last */
+const home = () => void nextTick(() => main.value?.focus({ preventScroll: true }))
+watch([asks, index, view], home)
+watch(() => quilt.unit, () => void sewing.look(here.value?.place))
+onMounted(async () => {
+  window.addEventListener('keydown', keys, true)
+  await sewing.open(typeof asked === 'string' ? asked : '')
+  home()
+})
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', keys, true)
+  sewing.stop()
+})
+</script>
+
+<template>
+  <div v-if="quilt.view" class="machine">
+    <div class="table">
+      <QuiltCanvas ref="canvas" :quilt="quilt.view" :unit="quilt.unit" open pointing faint :seen="here?.place" @point="look">
+        <template #whole="{ view: camera }"><MachineOverlay v-if="here" :here="here" :view="camera" :spots="view?.spots ?? []" :steps="steps" :done="done" :broke="asks === 'broke' ? brokeAt : undefined" /></template>
+        <template #key><CanvasKey :shows="['done', 'line', 'travel', 'coming']" /></template>
+      </QuiltCanvas>
+    </div>
+    <main class="say">
+      <p v-if="lost" class="card weld" role="status" data-testid="lost">Kenzet does not answer. Go on: what you sew is kept here and told when it answers again.</p>
+      <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
+      <template v-if="asks === 'pause'">
+        <h2 class="line">Rest</h2>
+        <p class="lay">Shake your hands out, look at something far away. Nothing is lost.</p>
+        <button ref="main" class="go" data-testid="next" @click="goOn">Go on<small>space bar · foot pedal</small></button>
+      </template>
+      <BrokeCard v-else-if="asks === 'broke' && here" :here="here" :step="step" :done="done" @at="brokeAt = $event" @tell="tell" @close="asks = ''" />
+      <UnpickCard v-else-if="asks === 'unpicked' && here" :here="here" :done="done" @tell="tell" @close="asks = ''" />
+      <LeftCard v-else-if="asks === 'left' && view" :view="view" @go="goTo" @take-up="tell(event('taken up'))" @close="asks = ''" />
+      <template v-else-if="step && here && view">
+        <div class="told">
+          <p class="where" data-testid="where">{{ here.name }} {{ here.which }}<template v-if="step.zone"> · {{ step.zone }}</template></p>
+          <h2 class="line" data-testid="line">{{ step.kind === 'line' ? `Line ${step.number} of ${here.many}` : step.kind === 'begin' ? 'A new thread' : 'On the way' }}</h2>
+          <div aria-live="polite">
+            <p class="lay" data-testid="lay"><WordsText :words="step.lay" /></p>
+            <p v-if="step.sum?.terms.length" class="sum" data-testid="sum-line">
+              <template v-for="(term, k) in step.sum.terms" :key="k"><i v-if="k"> + </i><b><WordsText :words="term.words" /></b> {{ term.label }}</template>
+              <i> = </i><b><WordsText :words="step.sum.total.words" /></b> {{ step.sum.total.label }}
+            </p>
+            <p v-if="step.sew.length" class="lay" data-testid="sew"><WordsText :words="step.sew" /></p>
+            <p v-if="step.then.length" class="then" data-testid="then"><WordsText :words="step.then" /></p>
+            <p v-if="step.hand.length" class="then">Needle down, hand on at <WordsText :words="step.hand" /></p>
+          </div>
+          <p v-for="note in view.notes" :key="note" class="card weld">{{ note }}</p>
+          <p class="card weld">{{ view.caution }}</p>
+          <p v-if="!awake" class="quiet">This browser cannot keep the screen awake: set it not to sleep.</p>
+        </div>
+        <button ref="main" class="go" data-testid="next" @click="next">{{ button }}<small>space bar · foot pedal</small></button>
+        <div class="keys">
+          <button :disabled="!canGoBack" title="b" data-testid="back" @click="back">Back</button>
+          <button title="t" data-testid="broke" @click="ask('broke')">Thread broke</button>
+          <button title="p" data-testid="pause" @click="ask('pause')">Pause</button>
+        </div>
+        <div class="keys small">
+          <button :disabled="step.kind !== 'line'" title="Leave this line for later: s" data-testid="skip" @click="skip">skip it</button>
+          <button :disabled="step.kind !== 'line'" title="Sewn by hand and eye, without the ruler: h" data-testid="otherwise" @click="otherwise">by eye</button>
+          <button title="Lines that came out again: u" data-testid="unpicked" @click="ask('unpicked')">unpicked</button>
+          <button title="A full bobbin is in: w" data-testid="bobbin" @click="bobbin">bobbin</button>
+          <button title="What is not sewn yet: l" data-testid="left" @click="ask('left')">left</button>
+        </div>
+        <ol class="coming" aria-label="Coming up">
+          <li class="quiet">Next</li>
+          <li v-for="(one, k) in coming" :key="k"><b v-if="one.number">{{ one.number }}</b><WordsText :words="one.short" /></li>
+        </ol>
+      </template>
+      <template v-else-if="finished && view">
+        <h2 class="line" data-testid="finished">{{ view.skipped ? 'All but what you skipped' : 'All of it is sewn' }}</h2>
+        <p class="lay">{{ view.skipped ? `${view.skipped} lines wait.` : 'Pull the last threads in, take the marks off, and look at it from across the room.' }}</p>
+        <button v-if="view.skipped" ref="main" class="go" data-testid="next" @click="tell(event('taken up'))">Sew what was skipped</button>
+        <dl class="rows"><div v-for="(row, k) in view.tally" :key="k"><dt><WordsText :words="row.label" /></dt><dd><WordsText :words="row.words" /></dd></div></dl>
+        <div class="keys"><button data-testid="back" @click="back">Back</button><button data-testid="unpicked-end" @click="leave">To the plan</button></div>
+      </template>
+      <p v-else-if="busy" class="lay" role="status">Looking for the next line …</p>
+      <p v-else-if="view && lost" class="lay">No more lines are known here until Kenzet answers again.</p>
+    </main>
+    <MachineBar v-if="view" class="bar" :view="view" :steps="steps" :done="done" :lines-done="linesDone" :paused="asks === 'pause'" @leave="leave" />
+  </div>
+</template>
+
+<style scoped>
+.machine { display: grid; grid-template: minmax(0, 1fr) auto / minmax(0, 1fr) 452px; height: 100%; }
+.table { position: relative; min-width: 0; min-height: 0; }
+.say { background: var(--paper); border-left: 1px solid var(--rule); padding: 14px 24px 10px; overflow-y: auto; display: flex; flex-direction: column; gap: 10px; }
+.bar { grid-column: 1 / -1; }
+.told { flex: 1 1 0; min-height: 120px; overflow-y: auto; display: flex; flex-direction: column; gap: 8px; }
+.told > * { flex: none; }
+.where { font-size: 16px; color: var(--soft); }
+.line { font-size: 38px; line-height: 1.15; }
+.lay { font-size: 25px; line-height: 1.36; }
+.sum { font-size: 16px; color: var(--weld-ink); background: var(--weld-ground); border-radius: 6px; padding: 0 10px; margin: 3px 0; }
+.sum i { font-style: normal; }
+.then { font-size: 19px; line-height: 1.4; color: var(--soft); margin-top: 4px; }
+.go { flex: none; min-height: 78px; border: 0; border-radius: 14px; background: var(--madder); color: #fff; font-size: 27px; font-weight: 700; cursor: pointer; display: flex; align-items: center; justify-content: center; gap: 18px; }
+.go small { font-size: 15px; font-weight: 400; }
+.keys { display: grid; grid-template-columns: repeat(3, 1fr); gap: 10px; }
+.keys button { min-height: 48px; border: 1px solid var(--rule); border-radius: 12px; background: #fff; font-size: 18px; cursor: pointer; }
+.keys button:disabled { opacity: .45; cursor: default; }
+.keys.small { grid-template-columns: repeat(5, auto); gap: 7px; }
+.keys.small button { min-height: 44px; font-size: 15px; padding: 0 4px; }
+.coming { list-style: none; padding: 0; margin: 0; font-size: 17px; display: flex; gap: 18px; align-items: center; flex: none; height: 40px; white-space: nowrap; overflow: hidden; }
+.coming li { display: flex; gap: 8px; align-items: center; }
+@media (max-width: 900px) { .machine { grid-template: minmax(0, 1fr) minmax(0, 54%) auto / minmax(0, 1fr); } .say { border-left: 0; border-top: 1px solid var(--rule); } }
+</style>

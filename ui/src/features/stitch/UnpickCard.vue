@@ -1,0 +1,40 @@
+<script setup lang="ts">
+/** Lines that came out again: they are put back, and sewn anew. */
+import { computed, ref } from 'vue'
+import type { Views } from '../../api/client'
+import WordsText from '../../parts/WordsText.vue'
+import { doneLines, event, type Step, type Told } from '../../sewing/machine'
+
+const props = defineProps<{ here: Views['SewHere']; done: readonly Step[] }>()
+const emit = defineEmits<{ tell: [event: Told]; close: [] }>()
+const out = ref<number[]>([])
+const lines = computed(() => doneLines(props.here, props.done))
+const flip = (k: number) => (out.value = out.value.includes(k) ? out.value.filter((one) => one !== k) : [...out.value, k])
+function told() {
+  emit('tell', event('unpicked', { place: props.here.place, at: lines.value[0]!.at, back: out.value.flatMap((k) => lines.value[k]!.sewn) }))
+}
+</script>
+
+<template>
+  <section class="asks" aria-label="Unpicked">
+    <h2>Which lines came out?</h2>
+    <p v-if="!lines.length" class="say">Nothing is sewn here yet.</p>
+    <ul v-else>
+      <li v-for="(line, k) in lines" :key="k"><button class="chip" :aria-pressed="out.includes(k)" :data-testid="`out-${k}`" @click="flip(k)"><WordsText :words="line.words" />{{ k ? '' : ', the last one' }}</button></li>
+    </ul>
+    <button class="tell" :disabled="!out.length" data-testid="unpick-tell" @click="told">{{ out.length > 1 ? `Sew these ${out.length} again` : 'Sew it again' }}</button>
+    <button class="plain" @click="$emit('close')">none came out</button>
+    <p class="quiet">Unpick with the quilt flat and the blade away from your hand.</p>
+  </section>
+</template>
+
+<style scoped>
+.asks { display: grid; gap: 14px; }
+.say { font-size: 20px; }
+h2 { font-size: 30px; }
+ul { display: grid; gap: 7px; list-style: none; }
+.chip { min-height: 44px; width: 100%; font-size: 16px; }
+.tell { min-height: 64px; border: 0; border-radius: 14px; background: var(--madder); color: #fff; font-size: 23px; font-weight: 700; cursor: pointer; }
+.tell:disabled { opacity: .5; }
+.plain { justify-self: start; min-height: 44px; font-size: 16px; }
+</style>

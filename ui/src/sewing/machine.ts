@@ -1,0 +1,70 @@
+/** At the machine: what a step tells when it is done, and what can be told ahead of the server. No drawing, no clock. */
+import type { Views } from '../api/client'
+import { partOf } from './walk'
+
+export type Step = Views['SewStep']
+export type Told = Views['Told']
+
+let told = 0
+/** An event with an id of its own. */
+export function event(kind: Told['kind'], more: Partial<Told> = {}, now = Date.now()): Told {
+  const id = `${now.toString(36)}-${Math.random().toString(36).slice(2, 10)}-${(told += 1)}`
+  return { id, kind, when: now / 1000, place: '', at: null, sewn: [], back: [], far: 0, stitches: 0, freehand: false, of: '', ...more }
+}
+
+/** A step that is done. */
+export function doneOf(step: Step, place: string, freehand = false): Told {
+  const kind = step.kind === 'begin' ? 'begun' : step.kind === 'go' ? 'gone' : 'sewn'
+  return event(kind, { place, at: step.at, sewn: step.sewn, far: step.far, freehand })
+}
+
+/** mm of the line itself. */
+export const lineLength = (step: Step) => step.sewn.reduce((sum, one) => sum + one.ends - one.begins, 0)
+
+/** What of a step's line is sewn after `far` mm of it, and where the needle is then. */
+export function sewnUntil(step: Step, far: number): { sewn: Views['SewnStretch'][]; at: number[] } {
+  const sewn: Views['SewnStretch'][] = []
+  let left = far
+  let at = step.start
+  for (const [k, one] of step.sewn.entries()) {
+    if (left <= 0.2) break
+    const long = Math.min(one.ends - one.begins, left)
+    sewn.push(long < one.ends - one.begins ? (one.back ? { ...one, begins: one.ends - long } : { ...one, ends: one.begins + long }) : one)
+    at = partOf(step.points[k]!, long).slice(-2)
+    left -= long
+  }
+  return { sewn, at }
+}
+
+/** Thread left in the bobbin when `steps` are sewn, mm. */
+export const bobbinAfter = (bobbin: Views['Bobbin'], steps: readonly Step[]) =>
+  steps.reduce((left, step) => left - step.far * bobbin.per_mm - (step.kind === 'begin' ? bobbin.per_thread : 0), bobbin.left)
+
+/** In how many of `steps` the bobbin runs out, and after how many the last thread stop before that is; undefined where there is none. */
+export function runsOut(bobbin: Views['Bobbin'], steps: readonly Step[]): { after: number; stop?: number } | undefined {
+  let left = bobbin.left
+  let stop: number | undefined
+  for (const [k, step] of steps.entries()) {
+    left -= step.far * bobbin.per_mm + (step.kind === 'begin' ? bobbin.per_thread : 0)
+    if (left < 0) return { after: k, stop }
+    if (step.stops) stop = k + 1
+  }
+  return undefined
+}
+
+/** The number of the step after which the thread ends next, among those known. */
+export function nextStop(steps: readonly Step[]): Step | undefined {
+  return steps.find((step) => step.stops)
+}
+
+/** Hours and minutes at the needle. */
+export function clock(seconds: number): string {
+  const minutes = Math.floor(Math.max(seconds, 0) / 60)
+  return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`
+}
+
+/** The lines sewn here, the newest first: those that the server knows after those that were done since. */
+export function doneLines(here: Views['SewHere'], done: readonly Step[]): Pick<Views['RecentLine'], 'words' | 'at' | 'sewn'>[] {
+  const mine = done.filter((one) => one.kind === 'line').map((one) => ({ words: [`${one.zone}, line ${one.sewn[0]!.line + 1}`], at: one.at, sewn: one.sewn }))
+  return [...mine.reverse(), ...here.recent]
+}

@@ -1,0 +1,141 @@
+/** The sewing of one quilt: the next steps, what was done, and the way back; it goes on where the server is lost. */
+import { computed, ref, shallowRef } from 'vue'
+import { api, Problem, type Unit, type Views } from '../api/client'
+import { event, type Step, type Told } from '../sewing/machine'
+import { inOrder } from './unsent'
+
+const NEARLY_DONE = 12
+const LOOK_MS = 3000
+
+interface Cached {
+  view: Views['SewingView']
+  /** how many of its steps are done by now */
+  index: number
+  /** events told since, newest last; `step` where it was one of its steps */
+  since: { id: string; step: boolean }[]
+}
+
+/** `unit` is asked for each time: she may change it while she sews. */
+export function useSewing(quilt: string, unit: () => Unit) {
+  const cacheKey = `kenzet.sewing.${quilt}`
+  const view = shallowRef<Views['SewingView']>()
+  const index = ref(0)
+  const since = ref<Cached['since']>([])
+  const trouble = ref('')
+  const busy = ref(false)
+  let known = 0
+  let stopped = false
+  let asked = 0
+  let timer: ReturnType<typeof setTimeout> | undefined
+
+  const queue = inOrder<Told>(
+    `sewing.${quilt}`,
+    async (events) => {
+      const taken = await api.sewingTold(quilt, { events })
+      known += events.length - taken.refused.length
+      if (taken.refused.length) trouble.value = taken.refused[0]!.why
+      if (taken.refused.length || taken.count > known) void look()
+    },
+    (problem) => {
+      trouble.value = problem.message
+      void look()
+    },
+  )
+  const steps = computed<Step[]>(() => view.value?.here?.steps.slice(index.value) ?? [])
+  const step = computed(() => steps.value[0])
+  /** more is left here than is known in advance */
+  const moreToCome = computed(() => (view.value?.here?.coming.length ?? 0) > 0)
+
+  function cache() {
+    if (view.value) localStorage.setItem(cacheKey, JSON.stringify({ view: view.value, index: index.value, since: since.value } satisfies Cached))
+  }
+  /** Ask for everything anew, at another place if one is given; what is told meanwhile is told first. */
+  async function look(place = ''): Promise<void> {
+    const mine = (asked += 1)
+    busy.value = true
+    try {
+      for (let tries = 0; tries < 5; tries += 1) {
+        await queue.flush()
+        if (queue.kept() !== undefined) return
+        const found = await api.sewing(quilt, { unit: unit(), place })
+        if (mine !== asked || stopped) return
+        if (queue.kept() !== undefined) continue // something was done meanwhile
+        view.value = found
+        known = found.count
+        index.value = 0
+        since.value = []
+        cache()
+        return
+      }
+    } catch (error) {
+      if (error instanceof Problem && mine === asked) trouble.value = error.status ? error.message : ''
+      if (error instanceof Problem && !view.value) trouble.value = error.message
+    } finally {
+      if (mine === asked) busy.value = false
+    }
+  }
+  function put(one: Told, isStep: boolean) {
+    trouble.value = ''
+    since.value = [...since.value, { id: one.id, step: isStep }]
+    queue.put(one)
+    cache()
+  }
+  /** The step at hand is done: the next one is shown at once. */
+  function on(one: Told) {
+    index.value += 1
+    put(one, true)
+    if (steps.value.length === 0 || (steps.value.length < NEARLY_DONE && moreToCome.value)) void look()
+  }
+  /** Something that changes what is next. */
+  async function tell(one: Told) {
+    put(one, false)
+    await look()
+  }
+  /** The newest event did not happen. */
+  async function back() {
+    const mine = since.value[since.value.length - 1]
+    const id = mine?.id ?? view.value?.last[0]
+    if (!id) return
+    trouble.value = ''
+    queue.put(event('undone', { of: id }))
+    if (mine?.step) {
+      since.value = since.value.slice(0, -1)
+      index.value -= 1
+      cache()
+      return
+    }
+    since.value = since.value.slice(0, -1)
+    await look()
+  }
+  async function watchOthers() {
+    if (stopped) return
+    try {
+      if (document.visibilityState === 'visible' && queue.kept() === undefined && view.value) {
+        const { count } = await api.sewingCount(quilt)
+        if (!stopped && queue.kept() === undefined && count !== known) await look()
+      }
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error
+    }
+    timer = setTimeout(() => void watchOthers(), LOOK_MS)
+  }
+  async function open(place = '') {
+    const said = localStorage.getItem(cacheKey)
+    if (said !== null) {
+      const cached = JSON.parse(said) as Cached
+      view.value = cached.view
+      index.value = cached.index
+      since.value = cached.since
+      known = cached.view.count
+    }
+    await look(place)
+    timer = setTimeout(() => void watchOthers(), LOOK_MS)
+  }
+  function stop() {
+    stopped = true
+    clearTimeout(timer)
+    queue.stop()
+  }
+  const canGoBack = computed(() => since.value.length > 0 || (view.value?.last.length ?? 0) > 0)
+  return { view, index, steps, step, moreToCome, trouble, busy, lost: queue.waiting, canGoBack, open, look, on, tell, back, stop }
+}
