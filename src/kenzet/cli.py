@@ -1,4 +1,6 @@
-"""The command line: ``kenzet plan FILE.json``, ``kenzet schema`` and ``kenzet print FILE.pdf``. Needs no database."""
+"""The command line: ``kenzet plan FILE.json``, ``kenzet schema``, ``kenzet print FILE.pdf`` and ``kenzet sew QUILT``. Needs no
+database.
+"""
 
 from __future__ import annotations
 
@@ -12,6 +14,7 @@ from kenzet.core.errors import BadValue, KenzetError
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.formats import plan_file
 from kenzet.formats.plan_json import plan_json
+from kenzet.standins.machine import MachineStandIn, over_the_wire, quilt_called
 from kenzet.standins.printer import PrinterStandIn, png
 
 
@@ -32,17 +35,38 @@ def main(arguments: Sequence[str] | None = None) -> int:
     printing.add_argument("--skew", type=float, default=0.0, help="degrees askew")
     printing.add_argument("--margin", type=float, default=4.0, help="mm that cannot be printed")
     printing.add_argument("--dpi", type=int, default=300)
+    sewing = commands.add_parser(
+        "sew",
+        help="sew a quilt of a running Kenzet on the stand-in of a machine, and tell it stitch by stitch",
+    )
+    sewing.add_argument("quilt", help="the quilt's name")
+    sewing.add_argument("--at", default="http://127.0.0.1:8420", help="where Kenzet is (default %(default)s)")
+    sewing.add_argument("--steps", type=int, help="so many steps (default: until all is sewn)")
+    sewing.add_argument("--pace", type=float, default=15.0, help="mm a second, 0 as fast as it can")
+    sewing.add_argument("--stitch", type=float, default=2.5, help="mm")
+    sewing.add_argument("--wobble", type=float, default=5.0, help="per cent of a stitch")
+    sewing.add_argument("--drift", type=float, default=0.0, help="per cent that its counter is out by")
+    sewing.add_argument("--breaks", type=float, default=0.0, help="broken threads in 100 m")
+    sewing.add_argument("--bobbin", type=float, default=27.0, help="m of seam that a bobbin lasts for")
+    sewing.add_argument("--seed", type=int, default=1)
     chosen = parser.parse_args(arguments)
     try:
         if chosen.command == "schema":
             sys.stdout.write(plan_file.schema().decode())
         elif chosen.command == "print":
             _print(chosen)
+        elif chosen.command == "sew":
+            _sew(chosen)
         else:
             quilt = plan_file.load(chosen.file.read_bytes())
             print(json.dumps(plan_json(LaidQuilt(quilt)), indent=1))
     except OSError as error:
-        print(f"kenzet: {chosen.file}: {error.strerror}", file=sys.stderr)
+        what = (
+            f"{chosen.file}: {error.strerror}"
+            if chosen.command != "sew"
+            else f"no Kenzet answers at {chosen.at}: {error}"
+        )
+        print(f"kenzet: {what}", file=sys.stderr)
         return 1
     except KenzetError as error:
         where = f"{error.field}: " if error.field else ""
@@ -64,6 +88,25 @@ def _print(chosen: argparse.Namespace) -> None:
             print(file)
     except ValueError as error:
         raise BadValue(str(error)) from error
+
+
+def _sew(chosen: argparse.Namespace) -> None:
+    fit = chosen.stitch > 0.3 and chosen.pace >= 0 and 0 <= chosen.wobble <= 50 and abs(chosen.drift) <= 50
+    if not (fit and chosen.breaks >= 0 and chosen.bobbin > 0):
+        raise BadValue(
+            "Stitches are longer than 0.3 mm; wobble and drift at most 50 per cent; nothing below 0."
+        )
+    stand_in = MachineStandIn(
+        chosen.stitch, chosen.wobble / 100, chosen.drift / 100, chosen.breaks / 100, 1000 * chosen.bobbin, chosen.pace, chosen.seed
+    )  # fmt: skip
+    base = chosen.at.rstrip("/")
+    try:
+        many = stand_in.sews(over_the_wire(base, quilt_called(base, chosen.quilt)), chosen.steps)
+    except LookupError as error:
+        raise BadValue(str(error)) from error
+    except KeyboardInterrupt:
+        return
+    print(f"{many} steps, {stand_in.stitches:,} stitches")
 
 
 if __name__ == "__main__":

@@ -52,7 +52,7 @@ def test_what_is_told_is_counted_once_and_the_next_line_follows(client):
     events = [done(k, step, here["place"]) for k, step in enumerate(here["steps"][:8])]
     assert client.post("sewing/events", events=events).json == {"count": 8, "refused": []}
     assert client.post("sewing/events", events=events[2:]).json["count"] == 8
-    assert client.get("/sewing/count").json == {"count": 8}
+    assert client.get("/machine").json == {"count": 8, "last": "event-00007", "machine": None}
     view = client.post("sewing").json
     assert view["here"]["steps"][0]["number"] == 8 and view["here"]["left"] == 112
     assert view["last"][0] == "event-00007"
@@ -149,7 +149,7 @@ def test_a_line_that_is_not_there_is_refused_and_a_wrong_form_too(client):
     ):
         answer = client.post("sewing/events", events=[{**told(1, "sewn", place="3-2"), **wrong}])
         assert answer.status_code == 422, wrong
-    assert client.get("/sewing/count").json == {"count": 0}
+    assert client.get("/machine").json["count"] == 0
 
 
 def test_a_clock_that_is_ahead_is_set_right(client):

@@ -17,6 +17,7 @@ from kenzet.web.cupboard import cupboard
 from kenzet.web.drawing import drawing
 from kenzet.web.job import job
 from kenzet.web.kit import kit
+from kenzet.web.machine import Machines, machine
 from kenzet.web.marks import marks
 from kenzet.web.models import Problem
 from kenzet.web.photos import photos
@@ -54,6 +55,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.extensions["pool"] = settings.pool
     app.extensions["laid"] = LaidQuilts()
     app.extensions["sewing"] = Logs()
+    app.extensions["machines"] = Machines()
     guard.install(app)
     app.register_api(quilts)
     app.register_api(top)
@@ -66,6 +68,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(job)
     app.register_api(route)
     app.register_api(sewing)
+    app.register_api(machine)
     app.register_api(variants)
     app.register_api(recipes)
     app.register_api(marks)

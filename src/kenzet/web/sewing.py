@@ -31,7 +31,6 @@ from kenzet.web.marks import flat
 from kenzet.web.ruler import CAUTION
 from kenzet.web.sewing_models import (
     Bobbin,
-    CountView,
     LeftRow,
     PlaceShare,
     RecentLine,
@@ -107,13 +106,6 @@ def at_the_machine(path: m.QuiltPath, body: SewingRequest) -> Response:
     with connection() as conn:
         log = logs().log(conn, path.quilt)
     return answer(_view(laid, ways, log, body))
-
-
-@sewing.get("/sewing/count", responses={200: CountView})
-def events_known(path: m.QuiltPath) -> Response:
-    """Whether another device has told something."""
-    with connection() as conn:
-        return answer(CountView(count=len(logs().log(conn, path.quilt))))
 
 
 @sewing.post("/sewing/events", responses={200: Taken})

@@ -172,9 +172,3 @@ class SewingView(m.Wire):
     ending: str
     notes: list[str]
     caution: str
-
-
-class CountView(m.Wire):
-    """How many events are known."""
-
-    count: int

@@ -75,8 +75,8 @@ def lay_words(plan: ZonePlan, drawing: Drawing, line: int, on: LaidOn, total: Su
     if on.kind == "mark":
         return ["Lay the ruler’s edge ", reach, " beside the drawn line."]
     if on.kind == "nothing":
-        said = "Nothing beside it is sewn yet: draw this line first, and lay the ruler’s edge "
-        return [said, reach, " beside it."]
+        said = "Nothing beside it is sewn yet: draw this line, and lay the ruler’s edge "
+        return [said, reach, " off it."]
     return _ruler_words(on_words(on), total, unit)
 
 

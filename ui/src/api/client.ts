@@ -98,7 +98,7 @@ export const api = {
     told(client.POST('/api/quilts/{quilt}/route', { params: at(quilt), body, signal })),
   sewing: (quilt: string, body: Views['SewingRequest']) =>
     told(client.POST('/api/quilts/{quilt}/sewing', { params: at(quilt), body })),
-  sewingCount: (quilt: string) => told(client.GET('/api/quilts/{quilt}/sewing/count', { params: at(quilt) })),
+  follow: (quilt: string) => told(client.GET('/api/quilts/{quilt}/machine', { params: at(quilt) })),
   sewingTold: (quilt: string, body: Views['ToldRequest']) =>
     // outlives the page: the last line before a lid is closed is still told
     told(client.POST('/api/quilts/{quilt}/sewing/events', { params: at(quilt), body, keepalive: JSON.stringify(body).length < 50_000 })),

@@ -379,6 +379,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/machine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether another device or a machine has told something, and where the machine is. */
+        get: operations["machine_follow_machine_get"];
+        put?: never;
+        /** Messages as JSON lines, in order. A line that cannot be taken is told, and those after it are heard. */
+        post: operations["machine_hear_machine_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/marks": {
         parameters: {
             query?: never;
@@ -560,23 +578,6 @@ export interface paths {
         put?: never;
         /** What to do next, and how far she is. */
         post: operations["sewing_at_the_machine_sewing_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/quilts/{quilt}/sewing/count": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Whether another device has told something. */
-        get: operations["sewing_events_known_sewing_count_get"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1367,14 +1368,6 @@ export interface components {
             minutes: number;
         };
         /**
-         * CountView
-         * @description How many events are known.
-         */
-        CountView: {
-            /** Count */
-            count: number;
-        };
-        /**
          * CupboardView
          * @description The whole cupboard.
          */
@@ -1587,6 +1580,17 @@ export interface components {
             label: string;
             /** Tile */
             tile: string;
+        };
+        /**
+         * FollowView
+         * @description ``count`` events are known, ``last`` is the id of the newest that holds.
+         */
+        FollowView: {
+            /** Count */
+            count: number;
+            /** Last */
+            last: string;
+            machine: components["schemas"]["MachineHeard"] | null;
         };
         /**
          * ForgetRequest
@@ -1950,6 +1954,54 @@ export interface components {
             name: string;
             /** Put Away */
             put_away: boolean;
+        };
+        /**
+         * MachineAnswer
+         * @description ``faults`` are the lines of this call that were not taken as they are; ``step`` is None when all is sewn.
+         */
+        MachineAnswer: {
+            /** Faults */
+            faults: string[];
+            step: components["schemas"]["MachineStep"] | null;
+        };
+        /**
+         * MachineHeard
+         * @description A machine that is heard just now: so much of the step at hand is sewn; ``faults`` are the last things it told wrongly.
+         */
+        MachineHeard: {
+            /** Faults */
+            faults: string[];
+            /** Line */
+            line: number;
+            /** Mm */
+            mm: number;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Stitches */
+            stitches: number;
+        };
+        /**
+         * MachineStep
+         * @description The step at hand: ``mm`` of line and then of travelling; ``stops`` where the thread ends then.
+         */
+        MachineStep: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "begin" | "go" | "line";
+            /** Line */
+            line: number;
+            /** Mm */
+            mm: number;
+            /** Place */
+            place: string;
+            /** Stops */
+            stops: boolean;
+            /** Travel */
+            travel: number;
         };
         /**
          * MadeView
@@ -4441,6 +4493,68 @@ export interface operations {
             };
         };
     };
+    machine_follow_machine_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    machine_hear_machine_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MachineAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     marks_marks_view_marks_post: {
         parameters: {
             query?: never;
@@ -4786,37 +4900,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SewingView"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"][];
-                };
-            };
-        };
-    };
-    sewing_events_known_sewing_count_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                quilt: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CountView"];
                 };
             };
             /** @description Unprocessable Entity */

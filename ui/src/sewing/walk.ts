@@ -21,6 +21,13 @@ export function marksAlong(pieces: readonly Piece[]): number[] {
   return found
 }
 
+/** mm of a line of flat x, y. */
+export function lengthOf(points: readonly number[]): number {
+  let far = 0
+  for (let k = 2; k < points.length; k += 2) far += Math.hypot(points[k]! - points[k - 2]!, points[k + 1]! - points[k - 1]!)
+  return far
+}
+
 /** The first of `points` and the part of the line up to `far` mm. */
 export function partOf(points: readonly number[], far: number): number[] {
   const found = [points[0]!, points[1]!]

@@ -6,6 +6,8 @@ import { inOrder } from './unsent'
 
 const NEARLY_DONE = 12
 const LOOK_MS = 3000
+const FOLLOW_MS = 400
+const LOOK_AGAIN_MS = 4000
 
 interface Cached {
   view: Views['SewingView']
@@ -23,7 +25,12 @@ export function useSewing(quilt: string, unit: () => Unit) {
   const since = ref<Cached['since']>([])
   const trouble = ref('')
   const busy = ref(false)
+  /** a machine that is followed */
+  const machine = shallowRef<Views['MachineHeard']>()
   let known = 0
+  let looked = 0
+  /** the newest event of another that was followed without asking for everything */
+  let newest = ''
   let stopped = false
   let asked = 0
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -62,6 +69,8 @@ export function useSewing(quilt: string, unit: () => Unit) {
         if (queue.kept() !== undefined) continue // something was done meanwhile
         view.value = found
         known = found.count
+        newest = ''
+        looked = Date.now()
         index.value = 0
         since.value = []
         cache()
@@ -94,7 +103,7 @@ export function useSewing(quilt: string, unit: () => Unit) {
   /** The newest event did not happen. */
   async function back() {
     const mine = since.value[since.value.length - 1]
-    const id = mine?.id ?? view.value?.last[0]
+    const id = mine?.id ?? (newest || view.value?.last[0])
     if (!id) return
     trouble.value = ''
     queue.put(event('undone', { of: id }))
@@ -107,17 +116,29 @@ export function useSewing(quilt: string, unit: () => Unit) {
     since.value = since.value.slice(0, -1)
     await look()
   }
+  /** Another device or a machine may have done something: where it has gone on within what is known here, so do we. */
   async function watchOthers() {
     if (stopped) return
     try {
-      if (document.visibilityState === 'visible' && queue.kept() === undefined && view.value) {
-        const { count } = await api.sewingCount(quilt)
-        if (!stopped && queue.kept() === undefined && count !== known) await look()
+      if (document.visibilityState === 'visible' && queue.kept() === undefined && view.value && !busy.value) {
+        const mine = known
+        const found = await api.follow(quilt)
+        if (stopped) return
+        machine.value = found.machine ?? undefined
+        if (queue.kept() === undefined && known === mine && found.count !== known) {
+          const at = machine.value && machine.value.place === view.value.here?.place && machine.value.line ? view.value.here.steps.findIndex((one, k) => k >= index.value && one.number === machine.value!.line) : -1
+          if (at < 0 || view.value.here!.steps.length - at < NEARLY_DONE || Date.now() - looked > LOOK_AGAIN_MS) await look()
+          else {
+            index.value = at
+            newest = found.last
+            known = found.count
+          }
+        }
       }
     } catch (error) {
       if (!(error instanceof Problem)) throw error
     }
-    timer = setTimeout(() => void watchOthers(), LOOK_MS)
+    timer = setTimeout(() => void watchOthers(), machine.value ? FOLLOW_MS : LOOK_MS)
   }
   async function open(place = '') {
     const said = localStorage.getItem(cacheKey)
@@ -137,5 +158,5 @@ export function useSewing(quilt: string, unit: () => Unit) {
     queue.stop()
   }
   const canGoBack = computed(() => since.value.length > 0 || (view.value?.last.length ?? 0) > 0)
-  return { view, index, steps, step, moreToCome, trouble, busy, lost: queue.waiting, canGoBack, open, look, on, tell, back, stop }
+  return { view, index, machine, steps, step, moreToCome, trouble, busy, lost: queue.waiting, canGoBack, open, look, on, tell, back, stop }
 }

@@ -131,6 +131,13 @@ class Log:
         """What was done and not undone."""
         return [one for one in self._all if one.kind != "undone" and one.id not in self._undone]
 
+    @property
+    def newest(self) -> str:
+        """The id of the last of them; empty where nothing was done."""
+        return next(
+            (one.id for one in reversed(self._all) if one.kind != "undone" and one.id not in self._undone), ""
+        )
+
     def __len__(self) -> int:
         return len(self._all)
 

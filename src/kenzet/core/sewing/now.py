@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.quilt import QuiltRoute, Visit, costs_of
@@ -74,6 +76,11 @@ class Now:
     way: Way
     steps: tuple[Step, ...]
     onward: Visit | None
+
+    def point_in_quilt(self, point: Point) -> Point:
+        """Where a point of the part lies in the quilt."""
+        x, y = in_quilt(self.way, self.visit.place, np.array([point]))[0].tolist()
+        return x, y
 
 
 def now(ways: Ways, sewn: Sewn, wanted: str = "") -> Now | None:

@@ -10,7 +10,9 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from kenzet.core.sewing.way import Move
+from kenzet.core.geom.region import Point
+from kenzet.core.sewing.stretch import LEAST, Stretch
+from kenzet.core.sewing.way import Move, part_of
 
 
 @dataclass(frozen=True, eq=False)
@@ -39,6 +41,29 @@ class Step:
     def length(self) -> float:
         """mm of the needle's way."""
         return sum(move.length for move in self.moves) + self.across
+
+
+def sewn_until(step: Step, far: float) -> tuple[tuple[Stretch, ...], Point]:
+    """What of a step's line is sewn ``far`` mm along it, and where (in the part) the needle is then."""
+    sewn: list[Stretch] = []
+    left, at = far, step.sews[0].start
+    for move in step.sews:
+        assert move.stretch is not None
+        if left <= LEAST:
+            break
+        long = min(move.stretch.length, left)
+        cut = part_of(
+            move,
+            *(
+                (move.stretch.ends - long, move.stretch.ends)
+                if move.back
+                else (move.stretch.begins, move.stretch.begins + long)
+            ),
+        )
+        assert cut.stretch is not None
+        sewn.append(cut.stretch)
+        at, left = cut.end, left - long
+    return tuple(sewn), at
 
 
 def steps_of(moves: Sequence[Move]) -> list[Step]:

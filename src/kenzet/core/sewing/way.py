@@ -80,7 +80,7 @@ class Way:
             ends = [move.stretch.begins, *(at for span in left for at in span), move.stretch.ends]
             for begin, end in zip(ends[::2], ends[1::2], strict=True):
                 if end - begin > _AT:
-                    yield _part(move, begin, end).path
+                    yield part_of(move, begin, end).path
 
     def zone_of(self, move: Move) -> str:
         """The key of the zone that a sewn move belongs to."""
@@ -120,7 +120,7 @@ class Way:
             if not spans:
                 lead, planned = [], False
                 continue
-            left = _part(move, spans[0][0], spans[-1][1])
+            left = part_of(move, spans[0][0], spans[-1][1])
             found += (
                 [*lead, left] if planned and _near(left.start, move.start) else self._led_to(lead, left, here)
             )
@@ -200,7 +200,7 @@ def _begins(net: Network) -> list[float]:
     return found
 
 
-def _part(move: Move, begin: float, end: float) -> Move:
+def part_of(move: Move, begin: float, end: float) -> Move:
     """What of a sewn move lies from ``begin`` to ``end`` mm along its line."""
     assert move.stretch is not None
     whole = move.stretch

@@ -5,7 +5,7 @@ import type { Views } from '../../api/client'
 import { useQuilt } from '../../state/quilt'
 import { bobbinAfter, clock, nextStop, runsOut, type Step } from '../../sewing/machine'
 
-const props = defineProps<{ view: Views['SewingView']; steps: readonly Step[]; done: readonly Step[]; linesDone: number; paused: boolean }>()
+const props = defineProps<{ view: Views['SewingView']; steps: readonly Step[]; done: readonly Step[]; linesDone: number; paused: boolean; machine?: Views['MachineHeard'] }>()
 defineEmits<{ leave: [] }>()
 
 const quilt = useQuilt()
@@ -63,6 +63,7 @@ const stop = computed(() => {
       <div><dt>At the needle today</dt><dd>{{ clock(view.today + gone) }}</dd></div>
       <div><dt>Rest your hands in</dt><dd :class="{ madder: rest === 'now' }">{{ rest }}</dd></div>
       <div><dt>Next thread stop</dt><dd>{{ stop }}</dd></div>
+      <div v-if="machine"><dt>“{{ machine.name }}” counts</dt><dd data-testid="followed">{{ machine.stitches.toLocaleString('en') }} stitches</dd></div>
     </dl>
     <button class="plain" data-testid="leave" title="Escape" @click="$emit('leave')">leave the machine</button>
   </footer>
@@ -70,7 +71,7 @@ const stop = computed(() => {
 
 <style scoped>
 footer { background: var(--paper); border-top: 1px solid var(--rule); display: flex; align-items: center; justify-content: space-between; gap: 20px; padding: 0 20px; min-height: 66px; }
-dl { display: flex; flex-wrap: wrap; gap: 2px 34px; }
+dl { display: flex; flex-wrap: wrap; gap: 2px 28px; }
 dt { font-size: 14px; color: var(--soft); }
 dd { font-size: 19px; font-weight: 700; line-height: 1.25; }
 small { font-size: 14px; font-weight: 400; }

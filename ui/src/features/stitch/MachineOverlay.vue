@@ -21,6 +21,8 @@ const props = defineProps<{
 }>()
 
 const world = computed(() => `matrix(${props.view.scale} 0 0 ${-props.view.scale} ${props.view.x} ${props.view.y})`)
+/** from far away lines are thin, or they would run together */
+const wide = computed(() => Math.min(Math.max(props.view.scale / 1.6, 0.3), 1))
 const path = (some: readonly number[][]) => some.map(openPath).join('')
 const step = computed(() => props.steps[0])
 const sewn = computed(() => path([...props.here.done, ...props.done.flatMap((one) => one.points)]))
@@ -42,7 +44,7 @@ const needleAt = computed(() => spot(props.needle))
 </script>
 
 <template>
-  <g class="still">
+  <g class="still" :style="{ '--wide': wide }">
     <g :transform="world">
       <path :d="coming" class="coming" />
       <path :d="sewn" class="sewn" />
@@ -68,10 +70,10 @@ const needleAt = computed(() => spot(props.needle))
 <style scoped>
 .still { pointer-events: none; }
 path { fill: none; vector-effect: non-scaling-stroke; stroke-linejoin: round; }
-.coming { stroke: #2b3a67; stroke-width: 1.2; stroke-dasharray: 5 4; stroke-opacity: .7; }
-.sewn { stroke: #2b3a67; stroke-width: 2.8; stroke-linecap: round; }
-.now { stroke: #a8392c; stroke-width: 5; stroke-dasharray: 14 6; }
-.travel { stroke: #a8392c; stroke-width: 4; stroke-linecap: round; stroke-dasharray: .1 6.5; }
+.coming { stroke: #2b3a67; stroke-width: calc(1.2px * var(--wide)); stroke-dasharray: 5 4; stroke-opacity: .7; }
+.sewn { stroke: #2b3a67; stroke-width: calc(2.8px * var(--wide)); stroke-linecap: round; }
+.now { stroke: #a8392c; stroke-width: calc(5px * var(--wide)); stroke-dasharray: 14 6; }
+.travel { stroke: #a8392c; stroke-width: calc(4px * var(--wide)); stroke-linecap: round; stroke-dasharray: .1 6.5; }
 .end { fill: #a8392c; stroke: #fffcf6; stroke-width: 1.6; }
 .turns { fill: #fffcf6; stroke: #a8392c; stroke-width: 2.4; }
 .needle circle { fill: rgb(255 252 246 / 88%); stroke: #a8392c; stroke-width: 3; }

@@ -15,13 +15,14 @@ import MachineBar from './MachineBar.vue'
 import MachineOverlay from './MachineOverlay.vue'
 import UnpickCard from './UnpickCard.vue'
 import { doneOf, event, type Told } from '../../sewing/machine'
+import { lengthOf, partOf } from '../../sewing/walk'
 import { useAwake } from './awake'
 
 const quilt = useQuilt()
 const router = useRouter()
 const asked = useRoute().query.place
 const sewing = useSewing(quilt.id, () => quilt.unit)
-const { view, step, steps, index, trouble, lost, busy, canGoBack } = sewing
+const { view, machine, step, steps, index, trouble, lost, busy, canGoBack } = sewing
 const main = ref<HTMLButtonElement>()
 const canvas = ref<InstanceType<typeof QuiltCanvas>>()
 /** what is asked or shown instead of the step */
@@ -31,6 +32,17 @@ const awake = useAwake()
 useCanvasKeys(canvas)
 
 const here = computed(() => view.value?.here)
+/** where the needle of the machine that is followed is */
+const needle = computed(() => {
+  if (!machine.value || !step.value || machine.value.line !== step.value.number || machine.value.place !== here.value?.place) return undefined
+  let far = machine.value.mm
+  for (const piece of [...step.value.points, ...step.value.travels]) {
+    const long = lengthOf(piece)
+    if (far <= long) return partOf(piece, far).slice(-2)
+    far -= long
+  }
+  return step.value.at
+})
 const done = computed(() => here.value?.steps.slice(0, index.value) ?? [])
 const coming = computed(() => steps.value.slice(1, 4))
 const linesDone = computed(() => done.value.filter((one) => one.kind === 'line').length)
@@ -112,13 +124,14 @@ onBeforeUnmount(() => {
   <div v-if="quilt.view" class="machine">
     <div class="table">
       <QuiltCanvas ref="canvas" :quilt="quilt.view" :unit="quilt.unit" open pointing faint :seen="here?.place" @point="look">
-        <template #whole="{ view: camera }"><MachineOverlay v-if="here" :here="here" :view="camera" :spots="view?.spots ?? []" :steps="steps" :done="done" :broke="asks === 'broke' ? brokeAt : undefined" /></template>
+        <template #whole="{ view: camera }"><MachineOverlay v-if="here" :here="here" :view="camera" :spots="view?.spots ?? []" :steps="steps" :done="done" :needle="needle" :broke="asks === 'broke' ? brokeAt : undefined" /></template>
         <template #key><CanvasKey :shows="['done', 'line', 'travel', 'coming']" /></template>
       </QuiltCanvas>
     </div>
     <main class="say">
       <p v-if="lost" class="card weld" role="status" data-testid="lost">Kenzet does not answer. Go on: what you sew is kept here and told when it answers again.</p>
       <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
+      <p v-if="machine?.faults.length" class="card weld" data-testid="faults">“{{ machine.name }}”: {{ machine.faults[machine.faults.length - 1] }}</p>
       <template v-if="asks === 'pause'">
         <h2 class="line">Rest</h2>
         <p class="lay">Shake your hands out, look at something far away. Nothing is lost.</p>
@@ -173,7 +186,7 @@ onBeforeUnmount(() => {
       <p v-else-if="busy" class="lay" role="status">Looking for the next line …</p>
       <p v-else-if="view && lost" class="lay">No more lines are known here until Kenzet answers again.</p>
     </main>
-    <MachineBar v-if="view" class="bar" :view="view" :steps="steps" :done="done" :lines-done="linesDone" :paused="asks === 'pause'" @leave="leave" />
+    <MachineBar v-if="view" class="bar" :view="view" :steps="steps" :done="done" :lines-done="linesDone" :machine="machine" :paused="asks === 'pause'" @leave="leave" />
   </div>
 </template>
 

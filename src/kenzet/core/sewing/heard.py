@@ -1,0 +1,127 @@
+"""What a machine tells while it sews, and what that means for the log.
+
+A machine numbers its messages from 0 and tells stitches and mm since its message before; the server knows which step is at
+hand. Nothing that comes doubled, late or from the future is counted; what is missing is told.
+"""
+
+from __future__ import annotations
+
+from collections import deque
+from collections.abc import Callable
+from dataclasses import dataclass, field, replace
+from typing import Literal
+
+from kenzet.core.geom.region import Point
+from kenzet.core.sewing.log import Event
+from kenzet.core.sewing.now import Now
+from kenzet.core.sewing.steps import Step, sewn_until
+from kenzet.core.sewing.way import Move
+
+Says = Literal["hello", "stitches", "pedal", "broke", "bobbin"]
+_AHEAD_S = 5.0
+_FAULTS = 5
+
+
+@dataclass(frozen=True, slots=True)
+class Message:
+    """``hello`` begins anew at ``seq`` 0 with a ``name``; ``stitches``: ``count`` of them, ``mm`` of way; ``pedal``: the step is done; ``broke``:
+    the thread; ``bobbin``: it is empty, a full one is put in. ``at`` is in seconds since 1970.
+    """
+
+    says: Says
+    seq: int
+    at: float
+    name: str = ""
+    count: int = 0
+    mm: float = 0.0
+
+
+@dataclass
+class Heard:
+    """One machine at one quilt: the last message's ``seq``, and ``mm`` and ``stitches`` of the step at hand."""
+
+    name: str = ""
+    begun: str = ""
+    seq: int = -1
+    mm: float = 0.0
+    stitches: int = 0
+    when: float = 0.0
+    faults: deque[str] = field(default_factory=lambda: deque(maxlen=_FAULTS))
+
+    def take(self, message: Message, clock: float, here: Callable[[], Now | None]) -> tuple[list[Event], str]:
+        """What is to be logged, and what was wrong with the message, if anything; ``here`` tells which step is at hand."""
+        if message.at > clock + _AHEAD_S:
+            return (
+                [],
+                f"Message {message.seq} comes from the future; set the machine’s clock. It was not counted.",
+            )
+        self.when = clock
+        if message.says == "hello":
+            self.name, self.begun, self.seq = (
+                message.name or "machine",
+                f"{int(message.at * 1000):x}",
+                message.seq,
+            )
+            self.mm, self.stitches = 0.0, 0
+            return [], ""
+        if not self.begun:
+            return [], "A machine has to say hello first."
+        if message.seq <= self.seq:
+            return [], f"Message {message.seq} came twice or too late. It was not counted again."
+        missing = self._missing(message.seq)
+        self.seq = message.seq
+        if message.says == "stitches":
+            self.mm += message.mm
+            self.stitches += message.count
+            return [], missing
+        now = here()
+        return (
+            ([], "Nothing is left to sew.")
+            if now is None
+            else (self._done(message, now, now.steps[0]), missing)
+        )
+
+    def _missing(self, seq: int) -> str:
+        many = seq - self.seq - 1
+        if not many:
+            return ""
+        which = f"Message {self.seq + 1} is" if many == 1 else f"Messages {self.seq + 1} to {seq - 1} are"
+        return f"{which} missing; stitches may be too few."
+
+    def _done(self, message: Message, now: Now, step: Step) -> list[Event]:
+        event = Event(
+            f"m-{self.begun}-{message.seq}", "sewn", message.at, now.visit.place, now.point_in_quilt(_end(now, step)),
+            stitches=self.stitches,
+        )  # fmt: skip
+        if message.says == "pedal":
+            if step.kind != "line":
+                event = replace(event, kind="begun" if step.kind == "begin" else "gone", far=step.length)
+            else:
+                sewn = tuple(move.stretch for move in step.sews if move.stretch)
+                event = replace(event, sewn=sewn, far=step.length)
+            found = [event]
+        else:
+            found = [self._broken(event, now, step)]
+            if message.says == "bobbin":
+                found.append(Event(f"{event.id}-b", "bobbin", message.at))
+        self.mm, self.stitches = 0.0, 0
+        return found
+
+    def _broken(self, event: Event, now: Now, step: Step) -> Event:
+        if step.kind != "line":
+            return replace(event, kind="broke", at=now.point_in_quilt(_start(now, step)))
+        far = min(self.mm, sum(move.length for move in step.sews))
+        sewn, at = sewn_until(step, far)
+        return replace(event, kind="broke", at=now.point_in_quilt(at), sewn=sewn, far=far)
+
+
+def _first(now: Now, step: Step) -> Move:
+    return step.moves[0] if step.moves else now.steps[1].moves[0]
+
+
+def _start(now: Now, step: Step) -> Point:
+    return _first(now, step).start
+
+
+def _end(now: Now, step: Step) -> Point:
+    return step.moves[-1].end if step.moves else _start(now, step)
