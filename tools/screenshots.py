@@ -54,7 +54,6 @@ def main() -> None:
         page.get_by_label("Kenzet: your quilts").click()
         page.get_by_role("button", name="Kelp Garden", exact=True).click()
         page.get_by_test_id("canvas").wait_for()
-        keep_curve(page)
         keep_top(page)
         browser.close()
         served.stop()
@@ -80,9 +79,10 @@ def keep_marks(page: Page) -> None:
 
 
 def keep_stitch(page: Page) -> None:
-    """A third of the way through a block."""
+    """The order, a third of the way through a block, and twenty-odd lines on at the machine."""
     page.keyboard.press("5")
     page.locator(".visit").first.wait_for(timeout=60_000)
+    keep(page, "order")
     box = page.get_by_test_id("canvas").bounding_box()
     assert box
     page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2 + 55)
@@ -92,6 +92,13 @@ def keep_stitch(page: Page) -> None:
     page.mouse.move(700, 790)
     keep(page, "stitch")
     page.get_by_test_id("whole").click()
+    page.get_by_test_id("to-machine").click()
+    page.get_by_test_id("line").wait_for()
+    for _ in range(26):
+        page.keyboard.press("Space")
+        page.wait_for_timeout(40)
+    keep(page, "machine")
+    page.keyboard.press("Escape")
 
 
 def keep_bench(page: Page) -> None:
@@ -126,15 +133,6 @@ def keep_choosing(page: Page) -> None:
     page.get_by_test_id("way").first.wait_for()
     keep(page, "meets")
     page.get_by_test_id("meet-card").get_by_role("button", name="done").click()
-
-
-def keep_curve(page: Page) -> None:
-    """Her curved rulers ranked for one line of a petal."""
-    page.keyboard.press("2")
-    page.get_by_role("button", name=re.compile("^Anemone: petals")).first.click()
-    page.get_by_test_id("show-ruler").first.click()
-    page.get_by_test_id("curves").wait_for()
-    keep(page, "curve")
 
 
 def keep_top(page: Page) -> None:
@@ -206,7 +204,6 @@ def keep_photo_ground(page: Page) -> None:
         page.mouse.down()
         page.mouse.move(a * x + e, a * y + f, steps=5)
         page.mouse.up()
-    keep(page, "corners")
     page.get_by_test_id("photo-lay").click()
     page.get_by_test_id("photo-strength").wait_for()
     keep(page, "photo")

@@ -14,6 +14,8 @@ const KEYS = [
   ['c', 'a crosshair: arrows move it, Enter clicks, Shift-Enter adds'],
   ['1 2 3 4 5', 'Top, Fills, Kit, Marks, Stitch'],
   ['space  ←  →', 'Stitch: run or halt the needle, one piece back, one on'],
+  ['space  b  t', 'At the machine: done, back, thread broke'],
+  ['s h u w l p', 'At the machine: skip, by eye, unpicked, new bobbin, what is left, pause'],
   ['r  m', 'Top: turn, mirror the block in hand or chosen'],
   ['r x  [ ]', 'Ruler bench: turn by 15 degrees, other side, turn by one; arrows move it'],
   ['l k  space', 'Ruler bench: lay it for the line, keep the line, next line'],
