@@ -30,7 +30,7 @@ def test_every_place_comes_once_in_her_order(client):
 
 
 def test_the_way_through_a_block_hangs_together_and_sews_all_of_it(client):
-    here = client.post("route", place="2-2").json["here"]
+    here = client.post("route", number=1).json["here"]
     legs = here["legs"]
     assert legs[0]["begins"] and here["sentence"].startswith("Begin ")
     for before, leg in pairwise(legs):
@@ -41,16 +41,16 @@ def test_the_way_through_a_block_hangs_together_and_sews_all_of_it(client):
     travelled = sum(leg["length"] for leg in legs if not leg["sews"])
     assert rows(here)["Travelling"].startswith(f"{travelled / 25.4:,.0f} in")
     assert "ditch" in " ".join(words(leg["words"]) for leg in legs if not leg["sews"])
-    again = client.post("route", place="3-2", unit="mm").json["here"]
+    again = client.post("route", number=2, unit="mm").json["here"]
     assert [leg["length"] for leg in sorted(again["legs"], key=lambda leg: leg["length"])] == pytest.approx(
         [leg["length"] for leg in sorted(legs, key=lambda leg: leg["length"])], abs=0.01
     )
-    assert client.post("route", place="nowhere").json["here"] is None
+    assert client.post("route", number=99).json["here"] is None
 
 
 def test_the_way_is_a_drawing_at_true_size_with_every_line_numbered(client):
-    legs = client.post("route", place="2-2").json["here"]["legs"]
-    answer = client.get("/route.svg", place="2-2")
+    legs = client.post("route", number=1).json["here"]["legs"]
+    answer = client.get("/route.svg", number=1)
     drawing = svgelements.SVG.parse(io.BytesIO(answer.data), ppi=25.4)
     assert drawing.width == pytest.approx(12 * 25.4 + 12, abs=0.01)
     sewn = sum(leg["sews"] for leg in legs)
@@ -59,14 +59,14 @@ def test_the_way_is_a_drawing_at_true_size_with_every_line_numbered(client):
     paths = [path for path in drawing.elements() if isinstance(path, svgelements.Path)]
     lines = [path.length() for path in paths if path.stroke == "#2b3a67"][::2]
     assert sum(lines) == pytest.approx(sum(leg["length"] for leg in legs if leg["sews"]), rel=1e-3)
-    assert client.get("/route.svg", place="nowhere").status_code == 404
+    assert client.get("/route.svg", number=99).status_code == 404
 
 
 def test_what_stops_are_worth_changes_the_route(client):
-    view = client.post("route", place="2-2").json
+    view = client.post("route", number=2).json
     dear = rows(view["here"])
     client.change(1, "stitch-2", {"kind": "stitching", "stitching": {**view["doc"], "stops": 0}})
-    cheap = rows(client.post("route", place="2-2").json["here"])
+    cheap = rows(client.post("route", number=1).json["here"])
     assert dear["Thread stops on the way"] == "none" and int(cheap["Thread stops on the way"]) > 5
     assert int(cheap["Travelling"].split(" ")[0]) < int(dear["Travelling"].split(" ")[0])
     refused = client.change(2, "stitch-3", {"kind": "stitching", "stitching": {**view["doc"], "stops": 11}})

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from itertools import groupby
+from itertools import groupby, pairwise
 from typing import Any, Literal
 
 import numpy as np
@@ -11,6 +11,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from kenzet.core.errors import BadValue, Unknown
+from kenzet.core.geom.region import Floats
 from kenzet.core.measure import COARSE, Unit, in_words, long_figure
 from kenzet.core.params import forms
 from kenzet.core.route.needle import Needle, needle, roll
@@ -32,14 +33,14 @@ route = APIBlueprint("route", __name__, url_prefix="/api/quilts/<quilt>")
 
 
 class RouteRequest(m.Reading):
-    """The route of the quilt, and of what is sewn at one place."""
+    """The route of the quilt, and of what is sewn at the ``number``-th place of its order, from 1."""
 
-    place: m.PlaceKey = ""
+    number: m.Number = 0
 
 
 class LegView(m.Wire):
     """A piece of the way: a line that is sewn or a lane that is travelled, flat x, y in the quilt, mm, in the direction of
-    sewing. ``begins`` where the thread begins anew.
+    sewing. ``begins`` where the thread begins anew. ``spot`` lies on it, x, y in the part.
     """
 
     points: list[float]
@@ -48,6 +49,7 @@ class LegView(m.Wire):
     kind: Literal["line", "ditch", "edge", "step"]
     begins: bool
     words: m.Words
+    spot: list[float]
 
 
 class VisitView(m.Wire):
@@ -60,13 +62,28 @@ class VisitView(m.Wire):
     stop: bool
 
 
+class AvoidedView(m.Wire):
+    """The ``number``-th of the spots that are avoided; ``at`` is where it lies in the quilt."""
+
+    number: int
+    how: Literal["bulky", "never"]
+    at: list[float]
+
+
 class HereView(m.Wire):
-    """What is sewn in one go at a place."""
+    """What is sewn in one go at a place of ``part``; ``start`` and ``end`` are the corners that are pinned, empty where none is.
+    ``fault`` says why they could not be kept.
+    """
 
     place: str
     name: str
     occurs: str
     number: int
+    part: str
+    start: str
+    end: str
+    fault: str
+    avoided: list[AvoidedView]
     sentence: str
     rows: list[m.Row]
     legs: list[LegView]
@@ -101,15 +118,15 @@ def route_view(path: m.QuiltPath, body: RouteRequest) -> Response:
             ],
             doc=stitching.model_dump(mode="json"),
             notes=_notes(laid, found, body.unit),
-            here=_here(laid, found, body.place, body.unit) if body.place else None,
+            here=_here(laid, found, body.number, body.unit) if 0 < body.number <= len(found.visits) else None,
         )
     )
 
 
 class WayQuery(m.Reading):
-    """The way through what is sewn at a place."""
+    """The way through what is sewn at the ``number``-th place, from 1."""
 
-    place: m.PlaceKey
+    number: m.Number
 
 
 @route.get("/route.svg")
@@ -117,9 +134,9 @@ def way_svg(path: m.QuiltPath, query: WayQuery) -> Response:
     """As a picture at true size, in the coordinates of the block, every line numbered."""
     _, laid = laid_quilt(path.quilt)
     found = route_quilt(laid)
-    visit = next((one for one in found.visits if one.place == query.place), None)
-    if visit is None:
-        raise Unknown("Nothing is sewn there.", "place")
+    if not 0 < query.number <= len(found.visits):
+        raise Unknown("Nothing is sewn there.", "number")
+    visit = found.visits[query.number - 1]
     one = found.routes[visit.route]
     part = one.unit.part
     way = [
@@ -202,20 +219,31 @@ def _notes(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[str]:
             said.append(
                 f"{one.unit.part.name}: {row} lines in a row are sewn the same way; the layers may creep."
             )
+    for before, visit in pairwise(found.visits):
+        foot, was = (found.routes[v.route].unit.foot for v in (visit, before))
+        if foot != was:
+            number = found.visits.index(visit)
+            said.append(
+                f"Numbers 1 to {number} are sewn with the {was}; change to the {foot} before number {number + 1}."
+            )
+    if laid.quilt.stitching.ditch == "last" and any(
+        one.unit.rank and all(d.in_the_ditch for _, d in one.unit.drawings) for one in found.routes
+    ):
+        said.append("The ditch is sewn last: where you travel along it before that, it is sewn twice.")
     loose = sum(len(one.runs) > 1 for one in found.routes)
     if loose and laid.quilt.stitching.retrace == "forbidden":
         said.append("Lines may not be sewn over again: some can only be reached with a new thread.")
     return list(dict.fromkeys(said))
 
 
-def _here(laid: LaidQuilt, found: QuiltRoute, place: str, unit: Unit) -> HereView | None:
-    number, visit = next(((k, v) for k, v in enumerate(found.visits, 1) if v.place == place), (0, None))
-    if visit is None:
-        return None
+def _here(laid: LaidQuilt, found: QuiltRoute, number: int, unit: Unit) -> HereView:
+    visit = found.visits[number - 1]
+    place = visit.place
     one = found.routes[visit.route]
     cost = needle(
         laid.quilt.kit, one.network.stitched, one.travelled, len(one.unit.courses), _pivots(one), len(one.runs) - 1, laid.quilt.stitching.ends
     )  # fmt: skip
+    pin = laid.quilt.stitching.pins.get(one.unit.part.key)
     times = sum(other.route == visit.route for other in found.visits)
     return HereView(
         place=place,
@@ -223,6 +251,21 @@ def _here(laid: LaidQuilt, found: QuiltRoute, place: str, unit: Unit) -> HereVie
         occurs=f"number {number} of {len(found.visits)}"
         + (f" · the same way in {times}" if times > 1 else ""),
         number=number,
+        part=one.unit.part.key,
+        start=(pin.start if pin else None) or "",
+        end=(pin.end if pin else None) or "",
+        fault="No lane leads from the one corner to the other in one thread."
+        if pin and (pin.start or pin.end) and not one.pinned
+        else "",
+        avoided=[
+            AvoidedView(
+                number=k,
+                how=spot.how,
+                at=flat(place_all(one.unit.part.places[place], np.array([[spot.x, spot.y]]))),
+            )
+            for k, spot in enumerate(laid.quilt.stitching.avoided)
+            if spot.part == one.unit.part.key
+        ],
         sentence=sentence(one, visit),
         rows=[
             *_way_rows(one.network.stitched, one.travelled, len(one.runs) - 1, unit),
@@ -248,7 +291,14 @@ def _legs(laid: LaidQuilt, one: UnitRoute, visit: Visit, unit: Unit) -> Iterable
                 kind=KINDS[int(one.network.kinds[legs[0].edge])],  # type: ignore[arg-type]
                 begins=n == 0,
                 words=leg_words(laid, one, legs[0], far, unit),
+                spot=_middle(max(lines, key=len)),
             )
+
+
+def _middle(path: Floats) -> list[float]:
+    k = len(path) // 2
+    x, y = ((path[k - 1] + path[k]) / 2).tolist()
+    return [round(x, 3), round(y, 3)]
 
 
 def _piece(one: UnitRoute, number: int, leg: Leg) -> tuple[bool, int, int]:

@@ -153,8 +153,12 @@ def _why_not(ways: Ways, told: Told) -> str:
     if told.kind == "undone" and not told.of:
         return "It does not say what did not happen."
     if told.place in ways.at:
-        unit = ways.of(ways.route.visits[ways.at[told.place]]).route.unit
-        drawn = dict(zip(unit.words, (drawing for _, drawing in unit.drawings), strict=True))
+        units = [ways.of(ways.route.visits[k]).route.unit for k in ways.at[told.place]]
+        drawn = {
+            word: drawing
+            for unit in units
+            for word, (_, drawing) in zip(unit.words, unit.drawings, strict=True)
+        }
         for one in (*told.sewn, *told.back):
             drawing = drawn.get(one.of)
             if drawing is not None and (

@@ -50,7 +50,10 @@ def step_views(laid: LaidQuilt, log: Log, here: Now, unit: Unit) -> Iterable[Sew
     last = (newest.of, newest.line) if newest else ("", -1)
     for k, step in enumerate(here.steps[:AHEAD]):
         if step.kind != "line":
-            yield _way_in(here, step, k, unit)
+            view = _way_in(here, step, k, unit)
+            if k == 0 and here.new_foot:
+                view.lay = [f"Change to the {here.new_foot} first. ", *view.lay]
+            yield view
             continue
         yield _line(laid, here, step, sewn, last, k + 1 == len(here.steps), unit)
         stretch = step.sews[-1].stretch

@@ -118,7 +118,7 @@ export const api = {
   redo: (quilt: string, version: number) =>
     told(client.POST('/api/quilts/{quilt}/redo', { params: at(quilt), body: { version } })),
   jobSheet: (quilt: string, query: Record<string, string>) => `/api/quilts/${quilt}/job.pdf?${new URLSearchParams(query)}`,
-  routeFile: (quilt: string, place: string, unit: Unit) => `/api/quilts/${quilt}/route.svg?${new URLSearchParams({ place, unit })}`,
+  routeFile: (quilt: string, number: number, unit: Unit) => `/api/quilts/${quilt}/route.svg?${new URLSearchParams({ number: String(number), unit })}`,
   planFile: (quilt: string) => `/api/quilts/${quilt}/plan.json`,
   /** The address of a mark sheet or of a table of it, for a link. */
   sheet: (quilt: string, zone: string, file: 'sheet.pdf' | 'sheet.svg' | 'sheet.dxf' | 'ticks.csv' | 'strokes.csv' | 'strip.pdf', query: Record<string, string>) =>

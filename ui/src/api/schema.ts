@@ -1030,6 +1030,21 @@ export interface components {
             where: string;
         };
         /**
+         * AvoidedView
+         * @description The ``number``-th of the spots that are avoided; ``at`` is where it lies in the quilt.
+         */
+        AvoidedView: {
+            /** At */
+            at: number[];
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "bulky" | "never";
+            /** Number */
+            number: number;
+        };
+        /**
          * BenchEdge
          * @description One edge of a ruler with the plastic behind it, flat x, y lists in the ruler's own coordinates (see ``plastic``).
          *
@@ -1700,9 +1715,16 @@ export interface components {
         };
         /**
          * HereView
-         * @description What is sewn in one go at a place.
+         * @description What is sewn in one go at a place of ``part``; ``start`` and ``end`` are the corners that are pinned, empty where none is.
+         *     ``fault`` says why they could not be kept.
          */
         HereView: {
+            /** Avoided */
+            avoided: components["schemas"]["AvoidedView"][];
+            /** End */
+            end: string;
+            /** Fault */
+            fault: string;
             /** Legs */
             legs: components["schemas"]["LegView"][];
             /** Name */
@@ -1711,12 +1733,16 @@ export interface components {
             number: number;
             /** Occurs */
             occurs: string;
+            /** Part */
+            part: string;
             /** Place */
             place: string;
             /** Rows */
             rows: components["schemas"]["Row"][];
             /** Sentence */
             sentence: string;
+            /** Start */
+            start: string;
         };
         /**
          * Home
@@ -1924,7 +1950,7 @@ export interface components {
         /**
          * LegView
          * @description A piece of the way: a line that is sewn or a lane that is travelled, flat x, y in the quilt, mm, in the direction of
-         *     sewing. ``begins`` where the thread begins anew.
+         *     sewing. ``begins`` where the thread begins anew. ``spot`` lies on it, x, y in the part.
          */
         LegView: {
             /** Begins */
@@ -1940,6 +1966,8 @@ export interface components {
             points: number[];
             /** Sews */
             sews: boolean;
+            /** Spot */
+            spot: number[];
             /** Words */
             words: (string | components["schemas"]["Shown"])[];
         };
@@ -2686,14 +2714,14 @@ export interface components {
         };
         /**
          * RouteRequest
-         * @description The route of the quilt, and of what is sewn at one place.
+         * @description The route of the quilt, and of what is sewn at the ``number``-th place of its order, from 1.
          */
         RouteRequest: {
             /**
-             * Place
-             * @default
+             * Number
+             * @default 0
              */
-            place: string;
+            number: number;
             /**
              * Unit
              * @default in
@@ -4822,7 +4850,7 @@ export interface operations {
         parameters: {
             query: {
                 unit?: "in" | "mm";
-                place: string;
+                number: number;
             };
             header?: never;
             path: {

@@ -28,5 +28,5 @@ class Costs:
         table = np.array(
             [np.inf if (factor := factors[kind]) is None else factor for kind in range(len(factors))]
         )
-        found: Floats = network.lengths * table[network.kinds]
+        found: Floats = network.lengths * table[network.kinds] * network.dear
         return found

@@ -61,6 +61,7 @@ class Network:
     (LINE, DITCH, EDGE, STEP) and belongs to course ``courses[k]``, -1 for lanes. ``passes`` says how often it must be sewn.
     ``tips`` are the nodes at which the first and the last line of every family end, ``pieces`` the edges that must be sewn in each
     piece of cloth, ``lines`` the two nodes at which every line ends that is not closed, in order, as often as it is sewn.
+    ``dear`` is by how much travelling along each edge is dearer than its kind, infinite where she will not.
     """
 
     points: Floats
@@ -73,6 +74,7 @@ class Network:
     tips: tuple[int, ...]
     pieces: tuple[list[int], ...]
     lines: tuple[tuple[int, int], ...]
+    dear: Floats
 
     @cached_property
     def degrees(self) -> Ints:
@@ -284,6 +286,7 @@ class _Builder:
             tuple(dict.fromkeys(int(np.argmin(np.hypot(*(points - tip).T))) for tip in _tips(courses))),
             tuple(pieces.values()),
             tuple(_lines(courses, node, self._rows)),
+            np.ones(len(chosen)),
         )  # fmt: skip
 
 

@@ -20,7 +20,18 @@ _MID = 0.5
 
 
 def in_order(laid: LaidQuilt, places: Sequence[tuple[int, str]]) -> list[tuple[int, str]]:
-    """Blocks first, in her order, then what runs between and round them, then what lies across the whole top."""
+    """Blocks first, in her order, then what runs between and round them, then what lies across the whole top. What she has
+    dragged into an order of her own comes first, in that order.
+    """
+    if laid.quilt.stitching.order == "my own":
+        rank = {place: k for k, place in enumerate(laid.quilt.stitching.own)}
+        rest = in_order_of(laid, [one for one in places if one[1] not in rank], "centre outward")
+        return [*sorted((one for one in places if one[1] in rank), key=lambda one: rank[one[1]]), *rest]
+    return in_order_of(laid, places, laid.quilt.stitching.order)
+
+
+def in_order_of(laid: LaidQuilt, places: Sequence[tuple[int, str]], order: Order) -> list[tuple[int, str]]:
+    """In one of the schools' orders."""
     blocks = [
         one
         for one in places
@@ -33,7 +44,7 @@ def in_order(laid: LaidQuilt, places: Sequence[tuple[int, str]]) -> list[tuple[i
         middles = {place: (laid.top.width - x, y) for place, (x, y) in middles.items()}
     sizes = [min(laid.top.at[place].width, laid.top.at[place].height) for _, place in blocks]
     band = _MID * min(sizes, default=1.0)
-    keys = _ORDERS[laid.quilt.stitching.order](middles, laid.middle, band)
+    keys = _ORDERS[order](middles, laid.middle, band)
     return [*sorted(blocks, key=lambda one: keys[one[1]]), *others]
 
 

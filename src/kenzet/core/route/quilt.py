@@ -18,9 +18,10 @@ from kenzet.core.plan import plan_quilt
 from kenzet.core.route.costs import INCH, Costs
 from kenzet.core.route.network import Ints
 from kenzet.core.route.order import in_order
+from kenzet.core.route.passes import Pass, pass_of
 from kenzet.core.route.seams import Seams
 from kenzet.core.route.unit import Unit
-from kenzet.core.route.unit_route import UnitRoute, route_unit
+from kenzet.core.route.unit_route import UnitRoute, Wishes, route_unit
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.layout import Part
 from kenzet.core.top.stitching import Stitching
@@ -72,22 +73,30 @@ class QuiltRoute:
 
 
 def units_of(laid: LaidQuilt) -> list[Unit]:
-    """What is sewn in one go at a place, every kind once; zones that lie together at a place go together."""
-    by_place: dict[str, list[tuple[str, Drawing]]] = {}
+    """What is sewn in one go at a place, every kind once; zones that lie together at a place go together, as long as they are
+    sewn in the same pass.
+    """
+    by_place: dict[tuple[Pass, str], list[tuple[str, Drawing]]] = {}
     parts: dict[str, Part] = {}
     for key, plan in plan_quilt(laid).items():
         for drawing in plan.drawings:
             if not drawing.fill.sewn or drawing.hints or not drawing.lines:
                 continue
+            in_pass = pass_of(laid.quilt.stitching, plan.kit, drawing)
             for place in drawing.places:
-                by_place.setdefault(place, []).append((key, drawing))
+                by_place.setdefault((in_pass, place), []).append((key, drawing))
                 parts[place] = drawing.shape.part
-    kinds: dict[tuple[str, ...], list[str]] = {}
-    for place, drawings in by_place.items():
-        kinds.setdefault(
-            (parts[place].key, *(f"{key} {id(drawing)}" for key, drawing in drawings)), []
-        ).append(place)
-    return [Unit(parts[places[0]], tuple(places), tuple(by_place[places[0]])) for places in kinds.values()]
+    kinds: dict[tuple[Pass, tuple[str, ...]], list[str]] = {}
+    for (in_pass, place), drawings in by_place.items():
+        named = (parts[place].key, *(f"{key} {id(drawing)}" for key, drawing in drawings))
+        kinds.setdefault((in_pass, named), []).append(place)
+    ranks = {one: k for k, one in enumerate(sorted({one for one, _ in by_place}))}
+    return [
+        Unit(
+            parts[places[0]], tuple(places), tuple(by_place[in_pass, places[0]]), in_pass.foot, ranks[in_pass]
+        )
+        for (in_pass, _), places in kinds.items()
+    ]
 
 
 def route_quilt(laid: LaidQuilt) -> QuiltRoute:
@@ -106,17 +115,16 @@ def route_quilt(laid: LaidQuilt) -> QuiltRoute:
 
 def _kept(laid: LaidQuilt, unit: Unit, costs: Costs) -> tuple[UnitRoute, ...]:
     """What was found for the same lines at the same prices is not looked for again."""
-    from_right = laid.quilt.kit.machine.throat == "left"
+    stitching = laid.quilt.stitching
+    part = unit.part.key
+    avoided = tuple(one for one in stitching.avoided if one.part == part)
+    wishes = Wishes(laid.quilt.kit.machine.throat == "left", stitching.pins.get(part), avoided)
     key = (
-        unit.part.key,
-        tuple(id(drawing) for _, drawing in unit.drawings),
-        len(unit.places) > 1,
-        costs,
-        from_right,
-    )
+        part, tuple(id(drawing) for _, drawing in unit.drawings), len(unit.places) > 1, costs, wishes,
+    )  # fmt: skip
     found = laid.kept_routes.get(key)
     if not isinstance(found, tuple):
-        found = route_unit(unit, costs, from_right)
+        found = route_unit(unit, costs, wishes)
         if len(laid.kept_routes) > _KEPT:
             laid.kept_routes.clear()
         laid.kept_routes[key] = found
@@ -124,14 +132,23 @@ def _kept(laid: LaidQuilt, unit: Unit, costs: Costs) -> tuple[UnitRoute, ...]:
 
 
 def _visits(laid: LaidQuilt, kinds: Sequence[Sequence[UnitRoute]], costs: Costs) -> Iterable[Visit]:
-    """The places in her order, each by the route, forwards or backwards, with which the least is travelled in all."""
+    """The places in her order, pass after pass, each by the route, forwards or backwards, with which the least is travelled in
+    all. With another foot a new thread is begun.
+    """
     routes = [route for some in kinds for route in some]
     first = np.cumsum([0, *(len(some) for some in kinds)]).tolist()
     ways = [
-        [(number, back) for number in range(first[k], first[k + 1]) for back in (False, True)]
+        [
+            (number, back)
+            for number in range(first[k], first[k + 1])
+            for back in ((False,) if routes[number].pinned else (False, True))
+        ]
         for k in range(len(kinds))
     ]
-    order = in_order(laid, [(k, place) for k, some in enumerate(kinds) for place in some[0].unit.places])
+    passes: dict[int, list[tuple[int, str]]] = {}
+    for k, some in enumerate(kinds):
+        passes.setdefault(some[0].unit.rank, []).extend((k, place) for place in some[0].unit.places)
+    order = [one for rank in sorted(passes) for one in in_order(laid, passes[rank])]
     if not order:
         return
     seams = Seams(routes, costs)
@@ -140,9 +157,15 @@ def _visits(laid: LaidQuilt, kinds: Sequence[Sequence[UnitRoute]], costs: Costs)
     cost = own[order[0][0]]
     steps: list[tuple[Ints, Floats]] = []
     for (was, before), (now, here) in pairwise(order):
-        across = np.array(
-            [[seams.across((m, before), back, (n, here), to) for n, to in ways[now]] for m, back in ways[was]]
-        )
+        if kinds[was][0].unit.foot != kinds[now][0].unit.foot:
+            across = np.full((len(ways[was]), len(ways[now])), np.inf)
+        else:
+            across = np.array(
+                [
+                    [seams.across((m, before), back, (n, here), to) for n, to in ways[now]]
+                    for m, back in ways[was]
+                ]
+            )
         table = np.minimum(across, costs.stop) + cost[:, None]
         steps.append((table.argmin(axis=0), across))
         cost = table.min(axis=0) + own[now]

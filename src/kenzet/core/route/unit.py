@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -13,15 +13,24 @@ from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.route.network import Course, Lane, Network, network
 from kenzet.core.top.layout import Part
+from kenzet.core.top.stitching import Avoided
+
+_THROUGH = 0.5  # mm
+_BULKY = 12.7  # mm round a spot
+_DEAR = 4.0  # times, ours
 
 
 @dataclass(frozen=True, eq=False)
 class Unit:
-    """One kind of it: the ``drawings`` (with their zones' keys) that lie together at ``places`` of ``part``."""
+    """One kind of it: the ``drawings`` (with their zones' keys) that lie together at ``places`` of ``part`` and are sewn in the
+    same pass: with the same ``foot``, and in the ``rank``-th pass over the quilt.
+    """
 
     part: Part
     places: tuple[str, ...]
     drawings: tuple[tuple[str, Drawing], ...]
+    foot: str = "ruler foot"
+    rank: int = 0
 
     @cached_property
     def courses(self) -> list[Course]:
@@ -36,11 +45,26 @@ class Unit:
         """What names the lines of each drawing in a log: their zone, their layer, and which lines they are."""
         return tuple(f"{zone}.{drawing.layer}.{drawing.word}" for zone, drawing in self.drawings)
 
-    def network(self, steps: bool = True) -> Network:
-        """Lines and lanes of it."""
+    def network(self, steps: bool = True, avoided: Sequence[Avoided] = ()) -> Network:
+        """Lines and lanes of it; of ``avoided`` those that lie in this part count."""
         corners = [corner for _, drawing in self.drawings for corner in drawing.region.corners]
         regions = [drawing.region.area for _, drawing in self.drawings]
-        return network(self.courses, list(lanes_of(self.part, regions)), corners, steps)
+        found = network(self.courses, list(lanes_of(self.part, regions)), corners, steps)
+        spots = [one for one in avoided if one.part == self.part.key]
+        return replace(found, dear=_dear(found, spots)) if spots else found
+
+
+def _dear(net: Network, spots: Sequence[Avoided]) -> Floats:
+    """What passes near a bulky spot is so much dearer; along what passes through a forbidden one nobody travels."""
+    paths = [shapely.linestrings(path) for path in net.paths]
+    found = np.ones(len(paths))
+    for spot in spots:
+        away = shapely.distance(paths, shapely.Point(spot.x, spot.y))
+        if spot.how == "never":
+            found[away <= _THROUGH] = np.inf
+        else:
+            found[away <= _BULKY] *= _DEAR
+    return found
 
 
 def courses_of(drawing: Drawing, zone: int = 0, begin: int = 0) -> list[Course]:

@@ -5,25 +5,41 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import combinations
+from typing import get_args
+
+import numpy as np
 
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.network import Network
 from kenzet.core.route.solve import Ends, Solver, Travel
 from kenzet.core.route.unit import Unit, corners_of
 from kenzet.core.route.walk import Leg, Run, runs
+from kenzet.core.top.stitching import Avoided, Corner, Pin
 
 _SMALL = 150  # nodes
+_TRIED = 2  # ends of lines near a corner
+_TIPS = 8
+
+
+@dataclass(frozen=True, slots=True)
+class Wishes:
+    """Where one may begin at either side it is at the right if ``from_right``; where it is ``pinned``, and what is ``avoided``."""
+
+    from_right: bool = False
+    pin: Pin | None = None
+    avoided: tuple[Avoided, ...] = ()
 
 
 @dataclass(frozen=True, eq=False)
 class UnitRoute:
-    """The route of one kind of unit, in the part's coordinates."""
+    """The route of one kind of unit, in the part's coordinates; ``pinned`` where it may not be taken backwards."""
 
     unit: Unit
     network: Network
     travel: Travel
     runs: tuple[Run, ...]
     bound: float
+    pinned: bool = False
 
     @property
     def travelled(self) -> float:
@@ -46,25 +62,53 @@ class UnitRoute:
         )
 
 
-def route_unit(unit: Unit, costs: Costs, from_right: bool = False) -> tuple[UnitRoute, ...]:
+def route_unit(unit: Unit, costs: Costs, wishes: Wishes) -> tuple[UnitRoute, ...]:
     """The route of one kind. Where it is soon solved, others too, from corner to corner or from
-    the first to the last line, of which each place takes the one that leads on best.
+    the first to the last line, of which each place takes the one that leads on best. Where she has pinned its start or its end
+    there is one, unless no lane leads from the one to the other.
     """
-    net = unit.network(steps=costs.step is not None)
+    net = unit.network(steps=costs.step is not None, avoided=wishes.avoided)
     solver = Solver(net, costs)
+
+    def routed(ends: Ends, pinned: bool = False) -> UnitRoute:
+        travel = solver.travel(ends)
+        walked = runs(net, unit.courses, travel, ends, wishes.from_right)
+        return UnitRoute(unit, net, travel, tuple(walked), solver.bound, pinned)
+
+    if wishes.pin is not None and (wishes.pin.start or wishes.pin.end):
+        found = [routed(ends, pinned=True) for ends in _pinned(unit, net, wishes.pin)]
+        whole = [one for one in found if len(one.travel.groups) == 1]
+        if whole:
+            return (min(whole, key=lambda one: solver.worth(one.travel)),)
     corners = [net.nearest(corner) for corner in corners_of(unit.part)]
     pairs: list[Ends] = [None]
     if len(net.points) <= _SMALL:
         pairs += list(
             combinations(net.tips if 2 <= len(net.tips) <= len(corners) else dict.fromkeys(corners), 2)
         )
-    found = []
-    for ends in pairs:
-        travel = solver.travel(ends)
-        if ends is None or len(travel.groups) == 1:
-            found.append(
-                UnitRoute(
-                    unit, net, travel, tuple(runs(net, unit.courses, travel, ends, from_right)), solver.bound
-                )
-            )
-    return tuple(found)
+    found = [routed(ends) for ends in pairs]
+    return tuple(one for one in found if one is found[0] or len(one.travel.groups) == 1)
+
+
+def _pinned(unit: Unit, net: Network, pin: Pin) -> list[tuple[int, int]]:
+    """Pairs of nodes near the corners that are pinned; the other end is tried in several places."""
+    begins, ends = (_near(unit, net, corner) for corner in (pin.start, pin.end))
+    return [(a, b) for a in begins for b in ends if a != b or bool(pin.start and pin.start == pin.end)]
+
+
+def _near(unit: Unit, net: Network, corner: Corner | None) -> list[int]:
+    """The ends of lines nearest to a corner of the part; without one the nearest to each of them, and the outermost lines'."""
+    sewn = np.flatnonzero(net.degrees)
+    x = [0.0, unit.part.width]
+    spots = {
+        f"{up} {side}": (x[side == "right"], unit.part.height if up == "upper" else 0.0)
+        for up in ("lower", "upper")
+        for side in ("left", "right")
+    }
+    if corner is not None:
+        away = np.hypot(*(net.points[sewn] - np.array(spots[corner])).T)
+        near: list[int] = sewn[np.argsort(away, kind="stable")[:_TRIED]].tolist()
+        return near
+    tips = net.tips if len(net.tips) <= _TIPS else ()
+    each = [node for spot in get_args(Corner) for node in _near(unit, net, spot)]
+    return list(dict.fromkeys([*each, *tips]))

@@ -12,7 +12,7 @@ from kenzet.core.route.costs import Costs
 from kenzet.core.route.quilt import QuiltRoute, Visit, costs_of
 from kenzet.core.sewing.log import Sewn
 from kenzet.core.sewing.steps import Step, steps_of
-from kenzet.core.sewing.way import Way
+from kenzet.core.sewing.way import Way, near
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.layout import invert, place_all
 
@@ -36,7 +36,10 @@ class Ways:
 
     def __init__(self, found: QuiltRoute, costs: Costs) -> None:
         self.route, self.costs = found, costs
-        self.at = {visit.place: k for k, visit in enumerate(found.visits)}
+        self.at: dict[str, list[int]] = {}
+        """The visits of every place, one in each pass."""
+        for k, visit in enumerate(found.visits):
+            self.at.setdefault(visit.place, []).append(k)
         self._kept: dict[tuple[int, bool], Way] = {}
 
     def of(self, visit: Visit) -> Way:
@@ -68,7 +71,7 @@ class Ways:
 @dataclass(frozen=True, eq=False)
 class Now:
     """She is at ``visit``, number ``number`` of the order from 0; ``steps`` are left there, the first of them is next. ``onward`` is the
-    place to which the thread leads on from there, if it does.
+    place to which the thread leads on from there, if it does; ``new_foot`` is put on before anything is sewn, empty where none is.
     """
 
     number: int
@@ -76,6 +79,7 @@ class Now:
     way: Way
     steps: tuple[Step, ...]
     onward: Visit | None
+    new_foot: str = ""
 
     def point_in_quilt(self, point: Point) -> Point:
         """Where a point of the part lies in the quilt."""
@@ -87,10 +91,10 @@ def now(ways: Ways, sewn: Sewn, wanted: str = "") -> Now | None:
     """The place that she is at, or has chosen (``wanted``), else the next in order with something left; None where nothing is."""
     visits = ways.route.visits
     left = ways.left(sewn)
-    here = ways.at.get(wanted or sewn.place, 0)
-    number = next(
-        (k for k in [*range(here, len(visits)), *range(here)] if left[k].left > left[k].skipped), None
-    )
+    mine = ways.at.get(wanted or sewn.place, [0])
+    here = next((k for k in reversed(mine) if left[k].left < left[k].many), mine[0])
+    order = [*(mine if wanted else []), *range(here, len(visits)), *range(here)]
+    number = next((k for k in order if left[k].left > left[k].skipped), None)
     if number is None:
         return None
 
@@ -104,6 +108,8 @@ def now(ways: Ways, sewn: Sewn, wanted: str = "") -> Now | None:
     if sewn.thread and sewn.at is not None:
         if sewn.place == visit.place:
             at = needle_in(way, visit.place, sewn.at)
+            if visit.stop and left[number].left == left[number].many and not near(at, way.moves[0].start):
+                at = None  # another pass over the same place begins with a new thread
         elif leads_on_to(number) and sewn.place == visits[number - 1].place:
             at, across = way.moves[0].start, visit.across
     moves = way.rest(sewn.of(visit.place), sewn.skipped.get(visit.place, set()), at)
@@ -113,7 +119,16 @@ def now(ways: Ways, sewn: Sewn, wanted: str = "") -> Now | None:
     onward = visits[number + 1] if leads_on_to(number + 1) else None
     if onward is not None:
         steps[-1] = replace(steps[-1], stops=False)
-    return Now(number, visit, way, tuple(steps), onward)
+    return Now(number, visit, way, tuple(steps), onward, _new_foot(ways, left[number]))
+
+
+def _new_foot(ways: Ways, left: Left) -> str:
+    if left.left < left.many or not left.number:
+        return ""
+    before, here = (
+        ways.of(visit).route.unit.foot for visit in ways.route.visits[left.number - 1 : left.number + 1]
+    )
+    return here if here != before else ""
 
 
 def needle_in(way: Way, place: str, at: Point) -> Point:

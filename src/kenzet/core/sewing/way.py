@@ -122,30 +122,31 @@ class Way:
                 continue
             left = part_of(move, spans[0][0], spans[-1][1])
             found += (
-                [*lead, left] if planned and _near(left.start, move.start) else self._led_to(lead, left, here)
+                [*lead, left] if planned and near(left.start, move.start) else self._led_to(lead, left, here)
             )
-            lead, planned, here = [], _near(left.end, move.end), left.end
+            lead, planned, here = [], near(left.end, move.end), left.end
         return found
 
     def _led_to(self, lead: list[Move], move: Move, at: Point | None) -> list[Move]:
         """``move`` with the way to it: along lanes, or from where a thread is begun."""
-        if at is not None and _near(at, move.start):
+        if at is not None and near(at, move.start):
             return [replace(move, fresh=False)]
         begins = max((k for k, one in enumerate([*lead, move]) if one.fresh), default=None)
-        if begins is not None and (not lead or _near(lead[-1].end, move.start)):
+        if begins is not None and (not lead or near(lead[-1].end, move.start)):
             led = [*lead, move][begins:]
-            return [replace(led[0], fresh=at is None or not _near(at, led[0].start)), *led[1:]]
+            return [replace(led[0], fresh=at is None or not near(at, led[0].start)), *led[1:]]
         net = self.route.network
         goal = move.nodes[0]
         here = goal if at is None else net.nearest(at)
-        tied = at is not None and _near(at, _point(net, here)) and _near(_point(net, goal), move.start)
+        tied = at is not None and near(at, _point(net, here)) and near(_point(net, goal), move.start)
         if not tied or self._roads.cost(here, goal) >= self.costs.stop:
             return [replace(move, fresh=True)]
         edges = self._roads.path(here, goal)
         return [*_along(net, edges if here > goal else edges[::-1], here), replace(move, fresh=False)]
 
 
-def _near(one: Point, other: Point) -> bool:
+def near(one: Point, other: Point) -> bool:
+    """Whether the needle is there already."""
     return abs(one[0] - other[0]) < _AT and abs(one[1] - other[1]) < _AT
 
 

@@ -2,18 +2,42 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field
 
 from kenzet.core.params import Choice, Form, Frozen, asked
 
-Order = Literal["centre outward", "edge to edge", "column by column", "from the bottom"]
+Order = Literal["centre outward", "edge to edge", "column by column", "from the bottom", "my own"]
+Ditch = Literal["with the rest", "first", "last"]
+Corner = Literal["lower left", "lower right", "upper left", "upper right"]
+Place = Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
+PartKey = Annotated[str, Field(min_length=1, max_length=80)]
+Coordinate = Annotated[float, Field(ge=-1e5, le=1e5, allow_inf_nan=False)]
 Retrace = Literal["wanted", "allowed", "forbidden"]
 ThreadEnds = Literal["tie and bury", "tiny stitches", "run off", "caught by the edge"]
 
 
+class Pin(Frozen):
+    """Near which corners the way through a part begins and ends; None where that is free."""
+
+    start: Corner | None = None
+    end: Corner | None = None
+
+
+class Avoided(Frozen):
+    """A spot of a part (its key), mm in its coordinates: a seam that is ``bulky`` there, or along which she will ``never`` travel."""
+
+    part: PartKey
+    x: Coordinate
+    y: Coordinate
+    how: Literal["bulky", "never"]
+
+
 class Stitching(Frozen):
     """Kept with the quilt. ``stops`` is how much she minds a thread stop, 0 to 10; ``same_way`` how many lines she sews
-    the same way in a row before she is told.
+    the same way in a row before she is told. ``own`` is her own order of places, as far as she has drawn it; ``pins`` are by
+    the key of a part.
     """
 
     order: Order = asked(
@@ -23,6 +47,7 @@ class Stitching(Frozen):
             choices=(
                 Choice("centre outward", "centre outward"), Choice("edge to edge", "edge to edge"),
                 Choice("column by column", "column by column"), Choice("from the bottom", "from the bottom"),
+                Choice("my own", "as I drag it"),
             ),
         ),
     )  # fmt: skip
@@ -35,6 +60,13 @@ class Stitching(Frozen):
                 Choice("tie and bury", "tying and burying"), Choice("tiny stitches", "tiny stitches"),
                 Choice("run off", "running off into the batting"), Choice("caught by the edge", "being caught by the edge"),
             ),
+        ),
+    )  # fmt: skip
+    ditch: Ditch = asked(
+        "with the rest",
+        Form(
+            "choice", "What lies in the ditch is sewn", "As an anchor first, or round the blocks last.",
+            choices=(Choice("with the rest", "with the rest"), Choice("first", "first"), Choice("last", "last")),
         ),
     )  # fmt: skip
     retrace: Retrace = asked(
@@ -56,3 +88,6 @@ class Stitching(Frozen):
         ge=1,
         le=50,
     )
+    own: Annotated[tuple[Place, ...], Field(max_length=2000)] = ()
+    pins: Annotated[dict[PartKey, Pin], Field(max_length=200)] = Field(default_factory=dict)
+    avoided: Annotated[tuple[Avoided, ...], Field(max_length=200)] = ()

@@ -12,6 +12,8 @@ const props = defineProps<{
   /** where the needle is, and how far into its piece it has come, mm */
   needle?: Needle
   into: number
+  /** her own order, while she drags it: only these are drawn */
+  drawn?: string[]
 }>()
 
 const world = computed(() => `matrix(${props.view.scale} 0 0 ${-props.view.scale} ${props.view.x} ${props.view.y})`)
@@ -28,10 +30,12 @@ const threads = computed(() => {
   const ends = legs.value.filter((_, k) => k + 1 === legs.value.length || legs.value[k + 1]!.begins).map((leg) => screen(...(leg.points.slice(-2) as [number, number])))
   return { begins, ends }
 })
+const avoided = computed(() => (props.route.here?.avoided ?? []).map((one) => ({ ...one, spot: screen(one.at[0]!, one.at[1]!) })))
 const stitch = computed(() => (props.needle ? screen(props.needle.x, props.needle.y) : undefined))
 /** the order of the blocks: from middle to middle, broken where the thread is */
-const visits = computed(() => props.route.visits.filter((visit) => visit.middle.length).map((visit, k) => ({ ...visit, number: k + 1, spot: screen(visit.middle[0]!, visit.middle[1]!) })))
-const order = computed(() => visits.value.map((visit, k) => `${k && !visit.stop ? 'L' : 'M'}${visit.spot[0]} ${visit.spot[1]}`).join(''))
+const shown = computed(() => (props.drawn ? props.drawn.flatMap((place) => props.route.visits.find((visit) => visit.place === place) ?? []) : props.route.visits))
+const visits = computed(() => shown.value.map((visit, k) => ({ ...visit, number: k + 1, spot: screen(visit.middle[0]!, visit.middle[1]!) })))
+const order = computed(() => visits.value.map((visit, k) => `${k && (props.drawn || !visit.stop) ? 'L' : 'M'}${visit.spot[0]} ${visit.spot[1]}`).join(''))
 const crowded = computed(() => visits.value.length > 1 && Math.min(...visits.value.slice(1).map((v, k) => Math.hypot(v.spot[0] - visits.value[k]!.spot[0], v.spot[1] - visits.value[k]!.spot[1]) || 99)) < 22)
 </script>
 
@@ -47,6 +51,7 @@ const crowded = computed(() => visits.value.length > 1 && Math.min(...visits.val
       </g>
       <circle v-for="([x, y], k) in threads.begins" :key="`b${k}`" :cx="x" :cy="y" r="5.4" class="begin" />
       <rect v-for="([x, y], k) in threads.ends" :key="`e${k}`" :x="x - 4.5" :y="y - 4.5" width="9" height="9" class="end" />
+      <g v-for="(one, k) in avoided" :key="`a${k}`" :transform="`translate(${one.spot[0]} ${one.spot[1]})`" class="avoided"><circle r="9" /><path v-if="one.how === 'never'" d="M-4 -4l8 8m0 -8l-8 8" /><path v-else d="M-5 3q5 -11 10 0" /></g>
       <g v-if="stitch" :transform="`translate(${stitch[0]} ${stitch[1]})`" class="needle" data-testid="needle"><circle r="10" /><circle r="2.6" class="point" /></g>
     </template>
     <template v-else>
@@ -69,6 +74,8 @@ path { fill: none; vector-effect: non-scaling-stroke; stroke-linejoin: round; }
 .end { fill: #a8392c; stroke: #fff; stroke-width: 1; }
 .needle circle { fill: rgb(255 252 246 / 85%); stroke: #a8392c; stroke-width: 2.6; }
 .needle .point { fill: #a8392c; stroke: none; }
+.avoided circle { fill: #fffcf6; stroke: #a8392c; stroke-width: 2; }
+.avoided path { stroke: #a8392c; stroke-width: 2.4; stroke-linecap: round; }
 .order { stroke: #a8392c; stroke-width: 2.4; stroke-dasharray: .1 6; stroke-linecap: round; }
 .visit circle { fill: #fffcf6; stroke: #2b3a67; stroke-width: 2; }
 .visit .first { stroke: #a8392c; stroke-width: 3; }

@@ -13,6 +13,7 @@ import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
 import RehearseCard from './RehearseCard.vue'
 import RouteOverlay from './RouteOverlay.vue'
+import WaysCard from './WaysCard.vue'
 import type { Needle } from '../../sewing/walk'
 
 const quilt = useQuilt()
@@ -22,8 +23,11 @@ const route = shallowRef<Views['RouteView']>()
 const trouble = ref('')
 const fault = ref<{ name: string; message: string }>()
 const busy = ref(false)
-/** what is looked at: a place of the top, '' for the whole quilt */
-const place = ref('')
+/** what is looked at: a number of the order, 0 for the whole quilt */
+const number = ref(0)
+const place = computed(() => route.value?.visits[number.value - 1]?.place ?? '')
+/** her own order, while she drags it over the quilt */
+const drawn = ref<string[]>()
 const needle = shallowRef<Needle>()
 const into = ref(0)
 let asking: AbortController | undefined
@@ -34,11 +38,11 @@ async function ask() {
   busy.value = true
   await quilt.flush()
   try {
-    const found = await api.route(quilt.id, { unit: quilt.unit, place: place.value }, mine.signal)
+    const found = await api.route(quilt.id, { unit: quilt.unit, number: number.value }, mine.signal)
     if (mine !== asking) return
     route.value = found
     trouble.value = ''
-    if (place.value && !found.here) place.value = ''
+    if (number.value && !found.here) number.value = 0
   } catch (error) {
     if (mine !== asking || !(error instanceof Problem)) return
     route.value = undefined
@@ -53,17 +57,45 @@ async function set(name: string, value: unknown) {
   const count = name === 'stops' || name === 'same_way' ? Number(value) : undefined
   if (count !== undefined && !(Number.isInteger(count) && count >= least && count <= most)) return void (fault.value = { name, message: `A whole number from ${least} to ${most}.` })
   fault.value = undefined
-  const stitching = { ...route.value.doc, [name]: value }
-  route.value = { ...route.value, doc: stitching, fields: route.value.fields.map((field) => (field.name === name ? { ...field, text: String(value) } : field)) }
+  route.value = { ...route.value, fields: route.value.fields.map((field) => (field.name === name ? { ...field, text: String(value) } : field)) }
+  await setAll({ ...route.value.doc, [name]: value })
+}
+async function setAll(stitching: Record<string, unknown>) {
+  route.value = { ...route.value!, doc: stitching }
   quilt.keep('stitching', { kind: 'stitching', stitching })
   await quilt.flush()
   await quilt.take()
 }
 const stepped = (field: Views['FieldView'], by: number) => void set(field.name, Number(field.text) + by)
+/** a place that is sewn in several passes is looked at in one after the other */
 function look(spot: Spot) {
-  const known = route.value?.visits.some((visit) => visit.place === spot.place)
-  if (known) place.value = spot.place
-  else if (route.value?.visits.some((visit) => visit.place === 'top')) place.value = 'top'
+  const all = route.value?.visits ?? []
+  const at = (where: string) => all.flatMap((visit, k) => (visit.place === where ? [k + 1] : []))
+  const some = at(spot.place).length ? at(spot.place) : at('top')
+  if (some.length) number.value = some[(some.indexOf(number.value) + 1) % some.length]!
+}
+const change = (some: Record<string, unknown>) => void setAll({ ...route.value!.doc, ...some })
+function pin(end: 'start' | 'end', corner: string | null) {
+  const { part, start, end: last } = route.value!.here!
+  const pins = { ...(route.value!.doc.pins as Record<string, unknown>), [part]: { start: start || null, end: last || null, [end]: corner } }
+  change({ pins })
+}
+function avoid(how: 'bulky' | 'never') {
+  const { part } = route.value!.here!
+  const [x, y] = leg.value!.spot
+  change({ avoided: [...(route.value!.doc.avoided as unknown[]), { part, x, y, how }] })
+}
+const forget = (which: number) => change({ avoided: (route.value!.doc.avoided as unknown[]).filter((_, k) => k !== which) })
+const leg = computed(() => (needle.value ? route.value?.here?.legs[needle.value.piece] : undefined))
+function over(where: string, first: boolean) {
+  if (!drawn.value) return
+  if (first && !route.value!.visits.some((visit) => visit.place === where)) return
+  if (!drawn.value.includes(where) && route.value!.visits.some((visit) => visit.place === where)) drawn.value = [...drawn.value, where]
+}
+function keepOrder() {
+  const own = drawn.value ?? []
+  drawn.value = undefined
+  if (own.length) change({ order: 'my own', own })
 }
 function at(where: Needle, mm: number) {
   needle.value = where
@@ -71,13 +103,11 @@ function at(where: Needle, mm: number) {
 }
 /** the next place in the order */
 function on(by: number) {
-  const all = route.value?.visits ?? []
-  const now = all.findIndex((visit) => visit.place === place.value)
-  place.value = all[now + by]?.place ?? place.value
+  number.value = Math.min(Math.max(number.value + by, 1), route.value?.visits.length ?? 0)
 }
 const keys = computed(() => (route.value?.here ? ['done', 'coming', 'travel', 'thread'] : ['travel', ...(route.value?.visits.some((visit) => visit.stop) ? ['anew'] : [])]) as InstanceType<typeof CanvasKey>['$props']['shows'])
-watch(() => [quilt.taken, quilt.unit, place.value], () => void ask(), { immediate: true })
-watch(place, () => (needle.value = undefined))
+watch(() => [quilt.taken, quilt.unit, number.value], () => void ask(), { immediate: true })
+watch(number, () => (needle.value = undefined))
 watch(() => quilt.id, () => void zone.choose(''), { immediate: true })
 onBeforeUnmount(() => asking?.abort())
 useCanvasKeys(canvas)
@@ -85,8 +115,8 @@ useCanvasKeys(canvas)
 
 <template>
   <StationPage v-if="quilt.view">
-    <QuiltCanvas ref="canvas" :quilt="quilt.view" :unit="quilt.unit" open pointing :seen="place" :faint="!!route?.here" @point="look">
-      <template #whole="{ view }"><RouteOverlay v-if="route" :route="route" :view="view" :needle="needle" :into="into" /></template>
+    <QuiltCanvas ref="canvas" :quilt="quilt.view" :unit="quilt.unit" open :pointing="!drawn" :painting="!!drawn" :held="drawn" :seen="place" :faint="!!route?.here" @point="look" @over="over">
+      <template #whole="{ view }"><RouteOverlay v-if="route" :route="route" :drawn="drawn" :view="view" :needle="needle" :into="into" /></template>
       <template #key><CanvasKey :shows="keys" /></template>
     </QuiltCanvas>
     <template #slip>
@@ -94,26 +124,36 @@ useCanvasKeys(canvas)
       <p v-if="busy && !route" class="quiet" role="status">Looking for the order that runs on …</p>
       <template v-if="route?.here">
         <header>
-          <div class="top"><h2>{{ route.here.name }}</h2><button class="plain" data-testid="whole" @click="place = ''">whole quilt</button></div>
+          <div class="top"><h2>{{ route.here.name }}</h2><button class="plain" data-testid="whole" @click="number = 0">whole quilt</button></div>
           <p class="quiet">{{ route.here.occurs }}</p>
         </header>
         <p class="card leaf" data-testid="sentence">{{ route.here.sentence }}</p>
         <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id }, query: { place: route.here.place } }" data-testid="to-machine">Sew here<small>at the machine</small></router-link>
         <RehearseCard :here="route.here" @at="at" />
         <FigureRows :rows="route.here.rows" />
+        <WaysCard :here="route.here" :leg="leg" @pin="pin" @avoid="avoid" @forget="forget" />
         <div class="chips">
           <button class="chip" :disabled="route.here.number === 1" data-testid="before" @click="on(-1)">‹ the one before</button>
           <button class="chip" :disabled="route.here.number === route.visits.length" data-testid="after" @click="on(1)">the next one ›</button>
         </div>
-        <a class="chip" :href="api.routeFile(quilt.id, route.here.place, quilt.unit)" data-testid="route-svg">its way as a drawing, numbered (SVG)</a>
+        <a class="chip" :href="api.routeFile(quilt.id, route.here.number, quilt.unit)" data-testid="route-svg">its way as a drawing, numbered (SVG)</a>
         <p class="card weld">Needle down and the machine stopped before the ruler or a hand moves. Pins out first. Your machine’s manual has the last word.</p>
+      </template>
+      <template v-else-if="route && drawn">
+        <header><h2>Your own order</h2><p class="quiet">Drag over the blocks in the order in which you sew them. What you leave out follows, centre outward.</p></header>
+        <p class="card tip" data-testid="dragged">{{ drawn.length }} of {{ route.visits.length }} places</p>
+        <div class="chips">
+          <button class="chip offer" :disabled="!drawn.length" data-testid="own-keep" @click="keepOrder">sew in this order</button>
+          <button class="chip" @click="drawn = []">begin again</button>
+          <button class="chip" @click="drawn = undefined">leave it</button>
+        </div>
       </template>
       <template v-else-if="route">
         <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id } }" data-testid="to-machine">At the machine<small>line by line, in large type</small></router-link>
         <header><h2>The order</h2><p class="quiet">{{ route.visits.length }} places to sew. Click one to see how its lines follow each other.</p></header>
         <FigureRows :rows="route.rows" />
         <p v-for="note in route.notes" :key="note" class="card weld">{{ note }}</p>
-        <FieldControl v-for="field in route.fields" :key="field.name" :field="field" :unit="quilt.unit" :picked="{}" :error="fault?.name === field.name ? fault.message : undefined" @set="set(field.name, $event)" @step="stepped(field, $event)" />
+        <FieldControl v-for="field in route.fields" :key="field.name" :field="field" :unit="quilt.unit" :picked="{}" :error="fault?.name === field.name ? fault.message : undefined" @set="field.name === 'order' && $event === 'my own' ? (drawn = []) : set(field.name, $event)" @step="stepped(field, $event)" />
       </template>
     </template>
   </StationPage>

@@ -1,0 +1,43 @@
+<script setup lang="ts">
+/** How she wants the way through a block: where it begins and ends, and along which seams she will not go. */
+import type { Views } from '../../api/client'
+
+defineProps<{ here: Views['HereView']; leg?: Views['LegView'] }>()
+defineEmits<{ pin: [end: 'start' | 'end', corner: string | null]; avoid: [how: 'bulky' | 'never']; forget: [number: number] }>()
+
+const CORNERS = ['lower left', 'lower right', 'upper left', 'upper right']
+const ENDS = [['start', 'It begins'], ['end', 'It ends']] as const
+const HOW = { bulky: 'bulky', never: 'never' }
+</script>
+
+<template>
+  <details :open="!!here.start || !!here.end || here.avoided.length > 0">
+    <summary class="label">Have it otherwise</summary>
+    <div class="stack">
+      <fieldset v-for="[end, says] in ENDS" :key="end">
+        <legend class="label">{{ says }}</legend>
+        <div class="chips">
+          <button class="chip" :aria-pressed="!here[end]" @click="$emit('pin', end, null)">where it suits</button>
+          <button v-for="corner in CORNERS" :key="corner" class="chip" :aria-pressed="here[end] === corner" :data-testid="`${end}-${corner.replace(' ', '-')}`" @click="$emit('pin', end, corner)">{{ corner }}</button>
+        </div>
+      </fieldset>
+      <p v-if="here.fault" class="wrong" role="alert">{{ here.fault }}</p>
+      <div v-if="leg && !leg.sews" class="chips">
+        <span class="quiet">Here, where the needle is:</span>
+        <button class="chip" data-testid="avoid-bulky" @click="$emit('avoid', 'bulky')">it is bulky</button>
+        <button class="chip" data-testid="avoid-never" @click="$emit('avoid', 'never')">never travel</button>
+      </div>
+      <p v-else class="quiet">Step the needle to a place where it travels, to say that it is bulky there, or that you will never go along it.</p>
+      <div v-if="here.avoided.length" class="chips" aria-label="Avoided">
+        <button v-for="(one, k) in here.avoided" :key="one.number" class="chip" :data-testid="`avoided-${k}`" :title="`Forget this`" @click="$emit('forget', one.number)">{{ k + 1 }}: {{ HOW[one.how] }} ✕</button>
+      </div>
+    </div>
+  </details>
+</template>
+
+<style scoped>
+summary { cursor: pointer; min-height: 34px; display: flex; align-items: center; }
+summary::before { content: '▸'; margin-right: 7px; }
+details[open] summary::before { content: '▾'; }
+fieldset { border: 0; padding: 0; margin: 0; display: grid; gap: 6px; }
+</style>
