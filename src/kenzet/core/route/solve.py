@@ -75,6 +75,12 @@ class Solver:
         starts = [self._in_pieces(ends)] if len(self.network.pieces) > 1 else []
         return self.whole.travel(self.whole.patched(ends, starts, shakes), ends)
 
+    def quick(self, ends: Ends) -> Travel:
+        """A route that is not looked at twice: to choose among many ends."""
+        if self.roads.all is None:
+            return self.whole.along_chains(ends)
+        return self.whole.travel(self.whole.tree(ends), ends)
+
     def _in_pieces(self, ends: Ends) -> list[Pair]:
         """Piece by piece, each in a run of its own; then their ends joined."""
         found: list[Pair] = []
@@ -121,23 +127,28 @@ class _Lines:
         """The cheapest joins, whether all hangs together by them or not."""
         return joined(self._solver.roads, self._odd(ends), 2 if ends is None else 0, self._solver.costs.stop)
 
+    def tree(self, ends: Ends) -> list[Pair]:
+        """Joins by which all hangs together: those of the cheapest that are linked by a tree, parity solved anew with it."""
+        solver = self._solver
+        free = 2 if ends is None else 0
+
+        def join(odd: Sequence[int]) -> list[int]:
+            return self._edges(joined(solver.roads, odd, free, solver.costs.stop))
+
+        used = linked(join, solver.roads, solver.ends, self._odd(ends), self._loops, solver.costs.stop)
+        found: list[Pair] = [solver.ends[k] for k in used]
+        left = set(self._odd(ends))
+        for node in (node for pair in found for node in pair):
+            left ^= {node}
+        return found + [(node, OPEN) for node in sorted(left)]
+
     def patched(self, ends: Ends, starts: Sequence[Sequence[Pair]], shakes: int = SHAKES) -> list[Pair]:
         """Joins by which all hangs together; ``starts`` are tried beside the cheapest and those linked by a tree."""
         solver, roads = self._solver, self._solver.roads
         free = 2 if ends is None else 0
         assert roads.all is not None
 
-        def join(odd: Sequence[int]) -> list[int]:
-            return self._edges(joined(roads, odd, free, solver.costs.stop))
-
-        tree = [
-            solver.ends[k]
-            for k in linked(join, roads, solver.ends, self._odd(ends), self._loops, solver.costs.stop)
-        ]
-        left = set(self._odd(ends))
-        for node in (node for pair in tree for node in pair):
-            left ^= {node}
-        tree += [(node, OPEN) for node in sorted(left)]
+        tree = self.tree(ends)
         patching = Patching(roads, self._loops, roads.all, solver.costs.stop)
 
         def opened(pairs: Sequence[Pair]) -> Sequence[Pair]:

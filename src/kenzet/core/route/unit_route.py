@@ -76,10 +76,12 @@ def route_unit(unit: Unit, costs: Costs, wishes: Wishes) -> tuple[UnitRoute, ...
         return UnitRoute(unit, net, travel, tuple(walked), solver.bound, pinned)
 
     if wishes.pin is not None and (wishes.pin.start or wishes.pin.end):
-        found = [routed(ends, pinned=True) for ends in _pinned(unit, net, wishes.pin)]
-        whole = [one for one in found if len(one.travel.groups) == 1]
-        if whole:
-            return (min(whole, key=lambda one: solver.worth(one.travel)),)
+        best = min(
+            _pinned(unit, net, wishes.pin), key=lambda ends: solver.worth(solver.quick(ends)), default=None
+        )
+        found = [routed(best, pinned=True)] if best else []
+        if found and len(found[0].travel.groups) == 1:
+            return tuple(found)
     corners = [net.nearest(corner) for corner in corners_of(unit.part)]
     pairs: list[Ends] = [None]
     if len(net.points) <= _SMALL:

@@ -34,8 +34,8 @@ const avoided = computed(() => (props.route.here?.avoided ?? []).map((one) => ({
 const stitch = computed(() => (props.needle ? screen(props.needle.x, props.needle.y) : undefined))
 /** the order of the blocks: from middle to middle, broken where the thread is */
 const shown = computed(() => (props.drawn ? props.drawn.flatMap((place) => props.route.visits.find((visit) => visit.place === place) ?? []) : props.route.visits))
-const visits = computed(() => shown.value.map((visit, k) => ({ ...visit, number: k + 1, spot: screen(visit.middle[0]!, visit.middle[1]!) })))
-const order = computed(() => visits.value.map((visit, k) => `${k && (props.drawn || !visit.stop) ? 'L' : 'M'}${visit.spot[0]} ${visit.spot[1]}`).join(''))
+const visits = computed(() => shown.value.map((visit, k) => ({ ...visit, stop: visit.stop && !props.drawn, number: k + 1, spot: screen(visit.middle[0]!, visit.middle[1]!) })))
+const order = computed(() => visits.value.map((visit, k) => `${k && !visit.stop ? 'L' : 'M'}${visit.spot[0]} ${visit.spot[1]}`).join(''))
 const crowded = computed(() => visits.value.length > 1 && Math.min(...visits.value.slice(1).map((v, k) => Math.hypot(v.spot[0] - visits.value[k]!.spot[0], v.spot[1] - visits.value[k]!.spot[1]) || 99)) < 22)
 </script>
 
