@@ -283,3 +283,161 @@ def test_lines_are_sewn_as_often_as_their_fill_says():
     (run,) = runs(net, [twice, once], Solver(net, Costs()).travel())
     sewn = [int(net.courses[leg.edge]) for leg in run.legs if leg.sews]
     assert sorted(sewn) == [0, 0, 1]
+
+
+def stitched_as(laid, **stitching):
+    change = {"kind": "stitching", "stitching": stitching}
+    return LaidQuilt(CHANGES["stitching"].model_validate(change).made(laid)[0])
+
+
+def test_her_own_order_comes_first_and_the_rest_follows():
+    laid = stitched_as(ruled_top(), order="my own", own=["1-3", "2-1", "1-2", "9-9"])
+    places = [visit.place for visit in route_quilt(laid).visits]
+    assert places[:3] == ["1-3", "2-1", "1-2"] and sorted(places[3:]) == ["1-1", "2-2", "2-3"]
+
+
+@pytest.mark.parametrize("corner", ["lower left", "lower right", "upper left", "upper right"])
+def test_a_way_begins_where_it_is_pinned_and_is_never_taken_backwards(corner):
+    laid = ruled_top()
+    part = next(iter(route_quilt(laid).routes)).unit.part
+    route = route_quilt(stitched_as(laid, pins={part.key: {"start": corner}}))
+    up, side = corner.split(" ")
+    for visit in route.visits:
+        one = route.routes[visit.route]
+        x, y = one.network.points[one.runs[0].start]
+        assert one.pinned and not visit.back
+        assert (x > part.width / 2) == (side == "right") and (y > part.height / 2) == (up == "upper")
+    both = route_quilt(stitched_as(laid, pins={part.key: {"start": corner, "end": corner}}))
+    for one in both.routes:
+        ends = one.network.points[[one.runs[0].start, one.runs[-1].end]]
+        assert np.abs(ends[0] - ends[1]).max() < 1.1 * IN
+    assert both.travelled >= route.travelled - 0.01
+
+
+def test_a17_an_exit_on_the_side_of_the_start_costs_one_more_line():
+    region = inches(box(0, 0, 7.5, 6.25))
+    lines = [
+        Course(np.array([[0.0, y], [7.5 * IN, y]]), False, number=k)
+        for k, y in enumerate(np.arange(11) * 0.625 * IN)
+    ]
+    sides = [Lane(np.array([[x, 0.0], [x, 6.25 * IN]])) for x in (0.0, 7.5 * IN)]
+    net = network(lines, sides, region.corners)
+    solver = Solver(net, Costs(retrace=1.0))
+    low, far, near = (net.nearest((x * IN, y * IN)) for x, y in ((0, 0), (7.5, 6.25), (0, 6.25)))
+    straight = solver.travel((low, far))
+    assert (straight.cost / IN, straight.stops) == (pytest.approx(6.25, abs=0.01), 0)
+    assert solver.travel((low, near)).cost / IN == pytest.approx(6.25 + 7.5, abs=0.01)
+    with_one_less = network(lines[:-1], sides, region.corners)
+    end = with_one_less.nearest((0, 9 * 0.625 * IN))
+    shorter = Solver(with_one_less, Costs(retrace=1.0)).travel((with_one_less.nearest((0, 0)), end))
+    assert shorter.cost / IN == pytest.approx(9 * 0.625, abs=0.01)
+
+
+def test_a94_lines_without_a_lane_take_a_thread_each_and_with_one_one():
+    lines = [Course(np.array([[0.0, 10.0 * k], [80.0, 10.0 * k]]), False, number=k) for k in range(11)]
+    alone = Solver(network(lines, []), Costs(retrace=None)).travel()
+    assert len(alone.groups) == 11 and alone.stops == 10
+    sides = [Lane(np.array([[x, 0.0], [x, 100.0]])) for x in (0.0, 80.0)]
+    assert Solver(network(lines, sides), Costs()).travel().stops == 0
+
+
+@pytest.mark.parametrize(("rows", "side"), [(3, "right"), (4, "left")])
+def test_a103_after_an_odd_number_of_rows_the_verticals_begin_at_the_far_side(rows, side):
+    """Rows below, verticals above them; the lanes are the sides and the seam between."""
+    level = [
+        Course(np.array([[0.0, 20.0 * k + 10], [200.0, 20.0 * k + 10]]), False, 0, 0, 0, k)
+        for k in range(rows)
+    ]
+    top = 20.0 * rows
+    up = [
+        Course(np.array([[x, top], [x, top + 100]]), False, 1, 0, 0, k)
+        for k, x in enumerate(np.arange(10, 200, 20.0))
+    ]
+    outline = [
+        Lane(np.array([[0, 0], [0, top + 100], [200, top + 100], [200, 0], [0, 0]], dtype=float)),
+        Lane(np.array([[0, top], [200, top]], dtype=float)),
+    ]
+    courses = [*level, *up]
+    net = network(courses, outline)
+    begin = net.nearest((0.0, 10.0))
+    solver = Solver(net, Costs(retrace=None))
+    ends = min(((begin, tip) for tip in net.tips if tip != begin), key=lambda pair: solver.travel(pair).cost)
+    (run,) = runs(net, courses, solver.travel(ends), ends)
+    sewn = [courses[int(net.courses[leg.edge])] for leg in run.legs if leg.sews]
+    assert [one.zone for one in sewn] == [0] * rows + [1] * 10
+    first, last = sewn[rows].line[0, 0], sewn[-1].line[0, 0]
+    assert (first > last) == (side == "right")
+
+
+def test_a93_the_second_family_of_a_grid_begins_where_the_first_one_ends():
+    region = inches(box(0, 0, 6, 6))
+    courses, net = ruled(region, (0, "1", 0.5, True), (90, "1", 0.5, True))
+    solver = Solver(net, Costs())
+    travel = solver.travel()
+    (run,) = runs(net, courses, travel)
+    assert travel.stops == 0
+    begun: dict[int, int] = {}
+    for k, leg in enumerate(run.legs):
+        if leg.sews:
+            begun.setdefault(courses[int(net.courses[leg.edge])].family, k)
+    second = max(begun.values())
+    assert len(begun) == 2 and net.kinds[run.legs[second - 1].edge] != LINE  # reached along the edge
+
+
+def test_a_seam_that_is_forbidden_is_never_travelled_and_a_bulky_one_less():
+    laid = ruled_top(columns=1, rows=1)
+    (one,) = route_quilt(laid).routes
+    part = one.unit.part
+    edge = next(k for k in one.travel.edges)
+    x, y = one.network.paths[edge].mean(axis=0).tolist()
+    spot = {"part": part.key, "x": x, "y": y}
+    (never,) = route_quilt(stitched_as(laid, avoided=[{**spot, "how": "never"}])).routes
+    travelled = [never.network.paths[k] for k in never.travel.edges]
+    assert all(np.hypot(*(path.mean(axis=0) - (x, y))) > 1 for path in travelled)
+    assert never.travelled >= one.travelled
+    (bulky,) = route_quilt(stitched_as(laid, avoided=[{**spot, "how": "bulky"}])).routes
+    near = sum(bulky.network.dear[k] > 1 for k in bulky.travel.edges)
+    assert near <= sum(bulky.network.dear[k] > 1 for k in one.travel.edges)
+    (elsewhere,) = route_quilt(stitched_as(laid, avoided=[{**spot, "part": "other", "how": "never"}])).routes
+    assert elsewhere.travelled == pytest.approx(one.travelled)
+
+
+def with_ditch(**stitching):
+    """Two blocks with level lines, and their seams in the ditch as a second layer."""
+    laid = ruled_top(columns=2, rows=1)
+    (zone,) = laid.quilt.zones
+    over = {"kind": "over", "zone": zone, "over": {"fill": {"kind": "beside", "where": "ditch"}}}
+    return stitched_as(LaidQuilt(CHANGES["over"].model_validate(over).made(laid)[0]), **stitching)
+
+
+def passes(route):
+    """The place and whether the ditch is sewn there, visit after visit."""
+    return [
+        (visit.place, {drawing.fill.in_the_ditch for _, drawing in route.routes[visit.route].unit.drawings})
+        for visit in route.visits
+    ]
+
+
+def test_the_ditch_is_sewn_with_the_rest_or_in_a_pass_before_or_after_it():
+    together = passes(route_quilt(with_ditch()))
+    assert [kinds for _, kinds in together] == [{True, False}, {True, False}]
+    first, last = (passes(route_quilt(with_ditch(ditch=when))) for when in ("first", "last"))
+    assert [kinds for _, kinds in first] == [{True}, {True}, {False}, {False}]
+    assert [kinds for _, kinds in last] == [{False}, {False}, {True}, {True}]
+    assert [place for place, _ in first][:2] == [place for place, _ in together]
+
+
+def test_one_foot_after_the_other_and_a_new_thread_at_the_change():
+    laid = ruled_top(columns=2, rows=2)
+    (zone,) = laid.quilt.zones
+    here = next(iter(laid.quilt.layout.places()))[0]
+    one = laid.quilt.zones[zone].model_copy(update={"sew_with": "walking foot"})
+    foot = LaidQuilt(laid.quilt.model_copy(update={"zones": {zone: one}}))
+    route = route_quilt(foot)
+    assert {route.routes[visit.route].unit.foot for visit in route.visits} == {"walking foot"}
+    assert route.stops == 0 and here in {visit.place for visit in route.visits}
+    mixed = with_ditch(ditch="first")
+    (zone,) = mixed.quilt.zones
+    route = route_quilt(mixed)
+    at = [route.routes[visit.route].unit.rank for visit in route.visits]
+    assert at == sorted(at)

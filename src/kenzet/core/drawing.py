@@ -12,7 +12,6 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
-import shapely
 from shapely.geometry.polygon import orient
 
 from kenzet.core.fills.base import Family, Fill, LaidOn, Paths, Rings
@@ -20,8 +19,6 @@ from kenzet.core.geom.clip import Straight, Stretches, clip
 from kenzet.core.geom.paths import Path, Piece, clip_paths, with_arcs
 from kenzet.core.geom.region import Floats, Region
 from kenzet.core.top.laid import ZoneShape
-
-_BESIDE = 0.1  # mm off a seam and still in its ditch
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,13 +125,6 @@ class Drawing:
         for line in self.polylines:
             told.update(np.round(line * 10).astype(np.int64).tobytes() + b"|")
         return told.hexdigest()
-
-    @cached_property
-    def in_the_ditch(self) -> bool:
-        """Whether all of its lines lie on seams of the part."""
-        seams = shapely.union_all([patch.area.boundary for patch in self.shape.part.patches.values()])
-        lines = [shapely.linestrings(line) for line in self.polylines]
-        return bool(shapely.covers(seams.buffer(_BESIDE), lines).all())
 
     def length_of(self, line: int) -> float:
         """mm of one line."""

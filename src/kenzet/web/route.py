@@ -227,7 +227,7 @@ def _notes(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[str]:
                 f"Numbers 1 to {number} are sewn with the {was}; change to the {foot} before number {number + 1}."
             )
     if laid.quilt.stitching.ditch == "last" and any(
-        one.unit.rank and all(d.in_the_ditch for _, d in one.unit.drawings) for one in found.routes
+        one.unit.rank and all(d.fill.in_the_ditch for _, d in one.unit.drawings) for one in found.routes
     ):
         said.append("The ditch is sewn last: where you travel along it before that, it is sewn twice.")
     loose = sum(len(one.runs) > 1 for one in found.routes)

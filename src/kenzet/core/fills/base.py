@@ -238,6 +238,11 @@ class Fill(Frozen):
         return True
 
     @property
+    def in_the_ditch(self) -> bool:
+        """Whether its lines lie in the ditch of seams: an anchor, or what is sewn round the blocks last."""
+        return False
+
+    @property
     def passes(self) -> int:
         """May override. How often each line is sewn over."""
         return 1

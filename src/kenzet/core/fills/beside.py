@@ -51,6 +51,11 @@ class Beside(Fill):
         ),
     )  # fmt: skip
 
+    @property
+    def in_the_ditch(self) -> bool:
+        """Unless lines flank the seams too."""
+        return self.where == "ditch"
+
     def lay_out(self, site: Site) -> Iterable[Family]:
         """The outline's edges from inside, then the seams within; the ditch last."""
         if self.where != "ditch":

@@ -20,6 +20,6 @@ class Pass(NamedTuple):
 def pass_of(stitching: Stitching, kit: Kit, drawing: Drawing) -> Pass:
     """The pass in which ``drawing`` is sewn."""
     rank = 1
-    if stitching.ditch != "with the rest" and drawing.in_the_ditch:
+    if stitching.ditch != "with the rest" and drawing.fill.in_the_ditch:
         rank = 0 if stitching.ditch == "first" else 2
     return Pass(rank, kit.sew_with != "walking foot", kit.sew_with)
