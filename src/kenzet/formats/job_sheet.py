@@ -28,7 +28,8 @@ _MARGIN = 15.0
 @dataclass(frozen=True, eq=False)
 class Picture:
     """What is drawn of a block or of the quilt: patches' outlines thin, stitched lines, marks dotted; ``numbers`` stand
-    where they belong. mm, y up, from 0, 0 to ``size``.
+    where they belong. Lines of a ``way`` have an arrow and their number, ``travels`` between them are finely dotted. mm, y up, from
+    0, 0 to ``size``.
     """
 
     size: Point
@@ -36,6 +37,8 @@ class Picture:
     lines: tuple[Floats, ...]
     marks: tuple[Floats, ...] = ()
     numbers: tuple[tuple[Point, str], ...] = ()
+    way: tuple[Floats, ...] = ()
+    travels: tuple[Floats, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -59,6 +62,24 @@ class JobBlock:
 
 
 @dataclass(frozen=True)
+class JobWay:
+    """How a kind of block is sewn: its name, what is said of it, and its lines in order."""
+
+    name: str
+    says: tuple[str, ...]
+    picture: Picture
+
+
+@dataclass(frozen=True)
+class JobOrder:
+    """In which order the quilt is sewn: the places numbered, what it takes, and the way through each kind."""
+
+    picture: Picture
+    says: tuple[str, ...]
+    ways: tuple[JobWay, ...]
+
+
+@dataclass(frozen=True)
 class JobSheet:
     """All of it; ``totals`` are told under the quilt, and then what is done ``before`` the first stitch, in order."""
 
@@ -68,6 +89,7 @@ class JobSheet:
     totals: tuple[str, ...]
     before: tuple[str, ...]
     blocks: tuple[JobBlock, ...]
+    order: JobOrder | None = None
 
 
 def job_pdf(sheet: JobSheet, paper: Paper, large: bool = False) -> bytes:
@@ -90,6 +112,8 @@ def job_pdf(sheet: JobSheet, paper: Paper, large: bool = False) -> bytes:
     ]
     for block in sheet.blocks:
         story += [PageBreak(), *_block(block, wide, high, styles)]
+    if sheet.order:
+        story += [PageBreak(), *_order(sheet.order, wide, high, styles)]
 
     def foot(canvas: Any, _: Any) -> None:
         canvas.setFont("Helvetica", 8)
@@ -113,6 +137,23 @@ def _block(block: JobBlock, wide: float, high: float, styles: dict[str, Paragrap
         says = [Paragraph(escape(said), styles["text"]) for said in zone.says]
         found.append(KeepTogether([head, *says]))
         found += _numbered(zone.strokes, styles["stroke"])
+    return found
+
+
+def _order(order: JobOrder, wide: float, high: float, styles: dict[str, ParagraphStyle]) -> list[Flowable]:
+    found: list[Flowable] = [
+        Paragraph("In which order it is sewn", styles["title"]),
+        _Drawn(order.picture, wide, high * 0.6),
+        *(Paragraph(escape(said), styles["text"]) for said in order.says),
+    ]
+    for way in order.ways:
+        says = [Paragraph(escape(said), styles["text"]) for said in way.says]
+        found += [
+            PageBreak(),
+            Paragraph(escape(way.name), styles["title"]),
+            *says,
+            _Drawn(way.picture, wide, high * 0.75),
+        ]
     return found
 
 
@@ -156,6 +197,10 @@ class _Drawn(Flowable):  # type: ignore[misc]
         self._lines(self._picture.seams, 0.4, SOFT, None)
         self._lines(self._picture.lines, 0.7, INK, None)
         self._lines(self._picture.marks, 2.2, INK, [0.1, 4])
+        self._lines(self._picture.travels, 0.9, INK, [0.1, 2.2])
+        self._lines(self._picture.way, 0.7, INK, None)
+        for k, line in enumerate(self._picture.way, 1):
+            self._arrow(line, str(k))
         self.canv.setFont("Helvetica-Bold", 12)
         for (x, y), number in self._picture.numbers:
             px, py = x * self._scale, y * self._scale + 3 * _MM
@@ -163,6 +208,29 @@ class _Drawn(Flowable):  # type: ignore[misc]
             self.canv.circle(px, py, 8, stroke=1, fill=1)
             self.canv.setFillColor(INK)
             self.canv.drawCentredString(px, py - 4, number)
+
+    def _arrow(self, line: Floats, number: str) -> None:
+        """A head in the middle of the line, and the number at its beginning."""
+        along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
+        middle = along[-1] / 2
+        k = max(int(np.searchsorted(along, middle)), 1)
+        way = (line[k] - line[k - 1]) / max(float(np.hypot(*(line[k] - line[k - 1]))), 1e-9)
+        tip = (line[k - 1] + way * (middle - along[k - 1])) * self._scale + (0, 3 * _MM)
+        across = np.array([-way[1], way[0]])
+        head = self.canv.beginPath()
+        head.moveTo(*tip)
+        for side in (1.4, -1.4):
+            head.lineTo(*(tip - 4 * way + side * across))
+        head.close()
+        self.canv.setFillColor(INK)
+        self.canv.drawPath(head, stroke=0, fill=1)
+        x, y = (line[0] + way * min(along[-1] / 4, 4.0)) * self._scale + (0, 3 * _MM)
+        self.canv.setFont("Helvetica", 5.5)
+        width = self.canv.stringWidth(number, "Helvetica", 5.5)
+        self.canv.setFillColor(HexColor("#ffffff"))
+        self.canv.rect(x - width / 2 - 0.6, y - 2.4, width + 1.2, 5.2, stroke=0, fill=1)
+        self.canv.setFillColor(INK)
+        self.canv.drawCentredString(x, y - 1.9, number)
 
     def _lines(
         self, lines: Sequence[Floats], wide: float, colour: HexColor, dash: list[float] | None

@@ -91,10 +91,17 @@ class Patching:
         """For every loop the number of the run that it belongs to."""
         over = list(range(self._loops))
         for a, b in pairs.tolist():
-            if a < self._many and b < self._many:
-                first, *others = self._via(a, b) or (0,)
-                for other in others:
-                    over[root(over, other)] = root(over, first)
+            if a == b or a >= self._many or b >= self._many:
+                continue
+            via = self._vias.get((a, b) if a < b else (b, a)) or self._via(a, b)
+            if len(via) < 2:
+                continue
+            first = root(over, via[0])
+            for other in via[1:]:
+                while over[other] != other:  # as in root, in place: this is gone through most often of all
+                    over[other] = over[over[other]]
+                    other = over[other]  # noqa: PLW2901
+                over[other] = first
         return [root(over, one) for one in range(self._loops)]
 
     def _via(self, a: int, b: int) -> tuple[int, ...]:

@@ -29,7 +29,7 @@ Ends = tuple[int, int] | None
 _TIPS = 8  # nodes to begin or end at
 _WAYS = 8  # from loop to loop
 _SOLVED = 60  # times that parity is solved to lead on
-_MANY = 80  # lines: above, ends are not tried one by one
+_MANY = 80  # lines: above, fewer starts are tried
 
 
 @dataclass(frozen=True, eq=False)
@@ -73,6 +73,8 @@ class Solver:
         if len(found.groups) == 1:
             return found
         starts = [self._in_pieces(ends)] if len(self.network.pieces) > 1 else []
+        if len(self.network.lines) >= _MANY:
+            shakes //= 3
         return self.whole.travel(self.whole.patched(ends, starts, shakes), ends)
 
     def quick(self, ends: Ends) -> Travel:
@@ -143,12 +145,13 @@ class _Lines:
         return found + [(node, OPEN) for node in sorted(left)]
 
     def patched(self, ends: Ends, starts: Sequence[Sequence[Pair]], shakes: int = SHAKES) -> list[Pair]:
-        """Joins by which all hangs together; ``starts`` are tried beside the cheapest and those linked by a tree."""
+        """Joins by which all hangs together; ``starts`` are tried beside the cheapest and those linked by a tree, or
+        in place of them where there are many lines.
+        """
         solver, roads = self._solver, self._solver.roads
         free = 2 if ends is None else 0
         assert roads.all is not None
 
-        tree = self.tree(ends)
         patching = Patching(roads, self._loops, roads.all, solver.costs.stop)
 
         def opened(pairs: Sequence[Pair]) -> Sequence[Pair]:
@@ -159,15 +162,19 @@ class _Lines:
             parity = sorted(set(self._odd(ends)) ^ {a} ^ {b})
             return opened([(a, b), *joined(roads, parity, free, solver.costs.stop)])
 
-        found = [
-            self.joined(ends),
-            tree,
-            self._led_on(ends),
-            *(self._rows() if ends is None and self is solver.whole else []),
-            *starts,
-            *(self._from_tips() if ends is None and len(self._sewn) < _MANY else []),
-        ]
-        least = solver.worth(self.travel(found[0], ends), runs=1)
+        cheapest = self.joined(ends)
+        if len(self._sewn) >= _MANY:  # pieces solved apart, or one that is led on, are as good as all others together
+            found = list(starts) or [self._led_on(ends)]
+        else:
+            found = [
+                cheapest,
+                self.tree(ends),
+                self._led_on(ends),
+                *(self._rows() if ends is None and self is solver.whole else []),
+                *starts,
+                *(self._from_tips() if ends is None and self is solver.whole else []),
+            ]
+        least = solver.worth(self.travel(cheapest, ends), runs=1)
         return patching.solve(map(opened, found), forced, least, shakes)
 
     def _rows(self) -> list[list[Pair]]:
