@@ -100,7 +100,7 @@ class Patching:
             for other in via[1:]:
                 while over[other] != other:  # as in root, in place: this is gone through most often of all
                     over[other] = over[over[other]]
-                    other = over[other]  # noqa: PLW2901
+                    other = over[other]
                 over[other] = first
         return [root(over, one) for one in range(self._loops)]
 

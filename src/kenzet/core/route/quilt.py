@@ -160,12 +160,7 @@ def _visits(laid: LaidQuilt, kinds: Sequence[Sequence[UnitRoute]], costs: Costs)
         if kinds[was][0].unit.foot != kinds[now][0].unit.foot:
             across = np.full((len(ways[was]), len(ways[now])), np.inf)
         else:
-            across = np.array(
-                [
-                    [seams.across((m, before), back, (n, here), to) for n, to in ways[now]]
-                    for m, back in ways[was]
-                ]
-            )
+            across = seams.across(ways[was], before, ways[now], here)
         table = np.minimum(across, costs.stop) + cost[:, None]
         steps.append((table.argmin(axis=0), across))
         cost = table.min(axis=0) + own[now]

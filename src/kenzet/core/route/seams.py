@@ -15,6 +15,9 @@ from kenzet.core.route.unit import corners_of
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.top.layout import place_all
 
+Taken = tuple[int, bool]
+"""A route by its number, and whether it is taken backwards."""
+
 
 class Seams:
     """How far it is along seams from the end of one unit to the start of another."""
@@ -54,34 +57,38 @@ class Seams:
             self._corners[key] = [self._net.nearest((float(x), float(y))) for x, y in spots]
         return self._corners[key]
 
-    def across(self, before: tuple[int, str], was_back: bool, here: tuple[int, str], back: bool) -> float:
-        """From the end of ``before`` to the start of ``here``."""
-        out = self._inside[before[0]][0 if was_back else 1]
-        into = self._inside[here[0]][1 if back else 0]
-        ways = (
-            out[a] + self._roads.cost(one, other) + into[b]
-            for a, one in enumerate(self._at(*before))
-            for b, other in enumerate(self._at(*here))
-            if out[a] + into[b] < np.inf
-        )
-        return min(*ways, self._along_one_side(before, was_back, here, back), math.inf)
+    def across(self, ways: Sequence[Taken], before: str, onward: Sequence[Taken], here: str) -> Floats:
+        """From the end of each of ``ways`` at place ``before`` to the start of each of ``onward`` at ``here``, (ways, onward)."""
+        out = np.array([self._inside[route][0 if back else 1] for route, back in ways])
+        into = np.array([self._inside[route][1 if back else 0] for route, back in onward])
+        corners, others = self._at(ways[0][0], before), self._at(onward[0][0], here)
+        far = np.array([[self._roads.cost(one, other) for other in others] for one in corners])
+        table: Floats = (out[:, None, :, None] + far + into[None, :, None, :]).min(axis=(2, 3))
+        return np.minimum(table, self._along_one_side(ways, before, onward, here))
 
     def _along_one_side(
-        self, before: tuple[int, str], was_back: bool, here: tuple[int, str], back: bool
-    ) -> float:
+        self, ways: Sequence[Taken], before: str, onward: Sequence[Taken], here: str
+    ) -> Floats:
         """Where both ends lie on one straight seam that the two units share; infinite where they do not."""
-        (ends, box), (starts, other) = self._placed(*before), self._placed(*here)
-        end, start = ends[0 if was_back else 1], starts[1 if back else 0]
+        placed = [(*self._placed(route, before), back) for route, back in ways]
+        others = [(*self._placed(route, here), back) for route, back in onward]
+        ends = np.array([spots[0 if back else 1] for spots, _, back in placed])[:, None]
+        starts = np.array([spots[1 if back else 0] for spots, _, back in others])[None]
+        box, other = placed[0][1], others[0][1]
+        found = np.full((len(ways), len(onward)), np.inf)
         for axis in (0, 1):
-            side = float(end[axis])
-            shared = all(np.abs(one[:, axis] - side).min() < TOUCH for one in (box, other))
+            side = ends[..., axis]
+            shared = np.ones_like(side, dtype=bool)
+            for corners in (box, other):
+                shared &= np.abs(side[..., None] - corners[:, axis]).min(axis=-1) < TOUCH
             touching = (
                 box[0, 1 - axis] <= other[1, 1 - axis] + TOUCH
                 and other[0, 1 - axis] <= box[1, 1 - axis] + TOUCH
             )
-            if shared and touching and abs(side - float(start[axis])) < TOUCH:
-                return abs(float(end[1 - axis] - start[1 - axis]))
-        return math.inf
+            if touching:
+                on_it = shared & (np.abs(side - starts[..., axis]) < TOUCH)
+                found = np.where(on_it, np.abs(ends[..., 1 - axis] - starts[..., 1 - axis]), found)
+        return found
 
     def _placed(self, number: int, place: str) -> tuple[Floats, Floats]:
         """Start and end of a route at a place, and the lower left and upper right corner of what is sewn there."""

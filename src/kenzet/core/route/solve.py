@@ -163,7 +163,9 @@ class _Lines:
             return opened([(a, b), *joined(roads, parity, free, solver.costs.stop)])
 
         cheapest = self.joined(ends)
-        if len(self._sewn) >= _MANY:  # pieces solved apart, or one that is led on, are as good as all others together
+        if (
+            len(self._sewn) >= _MANY
+        ):  # pieces solved apart, or one that is led on, are as good as all others together
             found = list(starts) or [self._led_on(ends)]
         else:
             found = [
