@@ -12,6 +12,8 @@ from time import perf_counter
 import numpy as np
 
 from bench.king_size import king_size
+from kenzet.core.begin import Wish, begun
+from kenzet.core.changes import CHANGES
 from kenzet.core.fills import FILLS
 from kenzet.core.geom.clip import Straight, clip
 from kenzet.core.plan import plan_quilt
@@ -38,6 +40,21 @@ def main() -> None:
     for quilt in demo_quilts():
         whole(quilt.name, LaidQuilt(quilt))
     whole("king size, 169 blocks and 8,320 lines of sashing", king_size())
+    for across in (10, 20, 40):
+        whole(f"{across**2:,} blocks, a grid in each", gridded(across))
+
+
+def gridded(across: int) -> LaidQuilt:
+    """A square top of plain blocks with a grid that runs on from the quilt's centre, so that blocks differ."""
+    wish = {"name": "Many", "columns": across, "rows": across, "block": "5 in"}
+    laid = LaidQuilt(begun(Wish.model_validate(wish)))
+    place = next(place for place, _ in laid.quilt.layout.places())
+    patch = next(iter(laid.top.at[place].patches))
+    zone = CHANGES["zone"].model_validate({"kind": "zone", "refs": [f"{place}/{patch}"]})
+    laid = LaidQuilt(zone.made(laid)[0])
+    (key,) = laid.quilt.zones
+    fill = {"kind": "fill", "zone": key, "fill": {"kind": "grid", "spacing": "1/2 in"}}
+    return LaidQuilt(CHANGES["fill"].model_validate(fill).made(laid)[0])
 
 
 def lanes(region):
