@@ -13,6 +13,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kenzet.core.plan import plan_quilt, plan_zone
+from kenzet.core.route.needle import repeated_leg
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.sewing.laid_on import laid_on
 from kenzet.core.sewing.log import Event, Log, Sewn, at_needle, since_rest
@@ -272,3 +273,30 @@ def test_a_drawing_s_word_changes_with_its_lines_and_only_with_them(cloth):
     again = LaidQuilt(laid.quilt)
     assert words == {drawing.word for plan in plan_quilt(again).values() for drawing in plan.drawings}
     assert len(words) == sum(len(plan.drawings) for plan in plan_quilt(laid).values())
+
+
+def test_the_ruler_lies_behind_the_line_on_the_side_of_what_it_is_laid_from(cloth):
+    laid, _ = cloth
+    key = next(key for key, zone in laid.quilt.zones.items() if zone.name.startswith("Straight"))
+    plan = plan_zone(laid, key)
+    (drawing,) = plan.drawings
+    references = plan.references(drawing)
+    line = next(line for line, one in references.items() if one.line is not None)
+    before = references[line].line
+    normal = np.array(drawing.straight[0].normal)
+    for sewn, laid_line in ((before, line), (line, before)):
+        on = laid_on(plan, drawing, laid_line, {sewn}, sewn)
+        pose, total = plan.pose_from(drawing, laid_line, on.distance, on.way)
+        own, other = (drawing.polylines[k].mean(axis=0) @ normal for k in (laid_line, sewn))
+        body = np.array(pose.body).mean(axis=0) @ normal
+        assert (body < own) == (other < own) and total.spacing == on.distance
+
+
+def test_f40_sides_that_repeat_are_found_and_curves_are_not():
+    zigzag = np.array([[10.0 * k, 24.0 * (k % 2)] for k in range(12)])
+    circle = np.array([[50 * math.cos(k / 20), 50 * math.sin(k / 20)] for k in range(60)])
+    assert repeated_leg([zigzag]) == pytest.approx(26.0)
+    assert repeated_leg([circle]) is None and repeated_leg([zigzag[:4]]) is None
+    assert repeated_leg([np.array([[0.0, 0.0], [300.0, 0.0]])] * 9) is None
+    uneven = np.array([[0, 0], [7, 0], [7, 31], [90, 31], [90, 50], [140, 50], [140, 99]], dtype=float)
+    assert repeated_leg([uneven]) is None

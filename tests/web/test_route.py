@@ -8,6 +8,7 @@ from itertools import pairwise
 
 import pytest
 import svgelements
+from pypdf import PdfReader
 
 from tests.web.test_api import words
 
@@ -81,3 +82,44 @@ def test_with_nothing_planned_there_is_no_route(app):
     refused = raw.post(f"/api/quilts/{new['id']}/route", json={})
     assert (refused.status_code, "Choose a fill" in refused.json["detail"]) == (422, True)
     raw.put(f"/api/quilts/{new['id']}/state", json={"state": "deleted"})
+
+
+def test_bobbins_are_changed_where_the_thread_ends_anyway_or_on_the_way(client):
+    told = rows(client.post("route").json)
+    changes = told["A full bobbin"].split(", ")
+    assert int(told["Bobbins"]) - 1 <= len(changes) <= int(told["Bobbins"]) + 1
+    assert all(one.startswith(("before number ", "in number ")) for one in changes)
+    assert any(one.startswith("before") for one in changes)
+
+
+def test_the_order_and_the_ways_are_on_the_job_sheet(client):
+    pages = [page.extract_text() for page in PdfReader(io.BytesIO(client.get("/job.pdf").data)).pages]
+    order, star, sashing = pages[-3:]
+    assert "In which order it is sewn" in order and "Thread stops on the way: 7" in order
+    assert "Numbers 1 to 12 of the order" in star and "Begin " in star
+    assert "Number 13 of the order" in sashing
+    numbers = [int(word) for word in star.split() if word.isdigit()]
+    assert set(range(13, 120)) <= set(numbers)
+
+
+def test_pinned_corners_and_avoided_seams_are_kept_and_told(client):
+    view = client.post("route", number=1).json
+    here = view["here"]
+    travel = next(leg for leg in here["legs"] if leg["kind"] == "ditch")
+    x, y = travel["spot"]
+    avoided = [{"part": here["part"], "x": x, "y": y, "how": "never"}]
+    pins = {here["part"]: {"start": "upper right", "end": None}}
+    client.change(
+        1, "stitch-4", {"kind": "stitching", "stitching": {**view["doc"], "avoided": avoided, "pins": pins}}
+    )
+    again = client.post("route", number=1).json["here"]
+    assert (again["start"], again["end"], again["fault"]) == ("upper right", "", "")
+    assert again["sentence"].startswith("Begin at the upper right")
+    assert [one["how"] for one in again["avoided"]] == ["never"]
+    assert all(leg["spot"] != travel["spot"] for leg in again["legs"] if not leg["sews"])
+    refused = client.change(
+        2,
+        "stitch-5",
+        {"kind": "stitching", "stitching": {**view["doc"], "pins": {"star": {"start": "left"}}}},
+    )
+    assert refused.status_code == 422 and "pins" in refused.json["field"]

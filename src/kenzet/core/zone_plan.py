@@ -11,6 +11,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from fractions import Fraction
 from functools import cached_property
 from itertools import pairwise
 from typing import Any, Literal
@@ -247,14 +248,21 @@ class ZonePlan:
 
     def pose(self, drawing: Drawing, line: int, side: int = -1) -> tuple[Pose, Reference, Sum]:
         """Where the ruler lies for a line, what it is laid from, and the sum for it."""
-        start, end = self.line_ends(drawing, line, side)
         reference = self.references(drawing)[line]
         distance = reference.distance if reference.kind != "mark" else self.kit.reach
+        found, total = self.pose_from(drawing, line, distance, reference.way, side)
+        return found, reference, total
+
+    def pose_from(
+        self, drawing: Drawing, line: int, distance: Fraction, way: int, side: int = -1
+    ) -> tuple[Pose, Sum]:
+        """Where the ruler lies for a line that is laid ``distance`` mm from what lies behind it, and the sum for it."""
+        start, end = self.line_ends(drawing, line, side)
         total = best_sum(self.kit, distance, math.dist(start, end))
         if drawing.trace(line):
-            return pose(drawing.region, start, end, False, total, self.kit), reference, total
+            return pose(drawing.region, start, end, False, total, self.kit), total
         where = drawing.region.pieces[int(drawing.stretches.job[line]) // len(drawing.straight)]
-        return pose(where, start, end, reference.way < 0, total, self.kit), reference, total
+        return pose(where, start, end, way < 0, total, self.kit), total
 
     def arc_at(self, drawing: Drawing, line: int, side: int = -1) -> Arc | None:
         """The arc that side ``side`` of a trace is drawn for; None where it is straight."""

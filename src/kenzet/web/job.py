@@ -31,7 +31,7 @@ from kenzet.web import show, slip
 from kenzet.web import zone_models as z
 from kenzet.web.at_hand import answer, file_answer, laid_quilt
 from kenzet.web.marking_words import METHOD_LABELS
-from kenzet.web.route import job_order
+from kenzet.web.route_sheet import job_order
 from kenzet.web.table import step_words
 
 job = APIBlueprint("job", __name__, url_prefix="/api/quilts/<quilt>")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 from itertools import groupby, pairwise
 from typing import Any, Literal
 
@@ -14,17 +14,17 @@ from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.geom.region import Floats
 from kenzet.core.measure import COARSE, Unit, in_words, long_figure
 from kenzet.core.params import forms
-from kenzet.core.route.costs import Costs
-from kenzet.core.route.needle import Needle, needle, roll
+from kenzet.core.route.bobbins import Leg as BobbinLeg
+from kenzet.core.route.bobbins import bobbin_changes
+from kenzet.core.route.needle import BOBBIN, TAIL, Needle, needle, repeated_leg, roll, thread
 from kenzet.core.route.network import KINDS
 from kenzet.core.route.quilt import QuiltRoute, Visit, line_of, route_quilt
 from kenzet.core.route.unit import rings
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.route.walk import Leg
-from kenzet.core.sewing.way import Way
+from kenzet.core.sums import whole_stitches
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.layout import place_all
-from kenzet.formats.job_sheet import JobOrder, JobWay, Picture
 from kenzet.formats.route_svg import WayPiece, route_svg
 from kenzet.web import models as m
 from kenzet.web import show
@@ -33,6 +33,9 @@ from kenzet.web.marks import flat
 from kenzet.web.route_words import leg_words, pivots, same_way, sentence
 
 route = APIBlueprint("route", __name__, url_prefix="/api/quilts/<quilt>")
+
+
+_FEW = 6
 
 
 class RouteRequest(m.Reading):
@@ -113,14 +116,14 @@ def route_view(path: m.QuiltPath, body: RouteRequest) -> Response:
         raise BadValue("No zone has a line to sew yet. Choose a fill in Fills, and come back.", "quilt")
     return answer(
         RouteView(
-            rows=_rows(laid, found, body.unit),
-            visits=[_visit(laid, found, visit) for visit in found.visits],
+            rows=route_rows(laid, found, body.unit),
+            visits=[visit_view(laid, found, visit) for visit in found.visits],
             fields=[
                 show.field(name, form, getattr(stitching, name), body.unit)
                 for name, form in forms(type(stitching)).items()
             ],
             doc=stitching.model_dump(mode="json"),
-            notes=_notes(laid, found, body.unit),
+            notes=route_notes(laid, found, body.unit),
             here=_here(laid, found, body.number, body.unit) if 0 < body.number <= len(found.visits) else None,
         )
     )
@@ -153,55 +156,8 @@ def way_svg(path: m.QuiltPath, query: WayQuery) -> Response:
     return file_answer(data, "image/svg+xml", f"{part.key}-route.svg")
 
 
-def job_order(laid: LaidQuilt, unit: Unit, seams: Iterable[Floats]) -> JobOrder | None:
-    """The order and the ways for paper; ``seams`` are drawn thin below."""
-    found = route_quilt(laid)
-    if not found.visits:
-        return None
-    middles = [_visit(laid, found, visit).middle for visit in found.visits]
-    numbers = tuple(((x, y), str(k)) for k, (x, y) in enumerate(middles, 1))
-    says = [f"{show.plain(row.label)}: {show.plain(row.words)}" for row in _rows(laid, found, unit)]
-    picture = Picture((laid.top.width, laid.top.height), tuple(seams), (), numbers=numbers)
-    ways = tuple(_job_way(found, number) for number in range(len(found.routes)))
-    return JobOrder(picture, (*says, *_notes(laid, found, unit)), ways)
-
-
-def _job_way(found: QuiltRoute, number: int) -> JobWay:
-    """One kind, in the direction of the first place that is sewn so."""
-    at = [k for k, visit in enumerate(found.visits, 1) if found.visits[k - 1].route == number]
-    visit = found.visits[at[0] - 1]
-    one = found.routes[number]
-    moves = Way(one, visit.back, Costs()).moves
-    lines = [
-        np.concatenate([move.path for move in some])
-        for line, some in groupby(moves, key=lambda move: move.number)
-        if line
-    ]
-    part = one.unit.part
-    back = [k for k in at if found.visits[k - 1].back != visit.back]
-    where = f"Number{'s' if len(at) > 1 else ''} {_numbers(at)} of the order"
-    turned = f"; from the last line to the first at {_numbers(back)}" if back else ""
-    rings_of = [ring for patch in part.patches.values() for ring in rings(patch.area)]
-    travels = tuple(move.path for move in moves if move.stretch is None)
-    picture = Picture((part.width, part.height), tuple(rings_of), (), way=tuple(lines), travels=travels)
-    return JobWay(part.name, (sentence(one, visit), f"{where}{turned}."), picture)
-
-
-def _numbers(some: Sequence[int]) -> str:
-    """
-    >>> _numbers([1, 2, 3, 5, 7, 8])
-    '1 to 3, 5, 7, 8'
-    """
-    found: list[list[int]] = []
-    for number in some:
-        if found and found[-1][-1] == number - 1:
-            found[-1].append(number)
-        else:
-            found.append([number])
-    return ", ".join(f"{one[0]} to {one[-1]}" if len(one) > 2 else ", ".join(map(str, one)) for one in found)
-
-
-def _visit(laid: LaidQuilt, found: QuiltRoute, visit: Visit) -> VisitView:
+def visit_view(laid: LaidQuilt, found: QuiltRoute, visit: Visit) -> VisitView:
+    """A place in the order, and where its way begins."""
     one = found.routes[visit.route]
     start = one.network.points[one.ends[1 if visit.back else 0]]
     placing = one.unit.part.places[visit.place]
@@ -215,7 +171,8 @@ def _visit(laid: LaidQuilt, found: QuiltRoute, visit: Visit) -> VisitView:
     )
 
 
-def _rows(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[m.Row]:
+def route_rows(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[m.Row]:
+    """What the whole route takes."""
     laid_down = sum(len(found.routes[v.route].unit.courses) for v in found.visits)
     turns = sum(_pivots(found.routes[v.route]) for v in found.visits)
     cost = needle(
@@ -227,7 +184,27 @@ def _rows(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[m.Row]:
         found.stops,
         laid.quilt.stitching.ends,
     )
-    return [*_way_rows(found.stitched, found.travelled, found.stops, unit), *_needle_rows(cost, unit)]
+    rows = [*_way_rows(found.stitched, found.travelled, found.stops, unit), *_needle_rows(cost, unit)]
+    return [*rows, *_bobbin_rows(laid, found)]
+
+
+def _bobbin_rows(laid: LaidQuilt, found: QuiltRoute) -> list[m.Row]:
+    """Where each is changed, as far as a few lines tell it."""
+    kit = laid.quilt.kit
+    per_mm = thread(1.0, float(kit.batting.thickness.mm), float(kit.stitch.mm))
+    legs = []
+    for k, visit in enumerate(found.visits):
+        one = found.routes[visit.route]
+        begins = k == 0 or visit.stop
+        way = one.network.stitched + one.travelled + visit.across
+        legs.append(BobbinLeg(way * per_mm + (len(one.runs) - 1 + begins) * TAIL, begins))
+    changes = list(bobbin_changes(legs, float(BOBBIN)))
+    said = [
+        f"before number {one.number + 1}" if one.at_stop else f"in number {one.number + 1}" for one in changes
+    ]
+    if len(said) > _FEW:
+        said = [*said[:_FEW], "…"]
+    return [m.Row(label=["A full bobbin"], words=[", ".join(said)])] if said else []
 
 
 def _way_rows(sewn: float, travelled: float, stops: int, unit: Unit) -> list[m.Row]:
@@ -252,7 +229,7 @@ def _pivots(one: UnitRoute) -> int:
     return sum(pivots(one, run) for run in one.runs)
 
 
-def _notes(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[str]:
+def route_notes(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[str]:
     """What the route asks of her beside following it."""
     kit, said = laid.quilt.kit, []
     side = min(laid.top.width, laid.top.height)
@@ -321,9 +298,19 @@ def _here(laid: LaidQuilt, found: QuiltRoute, number: int, unit: Unit) -> HereVi
         rows=[
             *_way_rows(one.network.stitched, one.travelled, len(one.runs) - 1, unit),
             *_needle_rows(cost, unit)[:1],
+            *_stitch_rows(laid, one),
         ],
         legs=list(_legs(laid, one, visit, unit)),
     )
+
+
+def _stitch_rows(laid: LaidQuilt, one: UnitRoute) -> list[m.Row]:
+    """F40: where sides repeat, the stitch length with which a stitch ends at every turn."""
+    leg = repeated_leg([line for _, drawing in one.unit.drawings for line in drawing.polylines])
+    if leg is None:
+        return []
+    many, long = whole_stitches(leg, float(laid.quilt.kit.stitch.mm))
+    return [m.Row(label=["To turn on a whole stitch"], words=[f"{many} of {long:.2f} mm"])]
 
 
 def _legs(laid: LaidQuilt, one: UnitRoute, visit: Visit, unit: Unit) -> Iterable[LegView]:

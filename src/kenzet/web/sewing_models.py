@@ -77,7 +77,8 @@ class SewingRequest(m.Reading):
 class SewStep(m.Wire):
     """A step: where to lay what, how far to sew, where to go then. ``points`` are sewn, ``travels`` gone after that: flat x, y in
     the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``far`` mm in all, ``stops`` where the
-    thread ends. ``sewn`` is what to tell when it is done.
+    thread ends. ``sewn`` is what to tell when it is done. ``ruler`` are the corners of
+    the ruler where a straight one lies, ``hands`` where the hand on it moves on.
     """
 
     kind: Literal["begin", "go", "line"]
@@ -89,6 +90,8 @@ class SewStep(m.Wire):
     sew: m.Words
     then: m.Words
     short: m.Words
+    ruler: list[float]
+    hands: list[list[float]]
     points: list[list[float]]
     travels: list[list[float]]
     start: list[float]

@@ -2975,7 +2975,8 @@ export interface components {
          * SewStep
          * @description A step: where to lay what, how far to sew, where to go then. ``points`` are sewn, ``travels`` gone after that: flat x, y in
          *     the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``far`` mm in all, ``stops`` where the
-         *     thread ends. ``sewn`` is what to tell when it is done.
+         *     thread ends. ``sewn`` is what to tell when it is done. ``ruler`` are the corners of
+         *     the ruler where a straight one lies, ``hands`` where the hand on it moves on.
          */
         SewStep: {
             /** At */
@@ -2984,6 +2985,8 @@ export interface components {
             far: number;
             /** Hand */
             hand: (string | components["schemas"]["Shown"])[];
+            /** Hands */
+            hands: number[][];
             /**
              * Kind
              * @enum {string}
@@ -2995,6 +2998,8 @@ export interface components {
             number: number;
             /** Points */
             points: number[][];
+            /** Ruler */
+            ruler: number[];
             /** Sew */
             sew: (string | components["schemas"]["Shown"])[];
             /** Sewn */

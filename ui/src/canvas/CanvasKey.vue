@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What the strokes on the drawing mean; told by shape, not by colour alone. */
-defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' | 'tick' | 'rest' | 'sliver' | 'dot' | 'tape' | 'stencil' | 'edge' | 'sign' | 'done' | 'travel' | 'coming' | 'thread' | 'anew')[] }>()
+defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' | 'tick' | 'rest' | 'sliver' | 'dot' | 'tape' | 'stencil' | 'edge' | 'sign' | 'done' | 'travel' | 'coming' | 'thread' | 'anew' | 'hand')[] }>()
 </script>
 
 <template>
@@ -29,6 +29,7 @@ defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' |
     <li v-if="shows.includes('line')"><svg width="34" height="10"><path d="M0 5H34" stroke="#a8392c" stroke-width="3" stroke-dasharray="13 5" /></svg>this line</li>
     <li v-if="shows.includes('ruler')"><svg width="22" height="14"><rect x="1" y="1" width="20" height="12" fill="#2f9c95" fill-opacity=".3" stroke="#1f6f69" /></svg>ruler</li>
     <li v-if="shows.includes('foot')"><svg width="16" height="16"><circle cx="8" cy="8" r="6" fill="#fff6f3" stroke="#a8392c" stroke-width="2" /></svg>foot</li>
+    <li v-if="shows.includes('hand')"><svg width="12" height="12"><rect x="2" y="2" width="8" height="8" fill="#fffcf6" stroke="#1f6f69" stroke-width="2" /></svg>move your hand</li>
     <li v-if="shows.includes('stop')"><svg width="12" height="12"><rect x="2" y="2" width="8" height="8" fill="#fff" stroke="#a8392c" stroke-width="2" /></svg>needle stops</li>
   </ul>
 </template>

@@ -6,9 +6,13 @@ The paces are ours and stay so until the log knows hers. Lengths are mm, times s
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
+import numpy as np
+
+from kenzet.core.geom.region import Floats
 from kenzet.core.kit.kit import Kit
 
 SEW_MM_S = 45 * 25.4 / 60
@@ -19,6 +23,8 @@ TURN_S = 3.0
 STOP_S = {"tie and bury": 90.0, "tiny stitches": 25.0, "run off": 15.0, "caught by the edge": 15.0}
 TAIL = 12 * 25.4
 BOBBIN = Fraction(2500 * 127, 5)
+_SIDES = 6
+_LEAST_SIDE = 6.0  # mm: shorter ones are what curves are drawn of
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,3 +67,25 @@ def roll(width: float, thick: float) -> float:
     (2.76, 3.78)
     """
     return math.sqrt(4 * width * thick / math.pi)
+
+
+def repeated_leg(lines: Sequence[Floats]) -> float | None:
+    """The length of the straight sides that most of what is sewn in zigzags and corners consists of, mm (for F40); None where sides do not
+    repeat.
+
+    >>> import numpy as np
+    >>> repeated_leg([np.array([[6.0 * k, 8.0 * (k % 2)] for k in range(9)])])
+    10.0
+    """
+    sides = [np.hypot(*np.diff(line, axis=0).T) for line in lines if len(line) >= _SIDES]
+    if not sides:
+        return None
+    every = np.concatenate(sides)
+    long = every[every > _LEAST_SIDE]
+    lengths, many = np.unique(long.round(1), return_counts=True)
+    if not len(lengths):
+        return None
+    best = int(np.argmax(lengths * many))
+    if many[best] < _SIDES or lengths[best] * many[best] < every.sum() / 2:
+        return None
+    return float(long[np.isclose(long, lengths[best], atol=0.06)].mean().round(3))

@@ -21,12 +21,14 @@ _SHORT = 12.7  # mm: half of this beside it is enough
 @dataclass(frozen=True, slots=True)
 class LaidOn:
     """``kind`` is "last" (the line just sewn), "line" (one sewn earlier, the ``over``-th from it), "seam", "mark" (it is drawn) or
-    "nothing": nothing beside it is sewn yet, and the plan does not draw it. ``distance`` exact mm from it.
+    "nothing": nothing beside it is sewn yet, and the plan does not draw it. ``distance`` exact mm from it. The line progresses
+    ``way`` +1 along its family's normal or -1 against it: what it is laid from, and the ruler, lie behind.
     """
 
     kind: Literal["last", "line", "seam", "mark", "nothing"]
     distance: Fraction
     over: int = 1
+    way: int = 1
 
 
 def laid_on(plan: ZonePlan, drawing: Drawing, line: int, sewn: Collection[int], last: int | None) -> LaidOn:
@@ -36,20 +38,20 @@ def laid_on(plan: ZonePlan, drawing: Drawing, line: int, sewn: Collection[int], 
     leave lines out for a while, where a line further over is as good as long as a ruler has an etched line for it.
     """
     own = plan.references(drawing)[line]
-    beside = [(other, far) for other, far in _beside(plan, drawing).get(line, ()) if other in sewn]
-    for other, far in beside:
+    beside = [(other, far, way) for other, far, way in _beside(plan, drawing).get(line, ()) if other in sewn]
+    for other, far, way in beside:
         if other == last:
-            return LaidOn("last", far)
+            return LaidOn("last", far, way=way)
     if beside:
-        return LaidOn("line", beside[0][1])
+        return LaidOn("line", beside[0][1], way=beside[0][2])
     if own.kind == "line" and own.line is None:
-        return LaidOn("line", own.distance)
+        return LaidOn("line", own.distance, way=own.way)
     if own.kind == "mark":
-        return LaidOn("mark", plan.kit.reach)
+        return LaidOn("mark", plan.kit.reach, way=own.way)
     seam = own if own.kind == "seam" else _from_other_side(plan, drawing, line)
     if seam.kind == "seam":
-        return LaidOn("seam", seam.distance)
-    return _further_over(plan, drawing, line, sewn, last) or LaidOn("nothing", plan.kit.reach)
+        return LaidOn("seam", seam.distance, way=seam.way)
+    return _further_over(plan, drawing, line, sewn, last) or LaidOn("nothing", plan.kit.reach, way=own.way)
 
 
 def _further_over(
@@ -77,21 +79,22 @@ def _further_over(
         first = int(min(lines[others[k]], lines[line]))
         distance = sum((family.gaps[(first + n) % len(family.gaps)] for n in range(over)), Fraction(0))
         if best_sum(plan.kit, distance, drawing.length_of(line)).etched is not None:
-            return LaidOn("last" if int(others[k]) == last else "line", distance, over)
+            way = 1 if lines[line] > lines[others[k]] else -1
+            return LaidOn("last" if int(others[k]) == last else "line", distance, over, way)
     return None
 
 
-def _beside(plan: ZonePlan, drawing: Drawing) -> dict[int, list[tuple[int, Fraction]]]:
-    """The lines on either side of every line from which it can be laid, with their distance."""
+def _beside(plan: ZonePlan, drawing: Drawing) -> dict[int, list[tuple[int, Fraction, int]]]:
+    """The lines on either side of every line from which it can be laid, with their distance and the way from there to it."""
     key = ("beside", plan.number_of(drawing))
     if key not in plan.kept:
-        found: dict[int, list[tuple[int, Fraction]]] = {}
+        found: dict[int, list[tuple[int, Fraction, int]]] = {}
         for line, reference in plan.references(drawing).items():
             if reference.line is not None:
-                found.setdefault(line, []).append((reference.line, reference.distance))
-                found.setdefault(reference.line, []).append((line, reference.distance))
+                found.setdefault(line, []).append((reference.line, reference.distance, reference.way))
+                found.setdefault(reference.line, []).append((line, reference.distance, -reference.way))
         plan.kept[key] = found
-    kept: dict[int, list[tuple[int, Fraction]]] = plan.kept[key]
+    kept: dict[int, list[tuple[int, Fraction, int]]] = plan.kept[key]
     return kept
 
 

@@ -39,6 +39,7 @@ const others = computed(() => {
   const near = placed.some((one, k) => placed.slice(k + 1).some((two) => Math.hypot(one.spot[0] - two.spot[0], one.spot[1] - two.spot[1]) < GAUGES))
   return near ? [] : placed
 })
+const hands = computed(() => (step.value?.hands ?? []).map((at) => spot(at)!))
 const brokeAt = computed(() => spot(props.broke))
 const needleAt = computed(() => spot(props.needle))
 </script>
@@ -53,6 +54,8 @@ const needleAt = computed(() => spot(props.needle))
         <path :d="path(step.points)" class="now" data-testid="this-line" />
       </template>
     </g>
+    <path v-if="step?.ruler.length" :d="`${openPath(step.ruler)}Z`" :transform="world" class="ruler" data-testid="machine-ruler" />
+    <rect v-for="([x, y], k) in hands" :key="`h${k}`" :x="x - 4" :y="y - 4" width="8" height="8" class="hand" />
     <g v-for="one in others" :key="one.place" :transform="`translate(${one.spot[0]} ${one.spot[1]})`" class="share">
       <circle :r="R" /><path v-if="one.share < 1" :d="`M0 ${-R}A${R} ${R} 0 ${one.share > 0.5 ? 1 : 0} 1 ${R * Math.sin(2 * Math.PI * one.share)} ${-R * Math.cos(2 * Math.PI * one.share)}`" class="arc" />
       <path v-else d="M-5 0l4 4l7 -8" class="arc" />
@@ -78,6 +81,8 @@ path { fill: none; vector-effect: non-scaling-stroke; stroke-linejoin: round; }
 .turns { fill: #fffcf6; stroke: #a8392c; stroke-width: 2.4; }
 .needle circle { fill: rgb(255 252 246 / 88%); stroke: #a8392c; stroke-width: 3; }
 .needle .point { fill: #a8392c; stroke: none; }
+.ruler { fill: rgb(47 156 149 / 20%); stroke: #1f6f69; stroke-width: 1.4; }
+.hand { fill: #fffcf6; stroke: #1f6f69; stroke-width: 2; }
 .share circle { fill: #e2eee6; stroke: #d9d0bc; stroke-width: 1.5; }
 .share .arc { stroke: #3f6b56; stroke-width: 3.4; stroke-linecap: round; }
 .broke { stroke: #a8392c; stroke-width: 4; stroke-linecap: round; }

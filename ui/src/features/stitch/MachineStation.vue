@@ -46,6 +46,7 @@ const needle = computed(() => {
 const done = computed(() => here.value?.steps.slice(0, index.value) ?? [])
 const coming = computed(() => steps.value.slice(1, 4))
 const linesDone = computed(() => done.value.filter((one) => one.kind === 'line').length)
+const key = computed(() => ['done', 'line', 'travel', 'coming', ...(step.value?.ruler.length ? ['ruler'] : []), ...(step.value?.hands.length ? ['hand'] : [])] as InstanceType<typeof CanvasKey>['$props']['shows'])
 const finished = computed(() => !!view.value && !here.value)
 const button = computed(() => ({ begin: 'Begun, next', go: 'There, next', line: step.value?.stops ? 'Done, thread ended' : 'Done, next line' })[step.value?.kind ?? 'line'])
 
@@ -125,7 +126,7 @@ onBeforeUnmount(() => {
     <div class="table">
       <QuiltCanvas ref="canvas" :quilt="quilt.view" :unit="quilt.unit" open pointing faint :seen="here?.place" @point="look">
         <template #whole="{ view: camera }"><MachineOverlay v-if="here" :here="here" :view="camera" :spots="view?.spots ?? []" :steps="steps" :done="done" :needle="needle" :broke="asks === 'broke' ? brokeAt : undefined" /></template>
-        <template #key><CanvasKey :shows="['done', 'line', 'travel', 'coming']" /></template>
+        <template #key><CanvasKey :shows="key" /></template>
       </QuiltCanvas>
     </div>
     <main class="say">
