@@ -441,3 +441,21 @@ def test_one_foot_after_the_other_and_a_new_thread_at_the_change():
     route = route_quilt(mixed)
     at = [route.routes[visit.route].unit.rank for visit in route.visits]
     assert at == sorted(at)
+
+
+def test_the_directions_of_a_grid_are_sewn_one_after_the_other_over_the_whole_quilt():
+    laid = ruled_top(columns=2, rows=2)
+    (zone,) = laid.quilt.zones
+    grid = {"kind": "fill", "zone": zone, "fill": {"kind": "grid", "spacing": "1 in"}}
+    laid = LaidQuilt(CHANGES["fill"].model_validate(grid).made(laid)[0])
+    whole, apart = route_quilt(laid), route_quilt(stitched_as(laid, families="one by one"))
+    assert apart.stitched == pytest.approx(whole.stitched)
+    assert (len(whole.visits), len(apart.visits)) == (4, 8)
+    families = [
+        {course.family for course in apart.routes[visit.route].unit.courses} for visit in apart.visits
+    ]
+    assert families == [{0}] * 4 + [{1}] * 4
+    lines = sorted((v.place, c.number) for v in apart.visits for c in apart.routes[v.route].unit.courses)
+    assert lines == sorted(
+        (v.place, c.number) for v in whole.visits for c in whole.routes[v.route].unit.courses
+    )

@@ -12,6 +12,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from kenzet.core.changes import CHANGES
 from kenzet.core.plan import plan_quilt, plan_zone
 from kenzet.core.route.needle import repeated_leg
 from kenzet.core.route.quilt import route_quilt
@@ -24,6 +25,7 @@ from kenzet.core.sewing.way import cut_out
 from kenzet.core.sums import best_sum
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.demo import demo_quilts
+from tests.core.test_route import ruled_top, stitched_as
 
 SPANS = st.tuples(st.integers(0, 40), st.integers(1, 20)).map(lambda one: (float(one[0]), float(sum(one))))
 
@@ -300,3 +302,36 @@ def test_f40_sides_that_repeat_are_found_and_curves_are_not():
     assert repeated_leg([np.array([[0.0, 0.0], [300.0, 0.0]])] * 9) is None
     uneven = np.array([[0, 0], [7, 0], [7, 31], [90, 31], [90, 50], [140, 50], [140, 99]], dtype=float)
     assert repeated_leg([uneven]) is None
+
+
+def test_passes_over_the_same_places_are_sewn_one_after_the_other():
+    laid = ruled_top(columns=2, rows=2)
+    (zone,) = laid.quilt.zones
+    grid = {"kind": "fill", "zone": zone, "fill": {"kind": "grid", "spacing": "1 in"}}
+    laid = LaidQuilt(CHANGES["fill"].model_validate(grid).made(laid)[0])
+    laid = stitched_as(laid, families="one by one")
+    ways = ways_of(laid, route_quilt(laid))
+    machine = Machine(ways)
+    seen = []
+    while (here := machine.now()) is not None:
+        machine.sew(here, here.steps[0])
+        seen.append(here.number)
+    assert seen == sorted(seen) and set(seen) == set(range(8))
+    assert machine.log.sewn.lines == pytest.approx(ways.route.stitched, abs=1)
+    assert machine.log.sewn.threads == ways.route.stops + 1
+
+
+def test_the_foot_is_changed_once_and_said_before_the_first_line(cloth):
+    laid, _ = cloth
+    key = next(key for key, zone in laid.quilt.zones.items() if zone.name.startswith("Two"))
+    zone = laid.quilt.zones[key].model_copy(update={"sew_with": "walking foot"})
+    mixed = LaidQuilt(laid.quilt.model_copy(update={"zones": {**laid.quilt.zones, key: zone}}))
+    ways = ways_of(mixed, route_quilt(mixed))
+    feet = [ways.of(visit).route.unit.foot for visit in ways.route.visits]
+    assert feet == ["walking foot", "ruler foot", "ruler foot"]
+    machine, changes = Machine(ways), []
+    while (here := machine.now()) is not None:
+        if here.new_foot:
+            changes.append((here.number, here.new_foot, here.steps[0].kind))
+        machine.sew(here, here.steps[0])
+    assert set(changes) == {(1, "ruler foot", "begin"), (1, "ruler foot", "line")}

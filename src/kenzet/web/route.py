@@ -254,6 +254,7 @@ def route_notes(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[str]:
             said.append(
                 f"Numbers 1 to {number} are sewn with the {was}; change to the {foot} before number {number + 1}."
             )
+    said += _finished(found)
     if laid.quilt.stitching.ditch == "last" and any(
         one.unit.rank and all(d.fill.in_the_ditch for _, d in one.unit.drawings) for one in found.routes
     ):
@@ -277,7 +278,8 @@ def _here(laid: LaidQuilt, found: QuiltRoute, number: int, unit: Unit) -> HereVi
         place=place,
         name=one.unit.part.name,
         occurs=f"number {number} of {len(found.visits)}"
-        + (f" · the same way in {times}" if times > 1 else ""),
+        + (f" · the same way in {times}" if times > 1 else "")
+        + (f" · direction {one.unit.family + 1} of its grids" if one.unit.family is not None else ""),
         number=number,
         part=one.unit.part.key,
         start=(pin.start if pin else None) or "",
@@ -302,6 +304,20 @@ def _here(laid: LaidQuilt, found: QuiltRoute, number: int, unit: Unit) -> HereVi
         ],
         legs=list(_legs(laid, one, visit, unit)),
     )
+
+
+def _finished(found: QuiltRoute) -> list[str]:
+    """Where one direction of the grids is sewn and the next is not begun."""
+    units = [found.routes[visit.route].unit for visit in found.visits]
+    at = [
+        k
+        for k, (one, other) in enumerate(pairwise(units), 1)
+        if one.family is not None and other.family != one.family and other.family
+    ]
+    return [
+        f"After number {k} one direction is sewn everywhere and the quilt looks finished: you may stop there."
+        for k in at
+    ]
 
 
 def _stitch_rows(laid: LaidQuilt, one: UnitRoute) -> list[m.Row]:

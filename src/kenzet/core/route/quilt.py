@@ -18,7 +18,7 @@ from kenzet.core.plan import plan_quilt
 from kenzet.core.route.costs import INCH, Costs
 from kenzet.core.route.network import Ints
 from kenzet.core.route.order import in_order
-from kenzet.core.route.passes import Pass, pass_of
+from kenzet.core.route.passes import Pass, passes_of
 from kenzet.core.route.seams import Seams
 from kenzet.core.route.unit import Unit
 from kenzet.core.route.unit_route import UnitRoute, Wishes, route_unit
@@ -82,18 +82,24 @@ def units_of(laid: LaidQuilt) -> list[Unit]:
         for drawing in plan.drawings:
             if not drawing.fill.sewn or drawing.hints or not drawing.lines:
                 continue
-            in_pass = pass_of(laid.quilt.stitching, plan.kit, drawing)
-            for place in drawing.places:
-                by_place.setdefault((in_pass, place), []).append((key, drawing))
-                parts[place] = drawing.shape.part
+            for in_pass in passes_of(laid.quilt.stitching, plan.kit, drawing):
+                for place in drawing.places:
+                    by_place.setdefault((in_pass, place), []).append((key, drawing))
+                    parts[place] = drawing.shape.part
     kinds: dict[tuple[Pass, tuple[str, ...]], list[str]] = {}
     for (in_pass, place), drawings in by_place.items():
         named = (parts[place].key, *(f"{key} {id(drawing)}" for key, drawing in drawings))
         kinds.setdefault((in_pass, named), []).append(place)
     ranks = {one: k for k, one in enumerate(sorted({one for one, _ in by_place}))}
+    one_by_one = laid.quilt.stitching.families == "one by one"
     return [
         Unit(
-            parts[places[0]], tuple(places), tuple(by_place[in_pass, places[0]]), in_pass.foot, ranks[in_pass]
+            parts[places[0]],
+            tuple(places),
+            tuple(by_place[in_pass, places[0]]),
+            in_pass.foot,
+            ranks[in_pass],
+            in_pass.family if one_by_one else None,
         )
         for (in_pass, _), places in kinds.items()
     ]
@@ -120,7 +126,7 @@ def _kept(laid: LaidQuilt, unit: Unit, costs: Costs) -> tuple[UnitRoute, ...]:
     avoided = tuple(one for one in stitching.avoided if one.part == part)
     wishes = Wishes(laid.quilt.kit.machine.throat == "left", stitching.pins.get(part), avoided)
     key = (
-        part, tuple(id(drawing) for _, drawing in unit.drawings), len(unit.places) > 1, costs, wishes,
+        part, unit.family, tuple(id(drawing) for _, drawing in unit.drawings), len(unit.places) > 1, costs, wishes,
     )  # fmt: skip
     found = laid.kept_routes.get(key)
     if not isinstance(found, tuple):

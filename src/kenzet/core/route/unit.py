@@ -12,6 +12,7 @@ import shapely
 from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.route.network import Course, Lane, Network, network
+from kenzet.core.route.passes import has_families
 from kenzet.core.top.layout import Part
 from kenzet.core.top.stitching import Avoided
 
@@ -23,7 +24,8 @@ _DEAR = 4.0  # times, ours
 @dataclass(frozen=True, eq=False)
 class Unit:
     """One kind of it: the ``drawings`` (with their zones' keys) that lie together at ``places`` of ``part`` and are sewn in the
-    same pass: with the same ``foot``, and in the ``rank``-th pass over the quilt.
+    same pass: with the same ``foot``, and in the ``rank``-th pass over the quilt. Of drawings with several
+    straight families only ``family`` is sewn in it, unless that is None.
     """
 
     part: Part
@@ -31,13 +33,16 @@ class Unit:
     drawings: tuple[tuple[str, Drawing], ...]
     foot: str = "ruler foot"
     rank: int = 0
+    family: int | None = None
 
     @cached_property
     def courses(self) -> list[Course]:
         """Every line of every drawing, in order."""
         found: list[Course] = []
         for zone, (_, drawing) in enumerate(self.drawings):
-            found += courses_of(drawing, zone, len(found))
+            some = courses_of(drawing, zone, len(found))
+            apart = self.family is not None and has_families(drawing)
+            found += [one for one in some if one.family == self.family] if apart else some
         return found
 
     @cached_property

@@ -10,6 +10,7 @@ from kenzet.core.params import Choice, Form, Frozen, asked
 
 Order = Literal["centre outward", "edge to edge", "column by column", "from the bottom", "my own"]
 Ditch = Literal["with the rest", "first", "last"]
+Families = Literal["as it comes", "one by one"]
 Corner = Literal["lower left", "lower right", "upper left", "upper right"]
 Place = Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
 PartKey = Annotated[str, Field(min_length=1, max_length=80)]
@@ -67,6 +68,13 @@ class Stitching(Frozen):
         Form(
             "choice", "What lies in the ditch is sewn", "As an anchor first, or round the blocks last.",
             choices=(Choice("with the rest", "with the rest"), Choice("first", "first"), Choice("last", "last")),
+        ),
+    )  # fmt: skip
+    families: Families = asked(
+        "as it comes",
+        Form(
+            "choice", "The directions of a grid", "One after the other over the whole quilt: after each it looks finished.",
+            choices=(Choice("as it comes", "as it comes"), Choice("one by one", "one after the other")),
         ),
     )  # fmt: skip
     retrace: Retrace = asked(
