@@ -10,7 +10,7 @@ import numpy as np
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from kenzet.core.errors import BadValue, Unknown
+from kenzet.core.errors import Unknown
 from kenzet.core.geom.region import Floats
 from kenzet.core.measure import COARSE, Unit, in_words, long_figure
 from kenzet.core.params import forms
@@ -18,7 +18,7 @@ from kenzet.core.route.bobbins import Leg as BobbinLeg
 from kenzet.core.route.bobbins import bobbin_changes
 from kenzet.core.route.needle import BOBBIN, TAIL, Needle, needle, repeated_leg, roll, thread
 from kenzet.core.route.network import KINDS
-from kenzet.core.route.quilt import QuiltRoute, Visit, line_of, route_quilt
+from kenzet.core.route.quilt import QuiltRoute, Visit, line_of
 from kenzet.core.route.unit import rings
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.route.walk import Leg
@@ -28,9 +28,10 @@ from kenzet.core.top.layout import place_all
 from kenzet.formats.route_svg import WayPiece, route_svg
 from kenzet.web import models as m
 from kenzet.web import show
-from kenzet.web.at_hand import answer, file_answer, laid_quilt
+from kenzet.web.at_hand import answer, connection, file_answer, laid_quilt
 from kenzet.web.marks import flat
 from kenzet.web.route_words import leg_words, pivots, same_way, sentence
+from kenzet.web.sewing import logs
 
 route = APIBlueprint("route", __name__, url_prefix="/api/quilts/<quilt>")
 
@@ -59,13 +60,16 @@ class LegView(m.Wire):
 
 
 class VisitView(m.Wire):
-    """A place in the order: where its route begins, flat x, y in the quilt; ``stop`` where the thread is ended before it."""
+    """A place in the order: where its route begins, flat x, y in the quilt; ``stop`` where the thread is ended before it,
+    ``share`` how much of it is sewn, 0 to 1.
+    """
 
     place: str
     name: str
     at: list[float]
     middle: list[float]
     stop: bool
+    share: float
 
 
 class AvoidedView(m.Wire):
@@ -109,15 +113,19 @@ class RouteView(m.Wire):
 @route.post("/route", responses={200: RouteView})
 def route_view(path: m.QuiltPath, body: RouteRequest) -> Response:
     """Worked out for the plan as it is kept."""
-    _, laid = laid_quilt(path.quilt)
-    found = route_quilt(laid)
-    stitching = laid.quilt.stitching
-    if not found.visits:
-        raise BadValue("No zone has a line to sew yet. Choose a fill in Fills, and come back.", "quilt")
+    kept, laid = laid_quilt(path.quilt)
+    ways = logs().ways(kept, laid)
+    found, stitching = ways.route, laid.quilt.stitching
+    with connection() as conn:
+        left = ways.left(logs().log(conn, path.quilt).sewn)
+    shares = [1 - one.left / max(one.many, 1) for one in left]
     return answer(
         RouteView(
             rows=route_rows(laid, found, body.unit),
-            visits=[visit_view(laid, found, visit) for visit in found.visits],
+            visits=[
+                visit_view(laid, found, visit, share)
+                for visit, share in zip(found.visits, shares, strict=True)
+            ],
             fields=[
                 show.field(name, form, getattr(stitching, name), body.unit)
                 for name, form in forms(type(stitching)).items()
@@ -138,8 +146,8 @@ class WayQuery(m.Reading):
 @route.get("/route.svg")
 def way_svg(path: m.QuiltPath, query: WayQuery) -> Response:
     """As a picture at true size, in the coordinates of the block, every line numbered."""
-    _, laid = laid_quilt(path.quilt)
-    found = route_quilt(laid)
+    kept, laid = laid_quilt(path.quilt)
+    found = logs().ways(kept, laid).route
     if not 0 < query.number <= len(found.visits):
         raise Unknown("Nothing is sewn there.", "number")
     visit = found.visits[query.number - 1]
@@ -156,8 +164,8 @@ def way_svg(path: m.QuiltPath, query: WayQuery) -> Response:
     return file_answer(data, "image/svg+xml", f"{part.key}-route.svg")
 
 
-def visit_view(laid: LaidQuilt, found: QuiltRoute, visit: Visit) -> VisitView:
-    """A place in the order, and where its way begins."""
+def visit_view(laid: LaidQuilt, found: QuiltRoute, visit: Visit, share: float = 0.0) -> VisitView:
+    """A place in the order, where its way begins, and how much of it is sewn."""
     one = found.routes[visit.route]
     start = one.network.points[one.ends[1 if visit.back else 0]]
     placing = one.unit.part.places[visit.place]
@@ -168,6 +176,7 @@ def visit_view(laid: LaidQuilt, found: QuiltRoute, visit: Visit) -> VisitView:
         at=spots[0].round(2).tolist(),
         middle=spots[1].round(2).tolist(),
         stop=visit.stop,
+        share=round(share, 4),
     )
 
 

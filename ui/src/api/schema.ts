@@ -3650,7 +3650,8 @@ export interface components {
         };
         /**
          * VisitView
-         * @description A place in the order: where its route begins, flat x, y in the quilt; ``stop`` where the thread is ended before it.
+         * @description A place in the order: where its route begins, flat x, y in the quilt; ``stop`` where the thread is ended before it,
+         *     ``share`` how much of it is sewn, 0 to 1.
          */
         VisitView: {
             /** At */
@@ -3661,6 +3662,8 @@ export interface components {
             name: string;
             /** Place */
             place: string;
+            /** Share */
+            share: number;
             /** Stop */
             stop: boolean;
         };

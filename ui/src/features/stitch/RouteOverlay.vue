@@ -57,7 +57,7 @@ const crowded = computed(() => visits.value.length > 1 && Math.min(...visits.val
     <template v-else>
       <path :d="order" class="order" />
       <g v-for="visit in visits" v-show="!crowded || visit.number === 1 || visit.stop" :key="visit.place" :transform="`translate(${visit.spot[0]} ${visit.spot[1]})`" class="visit">
-        <circle r="12" :class="{ first: visit.number === 1, stop: visit.stop }" /><text text-anchor="middle" dy="4.5">{{ visit.number }}</text>
+        <circle r="12" :class="{ first: visit.number === 1, stop: visit.stop, sewn: visit.share === 1 }" /><path v-if="visit.share && visit.share < 1" :d="`M0 -12A12 12 0 ${visit.share > 0.5 ? 1 : 0} 1 ${12 * Math.sin(2 * Math.PI * visit.share)} ${-12 * Math.cos(2 * Math.PI * visit.share)}`" class="part" /><text text-anchor="middle" dy="4.5">{{ visit.share === 1 ? '✓' : visit.number }}</text>
       </g>
     </template>
   </g>
@@ -80,5 +80,7 @@ path { fill: none; vector-effect: non-scaling-stroke; stroke-linejoin: round; }
 .visit circle { fill: #fffcf6; stroke: #2b3a67; stroke-width: 2; }
 .visit .first { stroke: #a8392c; stroke-width: 3; }
 .visit .stop { stroke: #a8392c; stroke-dasharray: 4 3; }
+.visit .sewn { fill: #e2eee6; stroke: #3f6b56; }
+.visit .part { stroke: #3f6b56; stroke-width: 4; }
 .visit text { font-size: 13px; font-weight: 700; fill: #2b3a67; }
 </style>
