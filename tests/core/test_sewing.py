@@ -16,12 +16,12 @@ from kenzet.core.changes import CHANGES
 from kenzet.core.plan import plan_quilt, plan_zone
 from kenzet.core.route.needle import repeated_leg
 from kenzet.core.route.quilt import route_quilt
-from kenzet.core.sewing.laid_on import laid_on
+from kenzet.core.sewing.laid_on import drawn_besides, laid_on
 from kenzet.core.sewing.log import Event, Log, Sewn, at_needle, since_rest
 from kenzet.core.sewing.now import in_quilt, now, ways_of
 from kenzet.core.sewing.steps import steps_of
 from kenzet.core.sewing.stretch import LEAST, Covered, Stretch
-from kenzet.core.sewing.way import cut_out
+from kenzet.core.sewing.way import Way, cut_out
 from kenzet.core.sums import best_sum
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.demo import demo_quilts
@@ -335,3 +335,17 @@ def test_the_foot_is_changed_once_and_said_before_the_first_line(cloth):
             changes.append((here.number, here.new_foot, here.steps[0].kind))
         machine.sew(here, here.steps[0])
     assert set(changes) == {(1, "ruler foot", "begin"), (1, "ruler foot", "line")}
+
+
+def test_lines_that_nothing_places_yet_are_counted_and_a_drawn_line_places_others(cloth):
+    laid, ways = cloth
+    visit = next(one for one in ways.route.visits if ways.of(one).route.unit.part.name.startswith("Two"))
+    forth, back = (Way(ways.route.routes[visit.route], back, ways.costs) for back in (False, True))
+    assert 0 <= drawn_besides(laid, forth) <= 3 and 0 <= drawn_besides(laid, back) <= 3
+    key, drawing = forth.route.unit.drawings[0]
+    plan = plan_zone(laid, key)
+    marked = plan.references(drawing).marked
+    placed = [laid_on(plan, drawing, line, set(), None) for line in range(drawing.lines)]
+    assert [line for line, on in enumerate(placed) if on.kind == "mark"] == marked
+    by_drawn = [on for on in placed if on.kind == "drawn"]
+    assert by_drawn and all(best_sum(plan.kit, on.distance).etched is not None for on in by_drawn)

@@ -16,12 +16,15 @@ from kenzet.core.measure import COARSE, Unit, in_words, long_figure
 from kenzet.core.params import forms
 from kenzet.core.route.bobbins import Leg as BobbinLeg
 from kenzet.core.route.bobbins import bobbin_changes
+from kenzet.core.route.costs import Costs
 from kenzet.core.route.needle import BOBBIN, TAIL, Needle, needle, repeated_leg, roll, thread
 from kenzet.core.route.network import KINDS
 from kenzet.core.route.quilt import QuiltRoute, Visit, line_of
 from kenzet.core.route.unit import rings
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.route.walk import Leg
+from kenzet.core.sewing.laid_on import drawn_besides
+from kenzet.core.sewing.way import Way
 from kenzet.core.sums import whole_stitches
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.layout import place_all
@@ -309,7 +312,7 @@ def _here(laid: LaidQuilt, found: QuiltRoute, number: int, unit: Unit) -> HereVi
         rows=[
             *_way_rows(one.network.stitched, one.travelled, len(one.runs) - 1, unit),
             *_needle_rows(cost, unit)[:1],
-            *_stitch_rows(laid, one),
+            *_stitch_rows(laid, one, visit),
         ],
         legs=list(_legs(laid, one, visit, unit)),
     )
@@ -329,13 +332,22 @@ def _finished(found: QuiltRoute) -> list[str]:
     ]
 
 
-def _stitch_rows(laid: LaidQuilt, one: UnitRoute) -> list[m.Row]:
-    """F40: where sides repeat, the stitch length with which a stitch ends at every turn."""
+def _stitch_rows(laid: LaidQuilt, one: UnitRoute, visit: Visit) -> list[m.Row]:
+    """What has to be drawn besides the marks; F40: where sides repeat, the stitch length with which a stitch ends at every turn."""
+    drawn = drawn_besides(laid, Way(one, visit.back, Costs()))
+    rows = [
+        m.Row(
+            label=["To draw besides the marks, sewn in this order"],
+            words=[f"{drawn} lines" if drawn > 1 else "a line"],
+        )
+    ]
     leg = repeated_leg([line for _, drawing in one.unit.drawings for line in drawing.polylines])
+    if not drawn:
+        rows = []
     if leg is None:
-        return []
+        return rows
     many, long = whole_stitches(leg, float(laid.quilt.kit.stitch.mm))
-    return [m.Row(label=["To turn on a whole stitch"], words=[f"{many} of {long:.2f} mm"])]
+    return [*rows, m.Row(label=["To turn on a whole stitch"], words=[f"{many} of {long:.2f} mm"])]
 
 
 def _legs(laid: LaidQuilt, one: UnitRoute, visit: Visit, unit: Unit) -> Iterable[LegView]:

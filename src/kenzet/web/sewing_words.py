@@ -61,6 +61,8 @@ def on_words(on: LaidOn) -> str:
         return "the line you just sewed"
     if on.kind == "seam":
         return "the seam"
+    if on.kind == "drawn":
+        return "the drawn line beside it" if on.over == 1 else f"the drawn line, the {_NTH[on.over]} from it"
     return "the line beside it" if on.over == 1 else f"the {_NTH[on.over]} line from it"
 
 

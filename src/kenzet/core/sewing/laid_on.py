@@ -10,8 +10,11 @@ from typing import Literal
 import numpy as np
 
 from kenzet.core.drawing import Drawing
+from kenzet.core.plan import plan_zone
 from kenzet.core.references import Reference
+from kenzet.core.sewing.way import Way
 from kenzet.core.sums import best_sum
+from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.zone_plan import ZonePlan
 
 _FAR = 6  # lines over
@@ -20,12 +23,12 @@ _SHORT = 12.7  # mm: half of this beside it is enough
 
 @dataclass(frozen=True, slots=True)
 class LaidOn:
-    """``kind`` is "last" (the line just sewn), "line" (one sewn earlier, the ``over``-th from it), "seam", "mark" (it is drawn) or
-    "nothing": nothing beside it is sewn yet, and the plan does not draw it. ``distance`` exact mm from it. The line progresses
+    """``kind`` is "last" (the line just sewn), "line" (one sewn earlier, the ``over``-th from it), "drawn" (the same, only drawn as
+    yet), "seam", "mark" (it is drawn itself) or "nothing": nothing beside it is sewn or drawn. ``distance`` exact mm from it. The line progresses
     ``way`` +1 along its family's normal or -1 against it: what it is laid from, and the ruler, lie behind.
     """
 
-    kind: Literal["last", "line", "seam", "mark", "nothing"]
+    kind: Literal["last", "line", "drawn", "seam", "mark", "nothing"]
     distance: Fraction
     over: int = 1
     way: int = 1
@@ -51,13 +54,21 @@ def laid_on(plan: ZonePlan, drawing: Drawing, line: int, sewn: Collection[int], 
     seam = own if own.kind == "seam" else _from_other_side(plan, drawing, line)
     if seam.kind == "seam":
         return LaidOn("seam", seam.distance, way=seam.way)
-    return _further_over(plan, drawing, line, sewn, last) or LaidOn("nothing", plan.kit.reach, way=own.way)
+    drawn = set(plan.references(drawing).marked) - set(sewn)
+    found = _further_over(plan, drawing, line, sewn, last)
+    found = found or _further_over(plan, drawing, line, drawn, None, "drawn")
+    return found or LaidOn("nothing", plan.kit.reach, way=own.way)
 
 
 def _further_over(
-    plan: ZonePlan, drawing: Drawing, line: int, sewn: Collection[int], last: int | None
+    plan: ZonePlan,
+    drawing: Drawing,
+    line: int,
+    sewn: Collection[int],
+    last: int | None,
+    kind: Literal["line", "drawn"] = "line",
 ) -> LaidOn | None:
-    """On the nearest sewn line of the same family and piece that lies beside it and that one of her rulers reaches."""
+    """On the nearest of the lines ``sewn`` of the same family and piece that lies beside it and that one of her rulers reaches."""
     many = len(drawing.stretches)
     others = np.array([other for other in sewn if other < many], dtype=np.int64)
     if line >= many or not len(others) or plan.kit.sew_with == "walking foot":
@@ -80,7 +91,7 @@ def _further_over(
         distance = sum((family.gaps[(first + n) % len(family.gaps)] for n in range(over)), Fraction(0))
         if best_sum(plan.kit, distance, drawing.length_of(line)).etched is not None:
             way = 1 if lines[line] > lines[others[k]] else -1
-            return LaidOn("last" if int(others[k]) == last else "line", distance, over, way)
+            return LaidOn("last" if int(others[k]) == last else kind, distance, over, way)
     return None
 
 
@@ -108,3 +119,22 @@ def _from_other_side(plan: ZonePlan, drawing: Drawing, line: int) -> Reference:
         plan.kept[key] = mirrored.references(drawing)
     found: Reference = plan.kept[key][line]
     return found
+
+
+def drawn_besides(laid: LaidQuilt, way: Way) -> int:
+    """How many lines of a way come before anything is sewn or drawn that they could be laid on: they are drawn too."""
+    sewn: dict[int, set[int]] = {}
+    many, last = 0, (-1, -1)
+    for move in way.sewn:
+        course = way.route.unit.courses[move.course]
+        key, drawing = way.route.unit.drawings[course.zone]
+        mine = sewn.setdefault(course.zone, set())
+        if course.number in mine:
+            continue
+        plan = plan_zone(laid, key)
+        if plan is not None:
+            on = laid_on(plan, drawing, course.number, mine, last[1] if last[0] == course.zone else None)
+            many += on.kind == "nothing"
+        mine.add(course.number)
+        last = (course.zone, course.number)
+    return many
