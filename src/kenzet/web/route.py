@@ -211,12 +211,12 @@ def _bobbin_rows(laid: LaidQuilt, found: QuiltRoute) -> list[m.Row]:
         way = one.network.stitched + one.travelled + visit.across
         legs.append(BobbinLeg(way * per_mm + (len(one.runs) - 1 + begins) * TAIL, begins))
     changes = list(bobbin_changes(legs, float(BOBBIN)))
-    said = [
-        f"before number {one.number + 1}" if one.at_stop else f"in number {one.number + 1}" for one in changes
-    ]
-    if len(said) > _FEW:
-        said = [*said[:_FEW], "…"]
-    return [m.Row(label=["A full bobbin"], words=[", ".join(said)])] if said else []
+    said = []
+    for at_stop, word in ((True, "before"), (False, "in")):
+        numbers = list(dict.fromkeys(f"{one.number + 1}" for one in changes if one.at_stop is at_stop))
+        some = [*numbers[:_FEW], "…"] if len(numbers) > _FEW else numbers
+        said += [f"{word} {', '.join(some)}"] if some else []
+    return [m.Row(label=["A full bobbin"], words=["; ".join(said)])] if said else []
 
 
 def _way_rows(sewn: float, travelled: float, stops: int, unit: Unit) -> list[m.Row]:

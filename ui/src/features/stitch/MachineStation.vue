@@ -213,5 +213,6 @@ onBeforeUnmount(() => {
 .keys.small button { min-height: 44px; font-size: 15px; padding: 0 4px; }
 .coming { list-style: none; padding: 0; margin: 0; font-size: 17px; display: flex; gap: 18px; align-items: center; flex: none; height: 40px; white-space: nowrap; overflow: hidden; }
 .coming li { display: flex; gap: 8px; align-items: center; }
+@media (max-height: 760px) { .line { font-size: 30px; } .lay { font-size: 21px; } .then { font-size: 17px; } .where { font-size: 15px; } .go { min-height: 62px; font-size: 23px; } .keys button { min-height: 44px; } .say { gap: 7px; } }
 @media (max-width: 900px) { .machine { grid-template: minmax(0, 1fr) minmax(0, 54%) auto / minmax(0, 1fr); } .say { border-left: 0; border-top: 1px solid var(--rule); } }
 </style>
