@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from itertools import groupby, pairwise
+from itertools import pairwise
 from typing import Any, Literal
 
 import numpy as np
@@ -11,18 +10,15 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from kenzet.core.errors import Unknown
-from kenzet.core.geom.region import Floats
 from kenzet.core.measure import COARSE, Unit, in_words, long_figure
 from kenzet.core.params import forms
 from kenzet.core.route.bobbins import Leg as BobbinLeg
 from kenzet.core.route.bobbins import bobbin_changes
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.needle import BOBBIN, TAIL, Needle, needle, repeated_leg, roll, thread
-from kenzet.core.route.network import KINDS
 from kenzet.core.route.quilt import QuiltRoute, Visit, line_of
 from kenzet.core.route.unit import rings
 from kenzet.core.route.unit_route import UnitRoute
-from kenzet.core.route.walk import Leg
 from kenzet.core.sewing.laid_on import drawn_besides
 from kenzet.core.sewing.way import Way
 from kenzet.core.sums import whole_stitches
@@ -33,7 +29,8 @@ from kenzet.web import models as m
 from kenzet.web import show
 from kenzet.web.at_hand import answer, connection, file_answer, laid_quilt
 from kenzet.web.marks import flat
-from kenzet.web.route_words import leg_words, pivots, same_way, sentence
+from kenzet.web.route_legs import LegView, legs_of
+from kenzet.web.route_words import pivots, same_way, sentence
 from kenzet.web.sewing import logs
 
 route = APIBlueprint("route", __name__, url_prefix="/api/quilts/<quilt>")
@@ -46,20 +43,6 @@ class RouteRequest(m.Reading):
     """The route of the quilt, and of what is sewn at the ``number``-th place of its order, from 1."""
 
     number: m.Number = 0
-
-
-class LegView(m.Wire):
-    """A piece of the way: a line that is sewn or a lane that is travelled, flat x, y in the quilt, mm, in the direction of
-    sewing. ``begins`` where the thread begins anew. ``spot`` lies on it, x, y in the part.
-    """
-
-    points: list[float]
-    length: float
-    sews: bool
-    kind: Literal["line", "ditch", "edge", "step"]
-    begins: bool
-    words: m.Words
-    spot: list[float]
 
 
 class VisitView(m.Wire):
@@ -314,7 +297,7 @@ def _here(laid: LaidQuilt, found: QuiltRoute, number: int, unit: Unit) -> HereVi
             *_needle_rows(cost, unit)[:1],
             *_stitch_rows(laid, one, visit),
         ],
-        legs=list(_legs(laid, one, visit, unit)),
+        legs=list(legs_of(laid, one, visit, unit)),
     )
 
 
@@ -348,34 +331,3 @@ def _stitch_rows(laid: LaidQuilt, one: UnitRoute, visit: Visit) -> list[m.Row]:
         return rows
     many, long = whole_stitches(leg, float(laid.quilt.kit.stitch.mm))
     return [*rows, m.Row(label=["To turn on a whole stitch"], words=[f"{many} of {long:.2f} mm"])]
-
-
-def _legs(laid: LaidQuilt, one: UnitRoute, visit: Visit, unit: Unit) -> Iterable[LegView]:
-    """Line by line; what is travelled in one go between them is one piece, as long as its lane is of one kind."""
-    placing = one.unit.part.places[visit.place]
-    for run in one.backwards if visit.back else one.runs:
-        pieces = groupby(enumerate(run.legs), key=lambda leg: _piece(one, *leg))
-        for n, (_, some) in enumerate(pieces):
-            legs = [leg for _, leg in some]
-            lines = [line_of(one.network.paths[leg.edge], leg.back) for leg in legs]
-            far = float(sum(one.network.lengths[leg.edge] for leg in legs))
-            yield LegView(
-                points=flat(place_all(placing, np.concatenate(lines))),
-                length=round(far, 3),
-                sews=legs[0].sews,
-                kind=KINDS[int(one.network.kinds[legs[0].edge])],  # type: ignore[arg-type]
-                begins=n == 0,
-                words=leg_words(laid, one, legs[0], far, unit),
-                spot=_middle(max(lines, key=len)),
-            )
-
-
-def _middle(path: Floats) -> list[float]:
-    k = len(path) // 2
-    x, y = ((path[k - 1] + path[k]) / 2).tolist()
-    return [round(x, 3), round(y, 3)]
-
-
-def _piece(one: UnitRoute, number: int, leg: Leg) -> tuple[bool, int, int]:
-    """What goes together: a line's own piece, or one kind of lane."""
-    return leg.sews, int(one.network.kinds[leg.edge]), number if leg.sews else -1

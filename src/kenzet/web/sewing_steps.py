@@ -6,18 +6,16 @@ from collections.abc import Iterable
 
 import numpy as np
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats
 from kenzet.core.measure import COARSE, Unit
 from kenzet.core.plan import plan_zone
-from kenzet.core.sewing.laid_on import LaidOn, laid_on
+from kenzet.core.sewing.laid_on import LaidOn, laid_on, ruler_at
 from kenzet.core.sewing.log import Log
 from kenzet.core.sewing.now import Now, in_quilt
 from kenzet.core.sewing.steps import Step
-from kenzet.core.sewing.way import Move, cut_out
-from kenzet.core.sums import best_sum, hand_stops
+from kenzet.core.sewing.way import Move
+from kenzet.core.sums import best_sum
 from kenzet.core.top.laid import LaidQuilt
-from kenzet.core.zone_plan import ZonePlan
 from kenzet.web import models as m
 from kenzet.web import show, slip
 from kenzet.web.marks import flat
@@ -25,6 +23,7 @@ from kenzet.web.route_words import corner_words
 from kenzet.web.sewing_models import SewnStretch, SewStep
 from kenzet.web.sewing_words import (
     ENDING,
+    hand_spots,
     hand_words,
     is_curved,
     lay_words,
@@ -143,8 +142,10 @@ def _line(
         if told and total is not None
         else None,
         hand=hand_words(plan, whole, unit),
-        ruler=_ruler(here, plan, drawing, course.number, on) if not (curved or stretch.turn or course.closed) else [],
-        hands=_hands(here, plan, step),
+        ruler=[]
+        if curved or stretch.turn
+        else flat(in_quilt(here.way, here.visit.place, ruler_at(plan, drawing, course.number, on))),
+        hands=hand_spots(plan, np.concatenate(placed)),
         sew=sew_words(step, here.way.on_lanes, course.closed, unit, placed),
         then=_then(laid, here, step, go, is_last),
         short=short_words(on, None if curved else total, unit),
@@ -162,24 +163,6 @@ def _line(
             if (s := move.stretch) is not None
         ],
     )  # fmt: skip
-
-
-def _ruler(here: Now, plan: ZonePlan, drawing: Drawing, line: int, on: LaidOn) -> list[float]:
-    """The corners of the ruler where it lies for a straight line, flat, in the quilt."""
-    if drawing.trace(line) is not None or plan.kit.sew_with == "walking foot":
-        return []
-    pose, _ = plan.pose_from(drawing, line, on.distance, on.way)
-    return flat(in_quilt(here.way, here.visit.place, np.array(pose.body))) if pose.body else []
-
-
-def _hands(here: Now, plan: ZonePlan, step: Step) -> list[list[float]]:
-    """Where the hand moves on, in the quilt."""
-    if plan.kit.sew_with == "walking foot":
-        return []
-    path = np.concatenate([move.path for move in step.sews])
-    far = sum(move.length for move in step.sews)
-    spots = [cut_out(path, 0.0, at)[-1:] for at in hand_stops(far, float(plan.kit.hand.mm))]
-    return [in_quilt(here.way, here.visit.place, spot)[0].round(3).tolist() for spot in spots]
 
 
 def _then(laid: LaidQuilt, here: Now, step: Step, go: m.Words, is_last: bool) -> m.Words:

@@ -15,7 +15,7 @@ from kenzet.core.measure import COARSE, Unit
 from kenzet.core.route.network import DITCH, EDGE, LINE, STEP
 from kenzet.core.sewing.laid_on import LaidOn
 from kenzet.core.sewing.steps import Step
-from kenzet.core.sewing.way import Move
+from kenzet.core.sewing.way import Move, cut_out
 from kenzet.core.sums import Sum, hand_stops
 from kenzet.core.top.stitching import ThreadEnds
 from kenzet.core.zone_plan import ZonePlan
@@ -166,3 +166,11 @@ def hand_words(plan: ZonePlan, length: float, unit: Unit) -> m.Words:
     for stop in stops[:4]:
         words += [*([" · "] if words else []), show.shown(stop, unit, COARSE[unit], about=True)]
     return words
+
+
+def hand_spots(plan: ZonePlan, path: Floats) -> list[list[float]]:
+    """Where on ``path`` (n, 2) the hand moves on."""
+    if plan.kit.sew_with == "walking foot":
+        return []
+    far = float(np.hypot(*np.diff(path, axis=0).T).sum())
+    return [cut_out(path, 0.0, at)[-1].round(3).tolist() for at in hand_stops(far, float(plan.kit.hand.mm))]

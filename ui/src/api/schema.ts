@@ -1950,11 +1950,14 @@ export interface components {
         /**
          * LegView
          * @description A piece of the way: a line that is sewn or a lane that is travelled, flat x, y in the quilt, mm, in the direction of
-         *     sewing. ``begins`` where the thread begins anew. ``spot`` lies on it, x, y in the part.
+         *     sewing. ``begins`` where the thread begins anew. ``spot`` lies on it, x, y in the part; ``ruler`` are the corners of a straight
+         *     ruler where it lies for a line, ``hands`` where the hand on it moves on, in the quilt.
          */
         LegView: {
             /** Begins */
             begins: boolean;
+            /** Hands */
+            hands: number[][];
             /**
              * Kind
              * @enum {string}
@@ -1964,6 +1967,8 @@ export interface components {
             length: number;
             /** Points */
             points: number[];
+            /** Ruler */
+            ruler: number[];
             /** Sews */
             sews: boolean;
             /** Spot */

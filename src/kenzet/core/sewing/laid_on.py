@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import Literal
@@ -10,9 +10,10 @@ from typing import Literal
 import numpy as np
 
 from kenzet.core.drawing import Drawing
+from kenzet.core.geom.region import Floats
 from kenzet.core.plan import plan_zone
 from kenzet.core.references import Reference
-from kenzet.core.sewing.way import Way
+from kenzet.core.sewing.way import Move, Way
 from kenzet.core.sums import best_sum
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.zone_plan import ZonePlan
@@ -121,10 +122,10 @@ def _from_other_side(plan: ZonePlan, drawing: Drawing, line: int) -> Reference:
     return found
 
 
-def drawn_besides(laid: LaidQuilt, way: Way) -> int:
-    """How many lines of a way come before anything is sewn or drawn that they could be laid on: they are drawn too."""
+def laid_along(laid: LaidQuilt, way: Way) -> Iterable[tuple[Move, ZonePlan, Drawing, LaidOn]]:
+    """What every line of a way is laid from the first time that it comes, where all before it is sewn; with its plan and drawing."""
     sewn: dict[int, set[int]] = {}
-    many, last = 0, (-1, -1)
+    last = (-1, -1)
     for move in way.sewn:
         course = way.route.unit.courses[move.course]
         key, drawing = way.route.unit.drawings[course.zone]
@@ -133,8 +134,20 @@ def drawn_besides(laid: LaidQuilt, way: Way) -> int:
             continue
         plan = plan_zone(laid, key)
         if plan is not None:
-            on = laid_on(plan, drawing, course.number, mine, last[1] if last[0] == course.zone else None)
-            many += on.kind == "nothing"
+            before = last[1] if last[0] == course.zone else None
+            yield move, plan, drawing, laid_on(plan, drawing, course.number, mine, before)
         mine.add(course.number)
         last = (course.zone, course.number)
-    return many
+
+
+def drawn_besides(laid: LaidQuilt, way: Way) -> int:
+    """How many lines of a way come before anything is sewn or drawn that they could be laid on: they are drawn too."""
+    return sum(on.kind == "nothing" for _, _, _, on in laid_along(laid, way))
+
+
+def ruler_at(plan: ZonePlan, drawing: Drawing, line: int, on: LaidOn) -> Floats:
+    """The corners of the straight ruler where it lies for a straight line, (4, 2) in the part; empty where none does."""
+    if drawing.trace(line) is not None or plan.kit.sew_with == "walking foot":
+        return np.zeros((0, 2))
+    pose, _ = plan.pose_from(drawing, line, on.distance, on.way)
+    return np.array(pose.body).reshape(-1, 2)

@@ -30,6 +30,7 @@ const threads = computed(() => {
   const ends = legs.value.filter((_, k) => k + 1 === legs.value.length || legs.value[k + 1]!.begins).map((leg) => screen(...(leg.points.slice(-2) as [number, number])))
   return { begins, ends }
 })
+const hands = computed(() => (now.value?.sews ? now.value.hands.map((at) => screen(at[0]!, at[1]!)) : []))
 const avoided = computed(() => (props.route.here?.avoided ?? []).map((one) => ({ ...one, spot: screen(one.at[0]!, one.at[1]!) })))
 const stitch = computed(() => (props.needle ? screen(props.needle.x, props.needle.y) : undefined))
 /** the order of the blocks: from middle to middle, broken where the thread is */
@@ -49,6 +50,8 @@ const crowded = computed(() => visits.value.length > 1 && Math.min(...visits.val
         <path :d="path(done.filter((leg) => !leg.sews))" class="travel" />
         <path v-if="part" :d="part" :class="now?.sews ? 'done' : 'travel'" />
       </g>
+      <path v-if="now?.sews && now.ruler.length" :d="`${openPath(now.ruler)}Z`" :transform="world" class="ruler" />
+      <rect v-for="([x, y], k) in hands" :key="`h${k}`" :x="x - 4" :y="y - 4" width="8" height="8" class="hand" />
       <circle v-for="([x, y], k) in threads.begins" :key="`b${k}`" :cx="x" :cy="y" r="5.4" class="begin" />
       <rect v-for="([x, y], k) in threads.ends" :key="`e${k}`" :x="x - 4.5" :y="y - 4.5" width="9" height="9" class="end" />
       <g v-for="(one, k) in avoided" :key="`a${k}`" :transform="`translate(${one.spot[0]} ${one.spot[1]})`" class="avoided"><circle r="9" /><path v-if="one.how === 'never'" d="M-4 -4l8 8m0 -8l-8 8" /><path v-else d="M-5 3q5 -11 10 0" /></g>
@@ -70,6 +73,8 @@ path { fill: none; vector-effect: non-scaling-stroke; stroke-linejoin: round; }
 .done { stroke: #2b3a67; stroke-width: 3; stroke-linecap: round; }
 .travel { stroke: #a8392c; stroke-width: 3.4; stroke-linecap: round; stroke-dasharray: .1 5.4; }
 .travel.ahead { stroke-width: 2.4; stroke-opacity: .6; }
+.ruler { fill: rgb(47 156 149 / 20%); stroke: #1f6f69; stroke-width: 1.4; }
+.hand { fill: #fffcf6; stroke: #1f6f69; stroke-width: 2; }
 .begin { fill: #fff; stroke: #a8392c; stroke-width: 2.2; }
 .end { fill: #a8392c; stroke: #fff; stroke-width: 1; }
 .needle circle { fill: rgb(255 252 246 / 85%); stroke: #a8392c; stroke-width: 2.6; }

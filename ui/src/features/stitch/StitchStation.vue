@@ -105,7 +105,7 @@ function at(where: Needle, mm: number) {
 function on(by: number) {
   number.value = Math.min(Math.max(number.value + by, 1), route.value?.visits.length ?? 0)
 }
-const keys = computed(() => (route.value?.here ? ['done', 'coming', 'travel', 'thread'] : ['travel', ...(route.value?.visits.some((visit) => visit.stop) ? ['anew'] : [])]) as InstanceType<typeof CanvasKey>['$props']['shows'])
+const keys = computed(() => (route.value?.here ? ['done', 'coming', 'travel', 'thread', ...(leg.value?.ruler.length ? ['ruler'] : []), ...(leg.value?.hands.length ? ['hand'] : [])] : ['travel', ...(route.value?.visits.some((visit) => visit.stop) ? ['anew'] : [])]) as InstanceType<typeof CanvasKey>['$props']['shows'])
 watch(() => [quilt.taken, quilt.unit, number.value], () => void ask(), { immediate: true })
 watch(number, () => (needle.value = undefined))
 watch(() => quilt.id, () => void zone.choose(''), { immediate: true })

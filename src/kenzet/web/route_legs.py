@@ -1,0 +1,87 @@
+"""The way through what is sewn at a place, leg by leg, as it is looked at before it is sewn."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from itertools import groupby
+from typing import Literal
+
+import numpy as np
+
+from kenzet.core.geom.region import Floats
+from kenzet.core.measure import Unit
+from kenzet.core.route.costs import Costs
+from kenzet.core.route.network import KINDS
+from kenzet.core.route.quilt import Visit, line_of
+from kenzet.core.route.unit_route import UnitRoute
+from kenzet.core.route.walk import Leg
+from kenzet.core.sewing.laid_on import laid_along, ruler_at
+from kenzet.core.sewing.way import Way
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.layout import place_all
+from kenzet.web import models as m
+from kenzet.web.marks import flat
+from kenzet.web.route_words import leg_words
+from kenzet.web.sewing_words import hand_spots, is_curved
+
+
+class LegView(m.Wire):
+    """A piece of the way: a line that is sewn or a lane that is travelled, flat x, y in the quilt, mm, in the direction of
+    sewing. ``begins`` where the thread begins anew. ``spot`` lies on it, x, y in the part; ``ruler`` are the corners of a straight
+    ruler where it lies for a line, ``hands`` where the hand on it moves on, in the quilt.
+    """
+
+    points: list[float]
+    length: float
+    sews: bool
+    kind: Literal["line", "ditch", "edge", "step"]
+    begins: bool
+    words: m.Words
+    spot: list[float]
+    ruler: list[float]
+    hands: list[list[float]]
+
+
+def legs_of(laid: LaidQuilt, one: UnitRoute, visit: Visit, unit: Unit) -> Iterable[LegView]:
+    """Line by line; what is travelled in one go between them is one piece, as long as its lane is of one kind."""
+    placing = one.unit.part.places[visit.place]
+    rulers = {
+        move.course: (
+            flat(place_all(placing, ruler_at(plan, drawing, one.unit.courses[move.course].number, on))),
+            plan,
+        )
+        for move, plan, drawing, on in laid_along(laid, Way(one, visit.back, Costs()))
+        if not is_curved(plan, drawing, one.unit.courses[move.course].number)
+    }
+    for run in one.backwards if visit.back else one.runs:
+        pieces = groupby(enumerate(run.legs), key=lambda leg: _piece(one, *leg))
+        for n, (_, some) in enumerate(pieces):
+            legs = [leg for _, leg in some]
+            lines = [line_of(one.network.paths[leg.edge], leg.back) for leg in legs]
+            far = float(sum(one.network.lengths[leg.edge] for leg in legs))
+            path = place_all(placing, np.concatenate(lines))
+            ruler, plan = (
+                rulers.get(int(one.network.courses[legs[0].edge]), ([], None)) if legs[0].sews else ([], None)
+            )
+            yield LegView(
+                points=flat(path),
+                length=round(far, 3),
+                sews=legs[0].sews,
+                kind=KINDS[int(one.network.kinds[legs[0].edge])],  # type: ignore[arg-type]
+                begins=n == 0,
+                words=leg_words(laid, one, legs[0], far, unit),
+                spot=_middle(max(lines, key=len)),
+                ruler=ruler,
+                hands=hand_spots(plan, path) if plan else [],
+            )
+
+
+def _piece(one: UnitRoute, number: int, leg: Leg) -> tuple[bool, int, int]:
+    """What goes together: a line's own piece, or one kind of lane."""
+    return leg.sews, int(one.network.kinds[leg.edge]), number if leg.sews else -1
+
+
+def _middle(path: Floats) -> list[float]:
+    k = len(path) // 2
+    x, y = ((path[k - 1] + path[k]) / 2).tolist()
+    return [round(x, 3), round(y, 3)]
