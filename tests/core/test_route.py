@@ -459,3 +459,24 @@ def test_the_directions_of_a_grid_are_sewn_one_after_the_other_over_the_whole_qu
     assert lines == sorted(
         (v.place, c.number) for v in whole.visits for c in whole.routes[v.route].unit.courses
     )
+
+
+def test_rings_are_met_from_outside_whichever_way_the_block_is_gone_through():
+    """Inward echoes: each is laid on the one before it, and the first one on the seam."""
+    laid = ruled_top(columns=1, rows=1)
+    (zone,) = laid.quilt.zones
+    echo = {"kind": "fill", "zone": zone, "fill": {"kind": "echo", "spacing": "1/2 in"}}
+    laid = LaidQuilt(CHANGES["fill"].model_validate(echo).made(laid)[0])
+    (one,) = route_quilt(laid).routes
+    for way in (one.runs, one.backwards):
+        (run,) = way
+        first = list(
+            dict.fromkeys(
+                one.unit.courses[int(one.network.courses[leg.edge])].number for leg in run.legs if leg.sews
+            )
+        )
+        assert first == sorted(first) or first == sorted(first, reverse=True)
+    (forth,), (back,) = one.runs, one.backwards
+    assert (back.start, back.end) == (forth.end, forth.start)
+    edges = [sorted((leg.edge, leg.sews) for leg in run.legs) for run in (forth, back)]
+    assert edges[0] == edges[1]

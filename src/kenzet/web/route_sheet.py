@@ -47,7 +47,7 @@ def _job_way(found: QuiltRoute, number: int) -> JobWay:
     part = one.unit.part
     back = [k for k in at if found.visits[k - 1].back != visit.back]
     where = f"Number{'s' if len(at) > 1 else ''} {_numbers(at)} of the order"
-    turned = f"; from the last line to the first at {_numbers(back)}" if back else ""
+    turned = f"; from its end to its start at {_numbers(back)}" if back else ""
     rings_of = [ring for patch in part.patches.values() for ring in rings(patch.area)]
     travels = tuple(move.path for move in moves if move.stretch is None)
     picture = Picture((part.width, part.height), tuple(rings_of), (), way=tuple(lines), travels=travels)

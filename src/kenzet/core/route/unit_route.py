@@ -53,7 +53,12 @@ class UnitRoute:
 
     @cached_property
     def backwards(self) -> tuple[Run, ...]:
-        """The same from its end to its start."""
+        """The same from its end to its start: one run is walked anew, so that rings are met from outside again."""
+        if len(self.runs) == 1:
+            start, end = self.ends
+            walked = runs(self.network, self.unit.courses, self.travel, (end, start))
+            if len(walked) == 1 and (walked[0].start, walked[0].end) == (end, start):
+                return tuple(walked)
         return tuple(
             Run(
                 run.end, run.start, tuple(Leg(leg.edge, not leg.back, leg.sews) for leg in reversed(run.legs))

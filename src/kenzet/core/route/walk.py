@@ -133,7 +133,8 @@ class _Walker:
         if line is None and before is None and last is not None:
             straight = 1.0 - float(self._way(edge, node, False) @ self._way(last, node, True))
         place = (0, 0, 0, 0) if line is None else (line.zone, line.piece, line.family, line.number)
-        return (float(same_kind and line is not None), straight, *place)
+        passes_by = line is None and before is None  # a line that is met is sewn before the lane leads on
+        return (float(same_kind and line is not None), float(passes_by), straight, *place)
 
     def _courses_of(self, edge: int | None) -> Course | None:
         if edge is None or self._network.courses[edge] < 0 or self._sewn[edge] == 0:
