@@ -13,8 +13,9 @@ from kenzet.core.changes import CHANGES
 from kenzet.core.fills import FILLS
 from kenzet.core.geom.clip import Straight, clip
 from kenzet.core.kit.kit import Kit
+from kenzet.core.route.bulk import least_in_throat
 from kenzet.core.route.costs import Costs
-from kenzet.core.route.needle import STOP_S, TRAVEL_MM_S, TURN_S, needle
+from kenzet.core.route.needle import STOP_S, TRAVEL_MM_S, TURN_S, needle, roll
 from kenzet.core.route.network import LINE, Course, Lane, network
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.route.solve import Solver
@@ -480,3 +481,16 @@ def test_rings_are_met_from_outside_whichever_way_the_block_is_gone_through():
     assert (back.start, back.end) == (forth.end, forth.start)
     edges = [sorted((leg.edge, leg.sews) for leg in run.legs) for run in (forth, back)]
     assert edges[0] == edges[1]
+
+
+def test_the_edge_with_the_least_of_the_quilt_in_the_throat():
+    laid = ruled_top(columns=3, rows=5)
+    part = next(iter(laid.top.parts.values()))
+    found = {
+        place: least_in_throat(laid, laid.top.at[place], place)
+        for place in ("1-1", "1-3", "3-1", "5-2", "3-2")
+    }
+    assert [one.edge for one in found.values()] == ["left", "right", "left", "bottom", "right"]
+    assert found["1-1"].width == pytest.approx(6 * IN) and found["3-2"].width == pytest.approx(12 * IN)
+    assert found["3-2"].thick == pytest.approx(roll(12 * IN, float(laid.quilt.kit.batting.thickness.mm)))
+    assert least_in_throat(laid, laid.top.whole, next(iter(laid.top.whole.places))) is None and part

@@ -25,7 +25,7 @@ from kenzet.core.sewing.way import Way, cut_out
 from kenzet.core.sums import best_sum
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.demo import demo_quilts
-from tests.core.test_route import ruled_top, stitched_as
+from tests.core.test_route import ruled_top, stitched_as, with_ditch
 
 SPANS = st.tuples(st.integers(0, 40), st.integers(1, 20)).map(lambda one: (float(one[0]), float(sum(one))))
 
@@ -77,7 +77,7 @@ class Machine:
         spot = step.moves[-1].end if step.moves else here.steps[1].moves[0].start
         return self.tell(
             kind, here.visit.place, placed(here, spot), far=step.length,
-            sewn=tuple(move.stretch for move in step.sews),
+            sewn=step.sewn,
         )  # fmt: skip
 
 
@@ -349,3 +349,30 @@ def test_lines_that_nothing_places_yet_are_counted_and_a_drawn_line_places_other
     assert [line for line, on in enumerate(placed) if on.kind == "mark"] == marked
     by_drawn = [on for on in placed if on.kind == "drawn"]
     assert by_drawn and all(best_sum(plan.kit, on.distance).etched is not None for on in by_drawn)
+
+
+def test_a104_a_ditch_that_is_travelled_is_sewn_already_when_its_pass_comes():
+    laid = with_ditch(ditch="last")
+    ways = ways_of(laid, route_quilt(laid))
+    machine = Machine(ways)
+    while (here := machine.now()).way.route.unit.rank == 0:
+        machine.sew(here, here.steps[0])
+    ditches = [ways.of(visit) for visit in ways.route.visits if ways.of(visit).route.unit.rank]
+    travelled = sum(move.length for visit in ways.route.visits for move in ways.of(visit).moves if move.also)
+    done = sum(
+        stretch.length for event in machine.log.events for stretch in event.sewn if ".1." in stretch.of
+    )
+    assert done == pytest.approx(travelled, rel=0.02) and done > 3 * 25.4
+    whole = sum(move.length for way in ditches for move in way.sewn)
+    covered = {visit.place: machine.log.sewn.of(visit.place) for visit in ways.route.visits}
+    left = [
+        end - begin
+        for visit in ways.route.visits
+        if ways.of(visit).route.unit.rank
+        for move in ways.of(visit).sewn
+        for begin, end in covered[visit.place].left(move.stretch)
+    ]
+    assert sum(left) == pytest.approx(whole - done, abs=1)
+    sew_all(machine)
+    assert machine.log.sewn.lines == pytest.approx(ways.route.stitched, abs=2)
+    assert all(one.left == 0 for one in ways.left(machine.log.sewn))

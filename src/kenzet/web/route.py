@@ -14,6 +14,7 @@ from kenzet.core.measure import COARSE, Unit, in_words, long_figure
 from kenzet.core.params import forms
 from kenzet.core.route.bobbins import Leg as BobbinLeg
 from kenzet.core.route.bobbins import bobbin_changes
+from kenzet.core.route.bulk import least_in_throat
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.needle import BOBBIN, TAIL, Needle, needle, repeated_leg, roll, thread
 from kenzet.core.route.quilt import QuiltRoute, Visit, line_of
@@ -180,7 +181,22 @@ def route_rows(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[m.Row]:
         laid.quilt.stitching.ends,
     )
     rows = [*_way_rows(found.stitched, found.travelled, found.stops, unit), *_needle_rows(cost, unit)]
-    return [*rows, *_bobbin_rows(laid, found)]
+    return [*rows, *_bobbin_rows(laid, found), *_hand_rows(laid_down, turns)]
+
+
+def _hand_rows(laid_down: int, turns: int) -> list[m.Row]:
+    return [
+        m.Row(label=["A ruler laid, or a line begun"], words=[f"{laid_down:,} times"]),
+        m.Row(label=["Turns at the needle"], words=[f"{turns:,}"]),
+    ]
+
+
+def _throat_rows(laid: LaidQuilt, one: UnitRoute, place: str, unit: Unit) -> list[m.Row]:
+    bulk = least_in_throat(laid, one.unit.part, place)
+    if bulk is None:
+        return []
+    wide, thick = (show.shown(mm, unit, COARSE[unit], about=True) for mm in (round(bulk.width), bulk.thick))
+    return [m.Row(label=[f"In the throat, {bulk.edge} edge there"], words=[wide, ", rolled ", thick])]
 
 
 def _bobbin_rows(laid: LaidQuilt, found: QuiltRoute) -> list[m.Row]:
@@ -253,7 +269,9 @@ def route_notes(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[str]:
     if laid.quilt.stitching.ditch == "last" and any(
         one.unit.rank and all(d.fill.in_the_ditch for _, d in one.unit.drawings) for one in found.routes
     ):
-        said.append("The ditch is sewn last: where you travel along it before that, it is sewn twice.")
+        said.append(
+            "The ditch is sewn last: until then it holds no stitching to hide a travel in. Where you travel along it, that counts as sewing it."
+        )
     loose = sum(len(one.runs) > 1 for one in found.routes)
     if loose and laid.quilt.stitching.retrace == "forbidden":
         said.append("Lines may not be sewn over again: some can only be reached with a new thread.")
@@ -295,6 +313,8 @@ def _here(laid: LaidQuilt, found: QuiltRoute, number: int, unit: Unit) -> HereVi
         rows=[
             *_way_rows(one.network.stitched, one.travelled, len(one.runs) - 1, unit),
             *_needle_rows(cost, unit)[:1],
+            *_hand_rows(len(one.unit.courses), _pivots(one)),
+            *_throat_rows(laid, one, place, unit),
             *_stitch_rows(laid, one, visit),
         ],
         legs=list(legs_of(laid, one, visit, unit)),

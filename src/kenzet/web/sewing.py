@@ -46,6 +46,7 @@ from kenzet.web.sewing_models import (
 from kenzet.web.sewing_steps import AHEAD, move_in_quilt, step_views
 from kenzet.web.sewing_words import (
     ENDING,
+    bulk_words,
 )
 
 sewing = APIBlueprint("sewing", __name__, url_prefix="/api/quilts/<quilt>")
@@ -274,6 +275,7 @@ def _here(laid: LaidQuilt, ways: Ways, log: Log, here: Now, left: Sequence[Left]
         many=here.way.many,
         left=left[here.number].left,
         stop=next((step.number for step in here.steps if step.stops), 0),
+        bulk=bulk_words(laid, one.unit.part, here.visit.place, unit),
         steps=list(step_views(laid, log, here, unit)),
         done=[flat(in_quilt(here.way, here.visit.place, path)) for path in here.way.done(covered)],
         coming=[flat(move_in_quilt(here, move)) for move in beyond],

@@ -77,7 +77,8 @@ class SewingRequest(m.Reading):
 class SewStep(m.Wire):
     """A step: where to lay what, how far to sew, where to go then. ``points`` are sewn, ``travels`` gone after that: flat x, y in
     the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``far`` mm in all, ``stops`` where the
-    thread ends. ``sewn`` is what to tell when it is done. ``ruler`` are the corners of
+    thread ends. ``sewn`` is what to tell when it is done, with
+    ``also``, what travelling sews of a ditch that comes later. ``ruler`` are the corners of
     the ruler where a straight one lies, ``hands`` where the hand on it moves on.
     """
 
@@ -99,6 +100,7 @@ class SewStep(m.Wire):
     far: float
     stops: bool
     sewn: list[SewnStretch]
+    also: list[SewnStretch]
 
 
 class RecentLine(m.Wire):
@@ -112,7 +114,7 @@ class RecentLine(m.Wire):
 
 class SewHere(m.Wire):
     """Where she sews. ``steps`` are the next; ``done`` is sewn, ``coming`` lies beyond them: flat x, y in the quilt, mm.
-    After line ``stop`` the thread ends next, 0 where it leads on to another place.
+    After line ``stop`` the thread ends next, 0 where it leads on to another place. ``bulk`` says which edge lies in the throat.
     """
 
     place: str
@@ -122,6 +124,7 @@ class SewHere(m.Wire):
     many: int
     left: int
     stop: int
+    bulk: m.Words
     steps: list[SewStep]
     done: list[list[float]]
     coming: list[list[float]]

@@ -80,7 +80,7 @@ def _way_in(here: Now, step: Step, number: int, unit: Unit) -> SewStep:
         where = f"{here.way.route.unit.part.name}, {show.place_name(here.visit.place)}: {corner_words(here.way.route, first.start)}"
         lay = ["Travel about ", far, f" along the seam to {where}."]
     return SewStep(
-        kind=step.kind, number=0, zone="", sum=None, hand=[], sewn=[], lay=lay,
+        kind=step.kind, number=0, zone="", sum=None, hand=[], sewn=[], lay=lay, also=_also(step),
         sew=[], then=["Then travel ", *go, "."] if step.kind == "begin" and go else [],
         short=["begin a thread" if step.kind == "begin" else "travel"],
         ruler=[], hands=[], points=[], travels=[flat(path) for path in placed],
@@ -155,6 +155,7 @@ def _line(
         at=(travels or placed)[-1][-1].round(3).tolist(),
         far=round(step.length, 3),
         stops=step.stops,
+        also=_also(step),
         sewn=[
             SewnStretch(
                 of=s.of, line=s.line, turn=s.turn, begins=s.begins, ends=s.ends, back=move.back
@@ -163,6 +164,11 @@ def _line(
             if (s := move.stretch) is not None
         ],
     )  # fmt: skip
+
+
+def _also(step: Step) -> list[SewnStretch]:
+    some = [stretch for move in step.travels for stretch in move.also]
+    return [SewnStretch(of=s.of, line=s.line, turn=s.turn, begins=s.begins, ends=s.ends) for s in some]
 
 
 def _then(laid: LaidQuilt, here: Now, step: Step, go: m.Words, is_last: bool) -> m.Words:

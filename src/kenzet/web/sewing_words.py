@@ -12,11 +12,14 @@ from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.kit.curves import ranked, templates
 from kenzet.core.measure import COARSE, Unit
+from kenzet.core.route.bulk import least_in_throat
 from kenzet.core.route.network import DITCH, EDGE, LINE, STEP
 from kenzet.core.sewing.laid_on import LaidOn
 from kenzet.core.sewing.steps import Step
 from kenzet.core.sewing.way import Move, cut_out
 from kenzet.core.sums import Sum, hand_stops
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.layout import Part
 from kenzet.core.top.stitching import ThreadEnds
 from kenzet.core.zone_plan import ZonePlan
 from kenzet.web import models as m
@@ -174,3 +177,18 @@ def hand_spots(plan: ZonePlan, path: Floats) -> list[list[float]]:
         return []
     far = float(np.hypot(*np.diff(path, axis=0).T).sum())
     return [cut_out(path, 0.0, at)[-1].round(3).tolist() for at in hand_stops(far, float(plan.kit.hand.mm))]
+
+
+def bulk_words(laid: LaidQuilt, part: Part, place: str, unit: Unit) -> m.Words:
+    """Which edge of the quilt to turn towards the machine's body."""
+    bulk = least_in_throat(laid, part, place)
+    if bulk is None:
+        return []
+    wide, thick = (show.shown(mm, unit, COARSE[unit], about=True) for mm in (round(bulk.width), bulk.thick))
+    return [
+        f"The quilt’s {bulk.edge} edge towards the machine’s body: ",
+        wide,
+        " of it there, rolled about ",
+        thick,
+        ".",
+    ]

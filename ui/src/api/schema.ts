@@ -2950,9 +2950,11 @@ export interface components {
         /**
          * SewHere
          * @description Where she sews. ``steps`` are the next; ``done`` is sewn, ``coming`` lies beyond them: flat x, y in the quilt, mm.
-         *     After line ``stop`` the thread ends next, 0 where it leads on to another place.
+         *     After line ``stop`` the thread ends next, 0 where it leads on to another place. ``bulk`` says which edge lies in the throat.
          */
         SewHere: {
+            /** Bulk */
+            bulk: (string | components["schemas"]["Shown"])[];
             /** Coming */
             coming: number[][];
             /** Done */
@@ -2980,10 +2982,13 @@ export interface components {
          * SewStep
          * @description A step: where to lay what, how far to sew, where to go then. ``points`` are sewn, ``travels`` gone after that: flat x, y in
          *     the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``far`` mm in all, ``stops`` where the
-         *     thread ends. ``sewn`` is what to tell when it is done. ``ruler`` are the corners of
+         *     thread ends. ``sewn`` is what to tell when it is done, with
+         *     ``also``, what travelling sews of a ditch that comes later. ``ruler`` are the corners of
          *     the ruler where a straight one lies, ``hands`` where the hand on it moves on.
          */
         SewStep: {
+            /** Also */
+            also: components["schemas"]["SewnStretch"][];
             /** At */
             at: number[];
             /** Far */

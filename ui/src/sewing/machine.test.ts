@@ -4,7 +4,7 @@ import { bobbinAfter, clock, doneLines, doneOf, nextStop, runsOut, sewnUntil, ty
 
 const stretch = (line: number, begins: number, ends: number, back = false): Views['SewnStretch'] => ({ of: 'z.0.00000000', line, turn: 0, begins, ends, back })
 const step = (more: Partial<Step> = {}): Step => ({
-  kind: 'line', number: 1, zone: 'Star', lay: [], sum: null, hand: [], sew: [], then: [], short: [], travels: [], stops: false, ruler: [], hands: [],
+  kind: 'line', number: 1, zone: 'Star', lay: [], sum: null, hand: [], sew: [], then: [], short: [], travels: [], stops: false, ruler: [], hands: [], also: [],
   points: [[0, 0, 30, 0], [30, 0, 30, 40]], sewn: [stretch(4, 0, 30), stretch(4, 30, 70)], start: [0, 0], at: [35, 40], far: 75, ...more,
 })
 
@@ -42,6 +42,7 @@ describe('a step that is done', () => {
   it('tells what was sewn, where the needle is then and how far it went, each time with an id of its own', () => {
     const one = doneOf(step(), '2-2')
     expect(one).toMatchObject({ kind: 'sewn', place: '2-2', at: [35, 40], far: 75, freehand: false, sewn: step().sewn })
+    expect(doneOf(step({ also: [stretch(9, 0, 5)] }), '2-2').sewn).toEqual([...step().sewn, stretch(9, 0, 5)])
     expect(doneOf(step(), '2-2').id).not.toBe(one.id)
     expect(one.id).toMatch(/^[A-Za-z0-9-]{6,40}$/)
     expect(doneOf(step({ kind: 'begin', sewn: [] }), '2-2').kind).toBe('begun')

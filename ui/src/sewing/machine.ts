@@ -15,7 +15,7 @@ export function event(kind: Told['kind'], more: Partial<Told> = {}, now = Date.n
 /** A step that is done. */
 export function doneOf(step: Step, place: string, freehand = false): Told {
   const kind = step.kind === 'begin' ? 'begun' : step.kind === 'go' ? 'gone' : 'sewn'
-  return event(kind, { place, at: step.at, sewn: step.sewn, far: step.far, freehand })
+  return event(kind, { place, at: step.at, sewn: [...step.sewn, ...step.also], far: step.far, freehand })
 }
 
 /** mm of the line itself. */

@@ -95,10 +95,8 @@ class Heard:
         )  # fmt: skip
         if message.says == "pedal":
             if step.kind != "line":
-                event = replace(event, kind="begun" if step.kind == "begin" else "gone", far=step.length)
-            else:
-                sewn = tuple(move.stretch for move in step.sews if move.stretch)
-                event = replace(event, sewn=sewn, far=step.length)
+                event = replace(event, kind="begun" if step.kind == "begin" else "gone")
+            event = replace(event, sewn=step.sewn, far=step.length)
             found = [event]
         else:
             found = [self._broken(event, now, step)]

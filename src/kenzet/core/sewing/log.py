@@ -74,7 +74,7 @@ class Sewn:
         self.lines += new - gone
         if event.freehand:
             self.freehand += new
-        if new or not event.sewn:
+        if new or not event.sewn or event.kind != "sewn":
             self._on_thread(event)
         self.stitches += event.stitches
         left_out = self.skipped.setdefault(event.place, set())

@@ -40,13 +40,24 @@ class Ways:
         """The visits of every place, one in each pass."""
         for k, visit in enumerate(found.visits):
             self.at.setdefault(visit.place, []).append(k)
-        self._kept: dict[tuple[int, bool], Way] = {}
+        self._kept: dict[tuple[int, bool, tuple[int, ...]], Way] = {}
+        self._number = {id(visit): k for k, visit in enumerate(found.visits)}
 
     def of(self, visit: Visit) -> Way:
         """The way of a visit; places that are sewn alike share it."""
-        key = (visit.route, visit.back)
+        mine = self._number[id(visit)]
+        later = tuple(self.route.visits[k].route for k in self.at[visit.place] if k > mine)
+        key = (visit.route, visit.back, later)
         if key not in self._kept:
-            self._kept[key] = Way(self.route.routes[visit.route], visit.back, self.costs)
+            units = [self.route.routes[number].unit for number in later]
+            ditches = [
+                (word, course.number, course.line)
+                for unit in units
+                for course in unit.courses
+                for word, drawing in [(unit.words[course.zone], unit.drawings[course.zone][1])]
+                if drawing.fill.in_the_ditch
+            ]
+            self._kept[key] = Way(self.route.routes[visit.route], visit.back, self.costs, ditches)
         return self._kept[key]
 
     def left(self, sewn: Sewn) -> list[Left]:

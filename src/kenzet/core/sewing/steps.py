@@ -33,6 +33,12 @@ class Step:
         return (*self.sews, *self.travels)
 
     @property
+    def sewn(self) -> tuple[Stretch, ...]:
+        """What is sewn when it is done: its line, and what its travelling sews of a ditch that comes later."""
+        lines = [move.stretch for move in self.sews if move.stretch]
+        return (*lines, *(stretch for move in self.travels for stretch in move.also))
+
+    @property
     def number(self) -> int:
         """Which line of the way it is, from 1; 0 where none is sewn."""
         return self.sews[0].number if self.sews else 0

@@ -12,13 +12,14 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
+import shapely
 
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.network import DITCH, EDGE, LINE, Network
 from kenzet.core.route.roads import Roads
 from kenzet.core.route.unit_route import UnitRoute
-from kenzet.core.sewing.stretch import Covered, LineKey, Stretch
+from kenzet.core.sewing.stretch import LEAST, Covered, LineKey, Stretch
 
 _AT = 0.5  # mm: the needle is there
 
@@ -27,7 +28,7 @@ _AT = 0.5  # mm: the needle is there
 class Move:
     """``path`` (n, 2) along a lane of ``kind`` (LINE, DITCH, EDGE, STEP). A line's has its ``course``, the ``stretch`` of it that is
     sewn, whether that is sewn ``back`` to front, and the ``number`` of the line in the whole way, from 1. ``nodes`` are where it
-    begins and ends; ``fresh`` where a thread begins at its start.
+    begins and ends; ``fresh`` where a thread begins at its start. ``also`` is what travelling sews of lines that come later.
     """
 
     path: Floats
@@ -38,6 +39,7 @@ class Move:
     stretch: Stretch | None = None
     back: bool = False
     number: int = 0
+    also: tuple[Stretch, ...] = ()
 
     @cached_property
     def length(self) -> float:
@@ -58,9 +60,14 @@ class Move:
 class Way:
     """The planned way through a unit, ``back`` wards or not."""
 
-    def __init__(self, route: UnitRoute, back: bool, costs: Costs) -> None:
+    def __init__(
+        self, route: UnitRoute, back: bool, costs: Costs, ditches: Sequence[tuple[str, int, Floats]] = ()
+    ) -> None:
+        """``ditches`` are lines in the ditch (their word, number and polyline) that are sewn in a later pass at the same place."""
         self.route, self.costs = route, costs
         self.moves = list(_moves(route, back))
+        if ditches:
+            self.moves = [_with_ditches(move, ditches) for move in self.moves]
         self.many = max((move.number for move in self.moves), default=0)
         """How many lines are sewn, one after another."""
 
@@ -214,6 +221,23 @@ def part_of(move: Move, begin: float, end: float) -> Move:
         path=cut[::-1] if move.back else cut,
         stretch=replace(whole, begins=round(begin, 3), ends=round(end, 3)),
     )
+
+
+def _with_ditches(move: Move, ditches: Sequence[tuple[str, int, Floats]]) -> Move:
+    """Travelling along a ditch that is planned for later is the first time over it."""
+    if move.stretch is not None or move.kind != DITCH:
+        return move
+    found: list[Stretch] = []
+    ends = shapely.points(move.path[[0, len(move.path) // 2, -1]])
+    for word, number, path in ditches:
+        line = shapely.linestrings(path)
+        if not shapely.dwithin(ends, line, _AT).all():
+            continue
+        a, b = sorted(shapely.line_locate_point(line, ends[[0, 2]]).round(3).tolist())
+        round_ = abs((b - a) - move.length) > 2 * _AT  # a ring, over the place where it is drawn first
+        spans = [(0.0, a), (b, float(line.length))] if round_ else [(a, b)]
+        found += [Stretch(word, number, 0, p, q) for p, q in spans if q - p > LEAST]
+    return replace(move, also=tuple(found)) if found else move
 
 
 def cut_out(path: Floats, begin: float, end: float) -> Floats:

@@ -155,6 +155,7 @@ onBeforeUnmount(() => {
             <p v-if="step.then.length" class="then" data-testid="then"><WordsText :words="step.then" /></p>
             <p v-if="step.hand.length" class="then">Needle down, hand on at <WordsText :words="step.hand" /></p>
           </div>
+          <p v-if="step.kind !== 'line' && here.bulk.length" class="then" data-testid="bulk"><WordsText :words="here.bulk" /></p>
           <p v-for="note in view.notes" :key="note" class="card weld">{{ note }}</p>
           <p class="card weld">{{ view.caution }}</p>
           <p v-if="!awake" class="quiet">This browser cannot keep the screen awake: set it not to sleep.</p>

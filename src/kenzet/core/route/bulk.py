@@ -1,0 +1,41 @@
+"""How much of a quilt has to lie in the machine's throat while a place is sewn, and which edge of it is best turned that way."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from kenzet.core.route.needle import roll
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.layout import Part, place_all
+
+_MOST = 0.6  # of the quilt's width: what is wider lies on both sides of the needle anyway
+
+
+@dataclass(frozen=True, slots=True)
+class InThroat:
+    """With the quilt's ``edge`` towards the machine's body at most ``width`` mm lie there, rolled up ``thick`` mm (F43)."""
+
+    edge: Literal["left", "right", "top", "bottom"]
+    width: float
+    thick: float
+
+
+def least_in_throat(laid: LaidQuilt, part: Part, place: str) -> InThroat | None:
+    """Of the four edges the one with which the least lies in the throat; None for what runs over most of the quilt."""
+    outline = np.array([(0.0, 0.0), (part.width, 0.0), (part.width, part.height), (0.0, part.height)])
+    corners = place_all(part.places[place], outline)
+    (left, low), (right, high) = corners.min(axis=0).tolist(), corners.max(axis=0).tolist()
+    wide, tall = laid.top.width, laid.top.height
+    if right - left > _MOST * wide and high - low > _MOST * tall:
+        return None
+    within: dict[Literal["left", "right", "top", "bottom"], float] = {
+        "right": wide - left,
+        "left": right,
+        "top": tall - low,
+        "bottom": high,
+    }
+    edge = min(within, key=lambda one: round(within[one], 3))
+    return InThroat(edge, within[edge], roll(within[edge], float(laid.quilt.kit.batting.thickness.mm)))
