@@ -199,6 +199,15 @@ def test_a_skipped_line_waits_and_an_unpicked_one_comes_back(cloth):
     assert machine.log.sewn.lines == pytest.approx(ways.route.stitched, abs=1)
 
 
+def test_skipping_the_rest_of_a_line_keeps_what_is_sewn_of_it():
+    log = Log([
+        Event("a-00001", "broke", 0.0, "1-1", (5.0, 0.0), (stretch(0, 5),)),
+        Event("a-00002", "skipped", 1.0, "1-1", back=(stretch(0, 10),)),
+    ])  # fmt: skip
+    assert log.sewn.lines == 5 and log.sewn.of("1-1").left(stretch(0, 10)) == [(5, 10)]
+    assert log.sewn.skipped["1-1"] == {stretch(0, 10).key}
+
+
 def test_what_is_told_twice_counts_once_and_what_is_undone_not_at_all(cloth):
     _, ways = cloth
     machine = Machine(ways)

@@ -24,8 +24,8 @@ PAUSE_S = 300.0
 @dataclass(frozen=True, slots=True)
 class Event:
     """One thing done. ``begun``: a thread begins at ``at``; ``gone``: travelled there; ``sewn``, ``broke`` (what was sewn
-    until then is ``sewn``, what came out again ``back``), ``unpicked``: ``back``; ``skipped`` lines wait until they are
-    ``taken up``; a full ``bobbin`` was put in; ``rested``; ``undone``: event ``of`` did not happen. ``far`` mm of thread's
+    until then is ``sewn``, what came out again ``back``), ``unpicked``: ``back``; ``skipped`` lines (``back``, as far as they are not sewn) wait until
+    they are ``taken up``; a full ``bobbin`` was put in; ``rested``; ``undone``: event ``of`` did not happen. ``far`` mm of thread's
     way, ``stitches`` as a machine has counted them.
     """
 
@@ -70,7 +70,8 @@ class Sewn:
     def take(self, event: Event) -> None:
         """One more; ``undone`` is for the log to do."""
         new = sum(self.of(event.place).add(stretch) for stretch in event.sewn)
-        gone = sum(self.of(event.place).take_out(stretch) for stretch in event.back)
+        out = () if event.kind == "skipped" else event.back
+        gone = sum(self.of(event.place).take_out(stretch) for stretch in out)
         self.lines += new - gone
         if event.freehand:
             self.freehand += new

@@ -92,7 +92,7 @@ const DOES: Record<string, () => void> = {
   t: () => ask('broke'), s: () => void skip(), h: otherwise, u: () => ask('unpicked'), l: () => ask('left'), p: () => ask('pause'), w: () => void bobbin(),
 }
 /** what the whole app listens to */
-const OTHERS = /^([1-7?zZyfg+\-=c]|Tab|Shift|Control|Alt|Meta|CapsLock|F\d|F1[0-2])$/
+const OTHERS = /^([1-7?fg+\-=c]|Tab|Shift|Control|Alt|Meta|CapsLock|F\d|F1[0-2])$/
 function keys(pressed: KeyboardEvent) {
   if (pressed.ctrlKey || pressed.metaKey || pressed.altKey || OTHERS.test(pressed.key)) return
   const target = pressed.target as HTMLElement
