@@ -46,7 +46,7 @@ class Station:
         step = here.steps[0]
         return {
             "mm": sum(move.length for move in step.sews),
-            "travel": sum(move.length for move in step.travels) + step.across,
+            "travel": sum(move.length for move in step.travels) + step.from_place,
         }
 
 

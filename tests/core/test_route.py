@@ -7,6 +7,7 @@ from fractions import Fraction
 
 import numpy as np
 import pytest
+import shapely
 
 from kenzet.core.begin import Wish, begun
 from kenzet.core.changes import CHANGES
@@ -22,6 +23,8 @@ from kenzet.core.route.solve import Solver
 from kenzet.core.route.unit import courses_of, rings
 from kenzet.core.route.walk import runs
 from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.layout import place_all
+from kenzet.demo import demo_quilts
 from tests.core.test_fills import EXAMPLES
 from tests.optimum import optimum
 from tests.shapes import REGIONS, box, drawn, inches
@@ -219,6 +222,32 @@ def test_blocks_follow_each_other_and_join_along_seams():
     assert route.stops == 0
     assert [visit.across > 0.1 for visit in route.visits] == [False, False, False, True, False, False]
     assert route.visits[3].across < 2.5 * IN  # up to the next row; beside each other they go on at one point
+    up = route.visits[3].way[1:-1]  # its ends lie on the zone, off the raw edge
+    seams = shapely.union_all([shapely.linestrings(ring) for ring in outlines(ruled_top())])
+    assert shapely.dwithin(shapely.points(up), seams, 0.1).all()
+
+
+def outlines(laid):
+    """Where the seams of a top's blocks and edges lie."""
+    for part in laid.top.parts.values():
+        for placing in part.places.values():
+            for patch in part.patches.values():
+                yield from (place_all(placing, ring) for ring in rings(patch.area))
+
+
+def test_from_block_to_block_one_goes_along_the_seams_of_the_sashing():
+    """Every step of the way lies on a seam of the quilt, whatever lies between the blocks."""
+    laid = LaidQuilt(next(quilt for quilt in demo_quilts() if quilt.name.startswith("Harbour")))
+    route = route_quilt(laid)
+    seams = shapely.union_all([shapely.linestrings(ring) for ring in outlines(laid)]).buffer(0.1)
+    walks = [visit for visit in route.visits if len(visit.way)]
+    assert len(walks) > 5
+    for visit in walks:
+        lane = shapely.linestrings(visit.way)
+        assert (
+            shapely.intersection(lane, seams).length > 0.4 * lane.length
+        )  # the rest leads over its own block
+        assert visit.across == pytest.approx(lane.length)
 
 
 def test_a107_a_throat_on_the_left_swaps_the_sides_and_no_line():

@@ -31,13 +31,13 @@ def test_it_is_told_what_to_sew_and_what_it_tells_is_logged_and_followed(says, c
     step = says(line("hello", 0, name="counter")).json["step"]
     assert (step["kind"], step["line"], step["mm"]) == ("begin", 0, 0)
     step = says(line("pedal", 1)).json["step"]
-    assert (step["kind"], step["line"]) == ("line", 1) and step["mm"] > 100
-    says(line("stitches", 2, count=20, mm=50.0))
+    assert (step["kind"], step["line"]) == ("line", 1) and step["mm"] > 5
+    says(line("stitches", 2, count=4, mm=9.0))
     found = client.get("/machine").json
     assert found["machine"] == {
-        "name": "counter", "place": step["place"], "line": 1, "mm": 50.0, "stitches": 20, "faults": [],
+        "name": "counter", "place": step["place"], "line": 1, "mm": 9.0, "stitches": 4, "faults": [],
     }  # fmt: skip
-    says(line("stitches", 3, count=20, mm=50.0), line("pedal", 4))
+    says(line("stitches", 3, count=36, mm=80.0), line("pedal", 4))
     view = client.post("sewing").json
     assert view["here"]["steps"][0]["number"] == 2 and view["count"] == 2
     assert client.get("/machine").json["last"] == view["last"][0]

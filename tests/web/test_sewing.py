@@ -37,8 +37,8 @@ def test_the_first_steps_say_what_to_lay_how_far_and_where_to_go_then(client):
     )
     assert begin["kind"] == "begin" and words(begin["lay"]).startswith("Begin ")
     assert line["number"] == 1 and "needle down" in words(line["sew"])
-    laid = next(step for step in more if step["sum"] and "just sewed" in words(step["lay"]))
-    assert words(laid["lay"]) == "Lay the 1/2 mark on the line you just sewed."
+    said = "Lay the 1/2 mark on the line you just sewed."
+    laid = next(step for step in more if step["sum"] and words(step["lay"]) == said)
     terms = [words(term["words"]) for term in laid["sum"]["terms"]]
     assert (terms, words(laid["sum"]["total"]["words"])) == (["1/2", "1/4"], "3/4")
     assert any("in the ditch" in words(step["then"]) for step in more)
@@ -109,8 +109,9 @@ def test_another_place_is_gone_to_when_she_chooses_it(client):
 
 
 def test_lines_sewn_to_an_earlier_plan_are_told_of_and_come_back_with_it(client):
+    first = client.post("sewing").json["here"]["steps"][1]["sewn"][0]["of"].split(".")[0]
     sew(client, 20)
-    changed = client.change(1, "respace-1", fill_change("1 in", "star-centre"))
+    changed = client.change(1, "respace-1", fill_change("1 1/4 in", first))
     assert changed.status_code == 200
     view = client.post("sewing").json
     assert "sewn to an earlier plan" in view["notes"][0]

@@ -248,6 +248,7 @@ class ZonePlan:
 
     def pose(self, drawing: Drawing, line: int, side: int = -1) -> tuple[Pose, Reference, Sum]:
         """Where the ruler lies for a line, what it is laid from, and the sum for it."""
+        self.line_ends(drawing, line, side)  # raises where there is no such line
         reference = self.references(drawing)[line]
         distance = reference.distance if reference.kind != "mark" else self.kit.reach
         found, total = self.pose_from(drawing, line, distance, reference.way, side)

@@ -153,6 +153,6 @@ def _step(here: Now | None) -> MachineStep | None:
         place=here.visit.place,
         line=step.number,
         mm=round(sum(move.length for move in step.sews), 3),
-        travel=round(sum(move.length for move in step.travels) + step.across, 3),
+        travel=round(sum(move.length for move in step.travels) + step.from_place, 3),
         stops=step.stops,
     )

@@ -75,8 +75,9 @@ def _way_in(here: Now, step: Step, number: int, unit: Unit) -> SewStep:
     lay: m.Words = ["Travel ", *go, "."]
     if step.kind == "begin":
         lay = [_begin_words(here, first)]
-    elif step.across:
-        far = show.shown(step.across, unit, COARSE[unit], about=True)
+    elif step.across is not None:
+        placed, far = [step.across], show.shown(step.from_place, unit, COARSE[unit], about=True)
+        spot = step.across[0]
         where = f"{here.way.route.unit.part.name}, {show.place_name(here.visit.place)}: {corner_words(here.way.route, first.start)}"
         lay = ["Travel about ", far, f" along the seam to {where}."]
     return SewStep(

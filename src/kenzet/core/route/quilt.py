@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 from itertools import pairwise
 
 import numpy as np
@@ -38,15 +39,20 @@ def costs_of(stitching: Stitching) -> Costs:
 
 @dataclass(frozen=True, eq=False)
 class Visit:
-    """A place in the order: by ``routes[route]``, ``back`` wards; ``across`` mm are travelled along seams to get there
-    (0 at the first), or the thread is ended before it (``stop``).
+    """A place in the order: by ``routes[route]``, ``back`` wards. One travels to it along ``way`` (n, 2), mm in the quilt, from
+    where the place before ends (nothing at the first), or the thread is ended before it (``stop``).
     """
 
     route: int
     place: str
     back: bool
-    across: float
+    way: Floats
     stop: bool
+
+    @cached_property
+    def across(self) -> float:
+        """mm travelled to it."""
+        return float(np.hypot(*np.diff(self.way, axis=0).T).sum()) if len(self.way) else 0.0
 
 
 @dataclass(frozen=True, eq=False)
@@ -157,7 +163,7 @@ def _visits(laid: LaidQuilt, kinds: Sequence[Sequence[UnitRoute]], costs: Costs)
     order = [one for rank in sorted(passes) for one in in_order(laid, passes[rank])]
     if not order:
         return
-    seams = Seams(routes, costs)
+    seams = Seams(laid, routes, costs)
     worth = [route.travel.cost + route.travel.stops * costs.stop for route in routes]
     own = [np.array([worth[number] for number, _ in some]) for some in ways]
     cost = own[order[0][0]]
@@ -177,7 +183,17 @@ def _visits(laid: LaidQuilt, kinds: Sequence[Sequence[UnitRoute]], costs: Costs)
     for k, (kind, place) in enumerate(order):
         number, back = ways[kind][chosen[k]]
         far = float(steps[k - 1][1][chosen[k - 1], chosen[k]]) if k else 0.0
-        yield Visit(number, place, back, 0.0 if far >= costs.stop else far, far >= costs.stop)
+        if k == 0 or far >= costs.stop:
+            yield Visit(number, place, back, np.zeros((0, 2)), far >= costs.stop)
+            continue
+        was, before = order[k - 1]
+        yield Visit(
+            number,
+            place,
+            back,
+            seams.way(ways[was][chosen[k - 1]], before, (number, back), here=place),
+            False,
+        )
 
 
 def line_of(path: Floats, back: bool) -> Floats:

@@ -2,69 +2,142 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 
 import numpy as np
+import shapely
 
 from kenzet.core.geom.region import Floats
 from kenzet.core.route.costs import Costs
-from kenzet.core.route.network import TOUCH, Lane, network
+from kenzet.core.route.network import TOUCH, Lane, Network, network
 from kenzet.core.route.roads import Roads
-from kenzet.core.route.unit import corners_of
+from kenzet.core.route.unit import corners_of, rings
 from kenzet.core.route.unit_route import UnitRoute
-from kenzet.core.top.layout import place_all
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.layout import Part, place_all
 
+_STRAIGHT = 0.05  # mm
+_CORNERS = 16
 Taken = tuple[int, bool]
 """A route by its number, and whether it is taken backwards."""
+
+
+def _is_block(laid: LaidQuilt, part: Part) -> bool:
+    return part.of in laid.quilt.blocks
+
+
+def _outline(part: Part) -> list[Floats]:
+    """The rings round all of its patches, straight sides without points between."""
+    area = shapely.simplify(shapely.union_all([patch.area for patch in part.patches.values()]), _STRAIGHT)
+    return list(rings(area))
+
+
+def _seams(laid: LaidQuilt, part: Part) -> list[Floats]:
+    """Where one can travel round it: a block's outline; the seams of what runs between blocks and round them."""
+    if _is_block(laid, part):
+        return _outline(part)
+    return [ring for patch in part.patches.values() for ring in rings(patch.area)]
+
+
+def _joints(laid: LaidQuilt, part: Part) -> Floats:
+    """Where one can leave it: a block's corners; the corners of the patches of all else. (n, 2)."""
+    found = np.concatenate(
+        [ring[:-1] for ring in (_outline(part) if _is_block(laid, part) else _seams(laid, part))]
+    )
+    if _is_block(laid, part) and len(found) > _CORNERS:
+        return np.array(corners_of(part))
+    joints: Floats = np.unique(found.round(3), axis=0)
+    return joints
 
 
 class Seams:
     """How far it is along seams from the end of one unit to the start of another."""
 
-    def __init__(self, routes: Sequence[UnitRoute], costs: Costs) -> None:
+    def __init__(self, laid: LaidQuilt, routes: Sequence[UnitRoute], costs: Costs) -> None:
         self._routes = routes
-        outlines = []
-        for unit in {id(route.unit): route.unit for route in routes}.values():
-            for place in unit.places:
-                ring = np.array([*corners_of(unit.part), corners_of(unit.part)[0]])
-                outlines.append(place_all(unit.part.places[place], ring))
-        self._net = network([], [Lane(ring) for ring in outlines])
+        self._joints = {key: _joints(laid, part) for key, part in laid.top.parts.items()}
+        lanes, corners = [], []
+        for key, part in laid.top.parts.items():
+            for placing in part.places.values():
+                lanes += [Lane(place_all(placing, ring)) for ring in _seams(laid, part)]
+                corners += [(float(x), float(y)) for x, y in place_all(placing, self._joints[key])]
+        self._net = network([], lanes, corners)
+        self._tree = shapely.STRtree(shapely.points(self._net.points))
         self._roads = Roads(len(self._net.points), self._net.ends, costs.of(self._net))
         self._corners: dict[tuple[int, str], list[int]] = {}
         self._spots: dict[tuple[int, str], tuple[Floats, Floats]] = {}
-        self._inside = [self._to_corners(route, costs) for route in routes]
+        self._within = [
+            Roads(len(route.network.points), route.network.ends, costs.of(route.network)) for route in routes
+        ]
+        self._doors = [
+            [route.network.nearest((float(x), float(y))) for x, y in self._joints_of(route)]
+            for route in routes
+        ]
+        self._inside = [self._to_joints(number) for number in range(len(routes))]
 
-    @staticmethod
-    def _to_corners(route: UnitRoute, costs: Costs) -> list[list[float]]:
-        """From its start and from its end to each of the part's corners."""
-        roads = Roads(len(route.network.points), route.network.ends, costs.of(route.network))
-        corners = [route.network.nearest(corner) for corner in corners_of(route.unit.part)]
-        beyond = [
-            math.dist(route.network.points[node], corner)
-            for node, corner in zip(corners, corners_of(route.unit.part), strict=True)
-        ]
-        return [
-            [roads.cost(end, node) + far for node, far in zip(corners, beyond, strict=True)]
-            for end in route.ends
-        ]
+    def _joints_of(self, route: UnitRoute) -> Floats:
+        part = route.unit.part
+        if part.key not in self._joints:  # what lies across the whole top
+            self._joints[part.key] = np.array(corners_of(part))
+        return self._joints[part.key]
+
+    def _to_joints(self, number: int) -> Floats:
+        """From its start and from its end to each of the places where one can leave it, (2, n)."""
+        route, roads = self._routes[number], self._within[number]
+        beyond = np.hypot(*(route.network.points[self._doors[number]] - self._joints_of(route)).T)
+        found: Floats = beyond + np.array(
+            [[roads.cost(end, node) for node in self._doors[number]] for end in route.ends]
+        )
+        return found
 
     def _at(self, number: int, place: str) -> list[int]:
         key = (number, place)
         if key not in self._corners:
-            part = self._routes[number].unit.part
-            spots = place_all(part.places[place], np.array(corners_of(part)))
-            self._corners[key] = [self._net.nearest((float(x), float(y))) for x, y in spots]
+            spots = place_all(
+                self._routes[number].unit.part.places[place], self._joints_of(self._routes[number])
+            )
+            found: list[int] = self._tree.nearest(shapely.points(spots)).tolist()
+            self._corners[key] = found
         return self._corners[key]
 
     def across(self, ways: Sequence[Taken], before: str, onward: Sequence[Taken], here: str) -> Floats:
         """From the end of each of ``ways`` at place ``before`` to the start of each of ``onward`` at ``here``, (ways, onward)."""
+        table = self._by_corners(ways, before, onward, here).min(axis=(2, 3))
+        found: Floats = np.minimum(table, self._along_one_side(ways, before, onward, here))
+        return found
+
+    def way(self, taken: Taken, before: str, onward: Taken, here: str) -> Floats:
+        """That way as a line in the quilt, (n, 2): through the one unit to a corner, along seams, through the other."""
+        table = self._by_corners([taken], before, [onward], here)[0, 0]
+        (ends, _), (starts, _) = self._placed(taken[0], before), self._placed(onward[0], here)
+        end, start = ends[0 if taken[1] else 1], starts[1 if onward[1] else 0]
+        if self._along_one_side([taken], before, [onward], here)[0, 0] <= table.min():
+            return np.array([end, start])
+        a, b = np.unravel_index(int(table.argmin()), table.shape)
+        between = path_along(
+            self._net, self._roads, self._at(taken[0], before)[a], self._at(onward[0], here)[b]
+        )
+        out = self._through(taken[0], before, 0 if taken[1] else 1, int(a))
+        into = self._through(onward[0], here, 1 if onward[1] else 0, int(b))[::-1]
+        way = np.concatenate([end[None], out, between, into, start[None]])
+        new = np.concatenate([[True], np.hypot(*np.diff(way, axis=0).T) > TOUCH])
+        found: Floats = way[new]
+        return found
+
+    def _through(self, number: int, place: str, end: int, corner: int) -> Floats:
+        """From an end of a route to a corner of its part, in the quilt."""
+        route = self._routes[number]
+        path = path_along(route.network, self._within[number], route.ends[end], self._doors[number][corner])
+        return place_all(route.unit.part.places[place], path)
+
+    def _by_corners(self, ways: Sequence[Taken], before: str, onward: Sequence[Taken], here: str) -> Floats:
+        """What it costs by each corner of the one and each of the other, (ways, onward, n, m)."""
         out = np.array([self._inside[route][0 if back else 1] for route, back in ways])
         into = np.array([self._inside[route][1 if back else 0] for route, back in onward])
         corners, others = self._at(ways[0][0], before), self._at(onward[0][0], here)
         far = np.array([[self._roads.cost(one, other) for other in others] for one in corners])
-        table: Floats = (out[:, None, :, None] + far + into[None, :, None, :]).min(axis=(2, 3))
-        return np.minimum(table, self._along_one_side(ways, before, onward, here))
+        found: Floats = out[:, None, :, None] + far + into[None, :, None, :]
+        return found
 
     def _along_one_side(
         self, ways: Sequence[Taken], before: str, onward: Sequence[Taken], here: str
@@ -100,3 +173,14 @@ class Seams:
             ends = place_all(placing, route.network.points[list(route.ends)])
             self._spots[key] = (ends, np.stack([corners.min(axis=0), corners.max(axis=0)]))
         return self._spots[key]
+
+
+def path_along(net: Network, roads: Roads, start: int, end: int) -> Floats:
+    """The cheapest way between two nodes as a line, (n, 2); the one point where they are the same."""
+    edges = roads.path(start, end)
+    node, pieces = start, [net.points[[start]]]
+    for k in edges if start > end else reversed(edges):
+        a, b = net.ends[k].tolist()
+        pieces.append(net.paths[k] if a == node else net.paths[k][::-1])
+        node = b if a == node else a
+    return np.concatenate(pieces)

@@ -44,7 +44,8 @@ class Event:
 
 @dataclass
 class Sewn:
-    """All that is told, put together. ``place`` and ``at`` are where the needle is, ``thread`` whether it holds there.
+    """All that is told, put together. ``place`` and ``at`` are where the needle is, ``thread`` whether it holds there,
+    ``just_begun`` whether nothing is sewn with it yet.
     Of the ``lines`` (mm sewn, unpicked ones taken off) so much freehand; ``way`` mm in all, ``threads`` begun; the same since
     the bobbin was put in.
     """
@@ -54,6 +55,7 @@ class Sewn:
     place: str = ""
     at: Point | None = None
     thread: bool = False
+    just_begun: bool = False
     lines: float = 0.0
     freehand: float = 0.0
     way: float = 0.0
@@ -99,6 +101,7 @@ class Sewn:
         if event.kind in ("begun", "gone", "sewn", "broke", "unpicked"):
             self.place, self.at = event.place, event.at or self.at
             self.thread = event.kind in ("begun", "gone", "sewn")
+            self.just_begun = event.kind == "begun"
 
 
 class Log:

@@ -12,7 +12,7 @@ from kenzet.core.route.costs import Costs
 from kenzet.core.route.quilt import QuiltRoute, Visit, costs_of
 from kenzet.core.sewing.log import Sewn
 from kenzet.core.sewing.steps import Step, steps_of
-from kenzet.core.sewing.way import Way, near
+from kenzet.core.sewing.way import Way
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.layout import invert, place_all
 
@@ -115,17 +115,17 @@ def now(ways: Ways, sewn: Sewn, wanted: str = "") -> Now | None:
 
     visit = visits[number]
     way = ways.of(visit)
-    at, across = None, 0.0
+    at, across = None, None
     if sewn.thread and sewn.at is not None:
         if sewn.place == visit.place:
             at = needle_in(way, visit.place, sewn.at)
-            if visit.stop and left[number].left == left[number].many and not near(at, way.moves[0].start):
+            if visit.stop and left[number].left == left[number].many and not sewn.just_begun:
                 at = None  # another pass over the same place begins with a new thread
         elif leads_on_to(number) and sewn.place == visits[number - 1].place:
-            at, across = way.moves[0].start, visit.across
+            at, across = way.moves[0].start, visit.way
     moves = way.rest(sewn.of(visit.place), sewn.skipped.get(visit.place, set()), at)
     steps = steps_of(moves)
-    if across and not moves[0].fresh:
+    if across is not None and len(across) and not moves[0].fresh:
         steps.insert(0, Step("go", (), (), stops=False, across=across))
     onward = visits[number + 1] if leads_on_to(number + 1) else None
     if onward is not None:

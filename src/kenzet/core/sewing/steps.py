@@ -10,22 +10,24 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from kenzet.core.geom.region import Point
+import numpy as np
+
+from kenzet.core.geom.region import Floats, Point
 from kenzet.core.sewing.stretch import LEAST, Stretch
 from kenzet.core.sewing.way import Move, part_of
 
 
 @dataclass(frozen=True, eq=False)
 class Step:
-    """``sews`` are the pieces of one line, ``travels`` what is gone after them; ``stops`` where the thread ends then. ``across`` mm
-    are gone along seams from another place.
+    """``sews`` are the pieces of one line, ``travels`` what is gone after them; ``stops`` where the thread ends then. ``across`` (n, 2)
+    is gone along seams from another place, mm in the quilt.
     """
 
     kind: Literal["begin", "go", "line"]
     sews: tuple[Move, ...]
     travels: tuple[Move, ...]
     stops: bool
-    across: float = 0.0
+    across: Floats | None = None
 
     @property
     def moves(self) -> tuple[Move, ...]:
@@ -46,7 +48,12 @@ class Step:
     @property
     def length(self) -> float:
         """mm of the needle's way."""
-        return sum(move.length for move in self.moves) + self.across
+        return sum(move.length for move in self.moves) + self.from_place
+
+    @property
+    def from_place(self) -> float:
+        """mm from another place."""
+        return 0.0 if self.across is None else float(np.hypot(*np.diff(self.across, axis=0).T).sum())
 
 
 def sewn_until(step: Step, far: float) -> tuple[tuple[Stretch, ...], Point]:

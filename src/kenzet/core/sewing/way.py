@@ -132,7 +132,7 @@ class Way:
                 [*lead, left] if planned and near(left.start, move.start) else self._led_to(lead, left, here)
             )
             lead, planned, here = [], near(left.end, move.end), left.end
-        return found
+        return [*found, *lead] if planned else found  # to where the next place is gone to from
 
     def _led_to(self, lead: list[Move], move: Move, at: Point | None) -> list[Move]:
         """``move`` with the way to it: along lanes, or from where a thread is begun."""
