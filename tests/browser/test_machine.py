@@ -33,7 +33,9 @@ def test_harbour_lights_is_sewn_from_start_to_finish(table, served):
     for number in (1, 2, 3):
         table.keyboard.press("Space")
         expect(table.get_by_test_id("line")).to_have_text(f"Line {number} of 119")
-    expect(table.get_by_test_id("lay")).to_contain_text(re.compile("on the (seam|line you just sewed|line beside it)"))
+    expect(table.get_by_test_id("lay")).to_contain_text(
+        re.compile("on the (seam|line you just sewed|line beside it)")
+    )
     expect(table.get_by_test_id("sum-line")).to_contain_text("your foot")
 
     table.keyboard.press("t")  # the thread breaks in the middle of line 3

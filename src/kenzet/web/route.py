@@ -48,7 +48,7 @@ class RouteRequest(m.Reading):
 
 class VisitView(m.Wire):
     """A place in the order: where its route begins, flat x, y in the quilt; ``stop`` where the thread is ended before it,
-    ``share`` how much of it is sewn, 0 to 1.
+    ``way`` is gone to it from the place before, ``share`` how much of it is sewn, 0 to 1.
     """
 
     place: str
@@ -56,6 +56,7 @@ class VisitView(m.Wire):
     at: list[float]
     middle: list[float]
     stop: bool
+    way: list[float]
     share: float
 
 
@@ -163,6 +164,7 @@ def visit_view(laid: LaidQuilt, found: QuiltRoute, visit: Visit, share: float = 
         at=spots[0].round(2).tolist(),
         middle=spots[1].round(2).tolist(),
         stop=visit.stop,
+        way=flat(visit.way),
         share=round(share, 4),
     )
 

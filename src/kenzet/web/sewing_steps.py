@@ -79,7 +79,7 @@ def _way_in(here: Now, step: Step, number: int, unit: Unit) -> SewStep:
         placed, far = [step.across], show.shown(step.from_place, unit, COARSE[unit], about=True)
         spot = step.across[0]
         where = f"{here.way.route.unit.part.name}, {show.place_name(here.visit.place)}: {corner_words(here.way.route, first.start)}"
-        lay = ["Travel about ", far, f" along the seam to {where}."]
+        lay = ["Travel ", far, f", as it is drawn, to {where}."]
     return SewStep(
         kind=step.kind, number=0, zone="", sum=None, hand=[], sewn=[], lay=lay, also=_also(step),
         sew=[], then=["Then travel ", *go, "."] if step.kind == "begin" and go else [],
@@ -149,7 +149,7 @@ def _line(
         hands=hand_spots(plan, np.concatenate(placed)),
         sew=sew_words(step, here.way.on_lanes, course.closed, unit, placed),
         then=_then(laid, here, step, go, is_last),
-        short=short_words(on, None if curved else total, unit),
+        short=["curve"] if curved else short_words(on, total, unit),
         points=[flat(path) for path in placed],
         travels=[flat(path) for path in travels],
         start=placed[0][0].round(3).tolist(),

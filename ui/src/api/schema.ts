@@ -3661,7 +3661,7 @@ export interface components {
         /**
          * VisitView
          * @description A place in the order: where its route begins, flat x, y in the quilt; ``stop`` where the thread is ended before it,
-         *     ``share`` how much of it is sewn, 0 to 1.
+         *     ``way`` is gone to it from the place before, ``share`` how much of it is sewn, 0 to 1.
          */
         VisitView: {
             /** At */
@@ -3676,6 +3676,8 @@ export interface components {
             share: number;
             /** Stop */
             stop: boolean;
+            /** Way */
+            way: number[];
         };
         /**
          * ZoneInfo

@@ -36,7 +36,8 @@ const stitch = computed(() => (props.needle ? screen(props.needle.x, props.needl
 /** the order of the blocks: from middle to middle, broken where the thread is */
 const shown = computed(() => (props.drawn ? props.drawn.flatMap((place) => props.route.visits.find((visit) => visit.place === place) ?? []) : props.route.visits))
 const visits = computed(() => shown.value.map((visit, k) => ({ ...visit, stop: visit.stop && !props.drawn, number: k + 1, spot: screen(visit.middle[0]!, visit.middle[1]!) })))
-const order = computed(() => visits.value.map((visit, k) => `${k && !visit.stop ? 'L' : 'M'}${visit.spot[0]} ${visit.spot[1]}`).join(''))
+const order = computed(() => visits.value.map((visit, k) => `${k ? 'L' : 'M'}${visit.spot[0]} ${visit.spot[1]}`).join(''))
+const ways = computed(() => props.route.visits.filter((visit) => visit.way.length).map((visit) => openPath(visit.way)).join(''))
 const crowded = computed(() => visits.value.length > 1 && Math.min(...visits.value.slice(1).map((v, k) => Math.hypot(v.spot[0] - visits.value[k]!.spot[0], v.spot[1] - visits.value[k]!.spot[1]) || 99)) < 22)
 </script>
 
@@ -58,7 +59,8 @@ const crowded = computed(() => visits.value.length > 1 && Math.min(...visits.val
       <g v-if="stitch" :transform="`translate(${stitch[0]} ${stitch[1]})`" class="needle" data-testid="needle"><circle r="10" /><circle r="2.6" class="point" /></g>
     </template>
     <template v-else>
-      <path :d="order" class="order" />
+      <path v-if="drawn" :d="order" class="order" />
+      <path v-else :d="ways" :transform="world" class="order" />
       <g v-for="visit in visits" v-show="!crowded || visit.number === 1 || visit.stop" :key="visit.place" :transform="`translate(${visit.spot[0]} ${visit.spot[1]})`" class="visit">
         <circle r="12" :class="{ first: visit.number === 1, stop: visit.stop, sewn: visit.share === 1 }" /><path v-if="visit.share && visit.share < 1" :d="`M0 -12A12 12 0 ${visit.share > 0.5 ? 1 : 0} 1 ${12 * Math.sin(2 * Math.PI * visit.share)} ${-12 * Math.cos(2 * Math.PI * visit.share)}`" class="part" /><text text-anchor="middle" dy="4.5">{{ visit.share === 1 ? '✓' : visit.number }}</text>
       </g>
