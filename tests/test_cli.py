@@ -59,3 +59,10 @@ def test_what_is_wrong_is_one_sentence(tmp_path, capsys, content, says):
     said = capsys.readouterr().err
     assert says in said
     assert said.count("\n") == 1
+
+
+def test_a_quilt_is_sewn_only_where_a_kenzet_answers(capsys):
+    assert main(["sew", "Harbour Lights", "--at", "http://127.0.0.1:9", "--pace", "0"]) == 1
+    assert "no Kenzet answers at http://127.0.0.1:9" in capsys.readouterr().err
+    assert main(["sew", "Harbour Lights", "--stitch", "0"]) == 1
+    assert "longer than 0.3 mm" in capsys.readouterr().err
