@@ -51,6 +51,7 @@ def test_lines_cut_short_are_told_and_those_after_them_are_heard(says, client):
     assert [fault.split(" is ")[0] for fault in faults] == ["Line 2", "Line 3", "Line 4", "Line 5"]
     assert answer.json["step"]["kind"] == "line"
     assert client.get("/machine").json["machine"]["faults"] == faults
+    assert says("", "  ").json["faults"] == []
     assert says(whole).json["faults"] == ["Message 1 came twice or too late. It was not counted again."]
 
 

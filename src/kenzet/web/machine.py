@@ -107,6 +107,8 @@ def hear(path: m.QuiltPath) -> Response:
 
         heard = machines.at(path.quilt)
         for number, line in enumerate(lines, 1):
+            if not line.strip():
+                continue
             said = _read(line)
             if said is None:
                 faults.append(f"Line {number} is cut short or not understood; it was left out.")
