@@ -33,35 +33,31 @@ const round = ref(0)
 const ticksShown = computed(() => (marks.value?.method === 'ticks' || strips.value ? marks.value?.edges : undefined))
 /** the tick strip is looked at, whatever is drawn */
 const strips = ref(false)
-type Wanted = { zone: string; method?: Views['MethodView']['key']; keep: { marking: string | null } }
-/** a choice of hers that is not kept yet: a look in between does not take its place */
-let wanted: Wanted | undefined
-async function ask(method?: Views['MethodView']['key'], keep?: { marking: string | null }) {
-  if (keep) wanted = { zone: zone.key, method, keep }
-  else if (wanted?.zone === zone.key) ({ method, keep } = wanted)
+async function ask() {
   asking?.abort()
   const mine = (asking = new AbortController())
   if (!zone.key) return (marks.value = undefined)
   await quilt.flush()
   try {
-    const found = await api.marks(quilt.id, { zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, paper: sheet.value.paper, kind: sheet.value.kind, of: sheet.value.of, method: method ?? null } as Views['MarksRequest'], mine.signal)
+    const found = await api.marks(quilt.id, { zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, paper: sheet.value.paper, kind: sheet.value.kind, of: sheet.value.of, method: null } as Views['MarksRequest'], mine.signal)
     if (mine !== asking) return
-    wanted = undefined
     marks.value = found
     if (zone.layer !== found.layer) void zone.turnTo(found.layer)
     trouble.value = ''
     if (round.value >= Math.max(found.rounds, 1)) round.value = 0
     if (edge.value >= found.edges.length) edge.value = 0
-    if (!keep) return
-    quilt.keep(`${zone.key} marking`, { kind: 'marking', zone: zone.key, ...keep })
-    await quilt.flush()
-    await quilt.take()
   } catch (error) {
     if (mine !== asking || !(error instanceof Problem)) return
-    wanted = undefined
     marks.value = undefined
     trouble.value = error.message
   }
+}
+/** Kept at once, so that it holds wherever she goes next; what it comes to is asked for then. */
+async function mark(marking: Views['MethodView']['key'] | null) {
+  if (marks.value && marking) marks.value = { ...marks.value, method: marking }
+  quilt.keep(`${zone.key} marking`, { kind: 'marking', zone: zone.key, marking })
+  await quilt.flush()
+  await quilt.take()
 }
 async function markWith(tool: string) {
   quilt.keep(`${zone.key} mark with`, { kind: 'mark with', zone: zone.key, tool })
@@ -106,11 +102,11 @@ useCanvasKeys(canvas)
           <button v-for="one in marks.layers" :key="one.layer" class="chip" :aria-pressed="marks.layer === one.layer" @click="zone.turnTo(one.layer)">{{ one.label }}</button>
         </div>
         <div class="methods" role="group" aria-label="How to mark it">
-          <button v-for="method in marks.methods" :key="method.key" :aria-pressed="method.key === marks.method" :data-testid="`method-${method.key.replace(' ', '-')}`" @click="ask(method.key, { marking: method.key })">
+          <button v-for="method in marks.methods" :key="method.key" :aria-pressed="method.key === marks.method" :data-testid="`method-${method.key.replace(' ', '-')}`" @click="mark(method.key)">
             <b>{{ method.label }}</b><span class="quiet"><WordsText :words="method.words" /></span>
           </button>
         </div>
-        <button v-if="marks.chosen_by_her && marks.methods[0]?.key !== marks.method" class="plain left" data-testid="method-best" @click="ask(undefined, { marking: null })">you chose this one: take what the app finds best</button>
+        <button v-if="marks.chosen_by_her && marks.methods[0]?.key !== marks.method" class="plain left" data-testid="method-best" @click="mark(null)">you chose this one: take what the app finds best</button>
         <p class="card leaf"><WordsText :words="marks.note" /></p>
         <div v-if="marks.tools.length" class="tools">
           <div class="between"><span class="label">With</span><span class="quiet">{{ marks.tools.find((one) => one.key === marks?.tool)?.words }}</span></div>
