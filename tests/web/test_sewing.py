@@ -170,3 +170,18 @@ def test_nothing_planned_is_said(app):
     refused = raw.post(f"/api/quilts/{new['id']}/sewing", json={})
     assert (refused.status_code, "Choose a fill" in refused.json["detail"]) == (422, True)
     raw.put(f"/api/quilts/{new['id']}/state", json={"state": "deleted"})
+
+
+def test_what_was_sewn_is_kept_though_its_fill_was_taken_away_meanwhile(client):
+    here = client.post("sewing").json["here"]
+    events = [done(k, step, here["place"]) for k, step in enumerate(here["steps"][:4])]
+    version = 1
+    for zone in ("star-background", "star-points", "star-centre", "sashing"):
+        gone = client.change(version, f"open-{zone}", {"kind": "fill", "zone": zone, "fill": None})
+        version = gone.json["version"]
+    assert client.post("sewing").status_code == 422  # nothing is planned
+    answer = client.post("sewing/events", events=events[1:]).json
+    assert answer == {"count": 3, "refused": []}
+    for _ in range(4):
+        version = client.post("undo", version=version).json["version"]
+    assert client.post("sewing").json["here"]["left"] == 119 - 3

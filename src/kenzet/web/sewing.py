@@ -17,7 +17,7 @@ from flask_openapi3 import APIBlueprint
 from kenzet.core.errors import BadValue
 from kenzet.core.measure import Unit, long_figure
 from kenzet.core.route.needle import BOBBIN, TAIL, thread
-from kenzet.core.route.quilt import route_quilt
+from kenzet.core.route.quilt import QuiltRoute, route_quilt
 from kenzet.core.sewing.log import Event, Log, at_needle, since_rest
 from kenzet.core.sewing.now import Left, Now, Ways, in_quilt, now, ways_of
 from kenzet.core.sewing.stretch import Stretch
@@ -54,6 +54,7 @@ sewing = APIBlueprint("sewing", __name__, url_prefix="/api/quilts/<quilt>")
 REST_S = 25 * 60.0
 RECENT = 12
 _LATE_S = 120.0
+_AT_A_PLACE = ("sewn", "skipped", "broke", "unpicked", "begun", "gone")
 
 
 class Logs:
@@ -111,9 +112,14 @@ def at_the_machine(path: m.QuiltPath, body: SewingRequest) -> Response:
 
 @sewing.post("/sewing/events", responses={200: Taken})
 def take_events(path: m.QuiltPath, body: ToldRequest) -> Response:
-    """Kept in the order in which they are told. One that cannot be is refused alone, with the reason."""
+    """Kept in the order in which they are told. One that cannot be is refused alone, with the reason; what was sewn is sewn,
+    even if nothing is planned there any more.
+    """
     kept, laid = laid_quilt(path.quilt)
-    ways = logs().ways(kept, laid)
+    try:
+        ways = logs().ways(kept, laid)
+    except BadValue:  # every fill was taken away meanwhile
+        ways = ways_of(laid, QuiltRoute((), ()))
     latest = time.time() + _LATE_S
     good, refused = [], []
     for told in body.events:
@@ -147,7 +153,7 @@ def event_of(told: Told, latest: float) -> Event:
 
 def _why_not(ways: Ways, told: Told) -> str:
     """What is wrong with an event, if anything is. Lines of an earlier plan are taken: they were sewn."""
-    if told.kind in ("sewn", "skipped", "broke", "unpicked", "begun", "gone") and told.place not in ways.at:
+    if told.kind in _AT_A_PLACE and told.place not in ways.at and not (told.sewn or told.back):
         return "That place of the quilt has nothing to sew, or is no longer there."
     if told.kind == "sewn" and not told.sewn:
         return "It does not say what was sewn."

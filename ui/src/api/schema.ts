@@ -593,7 +593,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Kept in the order in which they are told. One that cannot be is refused alone, with the reason. */
+        /**
+         * Kept in the order in which they are told. One that cannot be is refused alone, with the reason; what was sewn is sewn,
+         * @description even if nothing is planned there any more.
+         */
         post: operations["sewing_take_events_sewing_events_post"];
         delete?: never;
         options?: never;
