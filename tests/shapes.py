@@ -10,9 +10,10 @@ from kenzet.core.drawing import Drawing, draw
 from kenzet.core.fills.base import Site
 from kenzet.core.geom.arcs import drawn as drawn_outline
 from kenzet.core.geom.arcs import key
+from kenzet.core.geom.placing import IDENTITY
 from kenzet.core.geom.region import Region
 from kenzet.core.top.laid import ZoneShape
-from kenzet.core.top.layout import IDENTITY, Part
+from kenzet.core.top.layout import Part
 
 IN = 25.4
 

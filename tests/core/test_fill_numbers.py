@@ -511,7 +511,6 @@ def test_a_spiral_echo_is_one_line_and_follows_a_split():
 
 
 def test_flanking_lines_run_beside_every_seam():
-    from dataclasses import replace
 
     from kenzet.core.drawing import draw
     from tests.shapes import Part, ZoneShape
@@ -519,7 +518,7 @@ def test_flanking_lines_run_beside_every_seam():
     region = SQUARE[6]
     seams = (((3 * IN, 0.0), (3 * IN, 6 * IN)), ((0.0, 3 * IN), (6 * IN, 3 * IN)))
     fill = FILLS["beside"](spacing="3/8 in")
-    place = replace(site(region), find_seams=lambda: seams)
+    place = site(region)._replace(find_seams=lambda: seams)
     part = Part("b", "b", "b", 6 * IN, 6 * IN, {}, {})
     drawing = draw(ZoneShape(part, region, ("1-1",)), fill, tuple(fill.lay_out(place)), ("1-1",))
     assert [t.length / IN for t in drawing.traces] == near([6.0] * 8)

@@ -13,13 +13,14 @@ from kenzet.core.changes.quilt import Rename, SetKit
 from kenzet.core.choosing import suited
 from kenzet.core.errors import BadValue, TooMany, Unknown
 from kenzet.core.fills import FILLS
+from kenzet.core.geom.placing import invert, place_all
 from kenzet.core.kit.things.machine import RulerFoot
 from kenzet.core.marks.marking import marks_of
 from kenzet.core.measure import Length
 from kenzet.core.plan import check_kit, plan_quilt, plan_zone
 from kenzet.core.top.document import read, write
 from kenzet.core.top.laid import LaidQuilt
-from kenzet.core.top.layout import invert, lay_out, place_all
+from kenzet.core.top.layout import lay_out
 
 IN = 25.4
 

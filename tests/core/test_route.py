@@ -13,6 +13,7 @@ from kenzet.core.begin import Wish, begun
 from kenzet.core.changes import CHANGES
 from kenzet.core.fills import FILLS
 from kenzet.core.geom.clip import Straight, clip
+from kenzet.core.geom.placing import place_all
 from kenzet.core.kit.kit import Kit
 from kenzet.core.route.bulk import least_in_throat
 from kenzet.core.route.costs import Costs
@@ -23,7 +24,6 @@ from kenzet.core.route.solve import Solver
 from kenzet.core.route.unit import courses_of, rings
 from kenzet.core.route.walk import runs
 from kenzet.core.top.laid import LaidQuilt
-from kenzet.core.top.layout import place_all
 from kenzet.demo import demo_quilts
 from tests.core.test_fills import EXAMPLES
 from tests.optimum import optimum

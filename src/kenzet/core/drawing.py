@@ -8,21 +8,23 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
+from itertools import accumulate
+from typing import NamedTuple
 
 import numpy as np
-from shapely.geometry.polygon import orient
+import shapely
 
 from kenzet.core.fills.base import Family, Fill, LaidOn, Paths, Rings
 from kenzet.core.geom.clip import Straight, Stretches, clip
 from kenzet.core.geom.paths import Path, Piece, clip_paths, with_arcs
+from kenzet.core.geom.placing import place_all
 from kenzet.core.geom.region import Floats, Region
 from kenzet.core.top.laid import ZoneShape
 
 
-@dataclass(frozen=True, slots=True)
-class Trace:
+class Trace(NamedTuple):
     """A ring, or a piece of path number ``line``, of family ``family``; ``laid_on`` says what gives it its place: the
     ring or the path before it (the seam, for a first ring), None where nothing does.
     """
@@ -137,23 +139,47 @@ def draw(
     """Clip the straight families to every piece of the region and take the rings apart."""
     straight = [family for family in families if isinstance(family, Straight)]
     stretches = clip([(piece, family) for piece in shape.region.pieces for family in straight])
-    stretches = stretches.only(stretches.lengths >= fill.least_piece)
-    traces = [t for k, family in enumerate(families) for t in _traces(shape.region, k, family)]
-    long = tuple(trace for trace in traces if trace.length >= fill.least_piece)
+    traces = tuple(t for k, family in enumerate(families) for t in _traces(shape.region, k, family))
+    if fill.least_piece:
+        stretches = stretches.only(stretches.lengths >= fill.least_piece)
+        traces = tuple(trace for trace in traces if trace.length >= fill.least_piece)
     if fill.claimed_density is not None:
-        return Drawing(places, shape, fill, families, stretches, (), long, layer)
-    return Drawing(places, shape, fill, families, stretches, long, layer=layer)
+        return Drawing(places, shape, fill, families, stretches, (), traces, layer)
+    return Drawing(places, shape, fill, families, stretches, traces, layer=layer)
+
+
+def carried(drawing: Drawing, shape: ZoneShape, places: tuple[str, ...]) -> Drawing:
+    """``drawing``, which is rings of the outline of ``shape``'s twin, as ``shape`` and ``places`` have it."""
+    if shape.twin is None:
+        return replace(drawing, shape=shape, places=places)
+    placing = shape.twin[1]
+    a, b, c, d, _, _ = placing
+    way = 1 if a * d > b * c else -1  # mirrored, what a ring encloses would lie on its right
+    vertices = np.concatenate([trace.path.vertices for trace in drawing.traces] or [np.empty((0, 3))])
+    vertices[:, :2] = place_all(placing, vertices[:, :2])
+    ends = list(accumulate(len(trace.path.vertices) for trace in drawing.traces))
+    traces = tuple(
+        Trace(trace.family, trace.line, Path(vertices[start:end][::way], closed=True), trace.laid_on)
+        for trace, start, end in zip(drawing.traces, [0, *ends], ends, strict=False)
+    )
+    rings = (family for family in drawing.families if isinstance(family, Rings))
+    families = tuple(Rings(ring.drawn, ring.first, ring.pitch, placing) for ring in rings)
+    return Drawing(places, shape, drawing.fill, families, drawing.stretches, traces)
 
 
 def _traces(region: Region, number: int, family: Family) -> Iterable[Trace]:
     if isinstance(family, Rings):
-        for k, inside in enumerate(family.insides):
-            for polygon in inside.geoms:
-                turned = orient(polygon)  # what the ring encloses lies on its left
-                for ring in (turned.exterior, *turned.interiors):
-                    points = np.asarray(ring.coords)[:-1]
-                    path = Path(np.hstack([points, np.zeros((len(points), 1))]), closed=True)
-                    yield Trace(number, k, path, ("line", family.pitch) if k else ("seam", family.first))
+        inside: LaidOn = ("seam", family.first)
+        follows: LaidOn = ("line", family.pitch)
+        # what a ring encloses lies on its left
+        polygons, of = shapely.get_parts(shapely.orient_polygons(family.insides), return_index=True)
+        rings, polygon = shapely.get_rings(polygons, return_index=True)
+        points = shapely.get_coordinates(rings)
+        vertices = np.column_stack([points, np.zeros(len(points))])
+        ends = np.cumsum(shapely.get_num_points(rings))
+        for k, start, end in zip(of[polygon].tolist(), [0, *ends.tolist()], ends.tolist(), strict=False):
+            path = Path(vertices[start : end - 1], closed=True)
+            yield Trace(number, k, path, follows if k else inside)
     elif isinstance(family, Paths):
         whole = [Piece(k, path) for k, path in enumerate(family.paths)]
         for piece in whole if family.on_outline else clip_paths(region, family.paths):

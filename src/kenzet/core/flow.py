@@ -12,8 +12,8 @@ from dataclasses import dataclass
 
 from kenzet.core.drawing import Drawing
 from kenzet.core.geom.clip import Straight
+from kenzet.core.geom.placing import Placing
 from kenzet.core.params import forms
-from kenzet.core.top.layout import Placing
 from kenzet.core.zone_plan import ZonePlan
 
 NEAR = 0.4  # mm, 1/64 in

@@ -13,7 +13,7 @@ from fractions import Fraction
 import numpy as np
 
 from kenzet.core.cells import alternate
-from kenzet.core.drawing import Drawing, draw
+from kenzet.core.drawing import Drawing, carried, draw
 from kenzet.core.errors import BadValue, TooMany
 from kenzet.core.fills.base import Family, Fill, Paths, Site
 from kenzet.core.geom.arcs import soft_of
@@ -55,21 +55,33 @@ def kit_of(laid: LaidQuilt, zone: Zone) -> Kit:
 
 
 def _planned(laid: LaidQuilt, key: str, zone: Zone) -> ZonePlan:
-    drawings, kit = [], kit_of(laid, zone)
+    drawings: list[Drawing] = []
+    kit = kit_of(laid, zone)
     for number, shape in enumerate(laid.shapes(zone)):
         if number == 0:  # what the quilt's edge leaves of it elsewhere may be narrower
             check_foot(zone, shape.region, kit)
         for fill, places in _by_fill(zone, shape):
             check_hollow(fill, site_at(shape, places[0], laid.middle), kit)
-            drawings += [
-                draw(shape, fill, families, some)
-                for families, some in _distinct(fill, shape, places, laid.middle)
-            ]
+            drawings += _drawn(fill, shape, places, laid)
     if zone.over is not None:
         drawings += [above for base in list(drawings) for above in _over(zone.over, base, laid, kit)]
     if zone.by_hand:
         drawings += [_by_hand(zone, shape, laid.middle) for shape in laid.shapes(zone)]
     return ZonePlan(key, zone, kit, tuple(drawings), laid.middle)
+
+
+def _drawn(fill: Fill, shape: ZoneShape, places: list[str], laid: LaidQuilt) -> Iterable[Drawing]:
+    """The different drawings over ``places``; rings of one outline are drawn once for all zones that have it."""
+    if not fill.follows_outline:
+        for families, some in _distinct(fill, shape, places, laid.middle):
+            yield draw(shape, fill, families, some)
+        return
+    model = shape.twin[0] if shape.twin else shape
+    kept = laid.kept_rings.get(model)
+    if not isinstance(kept, Drawing) or kept.fill != fill:
+        families = tuple(fill.lay_out(site_at(model, model.places[0], laid.middle)))
+        kept = laid.kept_rings[model] = draw(model, fill, families, model.places)
+    yield carried(kept, shape, tuple(places))
 
 
 def _by_hand(zone: Zone, shape: ZoneShape, middle: Point) -> Drawing:
@@ -85,7 +97,7 @@ def _over(over: Over, base: Drawing, laid: LaidQuilt, kit: Kit) -> Iterable[Draw
         area = alternate(base.region, base.polylines, 0 if over.cells == "every other" else 1)
         if area.is_empty:
             return
-        shape = replace(shape, region=Region(area, base.region.soft | soft_of(area)))
+        shape = replace(shape, region=Region(area, base.region.soft | soft_of(area)), twin=None)
     shape = replace(shape, places=base.places)
     check_hollow(over.fill, site_at(shape, base.places[0], laid.middle), kit)
     for families, some in _distinct(over.fill, shape, list(base.places), laid.middle):
@@ -98,6 +110,8 @@ def _has_fill(zone: Zone) -> bool:
 
 def _by_fill(zone: Zone, shape: ZoneShape) -> list[tuple[Fill, list[str]]]:
     """The places of ``shape`` by the fill that they have, that of most places everywhere first."""
+    if not zone.apart:
+        return [(zone.fill, list(shape.places))] if zone.fill else []
     apart = {place for one in zone.apart for place in one.places}
     found = [(zone.fill, [place for place in shape.places if place not in apart])]
     found += [(one.fill, [place for place in shape.places if place in one.places]) for one in zone.apart]
@@ -213,7 +227,7 @@ def _refuse_a_flood(laid: LaidQuilt, key: str) -> None:
 
 def _count(laid: LaidQuilt, key: str, zone: Zone) -> int:
     kept = laid.kept_counts.get(key)
-    if kept is None or kept[0] != zone:
+    if kept is None or (kept[0] is not zone and kept[0] != zone):
         kept = laid.kept_counts[key] = (zone, _counted(laid, zone))
     return kept[1]
 

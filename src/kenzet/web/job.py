@@ -11,6 +11,7 @@ from flask_openapi3 import APIBlueprint
 
 from kenzet.core.drawing import Drawing
 from kenzet.core.errors import BadValue, TooMany
+from kenzet.core.geom.placing import place_all
 from kenzet.core.geom.region import Floats
 from kenzet.core.marks.marking import marks_of, method_of
 from kenzet.core.marks.prep import prep
@@ -21,7 +22,7 @@ from kenzet.core.measure import Unit
 from kenzet.core.plan import plan_quilt
 from kenzet.core.top.document import Basted, Layered
 from kenzet.core.top.laid import LaidQuilt
-from kenzet.core.top.layout import Part, place_all
+from kenzet.core.top.layout import Part
 from kenzet.core.zone_plan import ZonePlan
 from kenzet.formats.job_sheet import JobBlock, JobSheet, JobZone, Picture, job_pdf
 from kenzet.formats.pdf import pages_of

@@ -10,6 +10,7 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from kenzet.core.errors import Unknown
+from kenzet.core.geom.placing import place_all
 from kenzet.core.measure import COARSE, Unit, in_words, long_figure
 from kenzet.core.params import forms
 from kenzet.core.route.bobbins import Leg as BobbinLeg
@@ -24,7 +25,6 @@ from kenzet.core.sewing.laid_on import drawn_besides
 from kenzet.core.sewing.way import Way
 from kenzet.core.sums import whole_stitches
 from kenzet.core.top.laid import LaidQuilt
-from kenzet.core.top.layout import place_all
 from kenzet.formats.route_svg import WayPiece, route_svg
 from kenzet.web import models as m
 from kenzet.web import show

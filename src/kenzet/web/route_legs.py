@@ -8,6 +8,7 @@ from typing import Literal
 
 import numpy as np
 
+from kenzet.core.geom.placing import place_all
 from kenzet.core.geom.region import Floats
 from kenzet.core.measure import Unit
 from kenzet.core.route.costs import Costs
@@ -18,7 +19,6 @@ from kenzet.core.route.walk import Leg
 from kenzet.core.sewing.laid_on import laid_along, ruler_at
 from kenzet.core.sewing.way import Way
 from kenzet.core.top.laid import LaidQuilt
-from kenzet.core.top.layout import place_all
 from kenzet.web import models as m
 from kenzet.web.marks import flat
 from kenzet.web.route_words import leg_words

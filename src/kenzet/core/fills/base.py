@@ -5,13 +5,16 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import ClassVar, Literal
+from typing import ClassVar, Literal, NamedTuple
 
+import numpy as np
+import shapely
 from pydantic import field_validator
 from shapely.geometry import MultiPolygon
 
 from kenzet.core.geom.clip import Straight, count_at_most
 from kenzet.core.geom.paths import Path
+from kenzet.core.geom.placing import Placing, place_all
 from kenzet.core.geom.region import Point, Region
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.measure import Length
@@ -22,12 +25,22 @@ from kenzet.core.params import Frozen, in_range
 class Rings:
     """An echo family: ``insides[k]`` is what ring k encloses, all from one outline.
 
-    Ring k lies ``first`` + k·``pitch`` inside the outline (exact mm).
+    Ring k lies ``first`` + k·``pitch`` inside the outline (exact mm). ``drawn`` are the insides as they were worked out,
+    perhaps for another outline, and ``placing`` carries them to where they lie.
     """
 
-    insides: tuple[MultiPolygon, ...]
+    drawn: tuple[MultiPolygon, ...]
     first: Fraction
     pitch: Fraction
+    placing: Placing | None = None
+
+    @property
+    def insides(self) -> tuple[MultiPolygon, ...]:
+        """What each ring encloses."""
+        placing = self.placing
+        if placing is None:
+            return self.drawn
+        return tuple(shapely.transform(np.array(self.drawn), lambda points: place_all(placing, points)))
 
 
 LaidOn = tuple[Literal["seam", "line"], Fraction]
@@ -61,8 +74,7 @@ GROUPS: dict[Group, str] = {
 Seams = tuple[tuple[Point, Point], ...]
 
 
-@dataclass(frozen=True, slots=True)
-class Site:
+class Site(NamedTuple):
     """Where a fill is laid: the zone's ``region`` in its part's coordinates (mm, y up).
 
     ``centre`` is the part's centre and ``quilt_centre`` the quilt's, both in those coordinates. ``seams``
@@ -246,6 +258,13 @@ class Fill(Frozen):
     def passes(self) -> int:
         """May override. How often each line is sewn over."""
         return 1
+
+    @property
+    def follows_outline(self) -> bool:
+        """May override. Whether it is rings that nothing but the outline gives: shapes that are each other turned or mirrored have
+        each other's.
+        """
+        return False
 
     @property
     def follows_quilt(self) -> bool:

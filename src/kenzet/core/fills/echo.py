@@ -70,6 +70,11 @@ class Echo(Fill):
             raise BadValue(f"Rounds are a whole number from 1 to {MOST_ROUNDS}, or until full.")
         return rounds
 
+    @property
+    def follows_outline(self) -> bool:
+        """Where every edge is echoed."""
+        return self.of == "all"
+
     def lay_out(self, site: Site) -> Iterable[Family]:
         """Rings of every edge until nothing is left; or paths of one sort of edge until they leave the zone."""
         if self.of == "all":
@@ -85,9 +90,9 @@ class Echo(Fill):
         yield Paths(tuple(p for ring in self._outwards(site.region, inner) for p in _paths(ring)))
 
     def _distances(self) -> Iterable[float]:
-        first = self.first or self.spacing
+        first, pitch = float((self.first or self.spacing).mm), float(self.spacing.mm)
         for k in range(self.rounds or MOST_ROUNDS):
-            yield float(first.mm + k * self.spacing.mm)
+            yield first + k * pitch
 
     def _rings(self, region: Region) -> Rings:
         reach = region.inradius + 0.1
@@ -105,12 +110,13 @@ class Echo(Fill):
 
     def count_at_most(self, site: Site) -> int:
         """Rounds to the widest circle, times the rings of the outline; cut by it more often where they grow."""
-        loops = sum(1 + len(piece.interiors) for piece in site.region.area.geoms)
-        left, low, right, high = site.region.bounds
-        far = site.region.inradius if self.of == "all" else max(right - left, high - low)
+        region = site.region
+        far, cut = region.inradius, 1
+        if self.of != "all":
+            left, low, right, high = region.bounds
+            far, cut = max(right - left, high - low), region.stretches_at_most
         full = int(far / float(self.spacing.mm)) + 1
-        cut = 1 if self.of == "all" else site.region.stretches_at_most
-        return loops * min(full, self.rounds or full) * cut
+        return region.loops * min(full, self.rounds or full) * cut
 
     def wishes(self, site: Site) -> Sequence[Wish]:
         """Spacings that bring the last ring exactly one spacing from the middle (F21)."""

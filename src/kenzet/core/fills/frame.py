@@ -52,6 +52,11 @@ class FrameEcho(Fill):
             )
         return self
 
+    @property
+    def follows_outline(self) -> bool:
+        """Always."""
+        return True
+
     def lay_out(self, site: Site) -> Iterable[Rings]:
         """The outermost echo first, so that each ring is laid on the one outside it."""
         first = self.inset.mm - self.echoes * self.spacing.mm

@@ -46,13 +46,7 @@ def inward_all(region: Region, distances: Sequence[float], corners: Corners) -> 
         mitre_limit=_LONGEST_MITRE,
         quad_segs=_quarter_steps(max(distances, default=0.0)),
     )
-    found = []
-    for area in shrunk:
-        left = _wide_enough(area)
-        if left.is_empty:
-            break
-        found.append(left)
-    return found
+    return _wide_enough(shrunk)
 
 
 def outward(area: BaseGeometry, distance: float, corners: Corners) -> MultiPolygon:
@@ -71,11 +65,20 @@ def _offset(area: BaseGeometry, distance: float, corners: Corners) -> MultiPolyg
         mitre_limit=_LONGEST_MITRE,
         quad_segs=_quarter_steps(abs(distance)),
     )
-    return _wide_enough(found)
+    return next(iter(_wide_enough([found])), MultiPolygon())
 
 
-def _wide_enough(area: BaseGeometry) -> MultiPolygon:
-    return MultiPolygon([p for p in getattr(area, "geoms", [area]) if p.area > LEAST_RING_AREA])
+def _wide_enough(areas: Sequence[BaseGeometry]) -> list[MultiPolygon]:
+    """What holds area of each, until one holds none."""
+    parts, of = shapely.get_parts(areas, return_index=True)
+    wide = shapely.area(parts) > LEAST_RING_AREA
+    parts, of = parts[wide], of[wide]
+    counts = np.bincount(of, minlength=len(areas))
+    till = int(len(areas) if counts.all() else counts.argmin())
+    if counts[:till].max(initial=0) <= 1:
+        return list(shapely.multipolygons(parts[:till, None]))
+    parts, of = parts[of < till], of[of < till]
+    return list(shapely.multipolygons(parts, indices=of))
 
 
 def _quarter_steps(distance: float) -> int:

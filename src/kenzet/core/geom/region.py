@@ -152,8 +152,12 @@ class Region:
     @property
     def stretches_at_most(self) -> int:
         """Into how many pieces a straight line is cut, or about: it enters and leaves by two edges or curves."""
-        rings = sum(1 + len(polygon.interiors) for polygon in self.area.geoms)
-        return 1 + len(self.corners) // 2 + rings
+        return 1 + len(self.corners) // 2 + self.loops
+
+    @cached_property
+    def loops(self) -> int:
+        """How many rings bound it."""
+        return sum(1 + len(polygon.interiors) for polygon in self.area.geoms)
 
     @cached_property
     def reach(self) -> tuple[Point, ...]:

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 import numpy as np
 import shapely
 
+from kenzet.core.geom.placing import place_all
 from kenzet.core.geom.region import Floats
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.network import TOUCH, Lane, Network, network
@@ -14,7 +15,7 @@ from kenzet.core.route.roads import Roads
 from kenzet.core.route.unit import corners_of, rings
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.top.laid import LaidQuilt
-from kenzet.core.top.layout import Part, place_all
+from kenzet.core.top.layout import Part
 
 _STRAIGHT = 0.05  # mm
 _CORNERS = 16

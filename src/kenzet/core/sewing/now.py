@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from kenzet.core.geom.placing import invert, place_all
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.quilt import QuiltRoute, Visit, costs_of
@@ -14,7 +15,6 @@ from kenzet.core.sewing.log import Sewn
 from kenzet.core.sewing.steps import Step, steps_of
 from kenzet.core.sewing.way import Way
 from kenzet.core.top.laid import LaidQuilt
-from kenzet.core.top.layout import invert, place_all
 
 
 @dataclass(frozen=True, slots=True)

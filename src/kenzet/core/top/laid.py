@@ -10,27 +10,32 @@ import shapely
 from shapely.geometry import MultiPolygon, box
 
 from kenzet.core.errors import Unknown
+from kenzet.core.geom.congruent import outline_of, placing_onto
+from kenzet.core.geom.placing import IDENTITY, Placing, invert, place_all, unplaced
 from kenzet.core.geom.predicates import SNAP
-from kenzet.core.geom.region import Point, Region, merge_straight
+from kenzet.core.geom.region import Floats, Point, Region, merge_straight
 from kenzet.core.top.cutting import Cloth, cloth_of
 from kenzet.core.top.document import Quilt
-from kenzet.core.top.layout import IDENTITY, Part, Placing, Top, invert, lay_out, multi, place_all, unplaced
+from kenzet.core.top.layout import Part, Top, lay_out, multi
 from kenzet.core.top.zone import TOP, Zone
 
 _TILTED = 1e-6
 _LEAST_SEAM = 0.5  # mm
+_ALIKE = 0.01  # mm²: outlines whose areas differ by more are not compared
 
 
 @dataclass(frozen=True, eq=False)
 class ZoneShape:
     """One distinct shape of a zone: its region in ``part``'s coordinates, and the places that have it.
 
-    A zone has several where its block is laid at several sizes, or where the quilt's edge cuts it.
+    A zone has several where its block is laid at several sizes, or where the quilt's edge cuts it. ``twin`` is a shape
+    of this or of another zone whose outline the placing carries onto this one's.
     """
 
     part: Part
     region: Region
     places: tuple[str, ...]
+    twin: tuple[ZoneShape, Placing] | None = None
 
     @cached_property
     def seams(self) -> tuple[tuple[Point, Point], ...]:
@@ -54,8 +59,10 @@ class LaidQuilt:
     def __init__(self, quilt: Quilt) -> None:
         self.quilt = quilt
         self._shapes: dict[object, tuple[ZoneShape, ...]] = {}
+        self._outlines: dict[int, list[tuple[Floats, ZoneShape]]] = {}
         self.kept_plans: dict[str, tuple[object, ...]] = {}  # what the plan keeps, by zone
         self.kept_counts: dict[str, tuple[Zone, int]] = {}
+        self.kept_rings: dict[ZoneShape, object] = {}  # the last drawing that a shape lent to its twins
         self.kept_routes: dict[
             object, object
         ] = {}  # what the route keeps, by what is sewn and at which prices
@@ -102,7 +109,8 @@ class LaidQuilt:
             found = [
                 s for part in self.parts(zone.part) for s in self._inside_edge(part, cloth_of(part, zone))
             ]
-            self._shapes[key] = tuple(sorted(found, key=lambda shape: -len(shape.places)))
+            found.sort(key=lambda shape: -len(shape.places))
+            self._shapes[key] = tuple(self._with_twin(shape) for shape in found)
         taken = {place for apart in zone.apart if apart.taken_by for place in apart.places}
         if not taken:
             return self._shapes[key]
@@ -131,6 +139,21 @@ class LaidQuilt:
             outline = () if whole else _signature(area)
             groups.setdefault(outline, (cloth.area if whole else area, []))[1].append(place)
         return [ZoneShape(part, Region(area, cloth.soft), tuple(places)) for area, places in groups.values()]
+
+    def _with_twin(self, shape: ZoneShape) -> ZoneShape:
+        """With the first shape of the same outline that was met, however it is turned or mirrored."""
+        outline = outline_of(shape.region.area)
+        if outline is None:
+            return shape
+        area = shape.region.area.area
+        known = self._outlines.setdefault(len(outline), [])
+        for other, model in known:
+            near = abs(model.region.area.area - area) < _ALIKE
+            placing = placing_onto(other, outline) if near else None
+            if placing is not None:
+                return replace(shape, twin=(model, placing))
+        known.append((outline, shape))
+        return shape
 
     def meets_margin(self, shape: ZoneShape) -> bool:
         """Whether the shape reaches the allowance that is kept free at the quilt's edge."""
@@ -165,7 +188,8 @@ class LaidQuilt:
         if (mine.blocks, mine.layout, mine.borders) == (its.blocks, its.layout, its.borders):
             other.__dict__["top"] = self.top
             if mine.edge == its.edge:
-                other._shapes, other.kept_plans = self._shapes, self.kept_plans
+                other._shapes, other._outlines = self._shapes, self._outlines
+                other.kept_plans, other.kept_rings = self.kept_plans, self.kept_rings
                 other.kept_counts, other.kept_routes = self.kept_counts, self.kept_routes
         return other
 

@@ -16,11 +16,11 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 import shapely
-from shapely import affinity
 from shapely.geometry import MultiPolygon, Polygon
 
 from kenzet.core.geom.arcs import Soft, drawn, key
-from kenzet.core.geom.region import Floats, Point
+from kenzet.core.geom.placing import IDENTITY, Placing, place_all
+from kenzet.core.geom.region import Point
 from kenzet.core.top.blocks import Block, Shape
 from kenzet.core.top.spread import Number, Seat, Spread, Triangle
 from kenzet.core.top.zone import BORDER, SASHING, SIDE, TOP
@@ -28,8 +28,6 @@ from kenzet.core.top.zone import BORDER, SASHING, SIDE, TOP
 if TYPE_CHECKING:
     from kenzet.core.top.document import Quilt
 
-Placing = tuple[float, float, float, float, float, float]
-IDENTITY: Placing = (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)
 _TURNS = ((1, 0, 0, 1), (0, 1, -1, 0), (-1, 0, 0, -1), (0, -1, 1, 0))
 _ALIKE = 0.05  # mm² and mm: patches that differ by less are alike
 
@@ -222,23 +220,3 @@ def multi(area: shapely.Geometry) -> MultiPolygon:
     """The polygons of any area as one."""
     parts = getattr(area, "geoms", [area])
     return MultiPolygon([p for p in parts if isinstance(p, Polygon) and not p.is_empty])
-
-
-def invert(placing: Placing, point: Point) -> Point:
-    """The quilt's ``point`` in the coordinates of a part laid by ``placing``."""
-    a, b, c, d, e, f = placing
-    x, y = point[0] - e, point[1] - f
-    return a * x + b * y, c * x + d * y  # the motion is rigid: its inverse is its transpose
-
-
-def place_all(placing: Placing, points: Floats) -> Floats:
-    """Points (n, 2) of a part in the quilt."""
-    a, b, c, d, e, f = placing
-    moved: Floats = points @ np.array([[a, b], [c, d]]) + np.array([e, f])
-    return moved
-
-
-def unplaced(placing: Placing, area: shapely.Geometry) -> shapely.Geometry:
-    """An area of the quilt in the coordinates of a part laid by ``placing``."""
-    a, b, c, d, e, f = placing
-    return affinity.affine_transform(area, [a, b, c, d, -a * e - b * f, -c * e - d * f])

@@ -1,0 +1,57 @@
+"""Outlines that are one another turned, mirrored and shifted, so that what follows the outline is worked out once."""
+
+from __future__ import annotations
+
+import numpy as np
+import shapely
+from shapely.geometry import MultiPolygon
+
+from kenzet.core.geom.placing import Placing
+from kenzet.core.geom.region import Floats
+
+_MOST_POINTS = 400
+_SAME = 1e-6  # mm
+_EXACT = 1e-12  # a quarter turn is one to the last bit
+
+
+def outline_of(area: MultiPolygon) -> Floats | None:
+    """The corners (n, 2) of an area in one piece without holes, counter-clockwise; None for any other."""
+    if len(area.geoms) != 1 or area.geoms[0].interiors:
+        return None
+    points = shapely.get_coordinates(shapely.orient_polygons(area.geoms[0]))[:-1]
+    return points if len(points) <= _MOST_POINTS else None
+
+
+def placing_onto(one: Floats, other: Floats) -> Placing | None:
+    """What carries outline ``one`` onto ``other`` to a millionth of a mm, turned or mirrored; None where nothing does."""
+    if len(one) != len(other):
+        return None
+    turned = _turned_onto(one, other)
+    if turned is not None:
+        return turned
+    mirrored = _turned_onto(one[::-1] * (-1.0, 1.0), other)
+    if mirrored is None:
+        return None
+    a, b, c, d, e, f = mirrored
+    return -a, -b, c, d, e, f
+
+
+def _turned_onto(one: Floats, other: Floats) -> Placing | None:
+    """Of all ways to let the corners follow each other round, the best turn about the middles is the angle of the sum of
+    conj(a)·b over the corners a and b as complex numbers (least squares). O(n²).
+    """
+    a, b = one @ (1, 1j), other @ (1, 1j)
+    mine, its = a - a.mean(), b - b.mean()
+    count = np.arange(len(a))
+    rolled = its[(count[:, None] + count) % len(a)]
+    sums = rolled @ mine.conj()
+    turns = sums / np.maximum(np.abs(sums), 1e-300)
+    strays = np.abs(turns[:, None] * mine - rolled).max(axis=1)
+    k = int(strays.argmin())
+    if strays[k] > _SAME:
+        return None
+    turn = complex(turns[k])
+    whole = complex(round(turn.real), round(turn.imag))
+    turn = whole if abs(turn - whole) < _EXACT else turn
+    shift = complex(b[k] - turn * a[0])
+    return turn.real, turn.imag, -turn.imag, turn.real, shift.real, shift.imag
