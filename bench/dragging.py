@@ -23,7 +23,7 @@ WATCH = """() => {
 }"""
 
 ON_PLASTIC = """() => {
-  for (let x = 300; x < 800; x += 10) for (let y = 150; y < 650; y += 10)
+  for (let x = 140; x < 800; x += 10) for (let y = 150; y < 650; y += 10)
     if (document.elementFromPoint(x, y)?.dataset.testid === 'body') return [x, y]
 }"""
 
