@@ -10,6 +10,9 @@ import pytest
 import svgelements
 from pypdf import PdfReader
 
+from kenzet.demo import demo_quilts
+from kenzet.store import quilts
+from tests.web.conftest import Client
 from tests.web.test_api import words
 
 
@@ -94,6 +97,61 @@ def test_bobbins_are_changed_where_the_thread_ends_anyway_or_on_the_way(client):
     ]
     assert int(told["Bobbins"]) - 1 <= len(changes) <= int(told["Bobbins"]) + 1
     assert set(changes) <= set(range(2, 14))
+
+
+def test_a_larger_bobbin_of_hers_is_changed_less_often(client):
+    before = rows(client.post("route").json)
+    left = client.post("sewing").json["bobbin"]["left"]
+    kit = client.post("kit").json["kit"]
+    assert left == pytest.approx(2500 * 25.4, abs=0.1)
+    kit["bobbin"]["holds"] = "5000 in"
+    client.change(1, "kit-001", {"kind": "kit", "kit": kit})
+    after = rows(client.post("route").json)
+    assert int(after["Bobbins"]) == pytest.approx(int(before["Bobbins"]) / 2, abs=1)
+    assert len(after["A full bobbin"].split(", ")) < len(before["A full bobbin"].split(", "))
+    assert client.post("sewing").json["bobbin"]["left"] == pytest.approx(5000 * 25.4, abs=0.1)
+
+
+def test_the_hands_rest_when_she_says(client):
+    doc = client.post("route").json["doc"]
+    assert client.post("sewing").json["rest"] == 25 * 60
+    client.change(1, "stitch-4", {"kind": "stitching", "stitching": {**doc, "rest": 10}})
+    assert client.post("sewing").json["rest"] == 600
+    refused = client.change(2, "stitch-5", {"kind": "stitching", "stitching": {**doc, "rest": 1}})
+    assert refused.status_code == 422 and "rest" in refused.json["field"]
+
+
+def test_what_a_pinned_end_costs_and_what_would_end_there(app, conn):
+    cloth = next(quilt for quilt in demo_quilts() if quilt.name.startswith("Sampler cloth"))
+    client = Client(app.test_client(), quilts.add(conn, quilts.LOCAL_OWNER, cloth))
+
+    def look(part=None):
+        for number in range(1, 4):
+            here = client.post("route", number=number).json["here"]
+            if here["part"] == part or (not part and here["name"] == "Plain"):
+                return number, here["part"]
+        raise AssertionError("it is not in the order")
+
+    number, part = look()
+    assert client.post("route/exit", number=number).json == {"costs": [], "offers": []}
+    doc = client.post("route").json["doc"]
+    pins = {part: {"start": "lower left", "end": "upper left"}}
+    client.change(1, "pins-001", {"kind": "stitching", "stitching": {**doc, "pins": pins}})
+    number, _ = look(part)
+    told = client.post("route/exit", number=number).json
+    assert "8 in more are travelled" in words(told["costs"])
+    said = [words(offer["words"]) for offer in told["offers"]]
+    assert any("16 lines in place of 15, 15/32 in apart" in one and "each is drawn" in one for one in said)
+    taken = {
+        "kind": "fill",
+        "zone": told["offers"][0]["zone"],
+        "place": None,
+        "fill": told["offers"][0]["fill"],
+    }
+    client.change(2, "fill-001", taken)
+    number, _ = look(part)
+    assert client.post("route/exit", number=number).json == {"costs": [], "offers": []}
+    assert client.post("route/exit", number=99).json["offers"] == []
 
 
 def test_the_order_and_the_ways_are_on_the_job_sheet(client):

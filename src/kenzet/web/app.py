@@ -15,6 +15,7 @@ from kenzet.web.at_hand import LaidQuilts
 from kenzet.web.bench import bench
 from kenzet.web.cupboard import cupboard
 from kenzet.web.drawing import drawing
+from kenzet.web.exits import exits
 from kenzet.web.job import job
 from kenzet.web.kit import kit
 from kenzet.web.machine import Machines, machine
@@ -67,6 +68,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(table)
     app.register_api(job)
     app.register_api(route)
+    app.register_api(exits)
     app.register_api(sewing)
     app.register_api(machine)
     app.register_api(variants)

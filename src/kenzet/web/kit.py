@@ -78,7 +78,7 @@ class KitView(m.Wire):
 
 
 _LABELS: dict[Slot, str] = {
-    "machine": "Machine", "foot": "Ruler foot", "walking": "Walking foot", "batting": "Batting",
+    "machine": "Machine", "foot": "Ruler foot", "walking": "Walking foot", "batting": "Batting", "bobbin": "Bobbin",
 }  # fmt: skip
 _LENGTHS = {
     "marking_step": Form("length", "You mark in steps of", "Ticks are rounded to it, and [ ] step by it."),

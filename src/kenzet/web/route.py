@@ -17,7 +17,7 @@ from kenzet.core.route.bobbins import Leg as BobbinLeg
 from kenzet.core.route.bobbins import bobbin_changes
 from kenzet.core.route.bulk import least_in_throat
 from kenzet.core.route.costs import Costs
-from kenzet.core.route.needle import BOBBIN, TAIL, Needle, needle, repeated_leg, roll, thread
+from kenzet.core.route.needle import TAIL, Needle, needle, repeated_leg, roll, thread
 from kenzet.core.route.quilt import QuiltRoute, Visit, line_of
 from kenzet.core.route.unit import rings
 from kenzet.core.route.unit_route import UnitRoute
@@ -211,7 +211,7 @@ def _bobbin_rows(laid: LaidQuilt, found: QuiltRoute) -> list[m.Row]:
         begins = k == 0 or visit.stop
         way = one.network.stitched + one.travelled + visit.across
         legs.append(BobbinLeg(way * per_mm + (len(one.runs) - 1 + begins) * TAIL, begins))
-    changes = list(bobbin_changes(legs, float(BOBBIN)))
+    changes = list(bobbin_changes(legs, float(kit.bobbin.holds.mm)))
     said = []
     for at_stop, word in ((True, "before"), (False, "in")):
         numbers = list(dict.fromkeys(f"{one.number + 1}" for one in changes if one.at_stop is at_stop))

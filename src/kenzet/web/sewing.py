@@ -16,7 +16,7 @@ from flask_openapi3 import APIBlueprint
 
 from kenzet.core.errors import BadValue
 from kenzet.core.measure import Unit, long_figure
-from kenzet.core.route.needle import BOBBIN, TAIL, thread
+from kenzet.core.route.needle import TAIL, thread
 from kenzet.core.route.quilt import QuiltRoute, route_quilt
 from kenzet.core.sewing.log import Event, Log, at_needle, since_rest
 from kenzet.core.sewing.now import Left, Now, Ways, in_quilt, now, ways_of
@@ -51,7 +51,6 @@ from kenzet.web.sewing_words import (
 
 sewing = APIBlueprint("sewing", __name__, url_prefix="/api/quilts/<quilt>")
 
-REST_S = 25 * 60.0
 RECENT = 12
 _LATE_S = 120.0
 _AT_A_PLACE = ("sewn", "skipped", "broke", "unpicked", "begun", "gone")
@@ -194,10 +193,12 @@ def _view(laid: LaidQuilt, ways: Ways, log: Log, body: SewingRequest) -> SewingV
         zones=list(_left_of_zones(laid, left)),
         untouched=sum(one.left == one.many and not one.skipped for one in left),
         skipped=sum(one.skipped for one in left),
-        bobbin=Bobbin(left=round(float(BOBBIN) - used, 1), per_mm=round(per_mm, 4), per_thread=TAIL),
+        bobbin=Bobbin(
+            left=round(float(kit.bobbin.holds.mm) - used, 1), per_mm=round(per_mm, 4), per_thread=TAIL
+        ),
         today=round(at_needle(events, midnight), 1),
         unrested=round(since_rest(events), 1),
-        rest=REST_S,
+        rest=60.0 * stitching.rest,
         many=many,
         share=1 - sum(one.left for one in left) / many if many else 1.0,
         tally=_tally(log, body.unit),

@@ -96,6 +96,8 @@ export const api = {
   prep: (quilt: string) => told(client.POST('/api/quilts/{quilt}/prep', { params: at(quilt), body: {} as never })),
   route: (quilt: string, body: Views['RouteRequest'], signal: AbortSignal) =>
     told(client.POST('/api/quilts/{quilt}/route', { params: at(quilt), body, signal })),
+  exit: (quilt: string, body: Views['RouteRequest'], signal: AbortSignal) =>
+    told(client.POST('/api/quilts/{quilt}/route/exit', { params: at(quilt), body, signal })),
   sewing: (quilt: string, body: Views['SewingRequest']) =>
     told(client.POST('/api/quilts/{quilt}/sewing', { params: at(quilt), body })),
   follow: (quilt: string) => told(client.GET('/api/quilts/{quilt}/machine', { params: at(quilt) })),

@@ -550,6 +550,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/route/exit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Of the ``number``-th place in the order. */
+        post: operations["exits_exit_view_route_exit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/ruler": {
         parameters: {
             query?: never;
@@ -1519,6 +1536,30 @@ export interface components {
             label: (string | components["schemas"]["Shown"])[];
             /** Words */
             words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
+         * ExitOffer
+         * @description Another ``fill`` for ``zone``.
+         */
+        ExitOffer: {
+            /** Fill */
+            fill: {
+                [key: string]: unknown;
+            };
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * ExitView
+         * @description ``costs`` says what the pins cost, empty where that is nothing or nothing is pinned.
+         */
+        ExitView: {
+            /** Costs */
+            costs: (string | components["schemas"]["Shown"])[];
+            /** Offers */
+            offers: components["schemas"]["ExitOffer"][];
         };
         /**
          * FabricView
@@ -3185,7 +3226,7 @@ export interface components {
              * Slot
              * @enum {string}
              */
-            slot: "machine" | "foot" | "walking" | "batting";
+            slot: "machine" | "foot" | "walking" | "batting" | "bobbin";
         };
         /**
          * Spot
@@ -4883,6 +4924,41 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    exits_exit_view_route_exit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RouteRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExitView"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -25,9 +25,9 @@ from kenzet.core.measure import Length, in_words
 from kenzet.core.params import Frozen, in_range
 
 MOST_THINGS = 300
-Slot = Literal["machine", "foot", "walking", "batting"]
+Slot = Literal["machine", "foot", "walking", "batting", "bobbin"]
 SLOTS: dict[Slot, type[Thing]] = {
-    "machine": Machine, "foot": RulerFoot, "walking": WalkingFoot, "batting": Batting,
+    "machine": Machine, "foot": RulerFoot, "walking": WalkingFoot, "batting": Batting, "bobbin": Bobbin,
 }  # fmt: skip
 
 

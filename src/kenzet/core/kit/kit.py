@@ -13,7 +13,7 @@ from kenzet.core.kit.gate import foot_fault, ruler_fault
 from kenzet.core.kit.things import AnyEdged, AnyTool, Edged, Thing
 from kenzet.core.kit.things.machine import Machine, RulerFoot, WalkingFoot
 from kenzet.core.kit.things.rulers import StraightRuler
-from kenzet.core.kit.things.supplies import Batting, Marker, Tape
+from kenzet.core.kit.things.supplies import Batting, Bobbin, Marker, Tape
 from kenzet.core.measure import Length
 from kenzet.core.params import Frozen, in_range
 
@@ -46,6 +46,8 @@ class Kit(Frozen):
     )
     batting: Batting = Batting()
     batting_key: ThingKey | None = None
+    bobbin: Bobbin = Bobbin()
+    bobbin_key: ThingKey | None = None
     sew_with: SewWith = "ruler foot"
     marking_step: Length = Length.parse("1/8 in")
     tolerance: Length = Length.parse("1/8 in")

@@ -8,7 +8,6 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 
 import numpy as np
 
@@ -22,7 +21,6 @@ LAY_S = 12.0
 TURN_S = 3.0
 STOP_S = {"tie and bury": 90.0, "tiny stitches": 25.0, "run off": 15.0, "caught by the edge": 15.0}
 TAIL = 12 * 25.4
-BOBBIN = Fraction(2500 * 127, 5)
 _SIDES = 6
 _LEAST_SIDE = 6.0  # mm: shorter ones are what curves are drawn of
 
@@ -48,7 +46,7 @@ def needle(kit: Kit, sewn: float, travelled: float, laid: int, pivots: int, stop
     used = (
         thread(sewn + travelled, float(kit.batting.thickness.mm), float(kit.stitch.mm)) + (stops + 1) * TAIL
     )
-    return Needle(seconds, used, math.ceil(used / float(BOBBIN)))
+    return Needle(seconds, used, math.ceil(used / float(kit.bobbin.holds.mm)))
 
 
 def thread(sewn: float, thick: float, stitch: float) -> float:

@@ -127,12 +127,9 @@ def route_quilt(laid: LaidQuilt) -> QuiltRoute:
 
 def _kept(laid: LaidQuilt, unit: Unit, costs: Costs) -> tuple[UnitRoute, ...]:
     """What was found for the same lines at the same prices is not looked for again."""
-    stitching = laid.quilt.stitching
-    part = unit.part.key
-    avoided = tuple(one for one in stitching.avoided if one.part == part)
-    wishes = Wishes(laid.quilt.kit.machine.throat == "left", stitching.pins.get(part), avoided)
+    wishes = wishes_of(laid, unit)
     key = (
-        part, unit.family, tuple(id(drawing) for _, drawing in unit.drawings), len(unit.places) > 1, costs, wishes,
+        unit.part.key, unit.family, tuple(id(drawing) for _, drawing in unit.drawings), len(unit.places) > 1, costs, wishes,
     )  # fmt: skip
     found = laid.kept_routes.get(key)
     if not isinstance(found, tuple):
@@ -141,6 +138,13 @@ def _kept(laid: LaidQuilt, unit: Unit, costs: Costs) -> tuple[UnitRoute, ...]:
             laid.kept_routes.clear()
         laid.kept_routes[key] = found
     return tuple(replace(one, unit=unit) for one in found)
+
+
+def wishes_of(laid: LaidQuilt, unit: Unit) -> Wishes:
+    """What she wants of the way through the unit."""
+    stitching, part = laid.quilt.stitching, unit.part.key
+    avoided = tuple(one for one in stitching.avoided if one.part == part)
+    return Wishes(laid.quilt.kit.machine.throat == "left", stitching.pins.get(part), avoided)
 
 
 def _visits(laid: LaidQuilt, kinds: Sequence[Sequence[UnitRoute]], costs: Costs) -> Iterable[Visit]:

@@ -96,6 +96,9 @@ class Stitching(Frozen):
         ge=1,
         le=50,
     )
+    rest: int = asked(
+        25, Form("count", "Rest your hands after minutes", "At the needle. Sooner if wrist or shoulder ask for it."), ge=5, le=180
+    )  # fmt: skip
     own: Annotated[tuple[Place, ...], Field(max_length=2000)] = ()
     pins: Annotated[dict[PartKey, Pin], Field(max_length=200)] = Field(default_factory=dict)
     avoided: Annotated[tuple[Avoided, ...], Field(max_length=200)] = ()

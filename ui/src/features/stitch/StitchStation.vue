@@ -51,11 +51,13 @@ async function ask() {
     if (mine === asking) busy.value = false
   }
 }
+/** the least and the most of what is counted */
+const COUNTS: Record<string, [number, number]> = { stops: [0, 10], same_way: [1, 50], rest: [5, 180] }
 async function set(name: string, value: unknown) {
   if (!route.value) return
-  const [least, most] = name === 'stops' ? [0, 10] : [1, 50]
-  const count = name === 'stops' || name === 'same_way' ? Number(value) : undefined
-  if (count !== undefined && !(Number.isInteger(count) && count >= least && count <= most)) return void (fault.value = { name, message: `A whole number from ${least} to ${most}.` })
+  const [least, most] = COUNTS[name] ?? [0, 0]
+  const count = Number(value)
+  if (name in COUNTS && !(Number.isInteger(count) && count >= least && count <= most)) return void (fault.value = { name, message: `A whole number from ${least} to ${most}.` })
   fault.value = undefined
   route.value = { ...route.value, fields: route.value.fields.map((field) => (field.name === name ? { ...field, text: String(value) } : field)) }
   await setAll({ ...route.value.doc, [name]: value })
@@ -66,7 +68,7 @@ async function setAll(stitching: Record<string, unknown>) {
   await quilt.flush()
   await quilt.take()
 }
-const stepped = (field: Views['FieldView'], by: number) => void set(field.name, Number(field.text) + by)
+const stepped = (field: Views['FieldView'], by: number) => void set(field.name, Number(field.text) + by * (field.name === 'rest' ? 5 : 1))
 /** a place that is sewn in several passes is looked at in one after the other */
 function look(spot: Spot) {
   const all = route.value?.visits ?? []

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** How she wants the way through a block: where it begins and ends, and along which seams she will not go. */
 import type { Views } from '../../api/client'
+import ExitCard from './ExitCard.vue'
 
 defineProps<{ here: Views['HereView']; leg?: Views['LegView'] }>()
 defineEmits<{ pin: [end: 'start' | 'end', corner: string | null]; avoid: [how: 'bulky' | 'never']; forget: [number: number] }>()
@@ -22,6 +23,7 @@ const HOW = { bulky: 'bulky', never: 'never' }
         </div>
       </fieldset>
       <p v-if="here.fault" class="wrong" role="alert">{{ here.fault }}</p>
+      <ExitCard :here="here" />
       <div v-if="leg && !leg.sews" class="chips">
         <span class="quiet">Here, where the needle is:</span>
         <button class="chip" data-testid="avoid-bulky" @click="$emit('avoid', 'bulky')">it is bulky</button>
