@@ -167,11 +167,14 @@ def test_every_line_is_sewn_once_in_unbroken_runs_and_never_worse_than_plain_row
 SMALL = [
     ("lines", {"angle": 30}, "petal"), ("grid", {"second_angle": 60}, "L"), ("echo", {}, "right triangle"),
     ("waves", {}, "right triangle"), ("pairs", {}, "petal"), ("zigzag", {}, "right triangle"), ("chevrons", {}, "right triangle"),
-    ("random", {}, "right triangle"),
+    ("random", {}, "right triangle"), ("random", {"shape": "wavy", "seed": 3, "angle": 30, "spacing": "3/4 in"}, "lattice"),
+    ("fan", {"spacing": "1/4 in", "wide": "1/2 in", "at": 0, "narrow": "right", "lines": 9}, "lattice"),
+    ("pairs", {"angle": 0, "together": 3, "crossed": "at 60 degrees", "origin": "edge"}, "lattice"),
+    ("keys", {"spacing": "1/2 in", "base": "all round"}, "right triangle"),
 ]  # fmt: skip
 
 
-@pytest.mark.parametrize(("kind", "values", "region"), SMALL, ids=[case[0] for case in SMALL])
+@pytest.mark.parametrize(("kind", "values", "region"), SMALL, ids=[f"{case[0]} {case[2]}" for case in SMALL])
 def test_a_zone_is_within_three_per_cent_of_its_proven_optimum(kind, values, region):
     _, net = of_fill(kind, values, REGIONS[region])
     solver = Solver(net, Costs())

@@ -11,6 +11,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Sequence
 
 import numpy as np
+import rustworkx as rx
 
 from kenzet.core.geom.region import Floats
 from kenzet.core.route.joining import OPEN, Pair
@@ -19,9 +20,11 @@ from kenzet.core.route.roads import Roads
 from kenzet.core.route.union import root
 
 _SAME = 1e-3  # mm
-SHAKES = 6
+SHAKES = 24
+_TIDIED = 3
+_PATIENCE = 12  # shakes that gain nothing
+_LEEWAY = 0.01  # of the best
 _LOOKED = 120  # exchanges
-_STARTS = 2  # are shortened
 _WORK = 2_000_000  # entries of exchange tables looked at when shaking
 
 Exchange = tuple[int, int, bool]
@@ -48,26 +51,52 @@ class Patching:
         self._vias: dict[Pair, tuple[int, ...]] = {}
 
     def solve(
-        self, starts: Iterable[Sequence[Pair]], forced: Forced, least: float, shakes: int = SHAKES
+        self,
+        starts: Iterable[Sequence[Pair]],
+        forced: Forced,
+        tidied: Callable[[Sequence[Pair]], Sequence[Pair]],
+        least: float,
+        shakes: int = SHAKES,
     ) -> list[Pair]:
         """Each of ``starts`` patched and shortened, the best of them shaken: where a stop is cheaper than a patch, loops are
-        left apart. ``forced`` gives the cheapest joins with one of them given; nothing costs less than ``least``.
+        left apart. ``forced`` gives the cheapest joins with one of them given, ``tidied`` joins for the same ways without what cancels out;
+        nothing costs less than ``least``.
         """
-        found = sorted((self._patched(self._table(pairs)) for pairs in starts), key=self._worth)
-        best = min((self._shortened(pairs) for pairs in found[:_STARTS]), key=self._worth)
-        worth = self._worth(best)
+
+        def settled(pairs: Ints) -> Ints:
+            """Patched, shortened, tidied, and shortened again as long as tidying leads on."""
+            found = self._shortened(self._patched(pairs))
+            worth = self._worth(found)
+            for _ in range(_TIDIED):
+                tidy = self._shortened(self._patched(self._table(tidied(self._pairs(found)))))
+                its = self._worth(tidy)
+                if its >= worth - _SAME:
+                    break
+                found, worth = tidy, its
+            return found
+
+        best = min((settled(self._table(pairs)) for pairs in starts), key=self._worth)
+        here, worth, gained = best, self._worth(best), 0
         chance = np.random.default_rng(7)
         for k in range(min(shakes, _WORK // max((len(best) + len(self._visits)) ** 2, 1))):
-            if len(best) < 3 or worth <= least + _SAME:
+            if len(best) < 3 or worth <= least + _SAME or k - gained > _PATIENCE:
                 break
-            shaken = self._table(forced(*self._near_by(chance))) if k % 3 == 0 else self._shaken(best, chance)
-            tried = self._shortened(self._patched(shaken))
+            if k % 3 == 0:
+                shaken = self._table(forced(*self._near_by(chance)))
+            else:
+                shaken = self._rematched(here, chance) if k % 3 == 1 else self._shaken(here, chance)
+            tried = settled(shaken)
             its = self._worth(tried)
-            if its <= worth + _SAME:  # as good will do: it may lead on
-                best, worth = tried, its
+            if its <= (1 + _LEEWAY) * worth:  # a little worse will do: it may lead on
+                here = tried
+            if its < worth - _SAME:
+                best, worth, gained = tried, its, k
+        return self._pairs(best)
+
+    def _pairs(self, table: Ints) -> list[Pair]:
         many = self._many
         return [
-            (int(a) if a < many else OPEN, int(b) if b < many else OPEN) for a, b in best.tolist() if a != b
+            (int(a) if a < many else OPEN, int(b) if b < many else OPEN) for a, b in table.tolist() if a != b
         ]
 
     def _near_by(self, chance: np.random.Generator) -> Pair:
@@ -177,22 +206,49 @@ class Patching:
 
     def _shortened(self, pairs: Ints) -> Ints:
         """Exchanges that make the run shorter and keep it whole, the best first, as long as there are any."""
+        many = len(set(self._roots(pairs)))
         for _ in range(_LOOKED):
-            many = len(set(self._roots(pairs)))
-            gain, crossed = self._exchanges(pairs)
-            for k in self._least_of(gain):
-                i, j = divmod(k, len(pairs))
-                if gain[i, j] > -_SAME:
-                    return pairs
-                tried = self._exchanged(pairs, pairs, [(i, j, bool(crossed[i, j]))])
-                if len(set(self._roots(tried))) <= many:
-                    pairs = tried
-                    break
-            else:
-                return pairs
             if len(pairs) < 2:
                 return pairs
+            gain, crossed = self._exchanges(pairs)
+            table, touched, changed = pairs, set[int](), False
+            chosen: list[Exchange] = []
+            for k in self._least_of(gain):
+                i, j = divmod(k, len(table))
+                if gain[i, j] > -_SAME:
+                    break
+                if i in touched or j in touched:
+                    continue
+                tried = self._exchanged(table, table, [*chosen, (i, j, bool(crossed[i, j]))])
+                parts = len(set(self._roots(tried)))
+                if parts <= many:
+                    pairs, many, changed = tried, parts, True
+                    chosen.append((i, j, bool(crossed[i, j])))
+                    touched |= {i, j}
+            if not changed:
+                return pairs
         return pairs
+
+    def _rematched(self, pairs: Ints, chance: np.random.Generator) -> Ints:
+        """The joins near a node at random matched anew, as if their ways were up to half as long again."""
+        node = int(chance.choice(self._visits))
+        away = self._far[node][pairs].min(axis=1)
+        near = np.argsort(away, kind="stable")[: int(chance.integers(4, 13))]
+        near = near[np.isfinite(away[near]) & (pairs[near] < self._many).all(axis=1)]
+        nodes = pairs[near].ravel()
+        if len(nodes) < 4:
+            return pairs
+        dear = self._far[np.ix_(nodes, nodes)] * (1 + chance.random((len(nodes), len(nodes))) / 2)
+        graph = rx.PyGraph(multigraph=False)
+        graph.add_nodes_from(range(len(nodes)))
+        i, j = np.nonzero(np.triu(np.isfinite(dear), 1))
+        most = float(dear[i, j].max())
+        weights = np.round((2 * most - dear[i, j]) * 1000).astype(np.int64).tolist()
+        graph.add_edges_from(list(zip(i.tolist(), j.tolist(), weights, strict=True)))
+        matched = sorted(rx.max_weight_matching(graph, max_cardinality=True, weight_fn=int))
+        new = np.array([(nodes[a], nodes[b]) for a, b in matched], dtype=np.int64).reshape(-1, 2)
+        new = new[new[:, 0] != new[:, 1]]
+        return np.vstack([np.delete(pairs, near, axis=0), new])
 
     def _shaken(self, pairs: Ints, chance: np.random.Generator) -> Ints:
         """Two joins near to each other exchanged at random, and two more."""

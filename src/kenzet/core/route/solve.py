@@ -27,8 +27,8 @@ from kenzet.core.route.union import root
 Ends = tuple[int, int] | None
 """Where a run begins and ends; None where both are free."""
 _TIPS = 8  # nodes to begin or end at
-_WAYS = 8  # from loop to loop
-_SOLVED = 60  # times that parity is solved to lead on
+_WAYS = 6  # from loop to loop
+_SOLVED = 150  # times that parity is solved to lead on
 _MANY = 80  # lines: above, fewer starts are tried
 
 
@@ -62,7 +62,7 @@ class Solver:
             return self.whole.bound_by_chains()
         return self.worth(self.whole.travel(self.whole.joined(None)), runs=1)
 
-    def travel(self, ends: Ends = None, shakes: int = SHAKES) -> Travel:
+    def travel(self, ends: Ends = None, shakes: int | None = None) -> Travel:
         """The cheapest found: one run, or more where stops are cheaper than travelling or no lane leads on. More ``shakes``
         look longer.
         """
@@ -73,8 +73,10 @@ class Solver:
         if len(found.groups) == 1:
             return found
         starts = [self._in_pieces(ends)] if len(self.network.pieces) > 1 else []
-        if len(self.network.lines) >= _MANY:
-            shakes //= 3
+        if shakes is None:
+            shakes = (
+                SHAKES // 10 if len(self.network.lines) >= _MANY else SHAKES if ends is None else SHAKES // 4
+            )
         return self.whole.travel(self.whole.patched(ends, starts, shakes), ends)
 
     def quick(self, ends: Ends) -> Travel:
@@ -138,11 +140,43 @@ class _Lines:
             return self._edges(joined(solver.roads, odd, free, solver.costs.stop))
 
         used = linked(join, solver.roads, solver.ends, self._odd(ends), self._loops, solver.costs.stop)
-        found: list[Pair] = [solver.ends[k] for k in used]
+        return self._tidy([solver.ends[k] for k in used], ends)
+
+    def _tidy(self, pairs: Sequence[Pair], ends: Ends) -> list[Pair]:
+        """Joins for the same ways, but none goes where two others cancel out; what is odd then is open. As they were where less
+        would hang together.
+        """
+        found = self._trails(_even(self._edges(pairs)))
+        if len(self.travel(found, ends).groups) > len(self.travel(pairs, ends).groups):
+            return list(pairs)
         left = set(self._odd(ends))
         for node in (node for pair in found for node in pair):
             left ^= {node}
         return found + [(node, OPEN) for node in sorted(left)]
+
+    def _trails(self, used: Iterable[int]) -> list[Pair]:
+        """Travelled edges as joins: each from a place that is sewn to the next that they lead to."""
+        at: dict[int, list[int]] = {}
+        for k in used:
+            for node in self._solver.ends[k]:
+                at.setdefault(node, []).append(k)
+        found: list[Pair] = []
+        for start in sorted(node for node in at if self._loops[node] >= 0):
+            while at[start]:
+                node, came = start, -1
+                while True:
+                    k = next(
+                        (k for k in reversed(at[node]) if k != came), came
+                    )  # not back where it came from
+                    at[node].remove(k)
+                    came = k
+                    a, b = self._solver.ends[k]
+                    node = b if node == a else a
+                    at[node].remove(k)
+                    if self._loops[node] >= 0 or not at[node]:
+                        break
+                found.append((start, node))
+        return found
 
     def patched(self, ends: Ends, starts: Sequence[Sequence[Pair]], shakes: int = SHAKES) -> list[Pair]:
         """Joins by which all hangs together; ``starts`` are tried beside the cheapest and those linked by a tree, or
@@ -154,30 +188,29 @@ class _Lines:
 
         patching = Patching(roads, self._loops, roads.all, solver.costs.stop)
 
-        def opened(pairs: Sequence[Pair]) -> Sequence[Pair]:
+        def tidied(pairs: Sequence[Pair]) -> Sequence[Pair]:
+            pairs = self._tidy(pairs, ends)
             closed = ends is None and not any(OPEN in pair for pair in pairs)
             return [*pairs, (OPEN, OPEN)] if closed else pairs
 
         def forced(a: int, b: int) -> Sequence[Pair]:
             parity = sorted(set(self._odd(ends)) ^ {a} ^ {b})
-            return opened([(a, b), *joined(roads, parity, free, solver.costs.stop)])
+            return tidied([(a, b), *joined(roads, parity, free, solver.costs.stop)])
 
         cheapest = self.joined(ends)
         if (
             len(self._sewn) >= _MANY
         ):  # pieces solved apart, or one that is led on, are as good as all others together
-            found = list(starts) or [self._led_on(ends)]
+            found = list(starts) or [led := self._led_on(ends), tidied(led), self.tree(ends)]
         else:
+            alone = ends is None and self is solver.whole
+            rows = self._rows() if alone else []
             found = [
-                cheapest,
-                self.tree(ends),
-                self._led_on(ends),
-                *(self._rows() if ends is None and self is solver.whole else []),
-                *starts,
-                *(self._from_tips() if ends is None and self is solver.whole else []),
-            ]
+                cheapest, self.tree(ends), tidied(self._led_on(ends)), *rows, *map(tidied, rows), *starts,
+                *(self._from_tips() if alone else []),
+            ]  # fmt: skip
         least = solver.worth(self.travel(cheapest, ends), runs=1)
-        return patching.solve(map(opened, found), forced, least, shakes)
+        return patching.solve(found, forced, tidied, least, shakes)
 
     def _rows(self) -> list[list[Pair]]:
         """Plain rows: line after line in order, each joined to the nearer end of the next; from either end of the first."""
@@ -214,15 +247,17 @@ class _Lines:
                 for node in (node for pair in (*given, way) for node in pair):
                     parity ^= {node}
                 some = [*given, way, *joined(roads, sorted(parity), free, solver.costs.stop, set(joins))]
-                travel = self.travel(some, ends)
-                tried.append((len(travel.groups) * solver.costs.stop + travel.cost, way, some, travel.groups))
                 solved += 1
+                for there, all_of in (((way,), some), ((way, way), [*joins, way, way])):  # or to and fro
+                    travel = self.travel(all_of, ends)
+                    worth = len(travel.groups) * solver.costs.stop + travel.cost
+                    tried.append((worth, there, all_of, travel.groups))
             if not tried:
                 break
-            _, way, joins, after = min(tried, key=lambda one: one[0])
+            _, there, joins, after = min(tried, key=lambda one: one[0])
             if len(after) >= len(groups):
                 break
-            given, groups = [*given, way], after
+            given, groups = [*given, *there], after
         return joins
 
     @staticmethod
