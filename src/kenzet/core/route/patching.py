@@ -9,6 +9,7 @@ a run, moves the end of a run, and leaves a detour out. Deterministic: chance is
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass
 
 import numpy as np
 import rustworkx as rx
@@ -23,6 +24,7 @@ _SAME = 1e-3  # mm
 SHAKES = 24
 _TIDIED = 3
 _PATIENCE = 12  # shakes that gain nothing
+_DEAR = 1.10  # times the best: what costs more is not made shorter
 _LEEWAY = 0.01  # of the best
 _LOOKED = 120  # exchanges
 _WORK = 2_000_000  # entries of exchange tables looked at when shaking
@@ -30,6 +32,14 @@ _WORK = 2_000_000  # entries of exchange tables looked at when shaking
 Exchange = tuple[int, int, bool]
 """Two joins by their rows, and whether they are crossed."""
 Forced = Callable[[int, int], Sequence[Pair]]
+
+
+@dataclass(frozen=True, slots=True)
+class Turns:
+    """``turned(joins, k)`` goes round ring k of ``many`` on its other side."""
+
+    many: int
+    turned: Callable[[Sequence[Pair], int], Sequence[Pair]]
 
 
 class Patching:
@@ -55,12 +65,13 @@ class Patching:
         starts: Iterable[Sequence[Pair]],
         forced: Forced,
         tidied: Callable[[Sequence[Pair]], Sequence[Pair]],
+        turns: Turns,
         least: float,
         shakes: int = SHAKES,
     ) -> list[Pair]:
         """Each of ``starts`` patched and shortened, the best of them shaken: where a stop is cheaper than a patch, loops are
-        left apart. ``forced`` gives the cheapest joins with one of them given, ``tidied`` joins for the same ways without what cancels out;
-        nothing costs less than ``least``.
+        left apart. ``forced`` gives the cheapest joins with one of them given, ``tidied`` joins for the same ways without what cancels out,
+        ``turns`` those that go round a ring of lanes on its other side; nothing costs less than ``least``.
         """
 
         def settled(pairs: Ints) -> Ints:
@@ -75,22 +86,40 @@ class Patching:
                 found, worth = tidy, its
             return found
 
-        best = min((settled(self._table(pairs)) for pairs in starts), key=self._worth)
+        def led(pairs: Ints) -> Ints:
+            """Turned round one ring after the other as long as that is shorter."""
+            best, worth, k, last = pairs, self._worth(pairs), 0, 0
+            while k - last < turns.many:
+                other = self._table(turns.turned(self._pairs(best), k % turns.many))
+                k += 1
+                if self._far[other[:, 0], other[:, 1]].sum() > _DEAR * worth:
+                    continue
+                other = settled(other)
+                if self._worth(other) < worth - _SAME:
+                    best, worth, last = other, self._worth(other), k
+            return best
+
+        best = led(min((settled(self._table(pairs)) for pairs in starts), key=self._worth))
         here, worth, gained = best, self._worth(best), 0
         chance = np.random.default_rng(7)
         for k in range(min(shakes, _WORK // max((len(best) + len(self._visits)) ** 2, 1))):
             if len(best) < 3 or worth <= least + _SAME or k - gained > _PATIENCE:
                 break
-            if k % 3 == 0:
+            if k % 4 == 0:
                 shaken = self._table(forced(*self._near_by(chance)))
+            elif k % 4 == 1 and turns.many:
+                shaken = here
+                for number in chance.choice(turns.many, min(2, turns.many), replace=False).tolist():
+                    shaken = self._table(turns.turned(self._pairs(shaken), number))
             else:
-                shaken = self._rematched(here, chance) if k % 3 == 1 else self._shaken(here, chance)
+                shaken = self._rematched(here, chance) if k % 4 < 3 else self._shaken(here, chance)
             tried = settled(shaken)
             its = self._worth(tried)
             if its <= (1 + _LEEWAY) * worth:  # a little worse will do: it may lead on
                 here = tried
             if its < worth - _SAME:
-                best, worth, gained = tried, its, k
+                best = here = led(tried)
+                worth, gained = self._worth(best), k
         return self._pairs(best)
 
     def _pairs(self, table: Ints) -> list[Pair]:
