@@ -59,3 +59,26 @@ def test_how_she_minds_stops_is_kept(table):
     saved(table)
     table.keyboard.press("z")
     expect(table.get_by_role("button", name="centre outward")).to_have_attribute("aria-pressed", "true")
+
+
+def test_a_pinned_end_is_told_what_it_costs_and_what_would_end_there(table, served):
+    table.get_by_role("link", name=re.compile("Kenzet")).first.click()
+    table.get_by_role("button", name=re.compile("Sampler cloth")).first.click()
+    table.wait_for_url("**/fills")
+    table.keyboard.press("5")
+    expect(table.get_by_text("3 places to sew")).to_be_visible()
+    box = table.get_by_test_id("canvas").bounding_box()
+    table.mouse.click(box["x"] + box["width"] * 0.3, box["y"] + box["height"] * 0.3)
+    table.get_by_text("Have it otherwise").click()
+    table.get_by_test_id("start-lower-left").click()
+    expect(table.get_by_test_id("start-lower-left")).to_have_attribute("aria-pressed", "true")
+    expect(table.get_by_test_id("exit")).to_have_count(0)
+    table.get_by_test_id("end-upper-left").click()
+    expect(table.get_by_test_id("exit")).to_contain_text("more are travelled")
+    table.get_by_test_id("exit-0").click()
+    expect(table.get_by_test_id("exit")).to_have_count(0)
+    saved(table)
+    for _ in range(3):  # the fill and the two ends
+        table.keyboard.press("Control+z")
+        saved(table)
+    expect(table.get_by_test_id("start-lower-left")).to_have_attribute("aria-pressed", "false")

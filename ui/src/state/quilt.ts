@@ -31,6 +31,7 @@ export const useQuilt = defineStore('quilt', () => {
   const waiting: Pending[] = []
   let timer: ReturnType<typeof setTimeout> | undefined
   let flight: Promise<void> | undefined
+  let walking: Promise<void> = Promise.resolve()
   let last = { subject: '', at: 0 }
 
   const zones = computed(() => view.value?.zones ?? [])
@@ -146,7 +147,12 @@ export const useQuilt = defineStore('quilt', () => {
     }
   }
 
-  async function walk(way: 'undo' | 'redo') {
+  /** One after the other, however quickly they are pressed. */
+  function walk(way: 'undo' | 'redo') {
+    return (walking = walking.then(() => step(way)))
+  }
+
+  async function step(way: 'undo' | 'redo') {
     await flush()
     if (!view.value || !view.value[way]) return
     last = { subject: '', at: 0 }

@@ -19,7 +19,7 @@ async function ask() {
     const found = await api.exit(quilt.id, { unit: quilt.unit, number: props.here.number }, mine.signal)
     if (mine === asking) exit.value = found
   } catch (error) {
-    if (mine === asking && !(error instanceof Problem)) throw error
+    if (!mine.signal.aborted && !(error instanceof Problem)) throw error
   }
 }
 async function take(offer: Views['ExitOffer']) {
