@@ -16,7 +16,6 @@ import shapely
 from shapely.affinity import affine_transform
 
 from kenzet.core.begin import Wish, begun
-from kenzet.core.changes import CHANGES
 from kenzet.core.drawing import draw
 from kenzet.core.fills import FILLS, Fill
 from kenzet.core.fills.base import Paths, Rings
@@ -26,6 +25,7 @@ from kenzet.core.measure import Length
 from kenzet.core.plan import plan_quilt
 from kenzet.core.top.laid import LaidQuilt, ZoneShape
 from kenzet.core.zone_plan import site_at
+from tests.pinwheels import changed, filled, pinwheels
 
 ROUNDS = 11
 CASES = (
@@ -35,28 +35,6 @@ CASES = (
     ("waves", {"spacing": "3/8 in", "period": "1 1/2 in", "depth": "1/4 in", "skip": None}, 1 / 5),
     ("echo", {"spacing": "1/4 in"}, 1 / 20),
 )
-
-
-def king_size() -> LaidQuilt:
-    """20 by 20 pinwheels with every triangle a zone of its own."""
-    wish = {"name": "King size", "columns": 20, "rows": 20, "block": "6 in"}
-    laid = LaidQuilt(begun(Wish.model_validate(wish)))
-    art = {
-        "kind": "pattern",
-        "pattern": {"kind": "pieced"},
-        "fabrics": {"background": "ground", "blades": "dark"},
-    }
-    block = {"name": "Pinwheel", "width": "6 in", "height": "6 in", "art": art}
-    places = [place for place, _ in laid.quilt.layout.places()]
-    laid = changed(laid, {"kind": "new block", "block": block})
-    laid = changed(laid, {"kind": "paint", "places": places, "block": "pinwheel"})
-    for patch in laid.top.at["1-1"].patches:
-        laid = changed(laid, {"kind": "zone", "refs": [f"1-1/{patch}"]})
-    return laid
-
-
-def changed(laid: LaidQuilt, change: dict) -> LaidQuilt:
-    return LaidQuilt(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
 
 
 def raw_lines(fill: Fill, laid: LaidQuilt, shape: ZoneShape, place: str) -> list[np.ndarray]:
@@ -134,7 +112,7 @@ def bare_call(
 
 
 def main() -> None:
-    top = king_size()
+    top = pinwheels(20)
     over_top(top, CASES)
     print("with nothing kept free at the quilt's edge, so that all triangles are alike")
     whole = top.with_quilt(top.quilt.model_copy(update={"edge": Length.parse("0 in")}))
@@ -155,12 +133,9 @@ def over_top(top: LaidQuilt, cases: tuple[tuple[str, dict, float], ...]) -> None
     for kind, values, wanted in cases:
         fill = FILLS[kind].model_validate(values)
         bare, many = bare_call(fill, top, zones)
-        filled = top
-        for key in keys:
-            change = {"kind": "fill", "zone": key, "fill": fill.model_dump(mode="json")}
-            filled = filled.with_quilt(CHANGES["fill"].model_validate(change).made(filled)[0])
+        with_it = filled(top, fill.model_dump(mode="json"))
 
-        def planned(laid: LaidQuilt = filled) -> None:
+        def planned(laid: LaidQuilt = with_it) -> None:
             laid.kept_plans.clear()
             laid.kept_counts.clear()
             laid.kept_rings.clear()

@@ -7,13 +7,12 @@ import math
 import numpy as np
 import pytest
 
-from kenzet.core.begin import Wish, begun
 from kenzet.core.changes import CHANGES
 from kenzet.core.gaps import widest_gap
 from kenzet.core.geom.congruent import outline_of, placing_onto
 from kenzet.core.geom.placing import place_all
 from kenzet.core.plan import plan_quilt
-from kenzet.core.top.laid import LaidQuilt
+from tests.pinwheels import filled, pinwheels
 from tests.shapes import REGIONS, drawn, petal
 
 OUTLINE = np.array([(0.0, 0.0), (7.0, 0.0), (7.0, 2.0), (3.0, 5.0), (0.0, 4.0)])
@@ -56,33 +55,6 @@ def rings_of(drawing):
     return [(trace.line, trace.laid_on, trace.points, trace.length) for trace in drawing.traces]
 
 
-def pinwheels(fill, columns=3):
-    """A top of pinwheels whose edge is kept free: whole triangles and such as are cut by it, each turned four ways."""
-    wish = {"name": "Pinwheels", "columns": columns, "rows": columns, "block": "6 in"}
-    laid = LaidQuilt(begun(Wish.model_validate(wish)))
-    art = {
-        "kind": "pattern",
-        "pattern": {"kind": "pieced"},
-        "fabrics": {"background": "ground", "blades": "dark"},
-    }
-    block = {"name": "Pinwheel", "width": "6 in", "height": "6 in", "art": art}
-    places = [place for place, _ in laid.quilt.layout.places()]
-    changes = [
-        {"kind": "new block", "block": block},
-        {"kind": "paint", "places": places, "block": "pinwheel"},
-    ]
-    for change in changes:
-        laid = LaidQuilt(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
-    for patch in laid.top.at["1-1"].patches:
-        laid = LaidQuilt(
-            CHANGES["zone"].model_validate({"kind": "zone", "refs": [f"1-1/{patch}"]}).made(laid)[0]
-        )
-    for key in laid.quilt.zones:
-        change = {"kind": "fill", "zone": key, "fill": fill}
-        laid = laid.with_quilt(CHANGES["fill"].model_validate(change).made(laid)[0])
-    return laid
-
-
 @pytest.mark.parametrize(
     "fill",
     [
@@ -93,7 +65,7 @@ def pinwheels(fill, columns=3):
     ids=lambda fill: f"{fill['kind']} {fill['spacing']}",
 )
 def test_zones_of_one_outline_share_their_rings_and_each_has_its_own(fill):
-    laid = pinwheels(fill)
+    laid = filled(pinwheels(3), fill)
     shared = [drawing for plan in plan_quilt(laid).values() for drawing in plan.drawings]
     assert len(shared) == 32  # eight triangles: whole, cut at either side, cut at both
     assert len({id(d.shape.twin[0] if d.shape.twin else d.shape) for d in shared}) == 5
@@ -119,7 +91,7 @@ def area_of(points):
 
 
 def test_a_new_spacing_is_not_taken_from_the_old_one():
-    laid = pinwheels({"kind": "echo", "spacing": "1/4 in"}, columns=1)
+    laid = filled(pinwheels(1), {"kind": "echo", "spacing": "1/4 in"})
     before = plan_quilt(laid)
     key, other = list(before)[:2]
     change = {"kind": "fill", "zone": key, "fill": {"kind": "echo", "spacing": "3/8 in"}}

@@ -1,0 +1,38 @@
+"""A top of pinwheels: many triangles of one outline, each turned four ways, and such as the quilt's edge cuts."""
+
+from __future__ import annotations
+
+from kenzet.core.begin import Wish, begun
+from kenzet.core.changes import CHANGES
+from kenzet.core.top.laid import LaidQuilt
+
+
+def pinwheels(columns: int) -> LaidQuilt:
+    """``columns`` by as many pinwheels of 6 in with every triangle a zone of its own."""
+    wish = {"name": "Pinwheels", "columns": columns, "rows": columns, "block": "6 in"}
+    laid = LaidQuilt(begun(Wish.model_validate(wish)))
+    art = {
+        "kind": "pattern",
+        "pattern": {"kind": "pieced"},
+        "fabrics": {"background": "ground", "blades": "dark"},
+    }
+    block = {"name": "Pinwheel", "width": "6 in", "height": "6 in", "art": art}
+    places = [place for place, _ in laid.quilt.layout.places()]
+    laid = changed(laid, {"kind": "new block", "block": block})
+    laid = changed(laid, {"kind": "paint", "places": places, "block": "pinwheel"})
+    for patch in laid.top.at["1-1"].patches:
+        laid = changed(laid, {"kind": "zone", "refs": [f"1-1/{patch}"]})
+    return laid
+
+
+def filled(laid: LaidQuilt, fill: dict) -> LaidQuilt:
+    """The same with ``fill`` in every zone; what hangs on the top is worked out once for both."""
+    for key in laid.quilt.zones:
+        change = CHANGES["fill"].model_validate({"kind": "fill", "zone": key, "fill": fill})
+        laid = laid.with_quilt(change.made(laid)[0])
+    return laid
+
+
+def changed(laid: LaidQuilt, change: dict) -> LaidQuilt:
+    """``laid`` after one change."""
+    return LaidQuilt(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
