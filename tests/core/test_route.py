@@ -17,6 +17,7 @@ from kenzet.core.geom.placing import place_all
 from kenzet.core.kit.kit import Kit
 from kenzet.core.route.bulk import least_in_throat
 from kenzet.core.route.costs import Costs
+from kenzet.core.route.faces import faces_of
 from kenzet.core.route.needle import STOP_S, TRAVEL_MM_S, TURN_S, needle, roll
 from kenzet.core.route.network import LINE, Course, Lane, network
 from kenzet.core.route.quilt import route_quilt
@@ -189,6 +190,19 @@ def test_lines_are_split_where_another_ends_on_them_but_not_where_they_cross():
     net = network([across, stem, through], [Lane(np.array([[0.0, 0.0], [100.0, 0.0]]))])
     sewn = net.kinds == LINE
     assert sorted(net.lengths[sewn].tolist()) == pytest.approx([30, 50, 70, 100])
+
+
+@pytest.mark.parametrize(("region", "many"), [("L", 1), ("lattice", 3), ("star background", 9)])
+def test_the_lanes_round_every_face_close(region, many):
+    """The lattice's holes are faces too, and so is what the star background goes round."""
+    _, net = of_fill("lines", {"angle": 30}, REGIONS[region])
+    faces = faces_of(net, [True] * len(net.ends))
+    assert len(faces) == many
+    for face in faces:
+        nodes, times = np.unique(net.ends[face], return_counts=True)
+        assert len(nodes) > 2 and (times % 2 == 0).all()
+        assert (net.kinds[face] != LINE).all()
+    assert faces_of(net, [False] * len(net.ends)) == []
 
 
 def test_forbidden_lanes_are_told_by_their_stops_and_allowed_ones_used():

@@ -36,7 +36,7 @@ Forced = Callable[[int, int], Sequence[Pair]]
 
 @dataclass(frozen=True, slots=True)
 class Turns:
-    """``turned(joins, k)`` goes round ring k of ``many`` on its other side."""
+    """``turned(joins, k)`` goes round face k of ``many`` on its other side."""
 
     many: int
     turned: Callable[[Sequence[Pair], int], Sequence[Pair]]
@@ -71,7 +71,7 @@ class Patching:
     ) -> list[Pair]:
         """Each of ``starts`` patched and shortened, the best of them shaken: where a stop is cheaper than a patch, loops are
         left apart. ``forced`` gives the cheapest joins with one of them given, ``tidied`` joins for the same ways without what cancels out,
-        ``turns`` those that go round a ring of lanes on its other side; nothing costs less than ``least``.
+        ``turns`` those that go round a face of the lanes on its other side; nothing costs less than ``least``.
         """
 
         def settled(pairs: Ints) -> Ints:
@@ -87,7 +87,7 @@ class Patching:
             return found
 
         def led(pairs: Ints) -> Ints:
-            """Turned round one ring after the other as long as that is shorter."""
+            """Turned round one face after the other as long as that is shorter."""
             best, worth, k, last = pairs, self._worth(pairs), 0, 0
             while k - last < turns.many:
                 other = self._table(turns.turned(self._pairs(best), k % turns.many))

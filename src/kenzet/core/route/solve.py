@@ -7,6 +7,7 @@ leaves loops that do not hang together they are patched into one.
 
 from __future__ import annotations
 
+import math
 from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
@@ -14,22 +15,20 @@ from functools import cached_property
 from itertools import combinations
 
 import numpy as np
-import shapely
 
 from kenzet.core.geom.region import Floats
 from kenzet.core.route.chains import Chains
 from kenzet.core.route.costs import Costs
+from kenzet.core.route.faces import faces_of
 from kenzet.core.route.joining import OPEN, Pair, joined
 from kenzet.core.route.linking import linked
-from kenzet.core.route.network import DITCH, EDGE, Network
+from kenzet.core.route.network import Network
 from kenzet.core.route.patching import SHAKES, Patching, Turns
 from kenzet.core.route.roads import Roads
 from kenzet.core.route.union import root
 
 Ends = tuple[int, int] | None
 """Where a run begins and ends; None where both are free."""
-_RINGS = 40
-_GRID = 0.01  # mm
 _TIPS = 8  # nodes to begin or end at
 _WAYS = 6  # from loop to loop
 _SOLVED = 150  # times that parity is solved to lead on
@@ -104,22 +103,9 @@ class Solver:
         return [*found, *joined(self.roads, sorted(loose), 2 if ends is None else 0, self.costs.stop)]
 
     @cached_property
-    def rings(self) -> list[list[int]]:
-        """Edges of the lanes that go round: where what is joined along one side of such a ring is joined along its other side, all
-        parities are as before.
-        """
-        net = self.network
-        lanes = [
-            k for k, kind in enumerate(net.kinds.tolist()) if kind in (DITCH, EDGE) and np.isfinite(self.weights[k])
-        ]  # fmt: skip
-        if not lanes:
-            return []
-        paths = shapely.set_precision([shapely.linestrings(net.paths[k]) for k in lanes], _GRID)
-        middles = shapely.line_interpolate_point(paths, 0.5, normalized=True)
-        faces = shapely.get_parts(shapely.polygonize(paths))
-        faces = sorted(faces, key=lambda face: tuple(round(x, 1) for x in face.bounds))
-        on = [shapely.dwithin(face.boundary, middles, _GRID) for face in faces[:_RINGS]]
-        return [[lanes[k] for k in np.flatnonzero(one).tolist()] for one in on]
+    def faces(self) -> list[list[int]]:
+        """The edges of the lanes round each patch."""
+        return faces_of(self.network, [math.isfinite(weight) for weight in self.weights])
 
     def worth(self, travel: Travel, runs: int | None = None) -> float:
         """What it costs with its stops."""
@@ -233,15 +219,15 @@ class _Lines:
             ]  # fmt: skip
         least = solver.worth(self.travel(cheapest, ends), runs=1)
 
-        rings = len(solver.rings) if self is solver.whole and ends is None else 0
+        many = len(solver.faces) if self is solver.whole and ends is None else 0
 
         def turned(pairs: Sequence[Pair], number: int) -> Sequence[Pair]:
-            used, ring = Counter(_even(self._edges(pairs))), solver.rings[number]
+            used, ring = Counter(_even(self._edges(pairs))), solver.faces[number]
             other = used + Counter(ring)
             other.subtract({k: 2 for k in ring if used[k] == 1})
             return tidied([solver.ends[k] for k in other.elements()])
 
-        return patching.solve(found, forced, tidied, Turns(rings, turned), least, shakes)
+        return patching.solve(found, forced, tidied, Turns(many, turned), least, shakes)
 
     def _rows(self) -> list[list[Pair]]:
         """Plain rows: line after line in order, each joined to the nearer end of the next; from either end of the first."""

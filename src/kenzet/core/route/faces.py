@@ -1,0 +1,30 @@
+"""What lanes go round: the patches and zones that they bound.
+
+Where some of the lanes round a face are travelled and then the others in their place, all parities stay as they were: a route has
+such a twin for every face, which exchanges of two joins seldom find.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+import shapely
+
+from kenzet.core.route.network import DITCH, EDGE, Network
+
+_MOST = 40
+_GRID = 0.01  # mm
+
+
+def faces_of(network: Network, allowed: Sequence[bool]) -> list[list[int]]:
+    """The edges round each face of the lanes that are ``allowed``, at most forty faces, from the left."""
+    lanes = [k for k, kind in enumerate(network.kinds.tolist()) if kind in (DITCH, EDGE) and allowed[k]]
+    if not lanes:
+        return []
+    paths = shapely.set_precision([shapely.linestrings(network.paths[k]) for k in lanes], _GRID)
+    middles = shapely.line_interpolate_point(paths, 0.5, normalized=True)
+    faces = shapely.get_parts(shapely.polygonize(paths))
+    faces = sorted(faces, key=lambda face: tuple(round(x, 1) for x in face.bounds))[:_MOST]
+    on = [shapely.dwithin(face.boundary, middles, _GRID) for face in faces]
+    return [[lanes[k] for k in np.flatnonzero(one).tolist()] for one in on]
