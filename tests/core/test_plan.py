@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from concurrent.futures import ThreadPoolExecutor
 from fractions import Fraction
 
 import numpy as np
@@ -191,3 +192,25 @@ def test_the_tally_adds_up(laid):
     for plan in plans.values():
         each = [d.length_of(k) for d in plan.drawings for k in range(d.lines)]
         assert sum(each) * len(plan.drawings[0].places) == pytest.approx(plan.stitched_in_quilt)
+
+
+def test_what_two_ask_for_at_once_is_planned_once(laid):
+    """A route holds drawings of the plan: another plan of the same zone would not know them."""
+    fresh = LaidQuilt(laid.quilt)
+    with ThreadPoolExecutor(8) as asking:
+        plans = [one.result() for one in [asking.submit(plan_zone, fresh, "star-points") for _ in range(16)]]
+    assert len({id(plan) for plan in plans}) == 1
+
+
+def test_tries_crowd_out_nothing_that_is_kept_and_a_plan_made_anew_knows_the_same_lines(laid):
+    fresh = LaidQuilt(laid.quilt)
+    plan = plan_zone(fresh, "star-points")
+    for spacing in ("3/8 in", "1/2 in", "5/8 in", "3/4 in"):
+        fill = FILLS["echo"].model_validate({"spacing": spacing})
+        plan_zone(fresh.tried(with_zone(fresh.quilt, "star-points", fill=fill)), "star-points")
+    assert plan_zone(fresh, "star-points") is plan
+    again = plan_zone(LaidQuilt(laid.quilt), "star-points")
+    assert again is not plan and again.number_of(plan.drawings[0]) == 0
+    assert len(again.references(plan.drawings[0])) == plan.drawings[0].lines
+    with pytest.raises(Unknown):
+        plan_zone(fresh, "sashing").number_of(plan.drawings[0])

@@ -39,14 +39,15 @@ def plan_zone(laid: LaidQuilt, key: str) -> ZonePlan | None:
     zone = laid.zone(key)
     if not _has_fill(zone) or not laid.is_laid(zone):
         return None
-    kept = laid.kept_plans.get(key, ())
-    for plan in kept:
-        if isinstance(plan, ZonePlan) and plan.zone == zone and plan.kit == kit_of(laid, zone):
-            return plan
-    _refuse_a_flood(laid, key)
-    found = _planned(laid, key, zone)
-    laid.kept_plans[key] = (found, *kept)[:_TRIES_KEPT]
-    return found
+    with laid.planning:
+        kept = laid.kept_plans.get(key, ())
+        for plan in kept:
+            if isinstance(plan, ZonePlan) and plan.zone == zone and plan.kit == kit_of(laid, zone):
+                return plan
+        _refuse_a_flood(laid, key)
+        found = _planned(laid, key, zone)
+        laid.kept_plans[key] = (found, *kept)[:_TRIES_KEPT]
+        return found
 
 
 def kit_of(laid: LaidQuilt, zone: Zone) -> Kit:

@@ -149,8 +149,14 @@ class ZonePlan:
         return self._edge_gaps[number]
 
     def number_of(self, drawing: Drawing) -> int:
-        """Its place among ``drawings``."""
-        return next(k for k, one in enumerate(self.drawings) if one is drawing)
+        """Its place among ``drawings``, or that of the same lines planned at another time."""
+        for k, one in enumerate(self.drawings):
+            if one is drawing:
+                return k
+        for k, one in enumerate(self.drawings):
+            if (one.layer, one.places, one.fill) == (drawing.layer, drawing.places, drawing.fill):
+                return k
+        raise Unknown(f"{self.zone.name} has other lines by now.", "zone")
 
     def mend(self, drawing: Drawing, place: str = "") -> Mend | None:
         """What would leave no sliver along an edge."""

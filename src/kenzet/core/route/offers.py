@@ -57,7 +57,6 @@ def exit_of(laid: LaidQuilt, one: UnitRoute) -> Exit | None:
     free = route_unit(one.unit, costs, replace(wishes, pin=None))
     extra = one.travelled - min(route.travelled for route in free)
     found: list[Offer] = []
-    plans = dict(laid.kept_plans)
     for zone, drawing in one.unit.drawings if extra >= _LEAST else ():
         for fill in _tried(laid, zone, drawing):
             other = _with_fill(laid, one.unit, zone, fill)
@@ -69,7 +68,6 @@ def exit_of(laid: LaidQuilt, one: UnitRoute) -> Exit | None:
             saved = one.travelled - best.travelled
             if best.pinned and stops <= 0 and saved >= _LEAST:
                 found.append(Offer(zone, fill, drawing.lines, lines, saved))
-    laid.kept_plans.update(plans)  # the tries do not crowd out what is planned
     found.sort(key=lambda offer: (-round(offer.saved / INCH), _change(laid, offer)))
     return Exit(max(extra, 0.0), tuple(found[:_MOST]))
 
@@ -111,7 +109,7 @@ def _with_fill(laid: LaidQuilt, unit: Unit, zone: str, fill: Fill) -> tuple[Unit
     leaves a sliver along an edge.
     """
     try:
-        other = laid.with_quilt(with_zone(laid.quilt, zone, fill=fill))
+        other = laid.tried(with_zone(laid.quilt, zone, fill=fill))
         units = units_of(other)
     except KenzetError:
         return None

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from functools import cached_property
+from threading import RLock
 
 import numpy as np
 import shapely
@@ -60,6 +61,7 @@ class LaidQuilt:
         self.quilt = quilt
         self._shapes: dict[object, tuple[ZoneShape, ...]] = {}
         self._outlines: dict[int, list[tuple[Floats, ZoneShape]]] = {}
+        self.planning = RLock()  # what is planned at two requests at once is planned once
         self.kept_plans: dict[str, tuple[object, ...]] = {}  # what the plan keeps, by zone
         self.kept_counts: dict[str, tuple[Zone, int]] = {}
         self.kept_rings: dict[ZoneShape, object] = {}  # the last drawing that a shape lent to its twins
@@ -190,7 +192,15 @@ class LaidQuilt:
             if mine.edge == its.edge:
                 other._shapes, other._outlines = self._shapes, self._outlines
                 other.kept_plans, other.kept_rings = self.kept_plans, self.kept_rings
+                other.planning = self.planning
                 other.kept_counts, other.kept_routes = self.kept_counts, self.kept_routes
+        return other
+
+    def tried(self, quilt: Quilt) -> LaidQuilt:
+        """As ``with_quilt``, but what is planned for it crowds out nothing that is kept."""
+        other = self.with_quilt(quilt)
+        other.kept_plans, other.kept_counts = dict(other.kept_plans), dict(other.kept_counts)
+        other.kept_routes, other.kept_rings = {}, {}
         return other
 
 
