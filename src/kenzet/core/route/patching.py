@@ -89,7 +89,7 @@ class Patching:
         def led(pairs: Ints) -> Ints:
             """Turned round one face after the other as long as that is shorter."""
             best, worth, k, last = pairs, self._worth(pairs), 0, 0
-            while k - last < turns.many:
+            while k - last < turns.many and worth > least + _SAME:
                 other = self._table(turns.turned(self._pairs(best), k % turns.many))
                 k += 1
                 if self._far[other[:, 0], other[:, 1]].sum() > _DEAR * worth:
