@@ -10,7 +10,7 @@ from kenzet.core.begin import Wish, begun
 from kenzet.core.changes import CHANGES, with_zone
 from kenzet.core.measure import Length
 from kenzet.core.plan import plan_zone
-from kenzet.core.route.offers import exit_of
+from kenzet.core.route.offers import _tried, exit_of
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.stitching import Pin, Stitching
@@ -78,3 +78,15 @@ def test_without_a_pin_nothing_is_told():
     laid = square("lower right")
     laid = laid.with_quilt(laid.quilt.model_copy(update={"stitching": Stitching()}))
     assert exit_at(laid)[1] is None
+
+
+def test_a_spacing_that_cannot_be_is_not_tried():
+    """Three echoes 1 in apart just fit outside an outline 3 1/16 in in; a wider one would be refused."""
+    frame = {"kind": "frame", "spacing": "1 in", "inset": "3 1/16 in", "echoes": 3}
+    laid = square("upper right")
+    key = next(iter(laid.quilt.zones))
+    change = CHANGES["fill"].model_validate({"kind": "fill", "zone": key, "fill": frame})
+    laid = laid.with_quilt(change.made(laid)[0])
+    drawing = plan_zone(laid, key).drawings[0]
+    tried = list(_tried(laid, key, drawing))
+    assert tried and all(float(fill.spacing.mm) < IN for fill in tried)

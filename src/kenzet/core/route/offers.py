@@ -90,11 +90,12 @@ def _tried(laid: LaidQuilt, zone: str, drawing: Drawing) -> Iterable[Fill]:
     shares = [Fraction(drawing.lines, many) for many in (drawing.lines + 1, drawing.lines - 1) if many > 0]
     seen = {mine.model_dump_json()}
     for share, values in product((Fraction(1), *shares), origins):
-        other = _with(mine, Length.near(mine.spacing.mm * share, mine.spacing.unit), values)
-        even = [
-            wish.length for wish in other.wishes(site) if wish.does.startswith("even") and not wish.values
-        ]
-        other = _with(other, even[0], {}) if even else other
+        try:
+            other = _with(mine, Length.near(mine.spacing.mm * share, mine.spacing.unit), values)
+            wishes = [wish for wish in other.wishes(site) if wish.does.startswith("even") and not wish.values]
+            other = _with(other, wishes[0].length, {}) if wishes else other
+        except ValueError:  # so close or so far apart it cannot be
+            continue
         if other.model_dump_json() not in seen:
             seen.add(other.model_dump_json())
             yield other
