@@ -97,7 +97,7 @@ class Stitching(Frozen):
         le=50,
     )
     rest: int = asked(
-        25, Form("count", "Rest your hands after minutes", "At the needle. Sooner if wrist or shoulder ask for it."), ge=5, le=180
+        25, Form("count", "Minutes at the needle before a rest", "Sooner if wrist or shoulder ask for it."), ge=5, le=180
     )  # fmt: skip
     own: Annotated[tuple[Place, ...], Field(max_length=2000)] = ()
     pins: Annotated[dict[PartKey, Pin], Field(max_length=200)] = Field(default_factory=dict)
