@@ -17,7 +17,7 @@ MAY_KNOW = {
     "web": {"core", "formats", "store", "demo", "web"},
 }
 PURE = {
-    "__future__", "abc", "ast", "bisect", "collections", "coloraide", "contextlib", "copy", "dataclasses", "decimal", "enum", "fractions", "functools", "hashlib", "heapq",
+    "__future__", "abc", "ast", "bisect", "collections", "coloraide", "contextlib", "copy", "dataclasses", "decimal", "enum", "fractions", "functools", "hashlib", "heapq", "highspy",
     "importlib", "itertools", "kenzet", "math", "numpy", "pkgutil", "pydantic", "pydantic_core", "random", "re", "rustworkx",
     "shapely", "threading", "typing", "unicodedata",
 }  # fmt: skip

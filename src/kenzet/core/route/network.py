@@ -90,8 +90,9 @@ class Network:
         return float((self.lengths * self.passes).sum())
 
     def nearest(self, point: Point) -> int:
-        """The node nearest to ``point``."""
-        return int(np.argmin(np.hypot(*(self.points - np.array(point)).T)))
+        """The node nearest to ``point`` at which an edge ends."""
+        used = np.unique(self.ends)
+        return int(used[np.argmin(np.hypot(*(self.points[used] - np.array(point)).T))])
 
 
 def network(

@@ -21,7 +21,6 @@ from kenzet.core.route.roads import Roads
 from kenzet.core.route.union import root
 
 _SAME = 1e-3  # mm
-SHAKES = 24
 _TIDIED = 3
 _PATIENCE = 12  # shakes that gain nothing
 _DEAR = 1.10  # times the best: what costs more is not made shorter
@@ -31,27 +30,32 @@ _WORK = 2_000_000  # entries of exchange tables looked at when shaking
 
 Exchange = tuple[int, int, bool]
 """Two joins by their rows, and whether they are crossed."""
-Forced = Callable[[int, int], Sequence[Pair]]
 
 
 @dataclass(frozen=True, slots=True)
-class Turns:
-    """``turned(joins, k)`` goes round face k of ``many`` on its other side."""
+class Ways:
+    """What is asked of the lines: ``forced(a, b)`` gives the cheapest joins with one of them given, ``tidied`` joins for the same
+    ways without what cancels out, ``turned(joins, k)`` those that go round face k of ``faces`` on its other side.
+    """
 
-    many: int
+    forced: Callable[[int, int], Sequence[Pair]]
+    tidied: Callable[[Sequence[Pair]], Sequence[Pair]]
     turned: Callable[[Sequence[Pair], int], Sequence[Pair]]
+    faces: int
 
 
 class Patching:
     """For one set of lines: ``loops`` gives, for every node of the network, which sewn lines it hangs together with (-1
-    where nothing is sewn); ``far`` how far it is from node to node.
+    where nothing is sewn). Where a stop is cheaper than a patch, loops are left apart. ``least`` is what nothing costs less than.
     """
 
-    def __init__(self, roads: Roads, loops: Sequence[int], far: Floats, stop: float) -> None:
-        self._roads, self._stop = roads, stop
+    def __init__(self, roads: Roads, loops: Sequence[int], stop: float, ways: Ways) -> None:
+        assert roads.all is not None
+        self._roads, self._stop, self._ways = roads, stop, ways
+        self.least = -np.inf
         self._many = many = len(loops)
         self._far = np.zeros((many + 1, many + 1))  # the last is every open end
-        self._far[:many, :many] = far
+        self._far[:many, :many] = roads.all
         np.fill_diagonal(self._far, 0.0)
         self._visits = np.array([node for node, loop in enumerate(loops) if loop >= 0], dtype=np.int64)
         numbers = {loop: k for k, loop in enumerate(dict.fromkeys(loop for loop in loops if loop >= 0))}
@@ -59,68 +63,95 @@ class Patching:
         self._loops = len(numbers)
         self._loop_at = np.array([*self._loop, -1])
         self._vias: dict[Pair, tuple[int, ...]] = {}
+        self._best = self._here = np.zeros((0, 2), dtype=np.int64)
+        self._begun = False
+        self._shakes = self._gained = 0
+        self._chance = np.random.default_rng(7)
 
-    def solve(
-        self,
-        starts: Iterable[Sequence[Pair]],
-        forced: Forced,
-        tidied: Callable[[Sequence[Pair]], Sequence[Pair]],
-        turns: Turns,
-        least: float,
-        shakes: int = SHAKES,
-    ) -> list[Pair]:
-        """Each of ``starts`` patched and shortened, the best of them shaken: where a stop is cheaper than a patch, loops are
-        left apart. ``forced`` gives the cheapest joins with one of them given, ``tidied`` joins for the same ways without what cancels out,
-        ``turns`` those that go round a face of the lanes on its other side; nothing costs less than ``least``.
-        """
+    @property
+    def best(self) -> list[Pair]:
+        """The joins of the shortest way found."""
+        return self._pairs(self._best)
 
-        def settled(pairs: Ints) -> Ints:
-            """Patched, shortened, tidied, and shortened again as long as tidying leads on."""
-            found = self._shortened(self._patched(pairs))
-            worth = self._worth(found)
-            for _ in range(_TIDIED):
-                tidy = self._shortened(self._patched(self._table(tidied(self._pairs(found)))))
-                its = self._worth(tidy)
-                if its >= worth - _SAME:
-                    break
-                found, worth = tidy, its
-            return found
+    @property
+    def done(self) -> bool:
+        """Whether nothing shorter can be."""
+        return self._begun and (len(self._best) < 3 or self._worth(self._best) <= self.least + _SAME)
 
-        def led(pairs: Ints) -> Ints:
-            """Turned round one face after the other as long as that is shorter."""
-            best, worth, k, last = pairs, self._worth(pairs), 0, 0
-            while k - last < turns.many and worth > least + _SAME:
-                other = self._table(turns.turned(self._pairs(best), k % turns.many))
-                k += 1
-                if self._far[other[:, 0], other[:, 1]].sum() > _DEAR * worth:
-                    continue
-                other = settled(other)
-                if self._worth(other) < worth - _SAME:
-                    best, worth, last = other, self._worth(other), k
-            return best
+    @property
+    def tired(self) -> bool:
+        """Whether it was shaken in vain for long."""
+        return self._shakes - self._gained > _PATIENCE
 
-        best = led(min((settled(self._table(pairs)) for pairs in starts), key=self._worth))
-        here, worth, gained = best, self._worth(best), 0
-        chance = np.random.default_rng(7)
-        for k in range(min(shakes, _WORK // max((len(best) + len(self._visits)) ** 2, 1))):
-            if len(best) < 3 or worth <= least + _SAME or k - gained > _PATIENCE:
+    @property
+    def affordable(self) -> int:
+        """How often it may be shaken in reasonable time."""
+        return int(_WORK // max((len(self._best) + len(self._visits)) ** 2, 1))
+
+    def begin(self, starts: Iterable[Sequence[Pair]]) -> None:
+        """Each of ``starts`` patched and shortened, until nothing shorter can be."""
+        for pairs in starts:
+            found = self._settled(self._table(pairs))
+            if not self._begun or self._worth(found) < self._worth(self._best):
+                self._best, self._begun = found, True
+            if self.done:
                 break
-            if k % 4 == 0:
-                shaken = self._table(forced(*self._near_by(chance)))
-            elif k % 4 == 1 and turns.many:
-                shaken = here
-                for number in chance.choice(turns.many, min(2, turns.many), replace=False).tolist():
-                    shaken = self._table(turns.turned(self._pairs(shaken), number))
-            else:
-                shaken = self._rematched(here, chance) if k % 4 < 3 else self._shaken(here, chance)
-            tried = settled(shaken)
-            its = self._worth(tried)
-            if its <= (1 + _LEEWAY) * worth:  # a little worse will do: it may lead on
-                here = tried
-            if its < worth - _SAME:
-                best = here = led(tried)
-                worth, gained = self._worth(best), k
-        return self._pairs(best)
+        self._here = self._best
+
+    def lead(self) -> None:
+        """The best turned round one face after the other as long as that is shorter."""
+        self._best = self._here = self._led(self._best)
+
+    def offer(self, pairs: Sequence[Pair]) -> None:
+        """A way found elsewhere is patched, shortened, and taken if it is shorter."""
+        self._weighed(self._settled(self._table(pairs)))
+
+    def shake(self) -> None:
+        """The way is made otherwise at random, and shortened."""
+        chance, here, kind = self._chance, self._here, self._shakes % 4
+        if kind == 0:
+            shaken = self._table(self._ways.forced(*self._near_by(chance)))
+        elif kind == 1 and self._ways.faces:
+            shaken = here
+            for number in chance.choice(self._ways.faces, min(2, self._ways.faces), replace=False).tolist():
+                shaken = self._table(self._ways.turned(self._pairs(shaken), number))
+        else:
+            shaken = self._rematched(here, chance) if kind < 3 else self._shaken(here, chance)
+        self._weighed(self._settled(shaken))
+        self._shakes += 1
+
+    def _weighed(self, tried: Ints) -> None:
+        worth, its = self._worth(self._best), self._worth(tried)
+        if its <= (1 + _LEEWAY) * worth:  # a little worse will do: it may lead on
+            self._here = tried
+        if its < worth - _SAME:
+            self._best = self._here = self._led(tried)
+            self._gained = self._shakes
+
+    def _settled(self, pairs: Ints) -> Ints:
+        """Patched, shortened, tidied, and shortened again as long as tidying leads on."""
+        found = self._shortened(self._patched(pairs))
+        worth = self._worth(found)
+        for _ in range(_TIDIED):
+            tidy = self._shortened(self._patched(self._table(self._ways.tidied(self._pairs(found)))))
+            its = self._worth(tidy)
+            if its >= worth - _SAME:
+                break
+            found, worth = tidy, its
+        return found
+
+    def _led(self, pairs: Ints) -> Ints:
+        many = self._ways.faces
+        best, worth, k, last = pairs, self._worth(pairs), 0, 0
+        while k - last < many and worth > self.least + _SAME:
+            other = self._table(self._ways.turned(self._pairs(best), k % many))
+            k += 1
+            if self._far[other[:, 0], other[:, 1]].sum() > _DEAR * worth:
+                continue
+            other = self._settled(other)
+            if self._worth(other) < worth - _SAME:
+                best, worth, last = other, self._worth(other), k
+        return best
 
     def _pairs(self, table: Ints) -> list[Pair]:
         many = self._many

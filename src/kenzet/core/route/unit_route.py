@@ -10,8 +10,9 @@ from typing import get_args
 import numpy as np
 
 from kenzet.core.route.costs import Costs
+from kenzet.core.route.lanes import Ends, Travel
 from kenzet.core.route.network import Network
-from kenzet.core.route.solve import Ends, Solver, Travel
+from kenzet.core.route.solve import Solver
 from kenzet.core.route.unit import Unit, corners_of
 from kenzet.core.route.walk import Leg, Run, runs
 from kenzet.core.top.stitching import Avoided, Corner, Pin
@@ -87,14 +88,22 @@ def route_unit(unit: Unit, costs: Costs, wishes: Wishes) -> tuple[UnitRoute, ...
         found = [routed(best, pinned=True)] if best else []
         if found and len(found[0].travel.groups) == 1:
             return tuple(found)
-    corners = [net.nearest(corner) for corner in corners_of(unit.part)]
-    pairs: list[Ends] = [None]
+    best = routed(None)
+    others = []
     if len(net.points) <= _SMALL:
-        pairs += list(
-            combinations(net.tips if 2 <= len(net.tips) <= len(corners) else dict.fromkeys(corners), 2)
-        )
-    found = [routed(ends) for ends in pairs]
-    return tuple(one for one in found if one is found[0] or len(one.travel.groups) == 1)
+        corners = [net.nearest(corner) for corner in corners_of(unit.part)]
+        spots = net.tips if 2 <= len(net.tips) <= len(corners) else dict.fromkeys(corners)
+        pairs = [pair for pair in combinations(spots, 2) if _may_pay(solver, best, pair)]
+        others = [one for one in map(routed, pairs) if len(one.travel.groups) == 1]
+    return (best, *others)
+
+
+def _may_pay(solver: Solver, best: UnitRoute, ends: tuple[int, int]) -> bool:
+    """Whether a way between ``ends`` may be worth what it costs more than the ``best``: from whose ends one may go there too."""
+    (a, b), (c, d) = best.ends, ends
+    far = solver.roads.cost
+    walk = min(far(a, c) + far(b, d), far(a, d) + far(b, c))
+    return solver.least_for(ends) < solver.worth(best.travel) + walk
 
 
 def _pinned(unit: Unit, net: Network, pin: Pin) -> list[tuple[int, int]]:

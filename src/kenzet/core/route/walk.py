@@ -13,8 +13,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from kenzet.core.geom.region import Floats
+from kenzet.core.route.lanes import Ends, Travel
 from kenzet.core.route.network import LINE, Course, Network
-from kenzet.core.route.solve import Ends, Travel
 
 
 @dataclass(frozen=True, slots=True)
