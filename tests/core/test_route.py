@@ -172,6 +172,7 @@ SMALL = [
     ("fan", {"spacing": "1/4 in", "wide": "1/2 in", "at": 0, "narrow": "right", "lines": 9}, "lattice"),
     ("pairs", {"angle": 0, "together": 3, "crossed": "at 60 degrees", "origin": "edge"}, "lattice"),
     ("keys", {"spacing": "1/2 in", "base": "all round"}, "right triangle"),
+    ("lines", {"origin": "corner", "first_gap": "3/8 in", "angle": 30}, "star background"), ("pairs", {}, "star background"),
 ]  # fmt: skip
 
 

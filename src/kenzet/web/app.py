@@ -18,6 +18,7 @@ from kenzet.web.drawing import drawing
 from kenzet.web.exits import exits
 from kenzet.web.job import job
 from kenzet.web.kit import kit
+from kenzet.web.longer import Searches, longer
 from kenzet.web.machine import Machines, machine
 from kenzet.web.marks import marks
 from kenzet.web.models import Problem
@@ -56,6 +57,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.extensions["pool"] = settings.pool
     app.extensions["laid"] = LaidQuilts()
     app.extensions["sewing"] = Logs()
+    app.extensions["searches"] = Searches()
     app.extensions["machines"] = Machines()
     guard.install(app)
     app.register_api(quilts)
@@ -69,6 +71,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(job)
     app.register_api(route)
     app.register_api(exits)
+    app.register_api(longer)
     app.register_api(sewing)
     app.register_api(machine)
     app.register_api(variants)

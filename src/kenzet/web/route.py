@@ -70,7 +70,8 @@ class AvoidedView(m.Wire):
 
 class HereView(m.Wire):
     """What is sewn in one go at a place of ``part``; ``start`` and ``end`` are the corners that are pinned, empty where none is.
-    ``fault`` says why they could not be kept.
+    ``fault`` says why they could not be kept. ``kept`` is the word under which a way that was looked for longer is kept, empty
+    where this is none.
     """
 
     place: str
@@ -81,6 +82,7 @@ class HereView(m.Wire):
     start: str
     end: str
     fault: str
+    kept: str
     avoided: list[AvoidedView]
     sentence: str
     rows: list[m.Row]
@@ -302,6 +304,7 @@ def _here(laid: LaidQuilt, found: QuiltRoute, number: int, unit: Unit) -> HereVi
         fault="No lane leads from the one corner to the other in one thread."
         if pin and (pin.start or pin.end) and not one.pinned
         else "",
+        kept=one.word if one.known else "",
         avoided=[
             AvoidedView(
                 number=k,

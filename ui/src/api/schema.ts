@@ -567,6 +567,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/route/longer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far it is. */
+        get: operations["longer_look_longer_get"];
+        put?: never;
+        /** For what is sewn at the ``number``-th place of the order, for all where that is 0. */
+        post: operations["longer_begin_longer_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/route/longer/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ends it; the best so far is told. */
+        post: operations["longer_stop_longer_stop_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/ruler": {
         parameters: {
             query?: never;
@@ -1760,7 +1795,8 @@ export interface components {
         /**
          * HereView
          * @description What is sewn in one go at a place of ``part``; ``start`` and ``end`` are the corners that are pinned, empty where none is.
-         *     ``fault`` says why they could not be kept.
+         *     ``fault`` says why they could not be kept. ``kept`` is the word under which a way that was looked for longer is kept, empty
+         *     where this is none.
          */
         HereView: {
             /** Avoided */
@@ -1769,6 +1805,8 @@ export interface components {
             end: string;
             /** Fault */
             fault: string;
+            /** Kept */
+            kept: string;
             /** Legs */
             legs: components["schemas"]["LegView"][];
             /** Name */
@@ -2031,6 +2069,37 @@ export interface components {
             name: string;
             /** Put Away */
             put_away: boolean;
+        };
+        /**
+         * LongerQuery
+         * @description How the search gets on.
+         */
+        LongerQuery: {
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
+         * LongerView
+         * @description ``state`` is ``idle`` where none was begun or the plan has changed since. ``words`` say what is found, ``share`` how near that is to
+         *     what no way is shorter than, 0 to 1. ``ways`` are the shorter ways, to be put to those that are kept with the quilt.
+         */
+        LongerView: {
+            /** Doing */
+            doing: string;
+            /** Share */
+            share: number;
+            /** State */
+            state: string;
+            /** Ways */
+            ways: {
+                [key: string]: number[];
+            };
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[][];
         };
         /**
          * MachineAnswer
@@ -4957,6 +5026,109 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ExitView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    longer_look_longer_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LongerView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    longer_begin_longer_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RouteRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LongerView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    longer_stop_longer_stop_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LongerQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LongerView"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -73,9 +73,16 @@ class Program:
             if not self._write(_LEVELS):
                 return
 
-    def solve(self, seconds: float, known: Sequence[int], stopped: Callable[[], bool]) -> Answer | None:
-        """The best in whole numbers by the rules so far, begun from the edges ``known``; None where none was found in time, or
-        it was ``stopped``. Where the answer leaves pieces apart, the rules that it breaks are written down.
+    def solve(
+        self,
+        known: Sequence[int],
+        stopped: Callable[[], bool] = bool,
+        seconds: float = np.inf,
+        looks: int | None = None,
+    ) -> Answer | None:
+        """The best in whole numbers by the rules so far, begun from the edges ``known``; None where none was found in ``seconds``, or
+        it was ``stopped``, or the library looked up so many times (by which it ends the same on every machine). Where the answer
+        leaves pieces apart, the rules that it breaks are written down.
         """
         highs = self._highs
         self._whole_numbers(True)
@@ -83,10 +90,15 @@ class Program:
         given.col_value = self._numbers(known).tolist()
         highs.setSolution(given)
         highs.setOptionValue("time_limit", seconds)
+        highs.setOptionValue("mip_heuristic_effort", 0.05 if looks is None else 0.0)
+        highs.setOptionValue("mip_rel_gap", 1e-4 if looks is None else 3e-3)
+        looked = 0
 
         def look(event: highspy.HighsCallbackEvent) -> None:
+            nonlocal looked
+            looked += 1
             if event.data_in is not None:
-                event.data_in.user_interrupt = stopped()
+                event.data_in.user_interrupt = stopped() or (looks is not None and looked > looks)
 
         highs.cbMipInterrupt += look
         try:

@@ -57,10 +57,13 @@ class Visit:
 
 @dataclass(frozen=True, eq=False)
 class QuiltRoute:
-    """All of it. ``stops`` are between runs, its first beginning and last end not counted."""
+    """All of it; ``kinds`` are all routes that were found, also those that are not taken. ``stops`` are between runs, its first
+    beginning and last end not counted.
+    """
 
     routes: tuple[UnitRoute, ...]
     visits: tuple[Visit, ...]
+    kinds: tuple[tuple[UnitRoute, ...], ...] = ()
 
     @property
     def stops(self) -> int:
@@ -122,18 +125,19 @@ def route_quilt(laid: LaidQuilt) -> QuiltRoute:
     return QuiltRoute(
         tuple(routes[number] for number in taken),
         tuple(replace(visit, route=at[visit.route]) for visit in visits),
+        tuple(kinds),
     )
 
 
 def _kept(laid: LaidQuilt, unit: Unit, costs: Costs) -> tuple[UnitRoute, ...]:
     """What was found for the same lines at the same prices is not looked for again."""
-    wishes = wishes_of(laid, unit)
+    wishes, ways = wishes_of(laid, unit), laid.quilt.stitching.ways
     key = (
         unit.part.key, unit.family, tuple(id(drawing) for _, drawing in unit.drawings), len(unit.places) > 1, costs, wishes,
     )  # fmt: skip
     found = laid.kept_routes.get(key)
-    if not isinstance(found, tuple):
-        found = route_unit(unit, costs, wishes)
+    if not isinstance(found, tuple) or any(one.known != ways.get(one.word, ()) for one in found):
+        found = route_unit(unit, costs, wishes, ways)
         if len(laid.kept_routes) > _KEPT:
             laid.kept_routes.clear()
         laid.kept_routes[key] = found

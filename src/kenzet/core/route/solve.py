@@ -2,7 +2,8 @@
 
 Every node at which an odd number of passes end is the end of a run, or has to be joined to another along lanes: a
 minimum-weight T-join, found exactly by matching. Without a further word that is a lower bound of any route; where it
-leaves loops that do not hang together they are patched into one.
+leaves loops that do not hang together they are patched into one. An integer program says below what no route is; where
+what is found is far above that, its answers are patched too.
 """
 
 from __future__ import annotations
@@ -19,10 +20,14 @@ from kenzet.core.route.lanes import Ends, Lanes, Travel
 from kenzet.core.route.lines import Lines, even
 from kenzet.core.route.network import Network
 from kenzet.core.route.patching import Patching, Ways
+from kenzet.core.route.program import Program
 from kenzet.core.route.starts import from_tips, led_on, rows
 
 _MANY = 80  # lines: above, fewer starts are tried
 _SHAKES = 24
+_NEAR = 1.03  # times what nothing costs less than: near enough
+_SOLVED = 4  # times that the program is solved where it is not
+_LOOKS = 12  # of its, each time
 
 
 class Solver(Lanes):
@@ -31,6 +36,7 @@ class Solver(Lanes):
     def __init__(self, network: Network, costs: Costs) -> None:
         super().__init__(network, costs)
         self._least: dict[Ends, float] = {}
+        self._program: Program | None = None
         self.whole = Lines(self, np.flatnonzero(network.passes).tolist())
 
     @cached_property
@@ -43,17 +49,16 @@ class Solver(Lanes):
         return self.worth(self.whole.travel(self.whole.joined(None)), runs=1)
 
     def least_for(self, ends: Ends) -> float:
-        """No route costs less: the T-join, and where that is not linked the integer program with broken numbers. Only where
-        all distances are reckoned.
+        """No route costs less: the T-join, and where that is not linked and both ends are free the integer program with broken
+        numbers (which tells little where all lines close). Only where all distances are reckoned.
         """
         if ends not in self._least:
             joined = self.whole.travel(self.whole.joined(ends), ends)
-            found = self.worth(joined, runs=1)
-            if len(joined.groups) > 1:
-                program = self.program(ends)
-                program.relax()
-                found = max(found, program.bound)
-            self._least[ends] = found
+            self._least[ends] = self.worth(joined, runs=1)
+            if len(joined.groups) > 1 and ends is None and self.bound > 0:
+                self._program = self.program(None)
+                self._program.relax()
+                self._least[ends] = max(self._least[ends], self._program.bound)
         return self._least[ends]
 
     def travel(self, ends: Ends = None, shakes: int | None = None) -> Travel:
@@ -77,15 +82,39 @@ class Solver(Lanes):
 
     def search(self, ends: Ends) -> Patching:
         """For a way shorter than those that it began with; only where all distances are reckoned."""
-        program = self.program(ends)
-        program.relax()
         search = self._patching(self.whole, ends)
-        search.least = max(
-            program.bound, self.worth(self.whole.travel(self.whole.joined(ends), ends), runs=1)
-        )
+        search.least = self.least_for(ends)
         search.begin(self._starts(ends))
         search.lead()
+        if ends is None and self._program and len(self.network.lines) < _MANY:
+            self._programmed(search, self._program)
         return search
+
+    def _programmed(self, search: Patching, program: Program) -> None:
+        """Ways by the integer program are offered to the search, until it is near enough to what nothing costs less than."""
+        for _ in range(_SOLVED):
+            if self.worth(self.whole.travel(search.best, None)) <= _NEAR * search.least:
+                break
+            answer = program.solve(self.whole.along(search.best), looks=_LOOKS)
+            search.least = self._least[None] = max(search.least, program.bound)
+            if answer:
+                search.offer(self.joins_of(answer.edges, None))
+
+    def search_from(self, pairs: Sequence[Pair], ends: Ends) -> Patching:
+        """One that begins with the joins ``pairs``."""
+        search = self._patching(self.whole, ends)
+        search.least = self.least_for(ends)
+        search.begin([pairs])
+        return search
+
+    def known(self, edges: Sequence[int], ends: Ends) -> Travel | None:
+        """What travelling along ``edges`` makes of it; None where they are not of this network, or one may not travel there, or
+        a quick route is better.
+        """
+        if not all(k < len(self.weights) and np.isfinite(self.weights[k]) for k in edges):
+            return None
+        found = self.whole.travelled(edges, ends)
+        return found if self.worth(found) <= self.worth(self.quick(ends)) + 0.01 else None
 
     def quick(self, ends: Ends) -> Travel:
         """A route that is not looked at twice: to choose among many ends."""

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import hashlib
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import combinations
@@ -33,7 +35,9 @@ class Wishes:
 
 @dataclass(frozen=True, eq=False)
 class UnitRoute:
-    """The route of one kind of unit, in the part's coordinates; ``pinned`` where it may not be taken backwards."""
+    """The route of one kind of unit, in the part's coordinates; ``pinned`` where it may not be taken backwards. ``word`` is what a
+    shorter way is kept under (empty where its ends are not hers to keep), ``known`` the edges of the one that was kept, and taken.
+    """
 
     unit: Unit
     network: Network
@@ -41,6 +45,8 @@ class UnitRoute:
     runs: tuple[Run, ...]
     bound: float
     pinned: bool = False
+    word: str = ""
+    known: tuple[int, ...] = ()
 
     @property
     def travelled(self) -> float:
@@ -68,42 +74,57 @@ class UnitRoute:
         )
 
 
-def route_unit(unit: Unit, costs: Costs, wishes: Wishes) -> tuple[UnitRoute, ...]:
+def word_of(network: Network, costs: Costs, ends: Ends) -> str:
+    """What a way through the ``network`` is kept under: the same lines and lanes at the same prices have the same word."""
+    told = hashlib.sha256()
+    for some in (network.points, costs.of(network)):
+        told.update((np.round(some, 2) + 0.0).tobytes())
+    for more in (network.ends, network.passes):
+        told.update(np.ascontiguousarray(more, dtype=np.int64).tobytes())
+    told.update(f"{costs.stop:.2f} {ends}".encode())
+    return told.hexdigest()[:16]
+
+
+def route_unit(
+    unit: Unit, costs: Costs, wishes: Wishes, ways: Mapping[str, tuple[int, ...]] | None = None
+) -> tuple[UnitRoute, ...]:
     """The route of one kind. Where it is soon solved, others too, from corner to corner or from
     the first to the last line, of which each place takes the one that leads on best. Where she has pinned its start or its end
-    there is one, unless no lane leads from the one to the other.
+    there is one, unless no lane leads from the one to the other. ``ways`` are those that were kept, by their words.
     """
     net = unit.network(steps=costs.step is not None, avoided=wishes.avoided)
     solver = Solver(net, costs)
 
     def routed(ends: Ends, pinned: bool = False) -> UnitRoute:
-        travel = solver.travel(ends)
+        word = word_of(net, costs, ends) if pinned or ends is None else ""
+        known = (ways or {}).get(word, ())
+        travel = (solver.known(known, ends) if known else None) or solver.travel(ends)
         walked = runs(net, unit.courses, travel, ends, wishes.from_right)
-        return UnitRoute(unit, net, travel, tuple(walked), solver.bound, pinned)
+        return UnitRoute(unit, net, travel, tuple(walked), solver.bound, pinned, word, known)
 
     if wishes.pin is not None and (wishes.pin.start or wishes.pin.end):
         best = min(
             _pinned(unit, net, wishes.pin), key=lambda ends: solver.worth(solver.quick(ends)), default=None
         )
-        found = [routed(best, pinned=True)] if best else []
-        if found and len(found[0].travel.groups) == 1:
-            return tuple(found)
-    best = routed(None)
+        pinned = routed(best, pinned=True) if best else None
+        if pinned and len(pinned.travel.groups) == 1:
+            return (pinned,)
+    free = routed(None)
     others = []
     if len(net.points) <= _SMALL:
         corners = [net.nearest(corner) for corner in corners_of(unit.part)]
         spots = net.tips if 2 <= len(net.tips) <= len(corners) else dict.fromkeys(corners)
-        pairs = [pair for pair in combinations(spots, 2) if _may_pay(solver, best, pair)]
+        pairs = [pair for pair in combinations(spots, 2) if _may_pay(solver, free, pair)]
         others = [one for one in map(routed, pairs) if len(one.travel.groups) == 1]
-    return (best, *others)
+    return (free, *others)
 
 
-def _may_pay(solver: Solver, best: UnitRoute, ends: tuple[int, int]) -> bool:
-    """Whether a way between ``ends`` may be worth what it costs more than the ``best``: from whose ends one may go there too."""
-    (a, b), (c, d) = best.ends, ends
+def _may_pay(solver: Solver, free: UnitRoute, ends: tuple[int, int]) -> bool:
+    """Whether a way between ``ends`` may be worth what it costs more than the ``free`` one: from whose ends one may go there too."""
+    (a, b), (c, d) = free.ends, ends
     far = solver.roads.cost
     walk = min(far(a, c) + far(b, d), far(a, d) + far(b, c))
-    return solver.least_for(ends) < solver.worth(best.travel) + walk
+    return solver.least_for(ends) < solver.worth(free.travel) + walk
 
 
 def _pinned(unit: Unit, net: Network, pin: Pin) -> list[tuple[int, int]]:

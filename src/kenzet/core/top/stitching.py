@@ -19,6 +19,10 @@ Retrace = Literal["wanted", "allowed", "forbidden"]
 ThreadEnds = Literal["tie and bury", "tiny stitches", "run off", "caught by the edge"]
 
 
+WayWord = Annotated[str, Field(pattern=r"^[0-9a-f]{16}$")]
+Edge = Annotated[int, Field(ge=0, le=100_000)]
+
+
 class Pin(Frozen):
     """Near which corners the way through a part begins and ends; None where that is free."""
 
@@ -38,7 +42,7 @@ class Avoided(Frozen):
 class Stitching(Frozen):
     """Kept with the quilt. ``stops`` is how much she minds a thread stop, 0 to 10; ``same_way`` how many lines she sews
     the same way in a row before she is told. ``own`` is her own order of places, as far as she has drawn it; ``pins`` are by
-    the key of a part.
+    the key of a part; ``ways`` the edges travelled on ways that were looked for longer, by the word of what they lead through.
     """
 
     order: Order = asked(
@@ -102,3 +106,6 @@ class Stitching(Frozen):
     own: Annotated[tuple[Place, ...], Field(max_length=2000)] = ()
     pins: Annotated[dict[PartKey, Pin], Field(max_length=200)] = Field(default_factory=dict)
     avoided: Annotated[tuple[Avoided, ...], Field(max_length=200)] = ()
+    ways: Annotated[
+        dict[WayWord, Annotated[tuple[Edge, ...], Field(min_length=1, max_length=3000)]], Field(max_length=60)
+    ] = Field(default_factory=dict)

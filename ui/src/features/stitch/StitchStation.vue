@@ -11,6 +11,7 @@ import FigureRows from '../../parts/FigureRows.vue'
 import StationPage from '../../parts/StationPage.vue'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
+import LongerCard from './LongerCard.vue'
 import RehearseCard from './RehearseCard.vue'
 import RouteOverlay from './RouteOverlay.vue'
 import WaysCard from './WaysCard.vue'
@@ -51,6 +52,7 @@ async function ask() {
     if (mine === asking) busy.value = false
   }
 }
+const KEPT_WAYS = 40
 /** the least and the most of what is counted */
 const COUNTS: Record<string, [number, number]> = { stops: [0, 10], same_way: [1, 50], rest: [5, 180] }
 async function set(name: string, value: unknown) {
@@ -88,6 +90,9 @@ function avoid(how: 'bulky' | 'never') {
   change({ avoided: [...(route.value!.doc.avoided as unknown[]), { part, x, y, how }] })
 }
 const forget = (which: number) => change({ avoided: (route.value!.doc.avoided as unknown[]).filter((_, k) => k !== which) })
+/** what a longer search found is put to the ways that are kept, the oldest of many left out */
+const take = (ways: Record<string, number[]>) => change({ ways: Object.fromEntries(Object.entries({ ...(route.value!.doc.ways as object), ...ways }).slice(-KEPT_WAYS)) })
+const forgetWay = (word: string) => change({ ways: Object.fromEntries(Object.entries(route.value!.doc.ways as object).filter(([other]) => other !== word)) })
 const leg = computed(() => (needle.value ? route.value?.here?.legs[needle.value.piece] : undefined))
 function over(where: string, first: boolean) {
   if (!drawn.value) return
@@ -133,6 +138,7 @@ useCanvasKeys(canvas)
         <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id }, query: { place: route.here.place } }" data-testid="to-machine">Sew here<small>at the machine</small></router-link>
         <RehearseCard :here="route.here" @at="at" />
         <FigureRows :rows="route.here.rows" />
+        <LongerCard :number="route.here.number" :kept="route.here.kept" @ways="take" @forget="forgetWay" />
         <WaysCard :here="route.here" :leg="leg" @pin="pin" @avoid="avoid" @forget="forget" />
         <div class="chips">
           <button class="chip" :disabled="route.here.number === 1" data-testid="before" @click="on(-1)">‹ the one before</button>
@@ -154,6 +160,7 @@ useCanvasKeys(canvas)
         <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id } }" data-testid="to-machine">At the machine<small>line by line, in large type</small></router-link>
         <header><h2>The order</h2><p class="quiet">{{ route.visits.length }} places to sew. Click one to see how its lines follow each other.</p></header>
         <FigureRows :rows="route.rows" />
+        <LongerCard :number="0" @ways="take" />
         <p v-for="note in route.notes" :key="note" class="card weld">{{ note }}</p>
         <FieldControl v-for="field in route.fields" :key="field.name" :field="field" :unit="quilt.unit" :picked="{}" :error="fault?.name === field.name ? fault.message : undefined" @set="field.name === 'order' && $event === 'my own' ? (drawn = []) : set(field.name, $event)" @step="stepped(field, $event)" />
       </template>

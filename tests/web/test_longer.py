@@ -1,0 +1,67 @@
+"""A longer search over the API."""
+
+from __future__ import annotations
+
+import time
+
+from kenzet.store import quilts
+from tests.web.conftest import Client
+from tests.web.test_api import words
+
+
+def waited(client, until, seconds=60):
+    """What is told once ``until`` holds of it."""
+    ends = time.monotonic() + seconds
+    while True:
+        view = client.get("/route/longer").json
+        if until(view) or time.monotonic() > ends:
+            return view
+        time.sleep(0.1)
+
+
+def stars(client):
+    """The number of a star's place in the order."""
+    return next(
+        k
+        for k, visit in enumerate(client.post("route").json["visits"], 1)
+        if visit["name"] == "Eight-point star"
+    )
+
+
+def test_a_shorter_way_is_found_taken_and_given_back(client):
+    number = stars(client)
+    before = client.post("route", number=number).json
+    assert client.get("/route/longer").json["state"] == "idle"
+    begun = client.post("route/longer", number=number).json
+    assert begun["state"] == "looking"
+    view = waited(client, lambda view: view["ways"])
+    assert 0.5 < view["share"] < 1
+    said = " ".join(words(some) for some in view["words"])
+    assert "to travel, before" in said and "more can be saved" in said
+    stopped = client.post("route/longer/stop").json
+    assert stopped["state"] == "done" and stopped["ways"]
+    client.change(
+        1, "longer-1", {"kind": "stitching", "stitching": {**before["doc"], "ways": stopped["ways"]}}
+    )
+    after = client.post("route", number=number).json
+    length = [sum(leg["length"] for leg in one["here"]["legs"] if not leg["sews"]) for one in (before, after)]
+    assert length[1] < length[0]
+    assert after["here"]["kept"] in stopped["ways"] and before["here"]["kept"] == ""
+    assert client.get("/route/longer").json["state"] == "idle"  # it was for the plan before
+    client.change(2, "longer-2", {"kind": "stitching", "stitching": {**after["doc"], "ways": {}}})
+    assert client.post("route", number=number).json["here"]["legs"] == before["here"]["legs"]
+
+
+def test_one_search_at_a_time_and_only_for_what_is_sewn(client, app, conn, demo):
+    assert client.post("route/longer", number=0).json["state"] == "looking"
+    other = Client(app.test_client(), quilts.add(conn, quilts.LOCAL_OWNER, demo))
+    answer = other.post("route/longer", number=0)
+    assert answer.status_code == 422 and "another quilt" in answer.json["detail"]
+    assert other.get("/route/longer").json["state"] == "idle"
+    assert client.post("route/longer", number=1).json["state"] == "looking"  # in place of the one for all
+    assert client.post("route/longer/stop").json["state"] == "done"
+    assert other.post("route/longer", number=0).status_code == 200
+    other.post("route/longer/stop")
+    assert client.post("route/longer", number=99).json["field"] == "number"
+    bad = client.change(1, "longer-3", {"kind": "stitching", "stitching": {"ways": {"not a word": [1]}}})
+    assert bad.status_code == 422

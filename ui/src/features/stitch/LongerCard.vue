@@ -1,0 +1,80 @@
+<script setup lang="ts">
+/** A longer search for a shorter way: what it has found so far, to be taken or left. */
+import { onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { api, Problem, type Views } from '../../api/client'
+import WordsText from '../../parts/WordsText.vue'
+import { useQuilt } from '../../state/quilt'
+
+const props = defineProps<{ number: number; kept?: string }>()
+const emit = defineEmits<{ ways: [ways: Record<string, number[]>]; forget: [word: string] }>()
+const quilt = useQuilt()
+const found = shallowRef<Views['LongerView']>()
+const trouble = ref('')
+let waits: ReturnType<typeof setTimeout> | undefined
+/** which search is hers: what is told of one that she has left is not heard */
+let mine = 0
+/** the quilt that it was begun for, empty where none is under way */
+let begun = ''
+
+async function told(answer: Promise<Views['LongerView']>) {
+  const which = mine
+  try {
+    const view = await answer
+    if (which !== mine) return
+    found.value = view
+    trouble.value = ''
+    if (view.state === 'looking') waits = setTimeout(() => void told(api.longerSoFar(quilt.id, quilt.unit)), 700)
+    return view
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    if (which === mine) leave(error.message)
+  }
+}
+function begin() {
+  begun = quilt.id
+  void told(api.longer(quilt.id, { unit: quilt.unit, number: props.number }))
+}
+async function take() {
+  clearTimeout(waits)
+  const view = await told(api.stopLonger(quilt.id, quilt.unit))
+  begun = ''
+  if (view && Object.keys(view.ways).length) emit('ways', view.ways)
+  leave()
+}
+function leave(why = '') {
+  mine++
+  clearTimeout(waits)
+  if (begun) void api.stopLonger(begun, quilt.unit).catch(() => undefined)
+  begun = ''
+  found.value = undefined
+  trouble.value = why
+}
+watch(() => [quilt.id, props.number, quilt.taken], () => leave())
+onBeforeUnmount(() => leave())
+</script>
+
+<template>
+  <div class="stack">
+    <template v-if="found && found.state !== 'idle'">
+      <div class="card tip stack" data-testid="longer" aria-live="polite">
+        <p v-if="found.doing" class="quiet">Looking at {{ found.doing }}</p>
+        <p v-for="(words, k) in found.words" :key="k"><WordsText :words="words" /></p>
+        <div class="bar" role="progressbar" :aria-valuenow="Math.round(100 * found.share)" aria-valuemin="0" aria-valuemax="100" aria-label="How near it is to what no way is shorter than"><i :style="{ width: `${100 * found.share}%` }" /></div>
+        <div class="chips">
+          <button v-if="Object.keys(found.ways).length" class="chip offer" data-testid="longer-take" @click="take">take it</button>
+          <button class="chip" data-testid="longer-stop" @click="leave()">{{ found.state === 'looking' ? 'stop looking' : 'leave it' }}</button>
+        </div>
+      </div>
+    </template>
+    <div v-else class="chips">
+      <button class="chip" data-testid="longer-begin" @click="begin">{{ number ? 'look longer for a shorter way' : 'look longer for shorter ways' }}</button>
+      <button v-if="kept" class="chip" data-testid="longer-forget" @click="$emit('forget', kept)">back to the way found first</button>
+    </div>
+    <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
+  </div>
+</template>
+
+<style scoped>
+.bar { height: 6px; border-radius: 3px; background: var(--rule); overflow: hidden; }
+.bar i { display: block; height: 100%; background: var(--leaf); transition: width 0.4s; }
+</style>
