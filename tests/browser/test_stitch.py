@@ -13,6 +13,28 @@ def needle(page: Page) -> str:
     return page.get_by_test_id("needle").get_attribute("transform")
 
 
+def test_a_shorter_way_is_looked_for_taken_and_given_back(table, served):
+    table.keyboard.press("5")
+    expect(table.locator(".visit").first).to_be_visible()
+    canvas = table.get_by_test_id("canvas").bounding_box()
+    table.mouse.click(canvas["x"] + canvas["width"] / 2, canvas["y"] + canvas["height"] / 2 + 55)
+    expect(table.get_by_test_id("sentence")).to_be_visible()
+    travelled = table.locator(".rows > div").filter(has_text="Travelling")
+    before = travelled.inner_text()
+    table.get_by_test_id("longer-begin").click()
+    expect(table.get_by_test_id("longer-take")).to_be_visible(timeout=60_000)
+    expect(table.get_by_test_id("longer")).to_contain_text("to travel, before")
+    table.get_by_test_id("longer-take").click()
+    expect(travelled).not_to_have_text(re.compile(re.escape(before.splitlines()[-1])))
+    saved(table)
+    table.get_by_test_id("longer-forget").click()
+    expect(travelled).to_have_text(re.compile(re.escape(before.splitlines()[-1])))
+    expect(table.get_by_test_id("longer-forget")).to_have_count(0)
+    table.get_by_test_id("longer-begin").click()
+    table.get_by_test_id("longer-stop").click()
+    expect(table.get_by_test_id("longer-begin")).to_be_visible()
+
+
 def test_the_needle_runs_through_a_block_as_it_would_be_sewn(table):
     table.keyboard.press("5")
     expect(table.get_by_text("13 places to sew")).to_be_visible()
@@ -82,25 +104,3 @@ def test_a_pinned_end_is_told_what_it_costs_and_what_would_end_there(table, serv
         table.keyboard.press("Control+z")
         saved(table)
     expect(table.get_by_test_id("start-lower-left")).to_have_attribute("aria-pressed", "false")
-
-
-def test_a_shorter_way_is_looked_for_taken_and_given_back(table, served):
-    table.keyboard.press("5")
-    expect(table.locator(".visit").first).to_be_visible()
-    canvas = table.get_by_test_id("canvas").bounding_box()
-    table.mouse.click(canvas["x"] + canvas["width"] / 2, canvas["y"] + canvas["height"] / 2 + 55)
-    expect(table.get_by_test_id("sentence")).to_be_visible()
-    travelled = table.locator(".rows > div").filter(has_text="Travelling")
-    before = travelled.inner_text()
-    table.get_by_test_id("longer-begin").click()
-    expect(table.get_by_test_id("longer-take")).to_be_visible(timeout=60_000)
-    expect(table.get_by_test_id("longer")).to_contain_text("to travel, before")
-    table.get_by_test_id("longer-take").click()
-    expect(travelled).not_to_have_text(re.compile(re.escape(before.splitlines()[-1])))
-    saved(table)
-    table.get_by_test_id("longer-forget").click()
-    expect(travelled).to_have_text(re.compile(re.escape(before.splitlines()[-1])))
-    expect(table.get_by_test_id("longer-forget")).to_have_count(0)
-    table.get_by_test_id("longer-begin").click()
-    table.get_by_test_id("longer-stop").click()
-    expect(table.get_by_test_id("longer-begin")).to_be_visible()
