@@ -83,9 +83,9 @@ def test_it_ends_when_it_is_stopped():
     assert found.least <= found.worth
 
 
-def test_it_ends_when_nobody_asks_for_it(laid):
-    found = Longer(route_quilt(laid), costs_of(laid.quilt.stitching), patience=0.0)
-    found.run()
+def test_one_that_is_stopped_at_once_has_found_nothing(laid):
+    found = Longer(route_quilt(laid), costs_of(laid.quilt.stitching))
+    found.run(lambda: True)
     assert found.done and not found.ways
     assert 0 < found.left < 1  # the bounds are told all the same
 
@@ -150,7 +150,7 @@ def test_all_kinds_of_a_quilt_are_looked_at_and_what_is_gained_holds(sampler):
         solver = Solver(kind.one.network, costs_of(sampler.stitching))
         travel = solver.whole.travel(solver.whole.tree(None))
         kind.edges, kind.begun, kind.worth = travel.edges, solver.worth(travel), solver.worth(travel)
-    thread = threading.Thread(target=found.run)
+    thread = threading.Thread(target=found.run, args=(lambda: False,))
     thread.start()
     thread.join(60)
     assert found.done and all(kind.proven for kind in found.kinds)

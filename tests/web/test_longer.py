@@ -65,3 +65,10 @@ def test_one_search_at_a_time_and_only_for_what_is_sewn(client, app, conn, demo)
     assert client.post("route/longer", number=99).json["field"] == "number"
     bad = client.change(1, "longer-3", {"kind": "stitching", "stitching": {"ways": {"not a word": [1]}}})
     assert bad.status_code == 422
+
+
+def test_it_ends_where_nobody_asks_for_it(client, monkeypatch):
+    monkeypatch.setattr("kenzet.web.longer._PATIENCE_S", 0.0)
+    client.post("route/longer", number=stars(client))
+    view = waited(client, lambda view: view["state"] == "done", seconds=20)
+    assert view["state"] == "done" and view["share"] < 1

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import threading
-from dataclasses import dataclass
+import time
 
 from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
@@ -19,6 +19,7 @@ from kenzet.web.sewing import logs
 
 longer = APIBlueprint("longer", __name__, url_prefix="/api/quilts/<quilt>/route")
 
+_PATIENCE_S = 20.0
 _TOLD = 0.001  # of it: what is less is nothing
 
 
@@ -38,12 +39,18 @@ class LongerView(m.Wire):
     ways: dict[str, list[int]]
 
 
-@dataclass(frozen=True, eq=False)
 class _Search:
-    quilt: str
-    revision: int
-    longer: Longer
-    thread: threading.Thread
+    """One that runs; it ends where nobody has asked for it for a while."""
+
+    def __init__(self, quilt: str, revision: int, found: Longer) -> None:
+        self.quilt, self.revision, self.found = quilt, revision, found
+        self.stopped = False
+        self.asked = time.monotonic()
+        self.thread = threading.Thread(target=found.run, args=(self._over,), daemon=True)
+        self.thread.start()
+
+    def _over(self) -> bool:
+        return self.stopped or time.monotonic() - self.asked > _PATIENCE_S
 
 
 class Searches:
@@ -56,15 +63,14 @@ class Searches:
     def begin(self, quilt: str, revision: int, found: Longer) -> None:
         """Ends the one before. Raises BadValue where that belongs to another quilt and still looks."""
         with self._lock:
-            if self._last and self._last.thread.is_alive():
-                if self._last.quilt != quilt:
-                    raise BadValue(
-                        "A longer search is under way for another quilt. Stop that one first.", "quilt"
-                    )
-                self._last.longer.stop()
-            thread = threading.Thread(target=found.run, daemon=True)
-            self._last = _Search(quilt, revision, found, thread)
-            thread.start()
+            last = self._last
+            if last and last.thread.is_alive() and last.quilt != quilt and not last.stopped:
+                raise BadValue(
+                    "A longer search is under way for another quilt. Stop that one first.", "quilt"
+                )
+            if last:
+                last.stopped = True
+            self._last = _Search(quilt, revision, found)
 
     def of(self, quilt: str, revision: int) -> Longer | None:
         """That of this revision; one for another revision is stopped."""
@@ -72,17 +78,15 @@ class Searches:
             last = self._last
             if last is None or last.quilt != quilt:
                 return None
-            if last.revision != revision:
-                last.longer.stop()
-                return None
-            last.longer.asked()
-            return last.longer
+            last.asked = time.monotonic()
+            last.stopped |= last.revision != revision
+            return last.found if last.revision == revision else None
 
     def stop(self, quilt: str) -> None:
         """Ends it soon; what it found can still be taken."""
         with self._lock:
             if self._last and self._last.quilt == quilt:
-                self._last.longer.stop()
+                self._last.stopped = True
                 self._last.thread.join(timeout=5)
 
 

@@ -7,7 +7,6 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from time import monotonic
 
 import numpy as np
 
@@ -21,7 +20,7 @@ from kenzet.core.route.unit_route import UnitRoute, word_of
 _SLICE = (1.0, 30.0)  # seconds of the integer program at a time, at first and at most
 _SHAKES = 6  # after each
 _SAME = 1e-4  # of the best: so near to the bound is there
-_VAIN = 60.0  # seconds without gain, where other kinds wait
+_VAIN = 10  # rounds without gain, where other kinds wait
 
 
 @dataclass(eq=False)
@@ -51,15 +50,10 @@ class Kind:
 
 
 class Longer:
-    """For the kinds of a route (of those only the one at the ``number``-th place, from 1, unless that is 0) at their ``costs``. It
-    ends where nobody has ``asked`` for it for ``patience`` seconds.
-    """
+    """For the kinds of a route (of those only the one at the ``number``-th place, from 1, unless that is 0) at their ``costs``."""
 
-    def __init__(self, route: QuiltRoute, costs: Costs, number: int = 0, patience: float = 20.0) -> None:
+    def __init__(self, route: QuiltRoute, costs: Costs, number: int = 0) -> None:
         self._costs = costs
-        self._patience = patience
-        self._stopped = False
-        self.asked()
         wanted = route.routes[route.visits[number - 1].route].network if number else None
         chosen = [some for some in route.kinds if wanted in (None, some[0].network)]
         self.kinds = [kind for some in chosen for kind in self._kind(route, some)]
@@ -106,19 +100,8 @@ class Longer:
         """The shorter ways by their words."""
         return {kind.word: kind.edges for kind in self.kinds if kind.better}
 
-    def asked(self) -> None:
-        """Somebody waits for it still."""
-        self._asked = monotonic()
-
-    def _over(self) -> bool:
-        return self._stopped or monotonic() - self._asked > self._patience
-
-    def stop(self) -> None:
-        """Ends the search soon."""
-        self._stopped = True
-
-    def run(self) -> None:
-        """Looks until nothing is shorter, it is over, or for each of several kinds a minute brings nothing."""
+    def run(self, stopped: Callable[[], bool]) -> None:
+        """Looks until nothing is shorter, it is ``stopped``, or for each of several kinds many rounds bring nothing."""
         solvers = [Solver(kind.one.network, self._costs) for kind in self.kinds]
         for kind, solver in zip(self.kinds, solvers, strict=True):
             kind.least = solver.least_for(kind.ends)
@@ -127,22 +110,18 @@ class Longer:
             key=lambda k: -self.kinds[k].places * (self.kinds[k].worth - self.kinds[k].least),
         )
         for k in order:
-            if not self._over() and not self.kinds[k].proven:
+            if not stopped() and not self.kinds[k].proven:
                 self.at = self.kinds[k]
-                look(self.kinds[k], solvers[k], self._over, _VAIN if len(order) > 1 else np.inf)
+                look(self.kinds[k], solvers[k], stopped, _VAIN if len(order) > 1 else np.inf)
         self.at, self.done = None, True
 
 
-def look(
-    kind: Kind, solver: Solver, stopped: Callable[[], bool], vain: float = np.inf, first: float = _SLICE[0]
-) -> None:
-    """Until the way is proven to be the shortest, it is ``stopped``, or for ``vain`` seconds nothing shorter was found; ``first`` is for
-    how long the program is run at first.
-    """
+def look(kind: Kind, solver: Solver, stopped: Callable[[], bool], vain: float = np.inf) -> None:
+    """Until the way is proven to be the shortest, it is ``stopped``, or for ``vain`` rounds nothing shorter was found."""
     program = solver.program(kind.ends)
     program.relax()
     search = solver.search_from(solver.joins_of(kind.edges, kind.ends), kind.ends)
-    seconds, gained = first, monotonic()
+    seconds, gained = _SLICE[0], 0
 
     def weigh(edges: Sequence[int]) -> bool:
         travel = solver.whole.travelled(edges, kind.ends)
@@ -152,7 +131,7 @@ def look(
         kind.edges, kind.worth = travel.edges, worth
         return True
 
-    while not stopped() and not kind.proven and monotonic() - gained < vain:
+    while not stopped() and not kind.proven and gained < vain:
         answer = program.solve(kind.edges, stopped, seconds)
         kind.least = max(kind.least, program.bound)
         shorter = False
@@ -165,5 +144,4 @@ def look(
             if not stopped() and not kind.proven:
                 search.shake()
         shorter |= weigh(solver.whole.along(search.best))
-        if shorter:
-            gained = monotonic()
+        gained = 0 if shorter else gained + 1
