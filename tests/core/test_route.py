@@ -475,6 +475,26 @@ def test_the_ditch_is_sewn_with_the_rest_or_in_a_pass_before_or_after_it():
     assert [place for place, _ in first][:2] == [place for place, _ in together]
 
 
+def test_a_zone_is_sewn_everywhere_before_or_after_all_others(laid):
+    """An anchor, or what ends in a dead end: what is said of the zone goes before what is said of the ditch."""
+
+    def zones(**stitching):
+        sewn = {"stitching": laid.quilt.stitching.model_copy(update=stitching)}
+        route = route_quilt(laid.with_quilt(laid.quilt.model_copy(update=sewn)))
+        return [{zone for zone, _ in route.routes[visit.route].unit.drawings} for visit in route.visits]
+
+    every = set().union(*zones())
+    (anchor, *_), last = sorted(every - {"sashing"}), "sashing"
+    order = zones(turns={anchor: "first", last: "last", "no such zone": "first"})
+    assert order[:12] == [{anchor}] * 12 and order[-1] == {last}
+    assert order[12:-1] == [every - {anchor, last}] * 12
+    of_ditch = with_ditch(ditch="first")
+    (zone,) = of_ditch.quilt.zones
+    same = of_ditch.quilt.stitching.model_copy(update={"turns": {zone: "last"}})
+    route = route_quilt(LaidQuilt(of_ditch.quilt.model_copy(update={"stitching": same})))
+    assert [kinds for _, kinds in passes(route)] == [{True, False}, {True, False}]
+
+
 def test_one_foot_after_the_other_and_a_new_thread_at_the_change():
     laid = ruled_top(columns=2, rows=2)
     (zone,) = laid.quilt.zones

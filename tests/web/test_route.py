@@ -186,3 +186,24 @@ def test_pinned_corners_and_avoided_seams_are_kept_and_told(client):
         {"kind": "stitching", "stitching": {**view["doc"], "pins": {"star": {"start": "left"}}}},
     )
     assert refused.status_code == 422 and "pins" in refused.json["field"]
+
+
+def test_a_zone_can_be_sewn_before_all_else(client):
+    view = client.post("route", number=1).json
+    assert {one["turn"] for one in view["here"]["turns"]} == {""}
+    anchor = view["here"]["turns"][0]
+    told = {**view["doc"], "turns": {anchor["zone"]: "first"}}
+    client.change(1, "stitch-1", {"kind": "stitching", "stitching": told})
+    after = client.post("route", number=1).json
+    assert len(after["visits"]) == len(view["visits"]) + 12
+    assert after["here"]["turns"] == [{**anchor, "turn": "first"}]
+    assert f"Sewn everywhere before all else: {anchor['name']}." in after["notes"]
+
+
+def test_thread_to_have_is_top_and_bobbin_with_a_tenth_to_spare(client):
+    figures = rows(client.post("route").json)
+    top, all_of = (
+        int(figures[name].split()[0].replace(",", ""))
+        for name in ("Thread on top, as much below", "Thread to have, with a tenth to spare")
+    )
+    assert 2.2 * (top - 1) <= all_of <= 2.2 * top + 1

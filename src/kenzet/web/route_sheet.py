@@ -16,7 +16,9 @@ from kenzet.core.sewing.way import Way
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.formats.job_sheet import JobOrder, JobWay, Picture
 from kenzet.web import show
-from kenzet.web.route import route_notes, route_rows, visit_view
+from kenzet.web.route import visit_view
+from kenzet.web.route_notes import route_notes
+from kenzet.web.route_rows import route_rows
 from kenzet.web.route_words import sentence
 
 

@@ -1825,6 +1825,8 @@ export interface components {
             sentence: string;
             /** Start */
             start: string;
+            /** Turns */
+            turns: components["schemas"]["TurnView"][];
         };
         /**
          * Home
@@ -3725,6 +3727,18 @@ export interface components {
             label: string;
             /** Words */
             words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
+         * TurnView
+         * @description When a ``zone`` is sewn: ``first``, ``last``, or empty: with the rest.
+         */
+        TurnView: {
+            /** Name */
+            name: string;
+            /** Turn */
+            turn: string;
+            /** Zone */
+            zone: string;
         };
         /**
          * UnitRequest

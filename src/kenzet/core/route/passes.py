@@ -1,4 +1,4 @@
-"""In which pass over the quilt lines are sewn: what lies in the ditch first or last, and what is sewn with one foot together."""
+"""In which pass over the quilt lines are sewn: what anchors it first, what can wait last, and what is sewn with one foot together."""
 
 from __future__ import annotations
 
@@ -10,21 +10,25 @@ from kenzet.core.top.stitching import Stitching
 
 
 class Pass(NamedTuple):
-    """Passes follow each other in order of ``ditch`` (0 before the rest, 2 after it), then the walking foot comes before others, then
+    """Passes follow each other in order of ``turn`` (0 before the rest, 2 after it), then the walking foot comes before others, then
     one ``family`` of lines before the next.
     """
 
-    ditch: int
+    turn: int
     later: bool
     foot: str
     family: int
 
 
-def passes_of(stitching: Stitching, kit: Kit, drawing: Drawing) -> list[Pass]:
-    """The passes in which ``drawing`` is sewn: one, or one for each of its families where she sews them one by one."""
-    rank = 1
-    if stitching.ditch != "with the rest" and drawing.fill.in_the_ditch:
-        rank = 0 if stitching.ditch == "first" else 2
+_TURNS = {"first": 0, "with the rest": 1, "last": 2}
+
+
+def passes_of(stitching: Stitching, kit: Kit, zone: str, drawing: Drawing) -> list[Pass]:
+    """The passes in which ``drawing`` of a ``zone`` is sewn: one, or one for each of its families where she sews them one by one. What
+    she says of the zone goes before what she says of the ditch.
+    """
+    of_ditch = stitching.ditch if drawing.fill.in_the_ditch else "with the rest"
+    rank = _TURNS[stitching.turns.get(zone, of_ditch)]
     many = len(drawing.straight) if stitching.families == "one by one" and has_families(drawing) else 1
     return [Pass(rank, kit.sew_with != "walking foot", kit.sew_with, family) for family in range(many)]
 

@@ -91,7 +91,7 @@ def units_of(laid: LaidQuilt) -> list[Unit]:
         for drawing in plan.drawings:
             if not drawing.fill.sewn or drawing.hints or not drawing.lines:
                 continue
-            for in_pass in passes_of(laid.quilt.stitching, plan.kit, drawing):
+            for in_pass in passes_of(laid.quilt.stitching, plan.kit, key, drawing):
                 for place in drawing.places:
                     by_place.setdefault((in_pass, place), []).append((key, drawing))
                     parts[place] = drawing.shape.part

@@ -15,6 +15,8 @@ Corner = Literal["lower left", "lower right", "upper left", "upper right"]
 Place = Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
 PartKey = Annotated[str, Field(min_length=1, max_length=80)]
 Coordinate = Annotated[float, Field(ge=-1e5, le=1e5, allow_inf_nan=False)]
+ZoneKey = Annotated[str, Field(min_length=1, max_length=80)]
+Turn = Literal["first", "last"]
 Retrace = Literal["wanted", "allowed", "forbidden"]
 ThreadEnds = Literal["tie and bury", "tiny stitches", "run off", "caught by the edge"]
 
@@ -41,7 +43,8 @@ class Avoided(Frozen):
 
 class Stitching(Frozen):
     """Kept with the quilt. ``stops`` is how much she minds a thread stop, 0 to 10; ``same_way`` how many lines she sews
-    the same way in a row before she is told. ``own`` is her own order of places, as far as she has drawn it; ``pins`` are by
+    the same way in a row before she is told. ``own`` is her own order of places, as far as she has drawn it; ``turns`` says which
+    zones are sewn before or after all others; ``pins`` are by
     the key of a part; ``ways`` the edges travelled on ways that were looked for longer, by the word of what they lead through.
     """
 
@@ -104,6 +107,7 @@ class Stitching(Frozen):
         25, Form("count", "Minutes at the needle before a rest", "Sooner if wrist or shoulder ask for it."), ge=5, le=180
     )  # fmt: skip
     own: Annotated[tuple[Place, ...], Field(max_length=2000)] = ()
+    turns: Annotated[dict[ZoneKey, Turn], Field(max_length=200)] = Field(default_factory=dict)
     pins: Annotated[dict[PartKey, Pin], Field(max_length=200)] = Field(default_factory=dict)
     avoided: Annotated[tuple[Avoided, ...], Field(max_length=200)] = ()
     ways: Annotated[

@@ -16,6 +16,7 @@ const props = defineProps<{
   drawn?: string[]
 }>()
 
+const BESIDE = 27
 const world = computed(() => `matrix(${props.view.scale} 0 0 ${-props.view.scale} ${props.view.x} ${props.view.y})`)
 const legs = computed(() => props.route.here?.legs ?? [])
 const path = (some: Views['LegView'][]) => some.map((leg) => openPath(leg.points)).join('')
@@ -35,7 +36,18 @@ const avoided = computed(() => (props.route.here?.avoided ?? []).map((one) => ({
 const stitch = computed(() => (props.needle ? screen(props.needle.x, props.needle.y) : undefined))
 /** the order of the blocks: from middle to middle, broken where the thread is */
 const shown = computed(() => (props.drawn ? props.drawn.flatMap((place) => props.route.visits.find((visit) => visit.place === place) ?? []) : props.route.visits))
-const visits = computed(() => shown.value.map((visit, k) => ({ ...visit, stop: visit.stop && !props.drawn, number: k + 1, spot: screen(visit.middle[0]!, visit.middle[1]!) })))
+/** a place that is sewn in several passes has its numbers side by side */
+const visits = computed(() => {
+  const times = new Map<string, number>()
+  for (const { place } of shown.value) times.set(place, (times.get(place) ?? 0) + 1)
+  const before = new Map<string, number>()
+  return shown.value.map((visit, k) => {
+    const turn = before.get(visit.place) ?? 0
+    before.set(visit.place, turn + 1)
+    const [x, y] = screen(visit.middle[0]!, visit.middle[1]!)
+    return { ...visit, stop: visit.stop && !props.drawn, number: k + 1, spot: [x + BESIDE * (turn - (times.get(visit.place)! - 1) / 2), y] as const }
+  })
+})
 const order = computed(() => visits.value.map((visit, k) => `${k ? 'L' : 'M'}${visit.spot[0]} ${visit.spot[1]}`).join(''))
 const ways = computed(() => props.route.visits.filter((visit) => visit.way.length).map((visit) => openPath(visit.way)).join(''))
 const crowded = computed(() => visits.value.length > 1 && Math.min(...visits.value.slice(1).map((v, k) => Math.hypot(v.spot[0] - visits.value[k]!.spot[0], v.spot[1] - visits.value[k]!.spot[1]) || 99)) < 22)
@@ -61,7 +73,7 @@ const crowded = computed(() => visits.value.length > 1 && Math.min(...visits.val
     <template v-else>
       <path v-if="drawn" :d="order" class="order" />
       <path v-else :d="ways" :transform="world" class="order" />
-      <g v-for="visit in visits" v-show="!crowded || visit.number === 1 || visit.stop" :key="visit.place" :transform="`translate(${visit.spot[0]} ${visit.spot[1]})`" class="visit">
+      <g v-for="visit in visits" v-show="!crowded || visit.number === 1 || visit.stop" :key="visit.number" :transform="`translate(${visit.spot[0]} ${visit.spot[1]})`" class="visit">
         <circle r="12" :class="{ first: visit.number === 1, stop: visit.stop, sewn: visit.share === 1 }" /><path v-if="visit.share && visit.share < 1" :d="`M0 -12A12 12 0 ${visit.share > 0.5 ? 1 : 0} 1 ${12 * Math.sin(2 * Math.PI * visit.share)} ${-12 * Math.cos(2 * Math.PI * visit.share)}`" class="part" /><text text-anchor="middle" dy="4.5">{{ visit.share === 1 ? '✓' : visit.number }}</text>
       </g>
     </template>

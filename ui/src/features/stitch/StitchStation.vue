@@ -32,6 +32,8 @@ const drawn = ref<string[]>()
 const needle = shallowRef<Needle>()
 const into = ref(0)
 let asking: AbortController | undefined
+/** the place that is looked at still when the order has changed */
+let follows = ''
 
 async function ask() {
   asking?.abort()
@@ -43,7 +45,10 @@ async function ask() {
     if (mine !== asking) return
     route.value = found
     trouble.value = ''
-    if (number.value && !found.here) number.value = 0
+    const there = follows ? found.visits.findIndex((visit) => visit.place === follows) + 1 : 0
+    follows = ''
+    if (there) number.value = there
+    else if (number.value && !found.here) number.value = 0
   } catch (error) {
     if (mine !== asking || !(error instanceof Problem)) return
     route.value = undefined
@@ -83,6 +88,11 @@ function pin(end: 'start' | 'end', corner: string | null) {
   const { part, start, end: last } = route.value!.here!
   const pins = { ...(route.value!.doc.pins as Record<string, unknown>), [part]: { start: start || null, end: last || null, [end]: corner } }
   change({ pins })
+}
+function turn(zone: string, when: string) {
+  const others = Object.fromEntries(Object.entries(route.value!.doc.turns as object).filter(([other]) => other !== zone))
+  follows = place.value
+  change({ turns: when ? { ...others, [zone]: when } : others })
 }
 function avoid(how: 'bulky' | 'never') {
   const { part } = route.value!.here!
@@ -139,7 +149,7 @@ useCanvasKeys(canvas)
         <RehearseCard :here="route.here" @at="at" />
         <FigureRows :rows="route.here.rows" />
         <LongerCard :number="route.here.number" :kept="route.here.kept" @ways="take" @forget="forgetWay" />
-        <WaysCard :here="route.here" :leg="leg" @pin="pin" @avoid="avoid" @forget="forget" />
+        <WaysCard :here="route.here" :leg="leg" @pin="pin" @avoid="avoid" @forget="forget" @turn="turn" />
         <div class="chips">
           <button class="chip" :disabled="route.here.number === 1" data-testid="before" @click="on(-1)">‹ the one before</button>
           <button class="chip" :disabled="route.here.number === route.visits.length" data-testid="after" @click="on(1)">the next one ›</button>

@@ -4,15 +4,16 @@ import type { Views } from '../../api/client'
 import ExitCard from './ExitCard.vue'
 
 defineProps<{ here: Views['HereView']; leg?: Views['LegView'] }>()
-defineEmits<{ pin: [end: 'start' | 'end', corner: string | null]; avoid: [how: 'bulky' | 'never']; forget: [number: number] }>()
+defineEmits<{ pin: [end: 'start' | 'end', corner: string | null]; avoid: [how: 'bulky' | 'never']; forget: [number: number]; turn: [zone: string, when: string] }>()
 
 const CORNERS = ['lower left', 'lower right', 'upper left', 'upper right']
 const ENDS = [['start', 'It begins'], ['end', 'It ends']] as const
+const TURNS = [['first', 'first'], ['', 'with the rest'], ['last', 'last']] as const
 const HOW = { bulky: 'bulky', never: 'never' }
 </script>
 
 <template>
-  <details :open="!!here.start || !!here.end || here.avoided.length > 0">
+  <details :open="here.turns.some((one) => one.turn) || !!here.start || !!here.end || here.avoided.length > 0">
     <summary class="label">Have it otherwise</summary>
     <div class="stack">
       <fieldset v-for="[end, says] in ENDS" :key="end">
@@ -20,6 +21,12 @@ const HOW = { bulky: 'bulky', never: 'never' }
         <div class="chips">
           <button class="chip" :aria-pressed="!here[end]" @click="$emit('pin', end, null)">where it suits</button>
           <button v-for="corner in CORNERS" :key="corner" class="chip" :aria-pressed="here[end] === corner" :data-testid="`${end}-${corner.replace(' ', '-')}`" @click="$emit('pin', end, corner)">{{ corner }}</button>
+        </div>
+      </fieldset>
+      <fieldset v-for="one in here.turns" :key="one.zone">
+        <legend class="label">{{ one.name }}, wherever it lies, is sewn</legend>
+        <div class="chips">
+          <button v-for="[when, says] in TURNS" :key="when" class="chip" :aria-pressed="one.turn === when" :data-testid="`turn-${one.zone}-${when || 'rest'}`" @click="$emit('turn', one.zone, when)">{{ says }}</button>
         </div>
       </fieldset>
       <p v-if="here.fault" class="wrong" role="alert">{{ here.fault }}</p>

@@ -1,0 +1,80 @@
+"""What a route asks of her beside following it."""
+
+from __future__ import annotations
+
+from itertools import pairwise
+
+from kenzet.core.measure import COARSE, Unit, in_words
+from kenzet.core.route.needle import roll
+from kenzet.core.route.quilt import QuiltRoute
+from kenzet.core.top.laid import LaidQuilt
+from kenzet.web.route_words import same_way
+
+
+def route_notes(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[str]:
+    """What the route asks of her beside following it."""
+    kit, said = laid.quilt.kit, []
+    side = min(laid.top.width, laid.top.height)
+    thick = roll(side / 2, float(kit.batting.thickness.mm))
+    opening = min(float(kit.machine.opening.mm), float(kit.machine.height.mm))
+    if thick > opening:
+        said.append(
+            f"Half of the quilt rolled up is about {in_words(thick, unit, COARSE[unit])} thick; the opening of your machine "
+            f"is {in_words(opening, unit, COARSE[unit])}: fold it loosely instead, or sew from one edge on."
+        )
+    most = laid.quilt.stitching.same_way
+    for one in found.routes:
+        row = max((same_way(one, run) for run in one.runs), default=0)
+        if row > most:
+            said.append(
+                f"{one.unit.part.name}: {row} lines in a row are sewn the same way; the layers may creep."
+            )
+    for before, visit in pairwise(found.visits):
+        foot, was = (found.routes[v.route].unit.foot for v in (visit, before))
+        if foot != was:
+            number = found.visits.index(visit)
+            said.append(
+                f"Numbers 1 to {number} are sewn with the {was}; change to the {foot} before number {number + 1}."
+            )
+    said += _finished(found)
+    said += _turns(laid, found)
+    if laid.quilt.stitching.ditch == "last" and any(
+        one.unit.rank and all(d.fill.in_the_ditch for _, d in one.unit.drawings) for one in found.routes
+    ):
+        said.append(
+            "The ditch is sewn last: until then it holds no stitching to hide a travel in. Where you travel along it, that counts as sewing it."
+        )
+    loose = sum(len(one.runs) > 1 for one in found.routes)
+    if loose and laid.quilt.stitching.retrace == "forbidden":
+        said.append("Lines may not be sewn over again: some can only be reached with a new thread.")
+    return list(dict.fromkeys(said))
+
+
+def _turns(laid: LaidQuilt, found: QuiltRoute) -> list[str]:
+    """Which zones she sews before or after all others."""
+    units = [found.routes[visit.route].unit for visit in found.visits]
+    sewn = {zone for unit in units for zone, _ in unit.drawings}
+    said = []
+    for turn, words in (("first", "before all else"), ("last", "when all else is sewn")):
+        names = [
+            laid.zone(zone).name
+            for zone, its in laid.quilt.stitching.turns.items()
+            if its == turn and zone in sewn
+        ]
+        if names:
+            said.append(f"Sewn everywhere {words}: {', '.join(dict.fromkeys(names))}.")
+    return said
+
+
+def _finished(found: QuiltRoute) -> list[str]:
+    """Where one direction of the grids is sewn and the next is not begun."""
+    units = [found.routes[visit.route].unit for visit in found.visits]
+    at = [
+        k
+        for k, (one, other) in enumerate(pairwise(units), 1)
+        if one.family is not None and other.family != one.family and other.family
+    ]
+    return [
+        f"After number {k} one direction is sewn everywhere and the quilt looks finished: you may stop there."
+        for k in at
+    ]
