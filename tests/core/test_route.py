@@ -561,3 +561,19 @@ def test_the_edge_with_the_least_of_the_quilt_in_the_throat():
     assert found["1-1"].width == pytest.approx(6 * IN) and found["3-2"].width == pytest.approx(12 * IN)
     assert found["3-2"].thick == pytest.approx(roll(12 * IN, float(laid.quilt.kit.batting.thickness.mm)))
     assert least_in_throat(laid, laid.top.whole, next(iter(laid.top.whole.places))) is None and part
+
+
+def test_from_place_to_place_one_goes_along_seams_and_not_across_the_cloth():
+    laid = LaidQuilt(next(quilt for quilt in demo_quilts() if quilt.name.startswith("Sampler")))
+    seams = [
+        shapely.linestrings(place_all(placing, ring))
+        for part in laid.top.parts.values()
+        for placing in part.places.values()
+        for patch in part.patches.values()
+        for ring in rings(patch.area)
+    ]
+    hidden = shapely.buffer(shapely.union_all(seams), 0.2)
+    ways = [visit.way for visit in route_quilt(laid).visits if len(visit.way)]
+    assert len(ways) == 2
+    for way in ways:
+        assert shapely.difference(shapely.linestrings(way), hidden).length < 0.6 * IN

@@ -96,17 +96,21 @@ class Network:
 
 
 def network(
-    courses: Sequence[Course], lanes: Sequence[Lane], corners: Iterable[Point] = (), steps: bool = True
+    courses: Sequence[Course],
+    lanes: Sequence[Lane],
+    corners: Iterable[Point] = (),
+    steps: bool = True,
+    doors: Iterable[Point] = (),
 ) -> Network:
-    """All of them noded. ``corners`` are places on lanes from which one may step; without ``steps`` open fabric is never
-    crossed.
+    """All of them noded. ``corners`` are places on lanes from which one may step, ``doors`` others at which one may come or
+    leave; without ``steps`` open fabric is never crossed.
     """
     pieces = _noded_lanes(lanes)
     wires = [course.line for course in courses] + [line for line, _ in pieces]
     cuts: list[list[float]] = [[] for _ in wires]
     tree = _tree(wires)
     ends = [point for course in courses if not course.closed for point in (course.line[0], course.line[-1])]
-    _cut_where_touched(tree, wires, np.array([*ends, *corners]).reshape(-1, 2), cuts)
+    _cut_where_touched(tree, wires, np.array([*ends, *corners, *doors]).reshape(-1, 2), cuts)
     stepped = _steps(courses, wires, len(courses), tree, list(corners)) if steps else []
     for course, own in zip(courses, cuts, strict=False):
         own += _corner_places(course)

@@ -54,7 +54,9 @@ class Unit:
         """Lines and lanes of it; of ``avoided`` those that lie in this part count."""
         corners = [corner for _, drawing in self.drawings for corner in drawing.region.corners]
         regions = [drawing.region.area for _, drawing in self.drawings]
-        found = network(self.courses, list(lanes_of(self.part, regions)), corners, steps)
+        found = network(
+            self.courses, list(lanes_of(self.part, regions)), corners, steps, corners_of(self.part)
+        )
         spots = [one for one in avoided if one.part == self.part.key]
         return replace(found, dear=_dear(found, spots)) if spots else found
 
