@@ -18,8 +18,9 @@ from kenzet.core.fills import FILLS
 from kenzet.core.geom.clip import Straight, clip
 from kenzet.core.plan import plan_quilt
 from kenzet.core.route.costs import INCH, Costs
+from kenzet.core.route.longer import Longer
 from kenzet.core.route.network import Course, Lane, Network, network
-from kenzet.core.route.quilt import route_quilt, units_of
+from kenzet.core.route.quilt import costs_of, route_quilt, units_of
 from kenzet.core.route.solve import Solver
 from kenzet.core.route.unit import courses_of, rings
 from kenzet.core.top.laid import LaidQuilt
@@ -39,6 +40,7 @@ def main() -> None:
     )
     for quilt in demo_quilts():
         whole(quilt.name, LaidQuilt(quilt))
+        longer(quilt.name, LaidQuilt(quilt), seconds=20)
     whole("king size, 169 blocks and 8,320 lines of sashing", king_size())
     for across in (10, 20, 40):
         whole(f"{across**2:,} blocks, a grid in each", gridded(across))
@@ -94,6 +96,23 @@ def whole(name: str, laid: LaidQuilt) -> None:
         f"routes: {name}: {len(units_of(laid))} kinds at {len(route.visits)} places, travel within them "
         f"{told(worth, bound)}, from place to place {across / INCH:,.0f} in and {route.stops} thread stops; "
         f"{route.travelled / route.stitched:.1%} of the lines; {spent:.2f} s, {spent / planned:.0f} times the planning"
+    )
+
+
+def longer(name: str, laid: LaidQuilt, seconds: float) -> None:
+    """What is gained by looking longer, and by how much a way could be shorter at most: first and then, against what no way is shorter than."""
+    costs = costs_of(laid.quilt.stitching)
+    found = Longer(route_quilt(laid), costs)
+    began = perf_counter()
+    found.run(lambda: perf_counter() - began > seconds)
+    spent = perf_counter() - began
+    kinds = ", ".join(
+        f"{kind.one.unit.part.name} {kind.begun / kind.least:.3f} to {kind.worth / kind.least:.3f}"
+        for kind in found.kinds
+        if kind.least > 1
+    )
+    print(
+        f"looking longer: {name}, {spent:.0f} s: {found.gained:.1%} saved; of what no way is shorter than: {kinds}"
     )
 
 

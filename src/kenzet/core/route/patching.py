@@ -172,34 +172,46 @@ class Patching:
         return np.array(found, dtype=np.int64).reshape(-1, 2)
 
     def _worth(self, pairs: Ints) -> float:
-        runs = len(set(self._roots(pairs)))
+        runs = self._parts(pairs)
         opens = int((pairs == self._many).sum())
         return float(self._far[pairs[:, 0], pairs[:, 1]].sum()) + (max(runs, opens // 2) - 1) * self._stop
 
     def _roots(self, pairs: Ints) -> list[int]:
         """For every loop the number of the run that it belongs to."""
-        over = list(range(self._loops))
+        over = self._merged(pairs)[0]
+        return [root(over, one) for one in range(self._loops)]
+
+    def _parts(self, pairs: Ints) -> int:
+        """How many runs there are."""
+        return self._merged(pairs)[1]
+
+    def _merged(self, pairs: Ints) -> tuple[list[int], int]:
+        """The loops, pointing to each other where they hang together, and how many runs that makes. This is gone through most often
+        of all: roots are found in place.
+        """
+        over, left, many, vias = list(range(self._loops)), self._loops, self._many, self._vias
         for a, b in pairs.tolist():
-            if a == b or a >= self._many or b >= self._many:
+            if a == b or a >= many or b >= many:
                 continue
-            via = self._vias.get((a, b) if a < b else (b, a)) or self._via(a, b)
+            via = vias.get((a, b)) or self._via(a, b)
             if len(via) < 2:
                 continue
-            first = root(over, via[0])
+            first = via[0]
+            while over[first] != first:
+                over[first] = first = over[over[first]]
             for other in via[1:]:
-                while over[other] != other:  # as in root, in place: this is gone through most often of all
-                    over[other] = over[over[other]]
-                    other = over[other]
-                over[other] = first
-        return [root(over, one) for one in range(self._loops)]
+                while over[other] != other:
+                    over[other] = other = over[over[other]]
+                if other != first:
+                    over[other] = first
+                    left -= 1
+        return over, left
 
     def _via(self, a: int, b: int) -> tuple[int, ...]:
         """The loops that the way from a to b meets."""
-        key = (a, b) if a < b else (b, a)
-        found = self._vias.get(key)
-        if found is None:
-            met = (self._loop[node] for node in self._roads.nodes(*key))
-            found = self._vias[key] = tuple(dict.fromkeys(loop for loop in met if loop >= 0))
+        met = (self._loop[node] for node in self._roads.nodes(a, b))
+        found = tuple(dict.fromkeys(loop for loop in met if loop >= 0))
+        self._vias[a, b] = self._vias[b, a] = found
         return found
 
     def _patched(self, pairs: Ints) -> Ints:
@@ -228,7 +240,7 @@ class Patching:
                     merged |= its
                     chosen.append((i, j, bool(crossed[i, j])))
             pairs = self._exchanged(pairs, every, chosen)
-            if len(set(self._roots(pairs))) >= parts:
+            if self._parts(pairs) >= parts:
                 return pairs
 
     @staticmethod
@@ -266,7 +278,7 @@ class Patching:
 
     def _shortened(self, pairs: Ints) -> Ints:
         """Exchanges that make the run shorter and keep it whole, the best first, as long as there are any."""
-        many = len(set(self._roots(pairs)))
+        many = self._parts(pairs)
         for _ in range(_LOOKED):
             if len(pairs) < 2:
                 return pairs
@@ -280,7 +292,7 @@ class Patching:
                 if i in touched or j in touched:
                     continue
                 tried = self._exchanged(table, table, [*chosen, (i, j, bool(crossed[i, j]))])
-                parts = len(set(self._roots(tried)))
+                parts = self._parts(tried)
                 if parts <= many:
                     pairs, many, changed = tried, parts, True
                     chosen.append((i, j, bool(crossed[i, j])))
