@@ -91,8 +91,14 @@ class Network:
 
     def nearest(self, point: Point) -> int:
         """The node nearest to ``point`` at which an edge ends."""
-        used = np.unique(self.ends)
-        return int(used[np.argmin(np.hypot(*(self.points[used] - np.array(point)).T))])
+        away = np.hypot(*(self.points - np.array(point)).T)
+        return int(np.argmin(np.where(self._used, away, np.inf)))
+
+    @cached_property
+    def _used(self) -> NDArray[np.bool_]:
+        found = np.zeros(len(self.points), dtype=bool)
+        found[self.ends] = True
+        return found
 
 
 def network(
