@@ -577,3 +577,15 @@ def test_from_place_to_place_one_goes_along_seams_and_not_across_the_cloth():
     assert len(ways) == 2
     for way in ways:
         assert shapely.difference(shapely.linestrings(way), hidden).length < 0.6 * IN
+
+
+def test_no_more_threads_over_one_place_than_she_wants_where_another_lane_leads(laid):
+    """The sashing's rings are travelled over the same steps twice; with one thread at most they are not."""
+
+    def threads(over):
+        sewn = laid.quilt.stitching.model_copy(update={"over": over})
+        kinds = route_quilt(laid.with_quilt(laid.quilt.model_copy(update={"stitching": sewn}))).kinds
+        return {some[0].unit.part.key: [int(one.threads.max()) for one in some] for some in kinds}
+
+    assert max(threads(4)["sashing"]) == 2
+    assert set(threads(1)["sashing"]) == {1}

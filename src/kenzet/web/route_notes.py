@@ -29,6 +29,12 @@ def route_notes(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[str]:
             said.append(
                 f"{one.unit.part.name}: {row} lines in a row are sewn the same way; the layers may creep."
             )
+    for one in found.routes:
+        thick = int(one.threads.max(initial=0))
+        if thick > laid.quilt.stitching.over:
+            said.append(
+                f"{one.unit.part.name}: {thick} threads lie over one place: other ways are much longer."
+            )
     for before, visit in pairwise(found.visits):
         foot, was = (found.routes[v.route].unit.foot for v in (visit, before))
         if foot != was:

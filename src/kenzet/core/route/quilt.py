@@ -148,7 +148,7 @@ def wishes_of(laid: LaidQuilt, unit: Unit) -> Wishes:
     """What she wants of the way through the unit."""
     stitching, part = laid.quilt.stitching, unit.part.key
     avoided = tuple(one for one in stitching.avoided if one.part == part)
-    return Wishes(laid.quilt.kit.machine.throat == "left", stitching.pins.get(part), avoided)
+    return Wishes(laid.quilt.kit.machine.throat == "left", stitching.pins.get(part), avoided, stitching.over)
 
 
 def _visits(laid: LaidQuilt, kinds: Sequence[Sequence[UnitRoute]], costs: Costs) -> Iterable[Visit]:

@@ -4,16 +4,17 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import combinations
 from typing import get_args
 
 import numpy as np
+from numpy.typing import NDArray
 
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.lanes import Ends, Travel
-from kenzet.core.route.network import Network
+from kenzet.core.route.network import Ints, Network
 from kenzet.core.route.solve import Solver
 from kenzet.core.route.unit import Unit, corners_of
 from kenzet.core.route.walk import Leg, Run, runs
@@ -22,15 +23,20 @@ from kenzet.core.top.stitching import Avoided, Corner, Pin
 _SMALL = 150  # nodes
 _TRIED = 2  # ends of lines near a corner
 _TIPS = 8
+_THINNED = 3  # times that thick places are made dearer
+_LUMP = 3.0  # times
 
 
 @dataclass(frozen=True, slots=True)
 class Wishes:
-    """Where one may begin at either side it is at the right if ``from_right``; where it is ``pinned``, and what is ``avoided``."""
+    """Where one may begin at either side it is at the right if ``from_right``; where it is ``pinned``, and what is ``avoided``;
+    ``over`` one place lie at most so many threads.
+    """
 
     from_right: bool = False
     pin: Pin | None = None
     avoided: tuple[Avoided, ...] = ()
+    over: int = 9
 
 
 @dataclass(frozen=True, eq=False)
@@ -52,6 +58,13 @@ class UnitRoute:
     def travelled(self) -> float:
         """mm of travelling."""
         return float(sum(self.network.lengths[k] for k in self.travel.edges))
+
+    @cached_property
+    def threads(self) -> Ints:
+        """How many threads lie over each edge."""
+        found: Ints = self.network.passes.copy()
+        np.add.at(found, list(self.travel.edges), 1)
+        return found
 
     @property
     def ends(self) -> tuple[int, int]:
@@ -93,11 +106,30 @@ def route_unit(
     there is one, unless no lane leads from the one to the other. ``ways`` are those that were kept, by their words.
     """
     net = unit.network(steps=costs.step is not None, avoided=wishes.avoided)
+    found = _routes(unit, net, costs, wishes, ways or {})
+    for _ in range(_THINNED):
+        thick = _thick(found[0], wishes.over)
+        if not thick.any():
+            break
+        net = replace(net, dear=np.where(thick, net.dear * _LUMP, net.dear))
+        found = _routes(unit, net, costs, wishes, ways or {})
+    return tuple(one for one in found if one is found[0] or not _thick(one, wishes.over).any())
+
+
+def _thick(one: UnitRoute, most: int) -> NDArray[np.bool_]:
+    """Over which edges more than ``most`` threads lie, some of them travelled."""
+    found: NDArray[np.bool_] = (one.threads > most) & (one.threads > one.network.passes)
+    return found
+
+
+def _routes(
+    unit: Unit, net: Network, costs: Costs, wishes: Wishes, ways: Mapping[str, tuple[int, ...]]
+) -> tuple[UnitRoute, ...]:
     solver = Solver(net, costs)
 
     def routed(ends: Ends, pinned: bool = False) -> UnitRoute:
         word = word_of(net, costs, ends) if pinned or ends is None else ""
-        known = (ways or {}).get(word, ())
+        known = ways.get(word, ())
         travel = (solver.known(known, ends) if known else None) or solver.travel(ends)
         walked = runs(net, unit.courses, travel, ends, wishes.from_right)
         return UnitRoute(unit, net, travel, tuple(walked), solver.bound, pinned, word, known)

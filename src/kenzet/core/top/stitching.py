@@ -43,7 +43,8 @@ class Avoided(Frozen):
 
 class Stitching(Frozen):
     """Kept with the quilt. ``stops`` is how much she minds a thread stop, 0 to 10; ``same_way`` how many lines she sews
-    the same way in a row before she is told. ``own`` is her own order of places, as far as she has drawn it; ``turns`` says which
+    the same way in a row before she is told, ``over`` how many threads may lie
+    over one place. ``own`` is her own order of places, as far as she has drawn it; ``turns`` says which
     zones are sewn before or after all others; ``pins`` are by
     the key of a part; ``ways`` the edges travelled on ways that were looked for longer, by the word of what they lead through.
     """
@@ -102,6 +103,12 @@ class Stitching(Frozen):
         ),
         ge=1,
         le=50,
+    )
+    over: int = asked(
+        4,
+        Form("count", "Threads over one place, at most", "More make a lump: other lanes are looked for."),
+        ge=1,
+        le=9,
     )
     rest: int = asked(
         25, Form("count", "Minutes at the needle before a rest", "Sooner if wrist or shoulder ask for it."), ge=5, le=180

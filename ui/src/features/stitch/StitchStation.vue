@@ -59,7 +59,7 @@ async function ask() {
 }
 const KEPT_WAYS = 40
 /** the least and the most of what is counted */
-const COUNTS: Record<string, [number, number]> = { stops: [0, 10], same_way: [1, 50], rest: [5, 180] }
+const COUNTS: Record<string, [number, number]> = { stops: [0, 10], same_way: [1, 50], over: [1, 9], rest: [5, 180] }
 async function set(name: string, value: unknown) {
   if (!route.value) return
   const [least, most] = COUNTS[name] ?? [0, 0]
