@@ -19,7 +19,7 @@ from kenzet.core.route.bulk import least_in_throat
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.faces import faces_of
 from kenzet.core.route.needle import STOP_S, TRAVEL_MM_S, TURN_S, needle, roll
-from kenzet.core.route.network import LINE, Course, Lane, network
+from kenzet.core.route.network import DITCH, LINE, RIM, Course, Lane, network
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.route.solve import Solver
 from kenzet.core.route.unit import courses_of, rings
@@ -589,3 +589,27 @@ def test_no_more_threads_over_one_place_than_she_wants_where_another_lane_leads(
 
     assert max(threads(4)["sashing"]) == 2
     assert set(threads(1)["sashing"]) == {1}
+
+
+def test_the_quilts_edge_is_a_lane_that_the_binding_covers_and_may_be_forbidden():
+    sampler = next(quilt for quilt in demo_quilts() if quilt.name.startswith("Sampler"))
+
+    def plain(**stitching):
+        sewn = sampler.model_copy(update={"stitching": sampler.stitching.model_copy(update=stitching)})
+        return next(
+            some[0] for some in route_quilt(LaidQuilt(sewn)).kinds if some[0].unit.part.name == "Plain"
+        )
+
+    one = plain()
+    rim = one.network.kinds == RIM
+    spots = np.concatenate([path for path, on in zip(one.network.paths, rim, strict=True) if on])
+    part, edge = one.unit.part, float(sampler.edge.mm)
+    (placing,) = part.places.values()
+    x, y = place_all(placing, spots).T
+    wide, high = LaidQuilt(sampler).top.width, LaidQuilt(sampler).top.height
+    assert np.minimum(np.minimum(x, wide - x), np.minimum(y, high - y)).max() <= edge + 0.1
+    assert (one.network.kinds == DITCH).any()  # its other sides
+    assert rim[list(one.travel.edges)].any()
+    never = plain(rim="never")
+    assert not (never.network.kinds == RIM)[list(never.travel.edges)].any()
+    assert never.travel.cost + never.travel.stops > one.travel.cost

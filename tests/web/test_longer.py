@@ -72,3 +72,12 @@ def test_it_ends_where_nobody_asks_for_it(client, monkeypatch):
     client.post("route/longer", number=stars(client))
     view = waited(client, lambda view: view["state"] == "done", seconds=20)
     assert view["state"] == "done" and view["share"] < 1
+
+
+def test_what_has_too_many_lines_is_left_and_told(client, monkeypatch):
+    monkeypatch.setattr("kenzet.core.route.longer.DENSE", 150)
+    answer = client.post("route/longer", number=stars(client))
+    assert (answer.status_code, answer.json["field"]) == (422, "number")
+    view = client.post("route/longer", number=0).json
+    client.post("route/longer/stop")
+    assert "Eight-point star: too many lines to look at longer." in [words(some) for some in view["words"]]

@@ -134,12 +134,16 @@ def _view(found: Longer | None, unit: Unit) -> LongerView:
     words: list[m.Words] = [_kind_words(kind, unit) for kind in found.kinds if kind.better]
     if words:
         words.append([f"Weighed as you mind stops and sewing over lines, {_percent(gained)} better."])
+    many = len(found.kinds) + len(found.skipped) > 1
     if left < _TOLD:
-        words.append(["No way is shorter." if words else "What you see is the shortest way there is."])
+        words.append(["Of all these none can be shorter." if many else "No way is shorter than this."])
     elif at or found.done:
         words.append([f"At most {_percent(left)} more can be saved; it need not be."])
     if found.done and not found.ways and left >= _TOLD:
         words.insert(0, ["No shorter way was found."])
+    if found.skipped:
+        names = ", ".join(dict.fromkeys(one.unit.part.name for one in found.skipped))
+        words.append([f"{names}: too many lines to look at longer."])
     return LongerView(
         state="done" if found.done else "looking",
         doing=f"{at.one.unit.part.name} …" if at else "",

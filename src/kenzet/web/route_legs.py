@@ -34,7 +34,7 @@ class LegView(m.Wire):
     points: list[float]
     length: float
     sews: bool
-    kind: Literal["line", "ditch", "edge", "step"]
+    kind: Literal["line", "ditch", "edge", "step", "rim"]
     begins: bool
     words: m.Words
     spot: list[float]

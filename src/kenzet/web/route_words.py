@@ -9,7 +9,7 @@ import numpy as np
 
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.measure import COARSE, Unit
-from kenzet.core.route.network import DITCH, EDGE, LINE, STEP
+from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP
 from kenzet.core.route.quilt import Visit
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.route.walk import Leg, Run
@@ -21,6 +21,7 @@ _PIVOT = math.radians(20)
 _LANES = {
     DITCH: "in the ditch",
     EDGE: "along the zone’s edge",
+    RIM: "along the quilt’s edge, where the binding covers it",
     STEP: "straight across to what is next",
     LINE: "back over that line",
 }

@@ -13,7 +13,7 @@ from kenzet.core.geom.region import Floats, Point
 from kenzet.core.kit.curves import ranked, templates
 from kenzet.core.measure import COARSE, Unit
 from kenzet.core.route.bulk import least_in_throat
-from kenzet.core.route.network import DITCH, EDGE, LINE, STEP
+from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP
 from kenzet.core.sewing.laid_on import LaidOn
 from kenzet.core.sewing.steps import Step
 from kenzet.core.sewing.way import Move, cut_out
@@ -29,6 +29,7 @@ _NTH = ("", "", "second", "third", "fourth", "fifth", "sixth")
 _LANES = {
     DITCH: "in the ditch",
     EDGE: "along the zone’s edge",
+    RIM: "along the quilt’s edge, where the binding covers it",
     STEP: "straight across",
     LINE: "back over that line",
 }
@@ -138,7 +139,7 @@ def sew_words(
     if closed and float(np.hypot(*(last - first))) < 1.0:
         return ["Sew round, ", far, ", back to where you began. Pivot at each corner, ", _DOWN]
     where = on_lanes.get(step.sews[-1].nodes[1])
-    stop = {DITCH: "to the seam", EDGE: "to the zone’s edge"}.get(
+    stop = {DITCH: "to the seam", EDGE: "to the zone’s edge", RIM: "to the quilt’s edge"}.get(
         where if where is not None else -1, "to its end"
     )
     if closed:

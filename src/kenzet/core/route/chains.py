@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from kenzet.core.geom.region import Floats
 from kenzet.core.route.joining import OPEN, joined
-from kenzet.core.route.network import DITCH, EDGE, Ints, Network
+from kenzet.core.route.network import LANES, Ints, Network
 from kenzet.core.route.roads import Roads
 
 Flags = NDArray[np.bool_]
@@ -37,7 +37,7 @@ class Chains:
 
     def __init__(self, network: Network, prices: Floats) -> None:
         self._many = len(network.points)
-        lanes = np.flatnonzero(np.isfinite(prices) & np.isin(network.kinds, (DITCH, EDGE)))
+        lanes = np.flatnonzero(np.isfinite(prices) & np.isin(network.kinds, LANES))
         self._ends, self._prices = network.ends, prices
         self._at: list[list[int]] = [[] for _ in range(self._many)]
         for k in lanes.tolist():

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from kenzet.core.geom.region import Floats
-from kenzet.core.route.network import DITCH, EDGE, LINE, STEP, Network
+from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP, Network
 
 INCH = 25.4
 
@@ -20,11 +20,12 @@ class Costs:
     edge: float | None = 1.0
     retrace: float | None = 2.0
     step: float | None = 2.0
+    rim: float | None = 1.0
     stop: float = 25 * INCH
 
     def of(self, network: Network) -> Floats:
         """What travelling each edge once costs, infinite where it is not allowed."""
-        factors = {LINE: self.retrace, DITCH: self.ditch, EDGE: self.edge, STEP: self.step}
+        factors = {LINE: self.retrace, DITCH: self.ditch, EDGE: self.edge, STEP: self.step, RIM: self.rim}
         table = np.array(
             [np.inf if (factor := factors[kind]) is None else factor for kind in range(len(factors))]
         )

@@ -11,7 +11,7 @@ from collections.abc import Sequence
 import numpy as np
 import shapely
 
-from kenzet.core.route.network import DITCH, EDGE, Network
+from kenzet.core.route.network import LANES, Network
 
 _MOST = 40
 _GRID = 0.01  # mm
@@ -19,7 +19,7 @@ _GRID = 0.01  # mm
 
 def faces_of(network: Network, allowed: Sequence[bool]) -> list[list[int]]:
     """The edges round each face of the lanes that are ``allowed``, at most forty faces, from the left."""
-    lanes = [k for k, kind in enumerate(network.kinds.tolist()) if kind in (DITCH, EDGE) and allowed[k]]
+    lanes = [k for k, kind in enumerate(network.kinds.tolist()) if kind in LANES and allowed[k]]
     if not lanes:
         return []
     paths = shapely.set_precision([shapely.linestrings(network.paths[k]) for k in lanes], _GRID)

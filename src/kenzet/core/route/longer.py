@@ -5,7 +5,7 @@ The integer program gives what no way is shorter than, and ways in pieces; they 
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -50,26 +50,27 @@ class Kind:
 
 
 class Longer:
-    """For the kinds of a route (of those only the one at the ``number``-th place, from 1, unless that is 0) at their ``costs``."""
+    """For the kinds of a route (of those only the one at the ``number``-th place, from 1, unless that is 0) at their ``costs``; those
+    with too many lines are ``skipped``.
+    """
 
     def __init__(self, route: QuiltRoute, costs: Costs, number: int = 0) -> None:
         self._costs = costs
         wanted = route.routes[route.visits[number - 1].route].network if number else None
         chosen = [some for some in route.kinds if wanted in (None, some[0].network)]
-        self.kinds = [kind for some in chosen for kind in self._kind(route, some)]
+        self.skipped = [some[0] for some in chosen if len(some[0].network.points) > DENSE]
+        self.kinds = [self._kind(route, some) for some in chosen if some[0] not in self.skipped]
         self.at: Kind | None = None
         self.done = not self.kinds
 
-    def _kind(self, route: QuiltRoute, some: Sequence[UnitRoute]) -> Iterable[Kind]:
+    def _kind(self, route: QuiltRoute, some: Sequence[UnitRoute]) -> Kind:
         network = some[0].network
-        if len(network.points) > DENSE:
-            return
         solver = Solver(network, self._costs)
         best = min(some, key=lambda one: solver.worth(one.travel))
         ends = some[0].ends if some[0].pinned else None
         worth = solver.worth(best.travel)
         places = sum(route.routes[visit.route].network is network for visit in route.visits)
-        yield Kind(
+        return Kind(
             best,
             ends,
             some[0].word or word_of(network, self._costs, ends),
@@ -102,18 +103,20 @@ class Longer:
 
     def run(self, stopped: Callable[[], bool]) -> None:
         """Looks until nothing is shorter, it is ``stopped``, or for each of several kinds many rounds bring nothing."""
+        try:
+            self._run(stopped)
+        finally:
+            self.at, self.done = None, True
+
+    def _run(self, stopped: Callable[[], bool]) -> None:
         solvers = [Solver(kind.one.network, self._costs) for kind in self.kinds]
         for kind, solver in zip(self.kinds, solvers, strict=True):
             kind.least = solver.least_for(kind.ends)
-        order = sorted(
-            range(len(solvers)),
-            key=lambda k: -self.kinds[k].places * (self.kinds[k].worth - self.kinds[k].least),
-        )
-        for k in order:
+        gains = [kind.places * (kind.worth - kind.least) for kind in self.kinds]
+        for k in sorted(range(len(gains)), key=lambda k: -gains[k]):
             if not stopped() and not self.kinds[k].proven:
                 self.at = self.kinds[k]
-                look(self.kinds[k], solvers[k], stopped, _VAIN if len(order) > 1 else np.inf)
-        self.at, self.done = None, True
+                look(self.kinds[k], solvers[k], stopped, _VAIN if len(gains) > 1 else np.inf)
 
 
 def look(kind: Kind, solver: Solver, stopped: Callable[[], bool], vain: float = np.inf) -> None:

@@ -1,7 +1,7 @@
 """Where the needle may go: the lines to sew and the lanes to travel along, as one network of nodes and edges.
 
-Glossary: a *lane* is where one travels without crossing open fabric: the ditch of a seam, the zone's edge, a short *step*
-from ring to ring; a line that is sewn already is a lane too (*retraced*). Nodes are where lines meet lanes, each other's
+Glossary: a *lane* is where one travels without crossing open fabric: the ditch of a seam, the zone's edge, the quilt's *rim*
+that the binding covers, a short *step* from ring to ring; a line that is sewn already is a lane too (*retraced*). Nodes are where lines meet lanes, each other's
 ends, and the corners of rings; one does not switch where lines merely cross. Lengths are mm, in the part's coordinates.
 """
 
@@ -20,8 +20,9 @@ from numpy.typing import NDArray
 from kenzet.core.geom.region import Floats, Point
 
 Ints = NDArray[np.int64]
-LINE, DITCH, EDGE, STEP = range(4)
-KINDS = ("line", "ditch", "edge", "step")
+LINE, DITCH, EDGE, STEP, RIM = range(5)
+KINDS = ("line", "ditch", "edge", "step", "rim")
+LANES = (DITCH, EDGE, RIM)
 TOUCH = 0.05  # mm: what lies nearer together is one node
 _GRID = 0.001  # mm: lanes are noded on it
 _CORNER = np.cos(np.radians(25))
@@ -58,7 +59,7 @@ class Lane:
 @dataclass(frozen=True, eq=False)
 class Network:
     """Nodes ``points`` (n, 2); edge k leads from ``ends[k, 0]`` to ``ends[k, 1]`` along ``paths[k]``, is of ``kinds[k]``
-    (LINE, DITCH, EDGE, STEP) and belongs to course ``courses[k]``, -1 for lanes. ``passes`` says how often it must be sewn.
+    (LINE, DITCH, EDGE, STEP, RIM) and belongs to course ``courses[k]``, -1 for lanes. ``passes`` says how often it must be sewn.
     ``tips`` are the nodes at which the first and the last line of every family end, ``pieces`` the edges that must be sewn in each
     piece of cloth, ``lines`` the two nodes at which every line ends that is not closed, in order, as often as it is sewn.
     ``dear`` is by how much travelling along each edge is dearer than its kind, infinite where she will not.

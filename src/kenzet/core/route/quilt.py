@@ -34,7 +34,10 @@ _KEPT = 200  # routes
 def costs_of(stitching: Stitching) -> Costs:
     """Her settings as prices: a stop weighs as much sewing as the square of how much she minds it, in inches (ours)."""
     step = 2.0 if stitching.steps == "allowed" else None
-    return Costs(retrace=_RETRACE[stitching.retrace], step=step, stop=max(stitching.stops**2, 0.02) * INCH)
+    rim = 1.0 if stitching.rim == "allowed" else None
+    return Costs(
+        rim=rim, retrace=_RETRACE[stitching.retrace], step=step, stop=max(stitching.stops**2, 0.02) * INCH
+    )
 
 
 @dataclass(frozen=True, eq=False)
@@ -109,6 +112,7 @@ def units_of(laid: LaidQuilt) -> list[Unit]:
             in_pass.foot,
             ranks[in_pass],
             in_pass.family if one_by_one else None,
+            laid.rim(parts[places[0]]),
         )
         for (in_pass, _), places in kinds.items()
     ]

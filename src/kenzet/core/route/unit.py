@@ -11,7 +11,7 @@ import shapely
 
 from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats, Point
-from kenzet.core.route.network import Course, Lane, Network, network
+from kenzet.core.route.network import DITCH, EDGE, RIM, Course, Ints, Lane, Network, network
 from kenzet.core.route.passes import has_families
 from kenzet.core.top.layout import Part
 from kenzet.core.top.stitching import Avoided
@@ -25,7 +25,7 @@ _DEAR = 4.0  # times, ours
 class Unit:
     """One kind of it: the ``drawings`` (with their zones' keys) that lie together at ``places`` of ``part`` and are sewn in the
     same pass: with the same ``foot``, and in the ``rank``-th pass over the quilt. Of drawings with several
-    straight families only ``family`` is sewn in it, unless that is None.
+    straight families only ``family`` is sewn in it, unless that is None. ``rim`` is what of the part the binding covers.
     """
 
     part: Part
@@ -34,6 +34,7 @@ class Unit:
     foot: str = "ruler foot"
     rank: int = 0
     family: int | None = None
+    rim: shapely.Geometry | None = None
 
     @cached_property
     def courses(self) -> list[Course]:
@@ -57,8 +58,19 @@ class Unit:
         found = network(
             self.courses, list(lanes_of(self.part, regions)), corners, steps, corners_of(self.part)
         )
+        if self.rim is not None:
+            found = replace(found, kinds=_rimmed(found, self.rim))
         spots = [one for one in avoided if one.part == self.part.key]
         return replace(found, dear=_dear(found, spots)) if spots else found
+
+
+def _rimmed(net: Network, rim: shapely.Geometry) -> Ints:
+    """The kinds of its edges; seams and zones' edges that lie in the ``rim`` belong to that."""
+    found: Ints = net.kinds.copy()
+    lanes = np.flatnonzero(np.isin(found, (DITCH, EDGE)))
+    paths = [shapely.linestrings(net.paths[k]) for k in lanes.tolist()]
+    found[lanes[shapely.covers(rim, paths)]] = RIM
+    return found
 
 
 def _dear(net: Network, spots: Sequence[Avoided]) -> Floats:

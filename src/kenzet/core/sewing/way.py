@@ -16,7 +16,7 @@ import shapely
 
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.route.costs import Costs
-from kenzet.core.route.network import DITCH, EDGE, LINE, Network
+from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, Network
 from kenzet.core.route.roads import Roads
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.sewing.stretch import LEAST, Covered, LineKey, Stretch
@@ -26,7 +26,7 @@ _AT = 0.5  # mm: the needle is there
 
 @dataclass(frozen=True, eq=False)
 class Move:
-    """``path`` (n, 2) along a lane of ``kind`` (LINE, DITCH, EDGE, STEP). A line's has its ``course``, the ``stretch`` of it that is
+    """``path`` (n, 2) along a lane of ``kind`` (LINE, DITCH, EDGE, STEP, RIM). A line's has its ``course``, the ``stretch`` of it that is
     sewn, whether that is sewn ``back`` to front, and the ``number`` of the line in the whole way, from 1. ``nodes`` are where it
     begins and ends; ``fresh`` where a thread begins at its start. ``also`` is what travelling sews of lines that come later.
     """
@@ -103,7 +103,7 @@ class Way:
         """The nodes that lie in a ditch or on another edge, with which of the two."""
         net = self.route.network
         found: dict[int, int] = {}
-        for kind in (EDGE, DITCH):
+        for kind in (EDGE, RIM, DITCH):
             found |= dict.fromkeys(net.ends[net.kinds == kind].ravel().tolist(), kind)
         return found
 

@@ -22,6 +22,7 @@ from kenzet.core.top.zone import TOP, Zone
 
 _TILTED = 1e-6
 _LEAST_SEAM = 0.5  # mm
+_RIM = 0.05  # mm
 _ALIKE = 0.01  # mm²: outlines whose areas differ by more are not compared
 
 
@@ -141,6 +142,23 @@ class LaidQuilt:
             outline = () if whole else _signature(area)
             groups.setdefault(outline, (cloth.area if whole else area, []))[1].append(place)
         return [ZoneShape(part, Region(area, cloth.soft), tuple(places)) for area, places in groups.values()]
+
+    def rim(self, part: Part) -> shapely.Geometry | None:
+        """What the binding covers of a part, up to where lines may be sewn, in its coordinates; None where that is nothing at
+        some place.
+        """
+        edge, wide, high = float(self.quilt.edge.mm), self.top.width, self.top.height
+        band = box(-_RIM, -_RIM, wide + _RIM, high + _RIM)
+        inner = box(edge + _RIM, edge + _RIM, wide - edge - _RIM, high - edge - _RIM)
+        if not edge or inner.is_empty:
+            return None
+        found = None
+        for placing in part.places.values():
+            its = unplaced(placing, band.difference(inner))
+            found = its if found is None else found.intersection(its)
+            if found.is_empty:
+                return None
+        return found
 
     def _with_twin(self, shape: ZoneShape) -> ZoneShape:
         """With the first shape of the same outline that was met, however it is turned or mirrored."""

@@ -96,6 +96,13 @@ class Stitching(Frozen):
         "allowed",
         Form("choice", "Short steps from ring to ring", "Across open fabric.", choices=(Choice("allowed", "allowed"), Choice("never", "never"))),
     )  # fmt: skip
+    rim: Literal["allowed", "never"] = asked(
+        "allowed",
+        Form(
+            "choice", "Travelling along the quilt's edge", "Where the binding covers it.",
+            choices=(Choice("allowed", "allowed"), Choice("never", "never")),
+        ),
+    )  # fmt: skip
     same_way: int = asked(
         3,
         Form(
