@@ -2046,7 +2046,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "line" | "ditch" | "edge" | "step";
+            kind: "line" | "ditch" | "edge" | "step" | "rim";
             /** Length */
             length: number;
             /** Points */
