@@ -9,11 +9,11 @@ from tests.web.conftest import Client
 from tests.web.test_api import words
 
 
-def waited(client, until, seconds=60):
+def waited(client, until, number, seconds=60):
     """What is told once ``until`` holds of it."""
     ends = time.monotonic() + seconds
     while True:
-        view = client.get("/route/longer").json
+        view = client.get("/route/longer", number=number).json
         if until(view) or time.monotonic() > ends:
             return view
         time.sleep(0.1)
@@ -34,11 +34,11 @@ def test_a_shorter_way_is_found_taken_and_given_back(client):
     assert client.get("/route/longer").json["state"] == "idle"
     begun = client.post("route/longer", number=number).json
     assert begun["state"] == "looking"
-    view = waited(client, lambda view: view["ways"])
+    view = waited(client, lambda view: view["ways"], number)
     assert 0.5 < view["share"] < 1
     said = " ".join(words(some) for some in view["words"])
     assert "to travel, before" in said and "more can be saved" in said
-    stopped = client.post("route/longer/stop").json
+    stopped = client.post("route/longer/stop", number=number).json
     assert stopped["state"] == "done" and stopped["ways"]
     client.change(
         1, "longer-1", {"kind": "stitching", "stitching": {**before["doc"], "ways": stopped["ways"]}}
@@ -47,7 +47,7 @@ def test_a_shorter_way_is_found_taken_and_given_back(client):
     length = [sum(leg["length"] for leg in one["here"]["legs"] if not leg["sews"]) for one in (before, after)]
     assert length[1] < length[0]
     assert after["here"]["kept"] in stopped["ways"] and before["here"]["kept"] == ""
-    assert client.get("/route/longer").json["state"] == "idle"  # it was for the plan before
+    assert client.get("/route/longer", number=number).json["state"] == "idle"  # it was for the plan before
     client.change(2, "longer-2", {"kind": "stitching", "stitching": {**after["doc"], "ways": {}}})
     assert client.post("route", number=number).json["here"]["legs"] == before["here"]["legs"]
 
@@ -59,7 +59,10 @@ def test_one_search_at_a_time_and_only_for_what_is_sewn(client, app, conn, demo)
     assert answer.status_code == 422 and "another quilt" in answer.json["detail"]
     assert other.get("/route/longer").json["state"] == "idle"
     assert client.post("route/longer", number=1).json["state"] == "looking"  # in place of the one for all
-    assert client.post("route/longer/stop").json["state"] == "done"
+    assert client.get("/route/longer", number=0).json["state"] == "idle"  # which another page waited for
+    assert client.post("route/longer/stop", number=0).json["state"] == "idle"  # and no longer stops
+    assert client.get("/route/longer", number=1).json["state"] == "looking"
+    assert client.post("route/longer/stop", number=1).json["state"] == "done"
     assert other.post("route/longer", number=0).status_code == 200
     other.post("route/longer/stop")
     assert client.post("route/longer", number=99).json["field"] == "number"
@@ -69,8 +72,9 @@ def test_one_search_at_a_time_and_only_for_what_is_sewn(client, app, conn, demo)
 
 def test_it_ends_where_nobody_asks_for_it(client, monkeypatch):
     monkeypatch.setattr("kenzet.web.longer._PATIENCE_S", 0.0)
-    client.post("route/longer", number=stars(client))
-    view = waited(client, lambda view: view["state"] == "done", seconds=20)
+    number = stars(client)
+    client.post("route/longer", number=number)
+    view = waited(client, lambda view: view["state"] == "done", number, seconds=20)
     assert view["state"] == "done" and view["share"] < 1
 
 

@@ -24,7 +24,9 @@ _TOLD = 0.001  # of it: what is less is nothing
 
 
 class LongerQuery(m.Reading):
-    """How the search gets on."""
+    """How the search that was begun for the ``number``-th place (0 for all) gets on."""
+
+    number: m.Number = 0
 
 
 class LongerView(m.Wire):
@@ -42,8 +44,8 @@ class LongerView(m.Wire):
 class _Search:
     """One that runs; it ends where nobody has asked for it for a while."""
 
-    def __init__(self, quilt: str, revision: int, found: Longer) -> None:
-        self.quilt, self.revision, self.found = quilt, revision, found
+    def __init__(self, quilt: str, revision: int, number: int, found: Longer) -> None:
+        self.quilt, self.revision, self.number, self.found = quilt, revision, number, found
         self.stopped = False
         self.asked = time.monotonic()
         self.thread = threading.Thread(target=found.run, args=(self._over,), daemon=True)
@@ -60,7 +62,7 @@ class Searches:
         self._last: _Search | None = None
         self._lock = threading.Lock()
 
-    def begin(self, quilt: str, revision: int, found: Longer) -> None:
+    def begin(self, quilt: str, revision: int, number: int, found: Longer) -> None:
         """Ends the one before. Raises BadValue where that belongs to another quilt and still looks."""
         with self._lock:
             last = self._last
@@ -70,24 +72,25 @@ class Searches:
                 )
             if last:
                 last.stopped = True
-            self._last = _Search(quilt, revision, found)
+            self._last = _Search(quilt, revision, number, found)
 
-    def of(self, quilt: str, revision: int) -> Longer | None:
+    def of(self, quilt: str, revision: int, number: int) -> Longer | None:
         """That of this revision; one for another revision is stopped."""
         with self._lock:
             last = self._last
-            if last is None or last.quilt != quilt:
+            if last is None or (last.quilt, last.number) != (quilt, number):
                 return None
             last.asked = time.monotonic()
             last.stopped |= last.revision != revision
             return last.found if last.revision == revision else None
 
-    def stop(self, quilt: str) -> None:
+    def stop(self, quilt: str, number: int) -> None:
         """Ends it soon; what it found can still be taken."""
         with self._lock:
-            if self._last and self._last.quilt == quilt:
-                self._last.stopped = True
-                self._last.thread.join(timeout=5)
+            last = self._last
+            if last and (last.quilt, last.number) == (quilt, number):
+                last.stopped = True
+                last.thread.join(timeout=5)
 
 
 def _searches() -> Searches:
@@ -105,10 +108,10 @@ def begin(path: m.QuiltPath, body: RouteRequest) -> Response:
     found = Longer(route, costs_of(laid.quilt.stitching), body.number)
     if not found.kinds:
         raise BadValue(
-            "There are too many lines here to look longer: the way that you see is as good as it gets.",
+            "There are too many lines here to look longer.",
             "number",
         )
-    _searches().begin(path.quilt, kept.revision, found)
+    _searches().begin(path.quilt, kept.revision, body.number, found)
     return answer(_view(found, body.unit))
 
 
@@ -116,15 +119,15 @@ def begin(path: m.QuiltPath, body: RouteRequest) -> Response:
 def look(path: m.QuiltPath, query: LongerQuery) -> Response:
     """How far it is."""
     kept, _ = laid_quilt(path.quilt)
-    return answer(_view(_searches().of(path.quilt, kept.revision), query.unit))
+    return answer(_view(_searches().of(path.quilt, kept.revision, query.number), query.unit))
 
 
 @longer.post("/longer/stop", responses={200: LongerView})
 def stop(path: m.QuiltPath, body: LongerQuery) -> Response:
     """Ends it; the best so far is told."""
     kept, _ = laid_quilt(path.quilt)
-    _searches().stop(path.quilt)
-    return answer(_view(_searches().of(path.quilt, kept.revision), body.unit))
+    _searches().stop(path.quilt, body.number)
+    return answer(_view(_searches().of(path.quilt, kept.revision, body.number), body.unit))
 
 
 def _view(found: Longer | None, unit: Unit) -> LongerView:

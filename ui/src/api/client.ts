@@ -99,8 +99,8 @@ export const api = {
   exit: (quilt: string, body: Views['RouteRequest'], signal: AbortSignal) =>
     told(client.POST('/api/quilts/{quilt}/route/exit', { params: at(quilt), body, signal })),
   longer: (quilt: string, body: Views['RouteRequest']) => told(client.POST('/api/quilts/{quilt}/route/longer', { params: at(quilt), body })),
-  longerSoFar: (quilt: string, unit: Unit) => told(client.GET('/api/quilts/{quilt}/route/longer', { params: { ...at(quilt), query: { unit } } })),
-  stopLonger: (quilt: string, unit: Unit) => told(client.POST('/api/quilts/{quilt}/route/longer/stop', { params: at(quilt), body: { unit } })),
+  longerSoFar: (quilt: string, unit: Unit, number: number) => told(client.GET('/api/quilts/{quilt}/route/longer', { params: { ...at(quilt), query: { unit, number } } })),
+  stopLonger: (quilt: string, body: Views['LongerQuery']) => told(client.POST('/api/quilts/{quilt}/route/longer/stop', { params: at(quilt), body })),
   sewing: (quilt: string, body: Views['SewingRequest']) =>
     told(client.POST('/api/quilts/{quilt}/sewing', { params: at(quilt), body })),
   follow: (quilt: string) => told(client.GET('/api/quilts/{quilt}/machine', { params: at(quilt) })),

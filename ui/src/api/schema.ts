@@ -2074,9 +2074,14 @@ export interface components {
         };
         /**
          * LongerQuery
-         * @description How the search gets on.
+         * @description How the search that was begun for the ``number``-th place (0 for all) gets on.
          */
         LongerQuery: {
+            /**
+             * Number
+             * @default 0
+             */
+            number: number;
             /**
              * Unit
              * @default in
@@ -5057,6 +5062,7 @@ export interface operations {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
+                number?: number;
             };
             header?: never;
             path: {

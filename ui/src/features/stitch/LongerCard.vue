@@ -13,17 +13,18 @@ const trouble = ref('')
 let waits: ReturnType<typeof setTimeout> | undefined
 /** which search is hers: what is told of one that she has left is not heard */
 let mine = 0
-/** the quilt that it was begun for, empty where none is under way */
-let begun = ''
+/** what it was begun for, while it is under way */
+let begun: { quilt: string; number: number } | undefined
 
 async function told(answer: Promise<Views['LongerView']>) {
   const which = mine
+  const number = begun?.number ?? props.number
   try {
     const view = await answer
     if (which !== mine) return
     found.value = view
     trouble.value = ''
-    if (view.state === 'looking') waits = setTimeout(() => void told(api.longerSoFar(quilt.id, quilt.unit)), 700)
+    if (view.state === 'looking') waits = setTimeout(() => void told(api.longerSoFar(quilt.id, quilt.unit, number)), 700)
     return view
   } catch (error) {
     if (!(error instanceof Problem)) throw error
@@ -31,21 +32,21 @@ async function told(answer: Promise<Views['LongerView']>) {
   }
 }
 function begin() {
-  begun = quilt.id
+  begun = { quilt: quilt.id, number: props.number }
   void told(api.longer(quilt.id, { unit: quilt.unit, number: props.number }))
 }
 async function take() {
   clearTimeout(waits)
-  const view = await told(api.stopLonger(quilt.id, quilt.unit))
-  begun = ''
+  const view = await told(api.stopLonger(quilt.id, { unit: quilt.unit, number: props.number }))
+  begun = undefined
   if (view && Object.keys(view.ways).length) emit('ways', view.ways)
   leave()
 }
 function leave(why = '') {
   mine++
   clearTimeout(waits)
-  if (begun) void api.stopLonger(begun, quilt.unit).catch(() => undefined)
-  begun = ''
+  if (begun) void api.stopLonger(begun.quilt, { unit: quilt.unit, number: begun.number }).catch(() => undefined)
+  begun = undefined
   found.value = undefined
   trouble.value = why
 }
