@@ -24,9 +24,15 @@ class Served:
     def __init__(self, home: Path, *more: str) -> None:
         self.port = free_port()
         self.home = home
-        command = [sys.executable, "-m", "kenzet.serve", "--port", str(self.port), "--data", str(home), *more]
-        self.process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
+        self.more = more
         self.url = f"http://127.0.0.1:{self.port}"
+        self.begin()
+
+    def begin(self) -> None:
+        """Start it, also after a stop: at the same address."""
+        command = [sys.executable, "-m", "kenzet.serve", "--port", str(self.port), "--data", str(self.home)]
+        command += self.more
+        self.process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
         deadline = monotonic() + 60
         while monotonic() < deadline and self.process.poll() is None:
             with suppress(OSError):

@@ -18,8 +18,8 @@ FLAGS = [
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]  # fmt: skip
 
-MEANT = ("422", "409", "net::ERR_FAILED")
-"""What tests bring about on purpose: refusals, and a server that is lost."""
+MEANT = ("422", "409", "net::ERR_FAILED", "Service Worker registration blocked")
+"""What tests bring about on purpose: refusals, a server that is lost, a browser that keeps no pages."""
 
 
 @pytest.fixture(scope="module")
@@ -37,7 +37,12 @@ def browser_type_launch_args():
 
 @pytest.fixture(scope="session")
 def browser_context_args():
-    return {"viewport": {"width": 1280, "height": 800}, "accept_downloads": True}
+    """Only the test of a server that is away lets the browser keep the pages: the others are to hear the server."""
+    return {
+        "viewport": {"width": 1280, "height": 800},
+        "accept_downloads": True,
+        "service_workers": "block",
+    }
 
 
 @pytest.fixture

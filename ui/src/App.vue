@@ -23,7 +23,7 @@ watch(
   async (id) => {
     if (typeof id !== 'string' || !id || id === quilt.id) return
     await zone.choose('')
-    await quilt.open(id)
+    await quilt.open(id, route.name === 'machine')
   },
   { immediate: true },
 )

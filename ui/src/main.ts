@@ -56,4 +56,7 @@ const vuetify = createVuetify({
   },
 })
 
+// a browser that allows no worker goes without: then a reload needs the server
+if (import.meta.env.PROD && 'serviceWorker' in navigator) window.addEventListener('load', () => void navigator.serviceWorker.register('/worker.js').catch(() => undefined))
+
 createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app')

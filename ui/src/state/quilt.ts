@@ -1,6 +1,7 @@
 /** The open quilt as it is kept: loading, saving as she goes, undo and redo, the unit. */
 import { defineStore } from 'pinia'
 import { computed, markRaw, ref } from 'vue'
+import { shelved } from '../away/shelf'
 import { api, Problem, type Unit, type Views } from '../api/client'
 
 interface Pending {
@@ -19,6 +20,8 @@ export const useQuilt = defineStore('quilt', () => {
   const view = ref<Views['QuiltView']>()
   const unit = ref<Unit>('in')
   const trouble = ref('')
+  /** this is the quilt as it was last seen: Kenzet does not answer */
+  const away = ref(false)
   const kept = ref<'saved' | 'saving' | 'waiting'>('saved')
   /** tries that are being reckoned, and will be kept if they hold */
   const tries = ref(0)
@@ -37,7 +40,8 @@ export const useQuilt = defineStore('quilt', () => {
   const zones = computed(() => view.value?.zones ?? [])
   const parts = computed(() => new Map((view.value?.parts ?? []).map((part) => [part.key, part])))
 
-  async function open(quilt: string) {
+  /** Without an answer the quilt is as it lies on the shelf, where `fromShelf` allows it. */
+  async function open(quilt: string, fromShelf = false) {
     await flush() // what waits belongs to the quilt that is left
     if (id.value !== quilt) view.value = undefined
     id.value = quilt
@@ -46,12 +50,25 @@ export const useQuilt = defineStore('quilt', () => {
       await take()
       trouble.value = ''
     } catch (error) {
+      if (fromShelf && error instanceof Problem && error.status === 0) {
+        const found = await shelved(quilt)
+        if (found && id.value === quilt) {
+          unit.value = found.unit
+          put(found.view)
+          away.value = true
+          return
+        }
+      }
       trouble.value = said(error)
     }
   }
 
   async function take() {
-    const found = await api.quilt(id.value, unit.value)
+    put(await api.quilt(id.value, unit.value))
+    away.value = false
+  }
+
+  function put(found: Views['QuiltView']) {
     for (const zone of found.zones) markRaw(zone.drawings) // thousands of lines, only ever taken anew as a whole
     markRaw(found.parts)
     view.value = found
@@ -181,5 +198,5 @@ export const useQuilt = defineStore('quilt', () => {
     return error instanceof Problem ? error.message : 'Something went wrong here; please try again.'
   }
 
-  return { id, view, unit, trouble, saving, before, totals, taken, zones, parts, open, take, tally, trying, keep, make, flush, walk, read }
+  return { id, view, unit, trouble, away, saving, before, totals, taken, zones, parts, open, take, tally, trying, keep, make, flush, walk, read }
 })

@@ -25,6 +25,8 @@ export function useSewing(quilt: string, unit: () => Unit) {
   const since = ref<Cached['since']>([])
   const trouble = ref('')
   const busy = ref(false)
+  /** the last question was not answered */
+  const away = ref(false)
   /** a machine that is followed */
   const machine = shallowRef<Views['MachineHeard']>()
   let known = 0
@@ -65,6 +67,7 @@ export function useSewing(quilt: string, unit: () => Unit) {
         await queue.flush()
         if (queue.kept() !== undefined) return
         const found = await api.sewing(quilt, { unit: unit(), place })
+        away.value = false
         if (mine !== asked || stopped) return
         if (queue.kept() !== undefined) continue // something was done meanwhile
         view.value = found
@@ -77,6 +80,7 @@ export function useSewing(quilt: string, unit: () => Unit) {
         return
       }
     } catch (error) {
+      if (error instanceof Problem && !error.status) away.value = true
       if (error instanceof Problem && mine === asked) trouble.value = error.status ? error.message : ''
       if (error instanceof Problem && !view.value) trouble.value = error.message
     } finally {
@@ -123,6 +127,7 @@ export function useSewing(quilt: string, unit: () => Unit) {
       if (document.visibilityState === 'visible' && queue.kept() === undefined && view.value && !busy.value) {
         const mine = known
         const found = await api.follow(quilt)
+        away.value = false
         if (stopped) return
         machine.value = found.machine ?? undefined
         if (queue.kept() === undefined && known === mine && found.count !== known) {
@@ -137,6 +142,7 @@ export function useSewing(quilt: string, unit: () => Unit) {
       }
     } catch (error) {
       if (!(error instanceof Problem)) throw error
+      if (!error.status) away.value = true
     }
     timer = setTimeout(() => void watchOthers(), machine.value ? FOLLOW_MS : LOOK_MS)
   }
@@ -158,5 +164,5 @@ export function useSewing(quilt: string, unit: () => Unit) {
     queue.stop()
   }
   const canGoBack = computed(() => since.value.length > 0 || (view.value?.last.length ?? 0) > 0)
-  return { view, index, machine, steps, step, moreToCome, trouble, busy, lost: queue.waiting, canGoBack, open, look, on, tell, back, stop }
+  return { view, index, machine, steps, step, moreToCome, trouble, busy, lost: computed(() => queue.waiting.value || away.value), canGoBack, open, look, on, tell, back, stop }
 }

@@ -7,6 +7,7 @@ import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
 import { useCanvasKeys } from '../../canvas/keys'
 import type { Spot } from '../../canvas/scene'
 import WordsText from '../../parts/WordsText.vue'
+import { shelve } from '../../away/shelf'
 import { useQuilt } from '../../state/quilt'
 import { useSewing } from '../../state/sewing'
 import BrokeCard from './BrokeCard.vue'
@@ -109,6 +110,12 @@ function keys(pressed: KeyboardEvent) {
 /** so that a pedal's space never presses what was clicked last */
 const home = () => void nextTick(() => main.value?.focus({ preventScroll: true }))
 watch([asks, index, view], home)
+watch(
+  () => quilt.taken,
+  () => void (quilt.view && !quilt.away && shelve(quilt.id, { view: quilt.view, unit: quilt.unit })),
+  { immediate: true },
+)
+watch(lost, (now) => void (!now && quilt.away && quilt.open(quilt.id)))
 watch(() => quilt.unit, () => void sewing.look(here.value?.place))
 onMounted(async () => {
   window.addEventListener('keydown', keys, true)
