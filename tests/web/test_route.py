@@ -207,3 +207,12 @@ def test_thread_to_have_is_top_and_bobbin_with_a_tenth_to_spare(client):
         for name in ("Thread on top, as much below", "Thread to have, with a tenth to spare")
     )
     assert 2.2 * (top - 1) <= all_of <= 2.2 * top + 1
+
+
+def test_a_quick_way_is_answered_until_the_shorter_one_is_found(client):
+    quick = client.post("route", quick=True, number=1).json
+    assert quick["quick"] and quick["here"]["legs"]
+    short = client.post("route", number=1).json
+    assert not short["quick"]
+    assert rows(quick)["Lines"] == rows(short)["Lines"]
+    assert client.post("route", quick=True, number=1).json == short

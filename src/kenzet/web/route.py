@@ -44,6 +44,12 @@ class RouteRequest(m.Reading):
     number: m.Number = 0
 
 
+class RouteOrQuickRequest(RouteRequest):
+    """The same; a ``quick`` one is answered at once where the short one is not found yet."""
+
+    quick: bool = False
+
+
 class VisitView(m.Wire):
     """A place in the order: where its route begins, flat x, y in the quilt; ``stop`` where the thread is ended before it,
     ``way`` is gone to it from the place before, ``share`` how much of it is sewn, 0 to 1.
@@ -97,7 +103,9 @@ class HereView(m.Wire):
 
 
 class RouteView(m.Wire):
-    """The whole route; ``here`` is told where a place was asked for. ``fields`` are her settings, ``doc`` what is kept."""
+    """The whole route; ``here`` is told where a place was asked for. ``fields`` are her settings, ``doc`` what is kept.
+    Of a ``quick`` one a shorter is still to be asked for.
+    """
 
     rows: list[m.Row]
     visits: list[VisitView]
@@ -105,13 +113,14 @@ class RouteView(m.Wire):
     doc: dict[str, Any]
     notes: list[str]
     here: HereView | None
+    quick: bool
 
 
 @route.post("/route", responses={200: RouteView})
-def route_view(path: m.QuiltPath, body: RouteRequest) -> Response:
+def route_view(path: m.QuiltPath, body: RouteOrQuickRequest) -> Response:
     """Worked out for the plan as it is kept."""
     kept, laid = laid_quilt(path.quilt)
-    ways = logs().ways(kept, laid)
+    ways = logs().ways_soon(kept, laid) if body.quick else logs().ways(kept, laid)
     found, stitching = ways.route, laid.quilt.stitching
     with connection() as conn:
         left = ways.left(logs().log(conn, path.quilt).sewn)
@@ -130,6 +139,7 @@ def route_view(path: m.QuiltPath, body: RouteRequest) -> Response:
             doc=stitching.model_dump(mode="json"),
             notes=route_notes(laid, found, body.unit),
             here=_here(laid, found, body.number, body.unit) if 0 < body.number <= len(found.visits) else None,
+            quick=found.quick,
         )
     )
 

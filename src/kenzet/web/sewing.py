@@ -62,6 +62,7 @@ class Logs:
     def __init__(self, most: int = 8) -> None:
         self._logs: dict[str, tuple[Log, int]] = {}
         self._ways: dict[str, tuple[int, Ways]] = {}
+        self._finding: dict[str, threading.Lock] = {}
         self._most = most
         self._lock = threading.RLock()
 
@@ -80,17 +81,32 @@ class Logs:
     def ways(self, kept: Kept, laid: LaidQuilt) -> Ways:
         """Of the quilt as it is planned now. Raises BadValue where nothing is."""
         with self._lock:
-            found = self._ways.get(kept.id)
-            if found is None or found[0] != kept.revision:
-                route = route_quilt(laid)
-                if not route.visits:
-                    raise BadValue(
-                        "No zone has a line to sew yet. Choose a fill in Fills, and come back.", "quilt"
-                    )
-                found = self._ways[kept.id] = (kept.revision, ways_of(laid, route))
-            while len(self._ways) > self._most:
-                del self._ways[next(iter(self._ways))]
-            return found[1]
+            finding = self._finding.setdefault(kept.id, threading.Lock())
+        with finding:  # others' logs are not held up by it
+            found = self._known(kept)
+            if found is None:
+                found = _ways(laid, quick=False)
+                with self._lock:
+                    self._ways[kept.id] = (kept.revision, found)
+                    while len(self._ways) > self._most:
+                        del self._ways[next(iter(self._ways))]
+            return found
+
+    def ways_soon(self, kept: Kept, laid: LaidQuilt) -> Ways:
+        """The same where they are found already, else quick ones. Raises BadValue where nothing is planned."""
+        return self._known(kept) or _ways(laid, quick=True)
+
+    def _known(self, kept: Kept) -> Ways | None:
+        with self._lock:
+            revision, found = self._ways.get(kept.id, (None, None))
+            return found if revision == kept.revision else None
+
+
+def _ways(laid: LaidQuilt, quick: bool) -> Ways:
+    route = route_quilt(laid, quick)
+    if not route.visits:
+        raise BadValue("No zone has a line to sew yet. Choose a fill in Fills, and come back.", "quilt")
+    return ways_of(laid, route)
 
 
 def logs() -> Logs:

@@ -94,7 +94,7 @@ export const api = {
   table: (quilt: string, body: Partial<Views['TableRequest']>) =>
     told(client.POST('/api/quilts/{quilt}/table', { params: at(quilt), body: body as Views['TableRequest'] })),
   prep: (quilt: string) => told(client.POST('/api/quilts/{quilt}/prep', { params: at(quilt), body: {} as never })),
-  route: (quilt: string, body: Views['RouteRequest'], signal: AbortSignal) =>
+  route: (quilt: string, body: Views['RouteOrQuickRequest'], signal: AbortSignal) =>
     told(client.POST('/api/quilts/{quilt}/route', { params: at(quilt), body, signal })),
   exit: (quilt: string, body: Views['RouteRequest'], signal: AbortSignal) =>
     told(client.POST('/api/quilts/{quilt}/route/exit', { params: at(quilt), body, signal })),

@@ -2838,6 +2838,28 @@ export interface components {
             role: string;
         };
         /**
+         * RouteOrQuickRequest
+         * @description The same; a ``quick`` one is answered at once where the short one is not found yet.
+         */
+        RouteOrQuickRequest: {
+            /**
+             * Number
+             * @default 0
+             */
+            number: number;
+            /**
+             * Quick
+             * @default false
+             */
+            quick: boolean;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
          * RouteRequest
          * @description The route of the quilt, and of what is sewn at the ``number``-th place of its order, from 1.
          */
@@ -2857,6 +2879,7 @@ export interface components {
         /**
          * RouteView
          * @description The whole route; ``here`` is told where a place was asked for. ``fields`` are her settings, ``doc`` what is kept.
+         *     Of a ``quick`` one a shorter is still to be asked for.
          */
         RouteView: {
             /** Doc */
@@ -2868,6 +2891,8 @@ export interface components {
             here: components["schemas"]["HereView"] | null;
             /** Notes */
             notes: string[];
+            /** Quick */
+            quick: boolean;
             /** Rows */
             rows: components["schemas"]["Row"][];
             /** Visits */
@@ -4974,7 +4999,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RouteRequest"];
+                "application/json": components["schemas"]["RouteOrQuickRequest"];
             };
         };
         responses: {

@@ -69,6 +69,11 @@ class QuiltRoute:
     kinds: tuple[tuple[UnitRoute, ...], ...] = ()
 
     @property
+    def quick(self) -> bool:
+        """Whether a shorter one is still to be looked for."""
+        return any(one.quick for one in self.routes)
+
+    @property
     def stops(self) -> int:
         """Where the thread is ended on the way."""
         return sum(len(self.routes[v.route].runs) - 1 + v.stop for v in self.visits)
@@ -118,10 +123,12 @@ def units_of(laid: LaidQuilt) -> list[Unit]:
     ]
 
 
-def route_quilt(laid: LaidQuilt) -> QuiltRoute:
-    """The route of the quilt as it is planned; empty where nothing is."""
+def route_quilt(laid: LaidQuilt, quick: bool = False) -> QuiltRoute:
+    """The route of the quilt as it is planned; empty where nothing is. A ``quick`` one goes through those kinds that were not
+    looked at yet by ways that are found at once.
+    """
     costs = costs_of(laid.quilt.stitching)
-    kinds = [_kept(laid, unit, costs) for unit in units_of(laid)]
+    kinds = [_kept(laid, unit, costs, quick) for unit in units_of(laid)]
     visits = list(_visits(laid, kinds, costs))
     routes = [route for some in kinds for route in some]
     taken = sorted({visit.route for visit in visits})
@@ -133,7 +140,7 @@ def route_quilt(laid: LaidQuilt) -> QuiltRoute:
     )
 
 
-def _kept(laid: LaidQuilt, unit: Unit, costs: Costs) -> tuple[UnitRoute, ...]:
+def _kept(laid: LaidQuilt, unit: Unit, costs: Costs, quick: bool) -> tuple[UnitRoute, ...]:
     """What was found for the same lines at the same prices is not looked for again."""
     wishes, ways = wishes_of(laid, unit), laid.quilt.stitching.ways
     key = (
@@ -141,7 +148,9 @@ def _kept(laid: LaidQuilt, unit: Unit, costs: Costs) -> tuple[UnitRoute, ...]:
     )  # fmt: skip
     found = laid.kept_routes.get(key)
     if not isinstance(found, tuple) or any(one.known != ways.get(one.word, ()) for one in found):
-        found = route_unit(unit, costs, wishes, ways)
+        found = route_unit(unit, costs, wishes, ways, quick)
+        if any(one.quick for one in found):
+            return found
         if len(laid.kept_routes) > _KEPT:
             laid.kept_routes.clear()
         laid.kept_routes[key] = found

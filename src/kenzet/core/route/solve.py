@@ -122,6 +122,12 @@ class Solver(Lanes):
             return self.whole.along_chains(ends)
         return self.whole.travel(self.whole.tree(ends), ends)
 
+    def soon(self, ends: Ends) -> Travel:
+        """A route that is found at once, to look at while a shorter one is looked for."""
+        if self.roads.all is None or len(self.network.lines) < _MANY or len(self.network.pieces) > 1:
+            return self.quick(ends)
+        return self.whole.travel(led_on(self.whole, ends), ends)
+
     def joins_of(self, edges: Iterable[int], ends: Ends) -> Sequence[Pair]:
         """Joins that lead along ``edges``, each as often as it stands."""
         return _closed(self.whole.tidied([self.ends[k] for k in edges], ends), ends)

@@ -43,6 +43,7 @@ class Wishes:
 class UnitRoute:
     """The route of one kind of unit, in the part's coordinates; ``pinned`` where it may not be taken backwards. ``word`` is what a
     shorter way is kept under (empty where its ends are not hers to keep), ``known`` the edges of the one that was kept, and taken.
+    A ``quick`` one is to look at while a shorter one is looked for.
     """
 
     unit: Unit
@@ -53,6 +54,7 @@ class UnitRoute:
     pinned: bool = False
     word: str = ""
     known: tuple[int, ...] = ()
+    quick: bool = False
 
     @property
     def travelled(self) -> float:
@@ -99,20 +101,25 @@ def word_of(network: Network, costs: Costs, ends: Ends) -> str:
 
 
 def route_unit(
-    unit: Unit, costs: Costs, wishes: Wishes, ways: Mapping[str, tuple[int, ...]] | None = None
+    unit: Unit,
+    costs: Costs,
+    wishes: Wishes,
+    ways: Mapping[str, tuple[int, ...]] | None = None,
+    quick: bool = False,
 ) -> tuple[UnitRoute, ...]:
     """The route of one kind. Where it is soon solved, others too, from corner to corner or from
     the first to the last line, of which each place takes the one that leads on best. Where she has pinned its start or its end
     there is one, unless no lane leads from the one to the other. ``ways`` are those that were kept, by their words.
+    A ``quick`` one is found at once, and may be longer.
     """
     net = unit.network(steps=costs.step is not None, avoided=wishes.avoided)
-    found = _routes(unit, net, costs, wishes, ways or {})
+    found = _routes(unit, net, costs, wishes, ways or {}, quick)
     for _ in range(_THINNED):
         thick = _thick(found[0], wishes.over)
         if not thick.any():
             break
         net = replace(net, dear=np.where(thick, net.dear * _LUMP, net.dear))
-        found = _routes(unit, net, costs, wishes, ways or {})
+        found = _routes(unit, net, costs, wishes, ways or {}, quick)
     return tuple(one for one in found if one is found[0] or not _thick(one, wishes.over).any())
 
 
@@ -123,16 +130,18 @@ def _thick(one: UnitRoute, most: int) -> NDArray[np.bool_]:
 
 
 def _routes(
-    unit: Unit, net: Network, costs: Costs, wishes: Wishes, ways: Mapping[str, tuple[int, ...]]
+    unit: Unit, net: Network, costs: Costs, wishes: Wishes, ways: Mapping[str, tuple[int, ...]], quick: bool
 ) -> tuple[UnitRoute, ...]:
     solver = Solver(net, costs)
+    quick = quick and solver.roads.all is not None
 
     def routed(ends: Ends, pinned: bool = False) -> UnitRoute:
         word = word_of(net, costs, ends) if pinned or ends is None else ""
         known = ways.get(word, ())
-        travel = (solver.known(known, ends) if known else None) or solver.travel(ends)
+        find = solver.soon if quick else solver.travel
+        travel = (solver.known(known, ends) if known else None) or find(ends)
         walked = runs(net, unit.courses, travel, ends, wishes.from_right)
-        return UnitRoute(unit, net, travel, tuple(walked), solver.bound, pinned, word, known)
+        return UnitRoute(unit, net, travel, tuple(walked), solver.bound, pinned, word, known, quick)
 
     if wishes.pin is not None and (wishes.pin.start or wishes.pin.end):
         best = min(
@@ -143,7 +152,7 @@ def _routes(
             return (pinned,)
     free = routed(None)
     others = []
-    if len(net.points) <= _SMALL:
+    if len(net.points) <= _SMALL and not quick:
         corners = [net.nearest(corner) for corner in corners_of(unit.part)]
         spots = net.tips if 2 <= len(net.tips) <= len(corners) else dict.fromkeys(corners)
         pairs = [pair for pair in combinations(spots, 2) if _may_pay(solver, free, pair)]

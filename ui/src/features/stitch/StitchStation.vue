@@ -41,22 +41,26 @@ async function ask() {
   busy.value = true
   await quilt.flush()
   try {
-    const found = await api.route(quilt.id, { unit: quilt.unit, number: number.value }, mine.signal)
-    if (mine !== asking) return
-    route.value = found
-    trouble.value = ''
-    const there = follows ? found.visits.findIndex((visit) => visit.place === follows) + 1 : 0
-    follows = ''
-    if (there) number.value = there
-    else if (number.value && !found.here) number.value = 0
+    for (const quick of [true, false]) {
+      const found = await api.route(quilt.id, { unit: quilt.unit, number: number.value, quick }, mine.signal)
+      if (mine !== asking) return
+      route.value = found
+      trouble.value = ''
+      const there = follows ? found.visits.findIndex((visit) => visit.place === follows) + 1 : 0
+      follows = ''
+      if (there) number.value = there
+      else if (number.value && !found.here) number.value = 0
+      if (!found.quick) return
+    }
   } catch (error) {
     if (mine !== asking || !(error instanceof Problem)) return
-    route.value = undefined
+    if (error.status) route.value = undefined
     trouble.value = error.message
   } finally {
     if (mine === asking) busy.value = false
   }
 }
+const LOOKING = 'A shorter way is being looked for …'
 const KEPT_WAYS = 40
 /** the least and the most of what is counted */
 const COUNTS: Record<string, [number, number]> = { stops: [0, 10], same_way: [1, 50], over: [1, 9], rest: [5, 180] }
@@ -142,7 +146,7 @@ useCanvasKeys(canvas)
       <template v-if="route?.here">
         <header>
           <div class="top"><h2>{{ route.here.name }}</h2><button class="plain" data-testid="whole" @click="number = 0">whole quilt</button></div>
-          <p class="quiet">{{ route.here.occurs }}</p>
+          <p class="quiet">{{ route.here.occurs }}<span v-if="busy" role="status"> · {{ LOOKING }}</span></p>
         </header>
         <p class="card leaf" data-testid="sentence">{{ route.here.sentence }}</p>
         <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id }, query: { place: route.here.place } }" data-testid="to-machine">Sew here<small>at the machine</small></router-link>
@@ -168,7 +172,7 @@ useCanvasKeys(canvas)
       </template>
       <template v-else-if="route">
         <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id } }" data-testid="to-machine">At the machine<small>line by line, in large type</small></router-link>
-        <header><h2>The order</h2><p class="quiet">{{ route.visits.length }} places to sew. Click one to see how its lines follow each other.</p></header>
+        <header><h2>The order</h2><p class="quiet">{{ route.visits.length }} places to sew. <span v-if="busy" role="status">{{ LOOKING }}</span><template v-else>Click one to see how its lines follow each other.</template></p></header>
         <FigureRows :rows="route.rows" />
         <LongerCard :number="0" @ways="take" />
         <p v-for="note in route.notes" :key="note" class="card weld">{{ note }}</p>
