@@ -7,6 +7,7 @@ import re
 from playwright.sync_api import Page, expect
 
 from kenzet.standins.machine import MachineStandIn, over_the_wire, quilt_called
+from tests.browser.test_stitch import to_the_route
 
 
 def at_the_machine(page: Page) -> None:
@@ -22,7 +23,7 @@ def line(page: Page) -> int:
 
 
 def test_harbour_lights_is_sewn_from_start_to_finish(table, served):
-    table.keyboard.press("5")
+    to_the_route(table)
     expect(table.get_by_text("13 places to sew")).to_be_visible()
     rows = dict(
         zip(table.locator("dt").all_inner_texts(), table.locator("dd").all_inner_texts(), strict=False)

@@ -8,14 +8,22 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.test_walk import saved
 
+LOOKED_FOR = "A shorter way is being looked for"
+
+
+def to_the_route(page: Page) -> None:
+    """Stitch, when nothing shorter is looked for any more."""
+    page.keyboard.press("5")
+    expect(page.locator(".visit").first).to_be_visible()
+    expect(page.get_by_text(LOOKED_FOR)).to_have_count(0, timeout=60_000)
+
 
 def needle(page: Page) -> str:
     return page.get_by_test_id("needle").get_attribute("transform")
 
 
 def test_a_shorter_way_is_looked_for_taken_and_given_back(table, served):
-    table.keyboard.press("5")
-    expect(table.locator(".visit").first).to_be_visible()
+    to_the_route(table)
     canvas = table.get_by_test_id("canvas").bounding_box()
     table.mouse.click(canvas["x"] + canvas["width"] / 2, canvas["y"] + canvas["height"] / 2 + 55)
     expect(table.get_by_test_id("sentence")).to_be_visible()
@@ -36,9 +44,8 @@ def test_a_shorter_way_is_looked_for_taken_and_given_back(table, served):
 
 
 def test_the_needle_runs_through_a_block_as_it_would_be_sewn(table):
-    table.keyboard.press("5")
+    to_the_route(table)
     expect(table.get_by_text("13 places to sew")).to_be_visible()
-    expect(table.locator(".visit").first).to_be_visible()
     canvas = table.get_by_test_id("canvas").bounding_box()
     table.mouse.click(canvas["x"] + canvas["width"] / 2, canvas["y"] + canvas["height"] / 2 + 55)
     expect(table.get_by_test_id("sentence")).to_contain_text("Begin ")
@@ -67,7 +74,7 @@ def test_the_needle_runs_through_a_block_as_it_would_be_sewn(table):
 
 
 def test_how_she_minds_stops_is_kept(table):
-    table.keyboard.press("5")
+    to_the_route(table)
     field = table.get_by_test_id("field-stops")
     expect(field).to_have_value("5")
     field.fill("11")
@@ -87,7 +94,7 @@ def test_a_pinned_end_is_told_what_it_costs_and_what_would_end_there(table, serv
     table.get_by_role("link", name=re.compile("Kenzet")).first.click()
     table.get_by_role("button", name=re.compile("Sampler cloth")).first.click()
     table.wait_for_url("**/fills")
-    table.keyboard.press("5")
+    to_the_route(table)
     expect(table.get_by_text("3 places to sew")).to_be_visible()
     box = table.get_by_test_id("canvas").bounding_box()
     table.mouse.click(box["x"] + box["width"] * 0.3, box["y"] + box["height"] * 0.3)
@@ -104,3 +111,24 @@ def test_a_pinned_end_is_told_what_it_costs_and_what_would_end_there(table, serv
         table.keyboard.press("Control+z")
         saved(table)
     expect(table.get_by_test_id("start-lower-left")).to_have_attribute("aria-pressed", "false")
+
+
+def test_a_quick_way_is_drawn_while_the_shorter_one_is_looked_for(table):
+    held = []
+    table.route(
+        "**/route",
+        lambda call: call.continue_() if call.request.post_data_json["quick"] else held.append(call),
+    )
+    table.get_by_role("link", name=re.compile("Kenzet")).first.click()
+    table.get_by_role("button", name=re.compile("Kelp Garden")).first.click()
+    table.wait_for_url("**/fills")
+    table.keyboard.press("5")
+    expect(table.locator(".visit").first).to_be_visible()
+    expect(table.get_by_text(LOOKED_FOR)).to_be_visible()
+    travelled = table.locator(".rows > div").filter(has_text="Travelling")
+    quick = travelled.inner_text()
+    (call,) = held
+    call.continue_()
+    expect(table.get_by_text(LOOKED_FOR)).to_have_count(0, timeout=60_000)
+    assert travelled.inner_text() != quick
+    table.unroute("**/route")
