@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import math
+import re
 from itertools import pairwise
 
 import pytest
@@ -216,3 +217,18 @@ def test_a_quick_way_is_answered_until_the_shorter_one_is_found(client):
     assert not short["quick"]
     assert rows(quick)["Lines"] == rows(short)["Lines"]
     assert client.post("route", quick=True, number=1).json == short
+
+
+def test_a_way_may_begin_at_the_first_whole_cell_as_long_as_there_is_one(client):
+    view = client.post("route", number=1).json
+    here = view["here"]
+    assert re.match(r"Cells: \d+ whole, \d+ cut at the edge\. The first whole one is at the ", here["cells"])
+    pins = {"pins": {here["part"]: {"start": "first whole cell", "end": None}}}
+    client.change(1, "stitch-6", {"kind": "stitching", "stitching": {**view["doc"], **pins}})
+    there = client.post("route", number=1).json["here"]
+    assert (there["start"], there["fault"]) == ("first whole cell", "")
+    fills = {zone["key"]: zone["fill"] for zone in client.get().json["zones"]}
+    grid = next(one["zone"] for one in here["turns"] if fills[one["zone"]] == "Grid")
+    client.change(2, "stitch-7", {"kind": "fill", "zone": grid, "fill": {"kind": "lines", "spacing": "1 in"}})
+    gone = client.post("route", number=1).json["here"]
+    assert (gone["cells"], gone["fault"]) == ("", "No cell is whole here any more.")

@@ -41,7 +41,7 @@ def test_the_first_steps_say_what_to_lay_how_far_and_where_to_go_then(client):
     laid = next(step for step in more if step["sum"] and words(step["lay"]) == said)
     terms = [words(term["words"]) for term in laid["sum"]["terms"]]
     assert (terms, words(laid["sum"]["total"]["words"])) == (["1/2", "1/4"], "3/4")
-    assert any("in the ditch" in words(step["then"]) for step in more)
+    assert any("along the ditch" in words(step["then"]) for step in more)
     assert len(here["steps"]) == 60 and len(here["coming"]) >= 119 - 59
     assert (view["share"], view["untouched"], view["many"]) == (0, 13, 1452)
     assert {row["name"]: row["words"] for row in view["zones"]}["Sashing"] == "24 lines in one place"

@@ -22,7 +22,7 @@ from kenzet.web import show
 from kenzet.web.at_hand import answer, connection, file_answer, laid_quilt
 from kenzet.web.marks import flat
 from kenzet.web.route_legs import LegView, legs_of
-from kenzet.web.route_notes import route_notes
+from kenzet.web.route_notes import cell_note, pin_fault, route_notes
 from kenzet.web.route_rows import (
     all_pivots,
     hand_rows,
@@ -81,7 +81,8 @@ class TurnView(m.Wire):
 
 
 class HereView(m.Wire):
-    """What is sewn in one go at a place of ``part``; ``start`` and ``end`` are the corners that are pinned, empty where none is.
+    """What is sewn in one go at a place of ``part``; ``start`` and ``end`` are the corners that are pinned, empty where none is;
+    ``cells`` tells of its grids' cells where some are whole, and where she may begin with the first of them.
     ``fault`` says why they could not be kept. ``kept`` is the word under which a way that was looked for longer is kept, empty
     where this is none.
     """
@@ -94,6 +95,7 @@ class HereView(m.Wire):
     start: str
     end: str
     fault: str
+    cells: str
     kept: str
     turns: list[TurnView]
     avoided: list[AvoidedView]
@@ -207,9 +209,8 @@ def _here(laid: LaidQuilt, found: QuiltRoute, number: int, unit: Unit) -> HereVi
         part=one.unit.part.key,
         start=(pin.start if pin else None) or "",
         end=(pin.end if pin else None) or "",
-        fault="No lane leads from the one corner to the other in one thread."
-        if pin and (pin.start or pin.end) and not one.pinned
-        else "",
+        fault=pin_fault(one, pin),
+        cells=cell_note(one, unit),
         turns=[
             TurnView(zone=zone, name=laid.zone(zone).name, turn=laid.quilt.stitching.turns.get(zone, ""))
             for zone in dict.fromkeys(zone for zone, _ in one.unit.drawings)

@@ -4,11 +4,20 @@ from __future__ import annotations
 
 from itertools import pairwise
 
+import shapely
+
 from kenzet.core.measure import COARSE, Unit, in_words
 from kenzet.core.route.needle import roll
 from kenzet.core.route.quilt import QuiltRoute
+from kenzet.core.route.unit import corners_of
+from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.stitching import Pin
 from kenzet.web.route_words import same_way
+
+TINY = 0.5  # mm
+CORNERS = ("lower left", "lower right", "upper right", "upper left")
+"""In the order of ``corners_of``."""
 
 
 def route_notes(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[str]:
@@ -84,3 +93,24 @@ def _finished(found: QuiltRoute) -> list[str]:
         f"After number {k} one direction is sewn everywhere and the quilt looks finished: you may stop there."
         for k in at
     ]
+
+
+def cell_note(one: UnitRoute, unit: Unit) -> str:
+    """Where the first whole cell of a grid lies, for those who begin there; empty where no cell is whole."""
+    cells = one.unit.cells
+    if cells is None:
+        return ""
+    corners = corners_of(one.unit.part)
+    far = cells.first.distance(shapely.Point(corners[cells.corner]))
+    inside = f", {in_words(far, unit, COARSE[unit])} from it" if far > TINY else ""
+    cut = f", {cells.cut} cut at the edge" if cells.cut else ", none is cut"
+    return f"Cells: {cells.whole} whole{cut}. The first whole one is at the {CORNERS[cells.corner]}{inside}."
+
+
+def pin_fault(one: UnitRoute, pin: Pin | None) -> str:
+    """Why what she has pinned could not be kept; empty where it could."""
+    if pin is None or one.pinned or not (pin.start or pin.end):
+        return ""
+    if pin.start == "first whole cell" and one.unit.cells is None:
+        return "No cell is whole here any more."
+    return "No lane leads from the one corner to the other in one thread."

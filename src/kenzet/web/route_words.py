@@ -19,9 +19,9 @@ from kenzet.web import show
 
 _PIVOT = math.radians(20)
 _LANES = {
-    DITCH: "in the ditch",
+    DITCH: "along the ditch",
     EDGE: "along the zone’s edge",
-    RIM: "along the quilt’s edge, where the binding covers it",
+    RIM: "along the quilt’s edge",
     STEP: "straight across to what is next",
     LINE: "back over that line",
 }

@@ -27,9 +27,9 @@ from kenzet.web import show
 
 _NTH = ("", "", "second", "third", "fourth", "fifth", "sixth")
 _LANES = {
-    DITCH: "in the ditch",
+    DITCH: "along the ditch",
     EDGE: "along the zone’s edge",
-    RIM: "along the quilt’s edge, where the binding covers it",
+    RIM: "along the quilt’s edge",
     STEP: "straight across",
     LINE: "back over that line",
 }

@@ -1794,13 +1794,16 @@ export interface components {
         };
         /**
          * HereView
-         * @description What is sewn in one go at a place of ``part``; ``start`` and ``end`` are the corners that are pinned, empty where none is.
+         * @description What is sewn in one go at a place of ``part``; ``start`` and ``end`` are the corners that are pinned, empty where none is;
+         *     ``cells`` tells of its grids' cells where some are whole, and where she may begin with the first of them.
          *     ``fault`` says why they could not be kept. ``kept`` is the word under which a way that was looked for longer is kept, empty
          *     where this is none.
          */
         HereView: {
             /** Avoided */
             avoided: components["schemas"]["AvoidedView"][];
+            /** Cells */
+            cells: string;
             /** End */
             end: string;
             /** Fault */

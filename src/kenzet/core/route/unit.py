@@ -11,6 +11,7 @@ import shapely
 
 from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats, Point
+from kenzet.core.route.cells import Cells, cells_of
 from kenzet.core.route.network import DITCH, EDGE, RIM, Course, Ints, Lane, Network, network
 from kenzet.core.route.passes import has_families
 from kenzet.core.top.layout import Part
@@ -45,6 +46,13 @@ class Unit:
             apart = self.family is not None and has_families(drawing)
             found += [one for one in some if one.family == self.family] if apart else some
         return found
+
+    @cached_property
+    def cells(self) -> Cells | None:
+        """Those of its grids; None where no cell is whole, or not all lines of one are sewn in this pass."""
+        if self.family is not None:
+            return None
+        return cells_of((drawing for _, drawing in self.drawings), corners_of(self.part))
 
     @cached_property
     def words(self) -> tuple[str, ...]:

@@ -10,21 +10,24 @@ from itertools import combinations
 from typing import get_args
 
 import numpy as np
+import shapely
 from numpy.typing import NDArray
 
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.lanes import Ends, Travel
-from kenzet.core.route.network import Ints, Network
+from kenzet.core.route.network import LINE, Ints, Network
 from kenzet.core.route.solve import Solver
 from kenzet.core.route.unit import Unit, corners_of
 from kenzet.core.route.walk import Leg, Run, runs
-from kenzet.core.top.stitching import Avoided, Corner, Pin
+from kenzet.core.top.stitching import Avoided, Corner, Pin, WholeCell
 
 _SMALL = 150  # nodes
 _TRIED = 2  # ends of lines near a corner
 _TIPS = 8
 _THINNED = 3  # times that thick places are made dearer
 _LUMP = 3.0  # times
+_BESIDE = 0.05  # mm from a cell's side
+_BESIDE_FOR = 1.0  # mm
 
 
 @dataclass(frozen=True, slots=True)
@@ -174,8 +177,10 @@ def _pinned(unit: Unit, net: Network, pin: Pin) -> list[tuple[int, int]]:
     return [(a, b) for a in begins for b in ends if a != b or bool(pin.start and pin.start == pin.end)]
 
 
-def _near(unit: Unit, net: Network, corner: Corner | None) -> list[int]:
-    """The ends of lines nearest to a corner of the part; without one the nearest to each of them, and the outermost lines'."""
+def _near(unit: Unit, net: Network, corner: Corner | WholeCell | None) -> list[int]:
+    """The ends of lines nearest to a corner of the part, or of those that bound the first whole cell; without one the nearest to each of them, and the outermost lines'."""
+    if corner == "first whole cell":
+        return _round_the_cell(unit, net)
     sewn = np.flatnonzero(net.degrees)
     x = [0.0, unit.part.width]
     spots = {
@@ -190,3 +195,19 @@ def _near(unit: Unit, net: Network, corner: Corner | None) -> list[int]:
     tips = net.tips if len(net.tips) <= _TIPS else ()
     each = [node for spot in get_args(Corner) for node in _near(unit, net, spot)]
     return list(dict.fromkeys([*each, *tips]))
+
+
+def _round_the_cell(unit: Unit, net: Network) -> list[int]:
+    """The nearest ends of the lines that bound the first whole cell; none where no cell is whole."""
+    if unit.cells is None:
+        return []
+    corner = np.array(corners_of(unit.part)[unit.cells.corner])
+    edges = np.flatnonzero(net.kinds == LINE)
+    paths = [shapely.linestrings(net.paths[k]) for k in edges.tolist()]
+    beside = (
+        shapely.length(shapely.intersection(paths, shapely.buffer(unit.cells.first, _BESIDE))) > _BESIDE_FOR
+    )
+    ends = np.unique(net.ends[edges[beside]])
+    away = np.hypot(*(net.points[ends] - corner).T)
+    found: list[int] = ends[np.argsort(away, kind="stable")[:_TRIED]].tolist()
+    return found

@@ -12,6 +12,7 @@ Order = Literal["centre outward", "edge to edge", "column by column", "from the 
 Ditch = Literal["with the rest", "first", "last"]
 Families = Literal["as it comes", "one by one"]
 Corner = Literal["lower left", "lower right", "upper left", "upper right"]
+WholeCell = Literal["first whole cell"]
 Place = Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
 PartKey = Annotated[str, Field(min_length=1, max_length=80)]
 Coordinate = Annotated[float, Field(ge=-1e5, le=1e5, allow_inf_nan=False)]
@@ -26,9 +27,11 @@ Edge = Annotated[int, Field(ge=0, le=100_000)]
 
 
 class Pin(Frozen):
-    """Near which corners the way through a part begins and ends; None where that is free."""
+    """Near which corners the way through a part begins and ends; None where that is free. It may also begin at the first cell of a
+    grid that is whole.
+    """
 
-    start: Corner | None = None
+    start: Corner | WholeCell | None = None
     end: Corner | None = None
 
 

@@ -7,6 +7,7 @@ defineProps<{ here: Views['HereView']; leg?: Views['LegView'] }>()
 defineEmits<{ pin: [end: 'start' | 'end', corner: string | null]; avoid: [how: 'bulky' | 'never']; forget: [number: number]; turn: [zone: string, when: string] }>()
 
 const CORNERS = ['lower left', 'lower right', 'upper left', 'upper right']
+const WHOLE = 'first whole cell'
 const ENDS = [['start', 'It begins'], ['end', 'It ends']] as const
 const TURNS = [['first', 'first'], ['', 'with the rest'], ['last', 'last']] as const
 const HOW = { bulky: 'bulky', never: 'never' }
@@ -21,7 +22,9 @@ const HOW = { bulky: 'bulky', never: 'never' }
         <div class="chips">
           <button class="chip" :aria-pressed="!here[end]" @click="$emit('pin', end, null)">where it suits</button>
           <button v-for="corner in CORNERS" :key="corner" class="chip" :aria-pressed="here[end] === corner" :data-testid="`${end}-${corner.replace(' ', '-')}`" @click="$emit('pin', end, corner)">{{ corner }}</button>
+          <button v-if="end === 'start' && (here.cells || here.start === WHOLE)" class="chip" :aria-pressed="here.start === WHOLE" data-testid="start-whole-cell" @click="$emit('pin', end, WHOLE)">the first whole cell</button>
         </div>
+        <p v-if="end === 'start' && here.cells" class="quiet" data-testid="cells">{{ here.cells }}</p>
       </fieldset>
       <fieldset v-for="one in here.turns" :key="one.zone">
         <legend class="label">{{ one.name }}, wherever it lies, is sewn</legend>
