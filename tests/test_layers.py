@@ -19,7 +19,7 @@ MAY_KNOW = {
 PURE = {
     "__future__", "abc", "ast", "bisect", "collections", "coloraide", "contextlib", "copy", "dataclasses", "decimal", "enum", "fractions", "functools", "hashlib", "heapq", "highspy",
     "importlib", "itertools", "kenzet", "math", "numpy", "pkgutil", "pydantic", "pydantic_core", "random", "re", "rustworkx",
-    "shapely", "threading", "typing", "unicodedata",
+    "shapely", "threading", "typing", "unicodedata", "weakref",
 }  # fmt: skip
 FILES = sorted(SRC.rglob("*.py"))
 

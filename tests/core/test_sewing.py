@@ -25,7 +25,7 @@ from kenzet.core.sewing.way import Way, cut_out
 from kenzet.core.sums import best_sum
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.demo import demo_quilts
-from tests.core.test_route import ruled_top, stitched_as, with_ditch
+from tests.core.test_quilt_route import ruled_top, stitched_as, with_ditch
 
 SPANS = st.tuples(st.integers(0, 40), st.integers(1, 20)).map(lambda one: (float(one[0]), float(sum(one))))
 

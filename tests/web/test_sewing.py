@@ -185,3 +185,23 @@ def test_what_was_sewn_is_kept_though_its_fill_was_taken_away_meanwhile(client):
     for _ in range(4):
         version = client.post("undo", version=version).json["version"]
     assert client.post("sewing").json["here"]["left"] == 119 - 3
+
+
+def test_a_texture_is_filled_freehand_without_a_ruler(client):
+    fill = {"kind": "texture", "spacing": "1/2 in", "texture": "pebbles"}
+    client.change(1, "fill-1", {"kind": "fill", "zone": "sashing", "fill": fill})
+    route = client.post("route", quick=True, number=13).json
+    (leg,) = [leg for leg in route["here"]["legs"] if leg["sews"]]
+    assert leg["freehand"] and leg["ruler"] == leg["hands"] == []
+    assert words(leg["words"]).startswith("Sashing: pebbles, freehand, about ")
+    view = client.post("sewing", place="sashing").json
+    step = next(step for step in view["here"]["steps"] if step["kind"] == "line")
+    assert step["freehand"] and step["sum"] is None and step["ruler"] == []
+    said = words(step["lay"])
+    assert said == "Ruler out from under your hands. Fill this freehand: pebbles, 1/2 in large."
+    assert "round each pebble" in words(step["then"])
+    before = {row["name"]: row["words"] for row in view["zones"]}["Sashing"]
+    assert before == "1 line in one place"
+    events = [done(k, one, "sashing") for k, one in enumerate(view["here"]["steps"])]
+    assert client.post("sewing/events", events=events).json["refused"] == []
+    assert "Sashing" not in {row["name"] for row in client.post("sewing").json["zones"]}

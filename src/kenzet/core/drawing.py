@@ -122,8 +122,13 @@ class Drawing:
 
     @cached_property
     def word(self) -> str:
-        """Eight letters that two drawings share if their lines are the same to a tenth of a mm, and sewn as often."""
+        """Eight letters that two drawings share if their lines are the same to a tenth of a mm, and sewn as often; textures share it
+        if they fill the same and are sewn as densely.
+        """
         told = hashlib.blake2b(str(self.fill.passes).encode(), digest_size=4)
+        if self.hints:
+            told.update(f"{self.fill.claimed_density:.6f}".encode())
+            told.update(np.round(shapely.get_coordinates(self.region.area) * 10).astype(np.int64).tobytes())
         for line in self.polylines:
             told.update(np.round(line * 10).astype(np.int64).tobytes() + b"|")
         return told.hexdigest()

@@ -21,20 +21,21 @@ from kenzet.core.sewing.way import Way
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.web import models as m
 from kenzet.web.marks import flat
-from kenzet.web.route_words import leg_words
+from kenzet.web.route_words import is_freehand, leg_words
 from kenzet.web.sewing_words import hand_spots, is_curved
 
 
 class LegView(m.Wire):
     """A piece of the way: a line that is sewn or a lane that is travelled, flat x, y in the quilt, mm, in the direction of
-    sewing. ``begins`` where the thread begins anew. ``spot`` lies on it, x, y in the part; ``ruler`` are the corners of a straight
+    sewing. ``begins`` where the thread begins anew, ``freehand`` where it is the way through a texture. ``spot`` lies on it, x, y in the part; ``ruler`` are the corners of a straight
     ruler where it lies for a line, ``hands`` where the hand on it moves on, in the quilt.
     """
 
     points: list[float]
     length: float
     sews: bool
-    kind: Literal["line", "ditch", "edge", "step", "rim"]
+    freehand: bool
+    kind: Literal["line", "ditch", "edge", "step", "rim", "texture"]
     begins: bool
     words: m.Words
     spot: list[float]
@@ -67,6 +68,7 @@ def legs_of(laid: LaidQuilt, one: UnitRoute, visit: Visit, unit: Unit) -> Iterab
                 points=flat(path),
                 length=round(far, 3),
                 sews=legs[0].sews,
+                freehand=is_freehand(one, legs[0]),
                 kind=KINDS[int(one.network.kinds[legs[0].edge])],  # type: ignore[arg-type]
                 begins=n == 0,
                 words=leg_words(laid, one, legs[0], far, unit),

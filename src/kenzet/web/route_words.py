@@ -6,10 +6,13 @@ import math
 from collections import Counter
 
 import numpy as np
+import shapely
 
+from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats, Point
-from kenzet.core.measure import COARSE, Unit
-from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP
+from kenzet.core.measure import COARSE, Unit, long_figure
+from kenzet.core.params import forms
+from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP, TEXTURE
 from kenzet.core.route.quilt import Visit
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.route.walk import Leg, Run
@@ -24,6 +27,7 @@ _LANES = {
     RIM: "along the quilt’s edge",
     STEP: "straight across to what is next",
     LINE: "back over that line",
+    TEXTURE: "across the texture",
 }
 
 
@@ -64,6 +68,9 @@ def _ways(one: UnitRoute) -> str:
             return "round ring after ring"
     lean = Counter[str]()
     for course in one.unit.courses:
+        if course.freehand:
+            lean["through what is filled freehand"] += int(shapely.linestrings(course.line).length * 100)
+            continue
         dx, dy = (course.line[-1] - course.line[0]).tolist()
         angle = math.degrees(math.atan2(dy, dx)) % 180
         name = (
@@ -83,14 +90,33 @@ def leg_words(laid: LaidQuilt, one: UnitRoute, leg: Leg, length: float, unit: Un
     if not leg.sews:
         return ["Travel ", far, f" {_LANES[int(one.network.kinds[leg.edge])]}."]
     course = one.unit.courses[int(one.network.courses[leg.edge])]
-    key, _ = one.unit.drawings[course.zone]
+    key, drawing = one.unit.drawings[course.zone]
+    if course.freehand:
+        return [
+            f"{laid.zone(key).name}: {texture_name(drawing)}, freehand, about {long_figure(length, unit)}."
+        ]
     return [f"{laid.zone(key).name}, line {course.number + 1}: sew ", far, "."]
+
+
+def texture_name(drawing: Drawing) -> str:
+    """How a texture is called."""
+    texture = getattr(drawing.fill, "texture", "")
+    choices = forms(type(drawing.fill))["texture"].choices
+    return next(choice.label for choice in choices if choice.key == texture)
+
+
+def is_freehand(one: UnitRoute, leg: Leg) -> bool:
+    """Whether it is the way through a texture."""
+    return leg.sews and one.unit.courses[int(one.network.courses[leg.edge])].freehand
 
 
 def pivots(one: UnitRoute, run: Run) -> int:
     """How often the quilt is turned at the needle: at sharp turns between pieces of the way, and within them."""
     many, before = 0, None
     for leg in run.legs:
+        if is_freehand(one, leg):
+            before = None
+            continue
         path = one.network.paths[leg.edge]
         line = path[::-1] if leg.back else path
         ways = np.diff(line, axis=0)
@@ -110,7 +136,7 @@ def same_way(one: UnitRoute, run: Run) -> int:
         if not leg.sews:
             continue
         course = one.unit.courses[int(one.network.courses[leg.edge])]
-        if course.closed:
+        if course.closed or course.freehand:
             before = None
             continue
         path = one.network.paths[leg.edge]

@@ -176,16 +176,10 @@ def _why_not(ways: Ways, told: Told) -> str:
         return "It does not say what did not happen."
     if told.place in ways.at:
         units = [ways.of(ways.route.visits[k]).route.unit for k in ways.at[told.place]]
-        drawn = {
-            word: drawing
-            for unit in units
-            for word, (_, drawing) in zip(unit.words, unit.drawings, strict=True)
-        }
+        known = {word for unit in units for word in unit.words}
+        lengths = {key: long for unit in units for key, long in unit.lengths.items()}
         for one in (*told.sewn, *told.back):
-            drawing = drawn.get(one.of)
-            if drawing is not None and (
-                one.line >= drawing.lines or one.ends > drawing.length_of(one.line) + 1
-            ):
+            if one.of in known and one.ends > lengths.get((one.of, one.line), -1.0) + 1:
                 return "There is no such line there, or it is not as long as that."
     return ""
 
@@ -287,7 +281,8 @@ def _left_of_zones(laid: LaidQuilt, left: Sequence[Left]) -> Iterable[LeftRow]:
 def _here(laid: LaidQuilt, ways: Ways, log: Log, here: Now, left: Sequence[Left], unit: Unit) -> SewHere:
     one = here.way.route
     alike = [v for v in ways.route.visits if ways.route.routes[v.route].unit.part.name == one.unit.part.name]
-    which = f"{alike.index(here.visit) + 1} of {len(alike)} · " if len(alike) > 1 else ""
+    places = list(dict.fromkeys(visit.place for visit in alike))
+    which = f"{places.index(here.visit.place) + 1} of {len(places)} · " if len(places) > 1 else ""
     covered = log.sewn.of(here.visit.place)
     beyond = [move for step in here.steps[AHEAD:] for move in step.sews]
     return SewHere(

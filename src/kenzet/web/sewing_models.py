@@ -78,12 +78,13 @@ class SewStep(m.Wire):
     """A step: where to lay what, how far to sew, where to go then. ``points`` are sewn, ``travels`` gone after that: flat x, y in
     the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``far`` mm in all, ``stops`` where the
     thread ends. ``sewn`` is what to tell when it is done, with
-    ``also``, what travelling sews of a ditch that comes later. ``ruler`` are the corners of
+    ``also``, what travelling sews of a ditch that comes later. A ``freehand`` one goes through a texture. ``ruler`` are the corners of
     the ruler where a straight one lies, ``hands`` where the hand on it moves on.
     """
 
     kind: Literal["begin", "go", "line"]
     number: int
+    freehand: bool
     zone: str
     lay: m.Words
     sum: z.SumView | None

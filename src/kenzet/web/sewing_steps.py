@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from typing import Any
 
 import numpy as np
 
+from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats
-from kenzet.core.measure import COARSE, Unit
+from kenzet.core.measure import COARSE, Unit, long_figure
 from kenzet.core.plan import plan_zone
 from kenzet.core.sewing.laid_on import LaidOn, laid_on, ruler_at
 from kenzet.core.sewing.log import Log
@@ -19,7 +21,7 @@ from kenzet.core.top.laid import LaidQuilt
 from kenzet.web import models as m
 from kenzet.web import show, slip
 from kenzet.web.marks import flat
-from kenzet.web.route_words import corner_words
+from kenzet.web.route_words import corner_words, texture_name
 from kenzet.web.sewing_models import SewnStretch, SewStep
 from kenzet.web.sewing_words import (
     ENDING,
@@ -31,6 +33,7 @@ from kenzet.web.sewing_words import (
     sew_words,
     short_words,
     travel_words,
+    way_to,
 )
 
 AHEAD = 60
@@ -81,7 +84,7 @@ def _way_in(here: Now, step: Step, number: int, unit: Unit) -> SewStep:
         where = f"{here.way.route.unit.part.name}, {show.place_name(here.visit.place)}: {corner_words(here.way.route, first.start)}"
         lay = ["Travel ", far, f", as it is drawn, to {where}."]
     return SewStep(
-        kind=step.kind, number=0, zone="", sum=None, hand=[], sewn=[], lay=lay, also=_also(step),
+        kind=step.kind, number=0, freehand=False, zone="", sum=None, hand=[], sewn=[], lay=lay, also=_also(step),
         sew=[], then=["Then travel ", *go, "."] if step.kind == "begin" and go else [],
         short=["begin a thread" if step.kind == "begin" else "travel"],
         ruler=[], hands=[], points=[], travels=[flat(path) for path in placed],
@@ -111,6 +114,8 @@ def _line(
     plan = plan_zone(laid, key)
     stretch = step.sews[0].stretch
     assert plan is not None and stretch is not None
+    if course.freehand:
+        return _freehand(laid, here, step, drawing, is_last, unit)
     if stretch.turn:
         on, total = LaidOn("last", plan.kit.reach), None
         lay: m.Words = ["Once more over the same line, the ruler where it lies."]
@@ -134,9 +139,11 @@ def _line(
     whole = sum(move.length for move in step.sews)
     curved = is_curved(plan, drawing, course.number)
     told = total is not None and total.can_be_laid and not curved
-    return SewStep(
-        kind="line",
-        number=step.number,
+    return _sewn_step(
+        step,
+        placed,
+        travels,
+        freehand=False,
         zone=laid.zone(key).name,
         lay=lay,
         sum=slip.the_sum(total, plan.kit, unit, "your last line" if on.kind == "last" else on_words(on), "from the seam" if on.kind == "seam" else "apart")
@@ -150,6 +157,40 @@ def _line(
         sew=sew_words(step, here.way.on_lanes, course.closed, unit, placed),
         then=_then(laid, here, step, go, is_last),
         short=["curve"] if curved else short_words(on, total, unit),
+    )  # fmt: skip
+
+
+def _freehand(laid: LaidQuilt, here: Now, step: Step, drawing: Drawing, is_last: bool, unit: Unit) -> SewStep:
+    """A piece of a texture."""
+    key, _ = here.way.route.unit.drawings[here.way.route.unit.courses[step.sews[0].course].zone]
+    placed = [move_in_quilt(here, move) for move in step.sews]
+    travels = [move_in_quilt(here, move) for move in step.travels]
+    far = long_figure(sum(move.length for move in step.sews), unit)
+    size = show.shown(drawing.fill.spacing.mm, unit)
+    return _sewn_step(
+        step,
+        placed,
+        travels,
+        freehand=True,
+        zone=laid.zone(key).name,
+        lay=["Ruler out from under your hands. Fill this freehand: ", f"{texture_name(drawing)}, ", size, " large."],
+        sum=None,
+        hand=[],
+        sew=[
+            f"Work {way_to(placed[0][0], placed[-1][-1])} in rows, about {far}, and stop with the needle down."
+        ],
+        then=[*_then(laid, here, step, travel_words(step.travels, travels, unit), is_last), f" {' '.join(drawing.fill.notes())}"],
+        short=["freehand"],
+        ruler=[],
+        hands=[],
+    )  # fmt: skip
+
+
+def _sewn_step(step: Step, placed: list[Floats], travels: list[Floats], **said: Any) -> SewStep:
+    """Of a line: where it lies, how far it goes, and what is said of it."""
+    return SewStep(
+        kind="line",
+        number=step.number,
         points=[flat(path) for path in placed],
         travels=[flat(path) for path in travels],
         start=placed[0][0].round(3).tolist(),
@@ -157,14 +198,17 @@ def _line(
         far=round(step.length, 3),
         stops=step.stops,
         also=_also(step),
-        sewn=[
-            SewnStretch(
-                of=s.of, line=s.line, turn=s.turn, begins=s.begins, ends=s.ends, back=move.back
-            )
-            for move in step.sews
-            if (s := move.stretch) is not None
-        ],
-    )  # fmt: skip
+        sewn=_sewn(step),
+        **said,
+    )
+
+
+def _sewn(step: Step) -> list[SewnStretch]:
+    return [
+        SewnStretch(of=s.of, line=s.line, turn=s.turn, begins=s.begins, ends=s.ends, back=move.back)
+        for move in step.sews
+        if (s := move.stretch) is not None
+    ]
 
 
 def _also(step: Step) -> list[SewnStretch]:

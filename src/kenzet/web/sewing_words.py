@@ -13,7 +13,7 @@ from kenzet.core.geom.region import Floats, Point
 from kenzet.core.kit.curves import ranked, templates
 from kenzet.core.measure import COARSE, Unit
 from kenzet.core.route.bulk import least_in_throat
-from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP
+from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP, TEXTURE
 from kenzet.core.sewing.laid_on import LaidOn
 from kenzet.core.sewing.steps import Step
 from kenzet.core.sewing.way import Move, cut_out
@@ -32,6 +32,7 @@ _LANES = {
     RIM: "along the quilt’s edge",
     STEP: "straight across",
     LINE: "back over that line",
+    TEXTURE: "across the texture",
 }
 ENDING: dict[ThreadEnds, str] = {
     "tie and bury": "Tie the threads and bury them.",

@@ -2037,19 +2037,21 @@ export interface components {
         /**
          * LegView
          * @description A piece of the way: a line that is sewn or a lane that is travelled, flat x, y in the quilt, mm, in the direction of
-         *     sewing. ``begins`` where the thread begins anew. ``spot`` lies on it, x, y in the part; ``ruler`` are the corners of a straight
+         *     sewing. ``begins`` where the thread begins anew, ``freehand`` where it is the way through a texture. ``spot`` lies on it, x, y in the part; ``ruler`` are the corners of a straight
          *     ruler where it lies for a line, ``hands`` where the hand on it moves on, in the quilt.
          */
         LegView: {
             /** Begins */
             begins: boolean;
+            /** Freehand */
+            freehand: boolean;
             /** Hands */
             hands: number[][];
             /**
              * Kind
              * @enum {string}
              */
-            kind: "line" | "ditch" | "edge" | "step" | "rim";
+            kind: "line" | "ditch" | "edge" | "step" | "rim" | "texture";
             /** Length */
             length: number;
             /** Points */
@@ -3131,7 +3133,7 @@ export interface components {
          * @description A step: where to lay what, how far to sew, where to go then. ``points`` are sewn, ``travels`` gone after that: flat x, y in
          *     the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``far`` mm in all, ``stops`` where the
          *     thread ends. ``sewn`` is what to tell when it is done, with
-         *     ``also``, what travelling sews of a ditch that comes later. ``ruler`` are the corners of
+         *     ``also``, what travelling sews of a ditch that comes later. A ``freehand`` one goes through a texture. ``ruler`` are the corners of
          *     the ruler where a straight one lies, ``hands`` where the hand on it moves on.
          */
         SewStep: {
@@ -3141,6 +3143,8 @@ export interface components {
             at: number[];
             /** Far */
             far: number;
+            /** Freehand */
+            freehand: boolean;
             /** Hand */
             hand: (string | components["schemas"]["Shown"])[];
             /** Hands */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What the strokes on the drawing mean; told by shape, not by colour alone. */
-defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' | 'tick' | 'rest' | 'sliver' | 'dot' | 'tape' | 'stencil' | 'edge' | 'sign' | 'done' | 'travel' | 'coming' | 'thread' | 'anew' | 'hand')[] }>()
+defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' | 'tick' | 'rest' | 'sliver' | 'dot' | 'tape' | 'stencil' | 'edge' | 'sign' | 'done' | 'travel' | 'coming' | 'thread' | 'anew' | 'hand' | 'freehand')[] }>()
 </script>
 
 <template>
@@ -22,6 +22,7 @@ defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' |
     </template>
     <li v-if="shows.includes('done')"><svg width="34" height="10"><path d="M0 5H34" stroke="#2b3a67" stroke-width="3" /></svg>sewn</li>
     <li v-if="shows.includes('coming')"><svg width="34" height="10"><path d="M0 5H34" stroke="#2b3a67" stroke-width="1.4" stroke-dasharray="6 3" /></svg>to come</li>
+    <li v-if="shows.includes('freehand')"><svg width="34" height="12"><path d="M1 10V4a3 3 0 0 1 6 0v4a3 3 0 0 0 6 0V4a3 3 0 0 1 6 0v4a3 3 0 0 0 6 0V4a3 3 0 0 1 6 0v6" fill="none" stroke="#2b3a67" stroke-opacity=".6" stroke-width="1.6" stroke-dasharray="1.5 2.6" stroke-linecap="round" /></svg>freehand, in rows about like these</li>
     <li v-if="shows.includes('travel')"><svg width="34" height="10"><path d="M2 5H34" stroke="#a8392c" stroke-width="3" stroke-linecap="round" stroke-dasharray="0.1 5" /></svg>travelling</li>
     <li v-if="shows.includes('anew')"><svg width="18" height="16"><circle cx="9" cy="8" r="6.6" fill="#fff" stroke="#a8392c" stroke-width="2" stroke-dasharray="4 3" /></svg>a new thread</li>
     <li v-if="shows.includes('thread')"><svg width="28" height="14"><circle cx="7" cy="7" r="4.6" fill="#fff" stroke="#a8392c" stroke-width="2" /><rect x="18" y="3" width="8" height="8" fill="#a8392c" /></svg>thread begins, ends</li>

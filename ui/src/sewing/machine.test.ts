@@ -4,7 +4,7 @@ import { bobbinAfter, clock, doneLines, doneOf, nextStop, runsOut, sewnUntil, ty
 
 const stretch = (line: number, begins: number, ends: number, back = false): Views['SewnStretch'] => ({ of: 'z.0.00000000', line, turn: 0, begins, ends, back })
 const step = (more: Partial<Step> = {}): Step => ({
-  kind: 'line', number: 1, zone: 'Star', lay: [], sum: null, hand: [], sew: [], then: [], short: [], travels: [], stops: false, ruler: [], hands: [], also: [],
+  kind: 'line', number: 1, freehand: false, zone: 'Star', lay: [], sum: null, hand: [], sew: [], then: [], short: [], travels: [], stops: false, ruler: [], hands: [], also: [],
   points: [[0, 0, 30, 0], [30, 0, 30, 40]], sewn: [stretch(4, 0, 30), stretch(4, 30, 70)], start: [0, 0], at: [35, 40], far: 75, ...more,
 })
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from kenzet.core.geom.region import Floats
-from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP, Network
+from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP, TEXTURE, Network
 
 INCH = 25.4
 
@@ -21,11 +21,14 @@ class Costs:
     retrace: float | None = 2.0
     step: float | None = 2.0
     rim: float | None = 1.0
+    texture: float | None = 1.2
     stop: float = 25 * INCH
 
     def of(self, network: Network) -> Floats:
         """What travelling each edge once costs, infinite where it is not allowed."""
-        factors = {LINE: self.retrace, DITCH: self.ditch, EDGE: self.edge, STEP: self.step, RIM: self.rim}
+        factors = {
+            LINE: self.retrace, DITCH: self.ditch, EDGE: self.edge, STEP: self.step, RIM: self.rim, TEXTURE: self.texture,
+        }  # fmt: skip
         table = np.array(
             [np.inf if (factor := factors[kind]) is None else factor for kind in range(len(factors))]
         )

@@ -1,7 +1,7 @@
 """Where the needle may go: the lines to sew and the lanes to travel along, as one network of nodes and edges.
 
 Glossary: a *lane* is where one travels without crossing open fabric: the ditch of a seam, the zone's edge, the quilt's *rim*
-that the binding covers, a short *step* from ring to ring; a line that is sewn already is a lane too (*retraced*). Nodes are where lines meet lanes, each other's
+that the binding covers, a short *step* from ring to ring, across a *texture* that hides it; a line that is sewn already is a lane too (*retraced*). Nodes are where lines meet lanes, each other's
 ends, and the corners of rings; one does not switch where lines merely cross. Lengths are mm, in the part's coordinates.
 """
 
@@ -20,8 +20,8 @@ from numpy.typing import NDArray
 from kenzet.core.geom.region import Floats, Point
 
 Ints = NDArray[np.int64]
-LINE, DITCH, EDGE, STEP, RIM = range(5)
-KINDS = ("line", "ditch", "edge", "step", "rim")
+LINE, DITCH, EDGE, STEP, RIM, TEXTURE = range(6)
+KINDS = ("line", "ditch", "edge", "step", "rim", "texture")
 LANES = (DITCH, EDGE, RIM)
 TOUCH = 0.05  # mm: what lies nearer together is one node
 _GRID = 0.001  # mm: lanes are noded on it
@@ -34,7 +34,8 @@ _FEET = 4  # places at which one may step from a ring that has no corner
 class Course:
     """A line to sew: its polyline (n, 2), whether it closes, ``passes`` over it. ``zone``, ``piece`` (of the zone's cloth) and
     ``family`` say what it belongs to, ``number`` which line of its drawing it is; ``before`` the ring or line from which it is stepped to (by
-    its place in the list, -1 for the zone's outline, None where no step leads to it) and ``apart`` how far it is from it.
+    its place in the list, -1 for the zone's outline, None where no step leads to it) and ``apart`` how far it is from it. A
+    ``freehand`` one is a way through a texture.
     """
 
     line: Floats
@@ -46,20 +47,21 @@ class Course:
     passes: int = 1
     before: int | None = None
     apart: float = 0.0
+    freehand: bool = False
 
 
 @dataclass(frozen=True, eq=False)
 class Lane:
-    """A seam (``ditch``) or another edge along which one may travel."""
+    """A seam (``ditch``), another edge along which one may travel, or a straight way across a ``texture``."""
 
     line: Floats
-    kind: Literal["ditch", "edge"] = "ditch"
+    kind: Literal["ditch", "edge", "texture"] = "ditch"
 
 
 @dataclass(frozen=True, eq=False)
 class Network:
     """Nodes ``points`` (n, 2); edge k leads from ``ends[k, 0]`` to ``ends[k, 1]`` along ``paths[k]``, is of ``kinds[k]``
-    (LINE, DITCH, EDGE, STEP, RIM) and belongs to course ``courses[k]``, -1 for lanes. ``passes`` says how often it must be sewn.
+    (LINE, DITCH, EDGE, STEP, RIM, TEXTURE) and belongs to course ``courses[k]``, -1 for lanes. ``passes`` says how often it must be sewn.
     ``tips`` are the nodes at which the first and the last line of every family end, ``pieces`` the edges that must be sewn in each
     piece of cloth, ``lines`` the two nodes at which every line ends that is not closed, in order, as often as it is sewn.
     ``dear`` is by how much travelling along each edge is dearer than its kind, infinite where she will not.
@@ -151,6 +153,10 @@ def _noded_lanes(lanes: Sequence[Lane]) -> list[tuple[Floats, int]]:
     found: list[tuple[Floats, int]] = []
     ditches = [shapely.linestrings(lane.line) for lane in lanes if lane.kind == "ditch"]
     edges = [shapely.linestrings(lane.line) for lane in lanes if lane.kind == "edge"]
+    across = [shapely.linestrings(lane.line) for lane in lanes if lane.kind == "texture"]
+    if across:
+        crossed = shapely.union_all(across, grid_size=_GRID)
+        found += [(np.asarray(part.coords), TEXTURE) for part in _parts(crossed)]
     seams = shapely.union_all(ditches, grid_size=_GRID) if ditches else shapely.MultiLineString()
     others = shapely.union_all(edges, grid_size=_GRID) if edges else shapely.MultiLineString()
     if edges and ditches:

@@ -83,7 +83,7 @@ def _tried(laid: LaidQuilt, zone: str, drawing: Drawing) -> Iterable[Fill]:
     a fill of its own.
     """
     plan = plan_zone(laid, zone)
-    if plan is None or drawing.layer or drawing.fill != plan.zone.fill:
+    if plan is None or drawing.layer or drawing.hints or drawing.fill != plan.zone.fill:
         return
     mine, site = drawing.fill, site_at(drawing.shape, drawing.places[0], laid.middle)
     origins = ({}, *({"origin": to} for to in _OTHERWISE.get(getattr(mine, "origin", ""), ())))

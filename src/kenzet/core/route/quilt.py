@@ -28,6 +28,7 @@ from kenzet.core.top.layout import Part
 from kenzet.core.top.stitching import Stitching
 
 _RETRACE = {"wanted": 0.8, "allowed": 2.0, "forbidden": None}
+_ACROSS = 1.2  # a texture: it is not sewn yet, or sewn already (ours)
 _KEPT = 200  # routes
 
 
@@ -36,7 +37,11 @@ def costs_of(stitching: Stitching) -> Costs:
     step = 2.0 if stitching.steps == "allowed" else None
     rim = 1.0 if stitching.rim == "allowed" else None
     return Costs(
-        rim=rim, retrace=_RETRACE[stitching.retrace], step=step, stop=max(stitching.stops**2, 0.02) * INCH
+        retrace=_RETRACE[stitching.retrace],
+        step=step,
+        rim=rim,
+        texture=_ACROSS if stitching.across == "allowed" else None,
+        stop=max(stitching.stops**2, 0.02) * INCH,
     )
 
 
@@ -91,23 +96,30 @@ class QuiltRoute:
 
 def units_of(laid: LaidQuilt) -> list[Unit]:
     """What is sewn in one go at a place, every kind once; zones that lie together at a place go together, as long as they are
-    sewn in the same pass.
+    sewn in the same pass. What is filled freehand comes after lines.
     """
     by_place: dict[tuple[Pass, str], list[tuple[str, Drawing]]] = {}
+    textures: dict[str, list[Drawing]] = {}
     parts: dict[str, Part] = {}
     for key, plan in plan_quilt(laid).items():
         for drawing in plan.drawings:
-            if not drawing.fill.sewn or drawing.hints or not drawing.lines:
+            if not drawing.fill.sewn or not (drawing.lines or drawing.hints):
                 continue
+            for place in drawing.places if drawing.hints else ():
+                textures.setdefault(place, []).append(drawing)
             for in_pass in passes_of(laid.quilt.stitching, plan.kit, key, drawing):
                 for place in drawing.places:
                     by_place.setdefault((in_pass, place), []).append((key, drawing))
                     parts[place] = drawing.shape.part
     kinds: dict[tuple[Pass, tuple[str, ...]], list[str]] = {}
     for (in_pass, place), drawings in by_place.items():
-        named = (parts[place].key, *(f"{key} {id(drawing)}" for key, drawing in drawings))
+        named = (
+            parts[place].key,
+            *(f"{key} {id(drawing)}" for key, drawing in drawings),
+            *(f"across {id(texture)}" for texture in textures.get(place, ())),
+        )
         kinds.setdefault((in_pass, named), []).append(place)
-    ranks = {one: k for k, one in enumerate(sorted({one for one, _ in by_place}))}
+    ranks = {one: k for k, one in enumerate(sorted({one.over_the_quilt for one, _ in by_place}))}
     one_by_one = laid.quilt.stitching.families == "one by one"
     return [
         Unit(
@@ -115,11 +127,12 @@ def units_of(laid: LaidQuilt) -> list[Unit]:
             tuple(places),
             tuple(by_place[in_pass, places[0]]),
             in_pass.foot,
-            ranks[in_pass],
+            ranks[in_pass.over_the_quilt],
             in_pass.family if one_by_one else None,
             laid.rim(parts[places[0]]),
+            tuple(textures.get(places[0], ())),
         )
-        for (in_pass, _), places in kinds.items()
+        for (in_pass, _), places in sorted(kinds.items(), key=lambda one: one[0][0].freehand)
     ]
 
 
@@ -144,7 +157,7 @@ def _kept(laid: LaidQuilt, unit: Unit, costs: Costs, quick: bool) -> tuple[UnitR
     """What was found for the same lines at the same prices is not looked for again."""
     wishes, ways = wishes_of(laid, unit), laid.quilt.stitching.ways
     key = (
-        unit.part.key, unit.family, tuple(id(drawing) for _, drawing in unit.drawings), len(unit.places) > 1, costs, wishes,
+        unit.part.key, unit.family, tuple(id(drawing) for _, drawing in unit.drawings), tuple(map(id, unit.textures)), len(unit.places) > 1, costs, wishes,
     )  # fmt: skip
     found = laid.kept_routes.get(key)
     if not isinstance(found, tuple) or any(one.known != ways.get(one.word, ()) for one in found):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
+from itertools import combinations
 
 import numpy as np
 import shapely
@@ -14,19 +15,22 @@ from kenzet.core.geom.region import Floats, Point
 from kenzet.core.route.cells import Cells, cells_of
 from kenzet.core.route.network import DITCH, EDGE, RIM, Course, Ints, Lane, Network, network
 from kenzet.core.route.passes import has_families
+from kenzet.core.route.texture import texture_ways
 from kenzet.core.top.layout import Part
 from kenzet.core.top.stitching import Avoided
 
 _THROUGH = 0.5  # mm
 _BULKY = 12.7  # mm round a spot
 _DEAR = 4.0  # times, ours
+_MANY_CORNERS = 6
 
 
 @dataclass(frozen=True, eq=False)
 class Unit:
     """One kind of it: the ``drawings`` (with their zones' keys) that lie together at ``places`` of ``part`` and are sewn in the
     same pass: with the same ``foot``, and in the ``rank``-th pass over the quilt. Of drawings with several
-    straight families only ``family`` is sewn in it, unless that is None. ``rim`` is what of the part the binding covers.
+    straight families only ``family`` is sewn in it, unless that is None. ``rim`` is what of the part the binding covers,
+    ``textures`` what is filled freehand there.
     """
 
     part: Part
@@ -36,6 +40,7 @@ class Unit:
     rank: int = 0
     family: int | None = None
     rim: shapely.Geometry | None = None
+    textures: tuple[Drawing, ...] = ()
 
     @cached_property
     def courses(self) -> list[Course]:
@@ -59,13 +64,20 @@ class Unit:
         """What names the lines of each drawing in a log: their zone, their layer, and which lines they are."""
         return tuple(f"{zone}.{drawing.layer}.{drawing.word}" for zone, drawing in self.drawings)
 
+    @cached_property
+    def lengths(self) -> dict[tuple[str, int], float]:
+        """mm of every line, by the word of its drawing and its number there."""
+        return {
+            (self.words[course.zone], course.number): float(np.hypot(*np.diff(course.line, axis=0).T).sum())
+            for course in self.courses
+        }
+
     def network(self, steps: bool = True, avoided: Sequence[Avoided] = ()) -> Network:
         """Lines and lanes of it; of ``avoided`` those that lie in this part count."""
         corners = [corner for _, drawing in self.drawings for corner in drawing.region.corners]
         regions = [drawing.region.area for _, drawing in self.drawings]
-        found = network(
-            self.courses, list(lanes_of(self.part, regions)), corners, steps, corners_of(self.part)
-        )
+        lanes = [*lanes_of(self.part, regions), *lanes_across(self.textures)]
+        found = network(self.courses, lanes, corners, steps, corners_of(self.part))
         if self.rim is not None:
             found = replace(found, kinds=_rimmed(found, self.rim))
         spots = [one for one in avoided if one.part == self.part.key]
@@ -96,8 +108,11 @@ def _dear(net: Network, spots: Sequence[Avoided]) -> Floats:
 
 def courses_of(drawing: Drawing, zone: int = 0, begin: int = 0) -> list[Course]:
     """The lines of a drawing; ``begin`` is the place of the first of them in the list that they go to."""
-    if not drawing.fill.sewn or drawing.hints:
+    if not drawing.fill.sewn:
         return []
+    if drawing.hints:
+        ways = texture_ways(drawing)
+        return [Course(way, False, zone, k, number=k, freehand=True) for k, way in enumerate(ways)]
     many = max(len(drawing.straight), 1)
     lines = drawing.polylines
     passes = drawing.fill.passes
@@ -153,6 +168,24 @@ def lanes_of(part: Part, regions: Sequence[shapely.MultiPolygon]) -> Iterable[La
         yield from (Lane(ring) for ring in rings(patch.area))
     for region in regions:
         yield from (Lane(ring, "edge") for ring in rings(region))
+
+
+def lanes_across(drawings: Iterable[Drawing]) -> Iterable[Lane]:
+    """From corner to corner of what is filled freehand: a texture hides what is sewn across it."""
+    for drawing in drawings:
+        for piece in drawing.region.pieces:
+            corners = np.array(piece.corners).reshape(-1, 2)
+            if len(corners) > _MANY_CORNERS:
+                continue
+            chords = [np.array(pair) for pair in combinations(corners, 2)]
+            middles = shapely.linestrings([_middle_part(chord) for chord in chords]) if chords else []
+            inside = shapely.contains_properly(piece.area, middles)
+            yield from (Lane(chord, "texture") for chord, is_in in zip(chords, inside, strict=True) if is_in)
+
+
+def _middle_part(chord: Floats) -> Floats:
+    """All of it but its ends, which lie on an outline."""
+    return chord + (chord[::-1] - chord) * 0.02
 
 
 def rings(area: shapely.MultiPolygon) -> Iterable[Floats]:

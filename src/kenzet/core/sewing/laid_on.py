@@ -130,7 +130,7 @@ def laid_along(laid: LaidQuilt, way: Way) -> Iterable[tuple[Move, ZonePlan, Draw
         course = way.route.unit.courses[move.course]
         key, drawing = way.route.unit.drawings[course.zone]
         mine = sewn.setdefault(course.zone, set())
-        if course.number in mine:
+        if course.number in mine or course.freehand:
             continue
         plan = plan_zone(laid, key)
         if plan is not None:

@@ -26,7 +26,7 @@ _AT = 0.5  # mm: the needle is there
 
 @dataclass(frozen=True, eq=False)
 class Move:
-    """``path`` (n, 2) along a lane of ``kind`` (LINE, DITCH, EDGE, STEP, RIM). A line's has its ``course``, the ``stretch`` of it that is
+    """``path`` (n, 2) along a lane of ``kind`` (LINE, DITCH, EDGE, STEP, RIM, TEXTURE). A line's has its ``course``, the ``stretch`` of it that is
     sewn, whether that is sewn ``back`` to front, and the ``number`` of the line in the whole way, from 1. ``nodes`` are where it
     begins and ends; ``fresh`` where a thread begins at its start. ``also`` is what travelling sews of lines that come later.
     """

@@ -106,6 +106,13 @@ class Stitching(Frozen):
             choices=(Choice("allowed", "allowed"), Choice("never", "never")),
         ),
     )  # fmt: skip
+    across: Literal["allowed", "never"] = asked(
+        "allowed",
+        Form(
+            "choice", "Travelling across a freehand texture", "It hides what is sewn across it.",
+            choices=(Choice("allowed", "allowed"), Choice("never", "never")),
+        ),
+    )  # fmt: skip
     same_way: int = asked(
         3,
         Form(

@@ -26,7 +26,8 @@ const wide = computed(() => Math.min(Math.max(props.view.scale / 1.6, 0.3), 1))
 const path = (some: readonly number[][]) => some.map(openPath).join('')
 const step = computed(() => props.steps[0])
 const sewn = computed(() => path([...props.here.done, ...props.done.flatMap((one) => one.points)]))
-const coming = computed(() => path([...props.steps.slice(1).flatMap((one) => one.points), ...props.here.coming]))
+const coming = computed(() => path([...props.steps.slice(1).flatMap((one) => (one.freehand ? [] : one.points)), ...props.here.coming]))
+const free = computed(() => path(props.steps.slice(1).flatMap((one) => (one.freehand ? one.points : []))))
 const spot = (at?: readonly number[]) => (at?.length ? toScreen(props.view, at[0]!, at[1]!) : undefined)
 const start = computed(() => spot(step.value?.start))
 const end = computed(() => spot(step.value?.at))
@@ -48,10 +49,11 @@ const needleAt = computed(() => spot(props.needle))
   <g class="still" :style="{ '--wide': wide }">
     <g :transform="world">
       <path :d="coming" class="coming" />
+      <path :d="free" class="coming free" />
       <path :d="sewn" class="sewn" />
       <template v-if="step">
         <path :d="path(step.travels)" class="travel" />
-        <path :d="path(step.points)" class="now" data-testid="this-line" />
+        <path :d="path(step.points)" class="now" :class="{ free: step.freehand }" data-testid="this-line" />
       </template>
     </g>
     <path v-if="step?.ruler.length" :d="`${openPath(step.ruler)}Z`" :transform="world" class="ruler" data-testid="machine-ruler" />
@@ -76,6 +78,8 @@ path { fill: none; vector-effect: non-scaling-stroke; stroke-linejoin: round; }
 .coming { stroke: #2b3a67; stroke-width: calc(1.2px * var(--wide)); stroke-dasharray: 5 4; stroke-opacity: .7; }
 .sewn { stroke: #2b3a67; stroke-width: calc(2.8px * var(--wide)); stroke-linecap: round; }
 .now { stroke: #a8392c; stroke-width: calc(5px * var(--wide)); stroke-dasharray: 14 6; }
+.coming.free { stroke-dasharray: 1.5 5; stroke-opacity: .5; stroke-linecap: round; }
+.now.free { stroke-width: calc(2.4px * var(--wide)); stroke-dasharray: 3 5; stroke-linecap: round; }
 .travel { stroke: #a8392c; stroke-width: calc(4px * var(--wide)); stroke-linecap: round; stroke-dasharray: .1 6.5; }
 .end { fill: #a8392c; stroke: #fffcf6; stroke-width: 1.6; }
 .turns { fill: #fffcf6; stroke: #a8392c; stroke-width: 2.4; }

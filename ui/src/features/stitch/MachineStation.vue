@@ -47,7 +47,7 @@ const needle = computed(() => {
 const done = computed(() => here.value?.steps.slice(0, index.value) ?? [])
 const coming = computed(() => steps.value.slice(1, 4))
 const linesDone = computed(() => done.value.filter((one) => one.kind === 'line').length)
-const key = computed(() => ['done', 'line', 'travel', 'coming', ...(step.value?.ruler.length ? ['ruler'] : []), ...(step.value?.hands.length ? ['hand'] : [])] as InstanceType<typeof CanvasKey>['$props']['shows'])
+const key = computed(() => ['done', 'line', 'travel', 'coming', ...(steps.value.some((one) => one.freehand) ? ['freehand'] : []), ...(step.value?.ruler.length ? ['ruler'] : []), ...(step.value?.hands.length ? ['hand'] : [])] as InstanceType<typeof CanvasKey>['$props']['shows'])
 const finished = computed(() => !!view.value && !here.value)
 const button = computed(() => ({ begin: 'Begun, next', go: 'There, next', line: step.value?.stops ? 'Done, thread ended' : 'Done, next line' })[step.value?.kind ?? 'line'])
 
@@ -57,7 +57,7 @@ function next() {
   sewing.on(doneOf(step.value, here.value.place))
 }
 function otherwise() {
-  if (step.value?.kind === 'line' && here.value) sewing.on(doneOf(step.value, here.value.place, true))
+  if (step.value?.kind === 'line' && !step.value.freehand && here.value) sewing.on(doneOf(step.value, here.value.place, true))
 }
 async function skip() {
   if (step.value?.kind === 'line' && here.value) await sewing.tell(event('skipped', { place: here.value.place, back: step.value.sewn }))
@@ -151,7 +151,7 @@ onBeforeUnmount(() => {
       <template v-else-if="step && here && view">
         <div class="told">
           <p class="where" data-testid="where">{{ here.name }} {{ here.which }}<template v-if="step.zone"> · {{ step.zone }}</template></p>
-          <h2 class="line" data-testid="line">{{ step.kind === 'line' ? `Line ${step.number} of ${here.many}` : step.kind === 'begin' ? 'A new thread' : 'On the way' }}</h2>
+          <h2 class="line" data-testid="line">{{ step.kind === 'line' ? `${step.freehand ? 'Freehand' : 'Line'} ${step.number} of ${here.many}` : step.kind === 'begin' ? 'A new thread' : 'On the way' }}</h2>
           <div aria-live="polite">
             <p class="lay" data-testid="lay"><WordsText :words="step.lay" /></p>
             <p v-if="step.sum?.terms.length" class="sum" data-testid="sum-line">
@@ -175,7 +175,7 @@ onBeforeUnmount(() => {
         </div>
         <div class="keys small">
           <button :disabled="step.kind !== 'line'" title="Leave this line for later: s" data-testid="skip" @click="skip">skip it</button>
-          <button :disabled="step.kind !== 'line'" title="Sewn by hand and eye, without the ruler: h" data-testid="otherwise" @click="otherwise">by eye</button>
+          <button :disabled="step.kind !== 'line' || step.freehand" title="Sewn by hand and eye, without the ruler: h" data-testid="otherwise" @click="otherwise">by eye</button>
           <button title="Lines that came out again: u" data-testid="unpicked" @click="ask('unpicked')">unpicked</button>
           <button title="A full bobbin is in: w" data-testid="bobbin" @click="bobbin">bobbin</button>
           <button title="What is not sewn yet: l" data-testid="left" @click="ask('left')">left</button>

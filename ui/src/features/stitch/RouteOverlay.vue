@@ -57,7 +57,8 @@ const crowded = computed(() => visits.value.length > 1 && Math.min(...visits.val
   <g class="route still">
     <template v-if="route.here">
       <g :transform="world">
-        <path :d="path(coming.filter((leg) => leg.sews))" class="coming" />
+        <path :d="path(coming.filter((leg) => leg.sews && !leg.freehand))" class="coming" />
+        <path :d="path(coming.filter((leg) => leg.freehand))" class="coming free" />
         <path :d="path(coming.filter((leg) => !leg.sews))" class="travel ahead" />
         <path :d="path(done.filter((leg) => leg.sews))" class="done" />
         <path :d="path(done.filter((leg) => !leg.sews))" class="travel" />
@@ -84,6 +85,7 @@ const crowded = computed(() => visits.value.length > 1 && Math.min(...visits.val
 .still { pointer-events: none; }
 path { fill: none; vector-effect: non-scaling-stroke; stroke-linejoin: round; }
 .coming { stroke: #2b3a67; stroke-width: 1.4; stroke-dasharray: 6 3; }
+.coming.free { stroke-width: 1.8; stroke-opacity: .5; stroke-dasharray: 1.5 5; stroke-linecap: round; }
 .done { stroke: #2b3a67; stroke-width: 3; stroke-linecap: round; }
 .travel { stroke: #a8392c; stroke-width: 3.4; stroke-linecap: round; stroke-dasharray: .1 5.4; }
 .travel.ahead { stroke-width: 2.4; stroke-opacity: .6; }

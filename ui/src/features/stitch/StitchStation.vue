@@ -60,6 +60,7 @@ async function ask() {
     if (mine === asking) busy.value = false
   }
 }
+const places = computed(() => new Set(route.value?.visits.map((visit) => visit.place)).size)
 const LOOKING = 'A shorter way is being looked for …'
 const KEPT_WAYS = 40
 /** the least and the most of what is counted */
@@ -126,7 +127,7 @@ function at(where: Needle, mm: number) {
 function on(by: number) {
   number.value = Math.min(Math.max(number.value + by, 1), route.value?.visits.length ?? 0)
 }
-const keys = computed(() => (route.value?.here ? ['done', 'coming', 'travel', 'thread', ...(leg.value?.ruler.length ? ['ruler'] : []), ...(leg.value?.hands.length ? ['hand'] : [])] : ['travel', ...(route.value?.visits.some((visit) => visit.stop) ? ['anew'] : [])]) as InstanceType<typeof CanvasKey>['$props']['shows'])
+const keys = computed(() => (route.value?.here ? ['done', ...(route.value.here.legs.some((one) => one.sews && !one.freehand) ? ['coming'] : []), ...(route.value.here.legs.some((one) => one.freehand) ? ['freehand'] : []), 'travel', 'thread', ...(leg.value?.ruler.length ? ['ruler'] : []), ...(leg.value?.hands.length ? ['hand'] : [])] : ['travel', ...(route.value?.visits.some((visit) => visit.stop) ? ['anew'] : [])]) as InstanceType<typeof CanvasKey>['$props']['shows'])
 watch(() => [quilt.taken, quilt.unit, number.value], () => void ask(), { immediate: true })
 watch(number, () => (needle.value = undefined))
 watch(() => quilt.id, () => void zone.choose(''), { immediate: true })
@@ -172,7 +173,7 @@ useCanvasKeys(canvas)
       </template>
       <template v-else-if="route">
         <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id } }" data-testid="to-machine">At the machine<small>line by line, in large type</small></router-link>
-        <header><h2>The order</h2><p class="quiet">{{ route.visits.length }} places to sew. <span v-if="busy" role="status">{{ LOOKING }}</span><template v-else>Click one to see how its lines follow each other.</template></p></header>
+        <header><h2>The order</h2><p class="quiet">{{ places }} places to sew{{ places < route.visits.length ? `, ${route.visits.length} goes in all` : '' }}. <span v-if="busy" role="status">{{ LOOKING }}</span><template v-else>Click one to see how its lines follow each other.</template></p></header>
         <FigureRows :rows="route.rows" />
         <LongerCard :number="0" @ways="take" />
         <p v-for="note in route.notes" :key="note" class="card weld">{{ note }}</p>

@@ -1,0 +1,149 @@
+"""A way through what is filled freehand: in rows from one end to the other, as long as the texture is sewn there.
+
+A freehand texture has no exact line. What is planned is where one comes in, in which rows one wanders, and where one goes
+out; how long that is follows from how densely it is sewn. Lengths are mm, in the part's coordinates.
+"""
+
+from __future__ import annotations
+
+from weakref import WeakKeyDictionary
+
+import numpy as np
+import shapely
+
+from kenzet.core.drawing import Drawing
+from kenzet.core.geom.region import Floats
+from kenzet.core.route.costs import Costs
+from kenzet.core.route.network import Course, Lane, network
+from kenzet.core.route.solve import Solver
+from kenzet.core.route.starts import rows
+from kenzet.core.route.walk import runs
+
+_NEVER = 1e7  # mm: no thread stop within a texture
+_MOST = 1500  # rows
+_NEARER = 2  # times that the rows are counted anew
+_ALIKE = 0.01  # of the length
+_ROUND = 0.5  # of the row distance
+
+_kept: WeakKeyDictionary[Drawing, list[Floats]] = WeakKeyDictionary()
+
+
+def texture_ways(drawing: Drawing) -> list[Floats]:
+    """For every piece of a texture's zone the way through it, (n, 2), from a point of its outline to another."""
+    if drawing not in _kept:
+        density = drawing.fill.claimed_density
+        assert density is not None
+        _kept[drawing] = [
+            way
+            for piece in drawing.region.pieces
+            for polygon in piece.area.geoms
+            for way in [_through(polygon, density)]
+        ]
+    return _kept[drawing]
+
+
+def _through(piece: shapely.Polygon, density: float) -> Floats:
+    """With as many rows as make it as long as ``density`` (mm per mm²) says."""
+    turned, angle = _upright(piece)
+    wanted = density * piece.area
+    x0, _, x1, _ = turned.bounds
+    many = min(max(round((x1 - x0) * density), 1), _MOST)
+    best: Floats | None = None
+    for _ in range(1 + _NEARER):
+        way = _in_rows(turned, many)
+        if best is None or abs(_long(way) - wanted) < abs(_long(best) - wanted):
+            best = way
+        other = min(max(round(many * wanted / max(_long(way), 1e-6)), 1), _MOST)
+        if other == many or abs(_long(way) / wanted - 1) < _ALIKE:
+            break
+        many = other
+    assert best is not None
+    return best @ _turn(angle)
+
+
+def _upright(piece: shapely.Polygon) -> tuple[shapely.Polygon, float]:
+    """The piece turned so that it is longest from left to right, and by how much (radians)."""
+    frame = shapely.get_coordinates(shapely.oriented_envelope(piece))
+    sides = np.diff(frame[:3], axis=0)
+    long = sides[int(np.hypot(*sides.T).round(3).argmax())] if len(sides) else np.array([1.0, 0.0])
+    angle = float(np.arctan2(long[1], long[0]))
+    return shapely.transform(piece, lambda points: points @ _turn(-angle)), angle
+
+
+def _turn(angle: float) -> Floats:
+    """Rows of points times this are turned by ``angle``."""
+    c, s = np.cos(angle), np.sin(angle)
+    return np.array([[c, s], [-s, c]])
+
+
+def _in_rows(piece: shapely.Polygon, many: int) -> Floats:
+    """``many`` rows up and down, from left to right, joined inside the piece."""
+    x0, y0, x1, y1 = piece.bounds
+    apart = (x1 - x0) / many
+    inner = shapely.buffer(piece, -apart / 2, join_style="mitre")
+    at = x0 + apart * (np.arange(many) + 0.5)
+    uprights = shapely.linestrings([[(x, y0 - 1), (x, y1 + 1)] for x in at])
+    cut = shapely.get_parts(shapely.intersection(inner, uprights))
+    lines = [shapely.get_coordinates(line) for line in cut if line.length > apart / 4]
+    if not lines:
+        return _once(piece)
+    found: list[Floats] = []
+    for part in shapely.get_parts(inner):
+        mine = [line for line in lines if part.distance(shapely.Point(line.mean(axis=0))) < apart / 4]
+        if mine:
+            found.append(_joined(part, mine))
+    path = np.vstack(found)
+    whole = np.vstack([_outside(piece, path[0]), path, _outside(piece, path[-1])])
+    return _rounded(whole, _ROUND * apart)
+
+
+def _joined(area: shapely.Polygon, lines: list[Floats]) -> Floats:
+    """One way over all rows, along the area's outline from one to the next."""
+    courses = [Course(line, False, number=k) for k, line in enumerate(lines)]
+    rings = [np.asarray(ring.coords) for ring in (area.exterior, *area.interiors)]
+    net = network(courses, [Lane(ring) for ring in rings], steps=False)
+    solver = Solver(net, Costs(stop=_NEVER))
+    if solver.roads.all is None:
+        travel = solver.quick(None)
+    else:
+        tried = [solver.whole.travel(joins) for joins in (*rows(solver.whole), solver.whole.tree(None))]
+        travel = min(tried, key=solver.worth)
+    legs = [(leg.edge, leg.back) for run in runs(net, courses, travel) for leg in run.legs]
+    paths = [net.paths[edge][::-1] if back else net.paths[edge] for edge, back in legs]
+    whole = np.vstack(paths)
+    keep = np.ones(len(whole), dtype=bool)
+    keep[1:] = np.hypot(*np.diff(whole, axis=0).T) > 1e-6
+    return whole[keep]
+
+
+def _outside(piece: shapely.Polygon, point: Floats) -> Floats:
+    """Where on its outline one comes in or goes out."""
+    near = shapely.shortest_line(piece.boundary, shapely.Point(point))
+    found: Floats = shapely.get_coordinates(near)[:1]
+    return found
+
+
+def _rounded(path: Floats, radius: float) -> Floats:
+    """Its corners rounded: nobody turns sharply there."""
+    sides = np.diff(path, axis=0)
+    long = np.maximum(np.hypot(*sides.T), 1e-9)
+    cut = np.minimum(np.minimum(long[:-1], long[1:]) / 2, radius)[:, None]
+    corner = path[1:-1]
+    before = corner - sides[:-1] / long[:-1, None] * cut
+    after = corner + sides[1:] / long[1:, None] * cut
+    arcs = np.stack([before, before / 4 + corner / 2 + after / 4, after], axis=1).reshape(-1, 2)
+    return np.vstack([path[:1], arcs, path[-1:]])
+
+
+def _once(piece: shapely.Polygon) -> Floats:
+    """Too small for rows: from end to end."""
+    x0, _, x1, _ = piece.bounds
+    y = float(shapely.point_on_surface(piece).y)
+    line = shapely.intersection(piece, shapely.linestrings([(x0 - 1, y), (x1 + 1, y)]))
+    longest = max(shapely.get_parts(line), key=shapely.length)
+    found: Floats = shapely.get_coordinates(longest)
+    return found
+
+
+def _long(way: Floats) -> float:
+    return float(np.hypot(*np.diff(way, axis=0).T).sum())
