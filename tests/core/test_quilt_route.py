@@ -15,8 +15,9 @@ from kenzet.core.kit.kit import Kit
 from kenzet.core.route.bulk import least_in_throat
 from kenzet.core.route.needle import STOP_S, TRAVEL_MM_S, TURN_S, needle, roll
 from kenzet.core.route.network import DITCH, RIM
-from kenzet.core.route.quilt import route_quilt
+from kenzet.core.route.quilt import costs_of, route_quilt
 from kenzet.core.route.unit import rings
+from kenzet.core.route.visits import LEARN, PlaceOrder
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.demo import demo_quilts
 
@@ -335,3 +336,16 @@ def test_a_quick_way_sews_the_same_and_gives_way_to_the_shorter_one(laid):
     assert weighed[0] >= weighed[1] - 0.01
     again = route_quilt(laid, quick=True)  # nothing that was found is looked for again
     assert not again.quick and again.travelled == short.travelled
+
+
+def test_another_way_through_the_same_block_is_learnt_only_where_it_saves_enough():
+    laid = LaidQuilt(next(quilt for quilt in demo_quilts() if quilt.name == "Kelp Garden"))
+    order = PlaceOrder(laid, route_quilt(laid).kinds, costs_of(laid.quilt.stitching))
+    least, all_of_them = order.best(order.own)
+    few = order.fewest
+    steps = list(zip(order.across, few[:-1], few[1:], strict=True))
+    cost = sum(min(float(across[a, b]), order.stop) for across, a, b in steps)
+    cost += sum(float(order.own[kind][way]) for (kind, _), way in zip(order.places, few, strict=True))
+    spared = sum(order.used(all_of_them)) - sum(order.used(few))
+    assert spared > 0
+    assert least - 1e-6 <= cost <= least + spared * LEARN

@@ -13,8 +13,9 @@ from kenzet.core.geom.placing import place_all
 from kenzet.core.measure import Unit
 from kenzet.core.params import forms
 from kenzet.core.route.needle import needle
-from kenzet.core.route.quilt import QuiltRoute, Visit, line_of
+from kenzet.core.route.quilt import QuiltRoute, line_of
 from kenzet.core.route.unit import rings
+from kenzet.core.route.visits import Visit
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.formats.route_svg import WayPiece, route_svg
 from kenzet.web import models as m

@@ -13,8 +13,9 @@ from kenzet.core.geom.region import Floats
 from kenzet.core.measure import Unit
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.network import KINDS
-from kenzet.core.route.quilt import Visit, line_of
+from kenzet.core.route.quilt import line_of
 from kenzet.core.route.unit_route import UnitRoute
+from kenzet.core.route.visits import Visit
 from kenzet.core.route.walk import Leg
 from kenzet.core.sewing.laid_on import laid_along, ruler_at
 from kenzet.core.sewing.way import Way

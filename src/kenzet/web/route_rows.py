@@ -10,8 +10,9 @@ from kenzet.core.route.bobbins import bobbin_changes
 from kenzet.core.route.bulk import least_in_throat
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.needle import TAIL, Needle, needle, repeated_leg, thread
-from kenzet.core.route.quilt import QuiltRoute, Visit
+from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.unit_route import UnitRoute
+from kenzet.core.route.visits import Visit
 from kenzet.core.sewing.laid_on import drawn_besides
 from kenzet.core.sewing.way import Way
 from kenzet.core.sums import whole_stitches

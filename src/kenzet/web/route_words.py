@@ -13,8 +13,8 @@ from kenzet.core.geom.region import Floats, Point
 from kenzet.core.measure import COARSE, Unit, long_figure
 from kenzet.core.params import forms
 from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP, TEXTURE
-from kenzet.core.route.quilt import Visit
 from kenzet.core.route.unit_route import UnitRoute
+from kenzet.core.route.visits import Visit
 from kenzet.core.route.walk import Leg, Run
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.web import models as m

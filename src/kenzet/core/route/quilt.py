@@ -6,23 +6,16 @@ forwards or backwards. Lengths are mm.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
-from itertools import pairwise
-
-import numpy as np
 
 from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats
 from kenzet.core.plan import plan_quilt
 from kenzet.core.route.costs import INCH, Costs
-from kenzet.core.route.network import Ints
-from kenzet.core.route.order import in_order
 from kenzet.core.route.passes import Pass, passes_of
-from kenzet.core.route.seams import Seams
 from kenzet.core.route.unit import Unit
 from kenzet.core.route.unit_route import UnitRoute, Wishes, route_unit
+from kenzet.core.route.visits import Visit, visits_of
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.layout import Part
 from kenzet.core.top.stitching import Stitching
@@ -43,24 +36,6 @@ def costs_of(stitching: Stitching) -> Costs:
         texture=_ACROSS if stitching.across == "allowed" else None,
         stop=max(stitching.stops**2, 0.02) * INCH,
     )
-
-
-@dataclass(frozen=True, eq=False)
-class Visit:
-    """A place in the order: by ``routes[route]``, ``back`` wards. One travels to it along ``way`` (n, 2), mm in the quilt, from
-    where the place before ends (nothing at the first), or the thread is ended before it (``stop``).
-    """
-
-    route: int
-    place: str
-    back: bool
-    way: Floats
-    stop: bool
-
-    @cached_property
-    def across(self) -> float:
-        """mm travelled to it."""
-        return float(np.hypot(*np.diff(self.way, axis=0).T).sum()) if len(self.way) else 0.0
 
 
 @dataclass(frozen=True, eq=False)
@@ -142,7 +117,7 @@ def route_quilt(laid: LaidQuilt, quick: bool = False) -> QuiltRoute:
     """
     costs = costs_of(laid.quilt.stitching)
     kinds = [_kept(laid, unit, costs, quick) for unit in units_of(laid)]
-    visits = list(_visits(laid, kinds, costs))
+    visits = list(visits_of(laid, kinds, costs))
     routes = [route for some in kinds for route in some]
     taken = sorted({visit.route for visit in visits})
     at = {number: k for k, number in enumerate(taken)}
@@ -175,59 +150,6 @@ def wishes_of(laid: LaidQuilt, unit: Unit) -> Wishes:
     stitching, part = laid.quilt.stitching, unit.part.key
     avoided = tuple(one for one in stitching.avoided if one.part == part)
     return Wishes(laid.quilt.kit.machine.throat == "left", stitching.pins.get(part), avoided, stitching.over)
-
-
-def _visits(laid: LaidQuilt, kinds: Sequence[Sequence[UnitRoute]], costs: Costs) -> Iterable[Visit]:
-    """The places in her order, pass after pass, each by the route, forwards or backwards, with which the least is travelled in
-    all. With another foot a new thread is begun.
-    """
-    routes = [route for some in kinds for route in some]
-    first = np.cumsum([0, *(len(some) for some in kinds)]).tolist()
-    ways = [
-        [
-            (number, back)
-            for number in range(first[k], first[k + 1])
-            for back in ((False,) if routes[number].pinned else (False, True))
-        ]
-        for k in range(len(kinds))
-    ]
-    passes: dict[int, list[tuple[int, str]]] = {}
-    for k, some in enumerate(kinds):
-        passes.setdefault(some[0].unit.rank, []).extend((k, place) for place in some[0].unit.places)
-    order = [one for rank in sorted(passes) for one in in_order(laid, passes[rank])]
-    if not order:
-        return
-    seams = Seams(laid, routes, costs)
-    worth = [route.travel.cost + route.travel.stops * costs.stop for route in routes]
-    own = [np.array([worth[number] for number, _ in some]) for some in ways]
-    cost = own[order[0][0]]
-    steps: list[tuple[Ints, Floats]] = []
-    for (was, before), (now, here) in pairwise(order):
-        if kinds[was][0].unit.foot != kinds[now][0].unit.foot:
-            across = np.full((len(ways[was]), len(ways[now])), np.inf)
-        else:
-            across = seams.across(ways[was], before, ways[now], here)
-        table = np.minimum(across, costs.stop) + cost[:, None]
-        steps.append((table.argmin(axis=0), across))
-        cost = table.min(axis=0) + own[now]
-    chosen = [int(cost.argmin())]
-    for best, _ in reversed(steps):
-        chosen.append(int(best[chosen[-1]]))
-    chosen.reverse()
-    for k, (kind, place) in enumerate(order):
-        number, back = ways[kind][chosen[k]]
-        far = float(steps[k - 1][1][chosen[k - 1], chosen[k]]) if k else 0.0
-        if k == 0 or far >= costs.stop:
-            yield Visit(number, place, back, np.zeros((0, 2)), far >= costs.stop)
-            continue
-        was, before = order[k - 1]
-        yield Visit(
-            number,
-            place,
-            back,
-            seams.way(ways[was][chosen[k - 1]], before, (number, back), here=place),
-            False,
-        )
 
 
 def line_of(path: Floats, back: bool) -> Floats:

@@ -10,7 +10,8 @@ import numpy as np
 from kenzet.core.geom.placing import invert, place_all
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.route.costs import Costs
-from kenzet.core.route.quilt import QuiltRoute, Visit, costs_of
+from kenzet.core.route.quilt import QuiltRoute, costs_of
+from kenzet.core.route.visits import Visit
 from kenzet.core.sewing.log import Sewn
 from kenzet.core.sewing.steps import Step, steps_of
 from kenzet.core.sewing.way import Way
