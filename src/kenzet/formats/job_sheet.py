@@ -28,8 +28,8 @@ _MARGIN = 15.0
 @dataclass(frozen=True, eq=False)
 class Picture:
     """What is drawn of a block or of the quilt: patches' outlines thin, stitched lines, marks dotted; ``numbers`` stand
-    where they belong. Lines of a ``way`` have an arrow and their number, ``travels`` between them are finely dotted. mm, y up, from
-    0, 0 to ``size``.
+    where they belong. Lines of a ``way`` have an arrow and their number, ``travels`` between them are finely dotted, and so are
+    those that go ``freehand`` through a texture (their places in ``way``). mm, y up, from 0, 0 to ``size``.
     """
 
     size: Point
@@ -39,6 +39,7 @@ class Picture:
     numbers: tuple[tuple[Point, str], ...] = ()
     way: tuple[Floats, ...] = ()
     travels: tuple[Floats, ...] = ()
+    freehand: frozenset[int] = frozenset()
 
 
 @dataclass(frozen=True)
@@ -198,14 +199,17 @@ class _Drawn(Flowable):  # type: ignore[misc]
         self._lines(self._picture.lines, 0.7, INK, None)
         self._lines(self._picture.marks, 2.2, INK, [0.1, 4])
         self._lines(self._picture.travels, 0.9, INK, [0.1, 2.2])
-        self._lines(self._picture.way, 0.7, INK, None)
+        for free, dash in ((False, None), (True, [0.8, 2.4])):
+            some = [line for k, line in enumerate(self._picture.way) if (k in self._picture.freehand) is free]
+            self._lines(some, 0.7, INK, dash)
         for k, line in enumerate(self._picture.way, 1):
             self._arrow(line, str(k))
         self.canv.setFont("Helvetica-Bold", 12)
         for (x, y), number in self._picture.numbers:
             px, py = x * self._scale, y * self._scale + 3 * _MM
             self.canv.setFillColor(HexColor("#ffffff"))
-            self.canv.circle(px, py, 8, stroke=1, fill=1)
+            wide = max(16.0, self.canv.stringWidth(number, "Helvetica-Bold", 12) + 8)
+            self.canv.roundRect(px - wide / 2, py - 8, wide, 16, 8, stroke=1, fill=1)
             self.canv.setFillColor(INK)
             self.canv.drawCentredString(px, py - 4, number)
 

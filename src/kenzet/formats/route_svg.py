@@ -20,19 +20,20 @@ _TEXT = 2.6
 
 @dataclass(frozen=True, eq=False)
 class WayPiece:
-    """A polyline (n, 2) in the direction of sewing, mm, y up; ``sews`` a line, else it is travelled; the thread
-    ``begins`` with it.
+    """A polyline (n, 2) in the direction of sewing, mm, y up; ``sews`` a line (or goes ``freehand`` through a texture), else
+    it is travelled; the thread ``begins`` with it.
     """
 
     line: Floats
     sews: bool
     begins: bool
+    freehand: bool = False
 
 
 def route_svg(
     title: str, size: tuple[float, float], seams: Iterable[Floats], way: Sequence[WayPiece], unit: Unit
 ) -> bytes:
-    """Groups ``seams``, ``travel``, ``lines``, ``numbers`` and ``threads``; the page is sized in ``unit``."""
+    """Groups ``seams``, ``travel``, ``lines``, ``freehand``, ``numbers`` and ``threads``; the page is sized in ``unit``."""
     bounds = (0.0, 0.0, *size)
     wide, high = size[0] + 2 * BLEED, size[1] + 2 * BLEED
     per = 25.4 if unit == "in" else 1.0
@@ -64,13 +65,22 @@ def route_svg(
         stroke_dasharray="0.01 1.4",
     )
     lines = group("lines", fill="none", stroke="#2b3a67", stroke_width="0.4")
+    freehand = group(
+        "freehand",
+        fill="none",
+        stroke="#2b3a67",
+        stroke_width="0.4",
+        stroke_linecap="round",
+        stroke_dasharray="0.4 1.2",
+    )
     numbers = group(
         "numbers", fill="#1e2733", font_family="sans-serif", font_size=f"{_TEXT}", text_anchor="middle"
     )
     threads = group("threads", stroke="#a8392c", stroke_width="0.5")
     number = 0
     for k, piece in enumerate(way):
-        path(lines if piece.sews else travel, piece.line)
+        its = freehand if piece.freehand else lines if piece.sews else travel
+        path(its, piece.line)
         path(lines if piece.sews else travel, _arrow(piece.line))
         if piece.sews:
             number += 1

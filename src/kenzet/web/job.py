@@ -33,6 +33,7 @@ from kenzet.web import zone_models as z
 from kenzet.web.at_hand import answer, file_answer, laid_quilt
 from kenzet.web.marking_words import METHOD_LABELS
 from kenzet.web.route_sheet import job_order
+from kenzet.web.route_words import texture_name
 from kenzet.web.table import step_words
 
 job = APIBlueprint("job", __name__, url_prefix="/api/quilts/<quilt>")
@@ -173,7 +174,11 @@ def _zone(
 ) -> JobZone:
     fill, marks = drawing.fill, marks_of(plan, drawing)
     spaced = f", {show.shown(fill.spacing.mm, unit).text} {unit} apart" if fill.is_spaced else ""
-    says = [f"{fill.label}{spaced}: {drawing.lines} lines here. {_sentence(show.occurs(laid, plan.zone))}"]
+    where = _sentence(show.occurs(laid, plan.zone))
+    says = [f"{fill.label}{spaced}: {drawing.lines} lines here. {where}"]
+    if drawing.hints:
+        large = show.shown(fill.spacing.mm, unit).text
+        says = [f"{fill.label}: {texture_name(drawing)}, {large} {unit} large. {where}", *fill.notes()]
     if len(drawing.stretches):
         says.append(_sum(slip.the_sum(plan.sum(drawing), plan.kit, unit)))
     says += [f"{show.plain(row.label)}: {show.plain(row.words)}" for row in slip.begins(plan, drawing)]

@@ -33,7 +33,7 @@ from kenzet.web.route_rows import (
     throat_rows,
     way_rows,
 )
-from kenzet.web.route_words import sentence
+from kenzet.web.route_words import is_freehand, sentence
 from kenzet.web.sewing import logs
 
 route = APIBlueprint("route", __name__, url_prefix="/api/quilts/<quilt>")
@@ -164,7 +164,7 @@ def way_svg(path: m.QuiltPath, query: WayQuery) -> Response:
     one = found.routes[visit.route]
     part = one.unit.part
     way = [
-        WayPiece(line_of(one.network.paths[leg.edge], leg.back), leg.sews, k == 0)
+        WayPiece(line_of(one.network.paths[leg.edge], leg.back), leg.sews, k == 0, is_freehand(one, leg))
         for run in (one.backwards if visit.back else one.runs)
         for k, leg in enumerate(run.legs)
     ]

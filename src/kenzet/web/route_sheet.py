@@ -27,8 +27,11 @@ def job_order(laid: LaidQuilt, unit: Unit, seams: Iterable[Floats]) -> JobOrder 
     found = route_quilt(laid)
     if not found.visits:
         return None
-    middles = [visit_view(laid, found, visit).middle for visit in found.visits]
-    numbers = tuple(((x, y), str(k)) for k, (x, y) in enumerate(middles, 1))
+    at: dict[tuple[float, float], list[int]] = {}
+    for k, visit in enumerate(found.visits, 1):
+        x, y = visit_view(laid, found, visit).middle
+        at.setdefault((x, y), []).append(k)
+    numbers = tuple((spot, _numbers(some)) for spot, some in at.items())
     says = [f"{show.plain(row.label)}: {show.plain(row.words)}" for row in route_rows(laid, found, unit)]
     picture = Picture((laid.top.width, laid.top.height), tuple(seams), (), numbers=numbers)
     ways = tuple(_job_way(found, number) for number in range(len(found.routes)))
@@ -41,18 +44,18 @@ def _job_way(found: QuiltRoute, number: int) -> JobWay:
     visit = found.visits[at[0] - 1]
     one = found.routes[number]
     moves = Way(one, visit.back, Costs()).moves
-    lines = [
-        np.concatenate([move.path for move in some])
-        for line, some in groupby(moves, key=lambda move: move.number)
-        if line
-    ]
+    sewn = [list(some) for line, some in groupby(moves, key=lambda move: move.number) if line]
+    lines = [np.concatenate([move.path for move in some]) for some in sewn]
+    freehand = frozenset(k for k, some in enumerate(sewn) if one.unit.courses[some[0].course].freehand)
     part = one.unit.part
     back = [k for k in at if found.visits[k - 1].back != visit.back]
     where = f"Number{'s' if len(at) > 1 else ''} {_numbers(at)} of the order"
     turned = f"; from its end to its start at {_numbers(back)}" if back else ""
     rings_of = [ring for patch in part.patches.values() for ring in rings(patch.area)]
     travels = tuple(move.path for move in moves if move.stretch is None)
-    picture = Picture((part.width, part.height), tuple(rings_of), (), way=tuple(lines), travels=travels)
+    picture = Picture(
+        (part.width, part.height), tuple(rings_of), (), way=tuple(lines), travels=travels, freehand=freehand
+    )
     return JobWay(part.name, (sentence(one, visit), f"{where}{turned}."), picture)
 
 

@@ -24,6 +24,8 @@ _MOST = 1500  # rows
 _NEARER = 2  # times that the rows are counted anew
 _ALIKE = 0.01  # of the length
 _ROUND = 0.5  # of the row distance
+_TINY = 0.1  # mm
+_AS_LONG = 0.6
 
 _kept: WeakKeyDictionary[Drawing, list[Floats]] = WeakKeyDictionary()
 
@@ -63,9 +65,11 @@ def _through(piece: shapely.Polygon, density: float) -> Floats:
 
 def _upright(piece: shapely.Polygon) -> tuple[shapely.Polygon, float]:
     """The piece turned so that it is longest from left to right, and by how much (radians)."""
-    frame = shapely.get_coordinates(shapely.oriented_envelope(piece))
-    sides = np.diff(frame[:3], axis=0)
-    long = sides[int(np.hypot(*sides.T).round(3).argmax())] if len(sides) else np.array([1.0, 0.0])
+    frame = np.diff(shapely.get_coordinates(shapely.oriented_envelope(piece))[:3], axis=0)
+    edges = np.diff(shapely.get_coordinates(piece.exterior), axis=0)
+    long, edge = (some[int(np.hypot(*some.T).round(3).argmax())] for some in (frame, edges))
+    if np.hypot(*edge) > _AS_LONG * np.hypot(*long):  # a triangle lies on its longest side
+        long = edge
     angle = float(np.arctan2(long[1], long[0]))
     return shapely.transform(piece, lambda points: points @ _turn(-angle)), angle
 
@@ -93,7 +97,10 @@ def _in_rows(piece: shapely.Polygon, many: int) -> Floats:
         if mine:
             found.append(_joined(part, mine))
     path = np.vstack(found)
-    whole = np.vstack([_outside(piece, path[0]), path, _outside(piece, path[-1])])
+    path = np.vstack([_outside(piece, path[0]), path, _outside(piece, path[-1])])
+    whole = shapely.get_coordinates(
+        shapely.simplify(shapely.linestrings(path), _TINY, preserve_topology=False)
+    )
     return _rounded(whole, _ROUND * apart)
 
 
