@@ -13,12 +13,13 @@ from kenzet.core.changes import CHANGES
 from kenzet.core.geom.placing import place_all
 from kenzet.core.kit.kit import Kit
 from kenzet.core.route.bulk import least_in_throat
-from kenzet.core.route.needle import STOP_S, TRAVEL_MM_S, TURN_S, needle, roll
+from kenzet.core.route.needle import STOP_S, needle, roll
 from kenzet.core.route.network import DITCH, RIM
 from kenzet.core.route.quilt import costs_of, route_quilt
 from kenzet.core.route.unit import rings
 from kenzet.core.route.visits import LEARN, PlaceOrder
 from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.stitching import Stitching
 from kenzet.demo import demo_quilts
 
 IN = 25.4
@@ -101,15 +102,33 @@ def test_every_school_goes_everywhere_once(order):
 
 
 def test_f42_needle_time_and_f41_thread_grow_with_what_is_done():
-    kit = Kit()
-    plain = needle(kit, 1000 * IN, 0.0, laid=10, pivots=0, stops=0, ends="tie and bury")
-    more = needle(kit, 1000 * IN, 100 * IN, laid=10, pivots=20, stops=2, ends="tie and bury")
+    kit, stitching = Kit(), Stitching()
+    plain = needle(kit, stitching, {"straight": 1000 * IN}, 0.0, laid=10, pivots=0, stops=0)
+    more = needle(
+        kit, stitching, {"straight": 900 * IN, "freehand": 100 * IN}, 100 * IN, laid=10, pivots=20, stops=2
+    )
+    pace = stitching.pace
+    minutes = 100 * IN * (1 / pace.freehand.mm - 1 / pace.straight.mm + 1 / pace.travel.mm)
     assert more.seconds - plain.seconds == pytest.approx(
-        100 * IN / TRAVEL_MM_S + 20 * TURN_S + 2 * STOP_S["tie and bury"]
+        60 * float(minutes) + 20 * pace.turn + 2 * STOP_S["tie and bury"]
     )
     per_mm = 1 + float(kit.batting.thickness.mm) / float(kit.stitch.mm)
     assert more.thread - plain.thread == pytest.approx(100 * IN * per_mm + 2 * 12 * IN)
     assert plain.bobbins == math.ceil(plain.thread / (2500 * IN))
+
+
+def test_what_is_sewn_is_told_by_technique_and_adds_up(laid):
+    for sewn_with in ("ruler foot", "walking foot"):
+        kit = laid.quilt.kit.model_copy(update={"sew_with": sewn_with})
+        route = route_quilt(laid.tried(laid.quilt.model_copy(update={"kit": kit})), quick=True)
+        assert set(route.sewn) == {"walking" if sewn_with == "walking foot" else "straight"}
+        assert sum(route.sewn.values()) == pytest.approx(route.stitched)
+    waves = CHANGES["fill"].model_validate(
+        {"kind": "fill", "zone": "sashing", "fill": {"kind": "waves", "spacing": "1 in"}}
+    )
+    curved = route_quilt(LaidQuilt(waves.made(laid)[0]), quick=True)
+    assert set(curved.sewn) == {"straight", "curved"}
+    assert sum(curved.sewn.values()) == pytest.approx(curved.stitched)
 
 
 def stitched_as(laid, **stitching):

@@ -40,7 +40,7 @@ def test_a_way_goes_through_all_of_a_texture_and_is_as_long_as_it_is_dense(regio
     if region == "sliver":  # narrower than a row: from end to end
         return
     apart = 1 / drawing.fill.claimed_density
-    assert sum(map(long, ways)) == pytest.approx(drawing.stitched, rel=0.12)  # rows are whole
+    assert sum(map(long, ways)) == pytest.approx(drawing.stitched, rel=0.15)  # rows are whole
     reached = shapely.buffer(shapely.multilinestrings([shapely.linestrings(way) for way in ways]), apart)
     assert shapely.difference(area, reached).area < 0.08 * area.area  # sharp corners
 

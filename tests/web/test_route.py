@@ -232,3 +232,18 @@ def test_a_way_may_begin_at_the_first_whole_cell_as_long_as_there_is_one(client)
     client.change(2, "stitch-7", {"kind": "fill", "zone": grid, "fill": {"kind": "lines", "spacing": "1 in"}})
     gone = client.post("route", number=1).json["here"]
     assert (gone["cells"], gone["fault"]) == ("", "No cell is whole here any more.")
+
+
+def test_her_pace_changes_the_minutes_and_a_wrong_one_is_refused_at_its_field(client):
+    view = client.post("route", quick=True).json
+    assert [field["text"] for field in view["paces"]][:5] == ["45", "30", "60", "70", "25"]
+    before = rows(view)
+    pace = {**view["doc"]["pace"], "straight": "90 in"}
+    client.change(1, "stitch-8", {"kind": "stitching", "stitching": {**view["doc"], "pace": pace}})
+    quicker = rows(client.post("route", quick=True).json)
+    assert quicker["At the needle, about"] != before["At the needle, about"]
+    assert quicker["Lines"] == before["Lines"]
+    wrong = {**view["doc"], "pace": {**pace, "straight": "0"}}
+    refused = client.change(2, "stitch-9", {"kind": "stitching", "stitching": wrong})
+    assert refused.status_code == 422 and refused.json["field"].endswith("pace.straight")
+    assert "between 1 in and 400 in" in refused.json["detail"]

@@ -17,6 +17,7 @@ from kenzet.core.route.quilt import QuiltRoute, line_of
 from kenzet.core.route.unit import rings
 from kenzet.core.route.visits import Visit
 from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.stitching import Pace
 from kenzet.formats.route_svg import WayPiece, route_svg
 from kenzet.web import models as m
 from kenzet.web import show
@@ -106,13 +107,14 @@ class HereView(m.Wire):
 
 
 class RouteView(m.Wire):
-    """The whole route; ``here`` is told where a place was asked for. ``fields`` are her settings, ``doc`` what is kept.
+    """The whole route; ``here`` is told where a place was asked for. ``fields`` and ``paces`` are her settings, ``doc`` what is kept.
     Of a ``quick`` one a shorter is still to be asked for.
     """
 
     rows: list[m.Row]
     visits: list[VisitView]
     fields: list[m.FieldView]
+    paces: list[m.FieldView]
     doc: dict[str, Any]
     notes: list[str]
     here: HereView | None
@@ -138,6 +140,10 @@ def route_view(path: m.QuiltPath, body: RouteOrQuickRequest) -> Response:
             fields=[
                 show.field(name, form, getattr(stitching, name), body.unit)
                 for name, form in forms(type(stitching)).items()
+            ],
+            paces=[
+                show.field(f"pace.{name}", form, getattr(stitching.pace, name), body.unit)
+                for name, form in forms(Pace).items()
             ],
             doc=stitching.model_dump(mode="json"),
             notes=route_notes(laid, found, body.unit),
@@ -196,7 +202,7 @@ def _here(laid: LaidQuilt, found: QuiltRoute, number: int, unit: Unit) -> HereVi
     place = visit.place
     one = found.routes[visit.route]
     cost = needle(
-        laid.quilt.kit, one.network.stitched, one.travelled, len(one.unit.courses), all_pivots(one), len(one.runs) - 1, laid.quilt.stitching.ends
+        laid.quilt.kit, laid.quilt.stitching, one.sewn, one.travelled, len(one.unit.courses), all_pivots(one), len(one.runs) - 1
     )  # fmt: skip
     pin = laid.quilt.stitching.pins.get(one.unit.part.key)
     times = sum(other.route == visit.route for other in found.visits)

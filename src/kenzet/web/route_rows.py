@@ -30,13 +30,7 @@ def route_rows(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[m.Row]:
     laid_down = sum(len(found.routes[v.route].unit.courses) for v in found.visits)
     turns = sum(all_pivots(found.routes[v.route]) for v in found.visits)
     cost = needle(
-        laid.quilt.kit,
-        found.stitched,
-        found.travelled,
-        laid_down,
-        turns,
-        found.stops,
-        laid.quilt.stitching.ends,
+        laid.quilt.kit, laid.quilt.stitching, found.sewn, found.travelled, laid_down, turns, found.stops
     )
     rows = [*way_rows(found.stitched, found.travelled, found.stops, unit), *needle_rows(cost, unit)]
     return [*rows, *_bobbin_rows(laid, found), *hand_rows(laid_down, turns)]

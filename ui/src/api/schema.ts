@@ -2883,7 +2883,7 @@ export interface components {
         };
         /**
          * RouteView
-         * @description The whole route; ``here`` is told where a place was asked for. ``fields`` are her settings, ``doc`` what is kept.
+         * @description The whole route; ``here`` is told where a place was asked for. ``fields`` and ``paces`` are her settings, ``doc`` what is kept.
          *     Of a ``quick`` one a shorter is still to be asked for.
          */
         RouteView: {
@@ -2896,6 +2896,8 @@ export interface components {
             here: components["schemas"]["HereView"] | null;
             /** Notes */
             notes: string[];
+            /** Paces */
+            paces: components["schemas"]["FieldView"][];
             /** Quick */
             quick: boolean;
             /** Rows */

@@ -1,28 +1,25 @@
 """What a route takes: needle time (F42), thread and bobbins (F41), the roll under the arm (F43).
 
-The paces are ours and stay so until the log knows hers. Lengths are mm, times seconds.
+What a stop takes is ours. Lengths are mm, times seconds.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from kenzet.core.geom.region import Floats
 from kenzet.core.kit.kit import Kit
+from kenzet.core.route.network import CURVES
+from kenzet.core.route.unit import Technique
+from kenzet.core.top.stitching import Stitching
 
-SEW_MM_S = 45 * 25.4 / 60
-TRAVEL_MM_S = 25 * 25.4 / 60
-"""In a ditch one goes slower than along a ruler."""
-LAY_S = 12.0
-TURN_S = 3.0
 STOP_S = {"tie and bury": 90.0, "tiny stitches": 25.0, "run off": 15.0, "caught by the edge": 15.0}
 TAIL = 12 * 25.4
 _SIDES = 6
-_LEAST_SIDE = 6.0  # mm: shorter ones are what curves are drawn of
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,17 +31,25 @@ class Needle:
     bobbins: int
 
 
-def needle(kit: Kit, sewn: float, travelled: float, laid: int, pivots: int, stops: int, ends: str) -> Needle:
-    """``laid`` is how often a ruler is laid; ``stops`` the thread stops beside the first start and the last end."""
-    seconds = (
-        sewn / SEW_MM_S
-        + travelled / TRAVEL_MM_S
-        + laid * LAY_S
-        + pivots * TURN_S
-        + (stops + 1) * STOP_S[ends]
-    )
+def needle(
+    kit: Kit,
+    stitching: Stitching,
+    sewn: Mapping[Technique, float],
+    travelled: float,
+    laid: int,
+    pivots: int,
+    stops: int,
+) -> Needle:
+    """``sewn`` is mm by technique, ``laid`` how often a ruler is laid; ``stops`` are those beside the first start and the last
+    end.
+    """
+    pace = stitching.pace
+    minutes = travelled / float(pace.travel.mm)
+    minutes += sum(far / float(getattr(pace, technique).mm) for technique, far in sewn.items())
+    seconds = 60 * minutes + laid * pace.lay + pivots * pace.turn + (stops + 1) * STOP_S[stitching.ends]
     used = (
-        thread(sewn + travelled, float(kit.batting.thickness.mm), float(kit.stitch.mm)) + (stops + 1) * TAIL
+        thread(sum(sewn.values()) + travelled, float(kit.batting.thickness.mm), float(kit.stitch.mm))
+        + (stops + 1) * TAIL
     )
     return Needle(seconds, used, math.ceil(used / float(kit.bobbin.holds.mm)))
 
@@ -79,7 +84,7 @@ def repeated_leg(lines: Sequence[Floats]) -> float | None:
     if not sides:
         return None
     every = np.concatenate(sides)
-    long = every[every > _LEAST_SIDE]
+    long = every[every > CURVES]
     lengths, many = np.unique(long.round(1), return_counts=True)
     if not len(lengths):
         return None

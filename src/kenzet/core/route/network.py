@@ -24,6 +24,7 @@ LINE, DITCH, EDGE, STEP, RIM, TEXTURE = range(6)
 KINDS = ("line", "ditch", "edge", "step", "rim", "texture")
 LANES = (DITCH, EDGE, RIM)
 TOUCH = 0.05  # mm: what lies nearer together is one node
+CURVES = 6.0  # mm: shorter sides are what curves are drawn of
 _GRID = 0.001  # mm: lanes are noded on it
 _CORNER = np.cos(np.radians(25))
 _FAR = 4.5  # distances from ring to ring: a sharper corner than 26 degrees is stepped across elsewhere
@@ -48,6 +49,12 @@ class Course:
     before: int | None = None
     apart: float = 0.0
     freehand: bool = False
+
+    @cached_property
+    def curved(self) -> bool:
+        """Whether it mostly consists of the short sides of which curves are drawn."""
+        sides = np.hypot(*np.diff(self.line, axis=0).T)
+        return float(sides[sides < CURVES].sum()) > float(sides.sum()) / 2
 
 
 @dataclass(frozen=True, eq=False)

@@ -6,6 +6,7 @@ forwards or backwards. Lengths are mm.
 
 from __future__ import annotations
 
+from collections import Counter
 from dataclasses import dataclass, replace
 
 from kenzet.core.drawing import Drawing
@@ -13,7 +14,7 @@ from kenzet.core.geom.region import Floats
 from kenzet.core.plan import plan_quilt
 from kenzet.core.route.costs import INCH, Costs
 from kenzet.core.route.passes import Pass, passes_of
-from kenzet.core.route.unit import Unit
+from kenzet.core.route.unit import Technique, Unit
 from kenzet.core.route.unit_route import UnitRoute, Wishes, route_unit
 from kenzet.core.route.visits import Visit, visits_of
 from kenzet.core.top.laid import LaidQuilt
@@ -57,6 +58,11 @@ class QuiltRoute:
     def stops(self) -> int:
         """Where the thread is ended on the way."""
         return sum(len(self.routes[v.route].runs) - 1 + v.stop for v in self.visits)
+
+    @property
+    def sewn(self) -> Counter[Technique]:
+        """mm of lines by technique."""
+        return sum((self.routes[v.route].sewn for v in self.visits), Counter[Technique]())
 
     @property
     def stitched(self) -> float:

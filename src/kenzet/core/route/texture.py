@@ -23,6 +23,7 @@ _NEVER = 1e7  # mm: no thread stop within a texture
 _MOST = 1500  # rows
 _NEARER = 2  # times that the rows are counted anew
 _ALIKE = 0.01  # of the length
+_WELL = 0.1
 _ROUND = 0.5  # of the row distance
 _TINY = 0.1  # mm
 _AS_LONG = 0.6
@@ -46,13 +47,24 @@ def texture_ways(drawing: Drawing) -> list[Floats]:
 
 def _through(piece: shapely.Polygon, density: float) -> Floats:
     """With as many rows as make it as long as ``density`` (mm per mm²) says."""
-    turned, angle = _upright(piece)
     wanted = density * piece.area
-    x0, _, x1, _ = turned.bounds
+    found: list[Floats] = []
+    for across in (0.0, np.pi / 2):  # rows the other way, where bars are as wide as a row or two
+        angle = _lean(piece) + across
+        turned = shapely.transform(piece, lambda points, its=angle: points @ _turn(-its))
+        found.append(_as_long_as(turned, density, wanted) @ _turn(angle))
+        if abs(_long(found[-1]) / wanted - 1) < _WELL:
+            break
+    return min(found, key=lambda way: abs(_long(way) - wanted))
+
+
+def _as_long_as(piece: shapely.Polygon, density: float, wanted: float) -> Floats:
+    """In the number of rows with which it is most nearly as long as ``wanted``."""
+    x0, _, x1, _ = piece.bounds
     many = min(max(round((x1 - x0) * density), 1), _MOST)
     best: Floats | None = None
     for _ in range(1 + _NEARER):
-        way = _in_rows(turned, many)
+        way = _in_rows(piece, many)
         if best is None or abs(_long(way) - wanted) < abs(_long(best) - wanted):
             best = way
         other = min(max(round(many * wanted / max(_long(way), 1e-6)), 1), _MOST)
@@ -60,18 +72,17 @@ def _through(piece: shapely.Polygon, density: float) -> Floats:
             break
         many = other
     assert best is not None
-    return best @ _turn(angle)
+    return best
 
 
-def _upright(piece: shapely.Polygon) -> tuple[shapely.Polygon, float]:
-    """The piece turned so that it is longest from left to right, and by how much (radians)."""
+def _lean(piece: shapely.Polygon) -> float:
+    """In which direction it is longest, radians."""
     frame = np.diff(shapely.get_coordinates(shapely.oriented_envelope(piece))[:3], axis=0)
     edges = np.diff(shapely.get_coordinates(piece.exterior), axis=0)
     long, edge = (some[int(np.hypot(*some.T).round(3).argmax())] for some in (frame, edges))
     if np.hypot(*edge) > _AS_LONG * np.hypot(*long):  # a triangle lies on its longest side
         long = edge
-    angle = float(np.arctan2(long[1], long[0]))
-    return shapely.transform(piece, lambda points: points @ _turn(-angle)), angle
+    return float(np.arctan2(long[1], long[0]))
 
 
 def _turn(angle: float) -> Floats:

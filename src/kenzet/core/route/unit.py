@@ -6,6 +6,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import combinations
+from typing import Literal
 
 import numpy as np
 import shapely
@@ -18,6 +19,8 @@ from kenzet.core.route.passes import has_families
 from kenzet.core.route.texture import texture_ways
 from kenzet.core.top.layout import Part
 from kenzet.core.top.stitching import Avoided
+
+Technique = Literal["straight", "curved", "walking", "freehand"]
 
 _THROUGH = 0.5  # mm
 _BULKY = 12.7  # mm round a spot
@@ -63,6 +66,12 @@ class Unit:
     def words(self) -> tuple[str, ...]:
         """What names the lines of each drawing in a log: their zone, their layer, and which lines they are."""
         return tuple(f"{zone}.{drawing.layer}.{drawing.word}" for zone, drawing in self.drawings)
+
+    def technique(self, course: Course) -> Technique:
+        """What one of its courses is sewn with."""
+        if course.freehand:
+            return "freehand"
+        return "walking" if self.foot == "walking foot" else "curved" if course.curved else "straight"
 
     @cached_property
     def lengths(self) -> dict[tuple[str, int], float]:

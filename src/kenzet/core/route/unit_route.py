@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+from collections import Counter
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -17,7 +18,7 @@ from kenzet.core.route.costs import Costs
 from kenzet.core.route.lanes import Ends, Travel
 from kenzet.core.route.network import LINE, Ints, Network
 from kenzet.core.route.solve import Solver
-from kenzet.core.route.unit import Unit, corners_of
+from kenzet.core.route.unit import Technique, Unit, corners_of
 from kenzet.core.route.walk import Leg, Run, runs
 from kenzet.core.top.stitching import Avoided, Corner, Pin, WholeCell
 
@@ -63,6 +64,15 @@ class UnitRoute:
     def travelled(self) -> float:
         """mm of travelling."""
         return float(sum(self.network.lengths[k] for k in self.travel.edges))
+
+    @cached_property
+    def sewn(self) -> Counter[Technique]:
+        """mm that must be sewn, by technique."""
+        net, found = self.network, Counter[Technique]()
+        for k in np.flatnonzero(net.passes).tolist():
+            its = self.unit.technique(self.unit.courses[int(net.courses[k])])
+            found[its] += float(net.lengths[k] * net.passes[k])  # type: ignore[assignment]
+        return found
 
     @cached_property
     def threads(self) -> Ints:

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, field_validator
 
-from kenzet.core.params import Choice, Form, Frozen, asked
+from kenzet.core.measure import Length
+from kenzet.core.params import Choice, Form, Frozen, asked, in_range
 
 Order = Literal["centre outward", "edge to edge", "column by column", "from the bottom", "my own"]
 Ditch = Literal["with the rest", "first", "last"]
@@ -44,10 +45,27 @@ class Avoided(Frozen):
     how: Literal["bulky", "never"]
 
 
+class Pace(Frozen):
+    """How far she sews in a minute with each technique, and the seconds that hands take; ours until she says hers."""
+
+    straight: Length = asked("45 in", Form("length", "Along a ruler, in a minute"))
+    curved: Length = asked("30 in", Form("length", "Along a curved edge"))
+    walking: Length = asked("60 in", Form("length", "With the walking foot"))
+    freehand: Length = asked("70 in", Form("length", "Freehand"))
+    travel: Length = asked("25 in", Form("length", "Travelling, in a ditch"))
+    lay: int = asked(12, Form("count", "Seconds to lay a ruler"), ge=0, le=600)
+    turn: int = asked(3, Form("count", "Seconds for a turn"), ge=0, le=120)
+
+    @field_validator("straight", "curved", "walking", "freehand", "travel")
+    @classmethod
+    def _far(cls, value: Length) -> Length:
+        return in_range(value, "1 in", "400 in", "What is sewn in a minute")
+
+
 class Stitching(Frozen):
     """Kept with the quilt. ``stops`` is how much she minds a thread stop, 0 to 10; ``same_way`` how many lines she sews
     the same way in a row before she is told, ``over`` how many threads may lie
-    over one place. ``own`` is her own order of places, as far as she has drawn it; ``turns`` says which
+    over one place, ``pace`` how quick she is. ``own`` is her own order of places, as far as she has drawn it; ``turns`` says which
     zones are sewn before or after all others; ``pins`` are by
     the key of a part; ``ways`` the edges travelled on ways that were looked for longer, by the word of what they lead through.
     """
@@ -130,6 +148,7 @@ class Stitching(Frozen):
     rest: int = asked(
         25, Form("count", "Minutes at the needle before a rest", "Sooner if wrist or shoulder ask for it."), ge=5, le=180
     )  # fmt: skip
+    pace: Pace = Pace()
     own: Annotated[tuple[Place, ...], Field(max_length=2000)] = ()
     turns: Annotated[dict[ZoneKey, Turn], Field(max_length=200)] = Field(default_factory=dict)
     pins: Annotated[dict[PartKey, Pin], Field(max_length=200)] = Field(default_factory=dict)

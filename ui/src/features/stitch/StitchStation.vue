@@ -12,6 +12,7 @@ import StationPage from '../../parts/StationPage.vue'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
 import LongerCard from './LongerCard.vue'
+import PaceCard from './PaceCard.vue'
 import RehearseCard from './RehearseCard.vue'
 import RouteOverlay from './RouteOverlay.vue'
 import WaysCard from './WaysCard.vue'
@@ -79,6 +80,16 @@ async function setAll(stitching: Record<string, unknown>) {
   quilt.keep('stitching', { kind: 'stitching', stitching })
   await quilt.flush()
   await quilt.take()
+}
+async function setPace(name: string, value: unknown) {
+  const pace = { ...(route.value!.doc.pace as object), [name.slice('pace.'.length)]: value }
+  try {
+    await quilt.make({ kind: 'stitching', stitching: { ...route.value!.doc, pace } })
+    fault.value = undefined
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error
+    fault.value = { name, message: error.message }
+  }
 }
 const stepped = (field: Views['FieldView'], by: number) => void set(field.name, Number(field.text) + by * (field.name === 'rest' ? 5 : 1))
 /** a place that is sewn in several passes is looked at in one after the other */
@@ -178,6 +189,7 @@ useCanvasKeys(canvas)
         <LongerCard :number="0" @ways="take" />
         <p v-for="note in route.notes" :key="note" class="card weld">{{ note }}</p>
         <FieldControl v-for="field in route.fields" :key="field.name" :field="field" :unit="quilt.unit" :picked="{}" :error="fault?.name === field.name ? fault.message : undefined" @set="field.name === 'order' && $event === 'my own' ? (drawn = []) : set(field.name, $event)" @step="stepped(field, $event)" />
+        <PaceCard :fields="route.paces" :unit="quilt.unit" :fault="fault" @set="setPace" />
       </template>
     </template>
   </StationPage>

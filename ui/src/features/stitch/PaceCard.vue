@@ -1,0 +1,28 @@
+<script setup lang="ts">
+/** How quick she is with each technique: what the minutes at the needle are reckoned from. */
+import type { Views } from '../../api/client'
+import FieldControl from '../../parts/FieldControl.vue'
+import LengthField from '../../parts/LengthField.vue'
+
+defineProps<{ fields: Views['FieldView'][]; unit: string; fault?: { name: string; message: string } }>()
+defineEmits<{ set: [name: string, value: unknown] }>()
+</script>
+
+<template>
+  <details :open="fault?.name.startsWith('pace.')">
+    <summary class="label">How quick you are</summary>
+    <div class="paces">
+      <template v-for="field in fields" :key="field.name">
+        <LengthField v-if="field.control === 'length'" :field="field" :unit="unit" :error="fault?.name === field.name ? fault.message : undefined" compact late @entered="$emit('set', field.name, $event)" />
+        <FieldControl v-else :field="field" :unit="unit" :picked="{}" :error="fault?.name === field.name ? fault.message : undefined" @set="$emit('set', field.name, $event)" @step="$emit('set', field.name, Number(field.text) + $event)" />
+      </template>
+    </div>
+  </details>
+</template>
+
+<style scoped>
+summary { cursor: pointer; min-height: 34px; display: flex; align-items: center; }
+summary::before { content: '▸'; margin-right: 7px; }
+details[open] summary::before { content: '▾'; }
+.paces { display: grid; grid-template-columns: 1fr 1fr; gap: 10px 14px; align-items: end; }
+</style>
