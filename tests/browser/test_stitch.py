@@ -90,6 +90,25 @@ def test_how_she_minds_stops_is_kept(table):
     expect(table.get_by_role("button", name="centre outward")).to_have_attribute("aria-pressed", "true")
 
 
+def test_her_pace_is_kept_and_a_wrong_one_said_at_its_field(table):
+    to_the_route(table)
+    table.get_by_text("How quick you are").click()
+    time = table.locator(".rows > div").filter(has_text="At the needle, about")
+    before = time.inner_text()
+    field = table.get_by_test_id("field-pace-straight")
+    field.fill("0")
+    field.press("Enter")
+    expect(table.get_by_role("alert")).to_contain_text("between 1 in and 400 in")
+    assert time.inner_text() == before
+    field.fill("90")
+    field.press("Enter")
+    expect(table.get_by_role("alert")).to_have_count(0)
+    expect(time).not_to_have_text(before)
+    expect(field).to_be_visible()
+    table.keyboard.press("z")
+    expect(field).to_have_value("45")
+
+
 def test_a_pinned_end_is_told_what_it_costs_and_what_would_end_there(table, served):
     table.get_by_role("link", name=re.compile("Kenzet")).first.click()
     table.get_by_role("button", name=re.compile("Sampler cloth")).first.click()

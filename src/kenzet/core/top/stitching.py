@@ -48,7 +48,7 @@ class Avoided(Frozen):
 class Pace(Frozen):
     """How far she sews in a minute with each technique, and the seconds that hands take; ours until she says hers."""
 
-    straight: Length = asked("45 in", Form("length", "Along a ruler, in a minute"))
+    straight: Length = asked("45 in", Form("length", "Along a ruler"))
     curved: Length = asked("30 in", Form("length", "Along a curved edge"))
     walking: Length = asked("60 in", Form("length", "With the walking foot"))
     freehand: Length = asked("70 in", Form("length", "Freehand"))

@@ -1,16 +1,19 @@
 <script setup lang="ts">
 /** How quick she is with each technique: what the minutes at the needle are reckoned from. */
+import { ref } from 'vue'
 import type { Views } from '../../api/client'
 import FieldControl from '../../parts/FieldControl.vue'
 import LengthField from '../../parts/LengthField.vue'
 
 defineProps<{ fields: Views['FieldView'][]; unit: string; fault?: { name: string; message: string } }>()
+const open = ref(false)
 defineEmits<{ set: [name: string, value: unknown] }>()
 </script>
 
 <template>
-  <details :open="fault?.name.startsWith('pace.')">
+  <details :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
     <summary class="label">How quick you are</summary>
+    <p class="quiet">What you sew in a minute, hands moving left out. The time at the needle follows.</p>
     <div class="paces">
       <template v-for="field in fields" :key="field.name">
         <LengthField v-if="field.control === 'length'" :field="field" :unit="unit" :error="fault?.name === field.name ? fault.message : undefined" compact late @entered="$emit('set', field.name, $event)" />
@@ -24,5 +27,5 @@ defineEmits<{ set: [name: string, value: unknown] }>()
 summary { cursor: pointer; min-height: 34px; display: flex; align-items: center; }
 summary::before { content: '▸'; margin-right: 7px; }
 details[open] summary::before { content: '▾'; }
-.paces { display: grid; grid-template-columns: 1fr 1fr; gap: 10px 14px; align-items: end; }
+.paces { display: grid; grid-template-columns: 1fr 1fr; gap: 10px 14px; align-items: start; margin-top: 8px; }
 </style>
