@@ -20,7 +20,7 @@ from kenzet.core.plan import plan_quilt
 from kenzet.core.route.costs import INCH, Costs
 from kenzet.core.route.longer import Longer
 from kenzet.core.route.network import Course, Lane, Network, network
-from kenzet.core.route.quilt import costs_of, route_quilt, units_of
+from kenzet.core.route.quilt import QuiltRoute, costs_of, route_quilt, units_of
 from kenzet.core.route.solve import Solver
 from kenzet.core.route.unit import courses_of, rings
 from kenzet.core.top.laid import LaidQuilt
@@ -86,6 +86,9 @@ def whole(name: str, laid: LaidQuilt) -> None:
     plan_quilt(laid)
     planned = perf_counter() - began
     began = perf_counter()
+    quick = route_quilt(laid, quick=True)
+    soon = perf_counter() - began
+    began = perf_counter()
     route = route_quilt(laid)
     spent = perf_counter() - began
     taken = [route.routes[visit.route] for visit in route.visits]
@@ -97,6 +100,16 @@ def whole(name: str, laid: LaidQuilt) -> None:
         f"{told(worth, bound)}, from place to place {across / INCH:,.0f} in and {route.stops} thread stops; "
         f"{route.travelled / route.stitched:.1%} of the lines; {spent:.2f} s, {spent / planned:.0f} times the planning"
     )
+    if quick.quick:
+        longer_by = weighed(quick) / weighed(route)
+        print(
+            f"quick ways: {name}: {soon:.2f} s, {soon / spent:.2f} of that; {longer_by:.3f} of its travelling and stops"
+        )
+
+
+def weighed(route: QuiltRoute) -> float:
+    """Travelling and stops."""
+    return route.travelled + route.stops * Costs().stop
 
 
 def longer(name: str, laid: LaidQuilt, seconds: float) -> None:

@@ -204,7 +204,8 @@ onBeforeUnmount(() => {
 .table { position: relative; min-width: 0; min-height: 0; }
 .say { background: var(--paper); border-left: 1px solid var(--rule); padding: 14px 24px 10px; overflow-y: auto; display: flex; flex-direction: column; gap: 10px; }
 .bar { grid-column: 1 / -1; }
-.told { flex: 1 1 0; min-height: 120px; overflow-y: auto; display: flex; flex-direction: column; gap: 8px; }
+/* what goes on below fades out */
+.told { flex: 1 1 0; min-height: 120px; overflow-y: auto; display: flex; flex-direction: column; gap: 8px; padding-bottom: 22px; mask-image: linear-gradient(#000 calc(100% - 26px), transparent); }
 .told > * { flex: none; }
 .where { font-size: 16px; color: var(--soft); }
 .line { font-size: 38px; line-height: 1.15; }
