@@ -94,13 +94,18 @@ def test_one_may_travel_across_a_texture_unless_she_never_will():
     assert not across(across="never")
 
 
-def test_a_quilt_with_a_texture_is_sewn_to_its_end():
-    laid = quilt(zone="sashing")
-    ways = ways_of(laid, route_quilt(laid, quick=True))
+@pytest.mark.parametrize("zone", ["sashing", "star-background"])
+def test_a_quilt_with_a_texture_is_sewn_to_its_end(zone):
+    laid = quilt(zone=zone)
+    route = route_quilt(laid, quick=True)
+    ways = ways_of(laid, route)
     machine = Machine(ways)
     hangs_together(machine)
-    assert all(one.left == 0 for one in ways.left(machine.log.sewn))
-    assert machine.log.sewn.lines == pytest.approx(ways.route.stitched, rel=1e-4)
+    sewn = machine.log.sewn
+    assert all(one.left == 0 for one in ways.left(sewn))
+    assert sewn.lines == pytest.approx(route.stitched, rel=1e-4)
+    assert sewn.way == pytest.approx(route.stitched + route.travelled, abs=1)
+    assert sewn.threads == route.stops + 1
 
 
 def test_another_texture_is_another_plan():

@@ -14,7 +14,7 @@ from kenzet.core.route.quilt import QuiltRoute, costs_of
 from kenzet.core.route.visits import Visit
 from kenzet.core.sewing.log import Sewn
 from kenzet.core.sewing.steps import Step, steps_of
-from kenzet.core.sewing.way import Way
+from kenzet.core.sewing.way import AT, Way, near
 from kenzet.core.top.laid import LaidQuilt
 
 
@@ -118,12 +118,13 @@ def now(ways: Ways, sewn: Sewn, wanted: str = "") -> Now | None:
     way = ways.of(visit)
     at, across = None, None
     if sewn.thread and sewn.at is not None:
-        if sewn.place == visit.place:
+        from_before = leads_on_to(number) and sewn.place == visits[number - 1].place
+        if from_before and (sewn.place != visit.place or _begins(visit, sewn.at)):
+            at, across = way.moves[0].start, visit.way
+        elif sewn.place == visit.place:
             at = needle_in(way, visit.place, sewn.at)
             if visit.stop and left[number].left == left[number].many and not sewn.just_begun:
                 at = None  # another pass over the same place begins with a new thread
-        elif leads_on_to(number) and sewn.place == visits[number - 1].place:
-            at, across = way.moves[0].start, visit.way
     moves = way.rest(sewn.of(visit.place), sewn.skipped.get(visit.place, set()), at)
     steps = steps_of(moves)
     if across is not None and len(across) and not moves[0].fresh:
@@ -132,6 +133,11 @@ def now(ways: Ways, sewn: Sewn, wanted: str = "") -> Now | None:
     if onward is not None:
         steps[-1] = replace(steps[-1], stops=False)
     return Now(number, visit, way, tuple(steps), onward, _new_foot(ways, left[number]))
+
+
+def _begins(visit: Visit, at: Point) -> bool:
+    """Whether the needle is where the way from the visit before begins, and has that before it."""
+    return visit.across > AT and near(at, (float(visit.way[0, 0]), float(visit.way[0, 1])))
 
 
 def _new_foot(ways: Ways, left: Left) -> str:

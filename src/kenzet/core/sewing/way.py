@@ -21,7 +21,7 @@ from kenzet.core.route.roads import Roads
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.sewing.stretch import LEAST, Covered, LineKey, Stretch
 
-_AT = 0.5  # mm: the needle is there
+AT = 0.5  # mm: the needle is there
 
 
 @dataclass(frozen=True, eq=False)
@@ -86,7 +86,7 @@ class Way:
                 continue
             ends = [move.stretch.begins, *(at for span in left for at in span), move.stretch.ends]
             for begin, end in zip(ends[::2], ends[1::2], strict=True):
-                if end - begin > _AT:
+                if end - begin > AT:
                     yield part_of(move, begin, end).path
 
     def zone_of(self, move: Move) -> str:
@@ -154,7 +154,7 @@ class Way:
 
 def near(one: Point, other: Point) -> bool:
     """Whether the needle is there already."""
-    return abs(one[0] - other[0]) < _AT and abs(one[1] - other[1]) < _AT
+    return abs(one[0] - other[0]) < AT and abs(one[1] - other[1]) < AT
 
 
 def _point(net: Network, node: int) -> Point:
@@ -212,7 +212,7 @@ def part_of(move: Move, begin: float, end: float) -> Move:
     """What of a sewn move lies from ``begin`` to ``end`` mm along its line."""
     assert move.stretch is not None
     whole = move.stretch
-    if begin - whole.begins < _AT and whole.ends - end < _AT:
+    if begin - whole.begins < AT and whole.ends - end < AT:
         return move
     path = move.path[::-1] if move.back else move.path
     cut = cut_out(path, begin - whole.begins, end - whole.begins)
@@ -231,10 +231,10 @@ def _with_ditches(move: Move, ditches: Sequence[tuple[str, int, Floats]]) -> Mov
     ends = shapely.points(move.path[[0, len(move.path) // 2, -1]])
     for word, number, path in ditches:
         line = shapely.linestrings(path)
-        if not shapely.dwithin(ends, line, _AT).all():
+        if not shapely.dwithin(ends, line, AT).all():
             continue
         a, b = sorted(shapely.line_locate_point(line, ends[[0, 2]]).round(3).tolist())
-        round_ = abs((b - a) - move.length) > 2 * _AT  # a ring, over the place where it is drawn first
+        round_ = abs((b - a) - move.length) > 2 * AT  # a ring, over the place where it is drawn first
         spans = [(0.0, a), (b, float(line.length))] if round_ else [(a, b)]
         found += [Stretch(word, number, 0, p, q) for p, q in spans if q - p > LEAST]
     return replace(move, also=tuple(found)) if found else move
