@@ -50,7 +50,7 @@ def put(data, path, value):
         (["blocks", "star", "art", "fabrics", "centre"], "silk", "fabrics", "no fabric called silk"),
         (["layout", "rows"], [[{"block": "moon"}]], "layout", "no block called moon"),
         (["layout", "rows"], [[{"block": "star"}], [{"block": "star"}] * 2], "layout.rows", "same number"),
-        (["layout", "rows", 0, 0, "turns"], 4, "layout.rows.0.0.turns", "less than or equal to 3"),
+        (["layout", "rows", 0, 0, "turns"], 4, "layout.rows.0.0.turns", "must be 3 or less"),
         (["zones", "border", "patches"], ["nothing"], "zones.border", "not there"),
         (["zones", "border", "part"], "star", "zones.border", "not there"),
         (["zones", "star-centre", "patches"], ["corner-nw"], "zones.star-centre", "another zone"),

@@ -231,8 +231,17 @@ _PLAIN = {
 }
 
 
+_LIMITS = {
+    "greater_than_equal": "It must be {ge} or more.",
+    "greater_than": "It must be more than {gt}.",
+    "less_than_equal": "It must be {le} or less.",
+    "less_than": "It must be less than {lt}.",
+}
+
+
 def _plain(fault: Any) -> str:
-    return _PLAIN.get(fault["type"], f"{fault['msg']}.")
+    limit = _LIMITS.get(fault["type"])
+    return limit.format(**fault["ctx"]) if limit else _PLAIN.get(fault["type"], f"{fault['msg']}.")
 
 
 def write(quilt: Quilt) -> dict[str, Any]:

@@ -12,7 +12,7 @@ defineEmits<{ set: [name: string, value: unknown] }>()
 
 <template>
   <details :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
-    <summary class="label">How quick you are</summary>
+    <summary class="label folds">How quick you are</summary>
     <p class="quiet">What you sew in a minute, hands moving left out. The time at the needle follows.</p>
     <div class="paces">
       <template v-for="field in fields" :key="field.name">
@@ -24,8 +24,5 @@ defineEmits<{ set: [name: string, value: unknown] }>()
 </template>
 
 <style scoped>
-summary { cursor: pointer; min-height: 34px; display: flex; align-items: center; }
-summary::before { content: '▸'; margin-right: 7px; }
-details[open] summary::before { content: '▾'; }
 .paces { display: grid; grid-template-columns: 1fr 1fr; gap: 10px 14px; align-items: start; margin-top: 8px; }
 </style>

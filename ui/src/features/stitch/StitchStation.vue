@@ -65,13 +65,17 @@ const places = computed(() => new Set(route.value?.visits.map((visit) => visit.p
 const LOOKING = 'A shorter way is being looked for …'
 const KEPT_WAYS = 40
 /** the least and the most of what is counted */
-const COUNTS: Record<string, [number, number]> = { stops: [0, 10], same_way: [1, 50], over: [1, 9], rest: [5, 180] }
-async function set(name: string, value: unknown) {
-  if (!route.value) return
+const COUNTS: Record<string, [number, number]> = { stops: [0, 10], same_way: [1, 50], over: [1, 9], rest: [5, 180], 'pace.lay': [0, 600], 'pace.turn': [0, 120] }
+/** Whether it is no count, or one within its limits; else that is said at its field. */
+function counts(name: string, value: unknown) {
   const [least, most] = COUNTS[name] ?? [0, 0]
-  const count = Number(value)
-  if (name in COUNTS && !(Number.isInteger(count) && count >= least && count <= most)) return void (fault.value = { name, message: `A whole number from ${least} to ${most}.` })
-  fault.value = undefined
+  const count = value === null ? NaN : Number(value)
+  const holds = !(name in COUNTS) || (Number.isInteger(count) && count >= least && count <= most)
+  fault.value = holds ? undefined : { name, message: `A whole number from ${least} to ${most}.` }
+  return holds
+}
+async function set(name: string, value: unknown) {
+  if (!route.value || !counts(name, value)) return
   route.value = { ...route.value, fields: route.value.fields.map((field) => (field.name === name ? { ...field, text: String(value) } : field)) }
   await setAll({ ...route.value.doc, [name]: value })
 }
@@ -83,6 +87,7 @@ async function setAll(stitching: Record<string, unknown>) {
 }
 async function setPace(name: string, value: unknown) {
   const pace = { ...(route.value!.doc.pace as object), [name.slice('pace.'.length)]: value }
+  if (name in COUNTS) return counts(name, value) ? setAll({ ...route.value!.doc, pace }) : undefined
   try {
     await quilt.make({ kind: 'stitching', stitching: { ...route.value!.doc, pace } })
     fault.value = undefined

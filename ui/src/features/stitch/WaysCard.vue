@@ -15,7 +15,7 @@ const HOW = { bulky: 'bulky', never: 'never' }
 
 <template>
   <details :open="here.turns.some((one) => one.turn) || !!here.start || !!here.end || here.avoided.length > 0">
-    <summary class="label">Have it otherwise</summary>
+    <summary class="label folds">Have it otherwise</summary>
     <div class="stack">
       <fieldset v-for="[end, says] in ENDS" :key="end">
         <legend class="label">{{ says }}</legend>
@@ -48,8 +48,5 @@ const HOW = { bulky: 'bulky', never: 'never' }
 </template>
 
 <style scoped>
-summary { cursor: pointer; min-height: 34px; display: flex; align-items: center; }
-summary::before { content: '▸'; margin-right: 7px; }
-details[open] summary::before { content: '▾'; }
 fieldset { border: 0; padding: 0; margin: 0; display: grid; gap: 6px; }
 </style>
