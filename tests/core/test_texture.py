@@ -15,7 +15,7 @@ from kenzet.core.route.texture import texture_ways
 from kenzet.core.sewing.now import ways_of
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.demo import demo_quilts
-from tests.core.test_sewing import Machine, hangs_together
+from tests.core.test_sewing import Machine, anything_happens, hangs_together
 from tests.shapes import REGIONS, drawn
 
 MEANDER = {"kind": "texture", "spacing": "1/2 in", "texture": "meander"}
@@ -115,3 +115,9 @@ def test_another_texture_is_another_plan():
 
     assert word() == word()
     assert len({word(), word(spacing="1/4 in"), word(texture="pebbles")}) == 3
+
+
+@pytest.mark.parametrize("seed", range(3))
+def test_whatever_happens_lines_and_texture_of_a_place_are_sewn_once(seed):
+    laid = quilt()
+    anything_happens(ways_of(laid, route_quilt(laid, quick=True)), seed)

@@ -105,7 +105,8 @@ def now(ways: Ways, sewn: Sewn, wanted: str = "") -> Now | None:
     left = ways.left(sewn)
     mine = ways.at.get(wanted or sewn.place, [0])
     here = next((k for k in reversed(mine) if left[k].left < left[k].many), mine[0])
-    order = [*(mine if wanted else []), *range(here, len(visits)), *range(here)]
+    behind = [k for k in mine if wanted or k <= here]  # what is left where she is comes first
+    order = [*behind, *range(here, len(visits)), *range(here)]
     number = next((k for k in order if left[k].left > left[k].skipped), None)
     if number is None:
         return None
