@@ -16,7 +16,7 @@ from kenzet.core.sewing.now import ways_of
 from kenzet.core.top.laid import LaidQuilt
 from kenzet.demo import demo_quilts
 from tests.core.test_sewing import Machine, anything_happens, hangs_together
-from tests.shapes import REGIONS, drawn
+from tests.shapes import REGIONS, drawn, inches
 
 MEANDER = {"kind": "texture", "spacing": "1/2 in", "texture": "meander"}
 
@@ -43,6 +43,37 @@ def test_a_way_goes_through_all_of_a_texture_and_is_as_long_as_it_is_dense(regio
     assert sum(map(long, ways)) == pytest.approx(drawing.stitched, rel=0.15)  # rows are whole
     reached = shapely.buffer(shapely.multilinestrings([shapely.linestrings(way) for way in ways]), apart)
     assert shapely.difference(area, reached).area < 0.08 * area.area  # sharp corners
+
+
+def test_a_neck_narrower_than_a_row_parts_the_way_and_nothing_crosses_outside():
+    lobes = [
+        (0, 0),
+        (3, 0),
+        (3, 1.4),
+        (6, 1.4),
+        (6, 5),
+        (9, 5),
+        (9, 8),
+        (6, 8),
+        (5.9, 1.5),
+        (3, 1.5),
+        (3, 3),
+        (0, 3),
+    ]
+    drawing = drawn(FILLS["texture"].model_validate(MEANDER), inches(lobes))
+    area = shapely.buffer(drawing.region.area, 0.05)
+    ways = texture_ways(drawing)
+    assert len(ways) == 2
+    for way in ways:
+        assert area.covers(shapely.linestrings(way))
+        assert shapely.dwithin(drawing.region.area.boundary, shapely.points(way[[0, -1]]), 0.05).all()
+
+
+@pytest.mark.parametrize("spacing", ["1/8 in", "20 in"])
+def test_a_texture_as_fine_or_as_large_as_can_be_has_a_way(spacing):
+    drawing = drawn(FILLS["texture"].model_validate({**MEANDER, "spacing": spacing}), REGIONS["square"])
+    (way,) = texture_ways(drawing)
+    assert long(way) > 0 and shapely.buffer(drawing.region.area, 0.05).covers(shapely.linestrings(way))
 
 
 def quilt(fill=MEANDER, zone="star-background", sew_with="ruler foot", **stitching):

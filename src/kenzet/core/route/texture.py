@@ -32,7 +32,9 @@ _kept: WeakKeyDictionary[Drawing, list[Floats]] = WeakKeyDictionary()
 
 
 def texture_ways(drawing: Drawing) -> list[Floats]:
-    """For every piece of a texture's zone the way through it, (n, 2), from a point of its outline to another."""
+    """For every piece of a texture's zone the way through it, (n, 2), from a point of its outline to another; a piece with a neck
+    narrower than a row is gone through part by part.
+    """
     if drawing not in _kept:
         density = drawing.fill.claimed_density
         assert density is not None
@@ -40,38 +42,38 @@ def texture_ways(drawing: Drawing) -> list[Floats]:
             way
             for piece in drawing.region.pieces
             for polygon in piece.area.geoms
-            for way in [_through(polygon, density)]
+            for way in _through(polygon, density)
         ]
     return _kept[drawing]
 
 
-def _through(piece: shapely.Polygon, density: float) -> Floats:
+def _through(piece: shapely.Polygon, density: float) -> list[Floats]:
     """With as many rows as make it as long as ``density`` (mm per mm²) says."""
     wanted = density * piece.area
-    found: list[Floats] = []
+    found: list[list[Floats]] = []
     for across in (0.0, np.pi / 2):  # rows the other way, where bars are as wide as a row or two
         angle = _lean(piece) + across
         turned = shapely.transform(piece, lambda points, its=angle: points @ _turn(-its))
-        found.append(_as_long_as(turned, density, wanted) @ _turn(angle))
+        found.append([way @ _turn(angle) for way in _as_long_as(turned, density, wanted)])
         if abs(_long(found[-1]) / wanted - 1) < _WELL:
             break
-    return min(found, key=lambda way: abs(_long(way) - wanted))
+    return min(found, key=lambda ways: abs(_long(ways) - wanted))
 
 
-def _as_long_as(piece: shapely.Polygon, density: float, wanted: float) -> Floats:
+def _as_long_as(piece: shapely.Polygon, density: float, wanted: float) -> list[Floats]:
     """In the number of rows with which it is most nearly as long as ``wanted``."""
     x0, _, x1, _ = piece.bounds
     many = min(max(round((x1 - x0) * density), 1), _MOST)
-    best: Floats | None = None
+    best: list[Floats] = []
     for _ in range(1 + _NEARER):
-        way = _in_rows(piece, many)
-        if best is None or abs(_long(way) - wanted) < abs(_long(best) - wanted):
-            best = way
-        other = min(max(round(many * wanted / max(_long(way), 1e-6)), 1), _MOST)
-        if other == many or abs(_long(way) / wanted - 1) < _ALIKE:
+        ways = _in_rows(piece, many)
+        long = _long(ways)
+        if not best or abs(long - wanted) < abs(_long(best) - wanted):
+            best = ways
+        other = min(max(round(many * wanted / max(long, 1e-6)), 1), _MOST)
+        if other == many or abs(long / wanted - 1) < _ALIKE:
             break
         many = other
-    assert best is not None
     return best
 
 
@@ -91,8 +93,8 @@ def _turn(angle: float) -> Floats:
     return np.array([[c, s], [-s, c]])
 
 
-def _in_rows(piece: shapely.Polygon, many: int) -> Floats:
-    """``many`` rows up and down, from left to right, joined inside the piece."""
+def _in_rows(piece: shapely.Polygon, many: int) -> list[Floats]:
+    """``many`` rows up and down, from left to right, joined inside the piece: in one way unless a neck parts them."""
     x0, y0, x1, y1 = piece.bounds
     apart = (x1 - x0) / many
     inner = shapely.buffer(piece, -apart / 2, join_style="mitre")
@@ -101,18 +103,16 @@ def _in_rows(piece: shapely.Polygon, many: int) -> Floats:
     cut = shapely.get_parts(shapely.intersection(inner, uprights))
     lines = [shapely.get_coordinates(line) for line in cut if line.length > apart / 4]
     if not lines:
-        return _once(piece)
+        return [_once(piece)]
     found: list[Floats] = []
     for part in shapely.get_parts(inner):
-        mine = [line for line in lines if part.distance(shapely.Point(line.mean(axis=0))) < apart / 4]
+        mine = [line for line in lines if part.distance(shapely.Point(line.mean(axis=0))) < _TINY]
         if mine:
-            found.append(_joined(part, mine))
-    path = np.vstack(found)
-    path = np.vstack([_outside(piece, path[0]), path, _outside(piece, path[-1])])
-    whole = shapely.get_coordinates(
-        shapely.simplify(shapely.linestrings(path), _TINY, preserve_topology=False)
-    )
-    return _rounded(whole, _ROUND * apart)
+            path = _joined(part, mine)
+            path = np.vstack([_outside(piece, path[0]), path, _outside(piece, path[-1])])
+            simple = shapely.simplify(shapely.linestrings(path), _TINY, preserve_topology=False)
+            found.append(_rounded(shapely.get_coordinates(simple), _ROUND * apart))
+    return found
 
 
 def _joined(area: shapely.Polygon, lines: list[Floats]) -> Floats:
@@ -163,5 +163,6 @@ def _once(piece: shapely.Polygon) -> Floats:
     return found
 
 
-def _long(way: Floats) -> float:
-    return float(np.hypot(*np.diff(way, axis=0).T).sum())
+def _long(ways: list[Floats]) -> float:
+    """mm in all."""
+    return sum(float(np.hypot(*np.diff(way, axis=0).T).sum()) for way in ways)

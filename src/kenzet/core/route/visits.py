@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from itertools import pairwise
+from itertools import combinations, pairwise
 
 import numpy as np
 
@@ -95,23 +95,16 @@ class PlaceOrder:
         for kind in often:
             numbers = list(dict.fromkeys(number for number, _ in self.ways[kind]))
             used = self.used(chosen)[kind]
-            if used < 2 or left < len(numbers):
+            if len(used) < 2 or left < len(numbers):
                 continue
             tried = [
                 self._without(own, kind, [other for other in numbers if other != one]) for one in numbers
             ]
-            if used > 2:
-                mine = sorted(
-                    {
-                        self.ways[kind][way][0]
-                        for (k, _), way in zip(self.places, chosen, strict=True)
-                        if k == kind
-                    }
-                )
-                tried += [self._without(own, kind, [one]) for one in mine]
+            if len(used) > 2:
+                tried += [self._without(own, kind, [one]) for one in sorted(used)]
                 tried += [
-                    self._without(own, kind, [other for other in numbers if other not in (one, two)])
-                    for one, two in _pairs(mine)
+                    self._without(own, kind, [other for other in numbers if other not in pair])
+                    for pair in combinations(sorted(used), 2)
                 ]
             left -= len(tried)
             for some in tried:
@@ -127,19 +120,15 @@ class PlaceOrder:
         found[kind] = np.where(never, np.inf, own[kind])
         return found
 
-    def used(self, chosen: Sequence[int]) -> list[int]:
-        """How many ways of each kind are taken."""
+    def used(self, chosen: Sequence[int]) -> list[set[int]]:
+        """The ways of each kind that are taken."""
         used: list[set[int]] = [set() for _ in self.kinds]
         for (kind, _), way in zip(self.places, chosen, strict=True):
             used[kind].add(self.ways[kind][way][0])
-        return [len(some) for some in used]
+        return used
 
     def _worth(self, cost: float, chosen: Sequence[int]) -> float:
-        return cost + LEARN * sum(self.used(chosen))
-
-
-def _pairs(some: Sequence[int]) -> Iterable[tuple[int, int]]:
-    return ((one, two) for k, one in enumerate(some) for two in some[k + 1 :])
+        return cost + LEARN * sum(map(len, self.used(chosen)))
 
 
 def visits_of(laid: LaidQuilt, kinds: Sequence[Sequence[UnitRoute]], costs: Costs) -> Iterable[Visit]:

@@ -115,7 +115,7 @@ watch(
   () => void (quilt.view && !quilt.away && shelve(quilt.id, { view: quilt.view, unit: quilt.unit })),
   { immediate: true },
 )
-watch(lost, (now) => void (!now && quilt.away && quilt.open(quilt.id)))
+watch([lost, view], () => void (!lost.value && quilt.away && quilt.open(quilt.id, true)))
 watch(() => quilt.unit, () => void sewing.look(here.value?.place))
 onMounted(async () => {
   window.addEventListener('keydown', keys, true)
