@@ -13,8 +13,8 @@ from shapely.affinity import affine_transform
 
 from kenzet.core.geom.clip import Straight, clip
 from kenzet.core.geom.region import Region
-from kenzet.core.measure import Length
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.numbers.measure import Length
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.demo import demo_quilts
 
 ROUNDS = 15

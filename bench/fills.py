@@ -15,16 +15,16 @@ import numpy as np
 import shapely
 from shapely.affinity import affine_transform
 
-from kenzet.core.begin import Wish, begun
-from kenzet.core.drawing import draw
+from kenzet.core.changes.new_quilt import Wish, begun
 from kenzet.core.fills import FILLS, Fill
 from kenzet.core.fills.base import Paths, Rings
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.offset import _quarter_steps
-from kenzet.core.measure import Length
-from kenzet.core.plan import plan_quilt
-from kenzet.core.top.laid import LaidQuilt, ZoneShape
-from kenzet.core.zone_plan import site_at
+from kenzet.core.numbers.measure import Length
+from kenzet.core.plan.drawing import draw
+from kenzet.core.plan.planner import plan_quilt
+from kenzet.core.plan.zone_plan import site_at
+from kenzet.core.top.quilt_layout import LaidQuilt, ZoneShape
 from tests.pinwheels import changed, filled, pinwheels
 
 ROUNDS = 11

@@ -17,11 +17,11 @@ from time import perf_counter
 from playwright.sync_api import Page, sync_playwright
 
 from bench.key_to_drawn import presses
-from kenzet.core.begin import Wish, begun
 from kenzet.core.changes import CHANGES
+from kenzet.core.changes.new_quilt import Wish, begun
 from kenzet.core.top.document import write
-from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.patterns import PATTERNS
+from kenzet.core.top.quilt_layout import LaidQuilt
 from tests.browser.conftest import FLAGS
 from tests.served import Served
 

@@ -9,7 +9,7 @@ from statistics import median
 from time import perf_counter
 
 from bench.king_size import king_size
-from kenzet.core.plan import plan_quilt
+from kenzet.core.plan.planner import plan_quilt
 
 ROUNDS = 5
 

@@ -7,7 +7,7 @@ from time import perf_counter
 
 from bench.king_size import king_size
 from kenzet.core.marks.marking import marks_of
-from kenzet.core.plan import plan_quilt
+from kenzet.core.plan.planner import plan_quilt
 
 ROUNDS = 5
 

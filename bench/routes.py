@@ -12,18 +12,18 @@ from time import perf_counter
 import numpy as np
 
 from bench.king_size import king_size
-from kenzet.core.begin import Wish, begun
 from kenzet.core.changes import CHANGES
+from kenzet.core.changes.new_quilt import Wish, begun
 from kenzet.core.fills import FILLS
 from kenzet.core.geom.clip import Straight, clip
-from kenzet.core.plan import plan_quilt
+from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.route.costs import INCH, Costs
-from kenzet.core.route.longer import Longer
+from kenzet.core.route.local_search import Longer
 from kenzet.core.route.network import Course, Lane, Network, network
 from kenzet.core.route.quilt import QuiltRoute, costs_of, route_quilt, units_of
 from kenzet.core.route.solve import Solver
 from kenzet.core.route.unit import courses_of, rings
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.demo import demo_quilts
 from tests.shapes import box, drawn, inches
 

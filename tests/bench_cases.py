@@ -11,13 +11,13 @@ from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
-from kenzet.core.bench import Lay, Reference, read
+from kenzet.core.bench.readout import Lay, Reference, read
+from kenzet.core.geom.edge_ticks import edge_names
 from kenzet.core.geom.region import Region
 from kenzet.core.kit.edges import Edge
-from kenzet.core.kit.plastic import Plastic, plastic
+from kenzet.core.kit.ruler_outline import Plastic, plastic
 from kenzet.core.kit.things.rulers import ArcRuler, CombinedRuler, StraightRuler, WaveRuler, ZigzagTemplate
-from kenzet.core.marks.ticks import edge_names
-from kenzet.core.measure import Unit, figure
+from kenzet.core.numbers.measure import Unit, figure
 from tests.shapes import IN, REGIONS
 
 TABLE = Path(__file__).with_name("bench-table.json")

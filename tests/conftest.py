@@ -8,7 +8,7 @@ from pathlib import Path
 
 import pytest
 
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.formats import plan_file
 from kenzet.store.instance import Logins, running
 from kenzet.store.migrate import migrate

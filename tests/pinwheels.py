@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from kenzet.core.begin import Wish, begun
 from kenzet.core.changes import CHANGES
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.changes.new_quilt import Wish, begun
+from kenzet.core.top.quilt_layout import LaidQuilt
 
 
 def pinwheels(columns: int) -> LaidQuilt:

@@ -6,14 +6,14 @@ import math
 
 from shapely.geometry import MultiPolygon, Point, Polygon
 
-from kenzet.core.drawing import Drawing, draw
 from kenzet.core.fills.base import Site
+from kenzet.core.geom.affine import IDENTITY
 from kenzet.core.geom.arcs import drawn as drawn_outline
 from kenzet.core.geom.arcs import key
-from kenzet.core.geom.placing import IDENTITY
 from kenzet.core.geom.region import Region
-from kenzet.core.top.laid import ZoneShape
+from kenzet.core.plan.drawing import Drawing, draw
 from kenzet.core.top.layout import Part
+from kenzet.core.top.quilt_layout import ZoneShape
 
 IN = 25.4
 

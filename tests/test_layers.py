@@ -22,6 +22,10 @@ PURE = {
     "shapely", "threading", "typing", "unicodedata", "weakref",
 }  # fmt: skip
 FILES = sorted(SRC.rglob("*.py"))
+FLOORS = (
+    "errors", "numbers", "params", "geom", "kit", "fills", "ruler", "top", "plan", "marks", "route", "sewing", "advice", "bench", "changes",
+)  # fmt: skip
+"""The rooms of the core, lowest first: each may know those before it, and none after it."""
 
 
 def imports(file):
@@ -44,9 +48,38 @@ def test_a_room_knows_only_what_it_may(file):
             assert parts[0] in PURE, f"core imports {name}"
 
 
+def inner_room(name):
+    """The room of the core that a module lies in, by its dotted name."""
+    parts = name.split(".")
+    return parts[2] if parts[:2] == ["kenzet", "core"] and len(parts) > 2 else None
+
+
+def test_every_room_of_the_core_has_its_floor():
+    rooms = {p.stem for p in (SRC / "core").iterdir() if p.suffix == ".py" or (p / "__init__.py").exists()}
+    assert rooms - {"__init__"} == set(FLOORS)
+
+
+@pytest.mark.parametrize("file", sorted((SRC / "core").rglob("*.py")), ids=lambda f: str(f.relative_to(SRC)))
+def test_no_arrow_in_the_core_runs_upwards(file):
+    own = file.relative_to(SRC / "core").parts[0].removesuffix(".py")
+    for name in imports(file):
+        other = inner_room(name)
+        if other and own in FLOORS:
+            assert FLOORS.index(other) <= FLOORS.index(own), f"{own} imports {name}"
+
+
 def test_no_fill_is_named_outside_its_own_file():
     """A new fill is one new file: nobody asks which kind a fill is."""
-    helpers = {"__init__", "base", "origin", "turned", "rhythm", "skipping"}
+    helpers = {
+        "__init__",
+        "base",
+        "origin",
+        "turned",
+        "rhythm",
+        "skipping",
+        "edge_remainders",
+        "manual_lines",
+    }
     fills = {f.stem for f in (SRC / "core" / "fills").glob("*.py")} - helpers
     for file in FILES:
         if file.parent.name == "fills":

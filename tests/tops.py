@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from kenzet.core.begin import PALETTE, Wish, begun
 from kenzet.core.changes import CHANGES
+from kenzet.core.changes.new_quilt import PALETTE, Wish, begun
 from kenzet.core.top.document import Quilt
-from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.patterns import offers
+from kenzet.core.top.quilt_layout import LaidQuilt
 
 
 def top_of(blocks, layout, borders=(), **more) -> Quilt:

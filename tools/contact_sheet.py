@@ -7,11 +7,11 @@ from pathlib import Path
 
 from playwright.sync_api import sync_playwright
 
-from kenzet.core.choosing import candidates, shows
-from kenzet.core.drawing import Drawing
+from kenzet.core.advice.suited_fills import candidates, shows
 from kenzet.core.errors import KenzetError
 from kenzet.core.fills import FILLS, Fill
 from kenzet.core.geom.region import Region
+from kenzet.core.plan.drawing import Drawing
 from tests.browser.conftest import FLAGS
 from tests.shapes import box, drawn, inches, petal
 

@@ -11,7 +11,7 @@ from collections.abc import Sequence
 from pathlib import Path
 
 from kenzet.core.errors import BadValue, KenzetError
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.formats import plan_file
 from kenzet.formats.plan_json import plan_json
 from kenzet.standins.machine import MachineStandIn, over_the_wire, quilt_called

@@ -12,7 +12,7 @@ from shapely.geometry import box
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Arc, sides
 from kenzet.core.geom.curves import as_arcs, at
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.top.blocks import Block
 from kenzet.core.top.bring import bring
 from kenzet.core.top.layout import block_part

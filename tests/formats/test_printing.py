@@ -19,7 +19,7 @@ from kenzet.core.marks.marking import marks_of
 from kenzet.core.marks.printer import Printer, corrected
 from kenzet.core.marks.sheet import SheetWish, mark_sheet
 from kenzet.core.marks.together import together
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.formats.check_page import CORNER, check_page
 from kenzet.formats.dxf_out import dxf
 from kenzet.formats.marks_csv import strokes_csv, ticks_csv

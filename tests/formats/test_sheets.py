@@ -14,16 +14,16 @@ import svgelements
 from pypdf import PdfReader
 from shapely.geometry import LineString
 
-from kenzet.core.changes import with_zone
 from kenzet.core.errors import TooMany
 from kenzet.core.fills import FILLS
 from kenzet.core.marks.repeat import repeat_of
 from kenzet.core.marks.sheet import SheetWish, mark_sheet
-from kenzet.core.plan import plan_zone
+from kenzet.core.plan.planner import plan_zone
+from kenzet.core.top.document import with_zone
 from kenzet.formats.pdf import MARK, SEAM, pages_of, pdf
 from kenzet.formats.placement import BLEED, FOOTER, MARGIN, OVERLAP, PAPERS, tile
 from kenzet.formats.svg import svg
-from tests.core.test_marking import plan_of
+from tests.core.marks.test_marking import plan_of
 from tests.shapes import box, inches
 
 MM = 25.4 / 72

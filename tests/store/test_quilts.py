@@ -9,7 +9,7 @@ import pytest
 
 from kenzet.core.changes.quilt import Rename
 from kenzet.core.errors import Stale, Unavailable, Unknown
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.store import quilts
 from kenzet.store.migrate import migrate
 from kenzet.store.pool import Pool, atomic, connect

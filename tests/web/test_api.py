@@ -7,8 +7,8 @@ from pathlib import Path
 
 import pytest
 
-from kenzet.core import gaps
-from kenzet.core.measure import Length
+from kenzet.core.plan import widest_gap
+from kenzet.core.numbers.measure import Length
 from kenzet.web.describe import description
 
 UI = Path(__file__).resolve().parents[2] / "ui"
@@ -250,7 +250,7 @@ def test_a_widest_gap_that_takes_long_comes_when_it_is_asked_for(client, monkeyp
     fill = {"kind": "lines", "spacing": "3 in", "angle": 45}
     at_once = client.post("plan", zone="sashing", fill=fill).json
     assert not at_once["measuring"]
-    monkeypatch.setattr(gaps, "_QUICK", 5)
+    monkeypatch.setattr(widest_gap, "_QUICK", 5)
     first = client.post("plan", zone="sashing", fill=fill).json
     gap = next(row for row in first["rows"] if words(row["label"]).startswith("Widest gap"))
     assert first["measuring"]

@@ -15,7 +15,7 @@ from typing import Any, Literal, TypeVar
 from pydantic import BaseModel, ConfigDict, Field
 
 from kenzet.core.errors import BadValue
-from kenzet.core.measure import MM_PER, Length
+from kenzet.core.numbers.measure import MM_PER, Length
 
 Control = Literal["length", "angle", "choice", "count", "text"]
 M = TypeVar("M", bound=BaseModel)

@@ -8,7 +8,7 @@ from reportlab.lib.colors import HexColor
 from reportlab.pdfgen.canvas import Canvas
 
 from kenzet.core.marks.printer import BARS
-from kenzet.core.measure import Unit
+from kenzet.core.numbers.measure import Unit
 from kenzet.formats.placement import PAPERS, POINTS, Fit, Paper
 
 _MM = POINTS

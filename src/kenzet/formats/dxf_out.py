@@ -10,7 +10,7 @@ from ezdxf.layouts.layout import Modelspace
 
 from kenzet.core.geom.region import Floats
 from kenzet.core.marks.sheet import MarkSheet
-from kenzet.core.measure import Unit
+from kenzet.core.numbers.measure import Unit
 
 LAYERS = {"SEAMS": 8, "MARKS": 30, "DOTS": 30, "SIGNS": 30, "TICKS": 7, "LABEL": 7}
 """Each layer with its colour number."""

@@ -9,7 +9,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from kenzet.core.marks.sheet import MarkSheet
-from kenzet.core.measure import Unit, figure
+from kenzet.core.numbers.measure import Unit, figure
 
 
 def ticks_csv(sheet: MarkSheet, unit: Unit) -> bytes:

@@ -8,14 +8,14 @@ from typing import Any
 
 import numpy as np
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.marks.marking import marks_of
-from kenzet.core.measure import MM_PER, Length
-from kenzet.core.plan import plan_quilt
-from kenzet.core.references import Reference
-from kenzet.core.sums import Sum
-from kenzet.core.top.laid import LaidQuilt
-from kenzet.core.zone_plan import ZonePlan
+from kenzet.core.numbers.measure import MM_PER, Length
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.planner import plan_quilt
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.ruler.line_references import Reference
+from kenzet.core.ruler.offset_sums import Sum
+from kenzet.core.top.quilt_layout import LaidQuilt
 
 
 def plan_json(laid: LaidQuilt) -> dict[str, Any]:

@@ -10,7 +10,7 @@ from xml.etree import ElementTree as ET
 import numpy as np
 
 from kenzet.core.geom.region import Floats
-from kenzet.core.measure import Unit
+from kenzet.core.numbers.measure import Unit
 from kenzet.formats.placement import BLEED, to_svg
 from kenzet.formats.svg import NAMESPACE
 

@@ -12,8 +12,8 @@ import string
 from reportlab.lib.colors import HexColor
 from reportlab.pdfgen.canvas import Canvas
 
-from kenzet.core.marks.ticks import TickedEdge
-from kenzet.core.measure import Unit, figure
+from kenzet.core.geom.edge_ticks import TickedEdge
+from kenzet.core.numbers.measure import Unit, figure
 from kenzet.formats.placement import MARGIN, PAPERS, POINTS, TRUE, Fit, Paper
 
 _MM = POINTS

@@ -8,7 +8,7 @@ import numpy as np
 
 from kenzet.core.geom.arcs import Arc
 from kenzet.core.marks.sheet import MarkSheet
-from kenzet.core.measure import Unit
+from kenzet.core.numbers.measure import Unit
 from kenzet.formats.placement import BLEED, to_svg
 
 NAMESPACE = "http://www.w3.org/2000/svg"

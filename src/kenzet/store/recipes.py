@@ -6,8 +6,8 @@ import json
 from collections.abc import Sequence
 from typing import Any
 
+from kenzet.core.advice.recipes import MOST_RECIPES, Recipe
 from kenzet.core.errors import TooMany
-from kenzet.core.recipes import MOST_RECIPES, Recipe
 from kenzet.store.pool import atomic
 
 

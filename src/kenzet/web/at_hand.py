@@ -10,9 +10,9 @@ from typing import Any
 from flask import Response, current_app, request
 
 from kenzet.core.errors import BadValue, TooMany
-from kenzet.core.plan import plan_zone
-from kenzet.core.top.laid import LaidQuilt
-from kenzet.core.zone_plan import ZonePlan
+from kenzet.core.plan.planner import plan_zone
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.store import quilts
 from kenzet.store.quilts import LOCAL_OWNER, Kept
 from kenzet.web.models import Wire

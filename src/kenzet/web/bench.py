@@ -9,21 +9,21 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 from pydantic import Field
 
-from kenzet.core.bench import Reference, references_in
+from kenzet.core.bench.place_ruler import laid_for
+from kenzet.core.bench.readout import Reference, references_in
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.geom.arcs import Arc
 from kenzet.core.geom.region import Floats
+from kenzet.core.kit.compatibility import foot_fault, ruler_fault
 from kenzet.core.kit.curves import radius_of, ranked
 from kenzet.core.kit.edges import ArcEdge, Edge, StraightEdge, WaveEdge
-from kenzet.core.kit.gate import foot_fault, ruler_fault
 from kenzet.core.kit.kit import Kit, ThingKey
-from kenzet.core.kit.plastic import plastic
+from kenzet.core.kit.ruler_outline import plastic
 from kenzet.core.kit.things.base import Edged
-from kenzet.core.lays import laid_for
-from kenzet.core.measure import COARSE, Length, Unit
+from kenzet.core.numbers.measure import COARSE, Length, Unit
 from kenzet.core.params import in_range
-from kenzet.core.plan import plan_zone
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.plan.planner import plan_zone
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.web import models as m
 from kenzet.web import show
 from kenzet.web import zone_models as z

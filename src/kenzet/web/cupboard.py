@@ -17,7 +17,7 @@ from kenzet.core.kit.kit import ThingKey
 from kenzet.core.kit.things import THINGS, Edged, Thing
 from kenzet.core.kit.things.base import GROUPS
 from kenzet.core.kit.things.machine import RulerFoot
-from kenzet.core.measure import Length, Unit
+from kenzet.core.numbers.measure import Length, Unit
 from kenzet.core.params import forms
 from kenzet.core.top.document import validated
 from kenzet.formats import kit_csv

@@ -9,7 +9,7 @@ from flask_openapi3 import APIBlueprint
 
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Arc, inner_points
-from kenzet.core.measure import Length, Unit
+from kenzet.core.numbers.measure import Length, Unit
 from kenzet.core.top.blocks import Block, Drawn, Seam
 from kenzet.core.top.bring import Brought, bring
 from kenzet.core.top.seams import crossings, in_mm, pieced

@@ -7,10 +7,10 @@ from typing import Any
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from kenzet.core.measure import long_figure
-from kenzet.core.route.offers import Offer, exit_of
-from kenzet.core.sums import best_sum
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.advice.pinned_ends import Offer, exit_of
+from kenzet.core.numbers.measure import long_figure
+from kenzet.core.ruler.offset_sums import best_sum
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.web import models as m
 from kenzet.web import show
 from kenzet.web.at_hand import answer, laid_quilt

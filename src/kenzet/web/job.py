@@ -9,21 +9,21 @@ import numpy as np
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.errors import BadValue, TooMany
-from kenzet.core.geom.placing import place_all
+from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.region import Floats
 from kenzet.core.marks.marking import marks_of, method_of
 from kenzet.core.marks.prep import prep
 from kenzet.core.marks.sheet import SheetWish, mark_sheet
 from kenzet.core.marks.table import steps
 from kenzet.core.marks.tools import choices, fabrics_of
-from kenzet.core.measure import Unit
-from kenzet.core.plan import plan_quilt
+from kenzet.core.numbers.measure import Unit
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.planner import plan_quilt
+from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.top.document import Basted, Layered
-from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.layout import Part
-from kenzet.core.zone_plan import ZonePlan
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.formats.job_sheet import JobBlock, JobSheet, JobZone, Picture, job_pdf
 from kenzet.formats.pdf import pages_of
 from kenzet.formats.placement import Paper

@@ -7,14 +7,14 @@ from typing import Any
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
+from kenzet.core.kit.compatibility import foot_fault, ruler_fault
 from kenzet.core.kit.cupboard import SLOTS, Slot, behind, taken_over
 from kenzet.core.kit.edges import StraightEdge
-from kenzet.core.kit.gate import foot_fault, ruler_fault
 from kenzet.core.kit.kit import Kit, SewWith, ThingKey
 from kenzet.core.kit.things import Thing
-from kenzet.core.measure import Unit, in_words
+from kenzet.core.numbers.measure import Unit, in_words
 from kenzet.core.params import Form
-from kenzet.core.plan import check_kit
+from kenzet.core.plan.planner import check_kit
 from kenzet.core.top.document import validated
 from kenzet.store import cupboard as store
 from kenzet.store.quilts import LOCAL_OWNER

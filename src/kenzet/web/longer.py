@@ -9,8 +9,8 @@ from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
 
 from kenzet.core.errors import BadValue
-from kenzet.core.measure import Unit, long_figure
-from kenzet.core.route.longer import Kind, Longer
+from kenzet.core.numbers.measure import Unit, long_figure
+from kenzet.core.route.local_search import Kind, Longer
 from kenzet.core.route.quilt import costs_of
 from kenzet.web import models as m
 from kenzet.web.at_hand import answer, laid_quilt

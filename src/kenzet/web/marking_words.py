@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from kenzet.core.drawing import Drawing
+from kenzet.core.geom.edge_ticks import TickedEdge
 from kenzet.core.marks.marking import Marks, hanging, left_to_the_eye, marks_of, methods
-from kenzet.core.marks.ticks import TickedEdge
 from kenzet.core.marks.tools import Choice, batch, care
-from kenzet.core.measure import COARSE, Unit, long_figure, rounded
+from kenzet.core.numbers.measure import COARSE, Unit, long_figure, rounded
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.top.zone import MarkMethod
-from kenzet.core.zone_plan import ZonePlan
 from kenzet.web import models as m
 from kenzet.web import show
 from kenzet.web.mark_models import EdgeView, MethodView, TickView, ToolView

@@ -5,20 +5,20 @@ from __future__ import annotations
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.errors import TooMany
+from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.geom.region import Floats
-from kenzet.core.hand import BY_HAND
 from kenzet.core.marks.marking import Marks, marks_of, methods
 from kenzet.core.marks.repeat import repeat_of
 from kenzet.core.marks.sheet import MarkSheet, SheetWish, mark_sheet, ruler_edges
 from kenzet.core.marks.table import steps
 from kenzet.core.marks.together import together
 from kenzet.core.marks.tools import choices, fabrics_of
-from kenzet.core.measure import Unit
-from kenzet.core.plan import plan_quilt
-from kenzet.core.top.laid import LaidQuilt
-from kenzet.core.zone_plan import ZonePlan
+from kenzet.core.numbers.measure import Unit
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.planner import plan_quilt
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.formats.pdf import pages_of
 from kenzet.formats.placement import Paper, room_on
 from kenzet.web import models as m

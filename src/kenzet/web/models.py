@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from kenzet.core.measure import Unit
+from kenzet.core.numbers.measure import Unit
 
 Layer = Annotated[int, Field(ge=0, le=2)]
 Number = Annotated[int, Field(ge=0, le=1_000_000)]

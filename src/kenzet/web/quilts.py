@@ -8,14 +8,14 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from kenzet import __version__
-from kenzet.core.begin import Wish, begun
 from kenzet.core.changes import AnyChange, applied
+from kenzet.core.changes.new_quilt import Wish, begun
 from kenzet.core.kit.cupboard import taken_over
-from kenzet.core.measure import Unit
+from kenzet.core.numbers.measure import Unit
 from kenzet.core.params import Frozen
-from kenzet.core.plan import check_quilt, plan_quilt
+from kenzet.core.plan.planner import check_quilt, plan_quilt
 from kenzet.core.top.document import Quilt, read, validated, write
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.tidy import free
 from kenzet.demo import demo_quilts
 from kenzet.formats import plan_file

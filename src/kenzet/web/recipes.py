@@ -7,8 +7,8 @@ from typing import Any
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
+from kenzet.core.advice.recipes import Recipe, RecipeBook, beside
 from kenzet.core.fills import FILLS, kind_of
-from kenzet.core.recipes import Recipe, RecipeBook, beside
 from kenzet.core.top.document import validated
 from kenzet.store import recipes as store
 from kenzet.store.quilts import LOCAL_OWNER

@@ -9,14 +9,14 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from kenzet.core.errors import Unknown
-from kenzet.core.geom.placing import place_all
-from kenzet.core.measure import Unit
+from kenzet.core.geom.affine import place_all
+from kenzet.core.numbers.measure import Unit
 from kenzet.core.params import forms
 from kenzet.core.route.needle import needle
 from kenzet.core.route.quilt import QuiltRoute, line_of
 from kenzet.core.route.unit import rings
 from kenzet.core.route.visits import Visit
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.stitching import Pace
 from kenzet.formats.route_svg import WayPiece, route_svg
 from kenzet.web import models as m

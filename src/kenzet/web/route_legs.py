@@ -8,18 +8,18 @@ from typing import Literal
 
 import numpy as np
 
-from kenzet.core.geom.placing import place_all
+from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.region import Floats
-from kenzet.core.measure import Unit
+from kenzet.core.numbers.measure import Unit
 from kenzet.core.route.costs import Costs
+from kenzet.core.route.euler_walk import Leg
 from kenzet.core.route.network import KINDS
 from kenzet.core.route.quilt import line_of
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.route.visits import Visit
-from kenzet.core.route.walk import Leg
-from kenzet.core.sewing.laid_on import laid_along, ruler_at
+from kenzet.core.sewing.next_reference import laid_along, ruler_at
 from kenzet.core.sewing.way import Way
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.web import models as m
 from kenzet.web.marks import flat
 from kenzet.web.route_words import is_freehand, leg_words

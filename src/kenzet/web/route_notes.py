@@ -6,12 +6,12 @@ from itertools import pairwise
 
 import shapely
 
-from kenzet.core.measure import COARSE, Unit, in_words
+from kenzet.core.numbers.measure import COARSE, Unit, in_words
 from kenzet.core.route.needle import roll
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.unit import corners_of
 from kenzet.core.route.unit_route import UnitRoute
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.stitching import Pin
 from kenzet.web.route_words import same_way
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from kenzet.core.measure import COARSE, Unit, long_figure
+from kenzet.core.numbers.measure import COARSE, Unit, long_figure
 from kenzet.core.route.bobbins import Leg as BobbinLeg
 from kenzet.core.route.bobbins import bobbin_changes
 from kenzet.core.route.bulk import least_in_throat
@@ -13,10 +13,10 @@ from kenzet.core.route.needle import TAIL, Needle, needle, repeated_leg, thread
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.route.visits import Visit
-from kenzet.core.sewing.laid_on import drawn_besides
+from kenzet.core.ruler.offset_sums import whole_stitches
+from kenzet.core.sewing.next_reference import drawn_besides
 from kenzet.core.sewing.way import Way
-from kenzet.core.sums import whole_stitches
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.web import models as m
 from kenzet.web import show
 from kenzet.web.route_words import pivots

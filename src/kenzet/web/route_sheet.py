@@ -8,12 +8,12 @@ from itertools import groupby
 import numpy as np
 
 from kenzet.core.geom.region import Floats
-from kenzet.core.measure import Unit
+from kenzet.core.numbers.measure import Unit
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.quilt import QuiltRoute, route_quilt
 from kenzet.core.route.unit import rings
 from kenzet.core.sewing.way import Way
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.formats.job_sheet import JobOrder, JobWay, Picture
 from kenzet.web import show
 from kenzet.web.route import visit_view

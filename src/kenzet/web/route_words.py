@@ -8,15 +8,15 @@ from collections import Counter
 import numpy as np
 import shapely
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats, Point
-from kenzet.core.measure import COARSE, Unit, long_figure
+from kenzet.core.numbers.measure import COARSE, Unit, long_figure
 from kenzet.core.params import forms
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.route.euler_walk import Leg, Run
 from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP, TEXTURE
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.route.visits import Visit
-from kenzet.core.route.walk import Leg, Run
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.web import models as m
 from kenzet.web import show
 

@@ -7,20 +7,28 @@ from fractions import Fraction
 
 import numpy as np
 
-from kenzet.core.drawing import Drawing
+from kenzet.core.bench.place_ruler import set_by_angle
 from kenzet.core.geom.arcs import Arc
+from kenzet.core.geom.edge_ticks import edge_names
 from kenzet.core.geom.region import Region
+from kenzet.core.kit.compatibility import foot_fault, ruler_fault
 from kenzet.core.kit.curves import CurveFit, TemplateFit, ranked, templates
 from kenzet.core.kit.edges import StraightEdge, WaveEdge, ZigzagEdge
-from kenzet.core.kit.gate import foot_fault, ruler_fault
 from kenzet.core.kit.kit import Kit
-from kenzet.core.laying import Pose
-from kenzet.core.lays import set_by_angle
-from kenzet.core.marks.ticks import edge_names
-from kenzet.core.measure import COARSE, Unit
-from kenzet.core.references import Reference
-from kenzet.core.sums import Sum, best_sum, check_number, edge_of, hand_stops, placements, whole_stitches
-from kenzet.core.zone_plan import ZonePlan
+from kenzet.core.numbers.measure import COARSE, Unit
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.ruler.line_references import Reference
+from kenzet.core.ruler.offset_sums import (
+    Sum,
+    best_sum,
+    check_number,
+    edge_of,
+    hand_stops,
+    placements,
+    whole_stitches,
+)
+from kenzet.core.ruler.pose import Pose
 from kenzet.web import models as m
 from kenzet.web import show, slip
 from kenzet.web import zone_models as z

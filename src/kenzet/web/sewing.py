@@ -15,13 +15,13 @@ from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
 
 from kenzet.core.errors import BadValue
-from kenzet.core.measure import Unit, long_figure
+from kenzet.core.numbers.measure import Unit, long_figure
 from kenzet.core.route.needle import TAIL, thread
 from kenzet.core.route.quilt import QuiltRoute, route_quilt
 from kenzet.core.sewing.log import Event, Log, at_needle, since_rest
 from kenzet.core.sewing.now import Left, Now, Ways, in_quilt, now, ways_of
 from kenzet.core.sewing.stretch import Stretch
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.store import sewing as store
 from kenzet.store.quilts import Kept
 from kenzet.web import models as m

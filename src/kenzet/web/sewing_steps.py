@@ -7,17 +7,17 @@ from typing import Any
 
 import numpy as np
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats
-from kenzet.core.measure import COARSE, Unit, long_figure
-from kenzet.core.plan import plan_zone
-from kenzet.core.sewing.laid_on import LaidOn, laid_on, ruler_at
+from kenzet.core.numbers.measure import COARSE, Unit, long_figure
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.planner import plan_zone
+from kenzet.core.ruler.offset_sums import best_sum
 from kenzet.core.sewing.log import Log
+from kenzet.core.sewing.next_reference import LaidOn, laid_on, ruler_at
 from kenzet.core.sewing.now import Now, in_quilt
 from kenzet.core.sewing.steps import Step
 from kenzet.core.sewing.way import Move
-from kenzet.core.sums import best_sum
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.web import models as m
 from kenzet.web import show, slip
 from kenzet.web.marks import flat

@@ -8,20 +8,20 @@ from itertools import groupby
 
 import numpy as np
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.kit.curves import ranked, templates
-from kenzet.core.measure import COARSE, Unit
+from kenzet.core.numbers.measure import COARSE, Unit
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.route.bulk import least_in_throat
 from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP, TEXTURE
-from kenzet.core.sewing.laid_on import LaidOn
+from kenzet.core.ruler.offset_sums import Sum, hand_stops
+from kenzet.core.sewing.next_reference import LaidOn
 from kenzet.core.sewing.steps import Step
 from kenzet.core.sewing.way import Move, cut_out
-from kenzet.core.sums import Sum, hand_stops
-from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.layout import Part
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.stitching import ThreadEnds
-from kenzet.core.zone_plan import ZonePlan
 from kenzet.web import models as m
 from kenzet.web import show
 

@@ -15,7 +15,7 @@ from kenzet.core.marks.printer import BARS, Printer, corrected
 from kenzet.core.marks.repeat import repeat_of
 from kenzet.core.marks.sheet import MarkSheet, SheetKind, SheetWish, mark_sheet
 from kenzet.core.marks.together import together
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.top.zone import MarkMethod
 from kenzet.formats.check_page import check_page
 from kenzet.formats.dxf_out import dxf

@@ -11,17 +11,17 @@ from fractions import Fraction
 
 import numpy as np
 
-from kenzet.core.drawing import Trace
 from kenzet.core.fills import FILLS, Fill
 from kenzet.core.fills.base import GROUPS
 from kenzet.core.marks.marking import marks_of
-from kenzet.core.measure import Length, Unit, figure, long_figure
+from kenzet.core.numbers.measure import Length, Unit, figure, long_figure
 from kenzet.core.params import Form, forms
+from kenzet.core.plan.drawing import Trace
+from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.top.blocks import Block
-from kenzet.core.top.laid import LaidQuilt, ZoneShape
 from kenzet.core.top.layout import block_part
+from kenzet.core.top.quilt_layout import LaidQuilt, ZoneShape
 from kenzet.core.top.zone import BORDER, SASHING, TOP, Zone
-from kenzet.core.zone_plan import ZonePlan
 from kenzet.web import models as m
 
 

@@ -9,24 +9,24 @@ from collections.abc import Iterable, Mapping, Sequence
 from fractions import Fraction
 from typing import Literal
 
-from kenzet.core.contrast import neighbours, stands_alone
-from kenzet.core.drawing import Drawing
-from kenzet.core.drift import anchor_every, error_after
-from kenzet.core.features import Feature
+from kenzet.core.advice.continuity import flow, flow_mend
+from kenzet.core.advice.contrast import neighbours, stands_alone
+from kenzet.core.advice.edge_step import Slant
+from kenzet.core.advice.features import Feature
 from kenzet.core.fills import Fill
 from kenzet.core.fills.base import Figure, Meeting, Wish
-from kenzet.core.flow import flow, flow_mend
-from kenzet.core.gaps import Gap
+from kenzet.core.geom.edge_ticks import edge_names
 from kenzet.core.kit.kit import Kit
-from kenzet.core.marks.ticks import edge_names
-from kenzet.core.measure import COARSE, Length, Unit, figure, long_figure
-from kenzet.core.meeting import NEAR
+from kenzet.core.numbers.measure import COARSE, Length, Unit, figure, long_figure
+from kenzet.core.numbers.meeting import NEAR
 from kenzet.core.params import Form
-from kenzet.core.steps import Slant
-from kenzet.core.sums import Mode, Sum, etched_line_for
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.widest_gap import Gap
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.ruler.drift import anchor_every, error_after
+from kenzet.core.ruler.offset_sums import Mode, Sum, etched_line_for
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.zone import Zone
-from kenzet.core.zone_plan import ZonePlan
 from kenzet.web import models as m
 from kenzet.web import show
 from kenzet.web import zone_models as z

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from functools import lru_cache
 
-from kenzet.core.features import features_of
+from kenzet.core.advice.features import features_of
 from kenzet.core.fills.base import Site
+from kenzet.core.geom.edge_ticks import edge_names
 from kenzet.core.geom.region import Region
-from kenzet.core.marks.ticks import edge_names
-from kenzet.core.top.laid import ZoneShape
+from kenzet.core.top.quilt_layout import ZoneShape
 from kenzet.web import models as m
 from kenzet.web import zone_models as z
 

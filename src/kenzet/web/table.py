@@ -9,18 +9,18 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 from pydantic import Field
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.errors import BadValue
+from kenzet.core.geom.edge_ticks import edge_names
 from kenzet.core.geom.region import Region
 from kenzet.core.marks.marking import marks_of, method_of
 from kenzet.core.marks.strokes import End, Stroke
 from kenzet.core.marks.table import StepKind, TableStep, steps
-from kenzet.core.marks.ticks import edge_names
 from kenzet.core.marks.tools import care, choices, fabrics_of
-from kenzet.core.measure import Unit, rounded
-from kenzet.core.plan import plan_zone
-from kenzet.core.top.laid import LaidQuilt
-from kenzet.core.zone_plan import ZonePlan
+from kenzet.core.numbers.measure import Unit, rounded
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.planner import plan_zone
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.store import marked as store
 from kenzet.web import models as m
 from kenzet.web import show

@@ -10,7 +10,7 @@ from flask_openapi3 import APIBlueprint
 from kenzet.core.changes.zoning import pieces_of
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.geom.region import Region
-from kenzet.core.measure import Length, Unit, in_words
+from kenzet.core.numbers.measure import Length, Unit, in_words
 from kenzet.core.params import Form, Frozen, forms
 from kenzet.core.top.arrangement import OnPoint, StraightRows
 from kenzet.core.top.blocks import DIAGONALS_MAY_DIFFER, Block, Measured, Patterned

@@ -8,11 +8,11 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 from pydantic import Field
 
-from kenzet.core.choosing import Effort, Tried, effort, gallery, tried
+from kenzet.core.advice.suited_fills import Effort, Tried, effort, gallery, tried
 from kenzet.core.fills import kind_of
 from kenzet.core.fills.base import GROUPS
-from kenzet.core.measure import COARSE, Unit, long_figure
-from kenzet.core.top.laid import LaidQuilt, ZoneShape
+from kenzet.core.numbers.measure import COARSE, Unit, long_figure
+from kenzet.core.top.quilt_layout import LaidQuilt, ZoneShape
 from kenzet.web import models as m
 from kenzet.web import show
 from kenzet.web.at_hand import answer, laid_quilt

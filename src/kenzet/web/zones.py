@@ -7,22 +7,22 @@ from typing import Any
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
+from kenzet.core.advice.continuity import flow_mend
+from kenzet.core.advice.edge_step import slants, spacing_for
+from kenzet.core.advice.features import features_of
+from kenzet.core.advice.suited_fills import suited
 from kenzet.core.changes.filling import with_fill, with_over
-from kenzet.core.choosing import suited
 from kenzet.core.errors import BadValue
-from kenzet.core.features import features_of
 from kenzet.core.fills import FILLS, AnyFill, Fill, default_fill
-from kenzet.core.flow import flow_mend
-from kenzet.core.hand import BY_HAND
+from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.kit.kit import Kit
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Frozen, forms, step_length
-from kenzet.core.plan import plan_quilt, plan_zone
-from kenzet.core.steps import slants, spacing_for
+from kenzet.core.plan.planner import plan_quilt, plan_zone
+from kenzet.core.plan.zone_plan import ZonePlan, site_at
 from kenzet.core.top.document import validated
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.zone import Over
-from kenzet.core.zone_plan import ZonePlan, site_at
 from kenzet.web import models as m
 from kenzet.web import show, slip, spots
 from kenzet.web import zone_models as z

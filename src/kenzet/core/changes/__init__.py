@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Annotated, Union
 
 from pydantic import Field
 
-from kenzet.core.changes.base import Change, applied, with_zone
+from kenzet.core.changes.base import Change, applied
 from kenzet.core.params import kinds_in
 
 CHANGES: dict[str, type[Change]] = kinds_in(__name__, __path__, Change)
@@ -16,4 +16,4 @@ if TYPE_CHECKING:
 else:
     AnyChange = Annotated[Union[tuple(CHANGES.values())], Field(discriminator="kind")]  # noqa: UP007
 
-__all__ = ["CHANGES", "AnyChange", "Change", "applied", "with_zone"]
+__all__ = ["CHANGES", "AnyChange", "Change", "applied"]

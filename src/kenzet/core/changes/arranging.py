@@ -10,12 +10,12 @@ from pydantic import Field
 from kenzet.core.changes.base import Change
 from kenzet.core.changes.blocks import block_of
 from kenzet.core.errors import BadValue
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import in_range
 from kenzet.core.top.arrangement import MOST_ACROSS, Border, Cell, OnPoint, Sashing, StraightRows
 from kenzet.core.top.blocks import LARGEST, Key
 from kenzet.core.top.document import Quilt
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.tidy import remade
 from kenzet.core.top.zone import Place
 

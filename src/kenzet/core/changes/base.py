@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from pydantic import ValidationError
 
 from kenzet.core.params import Frozen
 from kenzet.core.top.document import Quilt, at_field
-from kenzet.core.top.laid import LaidQuilt, zone_of
+from kenzet.core.top.quilt_layout import LaidQuilt
 
 
 class Change(Frozen):
@@ -25,9 +23,3 @@ def applied(change: Change, laid: LaidQuilt) -> tuple[Quilt, str]:
         return change.made(laid)
     except ValidationError as error:
         raise at_field(error) from error
-
-
-def with_zone(quilt: Quilt, key: str, **update: Any) -> Quilt:
-    """The quilt with one zone's settings replaced by checked ones."""
-    zone = zone_of(quilt, key).model_copy(update=update)
-    return quilt.model_copy(update={"zones": {**quilt.zones, key: zone}})

@@ -11,8 +11,8 @@ from kenzet.core.changes.fabrics import remade_block
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.top.blocks import Block, Drawn, Key, Measured, Name, Patterned
 from kenzet.core.top.document import Quilt, reserved
-from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.patterns import AnyPattern
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.tidy import free, key_for, remade
 from kenzet.core.top.zone import BORDER, SASHING, TOP, PatchRef, Place
 

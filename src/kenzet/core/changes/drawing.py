@@ -14,11 +14,11 @@ from kenzet.core.changes.blocks import AddBlock, block_of, with_block
 from kenzet.core.changes.fabrics import remade_block
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.geom.arcs import Vertex, bulge_for, drawn
-from kenzet.core.measure import Length, in_words
+from kenzet.core.numbers.measure import Length, in_words
 from kenzet.core.params import Frozen
 from kenzet.core.top.blocks import MOST_GRID, Block, Drawn, Fabric, Key, Name, Patch, Seam
 from kenzet.core.top.document import Quilt
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.seams import patches_of
 from kenzet.core.top.tidy import key_for, remade
 

@@ -9,7 +9,7 @@ from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.top.arrangement import OnPoint
 from kenzet.core.top.blocks import Block, Drawn, Fabric, Key, Patterned
 from kenzet.core.top.document import Quilt
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.tidy import key_for, remade
 
 

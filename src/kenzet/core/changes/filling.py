@@ -6,13 +6,13 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from kenzet.core.changes.base import Change, with_zone
+from kenzet.core.changes.base import Change
 from kenzet.core.errors import BadValue
 from kenzet.core.fills import AnyFill
 from kenzet.core.kit.kit import SewWith, ThingKey
 from kenzet.core.top.blocks import Key
-from kenzet.core.top.document import Quilt
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.document import Quilt, with_zone
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.tidy import without_places
 from kenzet.core.top.zone import MOST_PINS, Apart, MarkMethod, Over, Place, Zone
 

@@ -6,11 +6,11 @@ from typing import Literal
 
 from kenzet.core.changes.base import Change
 from kenzet.core.kit.kit import Kit
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.top.blocks import Key, Name
 from kenzet.core.top.document import Basted, Layered, Quilt, Use
 from kenzet.core.top.ground import Ground
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.stitching import Stitching
 from kenzet.core.top.tidy import remade
 

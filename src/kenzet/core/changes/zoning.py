@@ -8,15 +8,15 @@ from typing import Annotated, Literal
 from pydantic import Field
 from shapely.geometry import Polygon
 
-from kenzet.core.changes.base import Change, with_zone
+from kenzet.core.changes.base import Change
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.geom.predicates import SAME_PLACE
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.top.blocks import Key, Name
 from kenzet.core.top.cutting import cloth_of, cut_up, spot_in
-from kenzet.core.top.document import Quilt
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.document import Quilt, with_zone
 from kenzet.core.top.naming import many, nested, piece_words, where, zone_name
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.tidy import free, key_for, remade, without_places
 from kenzet.core.top.zone import TOP, Apart, Cut, PatchRef, Slice, Spot, Zone
 

@@ -1,4 +1,4 @@
-"""The fills that are here: every module of this folder that holds a ``Fill`` with a ``kind``.
+"""The fills that can be chosen: every module of this folder that holds an offered ``Fill`` with a ``kind``.
 
 A second fill of the same kind is an error at import.
 """
@@ -13,7 +13,9 @@ from pydantic import Field, ValidationError
 from kenzet.core.fills.base import Fill
 from kenzet.core.params import kinds_in
 
-FILLS: dict[str, type[Fill]] = kinds_in(__name__, __path__, Fill)
+FILLS: dict[str, type[Fill]] = {
+    kind: model for kind, model in kinds_in(__name__, __path__, Fill).items() if model.offered
+}
 
 if TYPE_CHECKING:
     AnyFill = Fill

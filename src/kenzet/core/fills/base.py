@@ -12,12 +12,12 @@ import shapely
 from pydantic import field_validator
 from shapely.geometry import MultiPolygon
 
+from kenzet.core.geom.affine import Placing, place_all
 from kenzet.core.geom.clip import Straight, count_at_most
 from kenzet.core.geom.paths import Path
-from kenzet.core.geom.placing import Placing, place_all
 from kenzet.core.geom.region import Point, Region
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Frozen, in_range
 
 
@@ -166,7 +166,7 @@ class Fill(Frozen):
     """Must override ``label``, ``help``, ``tile`` (an SVG path in a box of 72 by 39), ``group`` and ``lay_out``; may
     override ``order`` (its place in its group), ``lines_are`` (what one calls them), ``lends_spacing`` (False where
     its spacing is a size of its own, which another fill could not use), ``is_spaced`` (False where no spacing can be
-    told of it) and what says so.
+    told of it), ``offered`` (False for what is no choice among fills) and what says so.
     """
 
     label: ClassVar[str]
@@ -176,6 +176,7 @@ class Fill(Frozen):
     order: ClassVar[int] = 99
     lines_are: ClassVar[str] = "Lines"
     lends_spacing: ClassVar[bool] = True
+    offered: ClassVar[bool] = True
     is_spaced: ClassVar[bool] = True
 
     spacing: Length

@@ -12,7 +12,7 @@ import shapely
 from kenzet.core.fills.base import Family, Fill, Group, Paths, Site
 from kenzet.core.geom.paths import Path, straight_path, with_arcs
 from kenzet.core.geom.region import Point
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 
 Where = Literal["beside", "ditch", "both"]

@@ -14,7 +14,7 @@ from kenzet.core.fills.base import Family, Figure, Group, Paths, Site
 from kenzet.core.fills.turned import Frame, TurnedFill
 from kenzet.core.fills.waves import tightest, wave
 from kenzet.core.geom.paths import Path
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
 
 Guides = Literal["mirrored", "alike"]

@@ -13,7 +13,7 @@ from pydantic import field_validator
 from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, Wish, check_spacing
 from kenzet.core.fills.turned import Frame, even_wishes, frame_of
 from kenzet.core.geom.paths import Path
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 
 Diagonals = Literal["sewn", "left out"]

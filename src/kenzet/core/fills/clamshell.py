@@ -15,9 +15,9 @@ from kenzet.core.fills.base import LEAST_SPACING, Family, Figure, Group, Paths, 
 from kenzet.core.fills.turned import Frame, TurnedFill, check_many
 from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.geom.paths import Path
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
+from kenzet.core.numbers.spacing import whole_parts
 from kenzet.core.params import Choice, Form, asked, in_range
-from kenzet.core.spacing import whole_parts
 
 Fit = Literal["whole", "as it is"]
 

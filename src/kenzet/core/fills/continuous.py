@@ -15,7 +15,7 @@ from kenzet.core.fills.base import Family, Figure, Group, Paths, Site, Wish
 from kenzet.core.fills.turned import Frame, TurnedFill, check_many, even_wishes
 from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.geom.paths import Path
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
 
 Cells = Literal["all", "every other"]

@@ -11,7 +11,7 @@ from pydantic import field_validator
 
 from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site
 from kenzet.core.fills.turned import check_count, frame_of
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked
 
 

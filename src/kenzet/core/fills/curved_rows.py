@@ -13,7 +13,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Figure, Group, Paths, Site, check_spacing
 from kenzet.core.fills.turned import Frame, RowFill
 from kenzet.core.geom.arcs import bulge_for
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
 
 Bulging = Literal["up", "down"]

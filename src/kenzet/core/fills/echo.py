@@ -17,9 +17,9 @@ from kenzet.core.fills.base import MOST_SPACING, Family, Fill, Group, Paths, Rin
 from kenzet.core.geom.offset import Corners, inward_all, outward
 from kenzet.core.geom.paths import Path, with_arcs
 from kenzet.core.geom.region import Region
-from kenzet.core.measure import MM_PER, Length
+from kenzet.core.numbers.measure import MM_PER, Length
+from kenzet.core.numbers.spacing import whole_parts
 from kenzet.core.params import Choice, Form, asked, in_range
-from kenzet.core.spacing import whole_parts
 
 MOST_ROUNDS = 500
 Of = Literal["all", "outline", "inner"]

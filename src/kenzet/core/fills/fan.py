@@ -13,7 +13,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, check_spacing
 from kenzet.core.fills.origin import pick
 from kenzet.core.fills.turned import Frame, check_count, check_many, frame_of
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 
 NarrowEnd = Literal["left", "right"]

@@ -11,7 +11,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Figure, Fill, Group, Rings, Site
 from kenzet.core.fills.turned import check_count
 from kenzet.core.geom.offset import inward
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked, in_range
 
 

@@ -12,7 +12,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Figure, Site, Wish, check_spacing
 from kenzet.core.fills.origin import StraightFill, check_angle
 from kenzet.core.geom.clip import Straight
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 
 Use = Literal["sewn", "drawn"]

@@ -14,7 +14,7 @@ from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site
 from kenzet.core.fills.turned import check_count
 from kenzet.core.geom.paths import straight_path
 from kenzet.core.geom.region import Point, Region
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 
 Half = Literal["first", "second"]

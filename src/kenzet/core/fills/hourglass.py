@@ -13,7 +13,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site
 from kenzet.core.fills.turned import check_count, frame_of
 from kenzet.core.geom.arcs import bulge_for
-from kenzet.core.measure import Length, in_words
+from kenzet.core.numbers.measure import Length, in_words
 from kenzet.core.params import Form, asked, in_range
 
 

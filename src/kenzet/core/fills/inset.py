@@ -14,7 +14,7 @@ from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, Wis
 from kenzet.core.fills.turned import Frame, even_wishes, frame_of
 from kenzet.core.geom.paths import Path
 from kenzet.core.geom.predicates import SNAP
-from kenzet.core.measure import Length, in_words
+from kenzet.core.numbers.measure import Length, in_words
 from kenzet.core.params import Choice, Form, asked, in_range
 
 First = Literal["upright", "level"]

@@ -18,9 +18,9 @@ from kenzet.core.fills.origin import pick
 from kenzet.core.fills.turned import check_many, even_wishes
 from kenzet.core.geom.paths import Path, straight_path
 from kenzet.core.geom.region import Edge, Floats, Region
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
+from kenzet.core.numbers.spacing import from_edge
 from kenzet.core.params import Choice, Form, asked
-from kenzet.core.spacing import from_edge
 
 Base = Literal["edge", "all round"]
 

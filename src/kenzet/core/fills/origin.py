@@ -16,16 +16,16 @@ from pydantic import Field, field_validator
 
 from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import LEAST_SPACING, MOST_SPACING, Meeting, Mend, MendHow, Site, Wish
+from kenzet.core.fills.edge_remainders import edge_gaps
 from kenzet.core.fills.rhythm import EVEN, at_beat, beats_of, check_rhythm
 from kenzet.core.fills.skipping import SkippingFill
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.predicates import SAME_PLACE
 from kenzet.core.geom.region import Edge, Floats, Point, Region
-from kenzet.core.measure import Length
-from kenzet.core.meeting import whole_steps
+from kenzet.core.numbers.measure import Length
+from kenzet.core.numbers.meeting import whole_steps
+from kenzet.core.numbers.spacing import common_part, equalised, whole_parts
 from kenzet.core.params import Choice, Form, asked, in_range, normal_angle
-from kenzet.core.slivers import edge_gaps
-from kenzet.core.spacing import common_part, equalised, whole_parts
 
 T = TypeVar("T")
 Share2 = tuple[Annotated[float, Field(ge=-1, le=2)], Annotated[float, Field(ge=-1, le=2)]]

@@ -12,7 +12,7 @@ from kenzet.core.fills.base import Group, Site, check_spacing
 from kenzet.core.fills.origin import StraightFill
 from kenzet.core.fills.turned import check_count
 from kenzet.core.geom.clip import Straight
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 
 Crossed = Literal["no", "square", "at 60 degrees"]

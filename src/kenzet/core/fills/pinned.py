@@ -18,7 +18,7 @@ from kenzet.core.fills.turned import Frame, check_count, frame_of
 from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.geom.paths import Path
 from kenzet.core.geom.region import Region
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked
 
 

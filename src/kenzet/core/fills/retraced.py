@@ -12,7 +12,7 @@ from kenzet.core.fills.base import Family, Fill, Group, Paths, Site
 from kenzet.core.fills.origin import pick
 from kenzet.core.fills.turned import check_count
 from kenzet.core.geom.paths import Path, straight_path, with_arcs
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked
 
 

@@ -11,7 +11,7 @@ import numpy as np
 from kenzet.core.fills.base import Family, Figure, Group, Paths, Site
 from kenzet.core.fills.turned import Frame, TurnedFill, check_many, roomy
 from kenzet.core.geom.paths import Path
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 
 Motif = Literal["none", "ring", "spray"]

@@ -15,7 +15,7 @@ from kenzet.core.fills.base import Family, Figure, Group, Paths, Site
 from kenzet.core.fills.turned import Frame, RowFill, check_count, repeats_from
 from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.geom.paths import Path
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
 
 Fit = Literal["whole units", "as it is"]

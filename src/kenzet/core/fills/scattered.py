@@ -14,7 +14,7 @@ from kenzet.core.fills.base import Family, Figure, Group, Paths, Site, check_spa
 from kenzet.core.fills.skipping import SKIP
 from kenzet.core.fills.turned import TurnedFill, chance
 from kenzet.core.geom.curves import as_arcs
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 
 Shape = Literal["straight", "wavy"]

@@ -16,7 +16,7 @@ from kenzet.core.fills.skipping import SKIP, SkippingFill
 from kenzet.core.fills.turned import even_wishes
 from kenzet.core.geom.paths import Path
 from kenzet.core.geom.region import Point
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 
 About = Literal["corner", "middle"]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pydantic import field_validator
 
 from kenzet.core.fills.base import Fill
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked, in_range
 
 SKIP = Form(

@@ -15,7 +15,7 @@ from kenzet.core.fills.base import Family, Fill, Group, Paths, Site
 from kenzet.core.geom.offset import inward
 from kenzet.core.geom.paths import Path, with_arcs
 from kenzet.core.geom.region import Floats, Point
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked
 
 MOST_ROUNDS = 500

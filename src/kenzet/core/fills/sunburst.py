@@ -15,7 +15,7 @@ from kenzet.core.fills.origin import pick
 from kenzet.core.fills.turned import check_count
 from kenzet.core.geom.paths import Path
 from kenzet.core.geom.region import Point
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
 
 About = Literal["corner", "edge", "middle"]

@@ -10,7 +10,7 @@ import numpy as np
 
 from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site
 from kenzet.core.fills.turned import Frame, chance, frame_of
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 
 Texture = Literal[

@@ -14,7 +14,7 @@ from kenzet.core.fills.origin import check_angle
 from kenzet.core.fills.turned import check_count, frame_of
 from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.geom.paths import Path
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 
 Straights = Literal["in turn", "no"]

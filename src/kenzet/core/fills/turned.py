@@ -37,9 +37,9 @@ from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.paths import Path
 from kenzet.core.geom.predicates import SNAP
 from kenzet.core.geom.region import Region
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
+from kenzet.core.numbers.spacing import whole_parts
 from kenzet.core.params import Choice, Form, asked, in_range
-from kenzet.core.spacing import whole_parts
 
 MOST_VERTICES = 150_000
 TURNED_OVER = np.array([1.0, -1.0, -1.0])

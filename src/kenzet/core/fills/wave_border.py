@@ -15,7 +15,7 @@ from kenzet.core.fills.turned import Frame, check_count, frame_of
 from kenzet.core.fills.waves import one_period, steepest, tightest
 from kenzet.core.geom.paths import Path
 from kenzet.core.kit.edges import WaveEdge
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
 
 Corner = Literal["crest", "trough"]

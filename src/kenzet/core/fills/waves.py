@@ -17,7 +17,7 @@ from kenzet.core.fills.turned import Frame, RowFill
 from kenzet.core.geom.arcs import bulge_through
 from kenzet.core.geom.clip import Straight
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
 
 Fit = Literal["as it is", "whole repeats"]

@@ -13,8 +13,8 @@ from kenzet.core.fills.base import Family, Figure, Group, Meeting, Site, Wish
 from kenzet.core.fills.turned import Frame, RowFill, chance, check_count, repeats_from
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.region import Point
-from kenzet.core.measure import Length
-from kenzet.core.meeting import NEAR, even, whole_steps
+from kenzet.core.numbers.measure import Length
+from kenzet.core.numbers.meeting import NEAR, even, whole_steps
 from kenzet.core.params import Choice, Form, asked, in_range
 
 Lay = Literal["side by side", "mirrored", "crossing", "random"]

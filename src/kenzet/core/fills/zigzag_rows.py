@@ -12,7 +12,7 @@ from pydantic import field_validator
 from kenzet.core.fills.base import Figure, Group, Site
 from kenzet.core.fills.turned import Frame, RowFill, repeats_from
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked, in_range
 
 

@@ -6,7 +6,7 @@ import numpy as np
 import shapely
 from shapely.geometry import MultiPolygon
 
-from kenzet.core.geom.placing import Placing
+from kenzet.core.geom.affine import Placing
 from kenzet.core.geom.region import Floats
 
 _MOST_POINTS = 400

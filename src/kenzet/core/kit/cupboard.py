@@ -21,7 +21,7 @@ from kenzet.core.kit.things import AnyThing, Edged, Thing
 from kenzet.core.kit.things.machine import Checked, Machine, RulerFoot, WalkingFoot
 from kenzet.core.kit.things.rulers import ArcRuler, Stencil, StraightRuler, WaveRuler
 from kenzet.core.kit.things.supplies import Batting, Bobbin, Marker, Tape, Thread
-from kenzet.core.measure import Length, in_words
+from kenzet.core.numbers.measure import Length, in_words
 from kenzet.core.params import Frozen, in_range
 
 MOST_THINGS = 300

@@ -8,13 +8,13 @@ from typing import Annotated, Any, Literal, cast
 
 from pydantic import Field, field_validator
 
+from kenzet.core.kit.compatibility import foot_fault, ruler_fault
 from kenzet.core.kit.edges import Edge, StraightEdge
-from kenzet.core.kit.gate import foot_fault, ruler_fault
 from kenzet.core.kit.things import AnyEdged, AnyTool, Edged, Thing
 from kenzet.core.kit.things.machine import Machine, RulerFoot, WalkingFoot
 from kenzet.core.kit.things.rulers import StraightRuler
 from kenzet.core.kit.things.supplies import Batting, Bobbin, Marker, Tape
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Frozen, in_range
 
 ThingKey = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,59}$")]

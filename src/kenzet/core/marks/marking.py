@@ -15,17 +15,17 @@ import numpy as np
 import shapely
 from numpy.typing import NDArray
 
-from kenzet.core.drawing import Drawing
-from kenzet.core.drift import MOST, anchor_every, error_after
+from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.geom.region import Floats, Point
-from kenzet.core.hand import BY_HAND
 from kenzet.core.marks.signs import Sign, sign_of
 from kenzet.core.marks.stencil import StencilPlan, stencil_plan
 from kenzet.core.marks.tape import TapePlan, can_be_taped, tape_plan
-from kenzet.core.references import LINE, MARK, SEAM
-from kenzet.core.sums import best_sum
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.ruler.drift import MOST, anchor_every, error_after
+from kenzet.core.ruler.line_references import LINE, MARK, SEAM
+from kenzet.core.ruler.offset_sums import best_sum
 from kenzet.core.top.zone import MarkMethod
-from kenzet.core.zone_plan import ZonePlan
 
 PEN_MM_S = 40.0
 LAY_S = 15.0  # laying the drafting ruler for a stroke

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from kenzet.core.errors import BadValue
-from kenzet.core.measure import Length, Unit, in_words
+from kenzet.core.numbers.measure import Length, Unit, in_words
 
 BARS: dict[Unit, Length] = {"in": Length.parse("6 in"), "mm": Length.parse("150 mm")}
 """How long the bars of the check page are."""

@@ -9,10 +9,10 @@ from dataclasses import dataclass
 import numpy as np
 import shapely
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.geom.clip import Straight
 from kenzet.core.kit.edges import WaveEdge
-from kenzet.core.zone_plan import ZonePlan
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.zone_plan import ZonePlan
 
 _LEAST = 2  # repeats in the zone: one alone is the zone itself
 

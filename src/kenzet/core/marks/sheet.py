@@ -12,15 +12,15 @@ from typing import Literal
 import numpy as np
 import shapely
 
-from kenzet.core.drawing import Drawing
+from kenzet.core.geom.edge_ticks import TickedEdge
 from kenzet.core.geom.paths import Path, with_arcs
 from kenzet.core.geom.region import Floats, Point, Region
 from kenzet.core.marks.marking import Marks, marks_of, method_of, methods
 from kenzet.core.marks.repeat import Repeat
-from kenzet.core.marks.ticks import TickedEdge
-from kenzet.core.measure import Unit, figure
+from kenzet.core.numbers.measure import Unit, figure
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.top.zone import MarkMethod
-from kenzet.core.zone_plan import ZonePlan
 
 TICK = 4.0  # mm
 

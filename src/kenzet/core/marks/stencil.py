@@ -9,11 +9,11 @@ from dataclasses import dataclass
 import numpy as np
 import shapely
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.geom.clip import Ints, Straight
 from kenzet.core.geom.region import Floats
 from kenzet.core.kit.things.base import Thing
 from kenzet.core.kit.things.rulers import Stencil
+from kenzet.core.plan.drawing import Drawing
 
 _SAME = 0.1
 _LEAST = 1.0  # mm²: less of a zone is not powdered

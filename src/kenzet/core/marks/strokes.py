@@ -16,7 +16,7 @@ import numpy as np
 from kenzet.core.geom.region import Floats, Point, Region
 from kenzet.core.kit.kit import Kit
 from kenzet.core.marks.marking import Marks
-from kenzet.core.sums import EXACT
+from kenzet.core.ruler.offset_sums import EXACT
 
 _ON = 0.05  # mm
 _SAME_LEAN = 0.05  # degrees

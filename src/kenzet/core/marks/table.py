@@ -6,12 +6,12 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
-from kenzet.core.drawing import Drawing
+from kenzet.core.geom.edge_ticks import TickedEdge
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.marks.marking import Marks
 from kenzet.core.marks.strokes import Stroke, ordered
-from kenzet.core.marks.ticks import TickedEdge
-from kenzet.core.zone_plan import ZonePlan
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.zone_plan import ZonePlan
 
 StepKind = Literal["ticks", "dots", "signs", "stroke", "strips", "stencil"]
 

@@ -17,11 +17,11 @@ import numpy as np
 import shapely
 from shapely.geometry import Polygon
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.geom.clip import Ints, Straight
 from kenzet.core.geom.region import Floats
 from kenzet.core.kit.things.base import Thing
 from kenzet.core.kit.things.supplies import Tape
+from kenzet.core.plan.drawing import Drawing
 
 CLEARANCE = Fraction(0)
 MORE = 50.8  # mm that a strip is longer than its line

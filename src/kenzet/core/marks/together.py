@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.errors import BadValue
-from kenzet.core.plan import plan_zone
-from kenzet.core.top.laid import LaidQuilt
-from kenzet.core.zone_plan import ZonePlan
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.planner import plan_zone
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.top.quilt_layout import LaidQuilt
 
 
 def together(laid: LaidQuilt, key: str, place: str) -> list[tuple[ZonePlan, Drawing]]:

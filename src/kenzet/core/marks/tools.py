@@ -12,9 +12,9 @@ from typing import Literal
 
 from coloraide import Color
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.kit.things.base import Thing
 from kenzet.core.kit.things.supplies import Marker
+from kenzet.core.plan.drawing import Drawing
 from kenzet.core.top.document import Quilt
 
 WELL, FAINT = 0.27, 0.13

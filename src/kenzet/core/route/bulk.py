@@ -7,10 +7,10 @@ from typing import Literal
 
 import numpy as np
 
-from kenzet.core.geom.placing import place_all
+from kenzet.core.geom.affine import place_all
 from kenzet.core.route.needle import roll
-from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.layout import Part
+from kenzet.core.top.quilt_layout import LaidQuilt
 
 _MOST = 0.6  # of the quilt's width: what is wider lies on both sides of the needle anyway
 

@@ -13,8 +13,8 @@ import numpy as np
 import shapely
 from numpy.typing import NDArray
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Point
+from kenzet.core.plan.drawing import Drawing
 from kenzet.core.route.passes import has_families
 
 _SNAP = 1e-3  # mm

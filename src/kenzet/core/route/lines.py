@@ -6,11 +6,11 @@ from collections.abc import Iterable, Sequence
 
 import numpy as np
 
-from kenzet.core.route.chains import Chains
-from kenzet.core.route.joining import OPEN, Pair, joined
-from kenzet.core.route.lanes import Ends, Lanes, Travel
-from kenzet.core.route.linking import linked
-from kenzet.core.route.union import root
+from kenzet.core.route.disjoint_set import root
+from kenzet.core.route.pairing import OPEN, Pair, joined
+from kenzet.core.route.spanning_links import linked
+from kenzet.core.route.tour_segments import Chains
+from kenzet.core.route.travel_edges import Ends, Lanes, Travel
 
 
 class Lines:

@@ -10,9 +10,9 @@ from collections.abc import Callable, Sequence
 
 import numpy as np
 
-from kenzet.core.geom.placing import place_all
+from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.region import Point
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.stitching import Order
 from kenzet.core.top.zone import TOP
 

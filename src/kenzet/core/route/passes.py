@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.kit.kit import Kit
+from kenzet.core.plan.drawing import Drawing
 from kenzet.core.top.stitching import Stitching
 
 

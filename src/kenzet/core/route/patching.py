@@ -15,10 +15,10 @@ import numpy as np
 import rustworkx as rx
 
 from kenzet.core.geom.region import Floats
-from kenzet.core.route.joining import OPEN, Pair
+from kenzet.core.route.disjoint_set import root
 from kenzet.core.route.network import Ints
-from kenzet.core.route.roads import Roads
-from kenzet.core.route.union import root
+from kenzet.core.route.pairing import OPEN, Pair
+from kenzet.core.route.shortest_paths import Roads
 
 _SAME = 1e-3  # mm
 _TIDIED = 3

@@ -9,16 +9,16 @@ from __future__ import annotations
 from collections import Counter
 from dataclasses import dataclass, replace
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats
-from kenzet.core.plan import plan_quilt
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.route.costs import INCH, Costs
 from kenzet.core.route.passes import Pass, passes_of
 from kenzet.core.route.unit import Technique, Unit
 from kenzet.core.route.unit_route import UnitRoute, Wishes, route_unit
 from kenzet.core.route.visits import Visit, visits_of
-from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.layout import Part
+from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.stitching import Stitching
 
 _RETRACE = {"wanted": 0.8, "allowed": 2.0, "forbidden": None}

@@ -7,15 +7,15 @@ from collections.abc import Sequence
 import numpy as np
 import shapely
 
-from kenzet.core.geom.placing import place_all
+from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.region import Floats
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.network import TOUCH, Lane, Network, network
-from kenzet.core.route.roads import Roads
+from kenzet.core.route.shortest_paths import Roads
 from kenzet.core.route.unit import corners_of, rings
 from kenzet.core.route.unit_route import UnitRoute
-from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.layout import Part
+from kenzet.core.top.quilt_layout import LaidQuilt
 
 _STRAIGHT = 0.05  # mm
 _CORNERS = 16

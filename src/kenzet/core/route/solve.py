@@ -15,13 +15,13 @@ from functools import cached_property
 import numpy as np
 
 from kenzet.core.route.costs import Costs
-from kenzet.core.route.joining import OPEN, Pair, joined
-from kenzet.core.route.lanes import Ends, Lanes, Travel
+from kenzet.core.route.initial_tours import from_tips, led_on, rows
+from kenzet.core.route.integer_program import Program
 from kenzet.core.route.lines import Lines, even
 from kenzet.core.route.network import Network
+from kenzet.core.route.pairing import OPEN, Pair, joined
 from kenzet.core.route.patching import Patching, Ways
-from kenzet.core.route.program import Program
-from kenzet.core.route.starts import from_tips, led_on, rows
+from kenzet.core.route.travel_edges import Ends, Lanes, Travel
 
 _MANY = 80  # lines: above, fewer starts are tried
 _SHAKES = 24

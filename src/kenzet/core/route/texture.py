@@ -11,13 +11,13 @@ from weakref import WeakKeyDictionary
 import numpy as np
 import shapely
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats
+from kenzet.core.plan.drawing import Drawing
 from kenzet.core.route.costs import Costs
+from kenzet.core.route.euler_walk import runs
+from kenzet.core.route.initial_tours import rows
 from kenzet.core.route.network import Course, Lane, network
 from kenzet.core.route.solve import Solver
-from kenzet.core.route.starts import rows
-from kenzet.core.route.walk import runs
 
 _NEVER = 1e7  # mm: no thread stop within a texture
 _MOST = 1500  # rows

@@ -11,8 +11,8 @@ from typing import Literal
 import numpy as np
 import shapely
 
-from kenzet.core.drawing import Drawing
 from kenzet.core.geom.region import Floats, Point
+from kenzet.core.plan.drawing import Drawing
 from kenzet.core.route.cells import Cells, cells_of
 from kenzet.core.route.network import DITCH, EDGE, RIM, Course, Ints, Lane, Network, network
 from kenzet.core.route.passes import has_families

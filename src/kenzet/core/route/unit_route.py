@@ -15,11 +15,11 @@ import shapely
 from numpy.typing import NDArray
 
 from kenzet.core.route.costs import Costs
-from kenzet.core.route.lanes import Ends, Travel
+from kenzet.core.route.euler_walk import Leg, Run, runs
 from kenzet.core.route.network import LINE, Ints, Network
 from kenzet.core.route.solve import Solver
+from kenzet.core.route.travel_edges import Ends, Travel
 from kenzet.core.route.unit import Technique, Unit, corners_of
-from kenzet.core.route.walk import Leg, Run, runs
 from kenzet.core.top.stitching import Avoided, Corner, Pin, WholeCell
 
 _SMALL = 150  # nodes

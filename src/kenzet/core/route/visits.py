@@ -18,7 +18,7 @@ from kenzet.core.route.costs import INCH, Costs
 from kenzet.core.route.order import in_order
 from kenzet.core.route.seams import Seams, Taken
 from kenzet.core.route.unit_route import UnitRoute
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 
 LEARN = 12.0 * INCH
 _WORK = 15_000  # places gone through to find fewer ways

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from kenzet.core.geom.placing import invert, place_all
+from kenzet.core.geom.affine import invert, place_all
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.quilt import QuiltRoute, costs_of
@@ -15,7 +15,7 @@ from kenzet.core.route.visits import Visit
 from kenzet.core.sewing.log import Sewn
 from kenzet.core.sewing.steps import Step, steps_of
 from kenzet.core.sewing.way import AT, Way, near
-from kenzet.core.top.laid import LaidQuilt
+from kenzet.core.top.quilt_layout import LaidQuilt
 
 
 @dataclass(frozen=True, slots=True)

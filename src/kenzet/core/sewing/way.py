@@ -17,7 +17,7 @@ import shapely
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, Network
-from kenzet.core.route.roads import Roads
+from kenzet.core.route.shortest_paths import Roads
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.sewing.stretch import LEAST, Covered, LineKey, Stretch
 

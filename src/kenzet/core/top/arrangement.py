@@ -12,7 +12,7 @@ from typing import Annotated, Literal
 from pydantic import Field, field_validator, model_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Frozen, in_range
 from kenzet.core.top.blocks import LARGEST, Key, Measured
 

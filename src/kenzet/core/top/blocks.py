@@ -18,7 +18,7 @@ from pydantic import Field, field_validator, model_validator
 
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Vertex
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Frozen, in_range
 from kenzet.core.top.patterns import AnyPattern
 

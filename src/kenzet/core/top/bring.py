@@ -17,7 +17,7 @@ from shapely.geometry import Polygon, box
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Point, Vertex, drawn, inner_points, sides
 from kenzet.core.geom.curves import Stroke
-from kenzet.core.measure import Length, Unit, in_words
+from kenzet.core.numbers.measure import Length, Unit, in_words
 from kenzet.core.params import Frozen
 from kenzet.core.top.blocks import MOST_SEAMS, MOST_VERTICES, Drawn, Fabric, Patch, Seam
 from kenzet.core.top.seams import patches_of

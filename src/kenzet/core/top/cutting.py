@@ -16,7 +16,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Soft, key, soft_of
 from kenzet.core.geom.predicates import SAME_PLACE
 from kenzet.core.geom.region import Region
-from kenzet.core.measure import in_words
+from kenzet.core.numbers.measure import in_words
 from kenzet.core.top.layout import Part, multi
 from kenzet.core.top.zone import Cross, Cut, Diagonals, InsetOutline, InsetSquare, Line, Spot, Zone
 

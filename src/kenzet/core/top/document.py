@@ -13,11 +13,11 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError, field_validator, model_validator
 
-from kenzet.core.errors import BadValue
+from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.fills import FILLS
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things import THINGS
-from kenzet.core.measure import Length, Unit
+from kenzet.core.numbers.measure import Length, Unit
 from kenzet.core.params import Frozen, in_range
 from kenzet.core.top.arrangement import Border, Layout, OnPoint
 from kenzet.core.top.blocks import Block, Fabric, Key, Name, Patterned
@@ -198,6 +198,19 @@ def validated(model: Any, data: Any, unit: Unit = "in", prefix: str = "") -> Any
         return model.model_validate(data, context={"unit": unit})
     except ValidationError as error:
         raise at_field(error, prefix) from error
+
+
+def zone_of(quilt: Quilt, key: str) -> Zone:
+    """Raises Unknown."""
+    if key not in quilt.zones:
+        raise Unknown(f"This quilt has no zone called {key}.", "zone")
+    return quilt.zones[key]
+
+
+def with_zone(quilt: Quilt, key: str, **update: Any) -> Quilt:
+    """The quilt with one zone's settings replaced by checked ones."""
+    zone = zone_of(quilt, key).model_copy(update=update)
+    return quilt.model_copy(update={"zones": {**quilt.zones, key: zone}})
 
 
 _TAGS = {*FILLS, *PATTERNS, *THINGS, "pattern", "drawn", "straight rows", "on point"}

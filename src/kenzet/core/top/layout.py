@@ -18,8 +18,8 @@ import numpy as np
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
+from kenzet.core.geom.affine import IDENTITY, Placing, place_all
 from kenzet.core.geom.arcs import Soft, drawn, key
-from kenzet.core.geom.placing import IDENTITY, Placing, place_all
 from kenzet.core.geom.region import Point
 from kenzet.core.top.blocks import Block, Shape
 from kenzet.core.top.spread import Number, Seat, Spread, Triangle

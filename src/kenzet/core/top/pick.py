@@ -13,8 +13,8 @@ import shapely
 
 from kenzet.core.errors import Unknown
 from kenzet.core.geom.predicates import SAME_PLACE
-from kenzet.core.top.laid import LaidQuilt
 from kenzet.core.top.layout import LaidPatch
+from kenzet.core.top.quilt_layout import LaidQuilt
 
 How = Literal["patch", "alike", "block", "background", "background across"]
 

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, field_validator
 
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, Frozen, asked, in_range
 
 Order = Literal["centre outward", "edge to edge", "column by column", "from the bottom", "my own"]

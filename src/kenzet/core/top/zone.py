@@ -14,9 +14,9 @@ from pydantic import Field, field_validator, model_validator
 
 from kenzet.core.errors import BadValue
 from kenzet.core.fills import AnyFill
-from kenzet.core.hand import MOST_BY_HAND, HandLine
+from kenzet.core.fills.manual_lines import MOST_BY_HAND, HandLine
 from kenzet.core.kit.kit import SewWith, ThingKey
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Frozen, in_range
 from kenzet.core.top.blocks import Key, Name
 

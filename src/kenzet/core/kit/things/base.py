@@ -10,7 +10,7 @@ from pydantic import Field, ValidationInfo, field_validator
 
 from kenzet.core.errors import BadValue
 from kenzet.core.kit.edges import Edge
-from kenzet.core.measure import Length, Unit
+from kenzet.core.numbers.measure import Length, Unit
 from kenzet.core.params import Choice, Form, Frozen, asked, forms, in_range
 
 State = Literal["at hand", "lent", "missing", "broken"]

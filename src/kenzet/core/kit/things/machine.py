@@ -6,7 +6,7 @@ from fractions import Fraction
 from typing import ClassVar, Literal
 
 from kenzet.core.kit.things.base import Group, Thing
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, Frozen, asked
 
 Shank = Literal["low", "high"]

@@ -9,7 +9,7 @@ from pydantic import ValidationInfo, field_validator, model_validator
 from kenzet.core.errors import BadValue
 from kenzet.core.kit.edges import ArcEdge, Edge, StraightEdge, WaveEdge, ZigzagEdge, whole_circle
 from kenzet.core.kit.things.base import ETCHED, Edged, Etched, Group, Thing, check_etched, etched_lines
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 
 _SIZE = ("1/2 in", "60 in")

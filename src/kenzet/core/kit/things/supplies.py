@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import ClassVar, Literal
 
 from kenzet.core.kit.things.base import Group, Thing
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 
 _SORTS = ("pen that washes out", "pen that fades", "chalk", "powder", "pencil", "crease", "heat pen")

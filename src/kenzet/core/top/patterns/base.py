@@ -8,7 +8,7 @@ from typing import ClassVar
 
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Vertex
-from kenzet.core.measure import Length, in_words
+from kenzet.core.numbers.measure import Length, in_words
 from kenzet.core.params import Frozen
 
 

@@ -8,7 +8,7 @@ from typing import ClassVar, Literal
 from pydantic import field_validator
 
 from kenzet.core.geom.arcs import bulge_for
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked, in_range
 from kenzet.core.top.patterns.base import Pattern, Piece, at_most, box
 

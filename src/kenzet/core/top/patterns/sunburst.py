@@ -9,7 +9,7 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field, field_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.measure import Length
+from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked, in_range
 from kenzet.core.top.patterns.base import Pattern, Piece, at_most
 

@@ -1,0 +1,109 @@
+"""Flows across: whether a family goes on from block to block, over seams and sashes.
+
+Glossary: in the quilt's coordinates a family is a direction, a pitch and a *phase*, where its lines fall
+within one pitch. Neighbouring places *meet* where direction and phase agree.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from kenzet.core.geom.affine import Placing
+from kenzet.core.geom.clip import Straight
+from kenzet.core.params import forms
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.zone_plan import ZonePlan
+
+NEAR = 0.4  # mm, 1/64 in
+_SAME_WAY = 1e-4  # degrees
+_QUILT_CENTRE = "quilt centre"
+
+
+@dataclass(frozen=True, slots=True)
+class Flow:
+    """How the lines of neighbouring places meet: ``turned`` where they run another way, else ``miss`` mm apart."""
+
+    miss: float
+    turned: bool
+
+    @property
+    def meets(self) -> bool:
+        """Whether a line goes on where the one before ends."""
+        return not self.turned and self.miss <= NEAR
+
+
+def flow(plan: ZonePlan) -> Flow | None:
+    """The worst over all neighbouring places; None where the zone has no neighbours or lines that do not repeat evenly."""
+    laid: dict[str, list[tuple[float, float, float]]] = {}
+    for drawing in plan.drawings:
+        families = _even(plan, drawing)
+        for place in drawing.places:
+            if families:
+                laid[place] = [_in_quilt(family, drawing.shape.part.places[place]) for family in families]
+    found = [_between(laid[a], laid[b]) for a, b in _neighbours(laid)]
+    if not found:
+        return None
+    return Flow(max(f.miss for f in found), any(f.turned for f in found))
+
+
+def flow_mend(plan: ZonePlan) -> dict[str, str]:
+    """What to set so that the zone's lines go on from block to block; empty where they do, or cannot."""
+    flows = flow(plan)
+    if flows is None or flows.meets or flows.turned:
+        return {}
+    fill = plan.drawings[0].fill
+    for name, form in forms(type(fill)).items():
+        if any(choice.key == _QUILT_CENTRE for choice in form.choices):
+            return {} if getattr(fill, name) == _QUILT_CENTRE else {name: _QUILT_CENTRE}
+    return {}
+
+
+def _even(plan: ZonePlan, drawing: Drawing) -> Sequence[Straight]:
+    """The even lines of a drawing, or those on which its rows and repeats stand; none where some are not even."""
+    if all(isinstance(family, Straight) for family in drawing.families):
+        return [f for f in drawing.families if isinstance(f, Straight)] if _all_even(drawing) else []
+    return plan.lattice(drawing)
+
+
+def _all_even(drawing: Drawing) -> bool:
+    return all(isinstance(family, Straight) and len(family.offsets) == 1 for family in drawing.families)
+
+
+def _in_quilt(family: Straight, placing: Placing) -> tuple[float, float, float]:
+    """Angle of the normal in [0, 180), pitch and phase."""
+    a, b, c, d, e, f = placing
+    nx, ny = family.normal
+    x, y = a * nx + c * ny, b * nx + d * ny
+    datum = family.datum + x * e + y * f
+    if y < -1e-9 or (abs(y) <= 1e-9 and x < 0):
+        x, y, datum = -x, -y, -datum
+    pitch = float(family.pitch)
+    return math.degrees(math.atan2(y, x)) % 180.0, pitch, datum % pitch
+
+
+def _between(one: list[tuple[float, float, float]], other: list[tuple[float, float, float]]) -> Flow:
+    """Every family of one against that of the other which runs the same way."""
+    miss, turned = 0.0, False
+    for angle, pitch, phase in one:
+        same = [
+            p for a, q, p in other if abs((a - angle + 90) % 180 - 90) < _SAME_WAY and abs(q - pitch) < 1e-6
+        ]
+        if not same:
+            turned = True
+            continue
+        off = min(abs(p - phase) for p in same)
+        miss = max(miss, min(off, pitch - off))
+    return Flow(miss, turned)
+
+
+def _neighbours(places: Iterable[str]) -> Iterable[tuple[str, str]]:
+    """Places of blocks beside and below one another; theirs are named row-column."""
+    known = set(places)
+    for place in known:
+        row, _, column = place.partition("-")
+        if row.isdigit() and column.isdigit():
+            for other in (f"{row}-{int(column) + 1}", f"{int(row) + 1}-{column}"):
+                if other in known:
+                    yield place, other

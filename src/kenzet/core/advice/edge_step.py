@@ -1,0 +1,62 @@
+"""F6: the step along an edge that a slanted family meets, which is not its spacing."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from kenzet.core.fills.base import Family
+from kenzet.core.geom.clip import Straight
+from kenzet.core.geom.region import Region
+from kenzet.core.numbers.measure import Length
+
+_SQUARE = 89.5  # degrees: from here on step and spacing are the same to the eye
+
+
+@dataclass(frozen=True, slots=True)
+class Slant:
+    """Edges that lines meet at ``degrees`` (1 to 90): one line comes every ``step`` mm along them."""
+
+    degrees: float
+    step: float
+
+
+def step_along(spacing: float, degrees: float) -> float:
+    """v = s / sin f. Also the travel along a seam for an echo of ``spacing`` (A59).
+
+    >>> [round(step_along(0.5, f), 3) for f in (22.5, 30, 45, 60)]
+    [1.307, 1.0, 0.707, 0.577]
+    """
+    return spacing / math.sin(math.radians(degrees))
+
+
+def spacing_for(step: Length, degrees: float) -> Length:
+    """s = v sin f (F6): the spacing that a step along an edge met at ``degrees`` makes.
+
+    >>> spacing_for(Length.parse("1 in"), 30).text
+    '1/2 in'
+    """
+    return Length.near(float(step.mm) * math.sin(math.radians(degrees)), step.unit)
+
+
+def slants(region: Region, families: Sequence[Family]) -> list[Slant]:
+    """The slants at which straight families meet the edges, the longest run of edges first."""
+    runs: dict[float, float] = {}
+    steps: dict[float, float] = {}
+    for family in families:
+        if not isinstance(family, Straight):
+            continue
+        (ux, uy), ways, ends = family.direction, region.edge_ways, region.edge_ends
+        sine = np.abs(ways[:, 0] * uy - ways[:, 1] * ux)
+        angles = np.degrees(np.arctan2(sine, np.abs(ways @ np.array((ux, uy)))))
+        lengths = np.hypot(*(ends[:, 1] - ends[:, 0]).T)
+        slanted = np.flatnonzero((angles > 1.0) & (angles < _SQUARE))
+        alike, first, which = np.unique(angles[slanted].round(1), return_index=True, return_inverse=True)
+        run = np.bincount(which, lengths[slanted], len(alike))
+        for k, angle in enumerate(alike.tolist()):
+            runs[angle] = runs.get(angle, 0.0) + float(run[k])
+            steps[angle] = step_along(float(family.pitch), float(angles[slanted[first[k]]]))
+    return [Slant(angle, steps[angle]) for angle in sorted(runs, key=lambda a: -runs[a])]

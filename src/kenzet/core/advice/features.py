@@ -1,0 +1,54 @@
+"""Features of a zone that lines should meet: corners, seam crossings, middles of edges, the centre."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+import shapely
+
+from kenzet.core.geom.arcs import key
+from kenzet.core.geom.edge_ticks import edge_names
+from kenzet.core.geom.region import Point
+from kenzet.core.top.quilt_layout import ZoneShape
+
+_APART = 1.0  # mm: features nearer together than this are one
+MOST_FEATURES = 400
+
+
+@dataclass(frozen=True, slots=True)
+class Feature:
+    """A named place in the part's coordinates, mm."""
+
+    name: str
+    point: Point
+
+
+@lru_cache(maxsize=64)
+def features_of(shape: ZoneShape) -> tuple[Feature, ...]:
+    """Corners first, in reading order, then where seams cross or end, middles of edges, the centre; each once."""
+    region = shape.region
+    found = [Feature(f"corner {n}", corner) for n, corner in enumerate(region.corners, 1)]
+    nodes = sorted(_crossings(shape), key=lambda p: (-round(p[1], 2), p[0]))
+    found += [Feature(f"seam crossing {n}", node) for n, node in enumerate(nodes, 1)]
+    for name, edge in zip(edge_names(region), region.edges, strict=True):
+        found.append(Feature(f"middle of the {name}", edge.at(edge.length / 2)))
+    found.append(Feature("the centre", region.middle))
+    found = found[:MOST_FEATURES]
+    places = np.array([feature.point for feature in found])
+    kept: list[int] = []
+    for number, place in enumerate(places):
+        if (np.hypot(*(places[kept] - place).T) > _APART).all():
+            kept.append(number)
+    return tuple(found[number] for number in kept)
+
+
+def _crossings(shape: ZoneShape) -> set[Point]:
+    """Where seams inside the zone cross, and where they end."""
+    seams = shape.seams
+    if not seams:
+        return set()
+    noded = shapely.union_all(shapely.linestrings(seams))
+    lines = getattr(noded, "geoms", [noded])
+    return {key(end) for line in lines for end in (line.coords[0], line.coords[-1])}

@@ -1,0 +1,125 @@
+"""A pinned end that costs travelling: what it costs, and which spacing near hers would end there by itself.
+
+Rows run to and fro: with one line more or less the way comes out at the other side. Spacings for as many are tried, even ones
+where there are any: planned, their route found, and told if less is travelled.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from fractions import Fraction
+from itertools import product
+
+from kenzet.core.errors import KenzetError
+from kenzet.core.fills import Fill
+from kenzet.core.numbers.measure import Length
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.planner import plan_zone
+from kenzet.core.plan.zone_plan import site_at
+from kenzet.core.route.costs import INCH
+from kenzet.core.route.quilt import costs_of, units_of, wishes_of
+from kenzet.core.route.unit import Unit
+from kenzet.core.route.unit_route import UnitRoute, route_unit
+from kenzet.core.top.document import with_zone
+from kenzet.core.top.quilt_layout import LaidQuilt
+
+_LEAST = 0.25 * INCH  # mm: less is no gain
+_MOST_LINES = 80  # of a unit: with more each try takes long
+_MOST = 3
+_OTHERWISE = {"centre line": ("centre gap",), "centre gap": ("centre line",)}
+
+
+@dataclass(frozen=True, slots=True)
+class Offer:
+    """``fill`` for zone ``zone`` draws ``many`` lines at a place in place of ``had``, and ``saved`` mm less are travelled."""
+
+    zone: str
+    fill: Fill
+    had: int
+    many: int
+    saved: float
+
+
+@dataclass(frozen=True, slots=True)
+class Exit:
+    """The pinned way travels ``extra`` mm more than where it may end as it suits; ``offers`` travel less."""
+
+    extra: float
+    offers: tuple[Offer, ...]
+
+
+def exit_of(laid: LaidQuilt, one: UnitRoute) -> Exit | None:
+    """What the pins of the unit cost, the best offers first; None where nothing is pinned or they could not be kept."""
+    if not one.pinned or len(one.unit.courses) > _MOST_LINES:
+        return None
+    costs, wishes = costs_of(laid.quilt.stitching), wishes_of(laid, one.unit)
+    free = route_unit(one.unit, costs, replace(wishes, pin=None))
+    extra = one.travelled - min(route.travelled for route in free)
+    found: list[Offer] = []
+    for zone, drawing in one.unit.drawings if extra >= _LEAST else ():
+        for fill in _tried(laid, zone, drawing):
+            other = _with_fill(laid, one.unit, zone, fill)
+            if other is None:
+                continue
+            unit, lines = other
+            best = route_unit(unit, costs, wishes)[0]
+            stops = len(best.runs) - len(one.runs)
+            saved = one.travelled - best.travelled
+            if best.pinned and stops <= 0 and saved >= _LEAST:
+                found.append(Offer(zone, fill, drawing.lines, lines, saved))
+    found.sort(key=lambda offer: (-round(offer.saved / INCH), _change(laid, offer)))
+    return Exit(max(extra, 0.0), tuple(found[:_MOST]))
+
+
+def _change(laid: LaidQuilt, offer: Offer) -> float:
+    """How much closer or wider its lines lie, as a share."""
+    had = laid.zone(offer.zone).fill
+    return abs(float(offer.fill.spacing.mm / had.spacing.mm) - 1) if had else 0.0
+
+
+def _tried(laid: LaidQuilt, zone: str, drawing: Drawing) -> Iterable[Fill]:
+    """The zone's fill with a line more or less, or with a gap on the centre for a line; nothing for what is sewn on top of it or has
+    a fill of its own.
+    """
+    plan = plan_zone(laid, zone)
+    if plan is None or drawing.layer or drawing.hints or drawing.fill != plan.zone.fill:
+        return
+    mine, site = drawing.fill, site_at(drawing.shape, drawing.places[0], laid.middle)
+    origins = ({}, *({"origin": to} for to in _OTHERWISE.get(getattr(mine, "origin", ""), ())))
+    shares = [Fraction(drawing.lines, many) for many in (drawing.lines + 1, drawing.lines - 1) if many > 0]
+    seen = {mine.model_dump_json()}
+    for share, values in product((Fraction(1), *shares), origins):
+        try:
+            other = _with(mine, Length.near(mine.spacing.mm * share, mine.spacing.unit), values)
+            wishes = [wish for wish in other.wishes(site) if wish.does.startswith("even") and not wish.values]
+            other = _with(other, wishes[0].length, {}) if wishes else other
+        except ValueError:  # so close or so far apart it cannot be
+            continue
+        if other.model_dump_json() not in seen:
+            seen.add(other.model_dump_json())
+            yield other
+
+
+def _with(fill: Fill, spacing: Length, values: dict[str, str]) -> Fill:
+    return type(fill).model_validate({**fill.model_dump(mode="json"), "spacing": spacing.text, **values})
+
+
+def _with_fill(laid: LaidQuilt, unit: Unit, zone: str, fill: Fill) -> tuple[Unit, int] | None:
+    """The same unit with another fill in ``zone``, and how many lines that draws at a place; None where it does not go, or
+    leaves a sliver along an edge.
+    """
+    try:
+        other = laid.tried(with_zone(laid.quilt, zone, fill=fill))
+        units = units_of(other)
+    except KenzetError:
+        return None
+    known = (unit.rank, unit.family, unit.part.key)
+    for one in units:
+        if (one.rank, one.family, one.part.key) == known and unit.places[0] in one.places:
+            plan = plan_zone(other, zone)
+            for key, drawing in one.drawings:
+                if plan is not None and key == zone and drawing.layer == 0:
+                    sliver = any(gap.sliver for gap in plan.edge_gaps(drawing)[:1])
+                    return None if sliver else (one, drawing.lines)
+    return None

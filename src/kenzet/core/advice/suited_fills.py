@@ -1,0 +1,158 @@
+"""Help in choosing: every fill that suits a zone, at settings that are sensible there.
+
+Glossary: a fill is *suited* to a zone where its lines can be laid out in it and some of them can be sewn.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from fractions import Fraction
+
+import shapely
+from pydantic import ValidationError
+
+from kenzet.core.errors import KenzetError
+from kenzet.core.fills import FILLS, Fill, default_fill
+from kenzet.core.numbers.measure import MM_PER, Length, rounded
+from kenzet.core.plan.drawing import Drawing, draw
+from kenzet.core.plan.planner import check_hollow, kit_of
+from kenzet.core.plan.zone_plan import ZonePlan, site_at
+from kenzet.core.top.quilt_layout import LaidQuilt, ZoneShape
+
+_SHARES = (Fraction(1), Fraction(1, 2), Fraction(1, 4), Fraction(1, 8))
+_MOST_LINES = 4000
+_LEAST_SHOWN = 1.5  # times the zone's inradius
+_GRAIN = MM_PER["in"] / 16
+
+
+@dataclass(frozen=True)
+class Tried:
+    """A fill tried in a zone: its plan, of one place only."""
+
+    fill: Fill
+    plan: ZonePlan
+
+    @property
+    def drawing(self) -> Drawing:
+        """What it looks like there."""
+        return self.plan.drawings[0]
+
+
+def suited(
+    laid: LaidQuilt, key: str, kind: str, given: dict[str, object] | None = None, place: str = ""
+) -> Tried | None:
+    """A fill of ``kind`` at settings sensible in zone ``key``: those of ``given`` that fit, else its own, as large
+    as they are or halved until some lines fit. None where it does not suit the zone.
+    """
+    zone = laid.zone(key)
+    shape = (laid.shape_at(zone, place) if place else None) or laid.shapes(zone)[0]
+    place = place if place in shape.places else shape.places[0]
+    for fill in candidates(kind, given):
+        found = tried(laid, key, fill, shape, place)
+        if found and shows(found.drawing):
+            return found
+    return None
+
+
+def tried(laid: LaidQuilt, key: str, fill: Fill, shape: ZoneShape, place: str) -> Tried | None:
+    """``fill`` in one shape of a zone; None where it cannot be laid out there."""
+    site = site_at(shape, place, laid.middle)
+    try:
+        check_hollow(fill, site, kit_of(laid, laid.zone(key)))
+        drawing = draw(shape, fill, tuple(fill.lay_out(site)), (place,))
+    except KenzetError:
+        return None
+    return Tried(fill, ZonePlan(key, laid.zone(key), kit_of(laid, laid.zone(key)), (drawing,), laid.middle))
+
+
+def gallery(
+    laid: LaidQuilt, key: str, given: dict[str, object] | None = None, place: str = ""
+) -> Iterator[Tried]:
+    """Every fill that suits the zone, in the order of the chooser."""
+    for kind in FILLS:
+        found = suited(laid, key, kind, given, place)
+        if found:
+            yield found
+
+
+@dataclass(frozen=True, slots=True)
+class Effort:
+    """What a fill asks of her at one place: minutes, lines, lines to draw, thread stops, and how hard it is.
+
+    ``ease`` is 1 for straight lines, 2 with pivots, 3 with curves along a ruler, 4 freehand.
+    """
+
+    minutes: float
+    lines: int
+    marks: int
+    stops: int
+    ease: int
+
+
+# F42's costs until the log has learnt hers; all ours
+_PACE = {1: 60.0, 2: 45.0, 3: 30.0, 4: 80.0}  # inches a minute, by ease
+_PIVOT, _SHIFT, _STOP, _MARK = 0.05, 0.15, 0.5, 0.25  # minutes
+
+
+def effort(found: Tried) -> Effort:
+    """An estimate for one place: needle time, pivots, ruler shifts, thread stops and marks (F42)."""
+    drawing = found.drawing
+    pivots = sum(max(len(trace.path.vertices) - 2, 0) for trace in drawing.traces if trace.path.straight)
+    curved = any(not trace.path.straight for trace in drawing.traces)
+    ease = 4 if drawing.hints else 3 if curved else 2 if pivots else 1
+    marks = len(found.plan.references(drawing).marked) if drawing.fill.sewn else drawing.lines
+    stops = thread_stops(drawing)
+    sewn = drawing.stitched / 25.4 / _PACE[ease]
+    shifts = drawing.lines + pivots
+    spent = sewn + pivots * _PIVOT + shifts * _SHIFT + stops * _STOP + marks * _MARK
+    return Effort(spent, drawing.lines, marks, stops, ease)
+
+
+def thread_stops(drawing: Drawing) -> int:
+    """How often the thread is cut, an estimate: lines that end on an edge go on along it, one run a piece;
+    each closed ring, and each line that ends inside, is a run of its own (F34 gives the exact number).
+    """
+    if drawing.hints:
+        return len(drawing.region.pieces)
+    outline = drawing.region.area.boundary
+    alone = 0
+    for trace in drawing.traces:
+        if trace.closed or max(outline.distance(shapely.Point(*trace.points[k])) for k in (0, -1)) > 0.1:
+            alone += 1
+    return alone + (len(drawing.region.pieces) if alone < drawing.lines else 0)
+
+
+def candidates(kind: str, given: dict[str, object] | None = None) -> Iterable[Fill]:
+    """Settings to try one after another: hers, then the fill's own, halved and halved again."""
+    if given and given.get("kind") == kind:
+        yield default_fill(kind, given)
+    elif given:
+        yield default_fill(kind, {k: v for k, v in given.items() if k in ("kind", "spacing")})
+    for share in _SHARES:
+        try:
+            yield _scaled(FILLS[kind].model_validate({}), share)
+        except ValidationError:
+            return
+
+
+def _scaled(fill: Fill, share: Fraction) -> Fill:
+    """``fill`` with all its lengths times ``share``, to whole sixteenths."""
+    if share == 1:
+        return fill
+    lengths = {
+        name: Length.near(max(rounded(value.mm * share, _GRAIN), _GRAIN), "in").text
+        for name, value in fill
+        if isinstance(value, Length)
+    }
+    return type(fill).model_validate({**fill.model_dump(mode="json"), **lengths})
+
+
+def shows(drawing: Drawing) -> bool:
+    """Whether it is more than crumbs in the zone, and no more than can be looked at."""
+    if drawing.hints:
+        return True
+    long = (
+        sum(drawing.length_of(line) for line in range(drawing.lines)) if drawing.lines <= _MOST_LINES else 0.0
+    )
+    return long > _LEAST_SHOWN * drawing.region.inradius

@@ -1,0 +1,110 @@
+"""Changes of the lines that she lays herself on the ruler bench."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from kenzet.core.bench.readout import ON_IT, Lay, Reading, Reference, read, references_in
+from kenzet.core.changes.base import Change
+from kenzet.core.errors import BadValue, Unknown
+from kenzet.core.fills.manual_lines import MOST_BY_HAND, HandLine
+from kenzet.core.kit.compatibility import foot_fault, ruler_fault
+from kenzet.core.kit.kit import Kit, ThingKey
+from kenzet.core.kit.ruler_outline import plastic
+from kenzet.core.numbers.measure import Length
+from kenzet.core.plan.planner import plan_zone
+from kenzet.core.top.blocks import Key
+from kenzet.core.top.document import Quilt, with_zone
+from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.zone import Place
+
+_Mm = Annotated[float, Field(ge=-100_000, le=100_000, allow_inf_nan=False)]
+_Degrees = Annotated[float, Field(ge=-3600, le=3600, allow_inf_nan=False)]
+
+
+class KeepLine(Change):
+    """The line that a ruler sews as it lies becomes part of a zone's plan; ``whole``: slid along from edge to edge."""
+
+    kind: Literal["keep line"] = "keep line"
+    zone: Key
+    place: Place
+    ruler: ThingKey
+    edge: Annotated[int, Field(ge=0, le=9)] = 0
+    x: _Mm
+    y: _Mm
+    angle: _Degrees
+    whole: bool = True
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Raises BadValue at ``ruler`` for one that must not or cannot be used, at ``lay`` where no line comes of it."""
+        zone, kit = laid.zone(self.zone), laid.quilt.kit
+        check_ruler(kit, self.ruler, self.edge)
+        shape = laid.shape_at(zone, self.place)
+        if shape is None:
+            raise Unknown(f"{zone.name} does not lie at {self.place}.", "place")
+        if len(zone.by_hand) >= MOST_BY_HAND:
+            raise BadValue(
+                f"A zone holds at most {MOST_BY_HAND} lines laid by hand. Take one up first.", "lay"
+            )
+        part = plastic(kit.rulers[self.ruler].edges, self.edge, float(kit.reach))
+        references = references_in(plan_zone(laid, self.zone), shape, self.place)
+        lay = Lay(self.x, self.y, self.angle)
+        reading = read(part, lay, shape.region, references, float(kit.reach), self.whole)
+        if part.needle is None:
+            raise BadValue("Your foot cannot go along this edge: it is too tight for it.", "ruler")
+        if reading.sewn is None:
+            raise BadValue("The needle’s line does not lie in this zone. Move the ruler onto it.", "lay")
+        for held in reading.held:
+            if abs(held.away) <= ON_IT and references[held.reference].kind != "seam":
+                raise BadValue("The needle runs along a line that is in the plan already.", "lay")
+        on, distance = _laid_on(reading, references, kit)
+        vertices = tuple(
+            (round(x, 6), round(y, 6), round(b, 12)) for x, y, b in reading.sewn.vertices.tolist()
+        )
+        line = HandLine(vertices=vertices, ruler=self.ruler, on=on, distance=distance)
+        quilt = with_zone(laid.quilt, self.zone, by_hand=(*zone.by_hand, line))
+        return quilt, f"{zone.name}: a line laid by hand"
+
+
+class TakeUpLine(Change):
+    """A line laid by hand is no longer in the plan."""
+
+    kind: Literal["take up line"] = "take up line"
+    zone: Key
+    number: Annotated[int, Field(ge=0)]
+
+    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+        """Raises Unknown."""
+        zone = laid.zone(self.zone)
+        if self.number >= len(zone.by_hand):
+            raise Unknown(f"There is no line number {self.number + 1} laid by hand here.", "number")
+        left = zone.by_hand[: self.number] + zone.by_hand[self.number + 1 :]
+        return with_zone(laid.quilt, self.zone, by_hand=left), f"{zone.name}: a line taken up"
+
+
+def check_ruler(kit: Kit, key: str, edge: int) -> None:
+    """Raises BadValue or Unknown at ``ruler``: not in the kit, not at hand, unsafe (A79), without that edge."""
+    ruler = kit.rulers.get(key)
+    if ruler is None or edge >= len(ruler.edges):
+        raise Unknown("There is no such ruler in this quilt's kit.", "ruler")
+    if ruler.state != "at hand":
+        raise BadValue(f"“{ruler.name}” is {ruler.state}.", "ruler")
+    fault = ruler_fault(kit.foot, ruler) or foot_fault(kit.machine, kit.foot)
+    if fault:
+        raise BadValue(fault, "ruler")
+
+
+def _laid_on(
+    reading: Reading, references: list[Reference], kit: Kit
+) -> tuple[Literal["seam", "line", ""], Length | None]:
+    """What the line finds its place by: the nearest thing that an etched line or the edge lies on (F1)."""
+    for held in reading.held:
+        if held.etched is None:
+            continue
+        distance = held.etched + kit.reach
+        on: Literal["seam", "line"] = "seam" if references[held.reference].kind == "seam" else "line"
+        return on, Length.of(Fraction(distance) / Fraction(127, 5))
+    return "", None

@@ -1,0 +1,67 @@
+"""Lines that she has laid herself on the ruler bench: kept as they are, whatever else fills the zone.
+
+Glossary: a hand-laid line is a path in its part's coordinates, mm from the part's lower left corner; where the part
+is resized it stays where it is and is clipped anew.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from fractions import Fraction
+from typing import Annotated, ClassVar, Literal
+
+from pydantic import Field
+
+from kenzet.core.fills.base import Family, Fill, LaidOn, Paths, Site
+from kenzet.core.geom.paths import Path
+from kenzet.core.numbers.measure import Length
+from kenzet.core.params import Frozen
+
+BY_HAND = 2
+"""The layer of a drawing that holds them."""
+MOST_BY_HAND = 200
+
+_Mm = Annotated[float, Field(ge=-10_000, le=10_000, allow_inf_nan=False)]
+_Bulge = Annotated[float, Field(ge=-2, le=2, allow_inf_nan=False)]
+
+
+class HandLine(Frozen):
+    """One of them, the plastic at its left: ``vertices`` with their bulges; ``on`` and ``distance`` say what it was
+    laid from and how far away, nothing where it has to be drawn. ``ruler`` is its key in the quilt's kit.
+    """
+
+    vertices: Annotated[tuple[tuple[_Mm, _Mm, _Bulge], ...], Field(min_length=2, max_length=4000)]
+    ruler: str = Field("", max_length=60)
+    on: Literal["seam", "line", ""] = ""
+    distance: Length | None = None
+
+    @property
+    def path(self) -> Path:
+        """As geometry."""
+        return Path.of(self.vertices)
+
+    @property
+    def laid_on(self) -> LaidOn | None:
+        """What it is laid from and how far away, exact mm."""
+        return (self.on, Fraction(self.distance.mm)) if self.on and self.distance else None
+
+
+class HandLaid(Fill):
+    """What the plan draws for them; it is no choice among fills."""
+
+    label: ClassVar[str] = "Laid by hand"
+    help: ClassVar[str] = "Lines that you have kept on the ruler bench."
+    tile: ClassVar[str] = ""
+    lends_spacing: ClassVar[bool] = False
+    offered: ClassVar[bool] = False
+    is_spaced: ClassVar[bool] = False
+
+    kind: Literal["by hand"] = "by hand"
+    spacing: Length = Length.parse("1 in")
+    lines: tuple[HandLine, ...] = ()
+
+    def lay_out(self, site: Site) -> Iterable[Family]:
+        """All of them, each with what it is laid from."""
+        yield Paths(
+            tuple(line.path for line in self.lines), laid_on=tuple(line.laid_on for line in self.lines)
+        )

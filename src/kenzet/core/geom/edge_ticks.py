@@ -1,0 +1,80 @@
+"""Ticks along the edges of a zone, each counted from one corner (F35).
+
+Glossary: the *datum corner* of an edge is its left end, or its upper end where it stands upright.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from fractions import Fraction
+from itertools import pairwise
+
+import numpy as np
+
+from kenzet.core.geom.predicates import SAME_PLACE
+from kenzet.core.geom.region import Edge, Floats, Region
+from kenzet.core.numbers.spacing import Tick, stepping_error, ticks
+
+_ON_EDGE = 0.01  # mm: an end this near to an edge lies on it
+_ONE_TICK = 0.02  # mm: ends nearer together than this are one tick
+
+
+@dataclass(frozen=True, slots=True)
+class TickedEdge:
+    """An edge with its ticks. ``stepped`` is how far out the last tick would end if the gap between
+    ticks were rounded and stepped off instead; None where the ticks are not evenly apart.
+    """
+
+    name: str
+    edge: Edge
+    ticks: tuple[Tick, ...]
+    gap: Fraction | None
+    stepped: Fraction | None
+
+
+def edge_names(region: Region) -> list[str]:
+    """A name for every edge of ``region`` in order: top, bottom, left, right, else its number."""
+    left, low, right, high = region.bounds
+    names = []
+    for number, edge in enumerate(region.edges, 1):
+        (x0, y0), (x1, y1) = edge.start, edge.end
+        whole_x = abs(x1 - x0 - (right - left)) < SAME_PLACE
+        whole_y = abs(y0 - y1 - (high - low)) < SAME_PLACE
+        if whole_x and abs(y0 - y1) < SAME_PLACE and min(abs(y0 - high), abs(y0 - low)) < SAME_PLACE:
+            names.append("top edge" if abs(y0 - high) < SAME_PLACE else "bottom edge")
+        elif whole_y and abs(x0 - x1) < SAME_PLACE and min(abs(x0 - left), abs(x0 - right)) < SAME_PLACE:
+            names.append("left edge" if abs(x0 - left) < SAME_PLACE else "right edge")
+        else:
+            names.append(f"edge {number}")
+    return names
+
+
+def ticked_edges(region: Region, ends: Floats, step: Fraction) -> list[TickedEdge]:
+    """Every edge on which a line's end of ``ends`` (n, 2) lies, with its ticks rounded to ``step`` (mm)."""
+    found = []
+    for name, edge in zip(edge_names(region), region.edges, strict=True):
+        places = _places(edge, ends)
+        if places:
+            gap = _even_gap(places)
+            stepped = stepping_error(gap, len(places) - 1, step) if gap and len(places) > 1 else None
+            found.append(TickedEdge(name, edge, tuple(ticks(places, step)), gap, stepped))
+    return found
+
+
+def _places(edge: Edge, ends: np.ndarray) -> list[Fraction]:
+    """Where lines meet ``edge`` between its corners, mm from the datum corner, in order."""
+    (x0, y0), (x1, y1) = edge.start, edge.end
+    ux, uy = (x1 - x0) / edge.length, (y1 - y0) / edge.length
+    along = (ends[:, 0] - x0) * ux + (ends[:, 1] - y0) * uy
+    off = np.abs((ends[:, 0] - x0) * -uy + (ends[:, 1] - y0) * ux)
+    on = (off < _ON_EDGE) & (along > _ONE_TICK) & (along < edge.length - _ONE_TICK)
+    places = np.sort(along[on])
+    new = np.append(True, np.diff(places) > _ONE_TICK)[: len(places)]
+    return [Fraction(round(place * 10**6), 10**6) for place in places[new].tolist()]
+
+
+def _even_gap(places: list[Fraction]) -> Fraction | None:
+    gaps = [b - a for a, b in pairwise(places)]
+    if not gaps or max(gaps) - min(gaps) > Fraction(1, 50):
+        return None
+    return (places[-1] - places[0]) / len(gaps)

@@ -1,0 +1,1 @@
+"""Lengths and counting: exact, in the person's unit."""

@@ -1,0 +1,195 @@
+"""One distinct set of lines: stretches of straight families, rings of echoes, pieces of paths.
+
+Glossary: a *trace* is a line that is no stretch: a ring or a piece of a path. The lines of a drawing are
+numbered, stretches first, then traces.
+"""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from functools import cached_property
+from itertools import accumulate
+from typing import NamedTuple
+
+import numpy as np
+import shapely
+
+from kenzet.core.fills.base import Family, Fill, LaidOn, Paths, Rings
+from kenzet.core.geom.affine import place_all
+from kenzet.core.geom.clip import Straight, Stretches, clip
+from kenzet.core.geom.paths import Path, Piece, clip_paths, with_arcs
+from kenzet.core.geom.region import Floats, Region
+from kenzet.core.top.quilt_layout import ZoneShape
+
+
+class Trace(NamedTuple):
+    """A ring, or a piece of path number ``line``, of family ``family``; ``laid_on`` says what gives it its place: the
+    ring or the path before it (the seam, for a first ring), None where nothing does.
+    """
+
+    family: int
+    line: int
+    path: Path
+    laid_on: LaidOn | None
+
+    @property
+    def points(self) -> Floats:
+        """(n, 2) mm as drawn; a closed one's first point is not repeated."""
+        return self.path.points
+
+    @property
+    def arcs(self) -> Floats:
+        """(n, 3) vertices with bulges; a ring's arcs are read from its points."""
+        return self.path.vertices if not self.path.straight else with_arcs(self.points, self.closed)
+
+    @property
+    def closed(self) -> bool:
+        """Whether its end is its start."""
+        return self.path.closed
+
+    @property
+    def length(self) -> float:
+        """mm."""
+        return self.path.length
+
+    @property
+    def polyline(self) -> Floats:
+        """(n, 2) as drawn, a closed one's first point repeated at its end."""
+        return np.vstack([self.points, self.points[:1]]) if self.closed else self.points
+
+
+@dataclass(frozen=True, eq=False)
+class Drawing:
+    """One distinct set of lines in the part's coordinates, and the places that have it.
+
+    ``stretches.job`` is piece × straight families + which of them. ``hints`` only show what a freehand texture looks like:
+    they are no lines to sew. ``layer`` is 0 for the zone's fill, 1 for the one sewn on top of
+    it, 2 for what she has laid by hand.
+    """
+
+    places: tuple[str, ...]
+    shape: ZoneShape
+    fill: Fill
+    families: tuple[Family, ...]
+    stretches: Stretches
+    traces: tuple[Trace, ...]
+    hints: tuple[Trace, ...] = ()
+    layer: int = 0
+
+    @property
+    def region(self) -> Region:
+        """What the lines lie in."""
+        return self.shape.region
+
+    @property
+    def straight(self) -> list[Straight]:
+        """The families that are straight."""
+        return [family for family in self.families if isinstance(family, Straight)]
+
+    @property
+    def lines(self) -> int:
+        """How many lines to sew at one place."""
+        return len(self.stretches) + len(self.traces)
+
+    @cached_property
+    def lengths(self) -> Floats:
+        """mm of every line, (lines,)."""
+        return np.concatenate([self.stretches.lengths, [trace.length for trace in self.traces]])
+
+    @property
+    def stitched(self) -> float:
+        """mm at one place."""
+        if self.fill.claimed_density is not None:
+            return self.fill.claimed_density * float(self.region.area.area)
+        drawn = float(self.lengths.sum())
+        return drawn * self.fill.passes if self.fill.sewn else 0.0
+
+    @property
+    def density(self) -> float:
+        """F13: sewn mm per mm² of the zone, its outline not counted."""
+        return self.stitched / float(self.region.area.area)
+
+    def trace(self, line: int) -> Trace | None:
+        """Line number ``line`` if it is a trace."""
+        return self.traces[line - len(self.stretches)] if len(self.stretches) <= line < self.lines else None
+
+    @cached_property
+    def polylines(self) -> list[Floats]:
+        """Every line as drawn, (n, 2) each."""
+        return [*self.stretches.ends.reshape(-1, 2, 2), *(trace.polyline for trace in self.traces)]
+
+    @cached_property
+    def word(self) -> str:
+        """Eight letters that two drawings share if their lines are the same to a tenth of a mm, and sewn as often; textures share it
+        if they fill the same and are sewn as densely.
+        """
+        told = hashlib.blake2b(str(self.fill.passes).encode(), digest_size=4)
+        if self.hints:
+            told.update(f"{self.fill.claimed_density:.6f}".encode())
+            told.update(np.round(shapely.get_coordinates(self.region.area) * 10).astype(np.int64).tobytes())
+        for line in self.polylines:
+            told.update(np.round(line * 10).astype(np.int64).tobytes() + b"|")
+        return told.hexdigest()
+
+    def length_of(self, line: int) -> float:
+        """mm of one line."""
+        return float(self.lengths[line])
+
+
+def draw(
+    shape: ZoneShape, fill: Fill, families: tuple[Family, ...], places: tuple[str, ...], layer: int = 0
+) -> Drawing:
+    """Clip the straight families to every piece of the region and take the rings apart."""
+    straight = [family for family in families if isinstance(family, Straight)]
+    stretches = clip([(piece, family) for piece in shape.region.pieces for family in straight])
+    traces = tuple(t for k, family in enumerate(families) for t in _traces(shape.region, k, family))
+    if fill.least_piece:
+        stretches = stretches.only(stretches.lengths >= fill.least_piece)
+        traces = tuple(trace for trace in traces if trace.length >= fill.least_piece)
+    if fill.claimed_density is not None:
+        return Drawing(places, shape, fill, families, stretches, (), traces, layer)
+    return Drawing(places, shape, fill, families, stretches, traces, layer=layer)
+
+
+def carried(drawing: Drawing, shape: ZoneShape, places: tuple[str, ...]) -> Drawing:
+    """``drawing``, which is rings of the outline of ``shape``'s twin, as ``shape`` and ``places`` have it."""
+    if shape.twin is None:
+        return replace(drawing, shape=shape, places=places)
+    placing = shape.twin[1]
+    a, b, c, d, _, _ = placing
+    way = 1 if a * d > b * c else -1  # mirrored, what a ring encloses would lie on its right
+    vertices = np.concatenate([trace.path.vertices for trace in drawing.traces] or [np.empty((0, 3))])
+    vertices[:, :2] = place_all(placing, vertices[:, :2])
+    ends = list(accumulate(len(trace.path.vertices) for trace in drawing.traces))
+    traces = tuple(
+        Trace(trace.family, trace.line, Path(vertices[start:end][::way], closed=True), trace.laid_on)
+        for trace, start, end in zip(drawing.traces, [0, *ends], ends, strict=False)
+    )
+    rings = (family for family in drawing.families if isinstance(family, Rings))
+    families = tuple(Rings(ring.drawn, ring.first, ring.pitch, placing) for ring in rings)
+    return Drawing(places, shape, drawing.fill, families, drawing.stretches, traces)
+
+
+def _traces(region: Region, number: int, family: Family) -> Iterable[Trace]:
+    if isinstance(family, Rings):
+        inside: LaidOn = ("seam", family.first)
+        follows: LaidOn = ("line", family.pitch)
+        # what a ring encloses lies on its left
+        polygons, of = shapely.get_parts(shapely.orient_polygons(family.insides), return_index=True)
+        rings, polygon = shapely.get_rings(polygons, return_index=True)
+        points = shapely.get_coordinates(rings)
+        vertices = np.column_stack([points, np.zeros(len(points))])
+        ends = np.cumsum(shapely.get_num_points(rings))
+        for k, start, end in zip(of[polygon].tolist(), [0, *ends.tolist()], ends.tolist(), strict=False):
+            path = Path(vertices[start : end - 1], closed=True)
+            yield Trace(number, k, path, follows if k else inside)
+    elif isinstance(family, Paths):
+        whole = [Piece(k, path) for k, path in enumerate(family.paths)]
+        for piece in whole if family.on_outline else clip_paths(region, family.paths):
+            before: LaidOn | None = (
+                ("line", family.spacing) if piece.line and family.spacing is not None else None
+            )
+            laid_on = family.laid_on[piece.line] if family.laid_on else before
+            yield Trace(number, piece.line, piece.path, laid_on)

@@ -1,0 +1,242 @@
+"""The way in: from a quilt to its plan.
+
+Cost: one scan for all straight families of a zone; one offset a ring. Each distinct drawing is
+planned once, however often it is placed.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import replace
+from fractions import Fraction
+
+import numpy as np
+
+from kenzet.core.errors import BadValue, TooMany
+from kenzet.core.fills.base import Family, Fill, Paths, Site
+from kenzet.core.fills.manual_lines import BY_HAND, HandLaid
+from kenzet.core.geom.arcs import soft_of
+from kenzet.core.geom.cells import alternate
+from kenzet.core.geom.clip import Straight
+from kenzet.core.geom.region import Point, Region
+from kenzet.core.kit.kit import Kit
+from kenzet.core.numbers.measure import in_words
+from kenzet.core.plan.drawing import Drawing, carried, draw
+from kenzet.core.plan.zone_plan import ZonePlan, site_at
+from kenzet.core.top.quilt_layout import LaidQuilt, ZoneShape
+from kenzet.core.top.zone import Over, Zone
+
+MOST_LINES = 200_000
+_TRIES_KEPT = 3  # of each zone: the kept fill, and what is tried on it
+
+
+def plan_zone(laid: LaidQuilt, key: str) -> ZonePlan | None:
+    """The plan of zone ``key``, or None where it has no fill anywhere or is laid nowhere. What was planned for
+    the same zone on the same top with the same kit is not planned again.
+
+    Raises Unknown; BadValue at ``fill.…`` or ``kit.foot.offset``; TooMany at ``fill.spacing``.
+    """
+    zone = laid.zone(key)
+    if not _has_fill(zone) or not laid.is_laid(zone):
+        return None
+    with laid.planning:
+        kept = laid.kept_plans.get(key, ())
+        for plan in kept:
+            if isinstance(plan, ZonePlan) and plan.zone == zone and plan.kit == kit_of(laid, zone):
+                return plan
+        _refuse_a_flood(laid, key)
+        found = _planned(laid, key, zone)
+        laid.kept_plans[key] = (found, *kept)[:_TRIES_KEPT]
+        return found
+
+
+def kit_of(laid: LaidQuilt, zone: Zone) -> Kit:
+    """What the zone is sewn with."""
+    return laid.quilt.kit.for_zone(zone.ruler, zone.sew_with)
+
+
+def _planned(laid: LaidQuilt, key: str, zone: Zone) -> ZonePlan:
+    drawings: list[Drawing] = []
+    kit = kit_of(laid, zone)
+    for number, shape in enumerate(laid.shapes(zone)):
+        if number == 0:  # what the quilt's edge leaves of it elsewhere may be narrower
+            check_foot(zone, shape.region, kit)
+        for fill, places in _by_fill(zone, shape):
+            check_hollow(fill, site_at(shape, places[0], laid.middle), kit)
+            drawings += _drawn(fill, shape, places, laid)
+    if zone.over is not None:
+        drawings += [above for base in list(drawings) for above in _over(zone.over, base, laid, kit)]
+    if zone.by_hand:
+        drawings += [_by_hand(zone, shape, laid.middle) for shape in laid.shapes(zone)]
+    return ZonePlan(key, zone, kit, tuple(drawings), laid.middle)
+
+
+def _drawn(fill: Fill, shape: ZoneShape, places: list[str], laid: LaidQuilt) -> Iterable[Drawing]:
+    """The different drawings over ``places``; rings of one outline are drawn once for all zones that have it."""
+    if not fill.follows_outline:
+        for families, some in _distinct(fill, shape, places, laid.middle):
+            yield draw(shape, fill, families, some)
+        return
+    model = shape.twin[0] if shape.twin else shape
+    kept = laid.kept_rings.get(model)
+    if not isinstance(kept, Drawing) or kept.fill != fill:
+        families = tuple(fill.lay_out(site_at(model, model.places[0], laid.middle)))
+        kept = laid.kept_rings[model] = draw(model, fill, families, model.places)
+    yield carried(kept, shape, tuple(places))
+
+
+def _by_hand(zone: Zone, shape: ZoneShape, middle: Point) -> Drawing:
+    fill = HandLaid(lines=zone.by_hand)
+    families = tuple(fill.lay_out(site_at(shape, shape.places[0], middle)))
+    return draw(shape, fill, families, shape.places, layer=BY_HAND)
+
+
+def _over(over: Over, base: Drawing, laid: LaidQuilt, kit: Kit) -> Iterable[Drawing]:
+    """The second fill on top of ``base``, in the cells that are meant; nothing where there are none."""
+    shape = base.shape
+    if over.cells != "all":
+        area = alternate(base.region, base.polylines, 0 if over.cells == "every other" else 1)
+        if area.is_empty:
+            return
+        shape = replace(shape, region=Region(area, base.region.soft | soft_of(area)), twin=None)
+    shape = replace(shape, places=base.places)
+    check_hollow(over.fill, site_at(shape, base.places[0], laid.middle), kit)
+    for families, some in _distinct(over.fill, shape, list(base.places), laid.middle):
+        yield draw(shape, over.fill, families, some, layer=1)
+
+
+def _has_fill(zone: Zone) -> bool:
+    return bool(zone.fill is not None or zone.by_hand or any(apart.fill for apart in zone.apart))
+
+
+def _by_fill(zone: Zone, shape: ZoneShape) -> list[tuple[Fill, list[str]]]:
+    """The places of ``shape`` by the fill that they have, that of most places everywhere first."""
+    if not zone.apart:
+        return [(zone.fill, list(shape.places))] if zone.fill else []
+    apart = {place for one in zone.apart for place in one.places}
+    found = [(zone.fill, [place for place in shape.places if place not in apart])]
+    found += [(one.fill, [place for place in shape.places if place in one.places]) for one in zone.apart]
+    return [(fill, places) for fill, places in found if fill is not None and places]
+
+
+def plan_quilt(laid: LaidQuilt) -> dict[str, ZonePlan]:
+    """The plans of all zones that have a fill, by key."""
+    plans = ((key, plan_zone(laid, key)) for key in laid.quilt.zones)
+    return {key: plan for key, plan in plans if plan is not None}
+
+
+def check_quilt(laid: LaidQuilt, before: LaidQuilt | None = None) -> None:
+    """Raises KenzetError where a zone cannot be planned; zones that were planned ``before`` are believed."""
+    same_top = before is not None and laid.__dict__.get("top", 0) is before.__dict__.get("top", 1)
+    same_kit = before is not None and laid.quilt.kit == before.quilt.kit
+    for key, zone in laid.quilt.zones.items():
+        if same_top and same_kit and before is not None and before.quilt.zones.get(key) == zone:
+            continue
+        try:
+            if laid.is_laid(zone):
+                laid.shapes(zone)
+            plan_zone(laid, key)
+        except BadValue as error:
+            known = before is not None and before.quilt.zones.get(key) == zone
+            if not known or error.field == "kit.foot.offset":
+                raise
+            raise BadValue(f"“{zone.name}” would not fit any more: {error.message}", error.field) from error
+
+
+def check_foot(zone: Zone, region: Region, kit: Kit) -> None:
+    """Raises BadValue where the foot's offset is larger than what fits into the zone (A105)."""
+    foot = kit.foot.offset
+    if kit.sew_with == "ruler foot" and float(kit.reach) > region.inradius:
+        widest = in_words(2 * region.inradius, foot.unit)
+        raise BadValue(
+            f"The foot's offset of {in_words(kit.reach, foot.unit)} is more than half of {zone.name}, which is {widest} at its "
+            "widest; no ruler could lie in it. Give the distance from the needle to the foot's rim.",
+            "kit.foot.offset",
+        )
+
+
+def check_hollow(fill: Fill, site: Site, kit: Kit) -> None:
+    """Raises BadValue where the foot cannot go into the curve's hollow (A50)."""
+    radius, unit = fill.hollow(site), kit.foot.offset.unit
+    if kit.sew_with == "ruler foot" and radius is not None and radius < float(kit.reach):
+        raise BadValue(
+            f"The hollow's radius would be {in_words(radius, unit)}; your foot of {in_words(kit.reach, unit)} cannot go "
+            "into it. Take a longer or a shallower curve.",
+            "fill.depth",
+        )
+
+
+def check_kit(laid: LaidQuilt) -> None:
+    """``check_foot`` for every zone that has a fill."""
+    for zone in laid.quilt.zones.values():
+        if _has_fill(zone) and laid.is_laid(zone):
+            for shape in laid.shapes(zone)[:1]:
+                check_foot(zone, shape.region, kit_of(laid, zone))
+
+
+def _distinct(
+    fill: Fill, shape: ZoneShape, places: list[str], middle: Point
+) -> Iterable[tuple[tuple[Family, ...], tuple[str, ...]]]:
+    """The different sets of families over ``places``, each with its places."""
+    if not fill.follows_quilt:
+        yield tuple(fill.lay_out(site_at(shape, places[0], middle))), tuple(places)
+        return
+    groups: dict[tuple[float | bytes, ...], tuple[tuple[Family, ...], list[str]]] = {}
+    for place in places:
+        families = tuple(fill.lay_out(site_at(shape, place, middle)))
+        phases = tuple(_phase(family) for family in families)
+        groups.setdefault(phases, (families, []))[1].append(place)
+    for families, some in groups.values():
+        yield families, tuple(some)
+
+
+def _phase(family: Family) -> float | bytes:
+    """What tells a family from another of the same fill: where unbounded lines fall within one pitch, to a
+    ten-thousandth of a mm, and of others all that they are, to a thousandth.
+    """
+    if isinstance(family, Straight):
+        pitch = float(family.pitch)
+        phase = round(family.datum % pitch, 4)
+        return 0.0 if abs(phase - pitch) < 1e-4 else phase
+    if isinstance(family, Paths):
+        return b"".join((np.round(path.vertices, 3) + 0.0).tobytes() for path in family.paths)
+    return 0.0
+
+
+def _refuse_a_flood(laid: LaidQuilt, key: str) -> None:
+    """Counts before anything is drawn. Raises TooMany where the whole quilt would hold too many lines."""
+    zones = laid.quilt.zones.items()
+    counts = {k: _count(laid, k, zone) for k, zone in zones if _has_fill(zone) and laid.is_laid(zone)}
+    total = sum(counts.values())
+    zone = laid.quilt.zones[key]
+    fill = zone.fill or next((apart.fill for apart in zone.apart if apart.fill), None)
+    if total <= MOST_LINES or fill is None:
+        return
+    others = total - counts[key]
+    unit = fill.spacing.unit
+    hint = "Thin out another zone first."
+    if others < MOST_LINES:
+        wider = float(fill.spacing.mm) * counts[key] / (MOST_LINES - others)
+        hint = (
+            f"Set them about {in_words(wider, unit, Fraction(1, 16 if unit == 'in' else 1))} apart or more."
+        )
+    raise TooMany(
+        f"That would be {total:,} lines in the quilt; more than {MOST_LINES:,} cannot be planned. {hint}",
+        "fill.spacing",
+    )
+
+
+def _count(laid: LaidQuilt, key: str, zone: Zone) -> int:
+    kept = laid.kept_counts.get(key)
+    if kept is None or (kept[0] is not zone and kept[0] != zone):
+        kept = laid.kept_counts[key] = (zone, _counted(laid, zone))
+    return kept[1]
+
+
+def _counted(laid: LaidQuilt, zone: Zone) -> int:
+    return sum(
+        fill.count_at_most(site_at(shape, places[0], laid.middle)) * len(places)
+        for shape in laid.shapes(zone)
+        for one, places in _by_fill(zone, shape)
+        for fill in ([one, zone.over.fill] if zone.over else [one])
+    )

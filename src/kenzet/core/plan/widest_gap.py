@@ -1,0 +1,201 @@
+"""F44, the widest gap: the largest circle inside a zone that holds no stitching and crosses no edge.
+
+Glossary: a *cell* is what is left between lines and outline. Where a circle as wide as the pitch fits
+between two lines, the pitch is the answer, for no wider circle can miss an even family; only where
+none fits are cells cut and measured. Cost: O(n) for the first test; a noding and some offsets for the second.
+Of two families no circle can be wider than the widest gap of the closer one. Paths are searched.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import shapely
+from shapely.geometry import MultiPolygon, Polygon
+from shapely.geometry.base import BaseGeometry
+
+from kenzet.core.fills.base import Paths, Rings
+from kenzet.core.geom.clip import Straight, Stretches, clip
+from kenzet.core.geom.region import Floats, Point, Region, widest_circle
+from kenzet.core.plan.drawing import Drawing
+
+_NODE_GRID = 1e-4  # mm: lines and outline are snapped to this before they are cut into cells
+_SOME = 400
+_QUICK = 1_500  # lines that are cut into cells while she waits for the drawing
+
+
+@dataclass(frozen=True, slots=True)
+class Gap:
+    """The widest gap: its ``width`` in mm, and a ``place`` where it is, None where it is the same everywhere."""
+
+    width: float
+    place: Point | None = None
+
+
+def widest_gap(drawing: Drawing) -> Gap:
+    """F44 for one drawing; the zone's own widest circle where no line lies in it."""
+    found = _without_cells(drawing)
+    return found or Gap(2 * widest_circle(_cells(drawing.region, drawing.stretches)))
+
+
+def gap_together(drawings: Sequence[Drawing]) -> Gap:
+    """F44 where fills are sewn over one another in one zone, the one below first. ``drawings`` are not empty.
+
+    A freehand texture fills what it lies in; beside it the other lines bound the gap.
+    """
+    sewn = [drawing for drawing in drawings if drawing.fill.sewn]
+    if len(sewn) < 2:
+        return widest_gap(sewn[0] if sewn else drawings[0])
+    freehand = [drawing for drawing in sewn if drawing.fill.claimed_density is not None]
+    textured = shapely.union_all([drawing.region.area for drawing in freehand])
+    left = [piece for piece in _polygons(drawings[0].region.area.difference(textured)) if piece.area > 1]
+    widest = max((float(drawing.fill.spacing.mm) for drawing in freehand), default=0.0)
+    if not left:
+        return Gap(widest)
+    lines = [line for drawing in sewn if drawing not in freehand for line in drawing.polylines]
+    found = _by_search(Region(MultiPolygon(left)), lines)
+    return found if found.width > widest else Gap(widest)
+
+
+def quick_gap(drawing: Drawing) -> Gap | None:
+    """F44 where it does not take longer than the drawing itself, else None."""
+    found = _without_cells(drawing)
+    return found if found or drawing.lines > _QUICK else widest_gap(drawing)
+
+
+def _without_cells(drawing: Drawing) -> Gap | None:
+    """F44 for all but straight families of which no full gap fits into the zone."""
+    region, families, stretches = drawing.region, drawing.families, drawing.stretches
+    if drawing.fill.claimed_density is not None:
+        return Gap(float(drawing.fill.spacing.mm))  # as wide as she sews it
+    if not drawing.fill.sewn or not families:
+        return _by_search(region, [])
+    if any(isinstance(family, Paths) for family in families):
+        sewn = [trace.polyline for trace in drawing.traces]
+        return _by_search(region, [*stretches.ends.reshape(-1, 2, 2), *sewn])
+    rings = [family for family in families if isinstance(family, Rings)]
+    if rings:
+        return Gap(2 * widest_circle(list(_between_rings(region, rings[0]))))
+    straight = [family for family in families if isinstance(family, Straight)]
+    widest = max(_before_first(region, family) for family in straight)
+    pitch = min(float(max(family.gaps)) for family in straight)
+    if widest <= pitch + 1e-6 and _fits_between(region, straight, pitch):
+        return Gap(pitch)
+    return None
+
+
+def _by_search(region: Region, lines: Sequence[Floats]) -> Gap:
+    """The widest circle that holds no line, by halving squares: no other is wider by more than 1.2 mm of radius
+    or a twentieth, and the one that is found is then grown to its full width.
+
+    A square of half side h about a point that is d from the nearest line holds no centre of a circle
+    wider than d + h√2: what cannot beat the widest circle found is left out. O(squares · log lines).
+    """
+    points = [region.segments.reshape(-1, 2, 2), *(np.stack([p[:-1], p[1:]], axis=1) for p in lines)]
+    tree = shapely.STRtree(shapely.linestrings(np.concatenate(points)))
+    area = region.area
+    shapely.prepare(area)
+    left, low, right, high = region.bounds
+    half = max(min(right - left, high - low) / 16, 1.2)
+    xs, ys = (np.arange(a + half, b + half, 2 * half) for a, b in ((left, right), (low, high)))
+    x, y = (grid.ravel() for grid in np.meshgrid(xs, ys))
+    best, place, near = 0.0, region.middle, 1.2
+    while len(x):
+        spots = shapely.points(x, y)
+        found = tree.query_nearest(spots, return_distance=True, all_matches=False)
+        away = found[1]
+        inside = shapely.intersects_xy(area, x, y)
+        if inside.any():
+            k = int(np.where(inside, away, -1.0).argmax())
+            if away[k] > best:
+                best, place = float(away[k]), (float(x[k]), float(y[k]))
+        near = max(1.2, best / 20)
+        may = np.where(inside, away + half * math.sqrt(2), half * math.sqrt(2) - away) > best + near
+        x, y, half = x[may], y[may], half / 2
+        x = np.concatenate([x - half, x + half, x - half, x + half])
+        y = np.concatenate([y - half, y - half, y + half, y + half])
+    return _grown(tree, area, best, place, near)
+
+
+def _grown(tree: shapely.STRtree, area: MultiPolygon, best: float, place: Point, step: float) -> Gap:
+    """From ``place`` to the middle of the widest circle near it, to a hundredth of a mm."""
+    ring = [(math.cos(math.tau * k / 12), math.sin(math.tau * k / 12)) for k in range(12)]
+    while step > 0.01:
+        x, y = (np.array([place[axis] + step * way[axis] for way in ring]) for axis in (0, 1))
+        away = tree.query_nearest(shapely.points(x, y), return_distance=True, all_matches=False)[1]
+        away = np.where(shapely.intersects_xy(area, x, y), away, -1.0)
+        k = int(away.argmax())
+        if away[k] > best + 1e-6:
+            best, place = float(away[k]), (float(x[k]), float(y[k]))
+        else:
+            step /= 2
+    return Gap(2 * best, place)
+
+
+def _before_first(region: Region, family: Straight) -> float:
+    """How wide the strip before the first line is, where lines are left out there; else 0."""
+    if family.first is None:
+        return 0.0
+    nx, ny = family.normal
+    lowest = min(x * nx + y * ny for x, y in region.reach)
+    return family.place(family.first) - lowest
+
+
+def _between_rings(region: Region, rings: Rings) -> Iterable[Polygon]:
+    outer = region.area
+    for inside in rings.insides:
+        yield from _polygons(outer.difference(inside))
+        outer = inside
+    yield from outer.geoms
+
+
+def _fits_between(region: Region, straight: Sequence[Straight], pitch: float) -> bool:
+    inner = shapely.buffer(region.area, -pitch / 2 + 1e-4, join_style="mitre", mitre_limit=12)
+    if inner.is_empty:
+        return False
+    area = Region(inner)
+    middle = [family.middles(max(family.gaps)) for family in straight]
+    if len(middle) == 1:
+        return len(clip([(area, one) for one in middle[0]])) > 0
+    shapely.prepare(inner)
+    return any(
+        shapely.intersects_xy(inner, x, y).any()
+        for one in middle[0]
+        for other in middle[1]
+        for x, y in _crossings(area, one, other)
+    )
+
+
+def _crossings(region: Region, one: Straight, other: Straight) -> Iterable[tuple[Floats, Floats]]:
+    """Where the lines of both families cross within the bounds of ``region``: x and y, some at a time."""
+    left, low, right, high = region.bounds
+    corners = [(left, low), (right, low), (left, high), (right, high)]
+    spans = []
+    for family in (one, other):
+        nx, ny = family.normal
+        reach = [(x * nx + y * ny - family.datum) / float(family.pitch) for x, y in corners]
+        spans.append(np.arange(math.ceil(min(reach)), math.floor(max(reach)) + 1))
+    normals = np.linalg.inv(np.array([one.normal, other.normal]))
+    across = other.datum + spans[1] * float(other.pitch)
+    many = min(max(1, len(spans[0]) * len(spans[1]) // _SOME), max(1, len(spans[0])))
+    for k in range(many):  # each some from all over the region: where one fits, it is soon found
+        some = spans[0][k::many]
+        i, j = (
+            grid.ravel() for grid in np.meshgrid(one.datum + some * float(one.pitch), across, indexing="ij")
+        )
+        yield normals[0, 0] * i + normals[0, 1] * j, normals[1, 0] * i + normals[1, 1] * j
+
+
+def _cells(region: Region, stretches: Stretches) -> list[Polygon]:
+    lines = shapely.linestrings(stretches.ends.reshape(-1, 2, 2)) if len(stretches) else []
+    noded = shapely.union_all([region.area.boundary, *lines], grid_size=_NODE_GRID)
+    cells = shapely.polygonize([noded]).geoms
+    return [cell for cell in cells if shapely.intersects(region.area, cell.representative_point())]
+
+
+def _polygons(area: BaseGeometry) -> Iterable[Polygon]:
+    parts = area.geoms if isinstance(area, MultiPolygon) or hasattr(area, "geoms") else [area]
+    return [part for part in parts if isinstance(part, Polygon) and part.area > 0]

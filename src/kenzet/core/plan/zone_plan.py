@@ -1,0 +1,333 @@
+"""What is reckoned for one zone, and all that can be told of it.
+
+Glossary: a *drawing* is one distinct set of lines with the places that share it (blocks laid alike
+share one; lines that flow from the quilt's centre may differ from block to block, and so do blocks of
+other sizes, blocks at the quilt's edge, and places with a fill of their own). A *line* is a
+stretch of a straight family, one ring of an echo or a piece of a path.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+from functools import cached_property
+from itertools import pairwise
+from typing import Any, Literal
+
+import numpy as np
+import shapely
+
+from kenzet.core.errors import BadValue, Unknown
+from kenzet.core.fills.base import Figure, Meeting, Mend, Site, Wish
+from kenzet.core.fills.edge_remainders import EdgeGap, edge_gaps
+from kenzet.core.fills.manual_lines import BY_HAND
+from kenzet.core.geom.arcs import Arc
+from kenzet.core.geom.clip import Straight
+from kenzet.core.geom.edge_ticks import TickedEdge, ticked_edges
+from kenzet.core.geom.predicates import CURVE_ERROR
+from kenzet.core.geom.region import Point
+from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
+from kenzet.core.kit.kit import Kit
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.widest_gap import Gap, gap_together, quick_gap
+from kenzet.core.ruler.line_references import LINE, MARK, SEAM, Bundle, Reference, References, lay_family
+from kenzet.core.ruler.offset_sums import Sum, best_sum
+from kenzet.core.ruler.pose import Pose, pose
+from kenzet.core.top.quilt_layout import ZoneShape, from_middle
+from kenzet.core.top.zone import Zone
+
+Compass = Literal["right", "left", "up", "down"]
+
+
+@dataclass(frozen=True, slots=True)
+class FamilySide:
+    """How a family that leans ``angle`` degrees is sewn: the ``ruler`` lies on that side of the needle, the first line on
+    a seam or on a drawn line, and the quilt is turned ``turns`` times.
+    """
+
+    angle: float
+    ruler: Compass
+    on_seam: bool
+    turns: int
+
+
+def compass(x: float, y: float) -> Compass:
+    """The side to which (x, y) points, y up.
+
+    >>> compass(1, 0.2), compass(-1, 0), compass(0.1, 1), compass(0, -1)
+    ('right', 'left', 'up', 'down')
+    """
+    if abs(x) >= abs(y) - 1e-9:
+        return "right" if x > 0 else "left"
+    return "up" if y > 0 else "down"
+
+
+@dataclass(frozen=True)
+class ZonePlan:
+    """Everything reckoned for one zone. ``drawings`` together hold every place that has a fill once."""
+
+    key: str
+    zone: Zone
+    kit: Kit
+    drawings: tuple[Drawing, ...]
+    middle: Point
+
+    def drawing_at(self, place: str = "") -> Drawing:
+        """The drawing at ``place``, or the one of most places. Raises Unknown where the zone is open there."""
+        for drawing in self.drawings:
+            if place in drawing.places or not place:
+                return drawing
+        raise Unknown(f"{self.zone.name} has no lines at place {place}.", "place")
+
+    def has_drawing_at(self, place: str) -> bool:
+        """Whether there are lines to look at there."""
+        return any(place in drawing.places or not place for drawing in self.drawings)
+
+    def layered(self, layer: int) -> ZonePlan:
+        """The plan of one layer alone: 0 the zone's fill, 1 the one on top."""
+        if not any(drawing.layer != layer for drawing in self.drawings):
+            return self
+        if layer not in self._layers:
+            own = tuple(drawing for drawing in self.drawings if drawing.layer == layer)
+            self._layers[layer] = replace(self, drawings=own)
+        return self._layers[layer]
+
+    @cached_property
+    def _layers(self) -> dict[int, ZonePlan]:
+        """What was taken apart."""
+        return {}
+
+    @cached_property
+    def kept(self) -> dict[object, Any]:
+        """What others have worked out of this plan, under keys of their own."""
+        return {}
+
+    @cached_property
+    def _references(self) -> dict[int, References]:
+        """What was worked out, by drawing."""
+        return {}
+
+    @cached_property
+    def _edge_gaps(self) -> dict[int, list[EdgeGap]]:
+        """The same."""
+        return {}
+
+    @property
+    def lines_in_quilt(self) -> int:
+        """All lines of the zone over the whole quilt."""
+        return sum(drawing.lines * len(drawing.places) for drawing in self.drawings)
+
+    @property
+    def stitched_in_quilt(self) -> float:
+        """mm over the whole quilt."""
+        return sum(drawing.stitched * len(drawing.places) for drawing in self.drawings)
+
+    def sum(self, drawing: Drawing) -> Sum:
+        """The sum that lays each line from the one before."""
+        longest = float(drawing.lengths.max(initial=0.0))
+        return best_sum(self.kit, drawing.fill.spacing.mm, longest)
+
+    def widest_gap(self, drawing: Drawing) -> Gap:
+        """F44 where ``drawing`` lies, with what is sewn over it or under it."""
+        return gap_together(self._together(drawing))
+
+    def quick_gap(self, drawing: Drawing) -> Gap | None:
+        """F44, or None where it takes long among thousands of lines."""
+        together = self._together(drawing)
+        return quick_gap(drawing) if len(together) == 1 else gap_together(together)
+
+    def _together(self, drawing: Drawing) -> list[Drawing]:
+        return [one for one in self.drawings if one is drawing or set(one.places) & set(drawing.places)]
+
+    def edge_gaps(self, drawing: Drawing) -> list[EdgeGap]:
+        """What is left along the edges that run with the lines, the narrowest first."""
+        number = self.number_of(drawing)
+        if number not in self._edge_gaps:
+            self._edge_gaps[number] = edge_gaps(drawing.region, drawing.families)
+        return self._edge_gaps[number]
+
+    def number_of(self, drawing: Drawing) -> int:
+        """Its place among ``drawings``, or that of the same lines planned at another time."""
+        for k, one in enumerate(self.drawings):
+            if one is drawing:
+                return k
+        for k, one in enumerate(self.drawings):
+            if (one.layer, one.places, one.fill) == (drawing.layer, drawing.places, drawing.fill):
+                return k
+        raise Unknown(f"{self.zone.name} has other lines by now.", "zone")
+
+    def mend(self, drawing: Drawing, place: str = "") -> Mend | None:
+        """What would leave no sliver along an edge."""
+        return drawing.fill.mend(self._site(drawing, place))
+
+    def wishes(self, drawing: Drawing, place: str = "") -> list[Wish]:
+        """Spacings near hers that come out even or meet the corners."""
+        return list(drawing.fill.wishes(self._site(drawing, place)))
+
+    def meet(self, drawing: Drawing, points: Sequence[Point], place: str = "") -> list[Meeting]:
+        """How the fill can hit all of ``points`` of the zone."""
+        return list(drawing.fill.meet(self._site(drawing, place), points))
+
+    def figures(self, drawing: Drawing, place: str = "") -> list[Figure]:
+        """What the fill tells beside its spacing; nothing where it does not fit."""
+        return list(drawing.fill.figures(self._site(drawing, place)))
+
+    def _site(self, drawing: Drawing, place: str) -> Site:
+        return site_at(drawing.shape, place or drawing.places[0], self.middle)
+
+    def references(self, drawing: Drawing) -> References:
+        """What every line of ``drawing`` is laid from, by line number."""
+        number = self.number_of(drawing)
+        if number not in self._references:
+            self._references[number] = _laid(self.kit, drawing)
+        return self._references[number]
+
+    def sides(self, drawing: Drawing) -> list[FamilySide]:
+        """How each straight family is laid in the first piece of the zone; those of which every line is drawn are left out."""
+        references = self.references(drawing)
+        straight = references.order[: len(drawing.stretches)]
+        jobs = drawing.stretches.job[straight]
+        sides = []
+        for number, family in enumerate(drawing.straight):
+            own = straight[jobs == number]  # of the first piece, in the order of sewing
+            laid = own[references.kinds[own] != MARK]
+            if not len(laid):
+                continue
+            (nx, ny), way = family.normal, int(references.ways[laid[0]])
+            turns = len(np.unique(references.ways[laid])) - 1
+            on_seam = bool(references.kinds[own[0]] == SEAM)
+            sides.append(FamilySide(family.angle % 180, compass(-nx * way, -ny * way), on_seam, turns))
+        return sides
+
+    def telling_line(self, drawing: Drawing) -> int:
+        """The line that shows best how the others are laid: the longest one laid from another."""
+        laid = self.references(drawing)
+        follows = np.flatnonzero(laid.kinds == LINE)
+        if not len(follows):
+            follows = np.arange(len(laid))
+        if not len(follows):
+            raise BadValue("No line lies in this zone.", "line")
+        return int(follows[np.lexsort((follows, -drawing.lengths[follows].round(3)))[0]])
+
+    def ticked(self, drawing: Drawing) -> list[TickedEdge]:
+        """The zone's edges with a tick for every line that meets them."""
+        open_ends = [trace.points[k] for trace in drawing.traces if not trace.closed for k in (0, -1)]
+        ends = np.concatenate([drawing.stretches.ends.reshape(-1, 2), np.array(open_ends).reshape(-1, 2)])
+        return ticked_edges(drawing.region, ends, self.kit.marking_step.mm)
+
+    def template(self, drawing: Drawing, place: str = "") -> WaveEdge | ZigzagEdge | None:
+        """The ready-made edge that would sew the fill's lines."""
+        return drawing.fill.template(self._site(drawing, place))
+
+    def lattice(self, drawing: Drawing) -> Sequence[Straight]:
+        """What the fill's rows and repeats stand on, where it repeats."""
+        return drawing.fill.lattice(self._site(drawing, ""))
+
+    def crossings(self, drawing: Drawing, line: int) -> list[float]:
+        """Where other straight lines of the drawing cross ``line``, mm from its start, in order."""
+        (x0, y0), (x1, y1) = self.line_ends(drawing, line)
+        start, way = np.array((x0, y0)), np.array((x1 - x0, y1 - y0))
+        ends = drawing.stretches.ends.reshape(-1, 2, 2)
+        first, along = ends[:, 0], ends[:, 1] - ends[:, 0]
+        cross = way[0] * along[:, 1] - way[1] * along[:, 0]
+        with np.errstate(divide="ignore", invalid="ignore"):
+            off = first - start
+            mine = (off[:, 0] * along[:, 1] - off[:, 1] * along[:, 0]) / cross
+            its = (off[:, 0] * way[1] - off[:, 1] * way[0]) / cross
+        meets = np.isfinite(mine) & (mine > 1e-6) & (mine < 1 - 1e-6) & (its >= -1e-6) & (its <= 1 + 1e-6)
+        found: list[float] = sorted((mine[meets] * math.hypot(*way)).tolist())
+        return found
+
+    def line_ends(self, drawing: Drawing, line: int, side: int = -1) -> tuple[Point, Point]:
+        """Start and end of a stretch, or of side ``side`` (the longest if -1) of a trace as it is drawn."""
+        if not 0 <= line < drawing.lines:
+            raise Unknown(f"There are {drawing.lines} lines here; there is no number {line + 1}.", "line")
+        if line < len(drawing.stretches):
+            x0, y0, x1, y1 = drawing.stretches.ends[line].tolist()
+            return (x0, y0), (x1, y1)
+        points = drawing.traces[line - len(drawing.stretches)].polyline
+        long = np.hypot(*(points[1:] - points[:-1]).T)
+        k = side if 0 <= side < len(long) else int(long.argmax())
+        return tuple(points[k].tolist()), tuple(points[k + 1].tolist())
+
+    def pose(self, drawing: Drawing, line: int, side: int = -1) -> tuple[Pose, Reference, Sum]:
+        """Where the ruler lies for a line, what it is laid from, and the sum for it."""
+        self.line_ends(drawing, line, side)  # raises where there is no such line
+        reference = self.references(drawing)[line]
+        distance = reference.distance if reference.kind != "mark" else self.kit.reach
+        found, total = self.pose_from(drawing, line, distance, reference.way, side)
+        return found, reference, total
+
+    def pose_from(
+        self, drawing: Drawing, line: int, distance: Fraction, way: int, side: int = -1
+    ) -> tuple[Pose, Sum]:
+        """Where the ruler lies for a line that is laid ``distance`` mm from what lies behind it, and the sum for it."""
+        start, end = self.line_ends(drawing, line, side)
+        total = best_sum(self.kit, distance, math.dist(start, end))
+        if drawing.trace(line):
+            return pose(drawing.region, start, end, False, total, self.kit), total
+        where = drawing.region.pieces[int(drawing.stretches.job[line]) // len(drawing.straight)]
+        return pose(where, start, end, way < 0, total, self.kit), total
+
+    def arc_at(self, drawing: Drawing, line: int, side: int = -1) -> Arc | None:
+        """The arc that side ``side`` of a trace is drawn for; None where it is straight."""
+        trace = drawing.trace(line)
+        if trace is None:
+            return None
+        (x0, y0), (x1, y1) = self.line_ends(drawing, line, side)
+        middle = ((x0 + x1) / 2, (y0 + y1) / 2)
+        arcs = trace.arcs.tolist()
+        found = [Arc((a[0], a[1]), (b[0], b[1]), a[2]) for a, b in pairwise([*arcs, arcs[0]]) if a[2]]
+        near = [arc for arc in found if arc.holds(middle, 2 * CURVE_ERROR)]
+        return near[0] if near else None
+
+
+def _laid(kit: Kit, drawing: Drawing) -> References:
+    """What every line is laid from: straight families one after another in each piece, then traces."""
+    found = References.empty(drawing.lines)
+    ends, families = drawing.stretches.ends, drawing.straight
+    pieces, which = np.divmod(drawing.stretches.job, max(len(families), 1))
+    order = []
+    for number, family in enumerate(families):
+        numbers = np.flatnonzero(which == number)
+        if len(numbers):
+            (ux, uy), (x0, y0, x1, y1) = family.direction, ends[numbers].T
+            bundle = Bundle(
+                numbers,
+                pieces[numbers],
+                drawing.stretches.line[numbers],
+                x0 * ux + y0 * uy,
+                x1 * ux + y1 * uy,
+            )
+            order.append(lay_family(drawing.region.pieces, family, bundle, kit, found))
+    straight = np.concatenate(order) if order else np.arange(0)
+    found.order[: len(straight)] = straight
+    _lay_traces(kit, drawing, found)
+    return found
+
+
+def _lay_traces(kit: Kit, drawing: Drawing, into: References) -> None:
+    """Each on the ring or the path before it that lies beside it; drawn where there is none."""
+    before: dict[tuple[int, int], list[int]] = {}
+    lines = [shapely.LineString(trace.polyline) for trace in drawing.traces]
+    for k, trace in enumerate(drawing.traces):
+        before.setdefault((trace.family, trace.line), []).append(k)
+        if trace.laid_on is None or not best_sum(kit, trace.laid_on[1]).can_be_laid:
+            continue
+        number, (on, distance) = len(drawing.stretches) + k, trace.laid_on
+        if on == "line" and drawing.layer != BY_HAND:
+            near = float(distance) * 1.05 + 0.1
+            beside = [
+                j for j in before.get((trace.family, trace.line - 1), []) if lines[j].dwithin(lines[k], near)
+            ]
+            if not beside:
+                continue
+            into.before[number] = len(drawing.stretches) + beside[0]
+        into.kinds[number], into.distances[number] = SEAM if on == "seam" else LINE, distance
+
+
+def site_at(shape: ZoneShape, place: str, middle: Point) -> Site:
+    """Where a fill is laid, as ``place`` sees it."""
+    return Site(shape.region, shape.part.centre, from_middle(shape.part, place, middle), lambda: shape.seams)

@@ -1,0 +1,150 @@
+"""A longer search for shorter ways, kind after kind, that can be stopped at any time with the best so far.
+
+The integer program gives what no way is shorter than, and ways in pieces; they are patched, and the best is shaken, by turns.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from kenzet.core.route.costs import Costs
+from kenzet.core.route.quilt import QuiltRoute
+from kenzet.core.route.shortest_paths import DENSE
+from kenzet.core.route.solve import Solver
+from kenzet.core.route.travel_edges import Ends
+from kenzet.core.route.unit_route import UnitRoute, word_of
+
+_SLICE = (1.0, 30.0)  # seconds of the integer program at a time, at first and at most
+_SHAKES = 6  # after each
+_SAME = 1e-4  # of the best: so near to the bound is there
+_VAIN = 10  # rounds without gain, where other kinds wait
+
+
+@dataclass(eq=False)
+class Kind:
+    """What is looked for: the way between ``ends`` (None where they are free) through what ``one`` goes through at ``places`` places.
+    ``edges`` are travelled on the best so far, which costs ``worth``, ``begun`` at first; nothing costs less than ``least``.
+    """
+
+    one: UnitRoute
+    ends: Ends
+    word: str
+    places: int
+    edges: tuple[int, ...]
+    begun: float
+    worth: float
+    least: float = 0.0
+
+    @property
+    def proven(self) -> bool:
+        """Whether no way is shorter."""
+        return self.worth <= self.least + _SAME * max(self.worth, 1.0)
+
+    @property
+    def better(self) -> bool:
+        """Whether the way is shorter than it was."""
+        return self.worth < self.begun * (1 - _SAME)
+
+
+class Longer:
+    """For the kinds of a route (of those only the one at the ``number``-th place, from 1, unless that is 0) at their ``costs``; those
+    with too many lines are ``skipped``.
+    """
+
+    def __init__(self, route: QuiltRoute, costs: Costs, number: int = 0) -> None:
+        self._costs = costs
+        wanted = route.routes[route.visits[number - 1].route].network if number else None
+        chosen = [some for some in route.kinds if wanted in (None, some[0].network)]
+        self.skipped = [some[0] for some in chosen if len(some[0].network.points) > DENSE]
+        self.kinds = [self._kind(route, some) for some in chosen if some[0] not in self.skipped]
+        self.at: Kind | None = None
+        self.done = not self.kinds
+
+    def _kind(self, route: QuiltRoute, some: Sequence[UnitRoute]) -> Kind:
+        network = some[0].network
+        solver = Solver(network, self._costs)
+        best = min(some, key=lambda one: solver.worth(one.travel))
+        ends = some[0].ends if some[0].pinned else None
+        worth = solver.worth(best.travel)
+        places = sum(route.routes[visit.route].network is network for visit in route.visits)
+        return Kind(
+            best,
+            ends,
+            some[0].word or word_of(network, self._costs, ends),
+            places,
+            best.travel.edges,
+            worth,
+            worth,
+        )
+
+    @property
+    def gained(self) -> float:
+        """Which share of what all ways cost at first is saved."""
+        begun = sum(kind.places * kind.begun for kind in self.kinds)
+        return 1 - sum(kind.places * kind.worth for kind in self.kinds) / begun if begun else 0.0
+
+    @property
+    def left(self) -> float:
+        """Which share of it can still be saved at most."""
+        begun = sum(kind.places * kind.begun for kind in self.kinds)
+        return (
+            sum(kind.places * max(kind.worth - kind.least, 0) for kind in self.kinds) / begun
+            if begun
+            else 0.0
+        )
+
+    @property
+    def ways(self) -> Mapping[str, tuple[int, ...]]:
+        """The shorter ways by their words."""
+        return {kind.word: kind.edges for kind in self.kinds if kind.better}
+
+    def run(self, stopped: Callable[[], bool]) -> None:
+        """Looks until nothing is shorter, it is ``stopped``, or for each of several kinds many rounds bring nothing."""
+        try:
+            self._run(stopped)
+        finally:
+            self.at, self.done = None, True
+
+    def _run(self, stopped: Callable[[], bool]) -> None:
+        solvers = [Solver(kind.one.network, self._costs) for kind in self.kinds]
+        for kind, solver in zip(self.kinds, solvers, strict=True):
+            kind.least = solver.least_for(kind.ends)
+        gains = [kind.places * (kind.worth - kind.least) for kind in self.kinds]
+        for k in sorted(range(len(gains)), key=lambda k: -gains[k]):
+            if not stopped() and not self.kinds[k].proven:
+                self.at = self.kinds[k]
+                look(self.kinds[k], solvers[k], stopped, _VAIN if len(gains) > 1 else np.inf)
+
+
+def look(kind: Kind, solver: Solver, stopped: Callable[[], bool], vain: float = np.inf) -> None:
+    """Until the way is proven to be the shortest, it is ``stopped``, or for ``vain`` rounds nothing shorter was found."""
+    program = solver.program(kind.ends)
+    program.relax()
+    search = solver.search_from(solver.joins_of(kind.edges, kind.ends), kind.ends)
+    seconds, gained = _SLICE[0], 0
+
+    def weigh(edges: Sequence[int]) -> bool:
+        travel = solver.whole.travelled(edges, kind.ends)
+        worth = solver.worth(travel)
+        if worth >= kind.worth - _SAME:
+            return False
+        kind.edges, kind.worth = travel.edges, worth
+        return True
+
+    while not stopped() and not kind.proven and gained < vain:
+        answer = program.solve(kind.edges, stopped, seconds)
+        kind.least = max(kind.least, program.bound)
+        shorter = False
+        if answer:
+            shorter = weigh(answer.edges)
+            search.offer(solver.joins_of(answer.edges, kind.ends))
+        if not shorter and (answer is None or answer.whole):
+            seconds = min(2 * seconds, _SLICE[1])
+        for _ in range(_SHAKES):
+            if not stopped() and not kind.proven:
+                search.shake()
+        shorter |= weigh(solver.whole.along(search.best))
+        gained = 0 if shorter else gained + 1

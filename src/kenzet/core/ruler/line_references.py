@@ -1,0 +1,253 @@
+"""What every line is laid from, worked out for a whole family at once.
+
+Glossary: a line *progresses* ``way`` +1 along the family's normal, or -1 against it; a *base* is a first line that no
+seam gives, so it is marked. Numbers of lines are those of the drawing.
+
+Cost: O(n log n) for n stretches, times the pieces that one line has beside the next.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from kenzet.core.geom.clip import Ints, Straight
+from kenzet.core.geom.region import Floats, Region
+from kenzet.core.kit.kit import Kit
+from kenzet.core.ruler.offset_sums import best_sum
+
+Kind = Literal["seam", "line", "mark"]
+SEAM, LINE, MARK = 0, 1, 2
+KINDS: tuple[Kind, ...] = ("seam", "line", "mark")
+_SHORT = 12.7  # mm: half of this beside the line before is enough
+_NOTHING = Fraction(0)
+
+
+@dataclass(frozen=True, slots=True)
+class Reference:
+    """What a line is laid from: ``kind`` is "seam", "line" or "mark", ``distance`` exact mm away (0 for a mark).
+
+    ``line`` is the number of the line before, else None.
+    """
+
+    kind: Kind
+    distance: Fraction
+    way: int
+    line: int | None = None
+
+
+@dataclass(frozen=True, eq=False)
+class References(Mapping[int, Reference]):
+    """By number of the line, in the order of sewing. ``kinds``, ``ways``, ``before`` (-1: none) and ``distances`` are
+    (n,) by number, ``order`` holds the numbers.
+    """
+
+    order: Ints
+    kinds: NDArray[np.int8]
+    ways: NDArray[np.int8]
+    before: Ints
+    distances: NDArray[np.object_]
+
+    @classmethod
+    def empty(cls, many: int) -> References:
+        """``many`` lines that are all drawn."""
+        ways = np.ones(many, np.int8)
+        distances = np.full(many, _NOTHING, dtype=object)
+        before = np.full(many, -1, np.int64)
+        return cls(np.arange(many), np.full(many, MARK, np.int8), ways, before, distances)
+
+    def __len__(self) -> int:
+        return len(self.kinds)
+
+    def __iter__(self) -> Iterator[int]:
+        return iter(self.order.tolist())
+
+    def __getitem__(self, line: int) -> Reference:
+        if not 0 <= line < len(self):
+            raise KeyError(line)
+        before = int(self.before[line])
+        return Reference(
+            KINDS[self.kinds[line]],
+            self.distances[line],
+            int(self.ways[line]),
+            before if self.kinds[line] == LINE and before >= 0 else None,
+        )
+
+    @property
+    def marked(self) -> list[int]:
+        """The lines that nothing sewn or pieced gives a place to, in order."""
+        found: list[int] = np.flatnonzero(self.kinds == MARK).tolist()
+        return found
+
+    @property
+    def runs(self) -> Ints:
+        """How many lines were laid one on another up to each, since one was drawn or laid on a seam."""
+        follows = (self.kinds == LINE) & (self.before >= 0)
+        jump = np.where(follows, self.before, np.arange(len(self)))
+        many: Ints = follows.astype(np.int64)
+        while (many[jump] > 0).any():
+            many, jump = many + many[jump], jump[jump]
+        return many
+
+
+@dataclass(frozen=True, slots=True)
+class Bundle:
+    """The stretches of one family: their numbers, the piece of the region that each lies in, their line, and their
+    span along the direction, mm; in the order of pieces, then lines, then along them. All are (n,).
+    """
+
+    numbers: Ints
+    piece: Ints
+    line: Ints
+    start: Floats
+    end: Floats
+
+
+def lay_family(
+    pieces: Sequence[Region], family: Straight, bundle: Bundle, kit: Kit, into: References
+) -> Ints:
+    """What each stretch of ``family`` is laid from is written ``into``; the stretches come back in the order of sewing.
+
+    Lines progress away from where rulers lie best: to the right where the machine's body stands on the right, so that
+    the ruler lies left of the needle, outside the throat, and the other way for a mirrored one (A80, A107); upwards
+    where they are level. Where an edge runs along the family and her ruler can be laid on it, the family starts
+    there; else the longest line is the base, and the lines beyond it on either side follow with one turn of the
+    quilt. A line whose gap no etched line makes is drawn.
+    """
+    forward = _forward(family, kit)
+    key = bundle.line * forward
+    ordered = np.argsort(bundle.piece * (int(np.ptp(key)) + 1) + (key - key.min()), kind="stable")
+    if not any(best_sum(kit, gap).can_be_laid for gap in family.gaps):
+        into.ways[bundle.numbers] = forward
+        return bundle.numbers[ordered]
+    laying = _Laying(family, bundle, kit, into)
+    runs = np.split(ordered, np.flatnonzero(np.diff(bundle.piece[ordered])) + 1)
+    seams = [_Seams(pieces[int(bundle.piece[run[0]])], family, bundle, kit) for run in runs]
+    order = [laying.begin(run, forward, its) for run, its in zip(runs, seams, strict=True)]
+    laying.follow()
+    for run, its in zip(runs, seams, strict=True):
+        laying.lay_on_seams(run[laying.open[run]], its)
+    into.ways[bundle.numbers] = laying.ways
+    return bundle.numbers[np.concatenate(order)]
+
+
+class _Laying:
+    """A family while it is being laid: the ``ways`` of its stretches, and which are still ``open``."""
+
+    def __init__(self, family: Straight, bundle: Bundle, kit: Kit, into: References) -> None:
+        self._family, self._bundle, self._kit, self._into = family, bundle, kit, into
+        self._long = (bundle.end - bundle.start).round(3)
+        self.ways = np.ones(len(bundle.line), np.int64)
+        self.open = np.ones(len(bundle.line), dtype=bool)
+
+    def _put(self, which: Ints, kind: int, distance: Fraction, before: Ints | None = None) -> None:
+        numbers = self._bundle.numbers[which]
+        self.open[which] = False
+        self._into.kinds[numbers] = kind
+        self._into.distances[numbers] = distance
+        if before is not None:
+            self._into.before[numbers] = self._bundle.numbers[before]
+
+    def begin(self, own: Ints, forward: int, seams: _Seams) -> Ints:
+        """Where the family begins in one piece: its first lines are placed and all get their way. The order of sewing."""
+        for way, run in ((forward, own), (-forward, own[::-1])):
+            (distance,) = seams.behind(run[:1], np.array([way]))
+            if distance is not None:
+                self.ways[own] = way
+                self._put(run[:1], SEAM, distance)
+                return run
+        line = self._bundle.line[own]
+        base = own[np.lexsort((np.arange(len(own)), np.abs(line), -self._long[own]))[0]]
+        at, mid = line * forward, self._bundle.line[base] * forward
+        level = own[at == mid]
+        self._put(level, MARK, _NOTHING)
+        self.ways[own] = np.where(at < mid, -forward, forward)
+        return np.concatenate([[base], level[level != base], own[at > mid], own[at < mid][::-1]])
+
+    def follow(self) -> None:
+        """Each open stretch is laid on the one of the line before that lies beside most of it, if enough of it does."""
+        todo, first, many = self._beside(np.flatnonzero(self.open))
+        if not len(todo):
+            return
+        start, end, line = self._bundle.start, self._bundle.end, self._bundle.line
+        begins = np.cumsum(many) - many
+        group = np.repeat(np.arange(len(todo)), many)
+        beside = np.arange(len(group)) + (first - begins)[group]
+        mine = todo[group]
+        shared = np.minimum(end[mine], end[beside]) - np.maximum(start[mine], start[beside])
+        most = np.maximum.reduceat(shared, begins)
+        hits = np.flatnonzero(shared >= most[group] - 1e-6)  # of those alike the first
+        before = beside[hits[np.append(True, np.diff(group[hits]) > 0)]]
+        enough = most >= 0.5 * np.minimum(_SHORT, np.minimum(self._long[before], self._long[todo]))
+        gap = (line[todo] - (self.ways[todo] > 0)) % len(self._family.gaps)
+        for k, distance in enumerate(self._family.gaps):
+            if best_sum(self._kit, distance).can_be_laid:
+                laid = enough & (gap == k)
+                self._put(todo[laid], LINE, distance, before[laid])
+
+    def _beside(self, todo: Ints) -> tuple[Ints, Ints, Ints]:
+        """Of ``todo`` those with anything beside them on the line before: the first of that, and how many.
+
+        Every stretch is put on one axis, line after line of piece after piece: what overlaps is found by halving.
+        """
+        start, end, line = self._bundle.start, self._bundle.end, self._bundle.line
+        left = float(start.min())
+        wide = float(end.max()) - left + 1.0
+        key = self._bundle.piece * (int(np.ptp(line)) + 3) + (line - int(line.min()) + 1)
+        back = (key[todo] - self.ways[todo]) * wide - left
+        offset = key * wide - left
+        first = np.searchsorted(offset + end, back + start[todo])
+        many = np.searchsorted(offset + start, back + end[todo], "right") - first
+        found = many > 0
+        return todo[found], first[found], many[found]
+
+    def lay_on_seams(self, own: Ints, seams: _Seams) -> None:
+        """What is still open in one piece, where a seam lies behind it; the rest is drawn."""
+        for k, distance in enumerate(seams.behind(own, self.ways[own])):
+            if distance is not None:
+                self._put(own[k : k + 1], SEAM, distance)
+
+
+def _forward(family: Straight, kit: Kit) -> int:
+    """+1 where lines progress along the family's normal."""
+    nx, ny = family.normal
+    if abs(nx) <= 1e-9:
+        return 1 if ny > 0 else -1
+    return 1 if (nx > 0) == (kit.machine.throat == "right") else -1
+
+
+class _Seams:
+    """The edges of a piece that run along a family: what a line can be laid from without another line."""
+
+    def __init__(self, piece: Region, family: Straight, bundle: Bundle, kit: Kit) -> None:
+        ends = piece.edge_ends[piece.edges_along(family.direction)]
+        self._across = ends[:, 0] @ np.array(family.normal)
+        span = ends @ np.array(family.direction)
+        self._from, self._to = span.min(axis=1), span.max(axis=1)
+        self._family, self._bundle, self._kit = family, bundle, kit
+
+    def behind(self, which: Ints, ways: Ints) -> list[Fraction | None]:
+        """How far behind each of the stretches ``which`` the nearest of them lies, None where her ruler cannot be laid
+        on it.
+        """
+        if not len(self._across) or not len(which):
+            return [None] * len(which)
+        lines, line_of = np.unique(self._bundle.line[which], return_inverse=True)
+        place = np.array([self._family.place(line) for line in lines.tolist()])[line_of]
+        behind = ways[:, None] * (place[:, None] - self._across)
+        start, end = self._bundle.start[which][:, None], self._bundle.end[which][:, None]
+        shared = np.minimum(self._to, end) - np.maximum(self._from, start)
+        fits = (behind > 1e-6) & (shared >= 0.5 * (end - start))
+        nearest = np.where(fits, behind, np.inf).min(axis=1)
+        return [self._laid(distance) for distance in nearest.tolist()]
+
+    def _laid(self, distance: float) -> Fraction | None:
+        if distance == np.inf:
+            return None
+        exact = Fraction(distance).limit_denominator(10**6)
+        return exact if best_sum(self._kit, exact).can_be_laid else None

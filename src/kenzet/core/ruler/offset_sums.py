@@ -1,0 +1,217 @@
+"""The sums of laying: which etched line of which ruler makes a spacing, and how the ruler is moved along a line.
+
+Glossary: *etched* is d, the engraved line that lies on the reference; *behind* is how far the working
+edge lies behind the reference when the spacing is smaller than r (F3). Lengths are mm; exact where they are ``Fraction``.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from fractions import Fraction
+from functools import lru_cache
+
+from kenzet.core.kit.edges import StraightEdge
+from kenzet.core.kit.kit import Kit
+from kenzet.core.kit.things.machine import WalkingFoot
+from kenzet.core.ruler.drift import anchor_every
+
+EXACT = Fraction(1, 20)  # an etched line within 0.05 mm of what is wanted is that line
+RULER_OVERLAP = Fraction(127, 5)  # a ruler that is moved along keeps 1 in on what is sewn
+
+
+class Mode(StrEnum):
+    """The placing modes; the same etched line means different things in each."""
+
+    DRAWING = "drawing along the ruler"
+    RULER_FOOT = "stitching along the ruler"
+    TOE = "a toe of the foot as gauge"
+    BAR = "the guide bar"
+
+
+def line_lands_at(etched: Fraction, foot: Fraction, mode: Mode) -> Fraction:
+    """The spacing that etched line ``etched`` on the last line makes (F1; drawing: s = d).
+
+    >>> line_lands_at(Fraction(1, 2), Fraction(1, 4), Mode.RULER_FOOT)
+    Fraction(3, 4)
+    """
+    return etched if mode is Mode.DRAWING else etched + foot
+
+
+def etched_line_for(spacing: Fraction, foot: Fraction, mode: Mode) -> Fraction:
+    """F2: the etched line that makes ``spacing``; negative where the edge must lie behind (F3).
+
+    >>> etched_line_for(Fraction(5, 8), Fraction(1, 4), Mode.DRAWING)
+    Fraction(5, 8)
+    """
+    return spacing if mode is Mode.DRAWING else spacing - foot
+
+
+@dataclass(frozen=True, slots=True)
+class Sum:
+    """The sum of one spacing: what lies on the reference so that the line lands ``spacing`` away.
+
+    ``etched`` is the line of ``ruler`` (its key) that does it exactly (0: the working edge itself), or None.
+    Then ``behind`` > 0 says by how much the reference shows beyond the plastic, or ``nearest`` holds
+    the etched lines on either side of ``wanted``, with the spacings that they make. ``out`` is by how much each line
+    comes too far where ``etched`` does it nearly, near enough to hold for some lines (F36). ``gauge`` names what of
+    a walking foot runs along the reference instead.
+    """
+
+    spacing: Fraction
+    foot: Fraction
+    mode: Mode
+    wanted: Fraction
+    etched: Fraction | None
+    behind: Fraction
+    nearest: tuple[tuple[Fraction, Fraction], ...] = ()
+    ruler: str = ""
+    gauge: str = ""
+    out: Fraction = Fraction(0)
+
+    @property
+    def can_be_laid(self) -> bool:
+        """Whether the line finds its place without a mark: an etched line fits, the edge lies a little behind, or a gauge runs."""
+        return self.etched is not None or 0 < self.behind < self.foot or bool(self.gauge)
+
+    @property
+    def off(self) -> Fraction:
+        """F47: what each line is out by with the etched line that is taken, or with the nearest one, exact mm."""
+        if self.can_be_laid or not self.nearest:
+            return self.out
+        return min((spacing - self.spacing for _, spacing in self.nearest), key=abs)
+
+
+@lru_cache(maxsize=4096)
+def reckon(
+    spacing: Fraction, foot: Fraction, lines: tuple[Fraction, ...], mode: Mode = Mode.RULER_FOOT
+) -> Sum:
+    """The sum for ``spacing`` with foot offset ``foot`` on a ruler with etched ``lines`` (F1 to F3).
+
+    >>> inch = Fraction(127, 5)
+    >>> str(reckon(inch * 5 / 8, inch / 4, (Fraction(0), inch / 4, inch * 3 / 8)).etched / inch)
+    '3/8'
+    """
+    wanted = etched_line_for(spacing, foot, mode)
+    if not lines:
+        return Sum(spacing, foot, mode, wanted, None, Fraction(0))
+    exact = min(lines, key=lambda line: abs(line - wanted))
+    if abs(exact - wanted) <= EXACT:
+        return Sum(spacing, foot, mode, wanted, exact, Fraction(0))
+    if wanted < 0:
+        return Sum(spacing, foot, mode, wanted, None, -wanted)
+    below = [line for line in lines if line < wanted][-1:]
+    above = [line for line in lines if line > wanted][:1]
+    nearest = tuple((line, line_lands_at(line, foot, mode)) for line in below + above)
+    return Sum(spacing, foot, mode, wanted, None, Fraction(0), nearest)
+
+
+def best_sum(kit: Kit, spacing: Fraction, length: float = 0.0, ruler: str | None = None) -> Sum:
+    """The sum for a line ``length`` mm long, with the ruler (or ``ruler``, by its key) that does it best.
+
+    Best is what fits, then what is laid along in fewest placements, then the shortest. With a walking foot
+    nothing is laid along: a toe or the guide bar runs along the reference, or the line is drawn.
+    """
+    asked = (spacing, round(length, 1), ruler)
+    found = kit.sums.get(asked)
+    if not isinstance(found, Sum):
+        found = kit.sums[asked] = _best_sum(kit, spacing, length, ruler)
+    return found
+
+
+def _best_sum(kit: Kit, spacing: Fraction, length: float, ruler: str | None) -> Sum:
+    if kit.sew_with == "walking foot":
+        return _by_gauge(kit, spacing)
+    found = [
+        (replace(_near_enough(reckon(spacing, kit.reach, edge.lines), kit), ruler=key), edge)
+        for key, edge in kit.straight
+        if ruler is None or key == ruler
+    ]
+    if not found:
+        return reckon(spacing, kit.reach, ())
+
+    def order(one: tuple[Sum, StraightEdge]) -> tuple[bool, Fraction, int, Fraction]:
+        total, edge = one
+        return not total.can_be_laid, abs(total.off), placements(length, float(edge.length)), edge.length
+
+    return min(found, key=order)[0]
+
+
+def _near_enough(total: Sum, kit: Kit) -> Sum:
+    """``total`` with the nearest etched line taken where that stays within her tolerance for two lines and more."""
+    if total.can_be_laid or not total.nearest:
+        return total
+    etched, makes = min(total.nearest, key=lambda pair: abs(pair[1] - total.spacing))
+    out = makes - total.spacing
+    if anchor_every(float(out), float(kit.spread.mm), float(kit.tolerance.mm)) < 2:
+        return total
+    return replace(total, etched=etched, nearest=(), out=out)
+
+
+def _by_gauge(kit: Kit, spacing: Fraction) -> Sum:
+    foot = kit.walking or WalkingFoot()
+    for name, toe in (("left toe", foot.left), ("right toe", foot.right)):
+        if toe is not None and abs(toe.mm - spacing) <= EXACT:
+            return Sum(spacing, toe.mm, Mode.TOE, Fraction(0), None, Fraction(0), gauge=name)
+    if foot.bar is not None and spacing <= foot.bar.mm:
+        return Sum(spacing, Fraction(0), Mode.BAR, spacing, None, Fraction(0), gauge="guide bar")
+    return Sum(spacing, Fraction(0), Mode.BAR, spacing, None, Fraction(0))
+
+
+def edge_of(kit: Kit, total: Sum) -> StraightEdge | None:
+    """The edge of the ruler that ``total`` is reckoned for."""
+    found = [edge for key, edge in kit.straight if key == total.ruler]
+    return next((edge for edge in found if total.etched in edge.lines), found[0] if found else None)
+
+
+def placements(length: float, ruler: float, overlap: float = float(RULER_OVERLAP)) -> int:
+    """How often a ruler is laid along a line, each placement overlapping the last (mm).
+
+    >>> placements(9.5 * 25.4, 6 * 25.4), placements(16 * 25.4, 6 * 25.4)
+    (2, 3)
+    """
+    if length <= ruler:
+        return 1
+    return math.ceil((length - overlap) / max(ruler - overlap, 1.0) - 1e-9)
+
+
+def check_number(total: Sum, edge: StraightEdge, most: int = 8) -> tuple[int, Fraction] | None:
+    """The furthest line back that an etched line can lie on when the working edge is where it should be: how many
+    lines back, ``most`` at most, and which etched line (k·s − r). None where only the line before can be checked.
+    """
+    if total.out:
+        return None  # further back the lines lie elsewhere
+    reach = math.floor((edge.lines[-1] + total.foot) / total.spacing)
+    for back in range(min(reach, most, 8), 1, -1):
+        wanted = back * total.spacing - total.foot
+        line = min(edge.lines, key=lambda d: abs(d - wanted))
+        if abs(line - wanted) <= EXACT:
+            return back, line
+    return None
+
+
+def whole_stitches(length: float, stitch: float) -> tuple[int, float]:
+    """F40: how many whole stitches fill ``length``, and how long each is then (A78).
+
+    >>> whole_stitches(42.597, 2.5), whole_stitches(37.03, 2.5)[0], round(whole_stitches(37.03, 2.5)[1], 3)
+    ((17, 2.5057058823529412), 15, 2.469)
+    """
+    many = max(round(length / stitch), 1)
+    return many, length / many
+
+
+def hand_stops(length: float, span: float, crossings: Sequence[float] = ()) -> list[float]:
+    """Where the hand moves on along a line, mm from its start: at a crossing where one is within ``span``, for there
+    a stop does not show (A72).
+
+    >>> hand_stops(9.5, 5, [4.6]), hand_stops(9.5, 5), hand_stops(4, 5)
+    ([4.6], [5.0], [])
+    """
+    stops, at = [], 0.0
+    while length - at > span:
+        within = [crossing for crossing in crossings if at < crossing <= at + span]
+        at = max(within, default=at + span)
+        stops.append(at)
+    return stops

@@ -1,0 +1,231 @@
+"""A quilt with everything worked out that hangs on its top alone: parts, places, and the shapes of zones."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from functools import cached_property
+from threading import RLock
+
+import numpy as np
+import shapely
+from shapely.geometry import MultiPolygon, box
+
+from kenzet.core.errors import Unknown
+from kenzet.core.geom.affine import IDENTITY, Placing, invert, place_all, unplaced
+from kenzet.core.geom.congruent import outline_of, placing_onto
+from kenzet.core.geom.predicates import SNAP
+from kenzet.core.geom.region import Floats, Point, Region, merge_straight
+from kenzet.core.top.cutting import Cloth, cloth_of
+from kenzet.core.top.document import Quilt, zone_of
+from kenzet.core.top.layout import Part, Top, lay_out, multi
+from kenzet.core.top.zone import TOP, Zone
+
+_TILTED = 1e-6
+_LEAST_SEAM = 0.5  # mm
+_RIM = 0.05  # mm
+_ALIKE = 0.01  # mm²: outlines whose areas differ by more are not compared
+
+
+@dataclass(frozen=True, eq=False)
+class ZoneShape:
+    """One distinct shape of a zone: its region in ``part``'s coordinates, and the places that have it.
+
+    A zone has several where its block is laid at several sizes, or where the quilt's edge cuts it. ``twin`` is a shape
+    of this or of another zone whose outline the placing carries onto this one's.
+    """
+
+    part: Part
+    region: Region
+    places: tuple[str, ...]
+    twin: tuple[ZoneShape, Placing] | None = None
+
+    @cached_property
+    def seams(self) -> tuple[tuple[Point, Point], ...]:
+        """The straight seams of the part's piecing inside the region, its own outline not among them."""
+        patches = [Region(patch.area, self.part.soft) for patch in self.part.patches.values()]
+        sides = [(edge.start, edge.end) for patch in patches for edge in patch.edges]
+        if not sides:
+            return ()
+        outline = self.region.area.boundary.buffer(SNAP)
+        inside = (
+            shapely.union_all(shapely.linestrings(sides)).intersection(self.region.area).difference(outline)
+        )
+        lines = [line for line in getattr(inside, "geoms", [inside]) if line.length > _LEAST_SEAM]
+        ends = np.array([[*line.coords[0], *line.coords[-1]] for line in lines]).reshape(-1, 4)
+        return tuple((edge.start, edge.end) for edge in merge_straight(ends))
+
+
+class LaidQuilt:
+    """A quilt with its top laid out and its zones' shapes, each worked out once."""
+
+    def __init__(self, quilt: Quilt) -> None:
+        self.quilt = quilt
+        self._shapes: dict[object, tuple[ZoneShape, ...]] = {}
+        self._outlines: dict[int, list[tuple[Floats, ZoneShape]]] = {}
+        self.planning = RLock()  # what is planned at two requests at once is planned once
+        self.kept_plans: dict[str, tuple[object, ...]] = {}  # what the plan keeps, by zone
+        self.kept_counts: dict[str, tuple[Zone, int]] = {}
+        self.kept_rings: dict[ZoneShape, object] = {}  # the last drawing that a shape lent to its twins
+        self.kept_routes: dict[
+            object, object
+        ] = {}  # what the route keeps, by what is sewn and at which prices
+
+    @cached_property
+    def top(self) -> Top:
+        """The parts and their placings."""
+        return lay_out(self.quilt)
+
+    @property
+    def middle(self) -> Point:
+        """The quilt's centre, mm."""
+        return self.top.width / 2, self.top.height / 2
+
+    def zone(self, key: str) -> Zone:
+        """Raises Unknown for a zone that is not in the quilt."""
+        return zone_of(self.quilt, key)
+
+    def parts(self, of: str) -> tuple[Part, ...]:
+        """The parts that zones call ``of``. Raises Unknown where none is laid."""
+        if of == TOP:
+            return (self.top.whole,)
+        found = self.top.kin.get(of)
+        if not found:
+            name = self.quilt.blocks[of].name if of in self.quilt.blocks else of
+            raise Unknown(f"{name} is laid nowhere in this top.", "zone")
+        return found
+
+    def is_laid(self, zone: Zone) -> bool:
+        """Whether the zone's part lies anywhere."""
+        return zone.part == TOP or zone.part in self.top.kin
+
+    def places(self, zone: Zone) -> tuple[str, ...]:
+        """Every place at which the zone lies, also those where nothing of it is left inside the edge."""
+        return tuple(place for part in self.parts(zone.part) for place in part.places)
+
+    def shapes(self, zone: Zone) -> tuple[ZoneShape, ...]:
+        """The distinct shapes of ``zone``, that of the most places first. Raises Unknown, BadValue.
+
+        Places that another zone has taken are not among them.
+        """
+        key = (zone.part, zone.patches, zone.slices, zone.stand_off)
+        if key not in self._shapes:
+            found = [
+                s for part in self.parts(zone.part) for s in self._inside_edge(part, cloth_of(part, zone))
+            ]
+            found.sort(key=lambda shape: -len(shape.places))
+            self._shapes[key] = tuple(self._with_twin(shape) for shape in found)
+        taken = {place for apart in zone.apart if apart.taken_by for place in apart.places}
+        if not taken:
+            return self._shapes[key]
+        left = [
+            replace(shape, places=tuple(place for place in shape.places if place not in taken))
+            for shape in self._shapes[key]
+        ]
+        return tuple(sorted((s for s in left if s.places), key=lambda shape: -len(shape.places)))
+
+    def shape_at(self, zone: Zone, place: str) -> ZoneShape | None:
+        """The zone's shape at ``place``; None where nothing of it is left there."""
+        return next((shape for shape in self.shapes(zone) if place in shape.places), None)
+
+    def _inside_edge(self, part: Part, cloth: Cloth) -> list[ZoneShape]:
+        """The cloth's shapes, cut where it would reach into the allowance at the quilt's edge."""
+        if cloth.area.is_empty:
+            return []
+        edge = float(self.quilt.edge.mm)
+        usable = box(edge, edge, self.top.width - edge, self.top.height - edge)
+        groups: dict[tuple[Point, ...], tuple[MultiPolygon, list[str]]] = {}
+        for place, placing in part.places.items():
+            area = multi(cloth.area.intersection(unplaced(placing, usable))) if edge else cloth.area
+            if area.is_empty:
+                continue
+            whole = edge == 0 or abs(area.area - cloth.area.area) < 1e-6 * cloth.area.area
+            outline = () if whole else _signature(area)
+            groups.setdefault(outline, (cloth.area if whole else area, []))[1].append(place)
+        return [ZoneShape(part, Region(area, cloth.soft), tuple(places)) for area, places in groups.values()]
+
+    def rim(self, part: Part) -> shapely.Geometry | None:
+        """What the binding covers of a part, up to where lines may be sewn, in its coordinates; None where that is nothing at
+        some place.
+        """
+        edge, wide, high = float(self.quilt.edge.mm), self.top.width, self.top.height
+        band = box(-_RIM, -_RIM, wide + _RIM, high + _RIM)
+        inner = box(edge + _RIM, edge + _RIM, wide - edge - _RIM, high - edge - _RIM)
+        if not edge or inner.is_empty:
+            return None
+        found = None
+        for placing in part.places.values():
+            its = unplaced(placing, band.difference(inner))
+            found = its if found is None else found.intersection(its)
+            if found.is_empty:
+                return None
+        return found
+
+    def _with_twin(self, shape: ZoneShape) -> ZoneShape:
+        """With the first shape of the same outline that was met, however it is turned or mirrored."""
+        outline = outline_of(shape.region.area)
+        if outline is None:
+            return shape
+        area = shape.region.area.area
+        known = self._outlines.setdefault(len(outline), [])
+        for other, model in known:
+            near = abs(model.region.area.area - area) < _ALIKE
+            placing = placing_onto(other, outline) if near else None
+            if placing is not None:
+                return replace(shape, twin=(model, placing))
+        known.append((outline, shape))
+        return shape
+
+    def meets_margin(self, shape: ZoneShape) -> bool:
+        """Whether the shape reaches the allowance that is kept free at the quilt's edge."""
+        edge = float(self.quilt.edge.mm)
+        at = place_all(shape.part.places[shape.places[0]], np.array(shape.region.reach))
+        free = np.concatenate([at - edge, np.array([self.top.width, self.top.height]) - edge - at])
+        return edge > 0 and bool(free.min() < 0.01)
+
+    def frame_of(self, place: str) -> tuple[Placing, float, float]:
+        """Where a picture of ``place`` lies upright in the quilt: its placing, width and height in mm.
+
+        What stands on point keeps its own directions. Raises Unknown.
+        """
+        if place == TOP:
+            return IDENTITY, self.top.width, self.top.height
+        if place not in self.top.at:
+            raise Unknown(f"There is no place called {place} in this top.", "place")
+        part = self.top.at[place]
+        placing = part.places[place]
+        a, b, _, _, _, _ = placing
+        if min(abs(a), abs(b)) > _TILTED:
+            return placing, part.width, part.height
+        corners = place_all(placing, np.array([[0.0, 0.0], [part.width, part.height]]))
+        low, high = corners.min(axis=0), corners.max(axis=0)
+        width, height = (high - low).tolist()
+        return (1.0, 0.0, 0.0, 1.0, float(low[0]), float(low[1])), width, height
+
+    def with_quilt(self, quilt: Quilt) -> LaidQuilt:
+        """The same for a quilt that differs from this one; what hangs on the top is taken over where it can be."""
+        other = LaidQuilt(quilt)
+        mine, its = self.quilt, quilt
+        if (mine.blocks, mine.layout, mine.borders) == (its.blocks, its.layout, its.borders):
+            other.__dict__["top"] = self.top
+            if mine.edge == its.edge:
+                other._shapes, other._outlines = self._shapes, self._outlines
+                other.kept_plans, other.kept_rings = self.kept_plans, self.kept_rings
+                other.planning = self.planning
+                other.kept_counts, other.kept_routes = self.kept_counts, self.kept_routes
+        return other
+
+    def tried(self, quilt: Quilt) -> LaidQuilt:
+        """As ``with_quilt``, but what is planned for it crowds out nothing that is kept."""
+        other = self.with_quilt(quilt)
+        other.kept_plans, other.kept_counts = dict(other.kept_plans), dict(other.kept_counts)
+        other.kept_routes, other.kept_rings = {}, {}
+        return other
+
+
+def _signature(area: MultiPolygon) -> tuple[Point, ...]:
+    return tuple((round(x, 2), round(y, 2)) for p in area.normalize().geoms for x, y in p.exterior.coords)
+
+
+def from_middle(part: Part, place: str, middle: Point) -> Point:
+    """The quilt's ``middle`` as ``part`` sees it at ``place``."""
+    return invert(part.places[place], middle)
