@@ -22,7 +22,7 @@ from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.offset import _quarter_steps
 from kenzet.core.numbers.measure import Length
 from kenzet.core.plan.drawing import draw
-from kenzet.core.plan.planner import plan_quilt
+from kenzet.core.plan.planner import COUNTS, PLANS, RINGS, plan_quilt
 from kenzet.core.plan.zone_plan import site_at
 from kenzet.core.top.quilt_layout import LaidQuilt, ZoneShape
 from tests.pinwheels import changed, filled, pinwheels
@@ -136,9 +136,7 @@ def over_top(top: LaidQuilt, cases: tuple[tuple[str, dict, float], ...]) -> None
         with_it = filled(top, fill.model_dump(mode="json"))
 
         def planned(laid: LaidQuilt = with_it) -> None:
-            laid.kept_plans.clear()
-            laid.kept_counts.clear()
-            laid.kept_rings.clear()
+            laid.memo.forget(PLANS, COUNTS, RINGS)
             plan_quilt(laid)
 
         ours, library, ratio = timed(planned, bare)

@@ -7,8 +7,8 @@ from pathlib import Path
 
 import pytest
 
-from kenzet.core.plan import widest_gap
 from kenzet.core.numbers.measure import Length
+from kenzet.core.plan import widest_gap
 from kenzet.web.describe import description
 
 UI = Path(__file__).resolve().parents[2] / "ui"

@@ -344,7 +344,7 @@ def test_the_quilts_edge_is_a_lane_that_the_binding_covers_and_may_be_forbidden(
 
 
 def test_a_quick_way_sews_the_same_and_gives_way_to_the_shorter_one(laid):
-    laid = laid.tried(laid.quilt)  # where nothing was looked for yet
+    laid = LaidQuilt(laid.quilt)  # where nothing was looked for yet
     quick = route_quilt(laid, quick=True)
     assert quick.quick and quick.travelled > 0
     short = route_quilt(laid)

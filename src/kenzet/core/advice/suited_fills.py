@@ -63,7 +63,9 @@ def tried(laid: LaidQuilt, key: str, fill: Fill, shape: ZoneShape, place: str) -
         drawing = draw(shape, fill, tuple(fill.lay_out(site)), (place,))
     except KenzetError:
         return None
-    return Tried(fill, ZonePlan(key, laid.zone(key), kit_of(laid, laid.zone(key)), (drawing,), laid.middle))
+    return Tried(
+        fill, ZonePlan(key, laid.zone(key), kit_of(laid, laid.zone(key)), (drawing,), laid.middle, laid.memo)
+    )
 
 
 def gallery(

@@ -20,6 +20,7 @@ from kenzet.core.geom.region import Floats, Point
 from kenzet.core.marks.signs import Sign, sign_of
 from kenzet.core.marks.stencil import StencilPlan, stencil_plan
 from kenzet.core.marks.tape import TapePlan, can_be_taped, tape_plan
+from kenzet.core.memo import Table
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import MOST, anchor_every, error_after
@@ -131,16 +132,16 @@ def anchors_every(plan: ZonePlan, drawing: Drawing) -> int:
     return anchor_every(worst, float(kit.spread.mm), float(kit.tolerance.mm))
 
 
+MARKS = Table[tuple[ZonePlan, int, MarkMethod], Marks]("marks by plan, drawing and method", 5_000)
+
+
 def marks_of(plan: ZonePlan, drawing: Drawing, method: MarkMethod | None = None) -> Marks:
     """What is drawn of ``drawing`` by ``method``, or by hers. What would hang in the air is drawn with it, but where she
     has chosen to do something by eye.
     """
     chosen = method or method_of(plan, drawing)
-    key = ("marks", plan.number_of(drawing), chosen)
-    if key not in plan.kept:
-        plan.kept[key] = _marks(plan, drawing, chosen)
-    found: Marks = plan.kept[key]
-    return found
+    key = (plan, plan.number_of(drawing), chosen)
+    return plan.memo.once(MARKS, key, lambda: _marks(plan, drawing, chosen))
 
 
 def _marks(plan: ZonePlan, drawing: Drawing, chosen: MarkMethod) -> Marks:

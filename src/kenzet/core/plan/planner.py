@@ -20,14 +20,20 @@ from kenzet.core.geom.cells import alternate
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.region import Point, Region
 from kenzet.core.kit.kit import Kit
+from kenzet.core.memo import Table
 from kenzet.core.numbers.measure import in_words
 from kenzet.core.plan.drawing import Drawing, carried, draw
 from kenzet.core.plan.zone_plan import ZonePlan, site_at
-from kenzet.core.top.quilt_layout import LaidQuilt, ZoneShape
+from kenzet.core.top.quilt_layout import Ground, LaidQuilt, ZoneShape
 from kenzet.core.top.zone import Over, Zone
 
 MOST_LINES = 200_000
+_SAME_PHASE = 1e-4  # mm
+_SAME_POINT = 1e-3  # mm
 _TRIES_KEPT = 3  # of each zone: the kept fill, and what is tried on it
+PLANS = Table[tuple[Ground, str], tuple[ZonePlan, ...]]("plans by zone", 10_000)
+COUNTS = Table[tuple[Ground, str], tuple[Zone, int]]("lines at most by zone", 10_000)
+RINGS = Table[ZoneShape, Drawing]("the last rings of an outline that zones share", 2_000)
 
 
 def plan_zone(laid: LaidQuilt, key: str) -> ZonePlan | None:
@@ -39,14 +45,15 @@ def plan_zone(laid: LaidQuilt, key: str) -> ZonePlan | None:
     zone = laid.zone(key)
     if not _has_fill(zone) or not laid.is_laid(zone):
         return None
-    with laid.planning:
-        kept = laid.kept_plans.get(key, ())
+    at, kit = (laid.ground, key), kit_of(laid, zone)
+    with laid.memo.lock:  # what is planned at two requests at once is planned once
+        kept = laid.memo.get(PLANS, at) or ()
         for plan in kept:
-            if isinstance(plan, ZonePlan) and plan.zone == zone and plan.kit == kit_of(laid, zone):
+            if plan.zone == zone and plan.kit == kit:
                 return plan
         _refuse_a_flood(laid, key)
         found = _planned(laid, key, zone)
-        laid.kept_plans[key] = (found, *kept)[:_TRIES_KEPT]
+        laid.memo.put(PLANS, at, (found, *kept)[:_TRIES_KEPT])
         return found
 
 
@@ -68,7 +75,7 @@ def _planned(laid: LaidQuilt, key: str, zone: Zone) -> ZonePlan:
         drawings += [above for base in list(drawings) for above in _over(zone.over, base, laid, kit)]
     if zone.by_hand:
         drawings += [_by_hand(zone, shape, laid.middle) for shape in laid.shapes(zone)]
-    return ZonePlan(key, zone, kit, tuple(drawings), laid.middle)
+    return ZonePlan(key, zone, kit, tuple(drawings), laid.middle, laid.memo)
 
 
 def _drawn(fill: Fill, shape: ZoneShape, places: list[str], laid: LaidQuilt) -> Iterable[Drawing]:
@@ -78,10 +85,10 @@ def _drawn(fill: Fill, shape: ZoneShape, places: list[str], laid: LaidQuilt) -> 
             yield draw(shape, fill, families, some)
         return
     model = shape.twin[0] if shape.twin else shape
-    kept = laid.kept_rings.get(model)
-    if not isinstance(kept, Drawing) or kept.fill != fill:
+    kept = laid.memo.get(RINGS, model)
+    if kept is None or kept.fill != fill:
         families = tuple(fill.lay_out(site_at(model, model.places[0], laid.middle)))
-        kept = laid.kept_rings[model] = draw(model, fill, families, model.places)
+        kept = laid.memo.put(RINGS, model, draw(model, fill, families, model.places))
     yield carried(kept, shape, tuple(places))
 
 
@@ -127,10 +134,9 @@ def plan_quilt(laid: LaidQuilt) -> dict[str, ZonePlan]:
 
 def check_quilt(laid: LaidQuilt, before: LaidQuilt | None = None) -> None:
     """Raises KenzetError where a zone cannot be planned; zones that were planned ``before`` are believed."""
-    same_top = before is not None and laid.__dict__.get("top", 0) is before.__dict__.get("top", 1)
-    same_kit = before is not None and laid.quilt.kit == before.quilt.kit
+    same = before is not None and laid.top is before.top and laid.quilt.kit == before.quilt.kit
     for key, zone in laid.quilt.zones.items():
-        if same_top and same_kit and before is not None and before.quilt.zones.get(key) == zone:
+        if same and before is not None and before.quilt.zones.get(key) == zone:
             continue
         try:
             if laid.is_laid(zone):
@@ -181,26 +187,33 @@ def _distinct(
     if not fill.follows_quilt:
         yield tuple(fill.lay_out(site_at(shape, places[0], middle))), tuple(places)
         return
-    groups: dict[tuple[float | bytes, ...], tuple[tuple[Family, ...], list[str]]] = {}
+    groups: list[tuple[tuple[Family, ...], list[str]]] = []
     for place in places:
         families = tuple(fill.lay_out(site_at(shape, place, middle)))
-        phases = tuple(_phase(family) for family in families)
-        groups.setdefault(phases, (families, []))[1].append(place)
-    for families, some in groups.values():
+        for known, some in groups:
+            if len(known) == len(families) and all(map(_same_lines, known, families)):
+                some.append(place)
+                break
+        else:
+            groups.append((families, [place]))
+    for families, some in groups:
         yield families, tuple(some)
 
 
-def _phase(family: Family) -> float | bytes:
-    """What tells a family from another of the same fill: where unbounded lines fall within one pitch, to a
-    ten-thousandth of a mm, and of others all that they are, to a thousandth.
+def _same_lines(one: Family, other: Family) -> bool:
+    """Whether two families of one fill are the same lines: unbounded ones where they fall alike within one pitch, others
+    where all their points lie together.
     """
-    if isinstance(family, Straight):
-        pitch = float(family.pitch)
-        phase = round(family.datum % pitch, 4)
-        return 0.0 if abs(phase - pitch) < 1e-4 else phase
-    if isinstance(family, Paths):
-        return b"".join((np.round(path.vertices, 3) + 0.0).tobytes() for path in family.paths)
-    return 0.0
+    if isinstance(one, Straight) and isinstance(other, Straight):
+        pitch = float(one.pitch)
+        off = (one.datum - other.datum) % pitch
+        return min(off, pitch - off) < _SAME_PHASE
+    if isinstance(one, Paths) and isinstance(other, Paths):
+        return len(one.paths) == len(other.paths) and all(
+            len(a.vertices) == len(b.vertices) and np.abs(a.vertices - b.vertices).max() < _SAME_POINT
+            for a, b in zip(one.paths, other.paths, strict=True)
+        )
+    return True
 
 
 def _refuse_a_flood(laid: LaidQuilt, key: str) -> None:
@@ -227,9 +240,10 @@ def _refuse_a_flood(laid: LaidQuilt, key: str) -> None:
 
 
 def _count(laid: LaidQuilt, key: str, zone: Zone) -> int:
-    kept = laid.kept_counts.get(key)
+    at = (laid.ground, key)
+    kept = laid.memo.get(COUNTS, at)
     if kept is None or (kept[0] is not zone and kept[0] != zone):
-        kept = laid.kept_counts[key] = (zone, _counted(laid, zone))
+        kept = laid.memo.put(COUNTS, at, (zone, _counted(laid, zone)))
     return kept[1]
 
 

@@ -10,11 +10,11 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from functools import cached_property
 from itertools import pairwise
-from typing import Any, Literal
+from typing import Literal
 
 import numpy as np
 import shapely
@@ -30,6 +30,7 @@ from kenzet.core.geom.predicates import CURVE_ERROR
 from kenzet.core.geom.region import Point
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
+from kenzet.core.memo import Memo
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.widest_gap import Gap, gap_together, quick_gap
 from kenzet.core.ruler.line_references import LINE, MARK, SEAM, Bundle, Reference, References, lay_family
@@ -64,15 +65,18 @@ def compass(x: float, y: float) -> Compass:
     return "up" if y > 0 else "down"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class ZonePlan:
-    """Everything reckoned for one zone. ``drawings`` together hold every place that has a fill once."""
+    """Everything reckoned for one zone. ``drawings`` together hold every place that has a fill once; ``memo`` is where those
+    who work on it keep what they find.
+    """
 
     key: str
     zone: Zone
     kit: Kit
     drawings: tuple[Drawing, ...]
     middle: Point
+    memo: Memo = field(default_factory=Memo, repr=False)
 
     def drawing_at(self, place: str = "") -> Drawing:
         """The drawing at ``place``, or the one of most places. Raises Unknown where the zone is open there."""
@@ -97,11 +101,6 @@ class ZonePlan:
     @cached_property
     def _layers(self) -> dict[int, ZonePlan]:
         """What was taken apart."""
-        return {}
-
-    @cached_property
-    def kept(self) -> dict[object, Any]:
-        """What others have worked out of this plan, under keys of their own."""
         return {}
 
     @cached_property

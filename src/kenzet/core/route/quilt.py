@@ -10,6 +10,7 @@ from collections import Counter
 from dataclasses import dataclass, replace
 
 from kenzet.core.geom.region import Floats
+from kenzet.core.memo import Table
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.route.costs import INCH, Costs
@@ -23,7 +24,10 @@ from kenzet.core.top.stitching import Stitching
 
 _RETRACE = {"wanted": 0.8, "allowed": 2.0, "forbidden": None}
 _ACROSS = 1.2  # a texture: it is not sewn yet, or sewn already (ours)
-_KEPT = 200  # routes
+_Lines = tuple[Drawing, ...]
+ROUTES = Table[tuple[str, int | None, _Lines, _Lines, bool, Costs, Wishes], tuple[UnitRoute, ...]](
+    "routes by what is sewn and at which prices", 200
+)
 
 
 def costs_of(stitching: Stitching) -> Costs:
@@ -92,14 +96,10 @@ def units_of(laid: LaidQuilt) -> list[Unit]:
                 for place in drawing.places:
                     by_place.setdefault((in_pass, place), []).append((key, drawing))
                     parts[place] = drawing.shape.part
-    kinds: dict[tuple[Pass, tuple[str, ...]], list[str]] = {}
+    kinds: dict[tuple[Pass, str, tuple[tuple[str, Drawing], ...], _Lines], list[str]] = {}
     for (in_pass, place), drawings in by_place.items():
-        named = (
-            parts[place].key,
-            *(f"{key} {id(drawing)}" for key, drawing in drawings),
-            *(f"across {id(texture)}" for texture in textures.get(place, ())),
-        )
-        kinds.setdefault((in_pass, named), []).append(place)
+        alike = (in_pass, parts[place].key, tuple(drawings), tuple(textures.get(place, ())))
+        kinds.setdefault(alike, []).append(place)
     ranks = {one: k for k, one in enumerate(sorted({one.over_the_quilt for one, _ in by_place}))}
     one_by_one = laid.quilt.stitching.families == "one by one"
     return [
@@ -113,7 +113,7 @@ def units_of(laid: LaidQuilt) -> list[Unit]:
             laid.rim(parts[places[0]]),
             tuple(textures.get(places[0], ())),
         )
-        for (in_pass, _), places in sorted(kinds.items(), key=lambda one: one[0][0].freehand)
+        for (in_pass, *_), places in sorted(kinds.items(), key=lambda one: one[0][0].freehand)
     ]
 
 
@@ -138,16 +138,14 @@ def _kept(laid: LaidQuilt, unit: Unit, costs: Costs, quick: bool) -> tuple[UnitR
     """What was found for the same lines at the same prices is not looked for again."""
     wishes, ways = wishes_of(laid, unit), laid.quilt.stitching.ways
     key = (
-        unit.part.key, unit.family, tuple(id(drawing) for _, drawing in unit.drawings), tuple(map(id, unit.textures)), len(unit.places) > 1, costs, wishes,
+        unit.part.key, unit.family, tuple(drawing for _, drawing in unit.drawings), unit.textures, len(unit.places) > 1, costs, wishes,
     )  # fmt: skip
-    found = laid.kept_routes.get(key)
-    if not isinstance(found, tuple) or any(one.known != ways.get(one.word, ()) for one in found):
+    found = laid.memo.get(ROUTES, key)
+    if found is None or any(one.known != ways.get(one.word, ()) for one in found):
         found = route_unit(unit, costs, wishes, ways, quick)
         if any(one.quick for one in found):
             return found
-        if len(laid.kept_routes) > _KEPT:
-            laid.kept_routes.clear()
-        laid.kept_routes[key] = found
+        laid.memo.put(ROUTES, key, found)
     return tuple(replace(one, unit=unit) for one in found)
 
 

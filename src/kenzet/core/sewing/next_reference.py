@@ -10,10 +10,11 @@ from typing import Literal
 import numpy as np
 
 from kenzet.core.geom.region import Floats
+from kenzet.core.memo import Table
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.plan.zone_plan import ZonePlan
-from kenzet.core.ruler.line_references import Reference
+from kenzet.core.ruler.line_references import Reference, References
 from kenzet.core.ruler.offset_sums import best_sum
 from kenzet.core.sewing.way import Move, Way
 from kenzet.core.top.quilt_layout import LaidQuilt
@@ -96,30 +97,33 @@ def _further_over(
     return None
 
 
+_Beside = dict[int, list[tuple[int, Fraction, int]]]
+BESIDE = Table[tuple[ZonePlan, int], _Beside]("lines beside lines, by plan and drawing", 500)
+MIRRORED = Table[tuple[ZonePlan, int], References]("references from the other side, by plan and drawing", 500)
+
+
 def _beside(plan: ZonePlan, drawing: Drawing) -> dict[int, list[tuple[int, Fraction, int]]]:
     """The lines on either side of every line from which it can be laid, with their distance and the way from there to it."""
-    key = ("beside", plan.number_of(drawing))
-    if key not in plan.kept:
-        found: dict[int, list[tuple[int, Fraction, int]]] = {}
-        for line, reference in plan.references(drawing).items():
-            if reference.line is not None:
-                found.setdefault(line, []).append((reference.line, reference.distance, reference.way))
-                found.setdefault(reference.line, []).append((line, reference.distance, -reference.way))
-        plan.kept[key] = found
-    kept: dict[int, list[tuple[int, Fraction, int]]] = plan.kept[key]
-    return kept
+    found: dict[int, list[tuple[int, Fraction, int]]] = {}
+    known = plan.memo.get(BESIDE, (plan, plan.number_of(drawing)))
+    if known is not None:
+        return known
+    for line, reference in plan.references(drawing).items():
+        if reference.line is not None:
+            found.setdefault(line, []).append((reference.line, reference.distance, reference.way))
+            found.setdefault(reference.line, []).append((line, reference.distance, -reference.way))
+    return plan.memo.put(BESIDE, (plan, plan.number_of(drawing)), found)
 
 
 def _from_other_side(plan: ZonePlan, drawing: Drawing, line: int) -> Reference:
     """What it would be laid from if lines progressed the other way."""
-    key = ("from the other side", plan.number_of(drawing))
-    if key not in plan.kept:
+
+    def mirrored() -> References:
         machine = plan.kit.machine
         other = machine.model_copy(update={"throat": "left" if machine.throat == "right" else "right"})
-        mirrored = replace(plan, kit=plan.kit.model_copy(update={"machine": other}))
-        plan.kept[key] = mirrored.references(drawing)
-    found: Reference = plan.kept[key][line]
-    return found
+        return replace(plan, kit=plan.kit.model_copy(update={"machine": other})).references(drawing)
+
+    return plan.memo.once(MIRRORED, (plan, plan.number_of(drawing)), mirrored)[line]
 
 
 def laid_along(laid: LaidQuilt, way: Way) -> Iterable[tuple[Move, ZonePlan, Drawing, LaidOn]]:

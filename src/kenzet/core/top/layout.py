@@ -49,7 +49,7 @@ class LaidPatch:
         )
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Part:
     """Something laid one or more times: its name, size in mm, patches, and placings by place.
 
@@ -76,7 +76,7 @@ class Part:
         return multi(shapely.union_all([p.area for p in self.patches.values() if p.applique]))
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Top:
     """The whole top: its size in mm and its parts."""
 

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from fractions import Fraction
 from functools import cached_property
-from threading import RLock
+from typing import NamedTuple
 
 import numpy as np
 import shapely
@@ -15,14 +16,17 @@ from kenzet.core.geom.affine import IDENTITY, Placing, invert, place_all, unplac
 from kenzet.core.geom.congruent import outline_of, placing_onto
 from kenzet.core.geom.predicates import SNAP
 from kenzet.core.geom.region import Floats, Point, Region, merge_straight
+from kenzet.core.memo import Memo, Table
+from kenzet.core.numbers.measure import Length
 from kenzet.core.top.cutting import Cloth, cloth_of
 from kenzet.core.top.document import Quilt, zone_of
 from kenzet.core.top.layout import Part, Top, lay_out, multi
-from kenzet.core.top.zone import TOP, Zone
+from kenzet.core.top.zone import TOP, Slice, Zone
 
 _TILTED = 1e-6
 _LEAST_SEAM = 0.5  # mm
 _RIM = 0.05  # mm
+_WHOLE = 1e-6  # of the area: no more than that is cut off
 _ALIKE = 0.01  # mm²: outlines whose areas differ by more are not compared
 
 
@@ -55,25 +59,35 @@ class ZoneShape:
         return tuple((edge.start, edge.end) for edge in merge_straight(ends))
 
 
-class LaidQuilt:
-    """A quilt with its top laid out and its zones' shapes, each worked out once."""
+class Ground(NamedTuple):
+    """What the shapes of zones hang on: the laid top, compared by identity, and the allowance at its edge, mm."""
 
-    def __init__(self, quilt: Quilt) -> None:
+    top: Top
+    edge: Fraction
+
+
+_Cut = tuple[Ground, str, tuple[str, ...], tuple[Slice, ...], Length | None]
+SHAPES = Table[_Cut, tuple[ZoneShape, ...]]("shapes of zones", 10_000)
+OUTLINES = Table[tuple[Ground, int], list[tuple[Floats, ZoneShape]]]("outlines by their corners", 1_000)
+
+
+class LaidQuilt:
+    """A quilt with its top laid out and its zones' shapes; ``memo`` holds what was worked out of it before."""
+
+    def __init__(self, quilt: Quilt, memo: Memo | None = None, top: Top | None = None) -> None:
         self.quilt = quilt
-        self._shapes: dict[object, tuple[ZoneShape, ...]] = {}
-        self._outlines: dict[int, list[tuple[Floats, ZoneShape]]] = {}
-        self.planning = RLock()  # what is planned at two requests at once is planned once
-        self.kept_plans: dict[str, tuple[object, ...]] = {}  # what the plan keeps, by zone
-        self.kept_counts: dict[str, tuple[Zone, int]] = {}
-        self.kept_rings: dict[ZoneShape, object] = {}  # the last drawing that a shape lent to its twins
-        self.kept_routes: dict[
-            object, object
-        ] = {}  # what the route keeps, by what is sewn and at which prices
+        self.memo = memo or Memo()
+        self._top = top
 
     @cached_property
     def top(self) -> Top:
         """The parts and their placings."""
-        return lay_out(self.quilt)
+        return self._top or lay_out(self.quilt)
+
+    @cached_property
+    def ground(self) -> Ground:
+        """The key under which shapes and plans are kept."""
+        return Ground(self.top, self.quilt.edge.mm)
 
     @property
     def middle(self) -> Point:
@@ -107,21 +121,21 @@ class LaidQuilt:
 
         Places that another zone has taken are not among them.
         """
-        key = (zone.part, zone.patches, zone.slices, zone.stand_off)
-        if key not in self._shapes:
-            found = [
-                s for part in self.parts(zone.part) for s in self._inside_edge(part, cloth_of(part, zone))
-            ]
-            found.sort(key=lambda shape: -len(shape.places))
-            self._shapes[key] = tuple(self._with_twin(shape) for shape in found)
+        key = (self.ground, zone.part, zone.patches, zone.slices, zone.stand_off)
+        found = self.memo.once(SHAPES, key, lambda: self._shapes(zone))
         taken = {place for apart in zone.apart if apart.taken_by for place in apart.places}
         if not taken:
-            return self._shapes[key]
+            return found
         left = [
             replace(shape, places=tuple(place for place in shape.places if place not in taken))
-            for shape in self._shapes[key]
+            for shape in found
         ]
         return tuple(sorted((s for s in left if s.places), key=lambda shape: -len(shape.places)))
+
+    def _shapes(self, zone: Zone) -> tuple[ZoneShape, ...]:
+        found = [s for part in self.parts(zone.part) for s in self._inside_edge(part, cloth_of(part, zone))]
+        found.sort(key=lambda shape: -len(shape.places))
+        return tuple(self._with_twin(shape) for shape in found)
 
     def shape_at(self, zone: Zone, place: str) -> ZoneShape | None:
         """The zone's shape at ``place``; None where nothing of it is left there."""
@@ -133,15 +147,20 @@ class LaidQuilt:
             return []
         edge = float(self.quilt.edge.mm)
         usable = box(edge, edge, self.top.width - edge, self.top.height - edge)
-        groups: dict[tuple[Point, ...], tuple[MultiPolygon, list[str]]] = {}
+        groups: list[tuple[MultiPolygon, list[str]]] = []
         for place, placing in part.places.items():
             area = multi(cloth.area.intersection(unplaced(placing, usable))) if edge else cloth.area
             if area.is_empty:
                 continue
-            whole = edge == 0 or abs(area.area - cloth.area.area) < 1e-6 * cloth.area.area
-            outline = () if whole else _signature(area)
-            groups.setdefault(outline, (cloth.area if whole else area, []))[1].append(place)
-        return [ZoneShape(part, Region(area, cloth.soft), tuple(places)) for area, places in groups.values()]
+            whole = edge == 0 or abs(area.area - cloth.area.area) < _WHOLE * cloth.area.area
+            area = cloth.area if whole else area
+            for known, places in groups:
+                if _same_area(known, area):
+                    places.append(place)
+                    break
+            else:
+                groups.append((area, [place]))
+        return [ZoneShape(part, Region(area, cloth.soft), tuple(places)) for area, places in groups]
 
     def rim(self, part: Part) -> shapely.Geometry | None:
         """What the binding covers of a part, up to where lines may be sewn, in its coordinates; None where that is nothing at
@@ -166,7 +185,7 @@ class LaidQuilt:
         if outline is None:
             return shape
         area = shape.region.area.area
-        known = self._outlines.setdefault(len(outline), [])
+        known = self.memo.once(OUTLINES, (self.ground, len(outline)), list)
         for other, model in known:
             near = abs(model.region.area.area - area) < _ALIKE
             placing = placing_onto(other, outline) if near else None
@@ -203,27 +222,22 @@ class LaidQuilt:
 
     def with_quilt(self, quilt: Quilt) -> LaidQuilt:
         """The same for a quilt that differs from this one; what hangs on the top is taken over where it can be."""
-        other = LaidQuilt(quilt)
         mine, its = self.quilt, quilt
-        if (mine.blocks, mine.layout, mine.borders) == (its.blocks, its.layout, its.borders):
-            other.__dict__["top"] = self.top
-            if mine.edge == its.edge:
-                other._shapes, other._outlines = self._shapes, self._outlines
-                other.kept_plans, other.kept_rings = self.kept_plans, self.kept_rings
-                other.planning = self.planning
-                other.kept_counts, other.kept_routes = self.kept_counts, self.kept_routes
-        return other
+        same = (mine.blocks, mine.layout, mine.borders) == (its.blocks, its.layout, its.borders)
+        return LaidQuilt(quilt, self.memo, self.top if same else None)
 
     def tried(self, quilt: Quilt) -> LaidQuilt:
         """As ``with_quilt``, but what is planned for it crowds out nothing that is kept."""
         other = self.with_quilt(quilt)
-        other.kept_plans, other.kept_counts = dict(other.kept_plans), dict(other.kept_counts)
-        other.kept_routes, other.kept_rings = {}, {}
-        return other
+        return LaidQuilt(quilt, self.memo.aside(), other.top)
 
 
-def _signature(area: MultiPolygon) -> tuple[Point, ...]:
-    return tuple((round(x, 2), round(y, 2)) for p in area.normalize().geoms for x, y in p.exterior.coords)
+def _same_area(one: MultiPolygon, other: MultiPolygon) -> bool:
+    """Whether no point of either outline is farther than ``SNAP`` from the other."""
+    if one is other:
+        return True
+    near = np.abs(np.array(one.bounds) - other.bounds).max() < SNAP and abs(one.area - other.area) < _ALIKE
+    return bool(near and shapely.hausdorff_distance(one.boundary, other.boundary) < SNAP)
 
 
 def from_middle(part: Part, place: str, middle: Point) -> Point:
