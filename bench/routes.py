@@ -16,8 +16,9 @@ from kenzet.core.changes import CHANGES
 from kenzet.core.changes.new_quilt import Wish, begun
 from kenzet.core.fills import FILLS
 from kenzet.core.geom.clip import Straight, clip
+from kenzet.core.numbers.measure import INCH
 from kenzet.core.plan.planner import plan_quilt
-from kenzet.core.route.costs import INCH, Costs
+from kenzet.core.route.costs import Costs
 from kenzet.core.route.local_search import Longer
 from kenzet.core.route.network import Course, Lane, Network, network
 from kenzet.core.route.quilt import QuiltRoute, costs_of, route_quilt, units_of

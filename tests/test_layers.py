@@ -23,7 +23,7 @@ PURE = {
 }  # fmt: skip
 FILES = sorted(SRC.rglob("*.py"))
 FLOORS = (
-    "errors", "memo", "numbers", "params", "geom", "kit", "fills", "ruler", "top", "plan", "marks", "route", "sewing", "advice", "bench", "changes",
+    "errors", "tolerances", "memo", "numbers", "params", "geom", "kit", "fills", "ruler", "top", "plan", "marks", "route", "sewing", "advice", "bench", "changes",
 )  # fmt: skip
 """The rooms of the core, lowest first: each may know those before it, and none after it."""
 
@@ -66,6 +66,40 @@ def test_no_arrow_in_the_core_runs_upwards(file):
         other = inner_room(name)
         if other and own in FLOORS:
             assert FLOORS.index(other) <= FLOORS.index(own), f"{own} imports {name}"
+
+
+TOLERANT = [f for f in FILES if f.relative_to(SRC).parts[0] in ("core", "formats", "say", "store", "web")]
+OF_A_STANDARD = {0.04045, 0.0031308}  # of the colour space of screens
+OF_A_UNIT = {25.4, 12.7, 304.8, 914.4, 0.3048}  # mm, and m
+
+
+def floats(tree):
+    """Every number with a point in code, and whether it is one side of a comparison."""
+    compared = {
+        id(part) for node in ast.walk(tree) if isinstance(node, ast.Compare) for part in ast.walk(node)
+    }
+    for node in ast.walk(tree):
+        if isinstance(node, ast.Constant) and isinstance(node.value, float) and node.value:
+            yield abs(node.value), id(node) in compared, node.lineno
+
+
+@pytest.mark.parametrize("file", TOLERANT, ids=lambda f: str(f.relative_to(SRC)))
+def test_tolerances_and_units_have_their_names_in_one_place(file):
+    """What is compared with is named, with its unit, in ``core/tolerances.py``; what a unit is stands in ``measure``."""
+    for value, compared, line in floats(ast.parse(file.read_text())):
+        bare = value <= (0.1 if compared else 1e-3) and value not in OF_A_STANDARD
+        assert not bare or file.name == "tolerances.py", (
+            f"line {line}: {value} wants a name in core/tolerances.py"
+        )
+        assert value not in OF_A_UNIT or file.name == "measure.py", (
+            f"line {line}: {value} is a unit: see measure"
+        )
+
+
+def test_the_check_of_tolerances_sees_them():
+    """The walk itself: a bare one in a comparison, a bare one in a product, a share that is none."""
+    found = list(floats(ast.parse("x = 0.05 * y\nif a < 0.05 * b: pass\nz = 25.4 + 1e-6")))
+    assert sorted(found) == [(1e-6, False, 3), (0.05, False, 1), (0.05, True, 2), (25.4, False, 3)]
 
 
 def test_no_fill_is_named_outside_its_own_file():

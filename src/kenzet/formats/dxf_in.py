@@ -15,10 +15,10 @@ from ezdxf.path import Curve3To, Curve4To, LineTo, make_path
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Point
 from kenzet.core.geom.curves import Piece, Stroke, as_cubic
+from kenzet.core.numbers.measure import FOOT, INCH, METRE, PIXEL, YARD
 from kenzet.core.top.bring import MOST_POINTS, Figure, Sheet
 
-_MM = {1: 25.4, 2: 304.8, 4: 1.0, 5: 10.0, 6: 1000.0, 10: 914.4}  # by the drawing's unit
-_STEP = 25.4 / 96
+_MM = {1: INCH, 2: FOOT, 4: 1.0, 5: 10.0, 6: METRE, 10: YARD}  # by the drawing's unit
 _READ = {"LINE", "ARC", "CIRCLE", "ELLIPSE", "SPLINE", "LWPOLYLINE", "POLYLINE"}
 
 
@@ -46,7 +46,7 @@ def read_dxf(data: bytes) -> Sheet:
         if entity.dxf.get("invisible") or (layer is not None and (layer.is_off() or layer.is_frozen())):
             hidden += 1
         elif entity.dxftype() in _READ:
-            figures.append(_figure(entity, layer, mm or _STEP))
+            figures.append(_figure(entity, layer, mm or PIXEL))
         else:
             other.add(entity.dxftype().lower())
     said = [f"Left out: {', '.join(sorted(other))}."] if other else []

@@ -10,7 +10,7 @@ from ezdxf.layouts.layout import Modelspace
 
 from kenzet.core.geom.region import Floats
 from kenzet.core.marks.sheet import MarkSheet
-from kenzet.core.numbers.measure import Unit
+from kenzet.core.numbers.measure import MM_PER, Unit
 
 LAYERS = {"SEAMS": 8, "MARKS": 30, "DOTS": 30, "SIGNS": 30, "TICKS": 7, "LABEL": 7}
 """Each layer with its colour number."""
@@ -18,7 +18,7 @@ LAYERS = {"SEAMS": 8, "MARKS": 30, "DOTS": 30, "SIGNS": 30, "TICKS": 7, "LABEL":
 
 def dxf(sheet: MarkSheet, unit: Unit) -> bytes:
     """In ``unit``, the sheet's lower left corner at the origin."""
-    per = 25.4 if unit == "in" else 1.0
+    per = float(MM_PER[unit])
     document = filemanagement.new("R2010", units=units.IN if unit == "in" else units.MM)
     for name, colour in LAYERS.items():
         document.layers.add(name, color=colour)

@@ -18,6 +18,7 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.platypus import Flowable, KeepTogether, PageBreak, Paragraph, SimpleDocTemplate
 
 from kenzet.core.geom.region import Floats, Point
+from kenzet.core.tolerances import ROUNDING
 from kenzet.formats.placement import PAPERS, POINTS, Paper
 
 INK, SOFT = HexColor("#111111"), HexColor("#777777")
@@ -218,7 +219,7 @@ class _Drawn(Flowable):  # type: ignore[misc]
         along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
         middle = along[-1] / 2
         k = max(int(np.searchsorted(along, middle)), 1)
-        way = (line[k] - line[k - 1]) / max(float(np.hypot(*(line[k] - line[k - 1]))), 1e-9)
+        way = (line[k] - line[k - 1]) / max(float(np.hypot(*(line[k] - line[k - 1]))), ROUNDING)
         tip = (line[k - 1] + way * (middle - along[k - 1])) * self._scale + (0, 3 * _MM)
         across = np.array([-way[1], way[0]])
         head = self.canv.beginPath()

@@ -9,12 +9,12 @@ from collections.abc import Sequence
 import numpy as np
 
 from kenzet.core.marks.sheet import MarkSheet
-from kenzet.core.numbers.measure import Unit, figure
+from kenzet.core.numbers.measure import MM_PER, Unit, figure
 
 
 def ticks_csv(sheet: MarkSheet, unit: Unit) -> bytes:
     """Each counted from its edge's left or upper corner: where it truly is, the figure to lay off, what that is out by."""
-    per = 25.4 if unit == "in" else 1.0
+    per = float(MM_PER[unit])
     rows = [
         [
             edge.name,
@@ -31,7 +31,7 @@ def ticks_csv(sheet: MarkSheet, unit: Unit) -> bytes:
 
 def strokes_csv(sheet: MarkSheet, unit: Unit) -> bytes:
     """Each stroke from where to where, counted from the sheet's lower left corner."""
-    per = 25.4 if unit == "in" else 1.0
+    per = float(MM_PER[unit])
     left, low, _, _ = sheet.bounds
     rows = []
     for number, line in enumerate(sheet.marks, 1):

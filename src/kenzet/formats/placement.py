@@ -17,6 +17,8 @@ import shapely
 
 from kenzet.core.errors import TooMany
 from kenzet.core.geom.region import Floats, Point
+from kenzet.core.numbers.measure import INCH, POINT, YARD
+from kenzet.core.tolerances import ROUNDING
 
 Paper = Literal["letter", "a4", "tabloid", "a3", "roll"]
 PAPERS: dict[str, tuple[float, float]] = {
@@ -29,10 +31,10 @@ Fit = tuple[float, float]
 TRUE: Fit = (1.0, 1.0)
 MARGIN = 10.0
 FOOTER = 24.0
-OVERLAP = 12.7
+OVERLAP = INCH / 2
 BLEED = 6.0
 MOST_PAGES = 200
-POINTS = 72 / 25.4
+POINTS = 1 / POINT
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,7 +62,9 @@ class Tile:
     def holds(self, point: Sequence[float]) -> bool:
         """Whether a point lies in the window."""
         left, low, right, top = self.window
-        return left - 1e-9 <= point[0] <= right + 1e-9 and low - 1e-9 <= point[1] <= top + 1e-9
+        return (
+            left - ROUNDING <= point[0] <= right + ROUNDING and low - ROUNDING <= point[1] <= top + ROUNDING
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,7 +82,7 @@ class Pages:
 
 def room_on(paper: Paper) -> float:
     """How long a thing may be to go on one page, mm; a yard on a roll."""
-    long = max(PAPERS[paper]) if paper != "roll" else 914.4 + 2 * MARGIN + FOOTER + 2 * BLEED
+    long = max(PAPERS[paper]) if paper != "roll" else YARD + 2 * MARGIN + FOOTER + 2 * BLEED
     return long - 2 * MARGIN - FOOTER - 2 * BLEED
 
 
@@ -111,8 +115,8 @@ def tile(
 def _grid(bounds: tuple[float, float, float, float], size: tuple[float, float], fit: Fit) -> Pages:
     left, low, right, top = bounds[0] - BLEED, bounds[1] - BLEED, bounds[2] + BLEED, bounds[3] + BLEED
     wide, high = (size[0] - 2 * MARGIN) / fit[0], (size[1] - 2 * MARGIN - FOOTER) / fit[1]
-    columns = max(1, math.ceil((right - left - OVERLAP) / (wide - OVERLAP) - 1e-9))
-    rows = max(1, math.ceil((top - low - OVERLAP) / (high - OVERLAP) - 1e-9))
+    columns = max(1, math.ceil((right - left - OVERLAP) / (wide - OVERLAP) - ROUNDING))
+    rows = max(1, math.ceil((top - low - OVERLAP) / (high - OVERLAP) - ROUNDING))
     xs = [left + c * (wide - OVERLAP) for c in range(columns)]
     tops = [top - r * (high - OVERLAP) for r in range(rows)]
     tiles = [

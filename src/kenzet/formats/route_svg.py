@@ -10,7 +10,8 @@ from xml.etree import ElementTree as ET
 import numpy as np
 
 from kenzet.core.geom.region import Floats
-from kenzet.core.numbers.measure import Unit
+from kenzet.core.numbers.measure import MM_PER, Unit
+from kenzet.core.tolerances import ROUNDING
 from kenzet.formats.placement import BLEED, to_svg
 from kenzet.formats.svg import NAMESPACE
 
@@ -36,7 +37,7 @@ def route_svg(
     """Groups ``seams``, ``travel``, ``lines``, ``freehand``, ``numbers`` and ``threads``; the page is sized in ``unit``."""
     bounds = (0.0, 0.0, *size)
     wide, high = size[0] + 2 * BLEED, size[1] + 2 * BLEED
-    per = 25.4 if unit == "in" else 1.0
+    per = float(MM_PER[unit])
     ET.register_namespace("", NAMESPACE)
     root = ET.Element(
         f"{{{NAMESPACE}}}svg", width=f"{wide / per:.6f}{unit}", height=f"{high / per:.6f}{unit}", viewBox=f"0 0 {wide:.4f} {high:.4f}"
@@ -107,7 +108,7 @@ def _along(line: Floats, share: float) -> tuple[Floats, float]:
     long = np.hypot(*ways.T)
     ends = np.concatenate([[0.0], np.cumsum(long)])
     k = min(int(np.searchsorted(ends, share * ends[-1], side="right")) - 1, len(long) - 1)
-    part = (share * ends[-1] - ends[k]) / max(float(long[k]), 1e-9)
+    part = (share * ends[-1] - ends[k]) / max(float(long[k]), ROUNDING)
     return line[k] + part * ways[k], math.atan2(ways[k][1], ways[k][0])
 
 

@@ -14,6 +14,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from kenzet.core.geom.edge_ticks import TickedEdge
 from kenzet.core.numbers.measure import Unit, figure
+from kenzet.core.tolerances import EQUAL, ROUNDING
 from kenzet.formats.placement import MARGIN, PAPERS, POINTS, TRUE, Fit, Paper
 
 _MM = POINTS
@@ -28,7 +29,7 @@ def strip_pdf(title: str, ticked: TickedEdge, paper: Paper, unit: Unit, fit: Fit
     size = PAPERS["letter" if paper == "roll" else paper]
     width, height = max(size), min(size)
     row = (width - 2 * MARGIN) / fit[0]
-    many = max(math.ceil(ticked.edge.length / row - 1e-9), 1)
+    many = max(math.ceil(ticked.edge.length / row - ROUNDING), 1)
     a_page = max(int((height - 2 * MARGIN - 12) / (HIGH + APART)), 1)
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=(width * _MM, height * _MM), invariant=True)
@@ -72,13 +73,11 @@ def _row(
     canvas.setFont("Helvetica-Bold", 9)
     for tick in ticked.ticks:
         place = float(tick.at)
-        if first - 1e-6 <= place <= last + 1e-6:
+        if first - EQUAL <= place <= last + EQUAL:
             canvas.line(x(place), y, x(place), y + 9 * _MM)
             canvas.drawCentredString(x(place), y + 10.2 * _MM, figure(tick.drawn, unit).text)
     canvas.setFont("Helvetica", 7)
-    upright = abs(ticked.edge.end[0] - ticked.edge.start[0]) < 1e-3
-    begins = "top" if upright else "left"
-    join = f" · joins at {_letter(number - 1)}" if number else f" · begins at the {begins} corner"
+    join = f" · joins at {_letter(number - 1)}" if number else f" · begins at the {ticked.edge.datum} corner"
     more = f", goes on at {_letter(number)}" if number + 1 < many else ", ends at the other corner"
     tries = (f"{title} · {ticked.name}{join}{more}", f"{ticked.name}{join}", join.removeprefix(" · "), "")
     said = next(

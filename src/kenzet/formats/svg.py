@@ -8,7 +8,7 @@ import numpy as np
 
 from kenzet.core.geom.arcs import Arc
 from kenzet.core.marks.sheet import MarkSheet
-from kenzet.core.numbers.measure import Unit
+from kenzet.core.numbers.measure import MM_PER, Unit
 from kenzet.formats.placement import BLEED, to_svg
 
 NAMESPACE = "http://www.w3.org/2000/svg"
@@ -18,7 +18,7 @@ def svg(sheet: MarkSheet, unit: Unit) -> bytes:
     """Seams, marks and ticks in groups of those names; the page is sized in ``unit``. Arcs stay arcs."""
     left, low, right, top = sheet.bounds
     wide, high = right - left + 2 * BLEED, top - low + 2 * BLEED
-    per = 25.4 if unit == "in" else 1.0
+    per = float(MM_PER[unit])
     ET.register_namespace("", NAMESPACE)
     root = ET.Element(
         f"{{{NAMESPACE}}}svg",

@@ -16,9 +16,9 @@ from svgelements import SVG, Arc, Close, Color, CubicBezier, Line, Move, Path, Q
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Point
 from kenzet.core.geom.curves import Piece, Stroke, as_cubic
+from kenzet.core.numbers.measure import PIXEL
 from kenzet.core.top.bring import MOST_POINTS, Figure, Sheet
 
-_MM = 25.4 / 96  # of a step
 _TRUE_UNITS = ("mm", "cm", "in", "pt", "pc")
 _LEFT_OUT = {
     "script": "a script",
@@ -200,4 +200,4 @@ def _stroke(path: Path) -> Stroke | None:
 
 
 def _at(point: Any) -> Point:
-    return point.x * _MM, -point.y * _MM
+    return point.x * PIXEL, -point.y * PIXEL

@@ -12,6 +12,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.numbers.measure import Unit, long_figure
 from kenzet.core.route.local_search import Kind, Longer
 from kenzet.core.route.quilt import costs_of
+from kenzet.core.tolerances import TOLD_SHARE
 from kenzet.web import models as m
 from kenzet.web.at_hand import answer, laid_quilt
 from kenzet.web.route import RouteRequest
@@ -20,7 +21,6 @@ from kenzet.web.sewing import logs
 longer = APIBlueprint("longer", __name__, url_prefix="/api/quilts/<quilt>/route")
 
 _PATIENCE_S = 20.0
-_TOLD = 0.001  # of it: what is less is nothing
 
 
 class LongerQuery(m.Reading):
@@ -138,11 +138,11 @@ def _view(found: Longer | None, unit: Unit) -> LongerView:
     if words:
         words.append([f"Weighed as you mind stops and sewing over lines, {_percent(gained)} better."])
     many = len(found.kinds) + len(found.skipped) > 1
-    if left < _TOLD:
+    if left < TOLD_SHARE:
         words.append(["Of all these none can be shorter." if many else "No way is shorter than this."])
     elif at or found.done:
         words.append([f"At most {_percent(left)} more can be saved; it need not be."])
-    if found.done and not found.ways and left >= _TOLD:
+    if found.done and not found.ways and left >= TOLD_SHARE:
         words.insert(0, ["No shorter way was found."])
     if found.skipped:
         names = ", ".join(dict.fromkeys(one.unit.part.name for one in found.skipped))

@@ -198,10 +198,9 @@ def _special_note(found: ZonePlan, drawing: Drawing) -> str:
 
 def edge_view(ticked: TickedEdge, step: Fraction, unit: Unit) -> EdgeView:
     """An edge with its ticks, counted from its corner."""
-    upright = abs(ticked.edge.end[0] - ticked.edge.start[0]) < 1e-3
     return EdgeView(
         name=ticked.name,
-        from_corner="top" if upright else "left",
+        from_corner=ticked.edge.datum,
         points=[*ticked.edge.start, *ticked.edge.end],
         ticks=[
             TickView(

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from kenzet.core.numbers.measure import COARSE, Unit, long_figure
+from kenzet.core.numbers.measure import COARSE, METRE, YARD, Unit, long_figure
 from kenzet.core.route.bobbins import Leg as BobbinLeg
 from kenzet.core.route.bobbins import bobbin_changes
 from kenzet.core.route.bulk import least_in_throat
@@ -95,7 +95,7 @@ def needle_rows(cost: Needle, unit: Unit) -> list[m.Row]:
 
 
 def _thread(mm: float, unit: Unit) -> str:
-    return f"{math.ceil(mm / 914.4):,} yd" if unit == "in" else f"{math.ceil(mm / 1000):,} m"
+    return f"{math.ceil(mm / YARD):,} yd" if unit == "in" else f"{math.ceil(mm / METRE):,} m"
 
 
 def all_pivots(one: UnitRoute) -> int:

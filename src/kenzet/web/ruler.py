@@ -29,6 +29,7 @@ from kenzet.core.ruler.offset_sums import (
     whole_stitches,
 )
 from kenzet.core.ruler.pose import Pose
+from kenzet.core.tolerances import VISIBLE
 from kenzet.web import models as m
 from kenzet.web import show, slip
 from kenzet.web import zone_models as z
@@ -269,7 +270,7 @@ def fit_words(kit: Kit, fit: CurveFit | TemplateFit, unit: Unit) -> z.CurveView:
 
 def _stray(fit: CurveFit, unit: Unit) -> m.Words:
     """In sixty-fourths."""
-    if abs(fit.stray) < 0.1:
+    if abs(fit.stray) < VISIBLE:
         return ["right"]
     way = "further out" if fit.stray > 0 else "flatter"
     return [show.shown(abs(fit.stray), unit, COARSE[unit] / 4, about=True), f" {way} in the middle"]
@@ -277,7 +278,7 @@ def _stray(fit: CurveFit, unit: Unit) -> m.Words:
 
 def _unlike(fit: TemplateFit, unit: Unit) -> m.Words:
     def off(mm: float, more: str, less: str) -> m.Words:
-        if abs(mm) < 0.1:
+        if abs(mm) < VISIBLE:
             return []
         return [show.shown(abs(mm), unit, COARSE[unit] / 2, about=True), f" {more if mm > 0 else less}"]
 
@@ -301,19 +302,18 @@ def _by_angle(kit: Kit, region: Region, pose: Pose, unit: Unit) -> m.Words:
     if way is None:
         return []
     edge = region.edges[way.edge]
-    corner = "top" if abs(edge.end[0] - edge.start[0]) < 1e-3 else "left"
     line = "a line across it" if way.degrees == 90 else f"its {way.degrees:g}° line"
     name = edge_names(region)[way.edge]
     return [
         f" Or set it without drawing: the ruler with {line} on the {name}, its working edge ",
         show.shown(way.along, unit, COARSE[unit] / 2, about=True),
-        f" from that edge's {corner} corner.",
+        f" from that edge's {edge.datum} corner.",
     ]
 
 
 def _stops(pose: Pose, unit: Unit, sides: bool) -> list[z.StopView]:
     start, end = pose.stops
-    alike = start.along is not None and end.along is not None and abs(start.along - end.along) < 0.1
+    alike = start.along is not None and end.along is not None and abs(start.along - end.along) < VISIBLE
     words: list[m.Words] = [_stop_words(start.along, "starts", unit), _stop_words(end.along, "stops", unit)]
     if sides:
         words = [["Pivot at each corner with the needle down, then lay the ruler along the next side."], []]

@@ -14,7 +14,7 @@ import numpy as np
 from kenzet.core.fills import FILLS, Fill
 from kenzet.core.fills.base import GROUPS
 from kenzet.core.marks.marking import marks_of
-from kenzet.core.numbers.measure import Length, Unit, figure, long_figure
+from kenzet.core.numbers.measure import INCH, Length, Unit, figure, long_figure
 from kenzet.core.params import Form, forms
 from kenzet.core.plan.drawing import Trace
 from kenzet.core.plan.zone_plan import ZonePlan
@@ -223,7 +223,7 @@ def minutes(seconds: float) -> str:
 
 def density(per_mm: float, unit: Unit) -> str:
     """Sewn length by area, in the unit in which she thinks of it."""
-    return f"{per_mm * 25.4:.1f} in a sq in" if unit == "in" else f"{per_mm * 10:.1f} cm a sq cm"
+    return f"{per_mm * INCH:.1f} in a sq in" if unit == "in" else f"{per_mm * 10:.1f} cm a sq cm"
 
 
 def fill_kinds() -> list[m.FillKind]:

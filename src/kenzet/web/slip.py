@@ -25,6 +25,7 @@ from kenzet.core.plan.widest_gap import Gap
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import anchor_every, error_after
 from kenzet.core.ruler.offset_sums import Mode, Sum, etched_line_for
+from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.zone import Zone
 from kenzet.web import models as m
@@ -367,7 +368,7 @@ def advice(plan: ZonePlan, drawing: Drawing, place: str, gap: Gap | None, unit: 
     limit = plan.kit.batting.limit.mm
     if drawing.lines == 0 and not drawing.hints:
         found.append(["Nothing fits: the zone is narrower than that. Set it closer, or leave the zone open."])
-    if gap and gap.width > float(limit) + 0.1:
+    if gap and gap.width > float(limit) + VISIBLE:
         found.append(
             [
                 "The widest gap is ",

@@ -159,8 +159,7 @@ def _without_ruler(found: ZonePlan, drawing: Drawing, step: TableStep) -> str:
     """What is done with a tape measure, a strip or a stencil."""
     marks = marks_of(found, drawing)
     if step.edge:
-        upright = abs(step.edge.edge.end[0] - step.edge.edge.start[0]) < 1e-3
-        return f"Tick {_named(step.edge.name)}, the tape measure lying from its {'top' if upright else 'left'} end:"
+        return f"Tick {_named(step.edge.name)}, the tape measure lying from its {step.edge.edge.datum} end:"
     if step.kind == "dots":
         return f"Put a dot at every end and turn, {len(step.dots)} in all: prick them through the mark sheet."
     if step.kind == "signs":
@@ -204,9 +203,8 @@ def _end(region: Region, end: End, found: ZonePlan, unit: Unit) -> m.Words:
     if end.edge is None:
         return ["its end"]
     edge = region.edges[end.edge]
-    corner = "top" if abs(edge.end[0] - edge.start[0]) < 1e-3 else "left"
     laid_off = rounded(end.along, found.kit.marking_step.mm)
-    return [show.shown(laid_off, unit), f" from the {corner} end of {_edge_name(region, end.edge)}"]
+    return [show.shown(laid_off, unit), f" from the {edge.datum} end of {_edge_name(region, end.edge)}"]
 
 
 def _edge_name(region: Region, number: int) -> str:

@@ -12,6 +12,7 @@ from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.geom.region import Region
 from kenzet.core.numbers.measure import Length, Unit, in_words
 from kenzet.core.params import Form, Frozen, forms
+from kenzet.core.tolerances import EQUAL
 from kenzet.core.top.arrangement import OnPoint, StraightRows
 from kenzet.core.top.blocks import DIAGONALS_MAY_DIFFER, Block, Measured, Patterned
 from kenzet.core.top.cutting import cloth_of, cut_up, points_of, share_of
@@ -222,7 +223,7 @@ def _along(region: Region, number: int, along: str, unit: Unit) -> tuple[float, 
         length = Length.parse(along, unit)
     except BadValue as error:
         raise BadValue(error.message, "along") from error
-    if not 0 <= float(length.mm) <= edge.length + 1e-6:
+    if not 0 <= float(length.mm) <= edge.length + EQUAL:
         raise BadValue(
             f"That edge is {in_words(edge.length, unit)} long; {length.text} lies beyond it.", "along"
         )

@@ -11,7 +11,8 @@ from pydantic import Field
 from kenzet.core.advice.suited_fills import Effort, Tried, effort, gallery, tried
 from kenzet.core.fills import kind_of
 from kenzet.core.fills.base import GROUPS
-from kenzet.core.numbers.measure import COARSE, Unit, long_figure
+from kenzet.core.numbers.measure import COARSE, INCH, Unit, long_figure
+from kenzet.core.tolerances import ROUNDING
 from kenzet.core.top.quilt_layout import LaidQuilt, ZoneShape
 from kenzet.web import models as m
 from kenzet.web import show
@@ -21,7 +22,7 @@ variants = APIBlueprint("variants", __name__, url_prefix="/api/quilts/<quilt>")
 
 
 class Cost(m.Wire):
-    """Bare numbers to sort by: minutes, mm sewn by mm² · 25.4, marks, and how hard it is from 1 to 4."""
+    """Bare numbers to sort by: minutes, inches sewn in a square inch, marks, and how hard it is from 1 to 4."""
 
     minutes: float
     density: float
@@ -131,7 +132,7 @@ def _card(found: Tried, unit: Unit) -> Card:
         help=fill.help,
         fill=fill.model_dump(mode="json"),
         drawing=view,
-        cost=Cost(minutes=cost.minutes, density=drawing.density * 25.4, marks=cost.marks, ease=cost.ease),
+        cost=Cost(minutes=cost.minutes, density=drawing.density * INCH, marks=cost.marks, ease=cost.ease),
         said=[
             m.Row(label=["Apart"], words=[show.shown(fill.spacing.mm, unit)]),
             m.Row(label=["Density"], words=[show.density(drawing.density, unit)]),
@@ -187,7 +188,7 @@ def _against(numbers: Sequence[float]) -> list[str]:
     first = numbers[0]
     said = [""]
     for number in numbers[1:]:
-        if abs(number - first) < 1e-9:
+        if abs(number - first) < ROUNDING:
             said.append("")
         elif first == 0:
             said.append("from none")

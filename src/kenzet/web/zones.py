@@ -20,6 +20,7 @@ from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Frozen, forms, step_length
 from kenzet.core.plan.planner import plan_quilt, plan_zone
 from kenzet.core.plan.zone_plan import ZonePlan, site_at
+from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.document import validated
 from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.zone import Over
@@ -188,7 +189,7 @@ def _zone_view(laid: LaidQuilt, found: ZonePlan | None, body: z.PlanRequest) -> 
     view.figures = slip.figures(found.figures(drawing, place), unit)
     view.can_meet = drawing.fill.can_meet
     view.notes = list(drawing.fill.notes())
-    if gap and gap.place and gap.width > float(found.kit.batting.limit.mm) + 0.1:
+    if gap and gap.place and gap.width > float(found.kit.batting.limit.mm) + VISIBLE:
         view.gap = z.GapView(x=gap.place[0], y=gap.place[1], radius=gap.width / 2)
     view.offers = slip.offers(found, drawing, place, unit)
     met = slants(drawing.region, drawing.families)

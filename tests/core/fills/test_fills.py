@@ -16,9 +16,9 @@ from kenzet.core.fills import FILLS, default_fill, kind_of
 from kenzet.core.fills.base import Paths, Rings
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.offset import inward
-from kenzet.core.geom.predicates import CURVE_ERROR
 from kenzet.core.params import forms
 from kenzet.core.plan.widest_gap import widest_gap
+from kenzet.core.tolerances import CURVE_ERROR
 from tests.shapes import IN, REGIONS, box, drawn, inches, site
 
 EXAMPLES = {

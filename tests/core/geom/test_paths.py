@@ -14,8 +14,8 @@ from shapely.geometry import LineString
 
 from kenzet.core.geom.arcs import Arc, bulge_for
 from kenzet.core.geom.paths import Path, clip_paths, straight_path, with_arcs
-from kenzet.core.geom.predicates import CURVE_ERROR, LEAST_STRETCH
 from kenzet.core.geom.region import Region
+from kenzet.core.tolerances import CURVE_ERROR, LEAST_STRETCH
 from tests.shapes import IN, REGIONS, box, inches
 
 SQUARE = Region.of(box(0, 0, 100, 100))

@@ -15,9 +15,9 @@ from kenzet.core.geom.clip import Straight
 from kenzet.core.params import forms
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.tolerances import EQUAL, ROUNDING, SAME_DEGREES
 
 NEAR = 0.4  # mm, 1/64 in
-_SAME_WAY = 1e-4  # degrees
 _QUILT_CENTRE = "quilt centre"
 
 
@@ -77,7 +77,7 @@ def _in_quilt(family: Straight, placing: Placing) -> tuple[float, float, float]:
     nx, ny = family.normal
     x, y = a * nx + c * ny, b * nx + d * ny
     datum = family.datum + x * e + y * f
-    if y < -1e-9 or (abs(y) <= 1e-9 and x < 0):
+    if y < -ROUNDING or (abs(y) <= ROUNDING and x < 0):
         x, y, datum = -x, -y, -datum
     pitch = float(family.pitch)
     return math.degrees(math.atan2(y, x)) % 180.0, pitch, datum % pitch
@@ -88,7 +88,9 @@ def _between(one: list[tuple[float, float, float]], other: list[tuple[float, flo
     miss, turned = 0.0, False
     for angle, pitch, phase in one:
         same = [
-            p for a, q, p in other if abs((a - angle + 90) % 180 - 90) < _SAME_WAY and abs(q - pitch) < 1e-6
+            p
+            for a, q, p in other
+            if abs((a - angle + 90) % 180 - 90) < SAME_DEGREES and abs(q - pitch) < EQUAL
         ]
         if not same:
             turned = True

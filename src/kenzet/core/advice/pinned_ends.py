@@ -13,11 +13,10 @@ from itertools import product
 
 from kenzet.core.errors import KenzetError
 from kenzet.core.fills import Fill
-from kenzet.core.numbers.measure import Length
+from kenzet.core.numbers.measure import INCH, Length
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.plan.zone_plan import site_at
-from kenzet.core.route.costs import INCH
 from kenzet.core.route.quilt import costs_of, units_of, wishes_of
 from kenzet.core.route.unit import Unit
 from kenzet.core.route.unit_route import UnitRoute, route_unit

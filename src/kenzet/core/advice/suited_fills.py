@@ -14,10 +14,11 @@ from pydantic import ValidationError
 
 from kenzet.core.errors import KenzetError
 from kenzet.core.fills import FILLS, Fill, default_fill
-from kenzet.core.numbers.measure import MM_PER, Length, rounded
+from kenzet.core.numbers.measure import INCH, MM_PER, Length, rounded
 from kenzet.core.plan.drawing import Drawing, draw
 from kenzet.core.plan.planner import check_hollow, kit_of
 from kenzet.core.plan.zone_plan import ZonePlan, site_at
+from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.quilt_layout import LaidQuilt, ZoneShape
 
 _SHARES = (Fraction(1), Fraction(1, 2), Fraction(1, 4), Fraction(1, 8))
@@ -105,7 +106,7 @@ def effort(found: Tried) -> Effort:
     ease = 4 if drawing.hints else 3 if curved else 2 if pivots else 1
     marks = len(found.plan.references(drawing).marked) if drawing.fill.sewn else drawing.lines
     stops = thread_stops(drawing)
-    sewn = drawing.stitched / 25.4 / _PACE[ease]
+    sewn = drawing.stitched / INCH / _PACE[ease]
     shifts = drawing.lines + pivots
     spent = sewn + pivots * _PIVOT + shifts * _SHIFT + stops * _STOP + marks * _MARK
     return Effort(spent, drawing.lines, marks, stops, ease)
@@ -120,7 +121,7 @@ def thread_stops(drawing: Drawing) -> int:
     outline = drawing.region.area.boundary
     alone = 0
     for trace in drawing.traces:
-        if trace.closed or max(outline.distance(shapely.Point(*trace.points[k])) for k in (0, -1)) > 0.1:
+        if trace.closed or max(outline.distance(shapely.Point(*trace.points[k])) for k in (0, -1)) > VISIBLE:
             alone += 1
     return alone + (len(drawing.region.pieces) if alone < drawing.lines else 0)
 

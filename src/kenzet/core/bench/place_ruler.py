@@ -22,6 +22,7 @@ from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.offset_sums import edge_of
 from kenzet.core.ruler.pose import Pose
+from kenzet.core.tolerances import CREST, ROUNDING, STOP_ERROR
 
 _SAME_LEAN = 0.05  # degrees
 
@@ -124,7 +125,7 @@ def _on_crest(points: Floats, way: Floats, level: float) -> Lay:
     ux, uy = (way / math.hypot(*way)).tolist()
     across = (points - points[0]) @ np.array([-uy, ux])
     along = (points - points[0]) @ np.array([ux, uy])
-    crests = across >= across.max() - 0.02 * (across.max() - across.min() + 1e-9)
+    crests = across >= across.max() - CREST * (across.max() - across.min() + ROUNDING)
     nearest = np.argmin(np.where(crests, np.abs(along - along[-1] / 2), np.inf))
     x, y = points[nearest].tolist()
     return Lay(x + level * uy, y - level * ux, math.degrees(math.atan2(uy, ux)))
@@ -151,7 +152,7 @@ def set_by_angle(region: Region, pose: Pose, kit: Kit) -> ByAngle | None:
         way = math.degrees(math.atan2(other[1] - stop.needle[1], other[0] - stop.needle[0]))
         for number, edge in enumerate(region.edges):
             along = math.dist(edge.start, stop.edge)
-            beyond = abs(along + math.dist(stop.edge, edge.end) - edge.length) > 0.05
+            beyond = abs(along + math.dist(stop.edge, edge.end) - edge.length) > STOP_ERROR
             if beyond or not 0 < along < edge.length:
                 continue
             met = abs((edge.angle - way + 90) % 180 - 90)

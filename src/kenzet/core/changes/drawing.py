@@ -16,6 +16,7 @@ from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.geom.arcs import Vertex, bulge_for, drawn
 from kenzet.core.numbers.measure import Length, in_words
 from kenzet.core.params import Frozen
+from kenzet.core.tolerances import EQUAL, LEAST_APPLIQUE
 from kenzet.core.top.blocks import MOST_GRID, Block, Drawn, Fabric, Key, Name, Patch, Seam
 from kenzet.core.top.document import Quilt
 from kenzet.core.top.quilt_layout import LaidQuilt
@@ -23,7 +24,6 @@ from kenzet.core.top.seams import patches_of
 from kenzet.core.top.tidy import key_for, remade
 
 _MOST_RISE = 0.75  # of the chord: a bulge of one and a half
-_LEAST_APPLIQUE = 1e-3  # square grid units
 Count = Annotated[int, Field(ge=1, le=MOST_GRID)]
 Point = tuple[float, float]
 
@@ -197,7 +197,7 @@ class AddApplique(_Drawing):
         outline = tuple((*side.start, side.bulge(block, art.grid)) for side in self.sides)
         ring = drawn(outline)[0]
         area = Polygon(ring) if len(ring) > 2 else Polygon()
-        if not area.is_valid or area.area < _LEAST_APPLIQUE:
+        if not area.is_valid or area.area < LEAST_APPLIQUE:
             raise BadValue(
                 "The outline of an appliqué must enclose something and not cross itself. Curve its sides, or "
                 "take more points.",
@@ -259,7 +259,7 @@ def _seam(art: Drawn, number: int) -> Seam:
 
 def _refuse_outside(art: Drawn, points: Sequence[Point]) -> None:
     for x, y in points:
-        if not (-1e-6 <= x <= art.grid[0] + 1e-6 and -1e-6 <= y <= art.grid[1] + 1e-6):
+        if not (-EQUAL <= x <= art.grid[0] + EQUAL and -EQUAL <= y <= art.grid[1] + EQUAL):
             raise BadValue("A seam begins and ends in the block.", "seam")
 
 

@@ -14,7 +14,7 @@ from kenzet.core.fills.manual_lines import MOST_BY_HAND, HandLine
 from kenzet.core.kit.compatibility import foot_fault, ruler_fault
 from kenzet.core.kit.kit import Kit, ThingKey
 from kenzet.core.kit.ruler_outline import plastic
-from kenzet.core.numbers.measure import Length
+from kenzet.core.numbers.measure import MM_PER, Length
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.top.blocks import Key
 from kenzet.core.top.document import Quilt, with_zone
@@ -106,5 +106,5 @@ def _laid_on(
             continue
         distance = held.etched + kit.reach
         on: Literal["seam", "line"] = "seam" if references[held.reference].kind == "seam" else "line"
-        return on, Length.of(Fraction(distance) / Fraction(127, 5))
+        return on, Length.of(Fraction(distance) / MM_PER["in"])
     return "", None

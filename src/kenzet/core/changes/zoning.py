@@ -10,8 +10,8 @@ from shapely.geometry import Polygon
 
 from kenzet.core.changes.base import Change
 from kenzet.core.errors import BadValue, Unknown
-from kenzet.core.geom.predicates import SAME_PLACE
 from kenzet.core.numbers.measure import Length
+from kenzet.core.tolerances import ALIKE_SHARE, SAME_PLACE
 from kenzet.core.top.blocks import Key, Name
 from kenzet.core.top.cutting import cloth_of, cut_up, spot_in
 from kenzet.core.top.document import Quilt, with_zone
@@ -20,7 +20,6 @@ from kenzet.core.top.quilt_layout import LaidQuilt
 from kenzet.core.top.tidy import free, key_for, remade, without_places
 from kenzet.core.top.zone import TOP, Apart, Cut, PatchRef, Slice, Spot, Zone
 
-_ALIKE = 1e-4  # of area and outline: pieces that differ by less are alike
 _SIDE = 10 * SAME_PLACE  # mm²: pieces whose seam is longer than a few mm share a side
 
 
@@ -238,8 +237,8 @@ def _groups(pieces: list[Polygon], alike: bool) -> list[list[Polygon]]:
 
 def _alike(one: Polygon, other: Polygon) -> bool:
     return bool(
-        abs(one.area - other.area) < _ALIKE * one.area
-        and abs(one.length - other.length) < _ALIKE * one.length
+        abs(one.area - other.area) < ALIKE_SHARE * one.area
+        and abs(one.length - other.length) < ALIKE_SHARE * one.length
     )
 
 

@@ -15,6 +15,7 @@ from kenzet.core.fills.turned import Frame, even_wishes, frame_of
 from kenzet.core.geom.paths import Path
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
+from kenzet.core.tolerances import EQUAL, ROUNDING
 
 Diagonals = Literal["sewn", "left out"]
 _QUADRANTS = ((-1.0, 0.0), (0.0, 1.0), (1.0, 0.0), (0.0, -1.0))
@@ -82,7 +83,7 @@ class Chevrons(Fill):
         w, h = frame.width / 2, frame.height / 2
         step = self.apex_step(frame, ux == 0.0)
         reach = w if uy == 0.0 else h
-        for k in range(1, math.ceil(reach / step - 1e-9)):
+        for k in range(1, math.ceil(reach / step - ROUNDING)):
             apex = (ux * k * step, uy * k * step)
             arms = [(ux * w - uy * w * side, uy * h + ux * h * side) for side in (1.0, -1.0)]
             points = [
@@ -97,10 +98,10 @@ class Chevrons(Fill):
         frame = frame_of(site.region, 0.0, site.region.middle)
         steps = [self.apex_step(frame, above) for above in (False, True)]
         many = [
-            max(math.ceil(reach / step - 1e-9) - 1, 0)
+            max(math.ceil(reach / step - ROUNDING) - 1, 0)
             for reach, step in zip((frame.width / 2, frame.height / 2), steps, strict=True)
         ]
-        if abs(steps[0] - steps[1]) < 1e-6:
+        if abs(steps[0] - steps[1]) < EQUAL:
             return Figure("Step along the middle seam", steps[0]), Figure(
                 "Chevrons in a quarter", many[0], "count"
             )

@@ -18,6 +18,7 @@ from kenzet.core.geom.paths import Path
 from kenzet.core.numbers.measure import Length
 from kenzet.core.numbers.spacing import whole_parts
 from kenzet.core.params import Choice, Form, asked, in_range
+from kenzet.core.tolerances import EQUAL, NEARLY_WHOLE, ROUNDING, VISIBLE
 
 Fit = Literal["whole", "as it is"]
 
@@ -71,9 +72,9 @@ class Clamshell(TurnedFill):
         if self.fit == "whole":
             wide = frame.width / max(round(frame.width / wide), 1)
         rise = float(self.rise.mm) if self.rise else wide / 2
-        if rise > wide / 2 + 1e-9:
+        if rise > wide / 2 + ROUNDING:
             raise BadValue("A scale cannot be higher than half its width.", "rise")
-        if self.second and float(self.second.mm) >= rise - 0.1:
+        if self.second and float(self.second.mm) >= rise - VISIBLE:
             raise BadValue(
                 "The second arc is the flatter one: its rise must be less than the first.", "second"
             )
@@ -91,9 +92,9 @@ class Clamshell(TurnedFill):
         many = math.ceil(frame.width / wide) + 2
         check_many(many * frame.height / pitch)
         spare = (frame.width % wide) / 2 if self.fit == "as it is" else 0.0
-        if spare > wide / 2 - 1e-6 or spare < 1e-6:
+        if spare > wide / 2 - EQUAL or spare < EQUAL:
             spare = 0.0
-        for number in range(math.ceil(frame.height / pitch - 1e-9)):
+        for number in range(math.ceil(frame.height / pitch - ROUNDING)):
             begin = frame.left + spare - wide * (1.5 if number % 2 else 1.0)
             k = np.arange(many + 1)
             rows = np.stack(
@@ -114,7 +115,7 @@ class Clamshell(TurnedFill):
             Figure("Radius of an arc", radius),
             Figure("Up from row to row", rise),
             Figure("Scales in a row", frame.width / wide, "count"),
-            Figure("Rows", math.ceil(frame.height / rise - 1e-9), "count"),
+            Figure("Rows", math.ceil(frame.height / rise - ROUNDING), "count"),
         ]
         if self.second:
             h = float(self.second.mm)
@@ -137,4 +138,4 @@ class Clamshell(TurnedFill):
 
 
 def _whole(number: float) -> bool:
-    return abs(number - round(number)) < 1e-4
+    return abs(number - round(number)) < NEARLY_WHOLE

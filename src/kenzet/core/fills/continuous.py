@@ -17,6 +17,7 @@ from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.geom.paths import Path
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
+from kenzet.core.tolerances import EQUAL, ROUNDING
 
 Cells = Literal["all", "every other"]
 
@@ -66,7 +67,7 @@ class Continuous(TurnedFill):
                 "That bulge would cross the curve beside it: at most about a fifth of the cell.", "rise"
             )
         frame, bulge = self.frame(site), bulge_for(g, rise)
-        columns, rows = (math.ceil(extent / g - 1e-6) for extent in (frame.width, frame.height))
+        columns, rows = (math.ceil(extent / g - EQUAL) for extent in (frame.width, frame.height))
         check_many(4 * columns * rows)
         if self.cells == "every other":
             yield Paths(
@@ -108,7 +109,7 @@ class Continuous(TurnedFill):
 
 def _most_rise(g: float) -> float:
     """The rise at which neighbouring arcs would touch along their ends: they start at 45 degrees."""
-    return g / 2 * math.tan(math.radians(22.5)) + 1e-9
+    return g / 2 * math.tan(math.radians(22.5)) + ROUNDING
 
 
 def _round(frame: Frame, g: float, bulge: float, i: int, j: int) -> Path:

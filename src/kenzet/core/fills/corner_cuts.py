@@ -13,6 +13,7 @@ from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site
 from kenzet.core.fills.turned import check_count, frame_of
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked
+from kenzet.core.tolerances import ROUNDING
 
 
 class CornerCuts(Fill):
@@ -51,7 +52,7 @@ class CornerCuts(Fill):
         depth = u * v / math.hypot(u, v)  # of the corner, square to the diagonal
         for sx, sy in ((-1, 1), (1, 1), (1, -1), (-1, -1)):
             paths = []
-            for k in range(math.ceil(depth / s - 1e-9)):
+            for k in range(math.ceil(depth / s - ROUNDING)):
                 left = 1 - k * s / depth
                 ends = ((sx * (w - u * left), sy * h), (sx * w, sy * (h - v * left)))
                 paths.append(frame.path(np.array([(*p, 0.0) for p in ends])))
@@ -66,7 +67,7 @@ class CornerCuts(Fill):
         u, v = frame.width / self.units, frame.height / self.units
         long = math.hypot(u, v)
         depth = u * v / long
-        lines = math.ceil(depth / s - 1e-9)
+        lines = math.ceil(depth / s - ROUNDING)
         return (
             Figure("Diagonal of a corner", long),
             Figure("Echoes in a corner", lines - 1, "count"),

@@ -15,6 +15,7 @@ from kenzet.core.fills.turned import Frame, RowFill
 from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
+from kenzet.core.tolerances import ROUNDING, STEEPEST
 
 Bulging = Literal["up", "down"]
 Straights = Literal["no", "above", "across"]
@@ -80,7 +81,7 @@ class CurvedRows(RowFill):
     def slope(self, frame: Frame) -> float:
         """F6: at its ends the arc is steepest."""
         radius, _ = self.arc(frame)
-        return math.sqrt(max(1 - (frame.width / 2 / radius) ** 2, 1e-4))
+        return math.sqrt(max(1 - (frame.width / 2 / radius) ** 2, STEEPEST))
 
     def span(self, frame: Frame) -> tuple[float, float]:
         """From the line between its ends to its middle."""
@@ -110,7 +111,8 @@ class CurvedRows(RowFill):
         s = float((self.apart or self.spacing).mm)
         middle = (frame.left + frame.right) / 2
         k = range(
-            math.ceil((frame.left - middle) / s + 1e-9), math.floor((frame.right - middle) / s - 1e-9) + 1
+            math.ceil((frame.left - middle) / s + ROUNDING),
+            math.floor((frame.right - middle) / s - ROUNDING) + 1,
         )
         top = places[-1][1] if places and self.straights == "above" else frame.low - 1.0
         paths = []

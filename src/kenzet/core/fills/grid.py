@@ -14,6 +14,7 @@ from kenzet.core.fills.origin import StraightFill, check_angle
 from kenzet.core.geom.clip import Straight
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
+from kenzet.core.tolerances import ROUNDING
 
 Use = Literal["sewn", "drawn"]
 
@@ -61,7 +62,7 @@ class Grid(StraightFill):
     @model_validator(mode="after")
     def _crosses(self) -> Grid:
         between = abs(math.sin(math.radians(self.angle - self.second_angle)))
-        if between < math.sin(math.radians(5)) - 1e-9:
+        if between < math.sin(math.radians(5)) - ROUNDING:
             raise BadValue("The two sets of a grid must cross at 5 degrees or more.", "second_angle")
         return self
 

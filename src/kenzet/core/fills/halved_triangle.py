@@ -16,6 +16,7 @@ from kenzet.core.geom.paths import straight_path
 from kenzet.core.geom.region import Point, Region
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
+from kenzet.core.tolerances import ROUNDING
 
 Half = Literal["first", "second"]
 
@@ -62,7 +63,7 @@ class HalvedTriangle(Fill):
             shares = [k / self.wedges for k in range(1, self.wedges)]
             yield Paths(tuple(straight_path(far, _between(left, middle, share)) for share in shares))
             height = _height(far, left, right)
-            many = math.ceil(height / float(self.spacing.mm) - 1e-9) - 1
+            many = math.ceil(height / float(self.spacing.mm) - ROUNDING) - 1
             shares = [k * float(self.spacing.mm) / height for k in range(1, many + 1)]
             yield Paths(
                 tuple(straight_path(_between(middle, far, s), _between(right, far, s)) for s in shares),
@@ -77,7 +78,7 @@ class HalvedTriangle(Fill):
         height = _height(*_corners(piece))
         return (
             Figure("Height of the triangle", height),
-            Figure("Close lines", math.ceil(height / float(self.spacing.mm) - 1e-9) - 1, "count"),
+            Figure("Close lines", math.ceil(height / float(self.spacing.mm) - ROUNDING) - 1, "count"),
         )
 
 

@@ -15,6 +15,7 @@ from kenzet.core.fills.turned import check_count, frame_of
 from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.numbers.measure import Length, in_words
 from kenzet.core.params import Form, asked, in_range
+from kenzet.core.tolerances import ROUNDING
 
 
 class Hourglass(Fill):
@@ -65,7 +66,7 @@ class Hourglass(Fill):
             rise = leg**2 / 4 / (r + math.sqrt(r**2 - leg**2 / 4))
         else:
             rise = float(self.spacing.mm)
-        if rise > leg / 2 * math.tan(math.radians(22.5)) + 1e-9:
+        if rise > leg / 2 * math.tan(math.radians(22.5)) + ROUNDING:
             raise BadValue(
                 "That rise would cross the curve beside it.", "radius" if self.radius else "spacing"
             )

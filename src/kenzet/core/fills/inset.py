@@ -13,9 +13,9 @@ from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, Wish
 from kenzet.core.fills.turned import Frame, even_wishes, frame_of
 from kenzet.core.geom.paths import Path
-from kenzet.core.geom.predicates import SNAP
 from kenzet.core.numbers.measure import Length, in_words
 from kenzet.core.params import Choice, Form, asked, in_range
+from kenzet.core.tolerances import SNAP
 
 First = Literal["upright", "level"]
 Cross = Literal["sewn", "left out"]

@@ -21,6 +21,7 @@ from kenzet.core.geom.region import Edge, Floats, Region
 from kenzet.core.numbers.measure import Length
 from kenzet.core.numbers.spacing import from_edge
 from kenzet.core.params import Choice, Form, asked
+from kenzet.core.tolerances import EQUAL, ROUNDING
 
 Base = Literal["edge", "all round"]
 
@@ -85,7 +86,7 @@ class Keys(Fill):
         s, long = float(self.spacing.mm), line.length
         left, low, right, high = region.bounds
         far = math.hypot(right - left, high - low)
-        many = math.ceil(long / s - 1e-9) - 1
+        many = math.ceil(long / s - ROUNDING) - 1
         check_many(20 * many)
         for k in range(1, many + 1):
             here = line.interpolate(k * s)
@@ -101,7 +102,7 @@ class Keys(Fill):
                 for g in getattr(ray.intersection(region.area), "geoms", [ray.intersection(region.area)])
                 if g.length > 0
             ]
-            first = next((g for g in inside if g.distance(here) < 1e-6), None)
+            first = next((g for g in inside if g.distance(here) < EQUAL), None)
             if first is None:
                 continue
             reach = min(first.length, k * s * mitres[0], (long - k * s) * mitres[1])

@@ -20,12 +20,12 @@ from kenzet.core.fills.edge_remainders import edge_gaps
 from kenzet.core.fills.rhythm import EVEN, at_beat, beats_of, check_rhythm
 from kenzet.core.fills.skipping import SkippingFill
 from kenzet.core.geom.clip import Straight
-from kenzet.core.geom.predicates import SAME_PLACE
 from kenzet.core.geom.region import Edge, Floats, Point, Region
 from kenzet.core.numbers.measure import Length
 from kenzet.core.numbers.meeting import whole_steps
 from kenzet.core.numbers.spacing import common_part, equalised, whole_parts
 from kenzet.core.params import Choice, Form, asked, in_range, normal_angle
+from kenzet.core.tolerances import ROUNDING, SAME_PLACE
 
 T = TypeVar("T")
 Share2 = tuple[Annotated[float, Field(ge=-1, le=2)], Annotated[float, Field(ge=-1, le=2)]]
@@ -152,7 +152,9 @@ class StraightFill(SkippingFill):
         if not edges:
             raise BadValue("This zone has no straight edge: count from its centre.", "origin")
         flat = Straight(angle, self.spacing.mm, 0.0)
-        forward = 1 if flat.normal[0] > 1e-9 or (abs(flat.normal[0]) <= 1e-9 and flat.normal[1] > 0) else -1
+        forward = (
+            1 if flat.normal[0] > ROUNDING or (abs(flat.normal[0]) <= ROUNDING and flat.normal[1] > 0) else -1
+        )
         level = [edges[number] for number in site.region.edges_along(flat.direction)]
         return min(level or edges, key=lambda e: (forward * _across(flat, e.start), -e.length))
 

@@ -20,6 +20,7 @@ from kenzet.core.geom.paths import Path
 from kenzet.core.geom.region import Region
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked
+from kenzet.core.tolerances import VISIBLE
 
 
 class Pinned(Fill):
@@ -110,7 +111,7 @@ def _tips(piece: Region) -> tuple[Frame, float, tuple[Side, Side]] | None:
     if len(corners) == 2:
         vs = [frame.into((x, y))[1] for x, y in shapely.get_coordinates(piece.area).tolist()]
         there, back = Side(length / 2, max(vs), True), Side(length / 2, min(vs), True)
-        return (frame, length, (there, back)) if there.v > 0.1 and back.v < -0.1 else None
+        return (frame, length, (there, back)) if there.v > VISIBLE and back.v < -VISIBLE else None
     sides = [Side(*frame.into(c), False) for c in corners if c not in (a, b)]
     if sides[0].v * sides[1].v >= 0 or len(piece.edges) != 4:
         return None

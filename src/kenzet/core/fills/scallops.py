@@ -17,6 +17,7 @@ from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.geom.paths import Path
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
+from kenzet.core.tolerances import ROUNDING
 
 Fit = Literal["whole units", "as it is"]
 
@@ -70,7 +71,7 @@ class Scallops(RowFill):
         wide, rise = float(self.unit.mm), float(self.rise.mm)
         if self.fit == "whole units":
             wide = frame.width / max(round(frame.width / wide), 1)
-        if rise > wide / 2 + 1e-9:
+        if rise > wide / 2 + ROUNDING:
             raise BadValue("A scallop cannot be higher than half its width.", "rise")
         return wide, rise, wide**2 / (8 * rise) + rise / 2
 

@@ -16,10 +16,10 @@ from kenzet.core.fills.turned import TurnedFill, chance
 from kenzet.core.geom.curves import as_arcs
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
+from kenzet.core.tolerances import SCATTERED_CURVE_ERROR
 
 Shape = Literal["straight", "wavy"]
 _BENDS = 7
-_STRAY = 0.01
 
 
 class Scattered(TurnedFill):
@@ -91,7 +91,7 @@ def _line(points: list[tuple[float, float]]) -> np.ndarray:
     rows: list[tuple[float, ...]] = []
     for p0, p1, p2, p3 in zip(given, given[1:], given[2:], given[3:], strict=False):
         cubic = ((p0 + 4 * p1 + p2) / 6, (2 * p1 + p2) / 3, (p1 + 2 * p2) / 3, (p1 + 4 * p2 + p3) / 6)
-        arcs = as_arcs(tuple((float(x), float(y)) for x, y in cubic), _STRAY)  # type: ignore[arg-type]
+        arcs = as_arcs(tuple((float(x), float(y)) for x, y in cubic), SCATTERED_CURVE_ERROR)  # type: ignore[arg-type]
         rows += [(*a, 0.0) if len(a) == 2 else a for a in arcs]
     rows.append((float(given[-1][0]), float(given[-1][1]), 0.0))
     return np.array(rows)

@@ -18,6 +18,7 @@ from kenzet.core.geom.paths import Path
 from kenzet.core.geom.region import Point
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
+from kenzet.core.tolerances import ON_EDGE, ROUNDING
 
 About = Literal["corner", "middle"]
 
@@ -71,7 +72,7 @@ class Shells(SkippingFill):
         """Whole circles from the inside out; the zone cuts them."""
         (x, y), s = self.centre(site), self.spacing.mm
         circles = []
-        for k in range(1, math.ceil(self.reach(site) / float(s) - 1e-9)):
+        for k in range(1, math.ceil(self.reach(site) / float(s) - ROUNDING)):
             r = float(k * s)
             circles.append(Path(np.array([(x - r, y, 1.0), (x + r, y, 1.0)]), closed=True))
         yield Paths(tuple(circles), s)
@@ -80,7 +81,9 @@ class Shells(SkippingFill):
         """How many and how far."""
         reach = self.reach(site)
         return (
-            Figure("Arcs, cut ones counted", math.ceil(reach / float(self.spacing.mm) - 1e-9) - 1, "count"),
+            Figure(
+                "Arcs, cut ones counted", math.ceil(reach / float(self.spacing.mm) - ROUNDING) - 1, "count"
+            ),
         )
 
     def wishes(self, site: Site) -> Sequence[Wish]:
@@ -89,6 +92,6 @@ class Shells(SkippingFill):
         edges = [
             e.length
             for e in site.region.edges
-            if min(math.dist(e.start, here), math.dist(e.end, here)) < 0.01
+            if min(math.dist(e.start, here), math.dist(e.end, here)) < ON_EDGE
         ]
         return even_wishes(Fraction(max(edges)).limit_denominator(10**9), self.spacing) if edges else ()

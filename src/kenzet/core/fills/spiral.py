@@ -17,6 +17,7 @@ from kenzet.core.geom.paths import Path, with_arcs
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked
+from kenzet.core.tolerances import EQUAL
 
 MOST_ROUNDS = 500
 
@@ -96,7 +97,7 @@ def _from(polygon: Polygon, start: Point | None) -> Floats:
 def _joined(turns: list[Floats]) -> Path:
     """Turn after turn; the last one closes."""
     points = np.vstack([*turns, turns[-1][:1]])
-    keep = np.append(True, np.hypot(*np.diff(points, axis=0).T) > 1e-6)
+    keep = np.append(True, np.hypot(*np.diff(points, axis=0).T) > EQUAL)
     return Path(with_arcs(points[keep], closed=False))
 
 

@@ -17,6 +17,7 @@ from kenzet.core.geom.paths import Path
 from kenzet.core.geom.region import Point
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
+from kenzet.core.tolerances import ON_EDGE
 
 About = Literal["corner", "edge", "middle"]
 Arcs = Literal["sewn", "drawn"]
@@ -92,7 +93,7 @@ class Sunburst(Fill):
             math.degrees(math.atan2(far[1] - corner[1], far[0] - corner[0])) % 360
             for e in region.edges
             for near, far in ((e.start, e.end), (e.end, e.start))
-            if math.dist(near, corner) < 0.01
+            if math.dist(near, corner) < ON_EDGE
         ]
         if len(ways) != 2:
             return corner, 0.0, 360.0

@@ -16,6 +16,7 @@ from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.geom.paths import Path
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
+from kenzet.core.tolerances import ROUNDING
 
 Straights = Literal["in turn", "no"]
 
@@ -75,7 +76,9 @@ class Through(Fill):
         frame = frame_of(site.region, 0.0, site.region.middle)
         cos, sin = abs(math.cos(math.radians(angle))), abs(math.sin(math.radians(angle)))
         reaches = [
-            extent / 2 / share for extent, share in ((frame.width, cos), (frame.height, sin)) if share > 1e-9
+            extent / 2 / share
+            for extent, share in ((frame.width, cos), (frame.height, sin))
+            if share > ROUNDING
         ]
         return angle, min(reaches)
 

@@ -35,11 +35,11 @@ from kenzet.core.fills.skipping import SKIP, SkippingFill
 from kenzet.core.geom.arcs import Point, Vertex
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.paths import Path
-from kenzet.core.geom.predicates import SNAP
 from kenzet.core.geom.region import Region
 from kenzet.core.numbers.measure import Length
 from kenzet.core.numbers.spacing import whole_parts
 from kenzet.core.params import Choice, Form, asked, in_range
+from kenzet.core.tolerances import EQUAL, SNAP
 
 MOST_VERTICES = 150_000
 TURNED_OVER = np.array([1.0, -1.0, -1.0])
@@ -261,10 +261,10 @@ class RowFill(TurnedFill):
         edge = self.start == "edge" or rows is not None
         number = 0 if edge else -math.ceil((origin - low) / float(step * min(beats)))
         found: list[tuple[int, float]] = []
-        while (v := origin + float(at_beat(number, beats) * step)) < high - 1e-6:
+        while (v := origin + float(at_beat(number, beats) * step)) < high - EQUAL:
             if rows is not None and number >= rows:
                 break
-            if v > low + 1e-6:
+            if v > low + EQUAL:
                 found.append((number, v))
             number += 1
         return found

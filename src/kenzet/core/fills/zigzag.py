@@ -16,6 +16,7 @@ from kenzet.core.geom.region import Point
 from kenzet.core.numbers.measure import Length
 from kenzet.core.numbers.meeting import NEAR, even, whole_steps
 from kenzet.core.params import Choice, Form, asked, in_range
+from kenzet.core.tolerances import ROUNDING
 
 Lay = Literal["side by side", "mirrored", "crossing", "random"]
 LEAST_LEG, MOST_LEG = "1/8 in", "40 in"
@@ -100,7 +101,7 @@ class Zigzag(RowFill):
         """Points at whole advances, low ones where a repeat begins."""
         advance = float(self.advance.mm)
         _, begin = self.repeats(frame, number) or (0.0, 0.0)
-        k = np.arange(-1, math.ceil(frame.width / advance - 1e-9) + 6)
+        k = np.arange(-1, math.ceil(frame.width / advance - ROUNDING) + 6)
         up = np.where(k % 2 == 1, self.across, 0.0)
         return np.stack([begin + k * advance, up, np.zeros(len(k))], axis=1)
 

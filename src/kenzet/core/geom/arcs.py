@@ -15,7 +15,7 @@ from dataclasses import dataclass
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
-from kenzet.core.geom.predicates import CURVE_ERROR, SAME_PLACE
+from kenzet.core.tolerances import CURVE_ERROR, EQUAL, LEAST_TURN, ROUNDING, SAME_PLACE
 
 Point = tuple[float, float]
 Vertex = tuple[float, float] | tuple[float, float, float]
@@ -66,7 +66,7 @@ class Arc:
         dx, dy = point[0] - cx, point[1] - cy
         sx, sy = self.start[0] - cx, self.start[1] - cy
         turn = math.atan2(sx * dy - sy * dx, sx * dx + sy * dy) * (1 if self.bulge > 0 else -1)
-        return abs(math.hypot(dx, dy) - self.radius) <= near and turn % math.tau <= abs(self.angle) + 1e-6
+        return abs(math.hypot(dx, dy) - self.radius) <= near and turn % math.tau <= abs(self.angle) + EQUAL
 
     def at(self, share: float) -> Point:
         """The point at ``share`` of the way, 0 the start."""
@@ -134,7 +134,7 @@ def soft_of(area: MultiPolygon | Polygon) -> Soft:
                 turn = math.atan2(after[1] - here[1], after[0] - here[0])
                 turn -= math.atan2(here[1] - before[1], here[0] - before[0])
                 turn = abs(math.remainder(turn, math.tau))
-                if 1e-4 < turn < _SOFT_TURN:
+                if LEAST_TURN < turn < _SOFT_TURN:
                     found.add(key(here))
     return frozenset(found)
 
@@ -155,7 +155,7 @@ def bulge_through(start: Point, middle: Point, end: Point) -> float:
     """
     ax, ay, bx, by = middle[0] - start[0], middle[1] - start[1], end[0] - middle[0], end[1] - middle[1]
     turn = math.atan2(ax * by - ay * bx, ax * bx + ay * by)
-    return round(math.tan(turn / 2), 9) + 0.0 if abs(turn) > 1e-9 else 0.0
+    return round(math.tan(turn / 2), 9) + 0.0 if abs(turn) > ROUNDING else 0.0
 
 
 QUARTER = math.tan(math.pi / 8)

@@ -15,15 +15,15 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from kenzet.core.geom.region import Floats, Region
+from kenzet.core.tolerances import NODE_GRID
 
-_NODE_GRID = 1e-4  # mm
 _SIDE = 0.5  # mm: cells that share less only touch
 
 
 def cells_of(region: Region, lines: Sequence[Floats]) -> list[Polygon]:
     """What ``lines`` (each (n, 2)) leave of the region, in reading order."""
     drawn = [shapely.linestrings(line) for line in lines if len(line) > 1]
-    noded = shapely.union_all([region.area.boundary, *drawn], grid_size=_NODE_GRID)
+    noded = shapely.union_all([region.area.boundary, *drawn], grid_size=NODE_GRID)
     cells = np.array(shapely.polygonize([noded]).geoms)
     inside = shapely.contains_xy(region.area, *shapely.get_coordinates(shapely.point_on_surface(cells)).T)
     return sorted(

@@ -22,8 +22,8 @@ from fractions import Fraction
 import numpy as np
 from numpy.typing import NDArray
 
-from kenzet.core.geom.predicates import LEAST_STRETCH, SNAP
 from kenzet.core.geom.region import Floats, Region
+from kenzet.core.tolerances import LEAST_STRETCH, SNAP
 
 Ints = NDArray[np.int64]
 _ENDLESS = np.iinfo(np.int64).max // 4

@@ -8,10 +8,9 @@ from shapely.geometry import MultiPolygon
 
 from kenzet.core.geom.affine import Placing
 from kenzet.core.geom.region import Floats
+from kenzet.core.tolerances import DIVISOR, EQUAL, SMALLEST
 
 _MOST_POINTS = 400
-_SAME = 1e-6  # mm
-_EXACT = 1e-12  # a quarter turn is one to the last bit
 
 
 def outline_of(area: MultiPolygon) -> Floats | None:
@@ -45,13 +44,13 @@ def _turned_onto(one: Floats, other: Floats) -> Placing | None:
     count = np.arange(len(a))
     rolled = its[(count[:, None] + count) % len(a)]
     sums = rolled @ mine.conj()
-    turns = sums / np.maximum(np.abs(sums), 1e-300)
+    turns = sums / np.maximum(np.abs(sums), SMALLEST)
     strays = np.abs(turns[:, None] * mine - rolled).max(axis=1)
     k = int(strays.argmin())
-    if strays[k] > _SAME:
+    if strays[k] > EQUAL:
         return None
     turn = complex(turns[k])
     whole = complex(round(turn.real), round(turn.imag))
-    turn = whole if abs(turn - whole) < _EXACT else turn
+    turn = whole if abs(turn - whole) < DIVISOR else turn
     shift = complex(b[k] - turn * a[0])
     return turn.real, turn.imag, -turn.imag, turn.real, shift.real, shift.imag

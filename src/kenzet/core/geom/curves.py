@@ -11,10 +11,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from kenzet.core.geom.arcs import Arc, Point, Vertex, bulge_through
+from kenzet.core.tolerances import EQUAL, ROUNDING
 
 _DEEPEST = 12
 _SAMPLES = tuple(k / 8 for k in range(1, 8))
-_SAME = 1e-6
 _MOST_BULGE = 0.5  # an arc of about 106 degrees: what turns further is halved first
 
 Cubic = tuple[Point, Point, Point, Point]
@@ -58,7 +58,7 @@ class Stroke:
         for piece in self.pieces:
             if len(piece) == 3:
                 found += as_arcs((here, *piece), error)
-            elif math.dist(piece[0], here) > _SAME:
+            elif math.dist(piece[0], here) > EQUAL:
                 found.append(here)
             here = piece[-1]
         return [*found, here]
@@ -92,7 +92,7 @@ def _fitted(cubic: Cubic, low: float, high: float, error: float, depth: int) -> 
     bulge = bulge_through(start, middle, end)
     inner = [at(cubic, low + (high - low) * share) for share in _SAMPLES]
     if depth >= _DEEPEST or (abs(bulge) <= _MOST_BULGE and _strays(start, end, bulge, inner) <= error):
-        if math.dist(start, end) < 1e-9:
+        if math.dist(start, end) < ROUNDING:
             return []
         return [(*start, bulge) if abs(bulge) * math.dist(start, end) / 2 > error / 4 else start]
     half = (low + high) / 2
@@ -105,9 +105,9 @@ def _fitted(cubic: Cubic, low: float, high: float, error: float, depth: int) -> 
 def _strays(start: Point, end: Point, bulge: float, points: list[Point]) -> float:
     """How far points lie from the arc (or, where it is straight, from its chord), mm."""
     chord = math.dist(start, end)
-    if chord < 1e-9:
+    if chord < ROUNDING:
         return max(math.dist(start, point) for point in points)
-    if abs(bulge) < 1e-6:
+    if abs(bulge) < EQUAL:
         away = np.array(points) - start
         along = (end[0] - start[0], end[1] - start[1])
         return float(np.abs(away @ (-along[1], along[0])).max()) / chord

@@ -11,11 +11,10 @@ from itertools import pairwise
 
 import numpy as np
 
-from kenzet.core.geom.predicates import SAME_PLACE
 from kenzet.core.geom.region import Edge, Floats, Region
 from kenzet.core.numbers.spacing import Tick, stepping_error, ticks
+from kenzet.core.tolerances import ON_EDGE, SAME_PLACE
 
-_ON_EDGE = 0.01  # mm: an end this near to an edge lies on it
 _ONE_TICK = 0.02  # mm: ends nearer together than this are one tick
 
 
@@ -67,7 +66,7 @@ def _places(edge: Edge, ends: np.ndarray) -> list[Fraction]:
     ux, uy = (x1 - x0) / edge.length, (y1 - y0) / edge.length
     along = (ends[:, 0] - x0) * ux + (ends[:, 1] - y0) * uy
     off = np.abs((ends[:, 0] - x0) * -uy + (ends[:, 1] - y0) * ux)
-    on = (off < _ON_EDGE) & (along > _ONE_TICK) & (along < edge.length - _ONE_TICK)
+    on = (off < ON_EDGE) & (along > _ONE_TICK) & (along < edge.length - _ONE_TICK)
     places = np.sort(along[on])
     new = np.append(True, np.diff(places) > _ONE_TICK)[: len(places)]
     return [Fraction(round(place * 10**6), 10**6) for place in places[new].tolist()]

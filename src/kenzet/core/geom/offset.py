@@ -15,8 +15,8 @@ import shapely
 from shapely.geometry import MultiPolygon
 from shapely.geometry.base import BaseGeometry
 
-from kenzet.core.geom.predicates import CURVE_ERROR, LEAST_RING_AREA
 from kenzet.core.geom.region import Region
+from kenzet.core.tolerances import CURVE_ERROR, LEAST_RING_AREA
 
 Corners = Literal["mitred", "bevelled", "round"]
 _JOINS: dict[Corners, Literal["mitre", "bevel", "round"]] = {

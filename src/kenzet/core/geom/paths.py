@@ -22,8 +22,8 @@ import shapely
 from numpy.typing import NDArray
 
 from kenzet.core.geom.arcs import Point, Vertex
-from kenzet.core.geom.predicates import CURVE_ERROR, LEAST_STRETCH, SNAP
 from kenzet.core.geom.region import Floats, Region
+from kenzet.core.tolerances import CURVE_ERROR, DIVISOR, FLAT, LEAST_STEP, LEAST_STRETCH, ROUNDING, SNAP
 
 Ints = NDArray[np.int64]
 
@@ -54,7 +54,7 @@ class Path:
     def straight(self) -> bool:
         """Whether it has no arc."""
         bulges = self.vertices[:, 2] if self.closed else self.vertices[:-1, 2]
-        return not np.any(np.abs(bulges) > 1e-9)
+        return not np.any(np.abs(bulges) > ROUNDING)
 
     @cached_property
     def length(self) -> float:
@@ -66,7 +66,7 @@ class Path:
         there = np.roll(self.vertices, -1, axis=0) if self.closed else self.vertices[1:]
         chords = np.hypot(*(there - here)[:, :2].T)
         angle = 4 * np.arctan(np.abs(here[:, 2]))
-        whole = np.where(angle > 1e-9, angle / (2 * np.sin(np.maximum(angle, 1e-9) / 2)), 1.0)
+        whole = np.where(angle > ROUNDING, angle / (2 * np.sin(np.maximum(angle, ROUNDING) / 2)), 1.0)
         return float((chords * whole).sum())
 
 
@@ -116,7 +116,7 @@ class _Drawn:
             return q
         v, begin = vertex[on], side[on, :2]
         way = side[on, 2:] - begin
-        way = way / np.maximum(np.hypot(*way.T), 1e-12)[:, None]
+        way = way / np.maximum(np.hypot(*way.T), DIVISOR)[:, None]
         here, centre = self.at(q[on]), self.centre[v]
         radius = np.hypot(*(self.vertices[v, :2] - centre).T)
         foot = begin + ((centre - begin) * way).sum(axis=1)[:, None] * way
@@ -152,7 +152,9 @@ def _drawn(paths: Sequence[Path]) -> _Drawn:
     radius = chord * (1 + safe**2) / (4 * np.abs(safe))
     angle = 4 * np.arctan(safe)
     step = 2 * np.arccos(np.clip(1 - CURVE_ERROR / np.maximum(radius, CURVE_ERROR), 0.0, 1.0))
-    chords = np.where(curved, np.maximum(4, np.ceil(np.abs(angle) / np.clip(step, 1e-3, _SOFT_TURN))), 1)
+    chords = np.where(
+        curved, np.maximum(4, np.ceil(np.abs(angle) / np.clip(step, LEAST_STEP, _SOFT_TURN))), 1
+    )
     count = np.where(last, 1, chords).astype(np.int64)
     vertex = np.repeat(np.arange(len(vertices)), count)
     start = np.cumsum(count) - count
@@ -216,11 +218,11 @@ def _crossings(region: Region, drawn: _Drawn, segments: Ints) -> Floats:
     d, w = b - a, c - a
     size, reach = np.hypot(*d.T), np.hypot(*f.T)
     cross = d[:, 0] * f[:, 1] - d[:, 1] * f[:, 0]
-    slanted = np.abs(cross) > 1e-9 * size * reach
+    slanted = np.abs(cross) > ROUNDING * size * reach
     safe = np.where(slanted, cross, 1.0)
     t = (w[:, 0] * f[:, 1] - w[:, 1] * f[:, 0]) / safe
     u = (w[:, 0] * d[:, 1] - w[:, 1] * d[:, 0]) / safe
-    size, reach = np.maximum(size, 1e-12), np.maximum(reach, 1e-12)
+    size, reach = np.maximum(size, DIVISOR), np.maximum(reach, DIVISOR)
     near_t, near_u = SNAP / size, SNAP / reach
     hit = slanted & (t >= -near_t) & (t <= 1 + near_t) & (u >= -near_u) & (u <= 1 + near_u)
     beside = np.abs(w[:, 0] * d[:, 1] - w[:, 1] * d[:, 0]) < SNAP * size
@@ -236,7 +238,7 @@ def _crossings(region: Region, drawn: _Drawn, segments: Ints) -> Floats:
 def _beyond_and_before(points: Floats, segments: Ints, sides: Floats) -> tuple[Ints, Ints]:
     """Pairs of segments and sides where the segment does not lie wholly on one hand of the side's line."""
     way = sides[:, 2:] - sides[:, :2]
-    normal = np.stack([-way[:, 1], way[:, 0]]) / np.maximum(np.hypot(*way.T), 1e-12)
+    normal = np.stack([-way[:, 1], way[:, 0]]) / np.maximum(np.hypot(*way.T), DIVISOR)
     away = points @ normal - (sides[:, :2].T * normal).sum(axis=0)
     above, below = away > SNAP, away < -SNAP
     one_hand = (above[segments] & above[segments + 1]) | (below[segments] & below[segments + 1])
@@ -367,7 +369,7 @@ def _circle(three: Floats) -> tuple[float, float, float] | None:
     (ax, ay), (bx, by), (cx, cy) = three.tolist()
     cross = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax)
     reach = max(math.dist((ax, ay), (bx, by)), math.dist((bx, by), (cx, cy)))
-    if abs(cross) < 1e-5 * reach**2:
+    if abs(cross) < FLAT * reach**2:
         return None
     b2, c2 = (bx - ax) ** 2 + (by - ay) ** 2, (cx - ax) ** 2 + (cy - ay) ** 2
     x = ax + ((cy - ay) * b2 - (by - ay) * c2) / (2 * cross)

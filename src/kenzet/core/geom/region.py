@@ -12,6 +12,7 @@ import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Literal
 
 import numpy as np
 import shapely
@@ -21,7 +22,7 @@ from shapely.geometry.base import BaseGeometry
 
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Soft, key
-from kenzet.core.geom.predicates import CURVE_ERROR, SAME_ANGLE, SAME_PLACE, SNAP
+from kenzet.core.tolerances import CIRCLE_ERROR, CURVE_ERROR, SAME_ANGLE, SAME_PLACE, SNAP, STRAIGHT_ON
 
 Floats = NDArray[np.float64]
 Point = tuple[float, float]
@@ -43,6 +44,11 @@ class Edge:
     def angle(self) -> float:
         """Direction from start to end in degrees, counter-clockwise from the x axis."""
         return math.degrees(math.atan2(self.end[1] - self.start[1], self.end[0] - self.start[0]))
+
+    @property
+    def datum(self) -> Literal["top", "left"]:
+        """At which end ticks and lengths along it are counted from: an upright edge from its top, others from the left."""
+        return "top" if abs(self.end[0] - self.start[0]) < SAME_PLACE else "left"
 
     def at(self, along: float) -> Point:
         """The point ``along`` mm from the datum corner."""
@@ -176,11 +182,11 @@ class Region:
     @cached_property
     def inradius(self) -> float:
         """Radius in mm of the largest circle inside."""
-        circles = shapely.maximum_inscribed_circle(np.array(self.area.geoms), tolerance=0.005)
+        circles = shapely.maximum_inscribed_circle(np.array(self.area.geoms), tolerance=CIRCLE_ERROR)
         return float(shapely.length(circles).max())
 
 
-def widest_circle(cells: Sequence[Polygon], near: float = 0.005) -> float:
+def widest_circle(cells: Sequence[Polygon], near: float = CIRCLE_ERROR) -> float:
     """Radius in mm, to ``near``, of the largest circle that fits into any one of ``cells``.
 
     By halving: a circle of radius r fits where a cell shrunk by r is not empty, and cells that are
@@ -225,7 +231,7 @@ def _turns(ring: shapely.LinearRing) -> Iterable[Point]:
     cross = before[:, 0] * after[:, 1] - before[:, 1] * after[:, 0]
     sine = cross / (np.hypot(*before.T) * np.hypot(*after.T))
     dot = (before * after).sum(axis=1)
-    yield from ((float(x), float(y)) for x, y in points[(np.abs(sine) > 1e-4) | (dot < 0)])
+    yield from ((float(x), float(y)) for x, y in points[(np.abs(sine) > STRAIGHT_ON) | (dot < 0)])
 
 
 def merge_straight(segments: Floats) -> list[Edge]:

@@ -9,7 +9,6 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
-from fractions import Fraction
 from functools import cache
 from typing import Annotated, Any, Literal
 
@@ -21,7 +20,7 @@ from kenzet.core.kit.things import AnyThing, Edged, Thing
 from kenzet.core.kit.things.machine import Checked, Machine, RulerFoot, WalkingFoot
 from kenzet.core.kit.things.rulers import ArcRuler, Stencil, StraightRuler, WaveRuler
 from kenzet.core.kit.things.supplies import Batting, Bobbin, Marker, Tape, Thread
-from kenzet.core.numbers.measure import Length, in_words
+from kenzet.core.numbers.measure import MM_PER, Length, in_words
 from kenzet.core.params import Frozen, in_range
 
 MOST_THINGS = 300
@@ -169,5 +168,5 @@ def strip_offset(span: Length, lines: int) -> Length:
     '0.255 in'
     """
     exact = span.mm / (lines - 1)
-    per = Fraction(127, 5) if span.unit == "in" else Fraction(1)
+    per = MM_PER[span.unit]
     return Length.parse(f"{float(exact / per):.5f}".rstrip("0").rstrip(".") + f" {span.unit}")

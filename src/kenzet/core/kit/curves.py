@@ -13,10 +13,12 @@ from typing import Literal
 
 from kenzet.core.kit.edges import ArcEdge, StraightEdge, WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
+from kenzet.core.numbers.measure import INCH
+from kenzet.core.tolerances import ROUNDING
 
 Verdict = Literal["fits", "can be nudged", "will not do"]
-FITS = 25.4 / 64  # mm, of the shifted stray
-NUDGED = 25.4 / 16
+FITS = INCH / 64  # of the shifted stray
+NUDGED = INCH / 16
 ORDER: tuple[Verdict, ...] = ("fits", "can be nudged", "will not do")
 
 
@@ -62,7 +64,7 @@ def templates(kit: Kit, wanted: WaveEdge | ZigzagEdge) -> list[TemplateFit]:
         out = max(abs(longer) * max(min(wanted.length, edge.length) / period, 1) / 2, abs(higher) / 2)
         verdict = ORDER[0 if out <= FITS else 1 if out <= NUDGED else 2]
         found.append(
-            TemplateFit(key, edge, longer, higher, math.ceil(wanted.length / edge.length - 1e-9), verdict)
+            TemplateFit(key, edge, longer, higher, math.ceil(wanted.length / edge.length - ROUNDING), verdict)
         )
     return sorted(
         found, key=lambda fit: (ORDER.index(fit.verdict), abs(fit.longer) + abs(fit.higher), fit.placements)
@@ -101,5 +103,5 @@ def ranked(kit: Kit, radius: float, angle: float) -> list[CurveFit]:
             stray = chord / 2 - rise_of(radius, chord)  # even a half circle of it ends short of the chord
         along = radius * angle * (edge.radius / sewn)
         verdict = ORDER[0 if abs(stray) / 2 <= FITS else 1 if abs(stray) / 2 <= NUDGED else 2]
-        found.append(CurveFit(key, edge, sewn, stray, math.ceil(along / edge.usable - 1e-9), verdict))
+        found.append(CurveFit(key, edge, sewn, stray, math.ceil(along / edge.usable - ROUNDING), verdict))
     return sorted(found, key=lambda fit: (ORDER.index(fit.verdict), fit.placements, abs(fit.stray)))

@@ -20,6 +20,7 @@ from kenzet.core.geom.arcs import Point
 from kenzet.core.geom.paths import Path
 from kenzet.core.geom.region import Floats
 from kenzet.core.kit.edges import ArcEdge, Edge, StraightEdge, WaveEdge, ZigzagEdge
+from kenzet.core.tolerances import EQUAL, ROUNDING
 
 _BODY = 50.8  # mm of plastic behind an edge whose other side is not told
 _PER_WAVE = 48
@@ -75,11 +76,11 @@ def _others(edge: StraightEdge, half: float, wide: float) -> Iterable[tuple[floa
     if edge.across:
         step = float(edge.across)
         for k in range(-math.floor(half / step), math.floor(half / step) + 1):
-            if abs(k * step) < half - 1e-6:
+            if abs(k * step) < half - EQUAL:
                 yield (k * step, 0.0, k * step, wide)
     for angle in edge.angles:
         run = wide / math.tan(math.radians(angle))
-        reach = min(1.0, half / abs(run)) if abs(run) > 1e-9 else 1.0
+        reach = min(1.0, half / abs(run)) if abs(run) > ROUNDING else 1.0
         yield (0.0, 0.0, run * reach, wide * reach)
 
 
@@ -90,7 +91,7 @@ def _arc(edge: ArcEdge, arcs: list[ArcEdge], foot: float) -> Plastic:
     others = [abs(one.radius - radius) for one in arcs if one.side != edge.side]
     deep = min(others[0] if others else _BODY, radius * 0.95 if outside else math.inf)
     sewn = edge.sewn(foot)
-    whole = turn > math.tau - 1e-6
+    whole = turn > math.tau - EQUAL
     inner = radius - deep if outside else radius + deep
     along, behind = _bow(radius, turn, outside, radius), _bow(inner, turn, outside, radius)
     if whole:
@@ -122,7 +123,7 @@ def _on_arc(radius: float, turn: float, outside: bool, edge: float) -> tuple[Poi
 def _bow(radius: float, turn: float, outside: bool, edge: float) -> Path:
     """An arc about the centre of an edge of radius ``edge`` through the origin, from left to right."""
     up = 1.0 if outside else -1.0
-    many = max(math.ceil(turn / (math.pi / 2) - 1e-9), 1)
+    many = max(math.ceil(turn / (math.pi / 2) - ROUNDING), 1)
     bulge = up * math.tan(turn / many / 4)
     angles = [(-turn / 2 + k * turn / many) for k in range(many + 1)]
     return Path.of([(radius * math.sin(a), up * (edge - radius * math.cos(a)), bulge) for a in angles])
@@ -139,7 +140,7 @@ def _template(edge: WaveEdge | ZigzagEdge, foot: float) -> Plastic:
         high = edge.rise / 2
         first = math.ceil(-half / (edge.pitch / 2))
         inner = [
-            k * edge.pitch / 2 for k in range(first, -first + 1) if abs(k * edge.pitch / 2) < half - 1e-6
+            k * edge.pitch / 2 for k in range(first, -first + 1) if abs(k * edge.pitch / 2) < half - EQUAL
         ]
         xs = np.array([-half, *inner, half])
         points = np.stack([xs, high * (1 - 4 * np.abs(np.mod(xs / edge.pitch + 0.5, 1.0) - 0.5))], axis=1)

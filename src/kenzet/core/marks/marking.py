@@ -26,6 +26,7 @@ from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import MOST, anchor_every, error_after
 from kenzet.core.ruler.line_references import LINE, MARK, SEAM
 from kenzet.core.ruler.offset_sums import best_sum
+from kenzet.core.tolerances import ON_EDGE
 from kenzet.core.top.zone import MarkMethod
 
 PEN_MM_S = 40.0
@@ -33,7 +34,6 @@ LAY_S = 15.0  # laying the drafting ruler for a stroke
 TICK_S = 5.0
 DOT_S = 4.0
 SIGN_S = 6.0
-_ON_EDGE = 0.01  # mm
 _ONE_DOT = 0.05  # mm: ends nearer together than this are one dot
 BY_EYE: tuple[MarkMethod, ...] = ("nothing", "half", "fill signs")
 """What leaves something to the eye on purpose."""
@@ -245,7 +245,7 @@ def _ticked(drawing: Drawing) -> NDArray[np.bool_]:
     if straight and drawing.region.edges:
         ends = shapely.points(np.concatenate([lines[k] for k in straight]))
         edges = shapely.STRtree(shapely.linestrings(drawing.region.edge_ends))
-        on, _ = edges.query(ends, predicate="dwithin", distance=_ON_EDGE)
+        on, _ = edges.query(ends, predicate="dwithin", distance=ON_EDGE)
         touched = np.zeros(len(ends), dtype=bool)
         touched[on] = True
         found[straight] = touched.reshape(-1, 2).all(axis=1)

@@ -13,6 +13,7 @@ from kenzet.core.geom.clip import Straight
 from kenzet.core.kit.edges import WaveEdge
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.tolerances import EQUAL, LEAST_ALONG
 
 _LEAST = 2  # repeats in the zone: one alone is the zone itself
 
@@ -66,9 +67,9 @@ def _each(plan: ZonePlan, drawing: Drawing, upright: bool) -> float | None:
     lattice: Sequence[Straight] = plan.lattice(drawing)
     along = [abs(float(np.array(family.normal) @ way)) for family in lattice]
     crossing = [
-        float(f.pitch) / share for f, share in zip(lattice[1:], along[1:], strict=True) if share > 0.1
+        float(f.pitch) / share for f, share in zip(lattice[1:], along[1:], strict=True) if share > LEAST_ALONG
     ]
-    if lattice and along[0] < 1e-6 and crossing:
+    if lattice and along[0] < EQUAL and crossing:
         return crossing[0]
     template = plan.template(drawing)
     return template.period if isinstance(template, WaveEdge) and not lattice else None

@@ -20,6 +20,7 @@ from kenzet.core.marks.repeat import Repeat
 from kenzet.core.numbers.measure import Unit, figure
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.tolerances import EQUAL, ON_EDGE
 from kenzet.core.top.zone import MarkMethod
 
 TICK = 4.0  # mm
@@ -36,7 +37,6 @@ class TickMark:
 
 SheetKind = Literal["stitched lines", "ruler edges", "pounce", "light box"]
 POUNCE = 3.0  # mm from hole to hole
-_SEAM = 0.01  # mm: so near to a border a seam runs along it
 
 
 @dataclass(frozen=True, slots=True)
@@ -203,7 +203,7 @@ def _mirrored(sheet: MarkSheet) -> MarkSheet:
 def _cut_to(sheet: MarkSheet, repeat: Repeat, unit: Unit) -> MarkSheet:
     """What of ``sheet`` lies in the repeats, with ticks where they begin."""
     window = repeat.window
-    beside, above = (_SEAM, 0.0) if repeat.upright else (0.0, _SEAM)
+    beside, above = (ON_EDGE, 0.0) if repeat.upright else (0.0, ON_EDGE)
     wider = (window[0] - beside, window[1] - above, window[2] + beside, window[3] + above)
     marks = tuple(_inside(sheet.marks, window))
     inside = np.array([_holds(window, dot) for dot in sheet.dots.tolist()], dtype=bool)
@@ -240,7 +240,7 @@ def _inside(lines: Iterable[Floats], window: tuple[float, float, float, float]) 
 
 def _holds(window: tuple[float, float, float, float], point: Sequence[float]) -> bool:
     left, low, right, high = window
-    return left - 1e-6 <= point[0] <= right + 1e-6 and low - 1e-6 <= point[1] <= high + 1e-6
+    return left - EQUAL <= point[0] <= right + EQUAL and low - EQUAL <= point[1] <= high + EQUAL
 
 
 def outline(region: Region) -> list[Floats]:

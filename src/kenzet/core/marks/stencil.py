@@ -14,6 +14,7 @@ from kenzet.core.geom.region import Floats
 from kenzet.core.kit.things.base import Thing
 from kenzet.core.kit.things.rulers import Stencil
 from kenzet.core.plan.drawing import Drawing
+from kenzet.core.tolerances import EQUAL, ROUNDING
 
 _SAME = 0.1
 _LEAST = 1.0  # mm²: less of a zone is not powdered
@@ -50,13 +51,13 @@ def placements(width: float, side: float, grid: float) -> int:
     >>> placements(50, 18, 1), placements(12, 18, 1)
     (3, 1)
     """
-    return max(math.ceil((width - grid) / (side - grid) - 1e-9), 1)
+    return max(math.ceil((width - grid) / (side - grid) - ROUNDING), 1)
 
 
 def stencil_plan(drawing: Drawing, tools: Mapping[str, Thing]) -> StencilPlan | None:
     """With the stencil of hers that has this very grid and is laid down fewest times; None where she has none."""
     families = drawing.straight
-    if len(families) != 2 or abs(math.sin(math.radians(families[0].angle - families[1].angle))) < 1 - 1e-6:
+    if len(families) != 2 or abs(math.sin(math.radians(families[0].angle - families[1].angle))) < 1 - EQUAL:
         return None
     gaps = {float(gap) for family in families for gap in family.gaps}
     found = []
@@ -90,7 +91,7 @@ def _with(drawing: Drawing, key: str, side: float, grid: float) -> StencilPlan:
 def _span(family: Straight, reach: Floats) -> tuple[float, float]:
     """Where, across its lean, the last line before the zone stands, and how far it is from there to the zone's end."""
     across = reach @ np.array(family.normal)
-    steps = math.floor((float(across.min()) - family.datum) / float(family.pitch) + 1e-6)
+    steps = math.floor((float(across.min()) - family.datum) / float(family.pitch) + EQUAL)
     start = family.datum + steps * float(family.pitch)
     return start, float(across.max()) - start
 

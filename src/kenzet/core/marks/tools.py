@@ -14,12 +14,13 @@ from coloraide import Color
 
 from kenzet.core.kit.things.base import Thing
 from kenzet.core.kit.things.supplies import Marker
+from kenzet.core.numbers.measure import INCH
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.top.document import Quilt
 
 WELL, FAINT = 0.27, 0.13
 _LEAST = 1.0  # mm²
-PACE_MM_H = 25.4 * 45 * 60 * 0.4
+PACE_MM_H = INCH * 45 * 60 * 0.4
 """How much of a line is sewn in an hour, laying and turning among it: two fifths of 45 in a minute."""
 Shows = Literal["shows well", "is faint", "is hardly seen"]
 

@@ -22,6 +22,16 @@ from kenzet.core.errors import BadValue
 Unit = Literal["in", "mm"]
 
 MM_PER: dict[str, Fraction] = {"in": Fraction(127, 5), "mm": Fraction(1), "cm": Fraction(10)}
+INCH = 25.4
+"""mm, for what is only drawn or estimated; what decides uses ``MM_PER["in"]``."""
+FOOT = 12 * INCH
+YARD = 36 * INCH
+METRE = 1000.0
+POINT = INCH / 72
+"""mm: what paper is measured in."""
+PIXEL = INCH / 96
+"""mm: a step of a drawing that names no unit."""
+
 _NAMES = {
     "in": "in", "inch": "in", "inches": "in", '"': "in", "″": "in", "”": "in",
     "mm": "mm", "millimetre": "mm", "millimetres": "mm", "millimeter": "mm", "millimeters": "mm",
@@ -265,7 +275,7 @@ def long_figure(mm: float, unit: Unit) -> str:
     >>> long_figure(25.4 * 1284.4, "in"), long_figure(32123.0, "mm")
     ('1,284 in', '3,212 cm')
     """
-    return f"{mm / 25.4:,.0f} in" if unit == "in" else f"{mm / 10:,.0f} cm"
+    return f"{mm / INCH:,.0f} in" if unit == "in" else f"{mm / 10:,.0f} cm"
 
 
 def in_words(mm: Fraction | float, unit: Unit, grain: Fraction | None = None) -> str:

@@ -12,6 +12,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from kenzet.core.tolerances import ROUNDING
+
 NEAR = 0.4  # mm: a line this near to a feature hits it, 1/64 in
 MOST_CHANGE = 0.30
 _MOST = 6
@@ -49,13 +51,13 @@ def whole_steps(distances: Sequence[float], wish: float, most_change: float = MO
     far = max((abs(d) for d in distances), default=0.0)
     if far <= NEAR:
         return [Steps(wish, tuple(0 for _ in distances), tuple(distances), 0.0)]
-    low = max(math.floor(far / (wish * (1 + most_change)) - 1e-9), 1)
-    high = math.ceil(far / (wish * (1 - most_change)) + 1e-9)
+    low = max(math.floor(far / (wish * (1 + most_change)) - ROUNDING), 1)
+    high = math.ceil(far / (wish * (1 - most_change)) + ROUNDING)
     found = []
     for many in range(low, high + 1):
         step = far / many
         change = (step - wish) / wish
-        if abs(change) > most_change + 1e-9:
+        if abs(change) > most_change + ROUNDING:
             continue
         counts = tuple(round(d / step) for d in distances)
         misses = tuple(d - n * step for d, n in zip(distances, counts, strict=True))

@@ -24,12 +24,11 @@ from kenzet.core.memo import Table
 from kenzet.core.numbers.measure import in_words
 from kenzet.core.plan.drawing import Drawing, carried, draw
 from kenzet.core.plan.zone_plan import ZonePlan, site_at
+from kenzet.core.tolerances import SAME_PHASE, SAME_PLACE
 from kenzet.core.top.quilt_layout import Ground, LaidQuilt, ZoneShape
 from kenzet.core.top.zone import Over, Zone
 
 MOST_LINES = 200_000
-_SAME_PHASE = 1e-4  # mm
-_SAME_POINT = 1e-3  # mm
 _TRIES_KEPT = 3  # of each zone: the kept fill, and what is tried on it
 PLANS = Table[tuple[Ground, str], tuple[ZonePlan, ...]]("plans by zone", 10_000)
 COUNTS = Table[tuple[Ground, str], tuple[Zone, int]]("lines at most by zone", 10_000)
@@ -207,10 +206,10 @@ def _same_lines(one: Family, other: Family) -> bool:
     if isinstance(one, Straight) and isinstance(other, Straight):
         pitch = float(one.pitch)
         off = (one.datum - other.datum) % pitch
-        return min(off, pitch - off) < _SAME_PHASE
+        return min(off, pitch - off) < SAME_PHASE
     if isinstance(one, Paths) and isinstance(other, Paths):
         return len(one.paths) == len(other.paths) and all(
-            len(a.vertices) == len(b.vertices) and np.abs(a.vertices - b.vertices).max() < _SAME_POINT
+            len(a.vertices) == len(b.vertices) and np.abs(a.vertices - b.vertices).max() < SAME_PLACE
             for a, b in zip(one.paths, other.paths, strict=True)
         )
     return True

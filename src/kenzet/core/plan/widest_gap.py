@@ -21,8 +21,8 @@ from kenzet.core.fills.base import Paths, Rings
 from kenzet.core.geom.clip import Straight, Stretches, clip
 from kenzet.core.geom.region import Floats, Point, Region, widest_circle
 from kenzet.core.plan.drawing import Drawing
+from kenzet.core.tolerances import EQUAL, GAP_ERROR, NODE_GRID
 
-_NODE_GRID = 1e-4  # mm: lines and outline are snapped to this before they are cut into cells
 _SOME = 400
 _QUICK = 1_500  # lines that are cut into cells while she waits for the drawing
 
@@ -82,7 +82,7 @@ def _without_cells(drawing: Drawing) -> Gap | None:
     straight = [family for family in families if isinstance(family, Straight)]
     widest = max(_before_first(region, family) for family in straight)
     pitch = min(float(max(family.gaps)) for family in straight)
-    if widest <= pitch + 1e-6 and _fits_between(region, straight, pitch):
+    if widest <= pitch + EQUAL and _fits_between(region, straight, pitch):
         return Gap(pitch)
     return None
 
@@ -123,12 +123,12 @@ def _by_search(region: Region, lines: Sequence[Floats]) -> Gap:
 def _grown(tree: shapely.STRtree, area: MultiPolygon, best: float, place: Point, step: float) -> Gap:
     """From ``place`` to the middle of the widest circle near it, to a hundredth of a mm."""
     ring = [(math.cos(math.tau * k / 12), math.sin(math.tau * k / 12)) for k in range(12)]
-    while step > 0.01:
+    while step > GAP_ERROR:
         x, y = (np.array([place[axis] + step * way[axis] for way in ring]) for axis in (0, 1))
         away = tree.query_nearest(shapely.points(x, y), return_distance=True, all_matches=False)[1]
         away = np.where(shapely.intersects_xy(area, x, y), away, -1.0)
         k = int(away.argmax())
-        if away[k] > best + 1e-6:
+        if away[k] > best + EQUAL:
             best, place = float(away[k]), (float(x[k]), float(y[k]))
         else:
             step /= 2
@@ -153,7 +153,7 @@ def _between_rings(region: Region, rings: Rings) -> Iterable[Polygon]:
 
 
 def _fits_between(region: Region, straight: Sequence[Straight], pitch: float) -> bool:
-    inner = shapely.buffer(region.area, -pitch / 2 + 1e-4, join_style="mitre", mitre_limit=12)
+    inner = shapely.buffer(region.area, -pitch / 2 + NODE_GRID, join_style="mitre", mitre_limit=12)
     if inner.is_empty:
         return False
     area = Region(inner)
@@ -191,7 +191,7 @@ def _crossings(region: Region, one: Straight, other: Straight) -> Iterable[tuple
 
 def _cells(region: Region, stretches: Stretches) -> list[Polygon]:
     lines = shapely.linestrings(stretches.ends.reshape(-1, 2, 2)) if len(stretches) else []
-    noded = shapely.union_all([region.area.boundary, *lines], grid_size=_NODE_GRID)
+    noded = shapely.union_all([region.area.boundary, *lines], grid_size=NODE_GRID)
     cells = shapely.polygonize([noded]).geoms
     return [cell for cell in cells if shapely.intersects(region.area, cell.representative_point())]
 

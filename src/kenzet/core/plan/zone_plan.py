@@ -26,7 +26,6 @@ from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.geom.arcs import Arc
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.edge_ticks import TickedEdge, ticked_edges
-from kenzet.core.geom.predicates import CURVE_ERROR
 from kenzet.core.geom.region import Point
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
@@ -36,6 +35,7 @@ from kenzet.core.plan.widest_gap import Gap, gap_together, quick_gap
 from kenzet.core.ruler.line_references import LINE, MARK, SEAM, Bundle, Reference, References, lay_family
 from kenzet.core.ruler.offset_sums import Sum, best_sum
 from kenzet.core.ruler.pose import Pose, pose
+from kenzet.core.tolerances import CURVE_ERROR, EQUAL, ROUNDING
 from kenzet.core.top.quilt_layout import ZoneShape, from_middle
 from kenzet.core.top.zone import Zone
 
@@ -60,7 +60,7 @@ def compass(x: float, y: float) -> Compass:
     >>> compass(1, 0.2), compass(-1, 0), compass(0.1, 1), compass(0, -1)
     ('right', 'left', 'up', 'down')
     """
-    if abs(x) >= abs(y) - 1e-9:
+    if abs(x) >= abs(y) - ROUNDING:
         return "right" if x > 0 else "left"
     return "up" if y > 0 else "down"
 
@@ -235,7 +235,7 @@ class ZonePlan:
             off = first - start
             mine = (off[:, 0] * along[:, 1] - off[:, 1] * along[:, 0]) / cross
             its = (off[:, 0] * way[1] - off[:, 1] * way[0]) / cross
-        meets = np.isfinite(mine) & (mine > 1e-6) & (mine < 1 - 1e-6) & (its >= -1e-6) & (its <= 1 + 1e-6)
+        meets = np.isfinite(mine) & (mine > EQUAL) & (mine < 1 - EQUAL) & (its >= -EQUAL) & (its <= 1 + EQUAL)
         found: list[float] = sorted((mine[meets] * math.hypot(*way)).tolist())
         return found
 

@@ -16,9 +16,8 @@ from numpy.typing import NDArray
 from kenzet.core.geom.region import Point
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.route.passes import has_families
+from kenzet.core.tolerances import SAME_CELL, SNAP
 
-_SNAP = 1e-3  # mm
-_SAME = 0.01  # of a cell
 _SPECK = 1.0  # mm²: no cell
 
 
@@ -54,14 +53,16 @@ def _sorted(drawing: Drawing) -> tuple[list[shapely.Polygon], int]:
     """The whole cells of a grid, and how many are cut."""
     outline = drawing.region.area.boundary
     lines = shapely.multilinestrings([shapely.linestrings(line) for line in drawing.polylines])
-    noded = shapely.union(outline, lines, grid_size=_SNAP)
+    noded = shapely.union(outline, lines, grid_size=SNAP)
     cells = [cell for cell in shapely.polygonize([noded]).geoms if cell.area > _SPECK]
-    inside = shapely.covers(shapely.buffer(drawing.region.area, 2 * _SNAP), cells)
+    inside = shapely.covers(shapely.buffer(drawing.region.area, 2 * SNAP), cells)
     cells = [cell for cell, within in zip(cells, inside, strict=True) if within]
     bounded = ~_on(outline, cells)
     areas = shapely.area(cells)
     known = np.unique(areas[bounded].round(2))
-    alike = (abs(areas[:, None] - known[None]) < _SAME * known[None]).any(axis=1) if len(known) else bounded
+    alike = (
+        (abs(areas[:, None] - known[None]) < SAME_CELL * known[None]).any(axis=1) if len(known) else bounded
+    )
     whole = bounded | alike
     return [cell for cell, is_whole in zip(cells, whole, strict=True) if is_whole], int((~whole).sum())
 
@@ -73,5 +74,5 @@ def _on(outline: shapely.Geometry, cells: Sequence[shapely.Polygon]) -> NDArray[
     shapely.prepare(outline)
     middles = shapely.points((points[1:] + points[:-1])[side] / 2)
     found = np.zeros(len(cells), dtype=bool)
-    found[of[1:][side][shapely.dwithin(outline, middles, 2 * _SNAP)]] = True
+    found[of[1:][side][shapely.dwithin(outline, middles, 2 * SNAP)]] = True
     return found

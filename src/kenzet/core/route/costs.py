@@ -7,9 +7,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from kenzet.core.geom.region import Floats
+from kenzet.core.numbers.measure import INCH
 from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP, TEXTURE, Network
-
-INCH = 25.4
 
 
 @dataclass(frozen=True, slots=True)

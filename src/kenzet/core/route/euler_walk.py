@@ -15,6 +15,7 @@ import numpy as np
 from kenzet.core.geom.region import Floats
 from kenzet.core.route.network import LINE, Course, Network
 from kenzet.core.route.travel_edges import Ends, Travel
+from kenzet.core.tolerances import ROUNDING
 
 
 @dataclass(frozen=True, slots=True)
@@ -146,7 +147,7 @@ class _Walker:
         path = self._network.paths[edge]
         from_start = self._ends[edge][0] == node
         way = (path[1] - path[0]) if from_start else (path[-2] - path[-1])
-        unit: Floats = way / max(float(np.hypot(*way)), 1e-9)
+        unit: Floats = way / max(float(np.hypot(*way)), ROUNDING)
         return -unit if arriving else unit
 
     def _comes_back(self, node: int, edge: int) -> bool:

@@ -17,9 +17,9 @@ import numpy as np
 from kenzet.core.geom.region import Floats
 from kenzet.core.route.disjoint_set import root
 from kenzet.core.route.network import Ints, Network
+from kenzet.core.tolerances import EQUAL, FRACTIONAL, PROGRAM_GAP, PROGRAM_GAP_QUICK
 
-_BROKEN = 1e-4
-_LEVELS = (1e-6, 0.5)  # of travelling, above which nodes are taken to hang together
+_LEVELS = (EQUAL, 0.5)  # of travelling, above which nodes are taken to hang together
 _ROUNDS = 60  # of rules
 _MANY_RUNS = 1000
 
@@ -91,7 +91,7 @@ class Program:
         highs.setSolution(given)
         highs.setOptionValue("time_limit", seconds)
         highs.setOptionValue("mip_heuristic_effort", 0.05 if looks is None else 0.0)
-        highs.setOptionValue("mip_rel_gap", 1e-4 if looks is None else 3e-3)
+        highs.setOptionValue("mip_rel_gap", PROGRAM_GAP if looks is None else PROGRAM_GAP_QUICK)
         looked = 0
 
         def look(event: highspy.HighsCallbackEvent) -> None:
@@ -203,12 +203,12 @@ class Program:
         runs = float(point[-1])
         written = 0
         rules: list[tuple[np.ndarray, str]] = [
-            (sewn & odd & (single + np.minimum(ends, others) < 1 - _BROKEN), "odd")
+            (sewn & odd & (single + np.minimum(ends, others) < 1 - FRACTIONAL), "odd")
         ]
         if together:
             rules += [
-                (sewn & ~odd & (flow + np.minimum(ends, others) < 2 - _BROKEN), "even"),
-                (sewn & (flow + runs < 2 - _BROKEN), "runs"),
+                (sewn & ~odd & (flow + np.minimum(ends, others) < 2 - FRACTIONAL), "even"),
+                (sewn & (flow + runs < 2 - FRACTIONAL), "runs"),
             ]
         for broken, rule in rules:
             for one in np.flatnonzero(broken).tolist():

@@ -16,10 +16,10 @@ from kenzet.core.route.shortest_paths import DENSE
 from kenzet.core.route.solve import Solver
 from kenzet.core.route.travel_edges import Ends
 from kenzet.core.route.unit_route import UnitRoute, word_of
+from kenzet.core.tolerances import AT_BOUND
 
 _SLICE = (1.0, 30.0)  # seconds of the integer program at a time, at first and at most
 _SHAKES = 6  # after each
-_SAME = 1e-4  # of the best: so near to the bound is there
 _VAIN = 10  # rounds without gain, where other kinds wait
 
 
@@ -41,12 +41,12 @@ class Kind:
     @property
     def proven(self) -> bool:
         """Whether no way is shorter."""
-        return self.worth <= self.least + _SAME * max(self.worth, 1.0)
+        return self.worth <= self.least + AT_BOUND * max(self.worth, 1.0)
 
     @property
     def better(self) -> bool:
         """Whether the way is shorter than it was."""
-        return self.worth < self.begun * (1 - _SAME)
+        return self.worth < self.begun * (1 - AT_BOUND)
 
 
 class Longer:
@@ -129,7 +129,7 @@ def look(kind: Kind, solver: Solver, stopped: Callable[[], bool], vain: float = 
     def weigh(edges: Sequence[int]) -> bool:
         travel = solver.whole.travelled(edges, kind.ends)
         worth = solver.worth(travel)
-        if worth >= kind.worth - _SAME:
+        if worth >= kind.worth - AT_BOUND:
             return False
         kind.edges, kind.worth = travel.edges, worth
         return True

@@ -13,12 +13,13 @@ import numpy as np
 
 from kenzet.core.geom.region import Floats
 from kenzet.core.kit.kit import Kit
+from kenzet.core.numbers.measure import INCH
 from kenzet.core.route.network import CURVES
 from kenzet.core.route.unit import Technique
 from kenzet.core.top.stitching import Stitching
 
 STOP_S = {"tie and bury": 90.0, "tiny stitches": 25.0, "run off": 15.0, "caught by the edge": 15.0}
-TAIL = 12 * 25.4
+TAIL = 12 * INCH
 _SIDES = 6
 
 

@@ -18,6 +18,7 @@ import shapely
 from numpy.typing import NDArray
 
 from kenzet.core.geom.region import Floats, Point
+from kenzet.core.tolerances import DIVISOR, NETWORK_GRID, ROUNDING
 
 Ints = NDArray[np.int64]
 LINE, DITCH, EDGE, STEP, RIM, TEXTURE = range(6)
@@ -25,7 +26,6 @@ KINDS = ("line", "ditch", "edge", "step", "rim", "texture")
 LANES = (DITCH, EDGE, RIM)
 TOUCH = 0.05  # mm: what lies nearer together is one node
 CURVES = 6.0  # mm: shorter sides are what curves are drawn of
-_GRID = 0.001  # mm: lanes are noded on it
 _CORNER = np.cos(np.radians(25))
 _FAR = 4.5  # distances from ring to ring: a sharper corner than 26 degrees is stepped across elsewhere
 _FEET = 4  # places at which one may step from a ring that has no corner
@@ -162,14 +162,14 @@ def _noded_lanes(lanes: Sequence[Lane]) -> list[tuple[Floats, int]]:
     edges = [shapely.linestrings(lane.line) for lane in lanes if lane.kind == "edge"]
     across = [shapely.linestrings(lane.line) for lane in lanes if lane.kind == "texture"]
     if across:
-        crossed = shapely.union_all(across, grid_size=_GRID)
+        crossed = shapely.union_all(across, grid_size=NETWORK_GRID)
         found += [(np.asarray(part.coords), TEXTURE) for part in _parts(crossed)]
-    seams = shapely.union_all(ditches, grid_size=_GRID) if ditches else shapely.MultiLineString()
-    others = shapely.union_all(edges, grid_size=_GRID) if edges else shapely.MultiLineString()
+    seams = shapely.union_all(ditches, grid_size=NETWORK_GRID) if ditches else shapely.MultiLineString()
+    others = shapely.union_all(edges, grid_size=NETWORK_GRID) if edges else shapely.MultiLineString()
     if edges and ditches:
-        others = shapely.difference(others, shapely.buffer(seams, 2 * _GRID), grid_size=_GRID)
-        both = shapely.union_all([seams, others], grid_size=_GRID)
-        near = shapely.buffer(seams, 2 * _GRID)
+        others = shapely.difference(others, shapely.buffer(seams, 2 * NETWORK_GRID), grid_size=NETWORK_GRID)
+        both = shapely.union_all([seams, others], grid_size=NETWORK_GRID)
+        near = shapely.buffer(seams, 2 * NETWORK_GRID)
         for part in _parts(both):
             kind = DITCH if shapely.covers(near, part) else EDGE
             found.append((np.asarray(part.coords), kind))
@@ -182,7 +182,7 @@ def _parts(lines: shapely.Geometry) -> Iterable[shapely.LineString]:
     """From junction to junction."""
     lines = shapely.line_merge(lines)
     for part in getattr(lines, "geoms", [lines]):
-        if part.geom_type == "LineString" and part.length > _GRID:
+        if part.geom_type == "LineString" and part.length > NETWORK_GRID:
             yield part
 
 
@@ -212,7 +212,7 @@ def _corners(ring: Floats) -> Ints:
     """The numbers of the vertices of a closed polyline at which it turns sharply."""
     points = ring[:-1]
     into, out = points - np.roll(points, 1, axis=0), np.roll(points, -1, axis=0) - points
-    turn = (into * out).sum(axis=1) / np.maximum(np.hypot(*into.T) * np.hypot(*out.T), 1e-12)
+    turn = (into * out).sum(axis=1) / np.maximum(np.hypot(*into.T) * np.hypot(*out.T), DIVISOR)
     return np.flatnonzero(turn < _CORNER)
 
 
@@ -277,7 +277,7 @@ def _cut(line: Floats, places: Sequence[float]) -> list[Floats]:
     at = np.stack([np.interp(marks, along, line[:, 0]), np.interp(marks, along, line[:, 1])], axis=1)
     found = []
     for k in range(len(marks) - 1):
-        between = line[(along > marks[k] + 1e-9) & (along < marks[k + 1] - 1e-9)]
+        between = line[(along > marks[k] + ROUNDING) & (along < marks[k + 1] - ROUNDING)]
         found.append(np.vstack([at[k : k + 1], between, at[k + 1 : k + 2]]))
     return found
 

@@ -19,12 +19,11 @@ from kenzet.core.route.disjoint_set import root
 from kenzet.core.route.network import Ints
 from kenzet.core.route.pairing import OPEN, Pair
 from kenzet.core.route.shortest_paths import Roads
+from kenzet.core.tolerances import COST_LEEWAY, SAME_COST
 
-_SAME = 1e-3  # mm
 _TIDIED = 3
 _PATIENCE = 12  # shakes that gain nothing
 _DEAR = 1.10  # times the best: what costs more is not made shorter
-_LEEWAY = 0.01  # of the best
 _LOOKED = 120  # exchanges
 _WORK = 2_000_000  # entries of exchange tables looked at when shaking
 
@@ -76,7 +75,7 @@ class Patching:
     @property
     def done(self) -> bool:
         """Whether nothing shorter can be."""
-        return self._begun and (len(self._best) < 3 or self._worth(self._best) <= self.least + _SAME)
+        return self._begun and (len(self._best) < 3 or self._worth(self._best) <= self.least + SAME_COST)
 
     @property
     def tired(self) -> bool:
@@ -122,9 +121,9 @@ class Patching:
 
     def _weighed(self, tried: Ints) -> None:
         worth, its = self._worth(self._best), self._worth(tried)
-        if its <= (1 + _LEEWAY) * worth:  # a little worse will do: it may lead on
+        if its <= (1 + COST_LEEWAY) * worth:  # a little worse will do: it may lead on
             self._here = tried
-        if its < worth - _SAME:
+        if its < worth - SAME_COST:
             self._best = self._here = self._led(tried)
             self._gained = self._shakes
 
@@ -135,7 +134,7 @@ class Patching:
         for _ in range(_TIDIED):
             tidy = self._shortened(self._patched(self._table(self._ways.tidied(self._pairs(found)))))
             its = self._worth(tidy)
-            if its >= worth - _SAME:
+            if its >= worth - SAME_COST:
                 break
             found, worth = tidy, its
         return found
@@ -143,13 +142,13 @@ class Patching:
     def _led(self, pairs: Ints) -> Ints:
         many = self._ways.faces
         best, worth, k, last = pairs, self._worth(pairs), 0, 0
-        while k - last < many and worth > self.least + _SAME:
+        while k - last < many and worth > self.least + SAME_COST:
             other = self._table(self._ways.turned(self._pairs(best), k % many))
             k += 1
             if self._far[other[:, 0], other[:, 1]].sum() > _DEAR * worth:
                 continue
             other = self._settled(other)
-            if self._worth(other) < worth - _SAME:
+            if self._worth(other) < worth - SAME_COST:
                 best, worth, last = other, self._worth(other), k
         return best
 
@@ -287,7 +286,7 @@ class Patching:
             chosen: list[Exchange] = []
             for k in self._least_of(gain):
                 i, j = divmod(k, len(table))
-                if gain[i, j] > -_SAME:
+                if gain[i, j] > -SAME_COST:
                     break
                 if i in touched or j in touched:
                     continue

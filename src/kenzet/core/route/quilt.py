@@ -11,9 +11,10 @@ from dataclasses import dataclass, replace
 
 from kenzet.core.geom.region import Floats
 from kenzet.core.memo import Table
+from kenzet.core.numbers.measure import INCH
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_quilt
-from kenzet.core.route.costs import INCH, Costs
+from kenzet.core.route.costs import Costs
 from kenzet.core.route.passes import Pass, passes_of
 from kenzet.core.route.unit import Technique, Unit
 from kenzet.core.route.unit_route import UnitRoute, Wishes, route_unit

@@ -22,6 +22,7 @@ from kenzet.core.route.network import Network
 from kenzet.core.route.pairing import OPEN, Pair, joined
 from kenzet.core.route.patching import Patching, Ways
 from kenzet.core.route.travel_edges import Ends, Lanes, Travel
+from kenzet.core.tolerances import NO_WORSE
 
 _MANY = 80  # lines: above, fewer starts are tried
 _SHAKES = 24
@@ -114,7 +115,7 @@ class Solver(Lanes):
         if not all(k < len(self.weights) and np.isfinite(self.weights[k]) for k in edges):
             return None
         found = self.whole.travelled(edges, ends)
-        return found if self.worth(found) <= self.worth(self.quick(ends)) + 0.01 else None
+        return found if self.worth(found) <= self.worth(self.quick(ends)) + NO_WORSE else None
 
     def quick(self, ends: Ends) -> Travel:
         """A route that is not looked at twice: to choose among many ends."""

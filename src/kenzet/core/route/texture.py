@@ -18,11 +18,11 @@ from kenzet.core.route.euler_walk import runs
 from kenzet.core.route.initial_tours import rows
 from kenzet.core.route.network import Course, Lane, network
 from kenzet.core.route.solve import Solver
+from kenzet.core.tolerances import EQUAL, ROUNDING, SAME_LONG
 
 _NEVER = 1e7  # mm: no thread stop within a texture
 _MOST = 1500  # rows
 _NEARER = 2  # times that the rows are counted anew
-_ALIKE = 0.01  # of the length
 _WELL = 0.1
 _ROUND = 0.5  # of the row distance
 _TINY = 0.1  # mm
@@ -70,8 +70,8 @@ def _as_long_as(piece: shapely.Polygon, density: float, wanted: float) -> list[F
         long = _long(ways)
         if not best or abs(long - wanted) < abs(_long(best) - wanted):
             best = ways
-        other = min(max(round(many * wanted / max(long, 1e-6)), 1), _MOST)
-        if other == many or abs(long / wanted - 1) < _ALIKE:
+        other = min(max(round(many * wanted / max(long, EQUAL)), 1), _MOST)
+        if other == many or abs(long / wanted - 1) < SAME_LONG:
             break
         many = other
     return best
@@ -130,7 +130,7 @@ def _joined(area: shapely.Polygon, lines: list[Floats]) -> Floats:
     paths = [net.paths[edge][::-1] if back else net.paths[edge] for edge, back in legs]
     whole = np.vstack(paths)
     keep = np.ones(len(whole), dtype=bool)
-    keep[1:] = np.hypot(*np.diff(whole, axis=0).T) > 1e-6
+    keep[1:] = np.hypot(*np.diff(whole, axis=0).T) > EQUAL
     return whole[keep]
 
 
@@ -144,7 +144,7 @@ def _outside(piece: shapely.Polygon, point: Floats) -> Floats:
 def _rounded(path: Floats, radius: float) -> Floats:
     """Its corners rounded: nobody turns sharply there."""
     sides = np.diff(path, axis=0)
-    long = np.maximum(np.hypot(*sides.T), 1e-9)
+    long = np.maximum(np.hypot(*sides.T), ROUNDING)
     cut = np.minimum(np.minimum(long[:-1], long[1:]) / 2, radius)[:, None]
     corner = path[1:-1]
     before = corner - sides[:-1] / long[:-1, None] * cut

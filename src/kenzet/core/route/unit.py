@@ -12,6 +12,7 @@ import numpy as np
 import shapely
 
 from kenzet.core.geom.region import Floats, Point
+from kenzet.core.numbers.measure import INCH
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.route.cells import Cells, cells_of
 from kenzet.core.route.network import DITCH, EDGE, RIM, Course, Ints, Lane, Network, network
@@ -23,7 +24,7 @@ from kenzet.core.top.stitching import Avoided
 Technique = Literal["straight", "curved", "walking", "freehand"]
 
 _THROUGH = 0.5  # mm
-_BULKY = 12.7  # mm round a spot
+_BULKY = INCH / 2  # round a spot
 _DEAR = 4.0  # times, ours
 _MANY_CORNERS = 6
 

@@ -14,10 +14,12 @@ from itertools import combinations, pairwise
 import numpy as np
 
 from kenzet.core.geom.region import Floats
-from kenzet.core.route.costs import INCH, Costs
+from kenzet.core.numbers.measure import INCH
+from kenzet.core.route.costs import Costs
 from kenzet.core.route.order import in_order
 from kenzet.core.route.seams import Seams, Taken
 from kenzet.core.route.unit_route import UnitRoute
+from kenzet.core.tolerances import EQUAL
 from kenzet.core.top.quilt_layout import LaidQuilt
 
 LEARN = 12.0 * INCH
@@ -109,7 +111,7 @@ class PlaceOrder:
             left -= len(tried)
             for some in tried:
                 its, other = self.best(some)
-                if self._worth(its, other) < self._worth(cost, chosen) - 1e-6:
+                if self._worth(its, other) < self._worth(cost, chosen) - EQUAL:
                     own, cost, chosen = some, its, other
         return chosen
 

@@ -8,6 +8,8 @@ from __future__ import annotations
 
 import math
 
+from kenzet.core.tolerances import ROUNDING
+
 MOST = 10_000
 
 
@@ -29,7 +31,7 @@ def anchor_every(bias: float, spread: float, tolerance: float) -> int:
     (0, 10000)
     """
     under = spread + math.sqrt(spread**2 + abs(bias) * tolerance)
-    return min(math.floor((tolerance / under) ** 2 + 1e-9), MOST) if under else MOST
+    return min(math.floor((tolerance / under) ** 2 + ROUNDING), MOST) if under else MOST
 
 
 def askew(aside: float, length: float) -> float:

@@ -19,12 +19,14 @@ from numpy.typing import NDArray
 from kenzet.core.geom.clip import Ints, Straight
 from kenzet.core.geom.region import Floats, Region
 from kenzet.core.kit.kit import Kit
+from kenzet.core.numbers.measure import INCH
 from kenzet.core.ruler.offset_sums import best_sum
+from kenzet.core.tolerances import EQUAL, ROUNDING
 
 Kind = Literal["seam", "line", "mark"]
 SEAM, LINE, MARK = 0, 1, 2
 KINDS: tuple[Kind, ...] = ("seam", "line", "mark")
-_SHORT = 12.7  # mm: half of this beside the line before is enough
+SHORT = INCH / 2  # half of this beside the line before is enough
 _NOTHING = Fraction(0)
 
 
@@ -181,9 +183,9 @@ class _Laying:
         mine = todo[group]
         shared = np.minimum(end[mine], end[beside]) - np.maximum(start[mine], start[beside])
         most = np.maximum.reduceat(shared, begins)
-        hits = np.flatnonzero(shared >= most[group] - 1e-6)  # of those alike the first
+        hits = np.flatnonzero(shared >= most[group] - EQUAL)  # of those alike the first
         before = beside[hits[np.append(True, np.diff(group[hits]) > 0)]]
-        enough = most >= 0.5 * np.minimum(_SHORT, np.minimum(self._long[before], self._long[todo]))
+        enough = most >= 0.5 * np.minimum(SHORT, np.minimum(self._long[before], self._long[todo]))
         gap = (line[todo] - (self.ways[todo] > 0)) % len(self._family.gaps)
         for k, distance in enumerate(self._family.gaps):
             if best_sum(self._kit, distance).can_be_laid:
@@ -216,7 +218,7 @@ class _Laying:
 def _forward(family: Straight, kit: Kit) -> int:
     """+1 where lines progress along the family's normal."""
     nx, ny = family.normal
-    if abs(nx) <= 1e-9:
+    if abs(nx) <= ROUNDING:
         return 1 if ny > 0 else -1
     return 1 if (nx > 0) == (kit.machine.throat == "right") else -1
 
@@ -242,7 +244,7 @@ class _Seams:
         behind = ways[:, None] * (place[:, None] - self._across)
         start, end = self._bundle.start[which][:, None], self._bundle.end[which][:, None]
         shared = np.minimum(self._to, end) - np.maximum(self._from, start)
-        fits = (behind > 1e-6) & (shared >= 0.5 * (end - start))
+        fits = (behind > EQUAL) & (shared >= 0.5 * (end - start))
         nearest = np.where(fits, behind, np.inf).min(axis=1)
         return [self._laid(distance) for distance in nearest.tolist()]
 

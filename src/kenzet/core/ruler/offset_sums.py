@@ -16,10 +16,12 @@ from functools import lru_cache
 from kenzet.core.kit.edges import StraightEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things.machine import WalkingFoot
+from kenzet.core.numbers.measure import MM_PER
 from kenzet.core.ruler.drift import anchor_every
+from kenzet.core.tolerances import ROUNDING
 
 EXACT = Fraction(1, 20)  # an etched line within 0.05 mm of what is wanted is that line
-RULER_OVERLAP = Fraction(127, 5)  # a ruler that is moved along keeps 1 in on what is sewn
+RULER_OVERLAP = MM_PER["in"]  # a ruler that is moved along keeps 1 in on what is sewn
 
 
 class Mode(StrEnum):
@@ -174,7 +176,7 @@ def placements(length: float, ruler: float, overlap: float = float(RULER_OVERLAP
     """
     if length <= ruler:
         return 1
-    return math.ceil((length - overlap) / max(ruler - overlap, 1.0) - 1e-9)
+    return math.ceil((length - overlap) / max(ruler - overlap, 1.0) - ROUNDING)
 
 
 def check_number(total: Sum, edge: StraightEdge, most: int = 8) -> tuple[int, Fraction] | None:

@@ -16,6 +16,7 @@ from kenzet.core.ruler.offset_sums import (
     edge_of,
     placements,
 )
+from kenzet.core.tolerances import LEAST_CROSSING, ROUNDING, STOP_ERROR
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,13 +79,13 @@ def pose(piece: Region, start: Point, end: Point, left: bool, total: Sum, kit: K
 
 def stop_at(piece: Region, needle: Point, out: Point, body: Point, r: float) -> Stop:
     """How a line ends that runs ``out`` at ``needle`` with the ruler towards ``body`` (unit vectors), r mm from it (F7)."""
-    edge = next((e for e in piece.edges if _distance(e, needle) < 0.05), None)
+    edge = next((e for e in piece.edges if _distance(e, needle) < STOP_ERROR), None)
     if edge is None:
         return Stop(needle, (needle[0] + body[0] * r, needle[1] + body[1] * r), None)
     ex, ey = (edge.end[0] - edge.start[0]) / edge.length, (edge.end[1] - edge.start[1]) / edge.length
     sine = abs(out[0] * ey - out[1] * ex)
     toward = ex * body[0] + ey * body[1]
-    if sine < 0.05 or abs(toward) < 1e-9:
+    if sine < LEAST_CROSSING or abs(toward) < ROUNDING:
         return Stop(needle, (needle[0] + body[0] * r, needle[1] + body[1] * r), None)
     along = r / toward  # signed: along the edge until r to the body's side
     return Stop(needle, (needle[0] + ex * along, needle[1] + ey * along), abs(along))

@@ -14,13 +14,12 @@ from kenzet.core.memo import Table
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.plan.zone_plan import ZonePlan
-from kenzet.core.ruler.line_references import Reference, References
+from kenzet.core.ruler.line_references import SHORT, Reference, References
 from kenzet.core.ruler.offset_sums import best_sum
 from kenzet.core.sewing.way import Move, Way
 from kenzet.core.top.quilt_layout import LaidQuilt
 
 _FAR = 6  # lines over
-_SHORT = 12.7  # mm: half of this beside it is enough
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,7 +82,7 @@ def _further_over(
         along[others].min(axis=1), along[line].min()
     )
     long = np.minimum(np.ptp(along[others], axis=1), np.ptp(along[line]))
-    others = others[shared >= 0.5 * np.minimum(_SHORT, long)]
+    others = others[shared >= 0.5 * np.minimum(SHORT, long)]
     apart = np.abs(lines[others] - lines[line])
     for k in np.argsort(apart, kind="stable").tolist():
         over = int(apart[k])

@@ -20,6 +20,7 @@ from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, Network
 from kenzet.core.route.shortest_paths import Roads
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.sewing.stretch import LEAST, Covered, LineKey, Stretch
+from kenzet.core.tolerances import EQUAL
 
 AT = 0.5  # mm: the needle is there
 
@@ -244,7 +245,7 @@ def cut_out(path: Floats, begin: float, end: float) -> Floats:
     """The part of a polyline from ``begin`` to ``end`` mm along it."""
     along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(path, axis=0).T))])
     ends = [[np.interp(at, along, path[:, 0]), np.interp(at, along, path[:, 1])] for at in (begin, end)]
-    inner = path[(along > begin + 1e-6) & (along < end - 1e-6)]
+    inner = path[(along > begin + EQUAL) & (along < end - EQUAL)]
     return np.vstack([ends[:1], inner, ends[1:]])
 
 

@@ -17,8 +17,9 @@ from shapely.geometry import Polygon, box
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Point, Vertex, drawn, inner_points, sides
 from kenzet.core.geom.curves import Stroke
-from kenzet.core.numbers.measure import Length, Unit, in_words
+from kenzet.core.numbers.measure import INCH, Length, Unit, in_words
 from kenzet.core.params import Frozen
+from kenzet.core.tolerances import EQUAL, SAME_PLACE
 from kenzet.core.top.blocks import MOST_SEAMS, MOST_VERTICES, Drawn, Fabric, Patch, Seam
 from kenzet.core.top.seams import patches_of
 
@@ -135,13 +136,13 @@ def _scaled(figures: Sequence[Figure], width: Length | None) -> tuple[list[Figur
     if not points:
         raise BadValue("There is nothing to be seen in this drawing: no outline and no line.", "file")
     left, low, right, top = shapely.total_bounds(shapely.multipoints(points))
-    if right - left < 1e-6 or top - low < 1e-6:
+    if right - left < EQUAL or top - low < EQUAL:
         raise BadValue("This drawing is a single line; a block needs width and height.", "file")
     scale = float(width.mm) / (right - left) if width else 1.0
     size = (float((right - left) * scale), float((top - low) * scale))
     unit: Unit = width.unit if width else "in"
     for side in size:
-        if not 12.7 <= side <= 5080:
+        if not INCH / 2 <= side <= 200 * INCH:
             raise BadValue(
                 f"The block would be {in_words(size[0], unit)} by {in_words(size[1], unit)}; its sides must lie "
                 "between 1/2 in and 200 in. Give another width.",
@@ -180,7 +181,7 @@ def _sorted(figures: Iterable[Figure], said: list[str]) -> tuple[list[_Piece], l
             if not stroke.closed and (gap > MENDED_GAP or len(vertices) < 3):
                 lines += [side for side in list(sides(vertices))[:-1] if side[0] != side[1]]
                 continue
-            mended += not stroke.closed and gap > 1e-3
+            mended += not stroke.closed and gap > SAME_PLACE
             ring = vertices[:-1] if gap <= MENDED_GAP else vertices
             area = Polygon(drawn(ring)[0]) if len(ring) > 2 or any(len(v) == 3 for v in ring) else Polygon()
             if not area.is_valid:
@@ -220,7 +221,7 @@ def _joined(lines: list[Line]) -> tuple[list[Line], int]:
         near = tree.query(shapely.points(point), predicate="dwithin", distance=MENDED_GAP)
         first = min((k for k in near.tolist() if ends[k] in lead or k == number), default=number)
         lead[point] = lead.get(ends[first], point)
-    moved = sum(math.dist(point, to) > 1e-3 for point, to in lead.items())
+    moved = sum(math.dist(point, to) > SAME_PLACE for point, to in lead.items())
     found = [(lead[start], lead[end], bulge) for start, end, bulge in lines]
     return [line for line in found if line[0] != line[1]], moved
 
@@ -245,7 +246,7 @@ def _seams(lines: Iterable[Line], size: tuple[float, float], units: tuple[float,
     """Every side once, in grid units; not those along the block's own edge."""
     found: dict[tuple[object, ...], Seam] = {}
     for start, end, bulge in lines:
-        if math.dist(start, end) < 1e-3 or (not bulge and _on_edge(start, end, size)):
+        if math.dist(start, end) < SAME_PLACE or (not bulge and _on_edge(start, end, size)):
             continue
         ways = sorted(
             [(_near(start), _near(end), round(bulge, 3)), (_near(end), _near(start), round(-bulge, 3))]
@@ -261,7 +262,7 @@ def _near(point: Point) -> Point:
 
 def _on_edge(start: Point, end: Point, size: tuple[float, float]) -> bool:
     return any(
-        abs(start[axis] - edge) < 1e-3 and abs(end[axis] - edge) < 1e-3
+        abs(start[axis] - edge) < SAME_PLACE and abs(end[axis] - edge) < SAME_PLACE
         for axis in (0, 1)
         for edge in (0.0, size[axis])
     )

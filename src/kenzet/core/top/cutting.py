@@ -14,14 +14,12 @@ from shapely.geometry.base import BaseGeometry
 
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Soft, key, soft_of
-from kenzet.core.geom.predicates import SAME_PLACE
 from kenzet.core.geom.region import Region
 from kenzet.core.numbers.measure import in_words
+from kenzet.core.tolerances import CUT_BEYOND, LEAST_PIECE_AREA, SAME_PLACE
 from kenzet.core.top.layout import Part, multi
 from kenzet.core.top.zone import Cross, Cut, Diagonals, InsetOutline, InsetSquare, Line, Spot, Zone
 
-_BEYOND = 1e-4  # of its length: a cut reaches this far beyond its ends, so that it surely divides
-_LEAST_PIECE = 1e-3  # mm²: less is a crumb of rounding
 _QUARTER_STEPS = 32
 
 
@@ -71,7 +69,7 @@ def cut_up(part: Part, cloth: Cloth, cut: Cut) -> tuple[list[Polygon], Soft]:
         hard = {key(point) for line in found for point in line.coords}
     lines: list[BaseGeometry] = [line if line.is_ring else _longer(line) for line in found]
     noded = shapely.union_all([cloth.area.boundary, *lines])
-    pieces = [p for p in shapely.polygonize([noded]).geoms if p.area > _LEAST_PIECE]
+    pieces = [p for p in shapely.polygonize([noded]).geoms if p.area > LEAST_PIECE_AREA]
     within = [p for p in pieces if shapely.intersects_xy(cloth.area, *p.representative_point().coords[0])]
     return sorted(within, key=_reading_order), frozenset(soft - hard)
 
@@ -125,7 +123,7 @@ def _ring(points: Iterable[tuple[float, ...]]) -> LineString:
 
 def _longer(line: LineString) -> LineString:
     (x0, y0), (x1, y1) = line.coords
-    dx, dy = (x1 - x0) * _BEYOND, (y1 - y0) * _BEYOND
+    dx, dy = (x1 - x0) * CUT_BEYOND, (y1 - y0) * CUT_BEYOND
     return LineString([(x0 - dx, y0 - dy), (x1 + dx, y1 + dy)])
 
 

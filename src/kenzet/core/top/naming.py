@@ -8,6 +8,7 @@ from shapely.geometry import Polygon
 
 from kenzet.core.geom.arcs import Soft
 from kenzet.core.geom.region import Region
+from kenzet.core.tolerances import EQUAL, SAME_SIDE
 from kenzet.core.top.blocks import Patterned
 from kenzet.core.top.document import Quilt
 from kenzet.core.top.zone import BORDER, CORNER, SASHING, SIDE, TOP
@@ -87,9 +88,9 @@ def piece_words(piece: Polygon, soft: Soft) -> str:
 def _four_sided(region: Region) -> str:
     lengths = sorted(edge.length for edge in region.edges)
     area = region.area.area
-    if len(lengths) == 4 and abs(area - lengths[0] * lengths[-1]) < 1e-3 * area:
-        return "square" if lengths[-1] - lengths[0] < 1e-3 * lengths[-1] else "oblong"
-    even = len(lengths) == 4 and lengths[-1] - lengths[0] < 1e-3 * lengths[-1]
+    if len(lengths) == 4 and abs(area - lengths[0] * lengths[-1]) < SAME_SIDE * area:
+        return "square" if lengths[-1] - lengths[0] < SAME_SIDE * lengths[-1] else "oblong"
+    even = len(lengths) == 4 and lengths[-1] - lengths[0] < SAME_SIDE * lengths[-1]
     return "diamond" if even else "four-sided shape"
 
 
@@ -119,5 +120,5 @@ def nested(piece: Polygon, frames: Sequence[Polygon]) -> str:
     """
     if piece not in frames:
         return ""
-    wider = sum(1 for other in frames if Polygon(other.exterior).area > Polygon(piece.exterior).area + 1e-6)
+    wider = sum(1 for other in frames if Polygon(other.exterior).area > Polygon(piece.exterior).area + EQUAL)
     return "outer" if wider == 0 else "inner" if wider == len(frames) - 1 else "middle"

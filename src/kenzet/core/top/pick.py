@@ -12,7 +12,7 @@ import numpy as np
 import shapely
 
 from kenzet.core.errors import Unknown
-from kenzet.core.geom.predicates import SAME_PLACE
+from kenzet.core.tolerances import SAME_PLACE
 from kenzet.core.top.layout import LaidPatch
 from kenzet.core.top.quilt_layout import LaidQuilt
 

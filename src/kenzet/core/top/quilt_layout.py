@@ -14,20 +14,17 @@ from shapely.geometry import MultiPolygon, box
 from kenzet.core.errors import Unknown
 from kenzet.core.geom.affine import IDENTITY, Placing, invert, place_all, unplaced
 from kenzet.core.geom.congruent import outline_of, placing_onto
-from kenzet.core.geom.predicates import SNAP
 from kenzet.core.geom.region import Floats, Point, Region, merge_straight
 from kenzet.core.memo import Memo, Table
 from kenzet.core.numbers.measure import Length
+from kenzet.core.tolerances import EQUAL, NOTHING_CUT, ON_EDGE, SAME_AREA, SNAP
 from kenzet.core.top.cutting import Cloth, cloth_of
 from kenzet.core.top.document import Quilt, zone_of
 from kenzet.core.top.layout import Part, Top, lay_out, multi
 from kenzet.core.top.zone import TOP, Slice, Zone
 
-_TILTED = 1e-6
 _LEAST_SEAM = 0.5  # mm
 _RIM = 0.05  # mm
-_WHOLE = 1e-6  # of the area: no more than that is cut off
-_ALIKE = 0.01  # mm²: outlines whose areas differ by more are not compared
 
 
 @dataclass(frozen=True, eq=False)
@@ -152,7 +149,7 @@ class LaidQuilt:
             area = multi(cloth.area.intersection(unplaced(placing, usable))) if edge else cloth.area
             if area.is_empty:
                 continue
-            whole = edge == 0 or abs(area.area - cloth.area.area) < _WHOLE * cloth.area.area
+            whole = edge == 0 or abs(area.area - cloth.area.area) < NOTHING_CUT * cloth.area.area
             area = cloth.area if whole else area
             for known, places in groups:
                 if _same_area(known, area):
@@ -187,7 +184,7 @@ class LaidQuilt:
         area = shape.region.area.area
         known = self.memo.once(OUTLINES, (self.ground, len(outline)), list)
         for other, model in known:
-            near = abs(model.region.area.area - area) < _ALIKE
+            near = abs(model.region.area.area - area) < SAME_AREA
             placing = placing_onto(other, outline) if near else None
             if placing is not None:
                 return replace(shape, twin=(model, placing))
@@ -199,7 +196,7 @@ class LaidQuilt:
         edge = float(self.quilt.edge.mm)
         at = place_all(shape.part.places[shape.places[0]], np.array(shape.region.reach))
         free = np.concatenate([at - edge, np.array([self.top.width, self.top.height]) - edge - at])
-        return edge > 0 and bool(free.min() < 0.01)
+        return edge > 0 and bool(free.min() < ON_EDGE)
 
     def frame_of(self, place: str) -> tuple[Placing, float, float]:
         """Where a picture of ``place`` lies upright in the quilt: its placing, width and height in mm.
@@ -213,7 +210,7 @@ class LaidQuilt:
         part = self.top.at[place]
         placing = part.places[place]
         a, b, _, _, _, _ = placing
-        if min(abs(a), abs(b)) > _TILTED:
+        if min(abs(a), abs(b)) > EQUAL:
             return placing, part.width, part.height
         corners = place_all(placing, np.array([[0.0, 0.0], [part.width, part.height]]))
         low, high = corners.min(axis=0), corners.max(axis=0)
@@ -236,7 +233,7 @@ def _same_area(one: MultiPolygon, other: MultiPolygon) -> bool:
     """Whether no point of either outline is farther than ``SNAP`` from the other."""
     if one is other:
         return True
-    near = np.abs(np.array(one.bounds) - other.bounds).max() < SNAP and abs(one.area - other.area) < _ALIKE
+    near = np.abs(np.array(one.bounds) - other.bounds).max() < SNAP and abs(one.area - other.area) < SAME_AREA
     return bool(near and shapely.hausdorff_distance(one.boundary, other.boundary) < SNAP)
 
 

@@ -19,11 +19,9 @@ from shapely.geometry import LineString, Polygon, box
 
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Arc, Point, Vertex, drawn, inner_points, key
+from kenzet.core.tolerances import CROSSED_CURVE_ERROR, EQUAL, NODE_GRID, ON_LINE, SAME_PLACE
 from kenzet.core.top.blocks import MOST_PATCHES, Patch, Seam
 
-_GRID = 1e-4  # mm: points are brought onto this grid before seams are crossed
-_ERROR = 0.005  # mm: how far a drawn arc strays while seams are crossed
-_ON_LINE = 3e-4  # mm: a node nearer to the straight line through its neighbours is no corner
 _SPECK = 0.05  # mm²: a piece that is less is given to its neighbour
 
 
@@ -50,7 +48,7 @@ def pieced(width: float, height: float, seams: Sequence[Seam]) -> Pieced:
     lines = [_drawn(seam) for seam in seams]
     corners = [(0.0, 0.0), (width, 0.0), (width, height), (0.0, height)]
     frame = [LineString([corners[k], corners[(k + 1) % 4]]) for k in range(4)]
-    noded = shapely.union_all([*frame, *lines], grid_size=_GRID)
+    noded = shapely.union_all([*frame, *lines], grid_size=NODE_GRID)
     found, cuts, dangles, _ = shapely.polygonize_full([noded])
     ends = [part.coords[k] for part in getattr(noded, "geoms", [noded]) for k in (0, -1)]
     nodes = {key(end) for end in ends}
@@ -87,14 +85,14 @@ def _without_specks(faces: list[Polygon]) -> list[Polygon]:
 
 
 def _drawn(seam: Seam) -> LineString:
-    inner = inner_points(seam.start, seam.end, seam.bulge, _ERROR)
+    inner = inner_points(seam.start, seam.end, seam.bulge, CROSSED_CURVE_ERROR)
     return LineString([key(point) for point in (seam.start, *inner, seam.end)])
 
 
 def _lies_loose(line: LineString, loose: shapely.Geometry) -> bool:
     if loose.is_empty:
         return False
-    return bool(line.intersection(loose.buffer(10 * _GRID)).length > 100 * _GRID)
+    return bool(line.intersection(loose.buffer(10 * NODE_GRID)).length > 100 * NODE_GRID)
 
 
 def _face(area: Polygon, soft: Mapping[Point, Point], exact: Mapping[Point, Point]) -> Face:
@@ -138,7 +136,7 @@ def _without_flat(outline: list[Vertex]) -> tuple[Vertex, ...]:
     for k, here in enumerate(outline):
         before, after = outline[k - 1], outline[(k + 1) % len(outline)]
         straight = len(before) == 2 and len(here) == 2
-        if straight and LineString([before[:2], after[:2]]).distance(shapely.Point(here[:2])) < _ON_LINE:
+        if straight and LineString([before[:2], after[:2]]).distance(shapely.Point(here[:2])) < ON_LINE:
             continue
         kept.append(here)
     return tuple(kept)
@@ -186,7 +184,7 @@ def patches_of(
 def _refuse_touching(faces: Sequence[Face], whole: float) -> None:
     """Raises BadValue where faces, their arcs drawn again, do not make up the block: two seams all but touch."""
     areas = [Polygon(drawn(f.outline)[0], [drawn(hole)[0] for hole in f.holes]) for f in faces]
-    if not all(area.is_valid for area in areas) or abs(sum(a.area for a in areas) - whole) > 1e-6 * whole:
+    if not all(area.is_valid for area in areas) or abs(sum(a.area for a in areas) - whole) > EQUAL * whole:
         raise BadValue(
             "Two curved seams run along each other without meeting cleanly. Move one of them, or give it "
             "another rise.",
@@ -244,7 +242,7 @@ def crossings(
     for spot, name in spots:
         at = (round(spot[0] * grid[0] / width, 6), round(spot[1] * grid[1] / height, 6))
         near = (round(at[0] * 2) / 2, round(at[1] * 2) / 2)
-        if max(abs(at[0] - near[0]), abs(at[1] - near[1])) > 1e-3:
+        if max(abs(at[0] - near[0]), abs(at[1] - near[1])) > SAME_PLACE:
             found.setdefault(at, name)
     return [(name, point) for point, name in found.items()]
 

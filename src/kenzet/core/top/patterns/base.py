@@ -10,6 +10,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Vertex
 from kenzet.core.numbers.measure import Length, in_words
 from kenzet.core.params import Frozen
+from kenzet.core.tolerances import EQUAL
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +86,7 @@ class Grid:
 
 def at_most(length: Length, most: float, field: str, what: str) -> None:
     """Raises BadValue at ``field`` where ``length`` is not less than ``most`` mm."""
-    if float(length.mm) >= most - 1e-6:
+    if float(length.mm) >= most - EQUAL:
         raise BadValue(
             f"{what} must be less than {in_words(most, length.unit)} in a block of this size; "
             f"{length.text} was given.",
