@@ -14,7 +14,7 @@ from shapely.affinity import affine_transform
 from kenzet.core.geom.clip import Straight, clip
 from kenzet.core.geom.region import Region
 from kenzet.core.numbers.measure import Length
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.demo import demo_quilts
 
 ROUNDS = 15
@@ -22,7 +22,7 @@ ROUNDS = 15
 
 def placed_pieces() -> list[Region]:
     """Every connected piece of every zone at every place of the demo quilt."""
-    laid = LaidQuilt(demo_quilts()[0])
+    laid = QuiltLayout(demo_quilts()[0])
     pieces = []
     for zone in laid.quilt.zones.values():
         for shape in laid.shapes(zone):

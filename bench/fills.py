@@ -24,7 +24,7 @@ from kenzet.core.numbers.measure import Length
 from kenzet.core.plan.drawing import draw
 from kenzet.core.plan.planner import COUNTS, PLANS, RINGS, plan_quilt
 from kenzet.core.plan.zone_plan import site_at
-from kenzet.core.top.quilt_layout import LaidQuilt, ZoneShape
+from kenzet.core.top.quilt_layout import QuiltLayout, ZoneShape
 from tests.pinwheels import changed, filled, pinwheels
 
 ROUNDS = 11
@@ -37,7 +37,7 @@ CASES = (
 )
 
 
-def raw_lines(fill: Fill, laid: LaidQuilt, shape: ZoneShape, place: str) -> list[np.ndarray]:
+def raw_lines(fill: Fill, laid: QuiltLayout, shape: ZoneShape, place: str) -> list[np.ndarray]:
     """What the fill lays out before clipping, as the library would be given it."""
     found = []
     left, low, right, high = shape.region.bounds
@@ -77,7 +77,7 @@ def timed(ours: Callable[[], object], bare: Callable[[], object]) -> tuple[float
 
 
 def bare_call(
-    fill: Fill, laid: LaidQuilt, shapes: list[tuple[ZoneShape, str]]
+    fill: Fill, laid: QuiltLayout, shapes: list[tuple[ZoneShape, str]]
 ) -> tuple[Callable[[], object], int]:
     """The one array call (a call a round for echoes) over all zones given, and how many pieces go in."""
     placed = [(shape, place, shape.part.places[place]) for shape, place in shapes]
@@ -120,7 +120,7 @@ def main() -> None:
     block_alone(top)
 
 
-def over_top(top: LaidQuilt, cases: tuple[tuple[str, dict, float], ...]) -> None:
+def over_top(top: QuiltLayout, cases: tuple[tuple[str, dict, float], ...]) -> None:
     """Every zone filled, each case against the bare call."""
     keys = list(top.quilt.zones)
     zones = [(shape, place) for key in keys for shape in top.shapes(top.zone(key)) for place in shape.places]
@@ -135,7 +135,7 @@ def over_top(top: LaidQuilt, cases: tuple[tuple[str, dict, float], ...]) -> None
         bare, many = bare_call(fill, top, zones)
         with_it = filled(top, fill.model_dump(mode="json"))
 
-        def planned(laid: LaidQuilt = with_it) -> None:
+        def planned(laid: QuiltLayout = with_it) -> None:
             laid.memo.forget(PLANS, COUNTS, RINGS)
             plan_quilt(laid)
 
@@ -146,10 +146,10 @@ def over_top(top: LaidQuilt, cases: tuple[tuple[str, dict, float], ...]) -> None
         )
 
 
-def block_alone(top: LaidQuilt) -> None:
+def block_alone(top: QuiltLayout) -> None:
     """One 12 in square: nothing is congruent to it, both clip the same lines."""
     laid = changed(
-        LaidQuilt(begun(Wish.model_validate({"name": "One", "columns": 1, "rows": 1, "block": "12 in"}))),
+        QuiltLayout(begun(Wish.model_validate({"name": "One", "columns": 1, "rows": 1, "block": "12 in"}))),
         {"kind": "zone", "refs": ["1-1/patch"]},
     )
     (key,) = laid.quilt.zones

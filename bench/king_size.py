@@ -21,7 +21,7 @@ from kenzet.core.changes import CHANGES
 from kenzet.core.changes.new_quilt import Wish, begun
 from kenzet.core.top.document import write
 from kenzet.core.top.patterns import PATTERNS
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from tests.browser.conftest import FLAGS
 from tests.served import Served
 
@@ -34,9 +34,9 @@ _FRAMES = """() => new Promise(done => {
 })"""
 
 
-def king_size() -> LaidQuilt:
+def king_size() -> QuiltLayout:
     """13 by 13 checkerboards of 16 patches with sashes, a border, and a grid in every dark patch."""
-    laid = LaidQuilt(
+    laid = QuiltLayout(
         begun(Wish.model_validate({"name": "King size", "columns": 13, "rows": 13, "block": "8 in"}))
     )
     art = {"kind": "pattern", "pattern": {"kind": "checker", "across": 4, "down": 4}, "fabrics": {}}
@@ -48,16 +48,16 @@ def king_size() -> LaidQuilt:
         {"kind": "paint", "places": places, "block": "sixteen"},
         {"kind": "sashing", "sashing": {"width": "1 in", "fabric": "second", "cornerstones": "accent"}},
     ):
-        laid = LaidQuilt(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
+        laid = QuiltLayout(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
     name = next(iter(laid.top.at["1-1"].patches))
     for change in (
         {"kind": "zone", "refs": [f"1-1/{name}"]},
         {"kind": "zone", "refs": [f"sashing/{key}" for key in laid.top.at["sashing"].patches]},
     ):
-        laid = LaidQuilt(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
+        laid = QuiltLayout(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
     for zone in laid.quilt.zones:
         fill = {"kind": "fill", "zone": zone, "fill": {"kind": "grid", "spacing": "1/2 in"}}
-        laid = LaidQuilt(CHANGES["fill"].model_validate(fill).made(laid)[0])
+        laid = QuiltLayout(CHANGES["fill"].model_validate(fill).made(laid)[0])
     return laid
 
 

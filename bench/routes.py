@@ -24,7 +24,7 @@ from kenzet.core.route.network import Course, Lane, Network, network
 from kenzet.core.route.quilt import QuiltRoute, costs_of, route_quilt, units_of
 from kenzet.core.route.solve import Solver
 from kenzet.core.route.unit import courses_of, rings
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.demo import demo_quilts
 from tests.shapes import box, drawn, inches
 
@@ -40,24 +40,24 @@ def main() -> None:
         network(courses_of(echo), lanes(echo.region), echo.region.corners),
     )
     for quilt in demo_quilts():
-        whole(quilt.name, LaidQuilt(quilt))
-        longer(quilt.name, LaidQuilt(quilt), seconds=20)
+        whole(quilt.name, QuiltLayout(quilt))
+        longer(quilt.name, QuiltLayout(quilt), seconds=20)
     whole("king size, 169 blocks and 8,320 lines of sashing", king_size())
     for across in (10, 20, 40):
         whole(f"{across**2:,} blocks, a grid in each", gridded(across))
 
 
-def gridded(across: int) -> LaidQuilt:
+def gridded(across: int) -> QuiltLayout:
     """A square top of plain blocks with a grid that runs on from the quilt's centre, so that blocks differ."""
     wish = {"name": "Many", "columns": across, "rows": across, "block": "5 in"}
-    laid = LaidQuilt(begun(Wish.model_validate(wish)))
+    laid = QuiltLayout(begun(Wish.model_validate(wish)))
     place = next(place for place, _ in laid.quilt.layout.places())
     patch = next(iter(laid.top.at[place].patches))
     zone = CHANGES["zone"].model_validate({"kind": "zone", "refs": [f"{place}/{patch}"]})
-    laid = LaidQuilt(zone.made(laid)[0])
+    laid = QuiltLayout(zone.made(laid)[0])
     (key,) = laid.quilt.zones
     fill = {"kind": "fill", "zone": key, "fill": {"kind": "grid", "spacing": "1/2 in"}}
-    return LaidQuilt(CHANGES["fill"].model_validate(fill).made(laid)[0])
+    return QuiltLayout(CHANGES["fill"].model_validate(fill).made(laid)[0])
 
 
 def lanes(region):
@@ -82,7 +82,7 @@ def one(name: str, net: Network) -> None:
     print(f"routes: {name}: travel {told(worth, solver.bound)}; {spent * 1e3:.0f} ms")
 
 
-def whole(name: str, laid: LaidQuilt) -> None:
+def whole(name: str, laid: QuiltLayout) -> None:
     began = perf_counter()
     plan_quilt(laid)
     planned = perf_counter() - began
@@ -113,7 +113,7 @@ def weighed(route: QuiltRoute) -> float:
     return route.travelled + route.stops * Costs().stop
 
 
-def longer(name: str, laid: LaidQuilt, seconds: float) -> None:
+def longer(name: str, laid: QuiltLayout, seconds: float) -> None:
     """What is gained by looking longer, and by how much a way could be shorter at most: first and then, against what no way is shorter than."""
     costs = costs_of(laid.quilt.stitching)
     found = Longer(route_quilt(laid), costs)

@@ -8,7 +8,7 @@ from pathlib import Path
 
 import pytest
 
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.formats import plan_file
 from kenzet.store.instance import Logins, running
 from kenzet.store.migrate import migrate
@@ -24,7 +24,7 @@ def demo():
 
 @pytest.fixture(scope="session")
 def laid(demo):
-    return LaidQuilt(demo)
+    return QuiltLayout(demo)
 
 
 @pytest.fixture(scope="session")

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from kenzet.core.changes import CHANGES
 from kenzet.core.changes.new_quilt import Wish, begun
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 
 
-def pinwheels(columns: int) -> LaidQuilt:
+def pinwheels(columns: int) -> QuiltLayout:
     """``columns`` by as many pinwheels of 6 in with every triangle a zone of its own."""
     wish = {"name": "Pinwheels", "columns": columns, "rows": columns, "block": "6 in"}
-    laid = LaidQuilt(begun(Wish.model_validate(wish)))
+    laid = QuiltLayout(begun(Wish.model_validate(wish)))
     art = {
         "kind": "pattern",
         "pattern": {"kind": "pieced"},
@@ -25,7 +25,7 @@ def pinwheels(columns: int) -> LaidQuilt:
     return laid
 
 
-def filled(laid: LaidQuilt, fill: dict) -> LaidQuilt:
+def filled(laid: QuiltLayout, fill: dict) -> QuiltLayout:
     """The same with ``fill`` in every zone; what hangs on the top is worked out once for both."""
     for key in laid.quilt.zones:
         change = CHANGES["fill"].model_validate({"kind": "fill", "zone": key, "fill": fill})
@@ -33,6 +33,6 @@ def filled(laid: LaidQuilt, fill: dict) -> LaidQuilt:
     return laid
 
 
-def changed(laid: LaidQuilt, change: dict) -> LaidQuilt:
+def changed(laid: QuiltLayout, change: dict) -> QuiltLayout:
     """``laid`` after one change."""
-    return LaidQuilt(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
+    return QuiltLayout(CHANGES[change["kind"]].model_validate(change).made(laid)[0])

@@ -10,11 +10,12 @@ import pytest
 SRC = Path(__file__).resolve().parent.parent / "src" / "kenzet"
 MAY_KNOW = {
     "core": {"core"},
-    "formats": {"core", "formats"},
+    "say": {"core", "say"},
+    "formats": {"core", "say", "formats"},
     "store": {"core", "store"},
     "demo": {"core", "formats", "demo"},
     "standins": {"standins"},
-    "web": {"core", "formats", "store", "demo", "web"},
+    "web": {"core", "say", "formats", "store", "demo", "web"},
 }
 PURE = {
     "__future__", "abc", "ast", "bisect", "cachetools", "collections", "coloraide", "contextlib", "copy", "dataclasses", "decimal", "enum", "fractions", "functools", "hashlib", "heapq", "highspy",

@@ -6,7 +6,7 @@ from kenzet.core.changes import CHANGES
 from kenzet.core.changes.new_quilt import PALETTE, Wish, begun
 from kenzet.core.top.document import Quilt
 from kenzet.core.top.patterns import offers
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 
 
 def top_of(blocks, layout, borders=(), **more) -> Quilt:
@@ -15,20 +15,20 @@ def top_of(blocks, layout, borders=(), **more) -> Quilt:
     )
 
 
-def laid_of(quilt: Quilt) -> LaidQuilt:
-    return LaidQuilt(quilt)
+def laid_of(quilt: Quilt) -> QuiltLayout:
+    return QuiltLayout(quilt)
 
 
-def wished(**wish) -> LaidQuilt:
-    return LaidQuilt(begun(Wish.model_validate({"name": "Tried", **wish})))
+def wished(**wish) -> QuiltLayout:
+    return QuiltLayout(begun(Wish.model_validate({"name": "Tried", **wish})))
 
 
-def after(laid: LaidQuilt, *changes: dict) -> LaidQuilt:
+def after(laid: QuiltLayout, *changes: dict) -> QuiltLayout:
     """The quilt after changes in order, each written as it comes over the wire."""
     for change in changes:
         quilt, said = CHANGES[change["kind"]].model_validate(change).made(laid)
         assert said
-        laid = LaidQuilt(quilt)
+        laid = QuiltLayout(quilt)
     return laid
 
 
@@ -40,7 +40,7 @@ def patterned(name: str, size: str = "12 in") -> dict:
     return {"name": name, "width": size, "height": size, "art": art}
 
 
-def single(name: str, size: str = "12 in") -> LaidQuilt:
+def single(name: str, size: str = "12 in") -> QuiltLayout:
     """A top of one block of the chooser."""
     laid = wished(arrangement="single block", block=size)
     laid = after(laid, {"kind": "new block", "block": patterned(name, size)})

@@ -11,7 +11,7 @@ from collections.abc import Sequence
 from pathlib import Path
 
 from kenzet.core.errors import BadValue, KenzetError
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.formats import plan_file
 from kenzet.formats.plan_json import plan_json
 from kenzet.standins.machine import MachineStandIn, over_the_wire, quilt_called
@@ -59,7 +59,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
             _sew(chosen)
         else:
             quilt = plan_file.load(chosen.file.read_bytes())
-            print(json.dumps(plan_json(LaidQuilt(quilt)), indent=1))
+            print(json.dumps(plan_json(QuiltLayout(quilt)), indent=1))
     except OSError as error:
         what = (
             f"{chosen.file}: {error.strerror}"

@@ -9,7 +9,7 @@ import pytest
 
 from kenzet.core.changes.quilt import Rename
 from kenzet.core.errors import Stale, Unavailable, Unknown
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.store import quilts
 from kenzet.store.migrate import migrate
 from kenzet.store.pool import Pool, atomic, connect
@@ -23,7 +23,7 @@ def quilt_id(conn, demo):
 
 
 def rename(conn, quilt_id, version, name, key=None, joins=False):
-    quilt, what = Rename(name=name).made(LaidQuilt(quilts.load(conn, ME, quilt_id).quilt))
+    quilt, what = Rename(name=name).made(QuiltLayout(quilts.load(conn, ME, quilt_id).quilt))
     return quilts.change(conn, ME, quilt_id, version, [quilts.Made(quilt, what, key or name, joins)])
 
 

@@ -71,7 +71,7 @@ def test_one_search_at_a_time_and_only_for_what_is_sewn(client, app, conn, demo)
 
 
 def test_it_ends_where_nobody_asks_for_it(client, monkeypatch):
-    monkeypatch.setattr("kenzet.web.longer._PATIENCE_S", 0.0)
+    monkeypatch.setattr("kenzet.web.state.searches._PATIENCE_S", 0.0)
     number = stars(client)
     client.post("route/longer", number=number)
     view = waited(client, lambda view: view["state"] == "done", number, seconds=20)
@@ -79,7 +79,7 @@ def test_it_ends_where_nobody_asks_for_it(client, monkeypatch):
 
 
 def test_what_has_too_many_lines_is_left_and_told(client, monkeypatch):
-    monkeypatch.setattr("kenzet.core.route.longer.DENSE", 150)
+    monkeypatch.setattr("kenzet.core.route.local_search.DENSE", 150)
     answer = client.post("route/longer", number=stars(client))
     assert (answer.status_code, answer.json["field"]) == (422, "number")
     view = client.post("route/longer", number=0).json

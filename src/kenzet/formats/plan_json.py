@@ -15,10 +15,10 @@ from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.line_references import Reference
 from kenzet.core.ruler.offset_sums import Sum
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 
 
-def plan_json(laid: LaidQuilt) -> dict[str, Any]:
+def plan_json(laid: QuiltLayout) -> dict[str, Any]:
     """Zones, lines with coordinates (mm, the part's own, y up), laying, ticks and totals."""
     plans = plan_quilt(laid)
     zones = {

@@ -11,26 +11,30 @@ from flask_openapi3 import Info, OpenAPI
 from kenzet import __version__
 from kenzet.store.pool import Pool
 from kenzet.web import guard
-from kenzet.web.at_hand import LaidQuilts
 from kenzet.web.bench import bench
 from kenzet.web.cupboard import cupboard
 from kenzet.web.drawing import drawing
 from kenzet.web.exits import exits
 from kenzet.web.job import job
 from kenzet.web.kit import kit
-from kenzet.web.longer import Searches, longer
-from kenzet.web.machine import Machines, machine
+from kenzet.web.longer import longer
+from kenzet.web.machine import machine
 from kenzet.web.marks import marks
-from kenzet.web.models import Problem
 from kenzet.web.photos import photos
 from kenzet.web.quilts import quilts
 from kenzet.web.recipes import recipes
 from kenzet.web.route import route
-from kenzet.web.sewing import Logs, sewing
+from kenzet.web.sewing import sewing
 from kenzet.web.sheets import sheets
+from kenzet.web.state.layouts import Layouts
+from kenzet.web.state.logs import Logs
+from kenzet.web.state.machines import Machines
+from kenzet.web.state.routes import Routes
+from kenzet.web.state.searches import Searches
 from kenzet.web.table import table
 from kenzet.web.top import top
 from kenzet.web.variants import variants
+from kenzet.web.wire.base import Problem
 from kenzet.web.zones import zones
 
 
@@ -53,10 +57,11 @@ def create_app(settings: Settings) -> OpenAPI:
         validation_error_model=Problem,
         validation_error_callback=guard.wrong_form,
     )
-    app.json.sort_keys = False
+    app.json.sort_keys = False  # type: ignore[attr-defined]
     app.extensions["pool"] = settings.pool
-    app.extensions["laid"] = LaidQuilts()
-    app.extensions["sewing"] = Logs()
+    app.extensions["layouts"] = Layouts()
+    app.extensions["logs"] = Logs()
+    app.extensions["routes"] = Routes()
     app.extensions["searches"] = Searches()
     app.extensions["machines"] = Machines()
     guard.install(app)

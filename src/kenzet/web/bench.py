@@ -2,168 +2,37 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from fractions import Fraction
-
 from flask import Response
 from flask_openapi3 import APIBlueprint
-from pydantic import Field
 
 from kenzet.core.bench.place_ruler import laid_for
-from kenzet.core.bench.readout import Reference, references_in
-from kenzet.core.errors import BadValue, Unknown
-from kenzet.core.geom.arcs import Arc
-from kenzet.core.geom.region import Floats
-from kenzet.core.kit.compatibility import foot_fault, ruler_fault
-from kenzet.core.kit.curves import radius_of, ranked
-from kenzet.core.kit.edges import ArcEdge, Edge, StraightEdge, WaveEdge
-from kenzet.core.kit.kit import Kit, ThingKey
-from kenzet.core.kit.ruler_outline import plastic
-from kenzet.core.kit.things.base import Edged
-from kenzet.core.numbers.measure import COARSE, Length, Unit
-from kenzet.core.params import in_range
-from kenzet.core.plan.planner import plan_zone
-from kenzet.core.top.quilt_layout import LaidQuilt
-from kenzet.web import models as m
-from kenzet.web import show
-from kenzet.web import zone_models as z
-from kenzet.web.at_hand import answer, laid_quilt, planned
-from kenzet.web.ruler import CAUTION, fit_words
+from kenzet.say.ruler_words import fit_words
+from kenzet.web.request_context import answer, laid_quilt, planned
+from kenzet.web.wire import base as m
+from kenzet.web.wire.bench import (
+    BenchRequest,
+    BenchView,
+    CurveRequest,
+    FoundCurve,
+    LayRequest,
+    LayView,
+    bench_of,
+    curve_length,
+    found_curve,
+)
 
 bench = APIBlueprint("bench", __name__, url_prefix="/api/quilts/<quilt>")
 
-NUDGE: dict[Unit, Fraction] = {"in": Fraction(127, 80), "mm": Fraction(1)}
-MOST_REFERENCES = 6000
-
-
-class BenchRequest(m.Reading):
-    """A zone at one of its places."""
-
-    zone: m.ZoneKey
-    place: m.PlaceKey = ""
-
-
-class LayRequest(BenchRequest):
-    """A planned line (none: the one that shows best how the others are laid), and the ruler for it, if she chose one."""
-
-    layer: m.Layer = 0
-    line: int | None = None
-    side: int = -1
-    ruler: ThingKey | None = None
-
-
-class CurveRequest(m.Reading):
-    """A curve by its chord and rise, as typed."""
-
-    chord: str = Field(max_length=40)
-    rise: str = Field(max_length=40)
-
-
-class EtchedLine(m.Wire):
-    """A line of a ruler, ``at`` mm from its edge; x0, y0, x1, y1 in the ruler's own coordinates."""
-
-    at: float
-    label: m.Words
-    line: list[float]
-
-
-class BenchEdge(m.Wire):
-    """One edge of a ruler with the plastic behind it, flat x, y lists in the ruler's own coordinates (see ``plastic``).
-
-    ``needle`` is empty where the foot cannot follow it. ``etched`` begins with the edge itself.
-    """
-
-    label: m.Words
-    straight: bool
-    rings: list[list[float]]
-    edge: list[float]
-    needle: list[float]
-    etched: list[EtchedLine]
-    others: list[list[float]]
-    dead: list[list[float]]
-    centre: float | None
-    grips: list[list[float]]
-
-
-class BenchRuler(m.Wire):
-    """A ruler of this quilt's kit; ``fault`` says why it must not be used."""
-
-    key: str
-    name: str
-    fault: str
-    edges: list[BenchEdge]
-
-
-class ReferenceView(m.Wire):
-    """Something straight to lay a ruler by; mm in the part."""
-
-    kind: str
-    name: str
-    points: list[float]
-
-
-class HandView(m.Wire):
-    """A line that is kept: how it is laid."""
-
-    words: m.Words
-
-
-class BenchView(m.Wire):
-    """A zone with everything that the screen needs to lay rulers in it; mm in the part, y up. ``nudge`` is what an
-    arrow key moves, ``foot`` is r, ``at`` a place well inside.
-    """
-
-    zone: str
-    name: str
-    place: str
-    where: str
-    times: int
-    foot: float
-    foot_name: str
-    foot_words: m.Words
-    throat: str
-    nudge: float
-    rulers: list[BenchRuler]
-    references: list[ReferenceView]
-    corners: list[list[float]]
-    rings: list[list[float]]
-    at: list[float]
-    hand: list[HandView]
-    refused: str
-    caution: str
-
-
-class LayView(m.Wire):
-    """Where a ruler lies: the middle of edge number ``edge`` of ``ruler`` at x, y, running on at ``angle`` degrees."""
-
-    line: int
-    ruler: str
-    edge: int
-    x: float
-    y: float
-    angle: float
-    fit: z.CurveView | None
-
-
-class FoundCurve(m.Wire):
-    """The radius of a curve, and her edges for it; ``ruler`` and ``edge`` say which each is."""
-
-    words: m.Words
-    rows: list[m.Row]
-    curves: list[z.CurveView]
-    rulers: list[str]
-    edges: list[int]
-
 
 @bench.post("/bench", responses={200: BenchView})
-def bench_view(path: m.QuiltPath, body: BenchRequest) -> Response:
+def bench_view(path: m.QuiltKey, body: BenchRequest) -> Response:
     """A zone and all rulers of the kit."""
     _, laid = laid_quilt(path.quilt)
-    return answer(_view(laid, body))
+    return answer(bench_of(laid, body))
 
 
 @bench.post("/bench/lay", responses={200: LayView})
-def lay(path: m.QuiltPath, body: LayRequest) -> Response:
+def lay(path: m.QuiltKey, body: LayRequest) -> Response:
     """Where a ruler lies for a planned line."""
     _, laid = laid_quilt(path.quilt)
     found = planned(laid, body.zone).layered(body.layer)
@@ -178,130 +47,8 @@ def lay(path: m.QuiltPath, body: LayRequest) -> Response:
 
 
 @bench.post("/curve", responses={200: FoundCurve})
-def curve(path: m.QuiltPath, body: CurveRequest) -> Response:
+def curve(path: m.QuiltKey, body: CurveRequest) -> Response:
     """The radius of a curve by chord and rise (F24), and which of her edges sews it."""
     _, laid = laid_quilt(path.quilt)
-    chord, rise = (_length(body, name) for name in ("chord", "rise"))
-    return answer(_found_curve(laid.quilt.kit, float(chord.mm), float(rise.mm), body.unit))
-
-
-def _length(body: CurveRequest, name: str) -> Length:
-    try:
-        length = Length.parse(getattr(body, name), body.unit)
-        return in_range(length, "1/4 in" if name == "chord" else "0 in", "200 in", f"The {name}")
-    except BadValue as error:
-        raise BadValue(error.message, name) from error
-
-
-def _view(laid: LaidQuilt, body: BenchRequest) -> BenchView:
-    zone, kit, unit = laid.zone(body.zone), laid.quilt.kit, body.unit
-    places = laid.places(zone)
-    shape = laid.shape_at(zone, body.place) or next(iter(laid.shapes(zone)), None)
-    if shape is None:
-        raise Unknown(f"Nothing of {zone.name} is left inside the quilt's edge.", "zone")
-    place = body.place if body.place in shape.places else shape.places[0]
-    references = references_in(plan_zone(laid, body.zone), shape, place)[:MOST_REFERENCES]
-    inside = max(shape.region.area.geoms, key=lambda piece: piece.area).representative_point()
-    return BenchView(
-        zone=body.zone,
-        name=zone.name,
-        place=place,
-        where=show.place_name(place),
-        times=len(places),
-        foot=float(kit.reach),
-        foot_name=kit.foot.name,
-        foot_words=["sews ", show.shown(kit.reach, unit), " off it"],
-        throat=kit.machine.throat,
-        nudge=float(NUDGE[unit]),
-        rulers=[
-            _ruler(kit, key, ruler, unit) for key, ruler in kit.rulers.items() if ruler.state == "at hand"
-        ],
-        references=[_reference(ref) for ref in references],
-        corners=[list(corner) for corner in shape.region.corners],
-        rings=show.rings(shape.region.area.geoms),
-        at=[inside.x, inside.y],
-        hand=[HandView(words=_hand_words(line.on, line.distance, unit)) for line in zone.by_hand],
-        refused=foot_fault(kit.machine, kit.foot),
-        caution=CAUTION,
-    )
-
-
-def _reference(ref: Reference) -> ReferenceView:
-    points = [round(v, 4) for v in (*ref.start, *ref.end)]
-    return ReferenceView.model_construct(kind=ref.kind, name=ref.name, points=points)
-
-
-def _hand_words(on: str, distance: Length | None, unit: Unit) -> m.Words:
-    if not on or distance is None:
-        return ["to be drawn"]
-    return [show.shown(distance.mm, unit), " from a seam" if on == "seam" else " from a line"]
-
-
-def _ruler(kit: Kit, key: str, ruler: Edged, unit: Unit) -> BenchRuler:
-    fault = ruler_fault(kit.foot, ruler) or foot_fault(kit.machine, kit.foot)
-    edges = [] if fault else [_edge(kit, ruler, k, unit) for k in range(len(ruler.edges))]
-    return BenchRuler(key=key, name=ruler.name, fault=fault, edges=edges)
-
-
-def _edge(kit: Kit, ruler: Edged, number: int, unit: Unit) -> BenchEdge:
-    part = plastic(ruler.edges, number, float(kit.reach))
-    edge = part.edge.points
-    etched = [EtchedLine(at=0.0, label=["edge"], line=[*edge[0].tolist(), *edge[-1].tolist()])]
-    etched += [
-        EtchedLine(at=float(d), label=[show.shown(d, unit, bare=True)], line=list(line))
-        for d, line in part.etched
-    ]
-    return BenchEdge(
-        label=_edge_words(ruler.edges, number, unit),
-        straight=part.straight,
-        rings=list(_flat(part.rings)),
-        edge=next(iter(_flat([edge]))),
-        needle=next(iter(_flat([part.needle.points]))) if part.needle is not None else [],
-        etched=etched if part.straight else [],
-        others=[list(line) for line in part.others],
-        dead=list(_flat(part.dead)),
-        centre=part.centre,
-        grips=[list(grip) for grip in part.grips],
-    )
-
-
-def _flat(many: Iterable[Floats]) -> Iterable[list[float]]:
-    return (points.round(4).ravel().tolist() for points in many)
-
-
-def _edge_words(edges: tuple[Edge, ...], number: int, unit: Unit) -> m.Words:
-    edge = edges[number]
-    if isinstance(edge, StraightEdge):
-        return ["straight edge" if number == 0 else "its other scale"]
-    if isinstance(edge, ArcEdge):
-        return [f"{edge.side}, radius ", show.shown(edge.radius, unit, COARSE[unit] / 4, about=True)]
-    return ["wave" if isinstance(edge, WaveEdge) else "zigzag"]
-
-
-def _found_curve(kit: Kit, chord: float, rise: float, unit: Unit) -> FoundCurve:
-    if rise < 0.2:  # A97
-        return FoundCurve(
-            words=["That is straight: use a straight ruler."], rows=[], curves=[], rulers=[], edges=[]
-        )
-    radius = radius_of(chord, rise)
-    arc = Arc((0.0, 0.0), (chord, 0.0), 2 * rise / chord)
-    fits = ranked(kit, radius, arc.angle)[:6]
-    grain = COARSE[unit] / 4
-    words: m.Words = ["Radius ", show.shown(radius, unit, grain, about=True)]
-    if rise > chord / 2:
-        words.append(", more than a half circle: lay it in two")  # A98
-    elif not fits:
-        words.append("; no curved edge at hand comes near it")
-    return FoundCurve(
-        words=[*words, "."],
-        rows=[
-            m.Row(label=["Across the whole circle"], words=[show.shown(2 * radius, unit, grain, about=True)]),
-            m.Row(
-                label=["Along the curve"],
-                words=[show.shown(radius * abs(arc.angle), unit, grain, about=True)],
-            ),
-        ],
-        curves=[fit_words(kit, fit, unit) for fit in fits],
-        rulers=[fit.ruler for fit in fits],
-        edges=[kit.rulers[fit.ruler].edges.index(fit.edge) for fit in fits],
-    )
+    chord, rise = (curve_length(body, name) for name in ("chord", "rise"))
+    return answer(found_curve(laid.quilt.kit, float(chord.mm), float(rise.mm), body.unit))

@@ -11,7 +11,7 @@ from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
 from kenzet.core.errors import BadValue, KenzetError, Stale, TooMany, Unavailable, Unknown
 from kenzet.core.top.document import at_field
-from kenzet.web.models import Problem
+from kenzet.web.wire.base import Problem
 
 MOST_BYTES = 1_000_000
 FILES = "application/octet-stream"

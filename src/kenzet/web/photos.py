@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
@@ -13,37 +11,11 @@ from kenzet.core.top.swatch import swatch
 from kenzet.formats import photo
 from kenzet.store import photos as store
 from kenzet.store.quilts import LOCAL_OWNER
-from kenzet.web import models as m
-from kenzet.web.at_hand import answer, connection, laid_quilt, upload
+from kenzet.web.request_context import answer, connection, laid_quilt, upload
+from kenzet.web.wire import base as m
+from kenzet.web.wire.photos import GroundQuery, PhotoOfHers, PhotoView, SwatchView
 
 photos = APIBlueprint("photos", __name__, url_prefix="/api")
-
-
-class PhotoPath(m.Wire):
-    """Which photograph."""
-
-    photo: m.QuiltId
-
-
-class PhotoView(m.Wire):
-    """A photograph that is kept, with its size in pixels."""
-
-    id: str
-    width: int
-    height: int
-
-
-class SwatchView(m.Wire):
-    """What a picture of a fabric tells."""
-
-    colour: str
-    print: Literal["calm", "busy"]
-
-
-class GroundQuery(m.Wire):
-    """``of`` tells one ground from another; nothing is done with it."""
-
-    of: str = ""
 
 
 @photos.post("/photos", responses={200: PhotoView})
@@ -56,14 +28,14 @@ def add_photo() -> Response:
 
 
 @photos.get("/photos/<photo>.jpg")
-def photo_file(path: PhotoPath) -> Response:
+def photo_file(path: PhotoOfHers) -> Response:
     """The photograph as it was taken."""
     with connection() as conn:
         return _picture(store.load(conn, LOCAL_OWNER, path.photo).jpeg)
 
 
 @photos.get("/photos/<photo>", responses={200: PhotoView})
-def photo_size(path: PhotoPath) -> Response:
+def photo_size(path: PhotoOfHers) -> Response:
     """Its size in pixels."""
     with connection() as conn:
         found = store.load(conn, LOCAL_OWNER, path.photo)
@@ -71,7 +43,7 @@ def photo_size(path: PhotoPath) -> Response:
 
 
 @photos.get("/quilts/<quilt>/ground.jpg")
-def ground(path: m.QuiltPath, query: GroundQuery) -> Response:
+def ground(path: m.QuiltKey, query: GroundQuery) -> Response:
     """The photograph under the plan, straightened to the quilt or the block that it shows."""
     kept, laid = laid_quilt(path.quilt)
     under = kept.quilt.ground

@@ -13,18 +13,18 @@ from kenzet.core.changes.new_quilt import Wish, begun
 from kenzet.core.kit.cupboard import taken_over
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.params import Frozen
-from kenzet.core.plan.planner import check_quilt, plan_quilt
-from kenzet.core.top.document import Quilt, read, validated, write
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.plan.planner import check_quilt
+from kenzet.core.top.document import Quilt, read, validated
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.tidy import free
 from kenzet.demo import demo_quilts
 from kenzet.formats import plan_file
 from kenzet.store import cupboard, photos
 from kenzet.store import quilts as store
 from kenzet.store.quilts import LOCAL_OWNER, Kept
-from kenzet.web import models as m
-from kenzet.web import show
-from kenzet.web.at_hand import answer, connection, file_answer, laid_quilt
+from kenzet.web.request_context import answer, connection, file_answer, laid_quilt
+from kenzet.web.wire import base as m
+from kenzet.web.wire.quilt import quilt_of
 
 quilts = APIBlueprint("quilts", __name__, url_prefix="/api")
 
@@ -44,6 +44,10 @@ def health() -> Response:
 @quilts.get("/home", responses={200: m.Home})
 def home() -> Response:
     """The unit and the quilts, the last changed first."""
+    return _home()
+
+
+def _home() -> Response:
     with connection() as conn:
         found = [
             m.Listed(id=q.id, name=q.name, put_away=q.state == "put away")
@@ -63,11 +67,11 @@ def add_quilts(body: m.NewQuilts) -> Response:
     else:
         found = demo_quilts()[::-1] if body.plan is None else [read(body.plan)]
     for quilt in found:
-        check_quilt(LaidQuilt(quilt))
+        check_quilt(QuiltLayout(quilt))
     with connection() as conn:
         for quilt in found:
             store.add(conn, LOCAL_OWNER, _with_known_photo(conn, quilt))
-    return home()
+    return _home()
 
 
 def _with_known_photo(conn: Any, quilt: Quilt) -> Quilt:
@@ -78,22 +82,22 @@ def _with_known_photo(conn: Any, quilt: Quilt) -> Quilt:
 
 
 @quilts.post("/quilts/<quilt>/copy", responses={200: m.Home})
-def copy_quilt(path: m.QuiltPath) -> Response:
+def copy_quilt(path: m.QuiltKey) -> Response:
     """The same quilt once more, as it is now; its undo begins anew."""
     kept, _ = laid_quilt(path.quilt)
     with connection() as conn:
         names = [listed.name for listed in store.listed(conn, LOCAL_OWNER)]
         name = free(kept.quilt.name[:70], names, " ")
         store.add(conn, LOCAL_OWNER, kept.quilt.model_copy(update={"name": name}))
-    return home()
+    return _home()
 
 
 @quilts.put("/quilts/<quilt>/state", responses={200: m.Home})
-def set_state(path: m.QuiltPath, body: m.StateRequest) -> Response:
+def set_state(path: m.QuiltKey, body: m.StateRequest) -> Response:
     """Put a quilt away, delete it, or take either back."""
     with connection() as conn:
         store.set_state(conn, LOCAL_OWNER, path.quilt, body.state)
-    return home()
+    return _home()
 
 
 @quilts.put("/unit", responses={200: m.UnitRequest})
@@ -105,14 +109,14 @@ def set_unit(body: m.UnitRequest) -> Response:
 
 
 @quilts.get("/quilts/<quilt>", responses={200: m.QuiltView})
-def quilt_view(path: m.QuiltPath, query: m.Reading) -> Response:
+def quilt_view(path: m.QuiltKey, query: m.Reading) -> Response:
     """A quilt laid out, with every zone's lines."""
     kept, laid = laid_quilt(path.quilt)
-    return answer(_view(kept, laid, query.unit))
+    return answer(quilt_of(kept, laid, query.unit))
 
 
 @quilts.post("/quilts/<quilt>/changes", responses={200: m.Saved})
-def change(path: m.QuiltPath, body: m.ChangeRequest) -> Response:
+def change(path: m.QuiltKey, body: m.ChangeRequest) -> Response:
     """Keep changes in order; where one cannot be planned, none is written."""
     kept, laid = laid_quilt(path.quilt)
     made = []
@@ -123,7 +127,7 @@ def change(path: m.QuiltPath, body: m.ChangeRequest) -> Response:
         return _saved(store.change(conn, LOCAL_OWNER, kept.id, body.version, made))
 
 
-def _changed(laid: LaidQuilt, change: dict[str, Any], unit: Unit) -> tuple[LaidQuilt, str]:
+def _changed(laid: QuiltLayout, change: dict[str, Any], unit: Unit) -> tuple[QuiltLayout, str]:
     """The quilt after a change that can be planned."""
     quilt, what = applied(validated(_OneChange, {"change": change}, unit).change, laid)
     changed = laid.with_quilt(quilt)
@@ -132,63 +136,24 @@ def _changed(laid: LaidQuilt, change: dict[str, Any], unit: Unit) -> tuple[LaidQ
 
 
 @quilts.post("/quilts/<quilt>/undo", responses={200: m.Saved})
-def undo(path: m.QuiltPath, body: m.VersionRequest) -> Response:
+def undo(path: m.QuiltKey, body: m.VersionRequest) -> Response:
     """One step back."""
     with connection() as conn:
         return _saved(store.undo(conn, LOCAL_OWNER, path.quilt, body.version))
 
 
 @quilts.post("/quilts/<quilt>/redo", responses={200: m.Saved})
-def redo(path: m.QuiltPath, body: m.VersionRequest) -> Response:
+def redo(path: m.QuiltKey, body: m.VersionRequest) -> Response:
     """One step forward again."""
     with connection() as conn:
         return _saved(store.redo(conn, LOCAL_OWNER, path.quilt, body.version))
 
 
 @quilts.get("/quilts/<quilt>/plan.json")
-def plan_document(path: m.QuiltPath) -> Response:
+def plan_document(path: m.QuiltKey) -> Response:
     """The quilt as a plan file."""
     kept, _ = laid_quilt(path.quilt)
     return file_answer(plan_file.dump(kept.quilt), "application/json", "quilt-plan.json")
-
-
-def _view(kept: Kept, laid: LaidQuilt, unit: Unit) -> m.QuiltView:
-    quilt, plans = kept.quilt, plan_quilt(laid)
-    return m.QuiltView(
-        id=kept.id,
-        version=kept.version,
-        name=quilt.name,
-        use=quilt.use,
-        size=[show.shown(laid.top.width, unit, bare=True), " × ", show.shown(laid.top.height, unit)],
-        width=laid.top.width,
-        height=laid.top.height,
-        undo=kept.undo,
-        redo=kept.redo,
-        fabrics={key: {"name": f.name, "colour": f.colour} for key, f in quilt.fabrics.items()},
-        parts=show.parts(laid),
-        zones=[
-            m.ZoneInfo(
-                key=key,
-                name=zone.name,
-                part=zone.part,
-                patches=list(zone.patches),
-                shapes=show.shapes(laid.shapes(zone)),
-                occurs=show.occurs(laid, zone),
-                fill=zone.fill.label if zone.fill else "",
-                left_open=zone.left_open,
-                cut=bool(zone.slices),
-                stand_off=show.length_text(zone.stand_off, unit) if zone.stand_off else "",
-                stands_off=zone.part in laid.quilt.blocks and not laid.parts(zone.part)[0].applique.is_empty,
-                drawings=show.drawings(plans.get(key)),
-            )
-            for key, zone in quilt.zones.items()
-            if laid.is_laid(zone)
-        ],
-        ground=show.ground(kept.id, laid),
-        fills=show.fill_kinds(),
-        totals=show.totals(plans.values(), unit),
-        kit=write(quilt)["kit"],
-    )
 
 
 def _saved(kept: Kept) -> Response:

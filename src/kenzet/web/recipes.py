@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
@@ -12,45 +10,10 @@ from kenzet.core.fills import FILLS, kind_of
 from kenzet.core.top.document import validated
 from kenzet.store import recipes as store
 from kenzet.store.quilts import LOCAL_OWNER
-from kenzet.web import models as m
-from kenzet.web.at_hand import answer, connection, file_answer
+from kenzet.web.request_context import answer, connection, file_answer
+from kenzet.web.wire.recipes import BringRecipes, KeepRecipe, RecipeName, RecipesView, RecipeView
 
 recipes = APIBlueprint("recipes", __name__, url_prefix="/api/recipes")
-
-
-class RecipeView(m.Wire):
-    """A recipe with the tile and the name of its fill."""
-
-    name: str
-    label: str
-    spacing: str
-    tile: str
-    fill: dict[str, Any]
-
-
-class RecipesView(m.Wire):
-    """The catalogue, by name."""
-
-    recipes: list[RecipeView]
-
-
-class KeepRecipe(m.Reading):
-    """A fill to keep under a name; one of that name is replaced."""
-
-    name: str
-    fill: dict[str, Any]
-
-
-class RecipeName(m.Wire):
-    """Which one."""
-
-    name: str
-
-
-class BringRecipes(m.Wire):
-    """What a file of recipes holds."""
-
-    book: dict[str, Any]
 
 
 @recipes.get("", responses={200: RecipesView})

@@ -3,94 +3,45 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Annotated, Literal
+from typing import Literal
 
 from flask import Response
 from flask_openapi3 import APIBlueprint
-from pydantic import Field
 
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.marks.marking import method_of
 from kenzet.core.marks.printer import BARS, Printer, corrected
 from kenzet.core.marks.repeat import repeat_of
-from kenzet.core.marks.sheet import MarkSheet, SheetKind, SheetWish, mark_sheet
+from kenzet.core.marks.sheet import MarkSheet, SheetWish, mark_sheet
 from kenzet.core.marks.together import together
-from kenzet.core.numbers.measure import Length
-from kenzet.core.top.zone import MarkMethod
 from kenzet.formats.check_page import check_page
 from kenzet.formats.dxf_out import dxf
 from kenzet.formats.marks_csv import strokes_csv, ticks_csv
 from kenzet.formats.pdf import pdf
-from kenzet.formats.placement import TRUE, Fit, Paper, room_on
+from kenzet.formats.placement import TRUE, Fit, room_on
 from kenzet.formats.strip import strip_pdf
 from kenzet.formats.svg import svg
+from kenzet.say.kit_words import printer_words
 from kenzet.store import printers as store
 from kenzet.store.quilts import LOCAL_OWNER
-from kenzet.web import models as m
-from kenzet.web.at_hand import answer, connection, file_answer, laid_quilt, planned
-from kenzet.web.mark_models import SheetOf
+from kenzet.web.request_context import answer, connection, file_answer, laid_quilt, planned
+from kenzet.web.wire import base as m
+from kenzet.web.wire.sheets import (
+    CheckQuery,
+    CheckRequest,
+    ForgetRequest,
+    PrintersView,
+    PrinterView,
+    SheetQuery,
+    StripQuery,
+    bar_length,
+)
 
 sheets = APIBlueprint("sheets", __name__, url_prefix="/api")
 
-PrinterName = Annotated[str, Field(min_length=1, max_length=60)]
-
-
-class SheetQuery(m.Reading):
-    """How the sheet is wanted: of the zone or of all its block, on which printer."""
-
-    place: m.PlaceKey = ""
-    layer: m.Layer = 0
-    method: MarkMethod | None = None
-    kind: SheetKind = "stitched lines"
-    back: bool = False
-    of: SheetOf = "zone"
-    paper: Paper = "letter"
-    printer: str = Field("", max_length=60)
-
-
-class CheckQuery(m.Reading):
-    """The page by which a printer is checked."""
-
-    name: PrinterName
-    paper: Paper = "letter"
-
-
-class CheckRequest(m.Reading):
-    """What she read off the bars; ``sure`` where a large correction is meant."""
-
-    name: PrinterName
-    across: str = Field(max_length=40)
-    up: str = Field(max_length=40)
-    sure: bool = False
-
-
-class ForgetRequest(m.Reading):
-    """Which printer."""
-
-    name: PrinterName
-
-
-class PrinterView(m.Wire):
-    """A printer with its correction, in per cent and in words."""
-
-    name: str
-    across: float
-    up: float
-    words: str
-
-
-class PrintersView(m.Wire):
-    """All printers; ``asks`` is what has to be answered before a large correction is kept. ``bar`` says how long the
-    bars of the check page are.
-    """
-
-    printers: list[PrinterView]
-    bar: str
-    asks: str = ""
-
 
 @sheets.get("/quilts/<quilt>/zones/<zone>/sheet.pdf")
-def sheet_pdf(path: m.ZonePath, query: SheetQuery) -> Response:
+def sheet_pdf(path: m.ZoneOfQuilt, query: SheetQuery) -> Response:
     """The mark sheet at true size, tiled over pages."""
     return file_answer(
         pdf(_sheet(path, query), query.paper, _fit(query.printer)),
@@ -100,37 +51,31 @@ def sheet_pdf(path: m.ZonePath, query: SheetQuery) -> Response:
 
 
 @sheets.get("/quilts/<quilt>/zones/<zone>/sheet.svg")
-def sheet_svg(path: m.ZonePath, query: SheetQuery) -> Response:
+def sheet_svg(path: m.ZoneOfQuilt, query: SheetQuery) -> Response:
     """The mark sheet at true size as one drawing."""
     return _file(path, query, svg, "image/svg+xml", "marks.svg")
 
 
 @sheets.get("/quilts/<quilt>/zones/<zone>/sheet.dxf")
-def sheet_dxf(path: m.ZonePath, query: SheetQuery) -> Response:
+def sheet_dxf(path: m.ZoneOfQuilt, query: SheetQuery) -> Response:
     """The same with layers by meaning."""
     return _file(path, query, dxf, "image/vnd.dxf", "marks.dxf")
 
 
 @sheets.get("/quilts/<quilt>/zones/<zone>/ticks.csv")
-def sheet_ticks(path: m.ZonePath, query: SheetQuery) -> Response:
+def sheet_ticks(path: m.ZoneOfQuilt, query: SheetQuery) -> Response:
     """Every tick, edge by edge."""
     return _file(path, query, ticks_csv, "text/csv", "ticks.csv")
 
 
 @sheets.get("/quilts/<quilt>/zones/<zone>/strokes.csv")
-def sheet_strokes(path: m.ZonePath, query: SheetQuery) -> Response:
+def sheet_strokes(path: m.ZoneOfQuilt, query: SheetQuery) -> Response:
     """Every stroke from where to where."""
     return _file(path, query, strokes_csv, "text/csv", "strokes.csv")
 
 
-class StripQuery(SheetQuery):
-    """Of which edge, by its number among those that have ticks."""
-
-    edge: int = Field(0, ge=0)
-
-
 @sheets.get("/quilts/<quilt>/zones/<zone>/strip.pdf")
-def tick_strip(path: m.ZonePath, query: StripQuery) -> Response:
+def tick_strip(path: m.ZoneOfQuilt, query: StripQuery) -> Response:
     """A strip with the ticks of one edge, to be cut out and laid along it."""
     sheet = _sheet(path, query)
     if query.edge >= len(sheet.ticked):
@@ -164,11 +109,13 @@ def check_printer(body: CheckRequest) -> Response:
         raise BadValue("Give the printer a name.", "name")
     with connection() as conn:
         known = {printer.name: printer for printer in store.printers(conn, LOCAL_OWNER)}
-    found = corrected(known.get(name, Printer(name)), _read(body, "across"), _read(body, "up"), body.unit)
+    found = corrected(
+        known.get(name, Printer(name)), bar_length(body, "across"), bar_length(body, "up"), body.unit
+    )
     if found.asks and not body.sure:
         view = _printers(body.unit)
         view.asks = (
-            f"Sheets would be {_words(found)}. Printers are seldom so far out: was “fit to page” or “scale to fit” on? "
+            f"Sheets would be {printer_words(found)}. Printers are seldom so far out: was “fit to page” or “scale to fit” on? "
             "If so, turn it off, print the check page again and measure that."
         )
         return answer(view)
@@ -185,13 +132,6 @@ def forget_printer(body: ForgetRequest) -> Response:
     return answer(_printers(body.unit))
 
 
-def _read(body: CheckRequest, way: Literal["across", "up"]) -> Length:
-    try:
-        return Length.parse(getattr(body, way), body.unit)
-    except BadValue as error:
-        raise BadValue(error.message, way) from error
-
-
 def _fit(name: str) -> Fit:
     if not name:
         return TRUE
@@ -204,18 +144,11 @@ def _fit(name: str) -> Fit:
 def _printers(unit: Literal["in", "mm"]) -> PrintersView:
     with connection() as conn:
         found = store.printers(conn, LOCAL_OWNER)
-    views = [PrinterView(name=p.name, across=p.across, up=p.up, words=_words(p)) for p in found]
+    views = [PrinterView(name=p.name, across=p.across, up=p.up, words=printer_words(p)) for p in found]
     return PrintersView(printers=views, bar=BARS[unit].text)
 
 
-def _words(printer: Printer) -> str:
-    across, up = (f"{(fit - 1) * 100:+.1f}".replace("-", "−") for fit in (printer.across, printer.up))
-    if across == up:
-        return "true" if across in ("+0.0", "−0.0") else f"corrected by {across} %"
-    return f"corrected by {across} % across and {up} % up"
-
-
-def _sheet(path: m.ZonePath, query: SheetQuery) -> MarkSheet:
+def _sheet(path: m.ZoneOfQuilt, query: SheetQuery) -> MarkSheet:
     kept, laid = laid_quilt(path.quilt)
     found = planned(laid, path.zone).layered(query.layer)
     drawing = found.drawing_at(query.place)
@@ -228,7 +161,7 @@ def _sheet(path: m.ZonePath, query: SheetQuery) -> MarkSheet:
 
 
 def _file(
-    path: m.ZonePath,
+    path: m.ZoneOfQuilt,
     query: SheetQuery,
     write: Callable[[MarkSheet, Literal["in", "mm"]], bytes],
     kind: str,

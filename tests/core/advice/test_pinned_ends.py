@@ -13,7 +13,7 @@ from kenzet.core.numbers.measure import Length
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.top.document import with_zone
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import Pin, Stitching
 
 IN = 25.4
@@ -21,7 +21,7 @@ IN = 25.4
 
 def square(end, **values):
     """A square of 7.5 in with upright lines, begun at the lower left and ended at ``end``."""
-    laid = LaidQuilt(
+    laid = QuiltLayout(
         begun(Wish.model_validate({"name": "Square", "columns": 1, "rows": 1, "block": "7.5 in"}))
     )
     laid = laid.with_quilt(laid.quilt.model_copy(update={"edge": Length.parse("0 in")}))
@@ -33,7 +33,7 @@ def square(end, **values):
     ):
         if change["kind"] == "fill":
             change["zone"] = next(iter(laid.quilt.zones))
-        laid = LaidQuilt(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
+        laid = QuiltLayout(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
     pins = {laid.top.at["1-1"].key: Pin(start="lower left", end=end)}
     return laid.with_quilt(laid.quilt.model_copy(update={"stitching": Stitching(pins=pins)}))
 

@@ -22,7 +22,7 @@ from kenzet.core.kit.things.rulers import WaveRuler
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.ruler.offset_sums import best_sum
 from kenzet.core.ruler.pose import pose
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from tests.bench_cases import FEET, RULERS, TABLE, references_of, table
 from tests.shapes import IN, REGIONS
 from tests.tops import after
@@ -116,7 +116,7 @@ def test_a_curved_ruler_is_laid_through_both_ends(side, bulge):
 
 @pytest.fixture
 def quilt(demo):
-    return LaidQuilt(demo)
+    return QuiltLayout(demo)
 
 
 def kept(quilt, **lay):
@@ -170,7 +170,7 @@ def test_a_ruler_that_must_not_be_used_keeps_no_line(quilt):
     """A79."""
     ruler = quilt.quilt.kit.rulers["straight-ruler"]
     thin = ruler.model_validate({**ruler.model_dump(mode="json"), "thickness": "3 mm"})
-    unsafe = LaidQuilt(
+    unsafe = QuiltLayout(
         quilt.quilt.model_copy(update={"kit": quilt.quilt.kit.changed(rulers={"straight-ruler": thin})})
     )
     with pytest.raises(BadValue, match="slide under the foot"):

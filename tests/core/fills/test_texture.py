@@ -13,7 +13,7 @@ from kenzet.core.route.network import TEXTURE
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.route.texture import texture_ways
 from kenzet.core.sewing.now import ways_of
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.demo import demo_quilts
 from tests.core.sewing.test_sewing import Machine, anything_happens, hangs_together
 from tests.shapes import REGIONS, drawn, inches
@@ -77,11 +77,11 @@ def test_a_texture_as_fine_or_as_large_as_can_be_has_a_way(spacing):
 
 
 def quilt(fill=MEANDER, zone="star-background", sew_with="ruler foot", **stitching):
-    laid = LaidQuilt(next(one for one in demo_quilts() if one.name == "Harbour Lights"))
+    laid = QuiltLayout(next(one for one in demo_quilts() if one.name == "Harbour Lights"))
     changed = CHANGES["fill"].model_validate({"kind": "fill", "zone": zone, "fill": fill}).made(laid)[0]
     kit = changed.kit.model_copy(update={"sew_with": sew_with})
     sewn = changed.stitching.model_copy(update=stitching)
-    return LaidQuilt(changed.model_copy(update={"kit": kit, "stitching": sewn}))
+    return QuiltLayout(changed.model_copy(update={"kit": kit, "stitching": sewn}))
 
 
 def is_freehand(route, visit):

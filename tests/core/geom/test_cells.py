@@ -10,7 +10,7 @@ from kenzet.core.changes import CHANGES
 from kenzet.core.fills import FILLS
 from kenzet.core.route.cells import cells_of
 from kenzet.core.route.quilt import route_quilt, units_of
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.demo import demo_quilts
 from tests.shapes import box, drawn, inches
 
@@ -49,11 +49,11 @@ def test_lines_of_one_direction_have_no_cells():
 
 
 def test_a_way_may_begin_at_the_first_whole_cell():
-    sampler = LaidQuilt(next(quilt for quilt in demo_quilts() if quilt.name.startswith("Sampler")))
+    sampler = QuiltLayout(next(quilt for quilt in demo_quilts() if quilt.name.startswith("Sampler")))
     unit = next(one for one in units_of(sampler) if one.cells)
     pins = {unit.part.key: {"start": "first whole cell"}}
     change = CHANGES["stitching"].model_validate({"kind": "stitching", "stitching": {"pins": pins}})
-    route = route_quilt(LaidQuilt(change.made(sampler)[0]))
+    route = route_quilt(QuiltLayout(change.made(sampler)[0]))
     one = next(one for one in route.routes if one.unit.part.key == unit.part.key)
     assert one.pinned and len(one.runs) == 1
     start = one.network.points[one.runs[0].start]

@@ -29,7 +29,7 @@ from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import error_after
 from kenzet.core.ruler.line_references import LINE, MARK
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.zone import Zone
 from kenzet.demo import demo_quilts
 from tests.core.fills.test_fills import EXAMPLES
@@ -74,7 +74,7 @@ def test_no_line_hangs_in_the_air_whatever_the_fill(kind, number, name):
 
 @pytest.mark.parametrize("quilt", DEMOS, ids=[quilt.name for quilt in DEMOS])
 def test_no_line_hangs_in_the_air_in_the_demo_quilts(quilt):
-    for plan in plan_quilt(LaidQuilt(quilt)).values():
+    for plan in plan_quilt(QuiltLayout(quilt)).values():
         for drawing in plan.drawings:
             check(plan, drawing)
 

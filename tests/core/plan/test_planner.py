@@ -20,7 +20,7 @@ from kenzet.core.numbers.measure import Length
 from kenzet.core.plan.planner import check_kit, plan_quilt, plan_zone
 from kenzet.core.top.document import read, with_zone, write
 from kenzet.core.top.layout import lay_out
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 
 IN = 25.4
 
@@ -159,7 +159,7 @@ def test_a_flood_is_refused_before_it_is_drawn(demo):
     data = write(demo)
     data["layout"]["rows"] = [[{"block": "star"}] * 40] * 40
     data["zones"]["star-background"]["fill"] = {"kind": "grid", "spacing": "1/16 in"}
-    laid = LaidQuilt(read(data))
+    laid = QuiltLayout(read(data))
     with pytest.raises(TooMany, match=r"lines in the quilt.*apart or more") as error:
         plan_zone(laid, "star-background")
     assert error.value.field == "fill.spacing"
@@ -171,7 +171,7 @@ def test_an_unknown_zone_is_said(laid):
 
 
 def test_changes_give_new_documents_and_leave_the_old_alone(demo):
-    before, laid = write(demo), LaidQuilt(demo)
+    before, laid = write(demo), QuiltLayout(demo)
     fill = FILLS["lines"](spacing="1 in")
     changed, what = SetFill(zone="border", fill=fill).made(laid)
     assert (changed.zones["border"].fill, what) == (fill, "Border: Lines 1 in")
@@ -195,20 +195,20 @@ def test_the_tally_adds_up(laid):
 
 def test_what_two_ask_for_at_once_is_planned_once(laid):
     """A route holds drawings of the plan: another plan of the same zone would not know them."""
-    fresh = LaidQuilt(laid.quilt)
+    fresh = QuiltLayout(laid.quilt)
     with ThreadPoolExecutor(8) as asking:
         plans = [one.result() for one in [asking.submit(plan_zone, fresh, "star-points") for _ in range(16)]]
     assert len({id(plan) for plan in plans}) == 1
 
 
 def test_tries_crowd_out_nothing_that_is_kept_and_a_plan_made_anew_knows_the_same_lines(laid):
-    fresh = LaidQuilt(laid.quilt)
+    fresh = QuiltLayout(laid.quilt)
     plan = plan_zone(fresh, "star-points")
     for spacing in ("3/8 in", "1/2 in", "5/8 in", "3/4 in"):
         fill = FILLS["echo"].model_validate({"spacing": spacing})
         plan_zone(fresh.tried(with_zone(fresh.quilt, "star-points", fill=fill)), "star-points")
     assert plan_zone(fresh, "star-points") is plan
-    again = plan_zone(LaidQuilt(laid.quilt), "star-points")
+    again = plan_zone(QuiltLayout(laid.quilt), "star-points")
     assert again is not plan and again.number_of(plan.drawings[0]) == 0
     assert len(again.references(plan.drawings[0])) == plan.drawings[0].lines
     with pytest.raises(Unknown):

@@ -12,7 +12,7 @@ from kenzet.core.route.local_search import Kind, Longer, look
 from kenzet.core.route.quilt import costs_of, route_quilt
 from kenzet.core.route.solve import Solver
 from kenzet.core.route.unit_route import word_of
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.demo import demo_quilts
 from tests.core.route.test_route import IN, REFERENCE, of_fill, ruled
 from tests.optimum import optimum
@@ -100,7 +100,7 @@ def with_ways(quilt, ways):
 
 
 def test_what_is_kept_is_taken_and_what_was_found_first_comes_back(sampler):
-    laid = LaidQuilt(sampler)
+    laid = QuiltLayout(sampler)
     route = route_quilt(laid)
     costs = costs_of(sampler.stitching)
     quick = {some[0].word: Solver(some[0].network, costs).quick(None).edges for some in route.kinds}
@@ -118,15 +118,15 @@ def test_what_is_kept_is_taken_and_what_was_found_first_comes_back(sampler):
 
 
 def test_kept_ways_of_other_networks_or_worse_than_a_quick_one_are_left(sampler):
-    route = route_quilt(LaidQuilt(sampler))
+    route = route_quilt(QuiltLayout(sampler))
     first = route.kinds[0][0]
     for edges in ((99_999,),):
-        found = route_quilt(LaidQuilt(with_ways(sampler, {"0123456789abcdef": edges})))
+        found = route_quilt(QuiltLayout(with_ways(sampler, {"0123456789abcdef": edges})))
         assert [some[0].travel.edges for some in found.kinds] == [
             some[0].travel.edges for some in route.kinds
         ]
     for edges in ((99_999,), (0,), (0, 0)):
-        found = route_quilt(LaidQuilt(with_ways(sampler, {first.word: edges})))
+        found = route_quilt(QuiltLayout(with_ways(sampler, {first.word: edges})))
         assert found.kinds[0][0].travel.edges == first.travel.edges
 
 
@@ -144,7 +144,7 @@ def test_a_word_tells_other_prices_and_other_ends_apart():
 
 
 def test_all_kinds_of_a_quilt_are_looked_at_and_what_is_gained_holds(sampler):
-    laid = LaidQuilt(sampler)
+    laid = QuiltLayout(sampler)
     found = Longer(route_quilt(laid), costs_of(sampler.stitching))
     for kind in found.kinds:  # as if the first search had done less
         solver = Solver(kind.one.network, costs_of(sampler.stitching))
@@ -155,7 +155,7 @@ def test_all_kinds_of_a_quilt_are_looked_at_and_what_is_gained_holds(sampler):
     thread.join(60)
     assert found.done and all(kind.proven for kind in found.kinds)
     assert found.left < 1e-3
-    again = route_quilt(LaidQuilt(with_ways(sampler, dict(found.ways))))
+    again = route_quilt(QuiltLayout(with_ways(sampler, dict(found.ways))))
     for kind in found.kinds:
         (one,) = [some[0] for some in again.kinds if some[0].word == kind.word]
         solver = Solver(one.network, costs_of(sampler.stitching))

@@ -18,7 +18,7 @@ from kenzet.core.route.network import DITCH, RIM
 from kenzet.core.route.quilt import costs_of, route_quilt
 from kenzet.core.route.unit import rings
 from kenzet.core.route.visits import LEARN, PlaceOrder
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import Stitching
 from kenzet.demo import demo_quilts
 
@@ -27,7 +27,7 @@ IN = 25.4
 
 def ruled_top(columns=3, rows=2, **machine):
     """A top of plain blocks with level lines in each, sewn from the bottom."""
-    laid = LaidQuilt(
+    laid = QuiltLayout(
         begun(Wish.model_validate({"name": "Ruled", "columns": columns, "rows": rows, "block": "6 in"}))
     )
     place = next(place for place, _ in laid.quilt.layout.places())
@@ -36,13 +36,13 @@ def ruled_top(columns=3, rows=2, **machine):
         {"kind": "zone", "refs": [f"{place}/{patch}"]},
         {"kind": "stitching", "stitching": {"order": "from the bottom"}},
     ):
-        laid = LaidQuilt(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
+        laid = QuiltLayout(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
     (zone,) = laid.quilt.zones
     fill = {"kind": "fill", "zone": zone, "fill": {"kind": "lines", "spacing": "1 in", "angle": 0}}
-    laid = LaidQuilt(CHANGES["fill"].model_validate(fill).made(laid)[0])
+    laid = QuiltLayout(CHANGES["fill"].model_validate(fill).made(laid)[0])
     kit = laid.quilt.kit
     kit = kit.model_copy(update={"machine": kit.machine.model_copy(update=machine)})
-    return LaidQuilt(laid.quilt.model_copy(update={"kit": kit}))
+    return QuiltLayout(laid.quilt.model_copy(update={"kit": kit}))
 
 
 def test_blocks_follow_each_other_and_join_along_seams():
@@ -66,7 +66,7 @@ def outlines(laid):
 
 def test_from_block_to_block_one_goes_along_the_seams_of_the_sashing():
     """Every step of the way lies on a seam of the quilt, whatever lies between the blocks."""
-    laid = LaidQuilt(next(quilt for quilt in demo_quilts() if quilt.name.startswith("Harbour")))
+    laid = QuiltLayout(next(quilt for quilt in demo_quilts() if quilt.name.startswith("Harbour")))
     route = route_quilt(laid)
     seams = shapely.union_all([shapely.linestrings(ring) for ring in outlines(laid)]).buffer(0.1)
     walks = [visit for visit in route.visits if len(visit.way)]
@@ -94,7 +94,7 @@ def test_a107_a_throat_on_the_left_swaps_the_sides_and_no_line():
 def test_every_school_goes_everywhere_once(order):
     laid = ruled_top(columns=4, rows=5)
     change = {"kind": "stitching", "stitching": {"order": order}}
-    route = route_quilt(LaidQuilt(CHANGES["stitching"].model_validate(change).made(laid)[0]))
+    route = route_quilt(QuiltLayout(CHANGES["stitching"].model_validate(change).made(laid)[0]))
     places = [visit.place for visit in route.visits]
     assert sorted(places) == sorted(place for place, _ in laid.quilt.layout.places())
     begins = {"centre outward": ("3-2", "3-3"), "edge to edge": ("1-1",), "column by column": ("5-1", "1-1"), "from the bottom": ("5-1",)}  # fmt: skip
@@ -126,14 +126,14 @@ def test_what_is_sewn_is_told_by_technique_and_adds_up(laid):
     waves = CHANGES["fill"].model_validate(
         {"kind": "fill", "zone": "sashing", "fill": {"kind": "waves", "spacing": "1 in"}}
     )
-    curved = route_quilt(LaidQuilt(waves.made(laid)[0]), quick=True)
+    curved = route_quilt(QuiltLayout(waves.made(laid)[0]), quick=True)
     assert set(curved.sewn) == {"straight", "curved"}
     assert sum(curved.sewn.values()) == pytest.approx(curved.stitched)
 
 
 def stitched_as(laid, **stitching):
     change = {"kind": "stitching", "stitching": stitching}
-    return LaidQuilt(CHANGES["stitching"].model_validate(change).made(laid)[0])
+    return QuiltLayout(CHANGES["stitching"].model_validate(change).made(laid)[0])
 
 
 def test_her_own_order_comes_first_and_the_rest_follows():
@@ -183,7 +183,7 @@ def with_ditch(**stitching):
     laid = ruled_top(columns=2, rows=1)
     (zone,) = laid.quilt.zones
     over = {"kind": "over", "zone": zone, "over": {"fill": {"kind": "beside", "where": "ditch"}}}
-    return stitched_as(LaidQuilt(CHANGES["over"].model_validate(over).made(laid)[0]), **stitching)
+    return stitched_as(QuiltLayout(CHANGES["over"].model_validate(over).made(laid)[0]), **stitching)
 
 
 def passes(route):
@@ -219,7 +219,7 @@ def test_a_zone_is_sewn_everywhere_before_or_after_all_others(laid):
     of_ditch = with_ditch(ditch="first")
     (zone,) = of_ditch.quilt.zones
     same = of_ditch.quilt.stitching.model_copy(update={"turns": {zone: "last"}})
-    route = route_quilt(LaidQuilt(of_ditch.quilt.model_copy(update={"stitching": same})))
+    route = route_quilt(QuiltLayout(of_ditch.quilt.model_copy(update={"stitching": same})))
     assert [kinds for _, kinds in passes(route)] == [{True, False}, {True, False}]
 
 
@@ -228,7 +228,7 @@ def test_one_foot_after_the_other_and_a_new_thread_at_the_change():
     (zone,) = laid.quilt.zones
     here = next(iter(laid.quilt.layout.places()))[0]
     one = laid.quilt.zones[zone].model_copy(update={"sew_with": "walking foot"})
-    foot = LaidQuilt(laid.quilt.model_copy(update={"zones": {zone: one}}))
+    foot = QuiltLayout(laid.quilt.model_copy(update={"zones": {zone: one}}))
     route = route_quilt(foot)
     assert {route.routes[visit.route].unit.foot for visit in route.visits} == {"walking foot"}
     assert route.stops == 0 and here in {visit.place for visit in route.visits}
@@ -243,7 +243,7 @@ def test_the_directions_of_a_grid_are_sewn_one_after_the_other_over_the_whole_qu
     laid = ruled_top(columns=2, rows=2)
     (zone,) = laid.quilt.zones
     grid = {"kind": "fill", "zone": zone, "fill": {"kind": "grid", "spacing": "1 in"}}
-    laid = LaidQuilt(CHANGES["fill"].model_validate(grid).made(laid)[0])
+    laid = QuiltLayout(CHANGES["fill"].model_validate(grid).made(laid)[0])
     whole, apart = route_quilt(laid), route_quilt(stitched_as(laid, families="one by one"))
     assert apart.stitched == pytest.approx(whole.stitched)
     assert (len(whole.visits), len(apart.visits)) == (4, 8)
@@ -262,7 +262,7 @@ def test_rings_are_met_from_outside_whichever_way_the_block_is_gone_through():
     laid = ruled_top(columns=1, rows=1)
     (zone,) = laid.quilt.zones
     echo = {"kind": "fill", "zone": zone, "fill": {"kind": "echo", "spacing": "1/2 in"}}
-    laid = LaidQuilt(CHANGES["fill"].model_validate(echo).made(laid)[0])
+    laid = QuiltLayout(CHANGES["fill"].model_validate(echo).made(laid)[0])
     (one,) = route_quilt(laid).routes
     for way in (one.runs, one.backwards):
         (run,) = way
@@ -292,7 +292,7 @@ def test_the_edge_with_the_least_of_the_quilt_in_the_throat():
 
 
 def test_from_place_to_place_one_goes_along_seams_and_not_across_the_cloth():
-    laid = LaidQuilt(next(quilt for quilt in demo_quilts() if quilt.name.startswith("Sampler")))
+    laid = QuiltLayout(next(quilt for quilt in demo_quilts() if quilt.name.startswith("Sampler")))
     seams = [
         shapely.linestrings(place_all(placing, ring))
         for part in laid.top.parts.values()
@@ -325,7 +325,7 @@ def test_the_quilts_edge_is_a_lane_that_the_binding_covers_and_may_be_forbidden(
     def plain(**stitching):
         sewn = sampler.model_copy(update={"stitching": sampler.stitching.model_copy(update=stitching)})
         return next(
-            some[0] for some in route_quilt(LaidQuilt(sewn)).kinds if some[0].unit.part.name == "Plain"
+            some[0] for some in route_quilt(QuiltLayout(sewn)).kinds if some[0].unit.part.name == "Plain"
         )
 
     one = plain()
@@ -334,7 +334,7 @@ def test_the_quilts_edge_is_a_lane_that_the_binding_covers_and_may_be_forbidden(
     part, edge = one.unit.part, float(sampler.edge.mm)
     (placing,) = part.places.values()
     x, y = place_all(placing, spots).T
-    wide, high = LaidQuilt(sampler).top.width, LaidQuilt(sampler).top.height
+    wide, high = QuiltLayout(sampler).top.width, QuiltLayout(sampler).top.height
     assert np.minimum(np.minimum(x, wide - x), np.minimum(y, high - y)).max() <= edge + 0.1
     assert (one.network.kinds == DITCH).any()  # its other sides
     assert rim[list(one.travel.edges)].any()
@@ -344,7 +344,7 @@ def test_the_quilts_edge_is_a_lane_that_the_binding_covers_and_may_be_forbidden(
 
 
 def test_a_quick_way_sews_the_same_and_gives_way_to_the_shorter_one(laid):
-    laid = LaidQuilt(laid.quilt)  # where nothing was looked for yet
+    laid = QuiltLayout(laid.quilt)  # where nothing was looked for yet
     quick = route_quilt(laid, quick=True)
     assert quick.quick and quick.travelled > 0
     short = route_quilt(laid)
@@ -358,7 +358,7 @@ def test_a_quick_way_sews_the_same_and_gives_way_to_the_shorter_one(laid):
 
 
 def test_another_way_through_the_same_block_is_learnt_only_where_it_saves_enough():
-    laid = LaidQuilt(next(quilt for quilt in demo_quilts() if quilt.name == "Kelp Garden"))
+    laid = QuiltLayout(next(quilt for quilt in demo_quilts() if quilt.name == "Kelp Garden"))
     order = PlaceOrder(laid, route_quilt(laid).kinds, costs_of(laid.quilt.stitching))
     least, all_of_them = order.best(order.own)
     few = order.fewest

@@ -9,14 +9,14 @@ from kenzet.core.sewing.heard import Heard, Message
 from kenzet.core.sewing.log import Log
 from kenzet.core.sewing.now import now, ways_of
 from kenzet.core.sewing.steps import sewn_until
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.demo import demo_quilts
 from kenzet.standins.machine import MachineStandIn
 
 
 @pytest.fixture(scope="module")
 def ways():
-    laid = LaidQuilt(next(quilt for quilt in demo_quilts() if quilt.name.startswith("Sampler")))
+    laid = QuiltLayout(next(quilt for quilt in demo_quilts() if quilt.name.startswith("Sampler")))
     return ways_of(laid, route_quilt(laid))
 
 

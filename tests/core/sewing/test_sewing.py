@@ -23,7 +23,7 @@ from kenzet.core.sewing.now import in_quilt, now, ways_of
 from kenzet.core.sewing.steps import steps_of
 from kenzet.core.sewing.stretch import LEAST, Covered, Stretch
 from kenzet.core.sewing.way import Way, cut_out
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.demo import demo_quilts
 from tests.core.route.test_quilt_route import ruled_top, stitched_as, with_ditch
 
@@ -52,7 +52,7 @@ def test_stretches_cover_what_their_millimetres_do(done, asked):
 @pytest.fixture(scope="module")
 def cloth():
     """The quilt laid out, and its ways."""
-    laid = LaidQuilt(next(quilt for quilt in demo_quilts() if quilt.name.startswith("Sampler")))
+    laid = QuiltLayout(next(quilt for quilt in demo_quilts() if quilt.name.startswith("Sampler")))
     return laid, ways_of(laid, route_quilt(laid))
 
 
@@ -105,7 +105,7 @@ def hangs_together(machine):
 
 @pytest.mark.parametrize("name", ["Sampler", "Kelp"])
 def test_sewn_through_in_order_the_tally_is_the_plan(name):
-    laid = LaidQuilt(next(quilt for quilt in demo_quilts() if quilt.name.startswith(name)))
+    laid = QuiltLayout(next(quilt for quilt in demo_quilts() if quilt.name.startswith(name)))
     ways = ways_of(laid, route_quilt(laid))
     machine = Machine(ways)
     hangs_together(machine)
@@ -291,7 +291,7 @@ def test_steps_take_a_line_in_pieces_as_one(cloth):
 def test_a_drawing_s_word_changes_with_its_lines_and_only_with_them(cloth):
     laid, _ = cloth
     words = {drawing.word for plan in plan_quilt(laid).values() for drawing in plan.drawings}
-    again = LaidQuilt(laid.quilt)
+    again = QuiltLayout(laid.quilt)
     assert words == {drawing.word for plan in plan_quilt(again).values() for drawing in plan.drawings}
     assert len(words) == sum(len(plan.drawings) for plan in plan_quilt(laid).values())
 
@@ -327,7 +327,7 @@ def test_passes_over_the_same_places_are_sewn_one_after_the_other():
     laid = ruled_top(columns=2, rows=2)
     (zone,) = laid.quilt.zones
     grid = {"kind": "fill", "zone": zone, "fill": {"kind": "grid", "spacing": "1 in"}}
-    laid = LaidQuilt(CHANGES["fill"].model_validate(grid).made(laid)[0])
+    laid = QuiltLayout(CHANGES["fill"].model_validate(grid).made(laid)[0])
     laid = stitched_as(laid, families="one by one")
     ways = ways_of(laid, route_quilt(laid))
     machine = Machine(ways)
@@ -344,7 +344,7 @@ def test_the_foot_is_changed_once_and_said_before_the_first_line(cloth):
     laid, _ = cloth
     key = next(key for key, zone in laid.quilt.zones.items() if zone.name.startswith("Two"))
     zone = laid.quilt.zones[key].model_copy(update={"sew_with": "walking foot"})
-    mixed = LaidQuilt(laid.quilt.model_copy(update={"zones": {**laid.quilt.zones, key: zone}}))
+    mixed = QuiltLayout(laid.quilt.model_copy(update={"zones": {**laid.quilt.zones, key: zone}}))
     ways = ways_of(mixed, route_quilt(mixed))
     feet = [ways.of(visit).route.unit.foot for visit in ways.route.visits]
     assert feet == ["walking foot", "ruler foot", "ruler foot"]

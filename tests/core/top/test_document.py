@@ -11,7 +11,7 @@ import pytest
 from kenzet.core.errors import BadValue
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.top.document import read, write
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.formats import plan_file
 from tests.conftest import DEMO
 
@@ -92,7 +92,7 @@ def test_the_demo_is_written_as_we_write_plans(demo):
 
 def test_a_plan_of_version_1_is_read_as_the_same_quilt():
     quilt = plan_file.load((Path(__file__).parent / "plan-version-1.json").read_bytes())
-    laid = LaidQuilt(quilt)
+    laid = QuiltLayout(quilt)
     assert quilt.version == 3
     assert (laid.top.width / 25.4, laid.top.height / 25.4) == pytest.approx((52, 66))
     assert list(quilt.blocks["star"].fabric_of)[:2] == ["corner-nw", "corner-ne"]

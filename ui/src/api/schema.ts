@@ -1425,7 +1425,7 @@ export interface components {
         };
         /**
          * Cost
-         * @description Bare numbers to sort by: minutes, mm sewn by mm² · 25.4, marks, and how hard it is from 1 to 4.
+         * @description Bare numbers to sort by: minutes, inches sewn in a square inch, marks, and how hard it is from 1 to 4.
          */
         Cost: {
             /** Density */

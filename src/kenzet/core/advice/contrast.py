@@ -9,7 +9,7 @@ from shapely.affinity import affine_transform
 from shapely.geometry.base import BaseGeometry
 
 from kenzet.core.plan.zone_plan import ZonePlan
-from kenzet.core.top.quilt_layout import LaidQuilt, ZoneShape
+from kenzet.core.top.quilt_layout import QuiltLayout, ZoneShape
 
 READS = 2.0
 """From this ratio on, flat reads against puffy (ours)."""
@@ -43,7 +43,7 @@ def ratio(one: float, other: float) -> float | None:
     return high / low
 
 
-def neighbours(laid: LaidQuilt, plans: Mapping[str, ZonePlan], key: str, place: str) -> list[Beside]:
+def neighbours(laid: QuiltLayout, plans: Mapping[str, ZonePlan], key: str, place: str) -> list[Beside]:
     """The zones that touch zone ``key`` at ``place``, with the contrast to each; open ones too."""
     zone = laid.zone(key)
     here = laid.shape_at(zone, place)

@@ -8,10 +8,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from kenzet.core.fills import Fill
 from kenzet.core.fills.base import Family
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.region import Region
 from kenzet.core.numbers.measure import Length
+from kenzet.core.tolerances import SAME_PLACE
 
 _SQUARE = 89.5  # degrees: from here on step and spacing are the same to the eye
 
@@ -60,3 +62,16 @@ def slants(region: Region, families: Sequence[Family]) -> list[Slant]:
             runs[angle] = runs.get(angle, 0.0) + float(run[k])
             steps[angle] = step_along(float(family.pitch), float(angles[slanted[first[k]]]))
     return [Slant(angle, steps[angle]) for angle in sorted(runs, key=lambda a: -runs[a])]
+
+
+def takes_step(fill: Fill) -> bool:
+    """Whether a step along an edge can be typed instead of the spacing."""
+    return "step" in type(fill).model_fields
+
+
+def step_is_typed(fill: Fill, slants: Sequence[Slant]) -> bool:
+    """Whether the step along the edge is what she has typed, and the spacing follows from it."""
+    step = getattr(fill, "step", None)
+    return (
+        isinstance(step, Length) and bool(slants) and abs(float(step.mm) - slants[0].step) < float(SAME_PLACE)
+    )

@@ -21,7 +21,7 @@ from kenzet.core.route.quilt import costs_of, units_of, wishes_of
 from kenzet.core.route.unit import Unit
 from kenzet.core.route.unit_route import UnitRoute, route_unit
 from kenzet.core.top.document import with_zone
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 
 _LEAST = 0.25 * INCH  # mm: less is no gain
 _MOST_LINES = 80  # of a unit: with more each try takes long
@@ -48,7 +48,7 @@ class Exit:
     offers: tuple[Offer, ...]
 
 
-def exit_of(laid: LaidQuilt, one: UnitRoute) -> Exit | None:
+def exit_of(laid: QuiltLayout, one: UnitRoute) -> Exit | None:
     """What the pins of the unit cost, the best offers first; None where nothing is pinned or they could not be kept."""
     if not one.pinned or len(one.unit.courses) > _MOST_LINES:
         return None
@@ -71,13 +71,13 @@ def exit_of(laid: LaidQuilt, one: UnitRoute) -> Exit | None:
     return Exit(max(extra, 0.0), tuple(found[:_MOST]))
 
 
-def _change(laid: LaidQuilt, offer: Offer) -> float:
+def _change(laid: QuiltLayout, offer: Offer) -> float:
     """How much closer or wider its lines lie, as a share."""
     had = laid.zone(offer.zone).fill
     return abs(float(offer.fill.spacing.mm / had.spacing.mm) - 1) if had else 0.0
 
 
-def _tried(laid: LaidQuilt, zone: str, drawing: Drawing) -> Iterable[Fill]:
+def _tried(laid: QuiltLayout, zone: str, drawing: Drawing) -> Iterable[Fill]:
     """The zone's fill with a line more or less, or with a gap on the centre for a line; nothing for what is sewn on top of it or has
     a fill of its own.
     """
@@ -104,7 +104,7 @@ def _with(fill: Fill, spacing: Length, values: dict[str, str]) -> Fill:
     return type(fill).model_validate({**fill.model_dump(mode="json"), "spacing": spacing.text, **values})
 
 
-def _with_fill(laid: LaidQuilt, unit: Unit, zone: str, fill: Fill) -> tuple[Unit, int] | None:
+def _with_fill(laid: QuiltLayout, unit: Unit, zone: str, fill: Fill) -> tuple[Unit, int] | None:
     """The same unit with another fill in ``zone``, and how many lines that draws at a place; None where it does not go, or
     leaves a sliver along an edge.
     """

@@ -19,7 +19,7 @@ from kenzet.core.plan.drawing import Drawing, draw
 from kenzet.core.plan.planner import check_hollow, kit_of
 from kenzet.core.plan.zone_plan import ZonePlan, site_at
 from kenzet.core.tolerances import VISIBLE
-from kenzet.core.top.quilt_layout import LaidQuilt, ZoneShape
+from kenzet.core.top.quilt_layout import QuiltLayout, ZoneShape
 
 _SHARES = (Fraction(1), Fraction(1, 2), Fraction(1, 4), Fraction(1, 8))
 _MOST_LINES = 4000
@@ -41,7 +41,7 @@ class Tried:
 
 
 def suited(
-    laid: LaidQuilt, key: str, kind: str, given: dict[str, object] | None = None, place: str = ""
+    laid: QuiltLayout, key: str, kind: str, given: dict[str, object] | None = None, place: str = ""
 ) -> Tried | None:
     """A fill of ``kind`` at settings sensible in zone ``key``: those of ``given`` that fit, else its own, as large
     as they are or halved until some lines fit. None where it does not suit the zone.
@@ -56,7 +56,7 @@ def suited(
     return None
 
 
-def tried(laid: LaidQuilt, key: str, fill: Fill, shape: ZoneShape, place: str) -> Tried | None:
+def tried(laid: QuiltLayout, key: str, fill: Fill, shape: ZoneShape, place: str) -> Tried | None:
     """``fill`` in one shape of a zone; None where it cannot be laid out there."""
     site = site_at(shape, place, laid.middle)
     try:
@@ -70,7 +70,7 @@ def tried(laid: LaidQuilt, key: str, fill: Fill, shape: ZoneShape, place: str) -
 
 
 def gallery(
-    laid: LaidQuilt, key: str, given: dict[str, object] | None = None, place: str = ""
+    laid: QuiltLayout, key: str, given: dict[str, object] | None = None, place: str = ""
 ) -> Iterator[Tried]:
     """Every fill that suits the zone, in the order of the chooser."""
     for kind in FILLS:

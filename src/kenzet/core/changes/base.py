@@ -6,18 +6,18 @@ from pydantic import ValidationError
 
 from kenzet.core.params import Frozen
 from kenzet.core.top.document import Quilt, at_field
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 
 
 class Change(Frozen):
     """Must override ``made`` and have a ``kind``. Nothing is changed in place."""
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Must override. The changed document and what was done, in words. Raises KenzetError."""
         raise NotImplementedError
 
 
-def applied(change: Change, laid: LaidQuilt) -> tuple[Quilt, str]:
+def applied(change: Change, laid: QuiltLayout) -> tuple[Quilt, str]:
     """What ``change`` makes. Raises KenzetError, also where what it makes is refused when it is put together."""
     try:
         return change.made(laid)

@@ -12,7 +12,7 @@ from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.top.blocks import Block, Drawn, Key, Measured, Name, Patterned
 from kenzet.core.top.document import Quilt, reserved
 from kenzet.core.top.patterns import AnyPattern
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.tidy import free, key_for, remade
 from kenzet.core.top.zone import BORDER, SASHING, TOP, PatchRef, Place
 
@@ -35,7 +35,7 @@ class AddBlock(Change):
     kind: Literal["new block"] = "new block"
     block: Block
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Two blocks of one name are told apart by a number."""
         quilt = laid.quilt
         name = free(self.block.name, [block.name for block in quilt.blocks.values()], " ")
@@ -53,7 +53,7 @@ class SetBlock(Change):
     key: Key
     block: Block
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Zones keep the patches that are still there."""
         block_of(laid.quilt, self.key)
         return with_block(laid.quilt, self.key, self.block), f"block {self.block.name}"
@@ -66,7 +66,7 @@ class SetPattern(Change):
     key: Key
     pattern: AnyPattern
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue for a block that no pattern draws, and where the numbers do not fit its size."""
         block = block_of(laid.quilt, self.key)
         if not isinstance(block.art, Patterned):
@@ -87,7 +87,7 @@ class CopyBlock(Change):
     key: Key
     name: Name | None = None
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Zones are not copied."""
         block = block_of(laid.quilt, self.key)
         return AddBlock(block=remade_block(block, name=self.name or block.name)).made(laid)
@@ -99,7 +99,7 @@ class RemoveBlock(Change):
     kind: Literal["block gone"] = "block gone"
     key: Key
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue while it is laid anywhere."""
         quilt, block = laid.quilt, block_of(laid.quilt, self.key)
         if quilt.places_of(self.key):
@@ -117,7 +117,7 @@ class Recolour(Change):
     roles: dict[str, Key] = Field({})
     patches: dict[Key, Key] = Field({})
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """A role that is recoloured takes its patches along that stood apart."""
         block = block_of(laid.quilt, self.key)
         for patch in self.patches:
@@ -143,7 +143,7 @@ class SetMeasured(Change):
     place: Place | None = None
     measured: Measured | None
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Patches and fills follow."""
         quilt, block = laid.quilt, block_of(laid.quilt, self.key)
         if self.place is None:
@@ -174,7 +174,7 @@ class Cloth(Change):
     fabric: Key
     alike: bool = False
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown for a patch that is not there."""
         quilt = laid.quilt
         place, _, patch = self.ref.partition("/")
@@ -185,7 +185,7 @@ class Cloth(Change):
             return self._in_block(laid, part, patch)
         return self._outside(quilt, part, patch), "fabrics"
 
-    def _in_block(self, laid: LaidQuilt, key: str, patch: str) -> tuple[Quilt, str]:
+    def _in_block(self, laid: QuiltLayout, key: str, patch: str) -> tuple[Quilt, str]:
         block = laid.quilt.blocks[key]
         if not self.alike:
             return Recolour(key=key, patches={patch: self.fabric}).made(laid)

@@ -9,7 +9,7 @@ from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.top.arrangement import OnPoint
 from kenzet.core.top.blocks import Block, Drawn, Fabric, Key, Patterned
 from kenzet.core.top.document import Quilt
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.tidy import key_for, remade
 
 
@@ -20,7 +20,7 @@ class SetFabric(Change):
     key: Key | None = None
     fabric: Fabric
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown for a key that is not there."""
         quilt = laid.quilt
         if self.key and self.key not in quilt.fabrics:
@@ -36,7 +36,7 @@ class RemoveFabric(Change):
     key: Key
     instead: Key
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown, BadValue."""
         quilt = laid.quilt
         for key in (self.key, self.instead):

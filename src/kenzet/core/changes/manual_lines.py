@@ -18,7 +18,7 @@ from kenzet.core.numbers.measure import MM_PER, Length
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.top.blocks import Key
 from kenzet.core.top.document import Quilt, with_zone
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.zone import Place
 
 _Mm = Annotated[float, Field(ge=-100_000, le=100_000, allow_inf_nan=False)]
@@ -38,7 +38,7 @@ class KeepLine(Change):
     angle: _Degrees
     whole: bool = True
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue at ``ruler`` for one that must not or cannot be used, at ``lay`` where no line comes of it."""
         zone, kit = laid.zone(self.zone), laid.quilt.kit
         check_ruler(kit, self.ruler, self.edge)
@@ -76,7 +76,7 @@ class TakeUpLine(Change):
     zone: Key
     number: Annotated[int, Field(ge=0)]
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown."""
         zone = laid.zone(self.zone)
         if self.number >= len(zone.by_hand):

@@ -16,7 +16,7 @@ from kenzet.core.top.blocks import Key, Name
 from kenzet.core.top.cutting import cloth_of, cut_up, spot_in
 from kenzet.core.top.document import Quilt, with_zone
 from kenzet.core.top.naming import many, nested, piece_words, where, zone_name
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.tidy import free, key_for, remade, without_places
 from kenzet.core.top.zone import TOP, Apart, Cut, PatchRef, Slice, Spot, Zone
 
@@ -36,7 +36,7 @@ class MakeZone(Change):
     name: Name | None = None
     stand_off: Length | None = None
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown, BadValue."""
         quilt = laid.quilt
         part, patches = _meant(quilt, self.refs, self.everywhere)
@@ -133,7 +133,7 @@ class RemoveZone(Change):
     kind: Literal["zone gone"] = "zone gone"
     zone: Key
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """What it took from others at single places goes back to them."""
         name = laid.zone(self.zone).name
         zones = {key: zone for key, zone in laid.quilt.zones.items() if key != self.zone}
@@ -147,7 +147,7 @@ class NameZone(Change):
     zone: Key
     name: Name
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """The key stays."""
         old = laid.zone(self.zone).name
         return with_zone(laid.quilt, self.zone, name=self.name), f"{old} is called {self.name}"
@@ -160,7 +160,7 @@ class SetStandOff(Change):
     zone: Key
     stand_off: Length | None
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue where nothing would be left."""
         quilt = laid.quilt
         zone = laid.zone(self.zone)
@@ -183,7 +183,7 @@ class CutZone(Change):
     cut: Cut
     alike: bool = True
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """The fill stays in every piece. Raises BadValue where nothing is divided."""
         quilt, zone = laid.quilt, laid.zone(self.zone)
         found = pieces_of(laid, zone, self.cut, self.alike)
@@ -202,7 +202,7 @@ class CutZone(Change):
         return remade(quilt, zones=zones), f"{zone.name}: cut into {len(found)}"
 
 
-def pieces_of(laid: LaidQuilt, zone: Zone, cut: Cut, alike: bool) -> list[tuple[str, tuple[Spot, ...]]]:
+def pieces_of(laid: QuiltLayout, zone: Zone, cut: Cut, alike: bool) -> list[tuple[str, tuple[Spot, ...]]]:
     """A name and the inner points of every zone into which ``cut`` divides ``zone``. Raises BadValue."""
     part = laid.parts(zone.part)[0]
     cloth = cloth_of(part, zone)
@@ -252,7 +252,7 @@ class PutTogether(Change):
     kind: Literal["together"] = "together"
     zone: Key
 
-    def made(self, laid: LaidQuilt) -> tuple[Quilt, str]:
+    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Pieces that were cut further go with it. Raises BadValue for a zone that is not cut."""
         quilt, zone = laid.quilt, laid.zone(self.zone)
         if not zone.slices:

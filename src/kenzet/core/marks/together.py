@@ -6,10 +6,10 @@ from kenzet.core.errors import BadValue
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.plan.zone_plan import ZonePlan
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 
 
-def together(laid: LaidQuilt, key: str, place: str) -> list[tuple[ZonePlan, Drawing]]:
+def together(laid: QuiltLayout, key: str, place: str) -> list[tuple[ZonePlan, Drawing]]:
     """The plans and drawings of every zone of the part that zone ``key`` belongs to, at ``place`` (or where most of it
     lies). Raises BadValue where none of them has a fill.
     """

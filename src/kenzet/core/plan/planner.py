@@ -25,7 +25,7 @@ from kenzet.core.numbers.measure import in_words
 from kenzet.core.plan.drawing import Drawing, carried, draw
 from kenzet.core.plan.zone_plan import ZonePlan, site_at
 from kenzet.core.tolerances import SAME_PHASE, SAME_PLACE
-from kenzet.core.top.quilt_layout import Ground, LaidQuilt, ZoneShape
+from kenzet.core.top.quilt_layout import Ground, QuiltLayout, ZoneShape
 from kenzet.core.top.zone import Over, Zone
 
 MOST_LINES = 200_000
@@ -35,7 +35,7 @@ COUNTS = Table[tuple[Ground, str], tuple[Zone, int]]("lines at most by zone", 10
 RINGS = Table[ZoneShape, Drawing]("the last rings of an outline that zones share", 2_000)
 
 
-def plan_zone(laid: LaidQuilt, key: str) -> ZonePlan | None:
+def plan_zone(laid: QuiltLayout, key: str) -> ZonePlan | None:
     """The plan of zone ``key``, or None where it has no fill anywhere or is laid nowhere. What was planned for
     the same zone on the same top with the same kit is not planned again.
 
@@ -56,12 +56,12 @@ def plan_zone(laid: LaidQuilt, key: str) -> ZonePlan | None:
         return found
 
 
-def kit_of(laid: LaidQuilt, zone: Zone) -> Kit:
+def kit_of(laid: QuiltLayout, zone: Zone) -> Kit:
     """What the zone is sewn with."""
     return laid.quilt.kit.for_zone(zone.ruler, zone.sew_with)
 
 
-def _planned(laid: LaidQuilt, key: str, zone: Zone) -> ZonePlan:
+def _planned(laid: QuiltLayout, key: str, zone: Zone) -> ZonePlan:
     drawings: list[Drawing] = []
     kit = kit_of(laid, zone)
     for number, shape in enumerate(laid.shapes(zone)):
@@ -77,7 +77,7 @@ def _planned(laid: LaidQuilt, key: str, zone: Zone) -> ZonePlan:
     return ZonePlan(key, zone, kit, tuple(drawings), laid.middle, laid.memo)
 
 
-def _drawn(fill: Fill, shape: ZoneShape, places: list[str], laid: LaidQuilt) -> Iterable[Drawing]:
+def _drawn(fill: Fill, shape: ZoneShape, places: list[str], laid: QuiltLayout) -> Iterable[Drawing]:
     """The different drawings over ``places``; rings of one outline are drawn once for all zones that have it."""
     if not fill.follows_outline:
         for families, some in _distinct(fill, shape, places, laid.middle):
@@ -97,7 +97,7 @@ def _by_hand(zone: Zone, shape: ZoneShape, middle: Point) -> Drawing:
     return draw(shape, fill, families, shape.places, layer=BY_HAND)
 
 
-def _over(over: Over, base: Drawing, laid: LaidQuilt, kit: Kit) -> Iterable[Drawing]:
+def _over(over: Over, base: Drawing, laid: QuiltLayout, kit: Kit) -> Iterable[Drawing]:
     """The second fill on top of ``base``, in the cells that are meant; nothing where there are none."""
     shape = base.shape
     if over.cells != "all":
@@ -125,13 +125,13 @@ def _by_fill(zone: Zone, shape: ZoneShape) -> list[tuple[Fill, list[str]]]:
     return [(fill, places) for fill, places in found if fill is not None and places]
 
 
-def plan_quilt(laid: LaidQuilt) -> dict[str, ZonePlan]:
+def plan_quilt(laid: QuiltLayout) -> dict[str, ZonePlan]:
     """The plans of all zones that have a fill, by key."""
     plans = ((key, plan_zone(laid, key)) for key in laid.quilt.zones)
     return {key: plan for key, plan in plans if plan is not None}
 
 
-def check_quilt(laid: LaidQuilt, before: LaidQuilt | None = None) -> None:
+def check_quilt(laid: QuiltLayout, before: QuiltLayout | None = None) -> None:
     """Raises KenzetError where a zone cannot be planned; zones that were planned ``before`` are believed."""
     same = before is not None and laid.top is before.top and laid.quilt.kit == before.quilt.kit
     for key, zone in laid.quilt.zones.items():
@@ -171,7 +171,7 @@ def check_hollow(fill: Fill, site: Site, kit: Kit) -> None:
         )
 
 
-def check_kit(laid: LaidQuilt) -> None:
+def check_kit(laid: QuiltLayout) -> None:
     """``check_foot`` for every zone that has a fill."""
     for zone in laid.quilt.zones.values():
         if _has_fill(zone) and laid.is_laid(zone):
@@ -215,7 +215,7 @@ def _same_lines(one: Family, other: Family) -> bool:
     return True
 
 
-def _refuse_a_flood(laid: LaidQuilt, key: str) -> None:
+def _refuse_a_flood(laid: QuiltLayout, key: str) -> None:
     """Counts before anything is drawn. Raises TooMany where the whole quilt would hold too many lines."""
     zones = laid.quilt.zones.items()
     counts = {k: _count(laid, k, zone) for k, zone in zones if _has_fill(zone) and laid.is_laid(zone)}
@@ -238,7 +238,7 @@ def _refuse_a_flood(laid: LaidQuilt, key: str) -> None:
     )
 
 
-def _count(laid: LaidQuilt, key: str, zone: Zone) -> int:
+def _count(laid: QuiltLayout, key: str, zone: Zone) -> int:
     at = (laid.ground, key)
     kept = laid.memo.get(COUNTS, at)
     if kept is None or (kept[0] is not zone and kept[0] != zone):
@@ -246,7 +246,7 @@ def _count(laid: LaidQuilt, key: str, zone: Zone) -> int:
     return kept[1]
 
 
-def _counted(laid: LaidQuilt, zone: Zone) -> int:
+def _counted(laid: QuiltLayout, zone: Zone) -> int:
     return sum(
         fill.count_at_most(site_at(shape, places[0], laid.middle)) * len(places)
         for shape in laid.shapes(zone)

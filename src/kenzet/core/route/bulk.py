@@ -10,7 +10,7 @@ import numpy as np
 from kenzet.core.geom.affine import place_all
 from kenzet.core.route.needle import roll
 from kenzet.core.top.layout import Part
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 
 _MOST = 0.6  # of the quilt's width: what is wider lies on both sides of the needle anyway
 
@@ -24,7 +24,7 @@ class InThroat:
     thick: float
 
 
-def least_in_throat(laid: LaidQuilt, part: Part, place: str) -> InThroat | None:
+def least_in_throat(laid: QuiltLayout, part: Part, place: str) -> InThroat | None:
     """Of the four edges the one with which the least lies in the throat; None for what runs over most of the quilt."""
     outline = np.array([(0.0, 0.0), (part.width, 0.0), (part.width, part.height), (0.0, part.height)])
     corners = place_all(part.places[place], outline)

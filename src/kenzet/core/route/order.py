@@ -12,14 +12,14 @@ import numpy as np
 
 from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.region import Point
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import Order
 from kenzet.core.top.zone import TOP
 
 _MID = 0.5
 
 
-def in_order(laid: LaidQuilt, places: Sequence[tuple[int, str]]) -> list[tuple[int, str]]:
+def in_order(laid: QuiltLayout, places: Sequence[tuple[int, str]]) -> list[tuple[int, str]]:
     """Blocks first, in her order, then what runs between and round them, then what lies across the whole top. What she has
     dragged into an order of her own comes first, in that order.
     """
@@ -30,7 +30,7 @@ def in_order(laid: LaidQuilt, places: Sequence[tuple[int, str]]) -> list[tuple[i
     return in_order_of(laid, places, laid.quilt.stitching.order)
 
 
-def in_order_of(laid: LaidQuilt, places: Sequence[tuple[int, str]], order: Order) -> list[tuple[int, str]]:
+def in_order_of(laid: QuiltLayout, places: Sequence[tuple[int, str]], order: Order) -> list[tuple[int, str]]:
     """In one of the schools' orders."""
     blocks = [
         one
@@ -48,7 +48,7 @@ def in_order_of(laid: LaidQuilt, places: Sequence[tuple[int, str]], order: Order
     return [*sorted(blocks, key=lambda one: keys[one[1]]), *others]
 
 
-def _middle(laid: LaidQuilt, place: str) -> Point:
+def _middle(laid: QuiltLayout, place: str) -> Point:
     part = laid.top.at[place]
     x, y = place_all(part.places[place], np.array([part.centre]))[0].tolist()
     return x, y

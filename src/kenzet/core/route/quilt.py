@@ -20,7 +20,7 @@ from kenzet.core.route.unit import Technique, Unit
 from kenzet.core.route.unit_route import UnitRoute, Wishes, route_unit
 from kenzet.core.route.visits import Visit, visits_of
 from kenzet.core.top.layout import Part
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import Stitching
 
 _RETRACE = {"wanted": 0.8, "allowed": 2.0, "forbidden": None}
@@ -80,7 +80,7 @@ class QuiltRoute:
         return sum(self.routes[v.route].travelled + v.across for v in self.visits)
 
 
-def units_of(laid: LaidQuilt) -> list[Unit]:
+def units_of(laid: QuiltLayout) -> list[Unit]:
     """What is sewn in one go at a place, every kind once; zones that lie together at a place go together, as long as they are
     sewn in the same pass. What is filled freehand comes after lines.
     """
@@ -118,7 +118,7 @@ def units_of(laid: LaidQuilt) -> list[Unit]:
     ]
 
 
-def route_quilt(laid: LaidQuilt, quick: bool = False) -> QuiltRoute:
+def route_quilt(laid: QuiltLayout, quick: bool = False) -> QuiltRoute:
     """The route of the quilt as it is planned; empty where nothing is. A ``quick`` one goes through those kinds that were not
     looked at yet by ways that are found at once.
     """
@@ -135,7 +135,7 @@ def route_quilt(laid: LaidQuilt, quick: bool = False) -> QuiltRoute:
     )
 
 
-def _kept(laid: LaidQuilt, unit: Unit, costs: Costs, quick: bool) -> tuple[UnitRoute, ...]:
+def _kept(laid: QuiltLayout, unit: Unit, costs: Costs, quick: bool) -> tuple[UnitRoute, ...]:
     """What was found for the same lines at the same prices is not looked for again."""
     wishes, ways = wishes_of(laid, unit), laid.quilt.stitching.ways
     key = (
@@ -150,7 +150,7 @@ def _kept(laid: LaidQuilt, unit: Unit, costs: Costs, quick: bool) -> tuple[UnitR
     return tuple(replace(one, unit=unit) for one in found)
 
 
-def wishes_of(laid: LaidQuilt, unit: Unit) -> Wishes:
+def wishes_of(laid: QuiltLayout, unit: Unit) -> Wishes:
     """What she wants of the way through the unit."""
     stitching, part = laid.quilt.stitching, unit.part.key
     avoided = tuple(one for one in stitching.avoided if one.part == part)

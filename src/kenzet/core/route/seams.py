@@ -15,7 +15,7 @@ from kenzet.core.route.shortest_paths import Roads
 from kenzet.core.route.unit import corners_of, rings
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.top.layout import Part
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 
 _STRAIGHT = 0.05  # mm
 _CORNERS = 16
@@ -23,7 +23,7 @@ Taken = tuple[int, bool]
 """A route by its number, and whether it is taken backwards."""
 
 
-def _is_block(laid: LaidQuilt, part: Part) -> bool:
+def _is_block(laid: QuiltLayout, part: Part) -> bool:
     return part.of in laid.quilt.blocks
 
 
@@ -33,14 +33,14 @@ def _outline(part: Part) -> list[Floats]:
     return list(rings(area))
 
 
-def _seams(laid: LaidQuilt, part: Part) -> list[Floats]:
+def _seams(laid: QuiltLayout, part: Part) -> list[Floats]:
     """Where one can travel round it: a block's outline; the seams of what runs between blocks and round them."""
     if _is_block(laid, part):
         return _outline(part)
     return [ring for patch in part.patches.values() for ring in rings(patch.area)]
 
 
-def _joints(laid: LaidQuilt, part: Part) -> Floats:
+def _joints(laid: QuiltLayout, part: Part) -> Floats:
     """Where one can leave it: a block's corners; the corners of the patches of all else. (n, 2)."""
     found = np.concatenate(
         [ring[:-1] for ring in (_outline(part) if _is_block(laid, part) else _seams(laid, part))]
@@ -54,7 +54,7 @@ def _joints(laid: LaidQuilt, part: Part) -> Floats:
 class Seams:
     """How far it is along seams from the end of one unit to the start of another."""
 
-    def __init__(self, laid: LaidQuilt, routes: Sequence[UnitRoute], costs: Costs) -> None:
+    def __init__(self, laid: QuiltLayout, routes: Sequence[UnitRoute], costs: Costs) -> None:
         self._routes = routes
         self._joints = {key: _joints(laid, part) for key, part in laid.top.parts.items()}
         lanes, corners = [], []

@@ -20,7 +20,7 @@ from kenzet.core.route.order import in_order
 from kenzet.core.route.seams import Seams, Taken
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.tolerances import EQUAL
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 
 LEARN = 12.0 * INCH
 _WORK = 15_000  # places gone through to find fewer ways
@@ -47,7 +47,7 @@ class Visit:
 class PlaceOrder:
     """The places in her order, pass after pass, with what it costs to go from each way (a row) to each at the next place."""
 
-    def __init__(self, laid: LaidQuilt, kinds: Sequence[Sequence[UnitRoute]], costs: Costs) -> None:
+    def __init__(self, laid: QuiltLayout, kinds: Sequence[Sequence[UnitRoute]], costs: Costs) -> None:
         self.kinds, self.stop = kinds, costs.stop
         routes = [route for some in kinds for route in some]
         first = np.cumsum([0, *(len(some) for some in kinds)]).tolist()
@@ -133,7 +133,7 @@ class PlaceOrder:
         return cost + LEARN * sum(map(len, self.used(chosen)))
 
 
-def visits_of(laid: LaidQuilt, kinds: Sequence[Sequence[UnitRoute]], costs: Costs) -> Iterable[Visit]:
+def visits_of(laid: QuiltLayout, kinds: Sequence[Sequence[UnitRoute]], costs: Costs) -> Iterable[Visit]:
     """Every place with the way that is taken there, forwards or backwards."""
     if not kinds:
         return

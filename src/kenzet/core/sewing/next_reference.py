@@ -17,7 +17,7 @@ from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.line_references import SHORT, Reference, References
 from kenzet.core.ruler.offset_sums import best_sum
 from kenzet.core.sewing.way import Move, Way
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 
 _FAR = 6  # lines over
 
@@ -125,7 +125,7 @@ def _from_other_side(plan: ZonePlan, drawing: Drawing, line: int) -> Reference:
     return plan.memo.once(MIRRORED, (plan, plan.number_of(drawing)), mirrored)[line]
 
 
-def laid_along(laid: LaidQuilt, way: Way) -> Iterable[tuple[Move, ZonePlan, Drawing, LaidOn]]:
+def laid_along(laid: QuiltLayout, way: Way) -> Iterable[tuple[Move, ZonePlan, Drawing, LaidOn]]:
     """What every line of a way is laid from the first time that it comes, where all before it is sewn; with its plan and drawing."""
     sewn: dict[int, set[int]] = {}
     last = (-1, -1)
@@ -143,7 +143,7 @@ def laid_along(laid: LaidQuilt, way: Way) -> Iterable[tuple[Move, ZonePlan, Draw
         last = (course.zone, course.number)
 
 
-def drawn_besides(laid: LaidQuilt, way: Way) -> int:
+def drawn_besides(laid: QuiltLayout, way: Way) -> int:
     """How many lines of a way come before anything is sewn or drawn that they could be laid on: they are drawn too."""
     return sum(on.kind == "nothing" for _, _, _, on in laid_along(laid, way))
 

@@ -15,7 +15,7 @@ from kenzet.core.route.visits import Visit
 from kenzet.core.sewing.log import Sewn
 from kenzet.core.sewing.steps import Step, steps_of
 from kenzet.core.sewing.way import AT, Way, near
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 
 
 @dataclass(frozen=True, slots=True)
@@ -160,6 +160,6 @@ def in_quilt(way: Way, place: str, points: Floats) -> Floats:
     return place_all(way.route.unit.part.places[place], points)
 
 
-def ways_of(laid: LaidQuilt, found: QuiltRoute) -> Ways:
+def ways_of(laid: QuiltLayout, found: QuiltRoute) -> Ways:
     """For a quilt's route at her prices."""
     return Ways(found, costs_of(laid.quilt.stitching))

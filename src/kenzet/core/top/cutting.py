@@ -1,6 +1,6 @@
 """From patches to the area of a zone: patches as one, less appliqué with its stand-off, cut by lines.
 
-Cost: one union, one difference and one noding a zone and part; results are kept by ``LaidQuilt``.
+Cost: one union, one difference and one noding a zone and part; results are kept by ``QuiltLayout``.
 """
 
 from __future__ import annotations

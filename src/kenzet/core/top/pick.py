@@ -14,12 +14,12 @@ import shapely
 from kenzet.core.errors import Unknown
 from kenzet.core.tolerances import SAME_PLACE
 from kenzet.core.top.layout import LaidPatch
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 
 How = Literal["patch", "alike", "block", "background", "background across"]
 
 
-def picked(laid: LaidQuilt, ref: str, how: How) -> list[str]:
+def picked(laid: QuiltLayout, ref: str, how: How) -> list[str]:
     """The patches that are meant when she points at ``ref``.
 
     ``background``: the patches of its fabric in the block that touch, were it only at a corner, one

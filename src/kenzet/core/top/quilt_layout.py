@@ -68,7 +68,7 @@ SHAPES = Table[_Cut, tuple[ZoneShape, ...]]("shapes of zones", 10_000)
 OUTLINES = Table[tuple[Ground, int], list[tuple[Floats, ZoneShape]]]("outlines by their corners", 1_000)
 
 
-class LaidQuilt:
+class QuiltLayout:
     """A quilt with its top laid out and its zones' shapes; ``memo`` holds what was worked out of it before."""
 
     def __init__(self, quilt: Quilt, memo: Memo | None = None, top: Top | None = None) -> None:
@@ -217,16 +217,16 @@ class LaidQuilt:
         width, height = (high - low).tolist()
         return (1.0, 0.0, 0.0, 1.0, float(low[0]), float(low[1])), width, height
 
-    def with_quilt(self, quilt: Quilt) -> LaidQuilt:
+    def with_quilt(self, quilt: Quilt) -> QuiltLayout:
         """The same for a quilt that differs from this one; what hangs on the top is taken over where it can be."""
         mine, its = self.quilt, quilt
         same = (mine.blocks, mine.layout, mine.borders) == (its.blocks, its.layout, its.borders)
-        return LaidQuilt(quilt, self.memo, self.top if same else None)
+        return QuiltLayout(quilt, self.memo, self.top if same else None)
 
-    def tried(self, quilt: Quilt) -> LaidQuilt:
+    def tried(self, quilt: Quilt) -> QuiltLayout:
         """As ``with_quilt``, but what is planned for it crowds out nothing that is kept."""
         other = self.with_quilt(quilt)
-        return LaidQuilt(quilt, self.memo.aside(), other.top)
+        return QuiltLayout(quilt, self.memo.aside(), other.top)
 
 
 def _same_area(one: MultiPolygon, other: MultiPolygon) -> bool:

@@ -1,4 +1,4 @@
-"""The marks of a zone in words: what each way costs, what it leaves to the eye, what to mark with."""
+"""The marks of a zone: what each way costs, what it leaves to the eye, what to mark with."""
 
 from __future__ import annotations
 
@@ -11,9 +11,73 @@ from kenzet.core.numbers.measure import COARSE, Unit, long_figure, rounded
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.top.zone import MarkMethod
-from kenzet.web import models as m
-from kenzet.web import show
-from kenzet.web.mark_models import EdgeView, MethodView, TickView, ToolView
+from kenzet.say import words as w
+
+
+class MethodView(w.Told):
+    """A way of marking with what it costs."""
+
+    key: MarkMethod
+    label: str
+    words: w.Words
+
+
+class TickView(w.Told):
+    """A tick: its foot and tip in the part, and its figures."""
+
+    points: list[float]
+    shown: w.Shown
+    error: w.Words
+
+
+class EdgeView(w.Told):
+    """An edge with its ticks, counted from its datum corner (``points`` start there)."""
+
+    name: str
+    from_corner: str
+    points: list[float]
+    ticks: list[TickView]
+    note: w.Words
+
+
+class ToolView(w.Told):
+    """A marking tool, and how it shows on this zone's fabrics."""
+
+    key: str
+    label: str
+    words: str
+    fits: bool
+
+
+DRAWN: dict[str, tuple[str, ...]] = {
+    "stroke": ("stroke",),
+    "tick": ("tick",),
+    "dot": ("dot",),
+    "sign": ("sign",),
+    "placing": ("placing of tape or stencil", "placings of tape or stencil"),
+}
+"""What is drawn, one and more of it."""
+METHOD_LABELS: dict[MarkMethod, str] = {
+    "nothing": "Nothing", "first lines": "First of each family", "anchors": "Anchors",
+    "ticks": "Ticks on the edges", "dots": "Dots at ends and turns", "all lines": "All the lines",
+    "half": "Half of it", "tape": "Along tape", "stencil": "Powder through a stencil", "fill signs": "A sign of the texture",
+}  # fmt: skip
+
+
+_TAPE = {
+    (
+        True,
+        False,
+    ): "Sew up along one edge of each strip and down along the other; then move the strips on. Peel slowly.",
+    (False, True): (
+        "Sew up along one edge of each strip and down along the other. When all are off, halve the gaps: each line "
+        "between is laid on the one beside it."
+    ),
+    (
+        False,
+        False,
+    ): "Sew along one edge of each strip, the next the other way; then move the strips on. Peel slowly.",
+}
 
 
 def tool_view(choice: Choice) -> ToolView:
@@ -35,7 +99,7 @@ def tool_words(choice: Choice, drawing: Drawing, marks: Marks) -> list[str]:
     return said
 
 
-def rows_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> list[m.Row]:
+def rows_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> list[w.Row]:
     """What the marks cost, here and in the quilt, and what they leave to the eye."""
     times = sum(len(d.places) for d in found.drawings)
     many = " · in the quilt" if times > 1 else ""
@@ -44,83 +108,60 @@ def rows_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> list
         both = long_figure(marks.pen, unit) + (
             f" · {long_figure(marks.pen * times, unit)}" if times > 1 else ""
         )
-        rows.append(m.Row(label=["Pen line here" + many], words=[both]))
-    spent = show.minutes(marks.seconds)
+        rows.append(w.Row(label=["Pen line here" + many], words=[both]))
+    spent = w.minutes(marks.seconds)
     rows.append(
-        m.Row(
+        w.Row(
             label=["Drawing it" + many],
-            words=[spent + (f" · {show.minutes(marks.seconds * times)}" if times > 1 else "")],
+            words=[spent + (f" · {w.minutes(marks.seconds * times)}" if times > 1 else "")],
         )
     )
     rows += _tool_rows(found, marks, unit)
     every_line = marks_of(found, drawing, "all lines") if "all lines" in methods(found, drawing) else None
     if every_line and every_line.seconds > marks.seconds + 30:
-        saved = show.minutes((every_line.seconds - marks.seconds) * times)
-        rows.append(m.Row(label=["Saved against drawing all"], words=[saved]))
+        saved = w.minutes((every_line.seconds - marks.seconds) * times)
+        rows.append(w.Row(label=["Saved against drawing all"], words=[saved]))
     out = left_to_the_eye(found, drawing, marks)
     if out:
         rows.append(
-            m.Row(
-                label=["The last may be out by"], words=[show.shown(out, unit, COARSE[unit] / 2, about=True)]
-            )
+            w.Row(label=["The last may be out by"], words=[w.shown(out, unit, COARSE[unit] / 2, about=True)])
         )
     if found.ticked(drawing):
-        rows.append(m.Row(label=["Ticks rounded to"], words=[show.shown(found.kit.marking_step.mm, unit)]))
+        rows.append(w.Row(label=["Ticks rounded to"], words=[w.shown(found.kit.marking_step.mm, unit)]))
     return rows
 
 
-def _tool_rows(found: ZonePlan, marks: Marks, unit: Unit) -> list[m.Row]:
+def _tool_rows(found: ZonePlan, marks: Marks, unit: Unit) -> list[w.Row]:
     """What is cut of the tape, or how the stencil goes over the zone."""
     if marks.tape:
         tape = marks.tape
         return [
-            m.Row(
+            w.Row(
                 label=["Strips to cut"],
-                words=[f"{tape.strips}, each ", show.shown(tape.strip, unit, Fraction(1), about=True)],
+                words=[f"{tape.strips}, each ", w.shown(tape.strip, unit, Fraction(1), about=True)],
             ),
-            m.Row(label=["Laid down"], words=[f"{len(tape.placements)} ×, in {len(tape.rounds)} rounds"]),
-            m.Row(label=["Tape used"], words=[long_figure(tape.used, unit)]),
+            w.Row(label=["Laid down"], words=[f"{len(tape.placements)} ×, in {len(tape.rounds)} rounds"]),
+            w.Row(label=["Tape used"], words=[long_figure(tape.used, unit)]),
         ]
     if marks.stencil:
         stencil = marks.stencil
         return [
-            m.Row(
+            w.Row(
                 label=["Laid down"],
                 words=[f"{stencil.placements} ×: {stencil.columns} across, {stencil.rows} down"],
             ),
-            m.Row(label=["Of these only in part"], words=[f"{stencil.partial}"]),
+            w.Row(label=["Of these only in part"], words=[f"{stencil.partial}"]),
         ]
     return []
-
-
-_TAPE = {
-    (
-        True,
-        False,
-    ): "Sew up along one edge of each strip and down along the other; then move the strips on. Peel slowly.",
-    (False, True): (
-        "Sew up along one edge of each strip and down along the other. When all are off, halve the gaps: each line "
-        "between is laid on the one beside it."
-    ),
-    (
-        False,
-        False,
-    ): "Sew along one edge of each strip, the next the other way; then move the strips on. Peel slowly.",
-}
-METHOD_LABELS: dict[MarkMethod, str] = {
-    "nothing": "Nothing", "first lines": "First of each family", "anchors": "Anchors",
-    "ticks": "Ticks on the edges", "dots": "Dots at ends and turns", "all lines": "All the lines",
-    "half": "Half of it", "tape": "Along tape", "stencil": "Powder through a stencil", "fill signs": "A sign of the texture",
-}  # fmt: skip
 
 
 def method_view(found: ZonePlan, drawing: Drawing, method: MarkMethod, unit: Unit) -> MethodView:
     """A way of marking with what it comes to."""
     marks = marks_of(found, drawing, method)
     hang = hanging(found, drawing, marks) if method == "nothing" else []
-    words: m.Words = [f"{marks.count} to draw" if marks.count else "none to draw"]
+    words: w.Words = [f"{marks.count} to draw" if marks.count else "none to draw"]
     if method == "anchors" and marks.every:
-        words = [f"every {_nth(marks.every)} · {marks.count} to draw"]
+        words = [f"every {w.nth(marks.every)} · {marks.count} to draw"]
     if method == "ticks":
         words = [f"{marks.ticks} ticks" + (f", {len(marks.lines)} lines" if marks.lines else "")]
     if marks.tape:
@@ -137,16 +178,7 @@ def method_view(found: ZonePlan, drawing: Drawing, method: MarkMethod, unit: Uni
     return MethodView(key=method, label=METHOD_LABELS[method], words=words)
 
 
-def _nth(number: int) -> str:
-    """
-    >>> _nth(2), _nth(4), _nth(23)
-    ('2nd', '4th', '23rd')
-    """
-    ends = {1: "st", 2: "nd", 3: "rd"}
-    return f"{number}{'th' if number % 100 in (11, 12, 13) else ends.get(number % 10, 'th')}"
-
-
-def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> m.Words:
+def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> w.Words:
     """Why this is drawn, and how the rest finds its place."""
     special = _special_note(found, drawing)
     if special:
@@ -167,7 +199,7 @@ def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> m.Wo
         return ["Drawn so that small errors do not add up: between them each line is laid on the one before."]
     if not drawing.fill.is_spaced:
         return ["Drawn where nothing pieced or sewn gives the line its place."]
-    spacing = show.shown(drawing.fill.spacing.mm, unit)
+    spacing = w.shown(drawing.fill.spacing.mm, unit)
     return [
         "Drawn where no seam runs along the lines. Every other line is laid ",
         spacing,
@@ -205,7 +237,7 @@ def edge_view(ticked: TickedEdge, step: Fraction, unit: Unit) -> EdgeView:
         ticks=[
             TickView(
                 points=list(ticked.edge.at(float(tick.at))),
-                shown=show.shown(tick.drawn, unit, bare=True),
+                shown=w.shown(tick.drawn, unit, bare=True),
                 error=_error(tick.error, unit),
             )
             for tick in ticked.ticks
@@ -214,22 +246,25 @@ def edge_view(ticked: TickedEdge, step: Fraction, unit: Unit) -> EdgeView:
     )
 
 
-def _error(error: Fraction, unit: Unit) -> m.Words:
+def _error(error: Fraction, unit: Unit) -> w.Words:
     grain = COARSE[unit] / (4 if unit == "in" else 1)
-    near = show.shown(abs(error), unit, grain, about=True)
+    near = w.shown(abs(error), unit, grain, about=True)
     if near.whole == "0" and near.num == 0:
         return ["exact"]
     return [near, " over" if error > 0 else " under"]
 
 
-def _edge_note(ticked: TickedEdge, unit: Unit, step: Fraction) -> m.Words:
+def _edge_note(ticked: TickedEdge, unit: Unit, step: Fraction) -> w.Words:
     """Why every tick is counted from the corner."""
     if not ticked.gap or not ticked.stepped or ticked.stepped < step / 4:
         return ["Every figure is counted from the corner, so no error adds up."]
     return [
         "Every figure is counted from the corner. Stepping ",
-        show.shown(rounded(ticked.gap, step), unit),
+        w.shown(rounded(ticked.gap, step), unit),
         f" {len(ticked.ticks) - 1} times instead would end ",
-        show.shown(ticked.stepped, unit, COARSE[unit], about=True),
+        w.shown(ticked.stepped, unit, COARSE[unit], about=True),
         " out.",
     ]
+
+
+CAUTION = "Try the marker on a scrap of this fabric first, and do not press the quilt with the marks in."

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from kenzet.core.numbers.measure import Unit
+from kenzet.say import words as w
+from kenzet.say.words import Told
 
 Layer = Annotated[int, Field(ge=0, le=2)]
 Number = Annotated[int, Field(ge=0, le=1_000_000)]
@@ -15,25 +17,8 @@ PlaceKey = Annotated[str, Field(pattern=r"^[a-z0-9-]{0,40}$")]
 ZoneKey = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$")]
 
 
-class Wire(BaseModel):
+class Wire(Told):
     """Base: nothing undeclared is taken."""
-
-    model_config = ConfigDict(extra="forbid")
-
-
-class Shown(Wire):
-    """A figure ready to read; ``num`` 0 where there is no fraction; ``unit`` empty where it is not said."""
-
-    minus: bool
-    whole: str
-    num: int
-    den: int
-    hair: int
-    unit: str
-    text: str
-
-
-Words = list[str | Shown]
 
 
 class Problem(Wire):
@@ -46,13 +31,13 @@ class Problem(Wire):
     field: str = ""
 
 
-class QuiltPath(Wire):
-    """Which quilt."""
+class QuiltKey(Wire):
+    """Which quilt an address names."""
 
     quilt: QuiltId
 
 
-class ZonePath(QuiltPath):
+class ZoneOfQuilt(QuiltKey):
     """Which zone of which quilt."""
 
     zone: ZoneKey
@@ -154,14 +139,6 @@ class FillKind(Wire):
     tile: str
 
 
-class Total(Wire):
-    """A figure of the tally, with the bare number so that a change can be told."""
-
-    label: str
-    words: Words
-    amount: float
-
-
 class GroundView(Wire):
     """A photograph under ``place``: the straightened picture, where it lies upright, and how it was set."""
 
@@ -188,7 +165,7 @@ class QuiltView(Wire):
     version: int
     name: str
     use: str
-    size: Words
+    size: w.Words
     width: float
     height: float
     undo: str | None
@@ -198,40 +175,8 @@ class QuiltView(Wire):
     zones: list[ZoneInfo]
     ground: GroundView | None
     fills: list[FillKind]
-    totals: list[Total]
+    totals: list[w.Total]
     kit: dict[str, Any]
-
-
-class ChoiceView(Wire):
-    """One option; ``picks`` says what may be clicked on the drawing with it."""
-
-    key: str
-    label: str
-    picks: str
-
-
-class FieldView(Wire):
-    """One parameter as it is asked for. ``text`` is what the field holds; empty means ``empty``."""
-
-    name: str
-    label: str
-    help: str
-    control: Literal["length", "angle", "choice", "count", "text"]
-    text: str
-    shown: Shown | None
-    empty: str
-    choices: list[ChoiceView]
-    presets: list[float]
-    used: bool
-    minor: bool
-
-
-class Row(Wire):
-    """A line of figures in the slip."""
-
-    label: Words
-    words: Words
-    typed: bool = False
 
 
 class Spot(Wire):

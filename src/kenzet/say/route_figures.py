@@ -11,21 +11,22 @@ from kenzet.core.route.bulk import least_in_throat
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.needle import TAIL, Needle, needle, repeated_leg, thread
 from kenzet.core.route.quilt import QuiltRoute
+from kenzet.core.route.turns import all_pivots
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.route.visits import Visit
 from kenzet.core.ruler.offset_sums import whole_stitches
 from kenzet.core.sewing.next_reference import drawn_besides
 from kenzet.core.sewing.way import Way
-from kenzet.core.top.quilt_layout import LaidQuilt
-from kenzet.web import models as m
-from kenzet.web import show
-from kenzet.web.route_words import pivots
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.say import words as w
 
 _FEW = 6
+
+
 _SPARE = 1.1
 
 
-def route_rows(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[m.Row]:
+def route_rows(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[w.Row]:
     """What the whole route takes."""
     laid_down = sum(len(found.routes[v.route].unit.courses) for v in found.visits)
     turns = sum(all_pivots(found.routes[v.route]) for v in found.visits)
@@ -36,24 +37,24 @@ def route_rows(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[m.Row]:
     return [*rows, *_bobbin_rows(laid, found), *hand_rows(laid_down, turns)]
 
 
-def hand_rows(laid_down: int, turns: int) -> list[m.Row]:
+def hand_rows(laid_down: int, turns: int) -> list[w.Row]:
     """How often the hands are at work."""
     return [
-        m.Row(label=["A ruler laid, or a line begun"], words=[f"{laid_down:,} times"]),
-        m.Row(label=["Turns at the needle"], words=[f"{turns:,}"]),
+        w.Row(label=["A ruler laid, or a line begun"], words=[f"{laid_down:,} times"]),
+        w.Row(label=["Turns at the needle"], words=[f"{turns:,}"]),
     ]
 
 
-def throat_rows(laid: LaidQuilt, one: UnitRoute, place: str, unit: Unit) -> list[m.Row]:
+def throat_rows(laid: QuiltLayout, one: UnitRoute, place: str, unit: Unit) -> list[w.Row]:
     """What lies in the throat at a place, where it does."""
     bulk = least_in_throat(laid, one.unit.part, place)
     if bulk is None:
         return []
-    wide, thick = (show.shown(mm, unit, COARSE[unit], about=True) for mm in (round(bulk.width), bulk.thick))
-    return [m.Row(label=[f"In the throat, {bulk.edge} edge there"], words=[wide, ", rolled ", thick])]
+    wide, thick = (w.shown(mm, unit, COARSE[unit], about=True) for mm in (round(bulk.width), bulk.thick))
+    return [w.Row(label=[f"In the throat, {bulk.edge} edge there"], words=[wide, ", rolled ", thick])]
 
 
-def _bobbin_rows(laid: LaidQuilt, found: QuiltRoute) -> list[m.Row]:
+def _bobbin_rows(laid: QuiltLayout, found: QuiltRoute) -> list[w.Row]:
     """Where each is changed, as far as a few lines tell it."""
     kit = laid.quilt.kit
     per_mm = thread(1.0, float(kit.batting.thickness.mm), float(kit.stitch.mm))
@@ -69,28 +70,28 @@ def _bobbin_rows(laid: LaidQuilt, found: QuiltRoute) -> list[m.Row]:
         numbers = list(dict.fromkeys(f"{one.number + 1}" for one in changes if one.at_stop is at_stop))
         some = [*numbers[:_FEW], "…"] if len(numbers) > _FEW else numbers
         said += [f"{word} {', '.join(some)}"] if some else []
-    return [m.Row(label=["A full bobbin"], words=["; ".join(said)])] if said else []
+    return [w.Row(label=["A full bobbin"], words=["; ".join(said)])] if said else []
 
 
-def way_rows(sewn: float, travelled: float, stops: int, unit: Unit) -> list[m.Row]:
+def way_rows(sewn: float, travelled: float, stops: int, unit: Unit) -> list[w.Row]:
     """Lines, travelling, thread stops."""
     share = f" · {round(100 * travelled / sewn)} % more" if sewn else ""
     return [
-        m.Row(label=["Lines"], words=[long_figure(sewn, unit)]),
-        m.Row(label=["Travelling"], words=[long_figure(travelled, unit) + share]),
-        m.Row(label=["Thread stops on the way"], words=[f"{stops:,}" if stops else "none"]),
+        w.Row(label=["Lines"], words=[long_figure(sewn, unit)]),
+        w.Row(label=["Travelling"], words=[long_figure(travelled, unit) + share]),
+        w.Row(label=["Thread stops on the way"], words=[f"{stops:,}" if stops else "none"]),
     ]
 
 
-def needle_rows(cost: Needle, unit: Unit) -> list[m.Row]:
+def needle_rows(cost: Needle, unit: Unit) -> list[w.Row]:
     """Time and thread."""
     return [
-        m.Row(label=["At the needle, about"], words=[show.minutes(cost.seconds)]),
-        m.Row(label=["Thread on top, as much below"], words=[_thread(cost.thread, unit)]),
-        m.Row(
+        w.Row(label=["At the needle, about"], words=[w.minutes(cost.seconds)]),
+        w.Row(label=["Thread on top, as much below"], words=[_thread(cost.thread, unit)]),
+        w.Row(
             label=["Thread to have, with a tenth to spare"], words=[_thread(_SPARE * 2 * cost.thread, unit)]
         ),
-        m.Row(label=["Bobbins"], words=[f"{cost.bobbins}"]),
+        w.Row(label=["Bobbins"], words=[f"{cost.bobbins}"]),
     ]
 
 
@@ -98,16 +99,11 @@ def _thread(mm: float, unit: Unit) -> str:
     return f"{math.ceil(mm / YARD):,} yd" if unit == "in" else f"{math.ceil(mm / METRE):,} m"
 
 
-def all_pivots(one: UnitRoute) -> int:
-    """How often the quilt is turned at the needle."""
-    return sum(pivots(one, run) for run in one.runs)
-
-
-def stitch_rows(laid: LaidQuilt, one: UnitRoute, visit: Visit) -> list[m.Row]:
+def stitch_rows(laid: QuiltLayout, one: UnitRoute, visit: Visit) -> list[w.Row]:
     """What has to be drawn besides the marks; F40: where sides repeat, the stitch length with which a stitch ends at every turn."""
     drawn = drawn_besides(laid, Way(one, visit.back, Costs()))
     rows = [
-        m.Row(
+        w.Row(
             label=["To draw besides the marks, sewn in this order"],
             words=[f"{drawn} lines" if drawn > 1 else "a line"],
         )
@@ -118,4 +114,4 @@ def stitch_rows(laid: LaidQuilt, one: UnitRoute, visit: Visit) -> list[m.Row]:
     if leg is None:
         return rows
     many, long = whole_stitches(leg, float(laid.quilt.kit.stitch.mm))
-    return [*rows, m.Row(label=["To turn on a whole stitch"], words=[f"{many} of {long:.2f} mm"])]
+    return [*rows, w.Row(label=["To turn on a whole stitch"], words=[f"{many} of {long:.2f} mm"])]

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from kenzet.core.sewing.log import Kind
-from kenzet.web import models as m
-from kenzet.web import zone_models as z
+from kenzet.core.sewing.log import Event, Kind
+from kenzet.core.sewing.stretch import Stretch
+from kenzet.say import words as w
+from kenzet.say.sum_words import SumView
+from kenzet.web.wire import base as m
 
 
 class SewnStretch(m.Wire):
@@ -86,12 +89,12 @@ class SewStep(m.Wire):
     number: int
     freehand: bool
     zone: str
-    lay: m.Words
-    sum: z.SumView | None
-    hand: m.Words
-    sew: m.Words
-    then: m.Words
-    short: m.Words
+    lay: w.Words
+    sum: SumView | None
+    hand: w.Words
+    sew: w.Words
+    then: w.Words
+    short: w.Words
     ruler: list[float]
     hands: list[list[float]]
     points: list[list[float]]
@@ -108,7 +111,7 @@ class RecentLine(m.Wire):
     """A line that was sewn, to be unpicked or to have broken after."""
 
     event: str
-    words: m.Words
+    words: w.Words
     at: list[float]
     sewn: list[SewnStretch]
 
@@ -125,7 +128,7 @@ class SewHere(m.Wire):
     many: int
     left: int
     stop: int
-    bulk: m.Words
+    bulk: w.Words
     steps: list[SewStep]
     done: list[list[float]]
     coming: list[list[float]]
@@ -175,7 +178,19 @@ class SewingView(m.Wire):
     rest: float
     many: int
     share: float
-    tally: list[m.Row]
+    tally: list[w.Row]
     ending: str
     notes: list[str]
     caution: str
+
+
+def event_of(told: Told, latest: float) -> Event:
+    """As the core knows it; a clock that is ahead is set right."""
+
+    def stretches(some: Iterable[SewnStretch]) -> tuple[Stretch, ...]:
+        return tuple(Stretch(one.of, one.line, one.turn, one.begins, one.ends) for one in some)
+
+    return Event(
+        told.id, told.kind, min(told.when, latest), told.place, (told.at[0], told.at[1]) if told.at else None,
+        stretches(told.sewn), stretches(told.back), told.far, told.stitches, told.freehand, told.of,
+    )  # fmt: skip

@@ -12,29 +12,30 @@ from kenzet.core.numbers.measure import COARSE, Unit, long_figure
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.ruler.offset_sums import best_sum
+from kenzet.core.sewing.hands import hand_spots
 from kenzet.core.sewing.log import Log
 from kenzet.core.sewing.next_reference import LaidOn, laid_on, ruler_at
 from kenzet.core.sewing.now import Now, in_quilt
 from kenzet.core.sewing.steps import Step
 from kenzet.core.sewing.way import Move
-from kenzet.core.top.quilt_layout import LaidQuilt
-from kenzet.web import models as m
-from kenzet.web import show, slip
-from kenzet.web.marks import flat
-from kenzet.web.route_words import corner_words, texture_name
-from kenzet.web.sewing_models import SewnStretch, SewStep
-from kenzet.web.sewing_words import (
-    ENDING,
-    hand_spots,
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.say import sum_words, whereabouts
+from kenzet.say import words as w
+from kenzet.say.route_words import texture_name
+from kenzet.say.sewing_words import (
+    begin_words,
     hand_words,
     is_curved,
     lay_words,
     on_words,
     sew_words,
     short_words,
+    then_words,
     travel_words,
-    way_to,
 )
+from kenzet.say.whereabouts import corner_words, way_to
+from kenzet.web.wire.drawn import flat
+from kenzet.web.wire.sewing import SewnStretch, SewStep
 
 AHEAD = 60
 """So many steps are told at once: with them she goes on where the server is lost."""
@@ -45,7 +46,7 @@ def move_in_quilt(here: Now, move: Move) -> Floats:
     return in_quilt(here.way, here.visit.place, move.path)
 
 
-def step_views(laid: LaidQuilt, log: Log, here: Now, unit: Unit) -> Iterable[SewStep]:
+def step_views(laid: QuiltLayout, log: Log, here: Now, unit: Unit) -> Iterable[SewStep]:
     """The next steps where she is, ``AHEAD`` of them at most."""
     left = {move.stretch.key for step in here.steps for move in step.sews if move.stretch}
     sewn: dict[str, set[int]] = {}
@@ -75,13 +76,13 @@ def _way_in(here: Now, step: Step, number: int, unit: Unit) -> SewStep:
     spot = in_quilt(here.way, here.visit.place, first.path[:1])[0]
     end = placed[-1][-1] if placed else spot
     go = travel_words(step.travels, placed, unit)
-    lay: m.Words = ["Travel ", *go, "."]
+    lay: w.Words = ["Travel ", *go, "."]
     if step.kind == "begin":
-        lay = [_begin_words(here, first)]
+        lay = [begin_words(here, first)]
     elif step.across is not None:
-        placed, far = [step.across], show.shown(step.from_place, unit, COARSE[unit], about=True)
+        placed, far = [step.across], w.shown(step.from_place, unit, COARSE[unit], about=True)
         spot = step.across[0]
-        where = f"{here.way.route.unit.part.name}, {show.place_name(here.visit.place)}: {corner_words(here.way.route, first.start)}"
+        where = f"{here.way.route.unit.part.name}, {whereabouts.place_name(here.visit.place)}: {corner_words(here.way.route, first.start)}"
         lay = ["Travel ", far, f", as it is drawn, to {where}."]
     return SewStep(
         kind=step.kind, number=0, freehand=False, zone="", sum=None, hand=[], sewn=[], lay=lay, also=_also(step),
@@ -92,15 +93,8 @@ def _way_in(here: Now, step: Step, number: int, unit: Unit) -> SewStep:
     )  # fmt: skip
 
 
-def _begin_words(here: Now, first: Move) -> str:
-    x, y = here.way.route.network.points[first.nodes[0]].tolist()
-    if first.stretch and max(abs(x - first.start[0]), abs(y - first.start[1])) > 1:
-        return "Begin where the sewing ends, over its last few stitches: bring the bobbin thread up first."
-    return f"Begin {corner_words(here.way.route, first.start)}: bring the bobbin thread up, and sew a few tiny stitches."
-
-
 def _line(
-    laid: LaidQuilt,
+    laid: QuiltLayout,
     here: Now,
     step: Step,
     sewn: dict[str, set[int]],
@@ -118,7 +112,7 @@ def _line(
         return _freehand(laid, here, step, drawing, is_last, unit)
     if stretch.turn:
         on, total = LaidOn("last", plan.kit.reach), None
-        lay: m.Words = ["Once more over the same line, the ruler where it lies."]
+        lay: w.Words = ["Once more over the same line, the ruler where it lies."]
     else:
         on = laid_on(
             plan,
@@ -146,27 +140,29 @@ def _line(
         freehand=False,
         zone=laid.zone(key).name,
         lay=lay,
-        sum=slip.the_sum(total, plan.kit, unit, "your last line" if on.kind == "last" else on_words(on), "from the seam" if on.kind == "seam" else "apart")
+        sum=sum_words.the_sum(total, plan.kit, unit, "your last line" if on.kind == "last" else on_words(on), "from the seam" if on.kind == "seam" else "apart")
         if told and total is not None
         else None,
         hand=hand_words(plan, whole, unit),
         ruler=[]
         if curved or stretch.turn
         else flat(in_quilt(here.way, here.visit.place, ruler_at(plan, drawing, course.number, on))),
-        hands=hand_spots(plan, np.concatenate(placed)),
+        hands=[spot.round(3).tolist() for spot in hand_spots(plan.kit, np.concatenate(placed))],
         sew=sew_words(step, here.way.on_lanes, course.closed, unit, placed),
-        then=_then(laid, here, step, go, is_last),
+        then=then_words(laid, here, step, go, is_last),
         short=["curve"] if curved else short_words(on, total, unit),
     )  # fmt: skip
 
 
-def _freehand(laid: LaidQuilt, here: Now, step: Step, drawing: Drawing, is_last: bool, unit: Unit) -> SewStep:
+def _freehand(
+    laid: QuiltLayout, here: Now, step: Step, drawing: Drawing, is_last: bool, unit: Unit
+) -> SewStep:
     """A piece of a texture."""
     key, _ = here.way.route.unit.drawings[here.way.route.unit.courses[step.sews[0].course].zone]
     placed = [move_in_quilt(here, move) for move in step.sews]
     travels = [move_in_quilt(here, move) for move in step.travels]
     far = long_figure(sum(move.length for move in step.sews), unit)
-    size = show.shown(drawing.fill.spacing.mm, unit)
+    size = w.shown(drawing.fill.spacing.mm, unit)
     return _sewn_step(
         step,
         placed,
@@ -179,7 +175,7 @@ def _freehand(laid: LaidQuilt, here: Now, step: Step, drawing: Drawing, is_last:
         sew=[
             f"Work {way_to(placed[0][0], placed[-1][-1])} in rows, about {far}, and stop with the needle down."
         ],
-        then=[*_then(laid, here, step, travel_words(step.travels, travels, unit), is_last), f" {' '.join(drawing.fill.notes())}"],
+        then=[*then_words(laid, here, step, travel_words(step.travels, travels, unit), is_last), f" {' '.join(drawing.fill.notes())}"],
         short=["freehand"],
         ruler=[],
         hands=[],
@@ -214,14 +210,3 @@ def _sewn(step: Step) -> list[SewnStretch]:
 def _also(step: Step) -> list[SewnStretch]:
     some = [stretch for move in step.travels for stretch in move.also]
     return [SewnStretch(of=s.of, line=s.line, turn=s.turn, begins=s.begins, ends=s.ends) for s in some]
-
-
-def _then(laid: LaidQuilt, here: Now, step: Step, go: m.Words, is_last: bool) -> m.Words:
-    if go:
-        return ["Then travel ", *go, "."]
-    if is_last and here.onward:
-        return ["With that, this place is sewn; the thread leads on to the next."]
-    ending = ENDING[laid.quilt.stitching.ends]
-    if step.stops:
-        return [ending + (" With that, this place is sewn." if is_last else "")]
-    return ["The next line begins here: turn, or lay the ruler anew."]

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
 from typing import Any
@@ -12,32 +11,11 @@ from flask import Response, current_app, request
 from kenzet.core.errors import BadValue, TooMany
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.plan.zone_plan import ZonePlan
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.say.words import Told
 from kenzet.store import quilts
 from kenzet.store.quilts import LOCAL_OWNER, Kept
-from kenzet.web.models import Wire
-
-
-class LaidQuilts:
-    """The last few revisions laid out. Revisions never change, so nothing kept here grows stale."""
-
-    def __init__(self, most: int = 16) -> None:
-        self._kept: dict[tuple[str, int], LaidQuilt] = {}
-        self._most = most
-        self._lock = threading.Lock()
-
-    def get(self, kept: Kept) -> LaidQuilt:
-        """The revision laid out; another revision of the same quilt lends its top where it can."""
-        key = (kept.id, kept.revision)
-        with self._lock:
-            found = self._kept.pop(key, None)
-            if found is None:
-                kin = next((laid for (quilt, _), laid in self._kept.items() if quilt == kept.id), None)
-                found = kin.with_quilt(kept.quilt) if kin else LaidQuilt(kept.quilt)
-            self._kept[key] = found
-            while len(self._kept) > self._most:
-                del self._kept[next(iter(self._kept))]
-            return found
+from kenzet.web.state.layouts import layouts
 
 
 @contextmanager
@@ -47,14 +25,14 @@ def connection() -> Iterator[Any]:
         yield conn
 
 
-def laid_quilt(quilt_id: str) -> tuple[Kept, LaidQuilt]:
+def laid_quilt(quilt_id: str) -> tuple[Kept, QuiltLayout]:
     """The quilt as it is kept now. Raises Unknown."""
     with connection() as conn:
         kept = quilts.load(conn, LOCAL_OWNER, quilt_id)
-    return kept, current_app.extensions["laid"].get(kept)
+    return kept, layouts().of(kept)
 
 
-def planned(laid: LaidQuilt, zone: str) -> ZonePlan:
+def planned(laid: QuiltLayout, zone: str) -> ZonePlan:
     """The plan of a zone that has a fill. Raises BadValue where it is left open."""
     found = plan_zone(laid, zone)
     if found is None:
@@ -62,7 +40,7 @@ def planned(laid: LaidQuilt, zone: str) -> ZonePlan:
     return found
 
 
-def answer(value: Wire) -> Response:
+def answer(value: Told) -> Response:
     """A model as JSON."""
     return current_app.response_class(value.model_dump_json(), mimetype="application/json")
 

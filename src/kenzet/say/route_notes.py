@@ -9,18 +9,17 @@ import shapely
 from kenzet.core.numbers.measure import COARSE, Unit, in_words
 from kenzet.core.route.needle import roll
 from kenzet.core.route.quilt import QuiltRoute
+from kenzet.core.route.turns import same_way
 from kenzet.core.route.unit import corners_of
 from kenzet.core.route.unit_route import UnitRoute
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import Pin
-from kenzet.web.route_words import same_way
+from kenzet.say.whereabouts import CORNERS
 
 TINY = 0.5  # mm
-CORNERS = ("lower left", "lower right", "upper right", "upper left")
-"""In the order of ``corners_of``."""
 
 
-def route_notes(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[str]:
+def route_notes(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[str]:
     """What the route asks of her beside following it."""
     kit, said = laid.quilt.kit, []
     side = min(laid.top.width, laid.top.height)
@@ -65,7 +64,7 @@ def route_notes(laid: LaidQuilt, found: QuiltRoute, unit: Unit) -> list[str]:
     return list(dict.fromkeys(said))
 
 
-def _turns(laid: LaidQuilt, found: QuiltRoute) -> list[str]:
+def _turns(laid: QuiltLayout, found: QuiltRoute) -> list[str]:
     """Which zones she sews before or after all others."""
     units = [found.routes[visit.route].unit for visit in found.visits]
     sewn = {zone for unit in units for zone, _ in unit.drawings}

@@ -15,15 +15,18 @@ from kenzet.core.route.costs import Costs
 from kenzet.core.route.euler_walk import Leg
 from kenzet.core.route.network import KINDS
 from kenzet.core.route.quilt import line_of
+from kenzet.core.route.turns import is_freehand
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.route.visits import Visit
+from kenzet.core.sewing.hands import hand_spots
 from kenzet.core.sewing.next_reference import laid_along, ruler_at
 from kenzet.core.sewing.way import Way
-from kenzet.core.top.quilt_layout import LaidQuilt
-from kenzet.web import models as m
-from kenzet.web.marks import flat
-from kenzet.web.route_words import is_freehand, leg_words
-from kenzet.web.sewing_words import hand_spots, is_curved
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.say import words as w
+from kenzet.say.route_words import leg_words
+from kenzet.say.sewing_words import is_curved
+from kenzet.web.wire import base as m
+from kenzet.web.wire.drawn import flat
 
 
 class LegView(m.Wire):
@@ -38,13 +41,13 @@ class LegView(m.Wire):
     freehand: bool
     kind: Literal["line", "ditch", "edge", "step", "rim", "texture"]
     begins: bool
-    words: m.Words
+    words: w.Words
     spot: list[float]
     ruler: list[float]
     hands: list[list[float]]
 
 
-def legs_of(laid: LaidQuilt, one: UnitRoute, visit: Visit, unit: Unit) -> Iterable[LegView]:
+def legs_of(laid: QuiltLayout, one: UnitRoute, visit: Visit, unit: Unit) -> Iterable[LegView]:
     """Line by line; what is travelled in one go between them is one piece, as long as its lane is of one kind."""
     placing = one.unit.part.places[visit.place]
     rulers = {
@@ -70,12 +73,12 @@ def legs_of(laid: LaidQuilt, one: UnitRoute, visit: Visit, unit: Unit) -> Iterab
                 length=round(far, 3),
                 sews=legs[0].sews,
                 freehand=is_freehand(one, legs[0]),
-                kind=KINDS[int(one.network.kinds[legs[0].edge])],  # type: ignore[arg-type]
+                kind=KINDS[int(one.network.kinds[legs[0].edge])],
                 begins=n == 0,
                 words=leg_words(laid, one, legs[0], far, unit),
                 spot=_middle(max(lines, key=len)),
                 ruler=ruler,
-                hands=hand_spots(plan, path) if plan else [],
+                hands=[spot.round(3).tolist() for spot in hand_spots(plan.kit, path)] if plan else [],
             )
 
 

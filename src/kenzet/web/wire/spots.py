@@ -9,8 +9,8 @@ from kenzet.core.fills.base import Site
 from kenzet.core.geom.edge_ticks import edge_names
 from kenzet.core.geom.region import Region
 from kenzet.core.top.quilt_layout import ZoneShape
-from kenzet.web import models as m
-from kenzet.web import zone_models as z
+from kenzet.web.wire import base as m
+from kenzet.web.wire import zone as z
 
 
 @lru_cache(maxsize=64)

@@ -2,30 +2,34 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from itertools import groupby
 
 import numpy as np
 
-from kenzet.core.geom.region import Floats, Point
+from kenzet.core.geom.region import Floats
 from kenzet.core.kit.curves import ranked, templates
-from kenzet.core.numbers.measure import COARSE, Unit
+from kenzet.core.numbers.measure import COARSE, Unit, long_figure
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.route.bulk import least_in_throat
 from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP, TEXTURE
 from kenzet.core.ruler.offset_sums import Sum, hand_stops
+from kenzet.core.sewing.log import Sewn
 from kenzet.core.sewing.next_reference import LaidOn
+from kenzet.core.sewing.now import Left, Now
+from kenzet.core.sewing.progress import Fault, ZoneLeft
 from kenzet.core.sewing.steps import Step
-from kenzet.core.sewing.way import Move, cut_out
+from kenzet.core.sewing.way import Move
 from kenzet.core.top.layout import Part
-from kenzet.core.top.quilt_layout import LaidQuilt
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import ThreadEnds
-from kenzet.web import models as m
-from kenzet.web import show
+from kenzet.say import words as w
+from kenzet.say.whereabouts import corner_words, way_to
 
 _NTH = ("", "", "second", "third", "fourth", "fifth", "sixth")
+
+
 _LANES = {
     DITCH: "along the ditch",
     EDGE: "along the zone’s edge",
@@ -34,26 +38,14 @@ _LANES = {
     LINE: "back over that line",
     TEXTURE: "across the texture",
 }
+
+
 ENDING: dict[ThreadEnds, str] = {
     "tie and bury": "Tie the threads and bury them.",
     "tiny stitches": "End with a few tiny stitches and cut.",
     "run off": "Run off into the batting and cut.",
     "caught by the edge": "Stop at the edge and cut; the binding or the border will hold the ends.",
 }
-_WAYS = (
-    "to the right", "up to the right", "up", "up to the left",
-    "to the left", "down to the left", "down", "down to the right",
-)  # fmt: skip
-
-
-def way_to(start: Point | Floats, end: Point | Floats) -> str:
-    """In which direction, as the quilt lies on the screen.
-
-    >>> way_to((0, 0), (0, 5)), way_to((0, 0), (3, -3)), way_to((0, 0), (-9, 1))
-    ('up', 'down to the right', 'to the left')
-    """
-    turn = math.atan2(float(end[1] - start[1]), float(end[0] - start[0]))
-    return _WAYS[round(turn / (math.pi / 4)) % 8]
 
 
 def on_words(on: LaidOn) -> str:
@@ -71,14 +63,14 @@ def on_words(on: LaidOn) -> str:
     return "the line beside it" if on.over == 1 else f"the {_NTH[on.over]} line from it"
 
 
-def lay_words(plan: ZonePlan, drawing: Drawing, line: int, on: LaidOn, total: Sum, unit: Unit) -> m.Words:
+def lay_words(plan: ZonePlan, drawing: Drawing, line: int, on: LaidOn, total: Sum, unit: Unit) -> w.Words:
     """What lies where before the line is sewn."""
     if plan.kit.sew_with == "walking foot":
         held = on.kind not in ("mark", "nothing") and total.gauge
         return [f"The {total.gauge} runs along {on_words(on)}." if held else _MARK]
     if is_curved(plan, drawing, line):
         return [_curve_words(plan, drawing, line)]
-    reach = show.shown(plan.kit.reach, unit)
+    reach = w.shown(plan.kit.reach, unit)
     if on.kind == "mark":
         return ["Lay the ruler’s edge ", reach, " beside the drawn line."]
     if on.kind == "nothing":
@@ -87,13 +79,13 @@ def lay_words(plan: ZonePlan, drawing: Drawing, line: int, on: LaidOn, total: Su
     return _ruler_words(on_words(on), total, unit)
 
 
-def _ruler_words(on: str, total: Sum, unit: Unit) -> m.Words:
+def _ruler_words(on: str, total: Sum, unit: Unit) -> w.Words:
     if total.etched:
-        return ["Lay the ", show.shown(total.etched, unit, bare=True), f" mark on {on}."]
+        return ["Lay the ", w.shown(total.etched, unit, bare=True), f" mark on {on}."]
     if total.etched is not None:
         return [f"Lay the ruler’s edge on {on}."]
     if total.behind > 0:
-        return ["Lay the ruler’s edge ", show.shown(total.behind, unit), f" behind {on}."]
+        return ["Lay the ruler’s edge ", w.shown(total.behind, unit), f" behind {on}."]
     return [_MARK]
 
 
@@ -116,7 +108,7 @@ def _curve_words(plan: ZonePlan, drawing: Drawing, line: int) -> str:
     return f"Lay the {curves[0].edge.side} edge of “{plan.kit.rulers[curves[0].ruler].name}” along it."
 
 
-def short_words(on: LaidOn, total: Sum | None, unit: Unit) -> m.Words:
+def short_words(on: LaidOn, total: Sum | None, unit: Unit) -> w.Words:
     """The same for the list of what is coming."""
     if (
         total is None
@@ -128,14 +120,14 @@ def short_words(on: LaidOn, total: Sum | None, unit: Unit) -> m.Words:
         return [total.gauge]
     if total.etched is None:
         return ["edge behind"]
-    return [show.shown(total.etched, unit, bare=True), " mark"] if total.etched > 0 else ["edge"]
+    return [w.shown(total.etched, unit, bare=True), " mark"] if total.etched > 0 else ["edge"]
 
 
 def sew_words(
     step: Step, on_lanes: dict[int, int], closed: bool, unit: Unit, placed: Sequence[Floats]
-) -> m.Words:
+) -> w.Words:
     """How far and which way, and where to stop; ``placed`` is the way of its moves in the quilt."""
-    far = show.shown(sum(move.length for move in step.sews), unit, COARSE[unit], about=True)
+    far = w.shown(sum(move.length for move in step.sews), unit, COARSE[unit], about=True)
     first, last = placed[0][0], placed[len(step.sews) - 1][-1]
     if closed and float(np.hypot(*(last - first))) < 1.0:
         return ["Sew round, ", far, ", back to where you began. Pivot at each corner, ", _DOWN]
@@ -151,42 +143,34 @@ def sew_words(
 _DOWN = "needle down."
 
 
-def travel_words(travels: Sequence[Move], placed: Sequence[Floats], unit: Unit) -> m.Words:
+def travel_words(travels: Sequence[Move], placed: Sequence[Floats], unit: Unit) -> w.Words:
     """Where one goes without sewing a line: lane by lane."""
-    said: m.Words = []
+    said: w.Words = []
     for _, some in groupby(zip(travels, placed, strict=True), key=lambda one: one[0].kind):
         pieces = list(some)
-        far = show.shown(sum(move.length for move, _ in pieces), unit, COARSE[unit], about=True)
+        far = w.shown(sum(move.length for move, _ in pieces), unit, COARSE[unit], about=True)
         way = way_to(pieces[0][1][0], pieces[-1][1][-1])
         said += [", then " if said else "", far, f" {way}, {_LANES[pieces[0][0].kind]}"]
     return [one for one in said if one != ""]
 
 
-def hand_words(plan: ZonePlan, length: float, unit: Unit) -> m.Words:
+def hand_words(plan: ZonePlan, length: float, unit: Unit) -> w.Words:
     """Where the hand on the ruler moves on."""
     if plan.kit.sew_with == "walking foot":
         return []
     stops = hand_stops(length, float(plan.kit.hand.mm), [])
-    words: m.Words = []
+    words: w.Words = []
     for stop in stops[:4]:
-        words += [*([" · "] if words else []), show.shown(stop, unit, COARSE[unit], about=True)]
+        words += [*([" · "] if words else []), w.shown(stop, unit, COARSE[unit], about=True)]
     return words
 
 
-def hand_spots(plan: ZonePlan, path: Floats) -> list[list[float]]:
-    """Where on ``path`` (n, 2) the hand moves on."""
-    if plan.kit.sew_with == "walking foot":
-        return []
-    far = float(np.hypot(*np.diff(path, axis=0).T).sum())
-    return [cut_out(path, 0.0, at)[-1].round(3).tolist() for at in hand_stops(far, float(plan.kit.hand.mm))]
-
-
-def bulk_words(laid: LaidQuilt, part: Part, place: str, unit: Unit) -> m.Words:
+def bulk_words(laid: QuiltLayout, part: Part, place: str, unit: Unit) -> w.Words:
     """Which edge of the quilt to turn towards the machine's body."""
     bulk = least_in_throat(laid, part, place)
     if bulk is None:
         return []
-    wide, thick = (show.shown(mm, unit, COARSE[unit], about=True) for mm in (round(bulk.width), bulk.thick))
+    wide, thick = (w.shown(mm, unit, COARSE[unit], about=True) for mm in (round(bulk.width), bulk.thick))
     return [
         f"The quilt’s {bulk.edge} edge towards the machine’s body: ",
         wide,
@@ -194,3 +178,72 @@ def bulk_words(laid: LaidQuilt, part: Part, place: str, unit: Unit) -> m.Words:
         thick,
         ".",
     ]
+
+
+def begin_words(here: Now, first: Move) -> str:
+    """Where a thread is begun."""
+    x, y = here.way.route.network.points[first.nodes[0]].tolist()
+    if first.stretch and max(abs(x - first.start[0]), abs(y - first.start[1])) > 1:
+        return "Begin where the sewing ends, over its last few stitches: bring the bobbin thread up first."
+    return f"Begin {corner_words(here.way.route, first.start)}: bring the bobbin thread up, and sew a few tiny stitches."
+
+
+def then_words(laid: QuiltLayout, here: Now, step: Step, go: w.Words, is_last: bool) -> w.Words:
+    """What is done when the line is sewn."""
+    if go:
+        return ["Then travel ", *go, "."]
+    if is_last and here.onward:
+        return ["With that, this place is sewn; the thread leads on to the next."]
+    ending = ENDING[laid.quilt.stitching.ends]
+    if step.stops:
+        return [ending + (" With that, this place is sewn." if is_last else "")]
+    return ["The next line begins here: turn, or lay the ruler anew."]
+
+
+WALKING_CAUTION = (
+    "Needle down before you turn the quilt; the machine stopped before a hand comes near the foot. "
+    "Your machine’s manual has the last word."
+)
+FAULTS: dict[Fault, str] = {
+    "no such place": "That place of the quilt has nothing to sew, or is no longer there.",
+    "sews nothing": "It does not say what was sewn.",
+    "undoes nothing": "It does not say what did not happen.",
+    "no such line": "There is no such line there, or it is not as long as that.",
+}
+
+
+def log_rows(sewn: Sewn, unit: Unit) -> list[w.Row]:
+    """What was sewn in all."""
+    rows = [
+        w.Row(label=["Lines sewn"], words=[long_figure(max(sewn.lines, 0.0), unit)]),
+        w.Row(label=["Threads begun"], words=[f"{sewn.threads}"]),
+    ]
+    if sewn.breaks:
+        rows.append(w.Row(label=["Breaks"], words=[f"{sewn.breaks}"]))
+    if sewn.freehand:
+        rows.append(w.Row(label=["Of them by hand and eye"], words=[long_figure(sewn.freehand, unit)]))
+    if sewn.stitches:
+        rows.append(w.Row(label=["Stitches counted"], words=[w.number(sewn.stitches)]))
+    return rows
+
+
+def earlier_words(many: int) -> list[str]:
+    """What was sewn to a plan that has been changed since."""
+    lines = "A line was" if many == 1 else f"{many} lines were"
+    said = (
+        f"{lines} sewn to an earlier plan of these zones, and not counted here. Undo brings that plan back."
+    )
+    return [said] if many else []
+
+
+def left_words(left: Left) -> str:
+    """How many lines of a place are left."""
+    skipped = f", {left.skipped} skipped" if left.skipped else ""
+    return f"{left.left} of {left.many} lines left{skipped}"
+
+
+def zone_left_words(laid: QuiltLayout, left: ZoneLeft) -> dict[str, str]:
+    """The zone's name and how much of it is left where."""
+    times = ("", ", once more over")[left.turn] if left.turn < 2 else f", time {left.turn + 1} over"
+    where = "one place" if left.places == 1 else f"{left.places} places"
+    return {"name": laid.zone(left.zone).name + times, "words": f"{w.many(left.lines, 'line')} in {where}"}

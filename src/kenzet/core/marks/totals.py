@@ -1,0 +1,70 @@
+"""What the plans of a quilt come to: stitching, lines, marks and the time to draw them."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from kenzet.core.kit.things.supplies import Marker
+from kenzet.core.marks.marking import marks_of
+from kenzet.core.marks.tools import choices, fabrics_of
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.top.document import Quilt
+
+
+@dataclass(frozen=True, slots=True)
+class Totals:
+    """Over the whole quilt: mm ``stitched``, ``lines`` to sew, ``marks`` to draw and ``seconds`` to draw them."""
+
+    stitched: float
+    lines: int
+    marks: int
+    seconds: float
+
+
+def totals_of(plans: Iterable[ZonePlan]) -> Totals:
+    """Of all ``plans``, each drawing as often as it lies in the quilt."""
+    plans = list(plans)
+    marked = [(marks_of(plan, drawing), len(drawing.places)) for plan in plans for drawing in plan.drawings]
+    return Totals(
+        sum(plan.stitched_in_quilt for plan in plans),
+        sum(plan.lines_in_quilt for plan in plans),
+        sum(marks.count * many for marks, many in marked),
+        sum(marks.seconds * many for marks, many in marked),
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class ToDraw:
+    """What is drawn before the first stitch, counted by what it is, the ``seconds`` that it takes, and with which ``markers``."""
+
+    counts: Counter[str]
+    seconds: float
+    markers: tuple[Marker, ...]
+
+
+def to_draw(quilt: Quilt, plans: Iterable[ZonePlan]) -> ToDraw:
+    """Counts of strokes, ticks, dots, signs and placings of tape or a stencil; of markers hers, else the first that shows."""
+    counts: Counter[str] = Counter()
+    seconds, markers = 0.0, {}
+    for plan in plans:
+        for drawing in plan.drawings:
+            marks = marks_of(plan, drawing)
+            if not marks.seconds:
+                continue
+            here = {
+                "stroke": marks.drawn,
+                "tick": marks.ticks,
+                "dot": len(marks.dots),
+                "sign": len(marks.signs),
+                "placing": marks.laid_down,
+            }
+            for what, many in here.items():
+                counts[what] += many * len(drawing.places)
+            seconds += marks.seconds * len(drawing.places)
+            offered = {one.key: one for one in choices(quilt.kit.tools, fabrics_of(quilt, drawing))}
+            hers = offered.get(plan.zone.mark_with or "") or next(iter(offered.values()), None)
+            if hers and marks.method != "tape":
+                markers[hers.key] = hers.marker
+    return ToDraw(counts, seconds, tuple(markers.values()))

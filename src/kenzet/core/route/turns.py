@@ -1,0 +1,70 @@
+"""How often the quilt is turned at the needle on a way, and how many lines in a row are sewn the same way."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from kenzet.core.geom.region import Floats
+from kenzet.core.route.euler_walk import Leg, Run
+from kenzet.core.route.unit_route import UnitRoute
+
+_PIVOT = math.radians(20)
+
+
+def is_freehand(one: UnitRoute, leg: Leg) -> bool:
+    """Whether it is the way through a texture."""
+    return leg.sews and one.unit.courses[int(one.network.courses[leg.edge])].freehand
+
+
+def pivots(one: UnitRoute, run: Run) -> int:
+    """How often the quilt is turned at the needle: at sharp turns between pieces of the way, and within them."""
+    many, before = 0, None
+    for leg in run.legs:
+        if is_freehand(one, leg):
+            before = None
+            continue
+        path = one.network.paths[leg.edge]
+        line = path[::-1] if leg.back else path
+        ways = np.diff(line, axis=0)
+        angles = np.arctan2(ways[:, 1], ways[:, 0])
+        many += int((np.abs(_turn(np.diff(angles))) > _PIVOT).sum())
+        if before is not None:
+            many += int(abs(float(_turn(np.array([angles[0] - before]))[0])) > _PIVOT)
+        before = float(angles[-1])
+    return many
+
+
+def same_way(one: UnitRoute, run: Run) -> int:
+    """How many lines of one family in a row, at most, are sewn in the same direction; freehand and rings do not count."""
+    most = row = 0
+    before: tuple[int, int, float, float] | None = None
+    for leg in run.legs:
+        if not leg.sews:
+            continue
+        course = one.unit.courses[int(one.network.courses[leg.edge])]
+        if course.closed or course.freehand:
+            before = None
+            continue
+        path = one.network.paths[leg.edge]
+        x, y = ((path[0] - path[-1]) if leg.back else (path[-1] - path[0])).tolist()
+        same = (
+            before is not None
+            and before[:2] == (course.zone, course.family)
+            and before[2] * x + before[3] * y > 0
+        )
+        row = row + 1 if same else 1
+        most = max(most, row)
+        before = (course.zone, course.family, x, y)
+    return most
+
+
+def _turn(angles: Floats) -> Floats:
+    turned: Floats = (angles + math.pi) % (2 * math.pi) - math.pi
+    return turned
+
+
+def all_pivots(one: UnitRoute) -> int:
+    """How often the quilt is turned at the needle."""
+    return sum(pivots(one, run) for run in one.runs)

@@ -1,0 +1,144 @@
+"""The content of a job sheet: everything that the plan says, put into sentences for paper."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+import numpy as np
+
+from kenzet.core.errors import BadValue, TooMany
+from kenzet.core.geom.affine import place_all
+from kenzet.core.geom.region import Floats
+from kenzet.core.marks.marking import marks_of, method_of
+from kenzet.core.marks.prep import prep
+from kenzet.core.marks.sheet import SheetWish, mark_sheet
+from kenzet.core.marks.table import steps
+from kenzet.core.marks.totals import to_draw, totals_of
+from kenzet.core.numbers.measure import Unit
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.planner import plan_quilt
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.route.quilt import QuiltRoute
+from kenzet.core.top.layout import Part
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.formats.job_order import job_order
+from kenzet.formats.job_sheet import JobBlock, JobSheet, JobZone, Picture
+from kenzet.formats.pdf import pages_of
+from kenzet.formats.placement import Paper
+from kenzet.say import sum_words, whereabouts, zone_words
+from kenzet.say import words as w
+from kenzet.say.mark_words import DRAWN, METHOD_LABELS
+from kenzet.say.route_words import texture_name
+from kenzet.say.sum_words import sum_line
+from kenzet.say.table_words import step_words
+
+MOST_STEPS = 60
+
+
+def prep_steps(laid: QuiltLayout) -> list[str]:
+    """From the pressed top to the basted quilt, one sentence a step."""
+    found = to_draw(laid.quilt, plan_quilt(laid).values())
+    what = [w.many(many, *DRAWN[kind]) for kind, many in found.counts.items() if many]
+    said = f"{', '.join(what)}; {w.minutes(found.seconds)}" if what else "nothing has to be drawn"
+    return prep(laid.quilt.layered, laid.quilt.basted, said, list(found.markers))
+
+
+def job_content(
+    laid: QuiltLayout, route: QuiltRoute | None, revision: int, unit: Unit, paper: Paper
+) -> JobSheet:
+    """The whole sheet; ``route`` is the order of sewing, None where nothing can be sewn yet.
+
+    Raises BadValue where no zone has a fill.
+    """
+    plans = plan_quilt(laid)
+    if not plans:
+        raise BadValue("No zone has a fill yet: there is no job to print.", "quilt")
+    kinds: dict[str, list[ZonePlan]] = {}
+    for plan in plans.values():
+        kinds.setdefault(plan.zone.part, []).append(plan)
+    blocks = [_block(laid, kind, some, unit, paper) for kind, some in kinds.items()]
+    size = f"{w.shown(laid.top.width, unit).text} × {w.shown(laid.top.height, unit).text} {unit}"
+    totals = [f"{total.label}: {w.plain(total.words)}" for total in w.totals(totals_of(plans.values()), unit)]
+    return JobSheet(
+        laid.quilt.name,
+        f"{size} · plan {revision}",
+        _whole(laid, plans.values()),
+        tuple(totals),
+        tuple(prep_steps(laid)),
+        tuple(blocks),
+        job_order(laid, route, unit, _whole(laid, ()).seams) if route else None,
+    )
+
+
+def _whole(laid: QuiltLayout, plans: Iterable[ZonePlan]) -> Picture:
+    seams, lines = [], []
+    for part in laid.top.parts.values():
+        for placing in part.places.values():
+            seams += [place_all(placing, ring) for ring in _rings(part)]
+    for plan in plans:
+        for drawing in plan.drawings:
+            for place in drawing.places:
+                placing = drawing.shape.part.places[place]
+                lines += [place_all(placing, line) for line in drawing.polylines]
+    return Picture((laid.top.width, laid.top.height), tuple(seams), tuple(lines))
+
+
+def _rings(part: Part) -> list[Floats]:
+    return [
+        np.asarray(ring.coords)
+        for patch in part.patches.values()
+        for polygon in patch.area.geoms
+        for ring in (polygon.exterior, *polygon.interiors)
+    ]
+
+
+def _block(laid: QuiltLayout, kind: str, plans: list[ZonePlan], unit: Unit, paper: Paper) -> JobBlock:
+    shown = [(plan, plan.drawings[0]) for plan in plans]
+    part = shown[0][1].shape.part
+    places = len(laid.places(laid.zone(plans[0].key)))
+    lines = [line for plan, drawing in shown for line in drawing.polylines]
+    marks = [stroke for plan, drawing in shown for stroke in marks_of(plan, drawing).strokes]
+    numbers = tuple((_inside(drawing), str(k)) for k, (_, drawing) in enumerate(shown, 1))
+    zones = [_zone(laid, str(k), plan, drawing, unit, paper) for k, (plan, drawing) in enumerate(shown, 1)]
+    return JobBlock(
+        name=part.name,
+        occurs="once" if places == 1 else f"{places} of them",
+        picture=Picture((part.width, part.height), tuple(_rings(part)), tuple(lines), tuple(marks), numbers),
+        zones=tuple(zones),
+    )
+
+
+def _inside(drawing: Drawing) -> tuple[float, float]:
+    point = max(drawing.region.area.geoms, key=lambda piece: piece.area).representative_point()
+    return point.x, point.y
+
+
+def _zone(
+    laid: QuiltLayout, number: str, plan: ZonePlan, drawing: Drawing, unit: Unit, paper: Paper
+) -> JobZone:
+    fill, marks = drawing.fill, marks_of(plan, drawing)
+    spaced = f", {w.shown(fill.spacing.mm, unit).text} {unit} apart" if fill.is_spaced else ""
+    where = w.as_sentence(whereabouts.occurs(laid, plan.zone))
+    says = [f"{fill.label}{spaced}: {drawing.lines} lines here. {where}"]
+    if drawing.hints:
+        large = w.shown(fill.spacing.mm, unit).text
+        says = [f"{fill.label}: {texture_name(drawing)}, {large} {unit} large. {where}", *fill.notes()]
+    if len(drawing.stretches):
+        says.append(sum_line(sum_words.the_sum(plan.sum(drawing), plan.kit, unit)))
+    says += [f"{w.plain(row.label)}: {w.plain(row.words)}" for row in zone_words.begins(plan, drawing)]
+    drift = w.plain(zone_words.drift(plan, drawing, unit))
+    says += [drift] if drift else []
+    drawn = f"{METHOD_LABELS[marks.method].lower()}, {marks.count} to draw, {w.minutes(marks.seconds)}"
+    says.append(f"Marks: {drawn if marks.count else 'none'}.")
+    try:
+        pages = pages_of(
+            mark_sheet([(plan, drawing)], SheetWish(method_of(plan, drawing)), "", 0, unit), paper
+        )
+        says.append(f"Its mark sheet has {w.many(len(pages.tiles), 'page')}.")
+    except TooMany:
+        says.append("Its mark sheet would have too many pages: measure the ticks off along the edges.")
+    todo = steps(plan, drawing, marks)
+    told = [step_words(plan, drawing, step, unit) for step in todo[:MOST_STEPS]]
+    if len(todo) > MOST_STEPS:
+        told.append(f"… and {len(todo) - MOST_STEPS} more in the same way.")
+    return JobZone(number, plan.zone.name, tuple(said for said in says if said), tuple(told))

@@ -1,0 +1,43 @@
+"""What tells a thing of the kit from another, and what a foot or a printer does."""
+
+from __future__ import annotations
+
+from kenzet.core.kit.cupboard import (
+    Slot,
+)
+from kenzet.core.kit.kit import Kit
+from kenzet.core.kit.things import Thing
+from kenzet.core.marks.printer import Printer
+from kenzet.core.numbers.measure import Length, Unit, in_words
+from kenzet.say import words as w
+
+SLOT_LABELS: dict[Slot, str] = {
+    "machine": "Machine", "foot": "Ruler foot", "walking": "Walking foot", "batting": "Batting", "bobbin": "Bobbin",
+}  # fmt: skip
+
+
+def kit_sentence(kit: Kit, unit: Unit) -> w.Words:
+    """What the foot does to every mark."""
+    if kit.sew_with == "walking foot":
+        return [
+            "With the walking foot you sew on drawn lines, or run a toe or the guide bar along the line before."
+        ]
+    return [f"Your foot counts in: every mark stitches {in_words(kit.reach, unit)} further out than it says."]
+
+
+def thing_words(thing: Thing, unit: Unit) -> w.Words:
+    """What tells it from another of its kind."""
+    words: w.Words = []
+    for value in (getattr(thing, name) for name in thing.says):
+        if value is not None:
+            said = w.shown(value.mm, unit) if isinstance(value, Length) else str(value)
+            words += [" × ", said] if words else [said]
+    return words
+
+
+def printer_words(printer: Printer) -> str:
+    """How sheets for a printer are corrected."""
+    across, up = (f"{(fit - 1) * 100:+.1f}".replace("-", "−") for fit in (printer.across, printer.up))
+    if across == up:
+        return "true" if across in ("+0.0", "−0.0") else f"corrected by {across} %"
+    return f"corrected by {across} % across and {up} % up"

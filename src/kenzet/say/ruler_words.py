@@ -1,0 +1,195 @@
+"""Where a ruler lies for a line, which ruler, and what to check."""
+
+from __future__ import annotations
+
+import math
+from fractions import Fraction
+from typing import Literal
+
+from kenzet.core.bench.place_ruler import set_by_angle
+from kenzet.core.geom.edge_ticks import edge_names
+from kenzet.core.geom.region import Region
+from kenzet.core.kit.compatibility import foot_fault, ruler_fault
+from kenzet.core.kit.curves import CurveFit, TemplateFit
+from kenzet.core.kit.edges import ArcEdge, Edge, StraightEdge, WaveEdge
+from kenzet.core.kit.kit import Kit
+from kenzet.core.numbers.measure import COARSE, Unit
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.ruler.line_references import Reference
+from kenzet.core.ruler.offset_sums import (
+    Sum,
+    best_sum,
+    check_number,
+    edge_of,
+    hand_stops,
+    placements,
+    whole_stitches,
+)
+from kenzet.core.ruler.pose import Pose
+from kenzet.core.tolerances import VISIBLE
+from kenzet.say import words as w
+
+
+class CurveView(w.Told):
+    """One of her curved edges for a curve: which side of which ruler, how it strays, and whether it will do."""
+
+    name: str
+    side: str
+    words: w.Words
+    verdict: Literal["fits", "can be nudged", "will not do"]
+
+
+class RulerChoice(w.Told):
+    """A straight ruler for a line: what lies on the reference and how often it is laid along; ``fault`` where it must not."""
+
+    key: str
+    name: str
+    words: w.Words
+    fits: bool
+    fault: str
+
+
+CAUTION = (
+    "Only a ruler foot against a thick ruler, as your machine's manual says. Needle down and the machine "
+    "stopped before you move the ruler; fingers behind its edge."
+)
+
+
+_ON = {"seam": "the seam", "line": "your last line", "mark": "the drawn line"}
+
+
+def ruler_choices(kit: Kit, distance: Fraction, length: float, unit: Unit) -> list[RulerChoice]:
+    """Her straight rulers for a line, the best first, those that must not be used last with the reason."""
+    found = []
+    for key, ruler in kit.rulers.items():
+        edges = [edge for edge in ruler.edges if isinstance(edge, StraightEdge)]
+        if not edges:
+            continue
+        fault = ruler_fault(kit.foot, ruler) or foot_fault(kit.machine, kit.foot)
+        total = best_sum(kit, distance, length, key)
+        many = placements(length, max(float(edge.length) for edge in edges))
+        words: w.Words = ["no mark for it"]
+        if total.etched is not None:
+            words = ["its edge"] if total.etched == 0 else [w.shown(total.etched, unit, bare=True), " mark"]
+        elif total.behind:
+            words = ["edge behind"]
+        words.append(", laid once" if many == 1 else f", laid {many} ×")
+        order = (bool(fault), not total.can_be_laid, many, max(edge.length for edge in edges))
+        view = RulerChoice(
+            key=key,
+            name=ruler.name,
+            words=[] if fault else words,
+            fits=not fault and total.can_be_laid,
+            fault=fault,
+        )
+        found.append((order, view))
+    return [view for _, view in sorted(found, key=lambda pair: pair[0])]
+
+
+def check_rows(kit: Kit, total: Sum, run: int, unit: Unit) -> list[w.Row]:
+    """What must lie under another etched line when all is right: a line some way back, of the ``run`` that it follows."""
+    edge = edge_of(kit, total)
+    found = check_number(total, edge, run) if edge and total.etched is not None else None
+    if found is None:
+        return []
+    back, mark = found
+    words: w.Words = ["the ", w.shown(mark, unit, bare=True), " mark"]
+    return [w.Row(label=[f"Check: {back} lines back lies under"], words=words)]
+
+
+def stitch_rows(kit: Kit, side: float) -> list[w.Row]:
+    """F40: a stitch length with which a stitch ends at the turn."""
+    many, long = whole_stitches(side, float(kit.stitch.mm))
+    return [w.Row(label=["To end on a whole stitch"], words=[f"{many} of {long:.2f} mm"])]
+
+
+def hand_rows(found: ZonePlan, drawing: Drawing, line: int, unit: Unit) -> list[w.Row]:
+    """Where the hand on the ruler moves on; at a crossing, if there is one within its span."""
+    start, end = found.line_ends(drawing, line)
+    stops = hand_stops(math.dist(start, end), float(found.kit.hand.mm), found.crossings(drawing, line))
+    if not stops or found.kit.sew_with == "walking foot":
+        return []
+    words: w.Words = []
+    for stop in stops[:4]:
+        words += [" · "] if words else []
+        words.append(w.shown(stop, unit, COARSE[unit], about=True))
+    return [
+        w.Row(label=["Needle down, move your hand at"], words=[*words, *([" …"] if len(stops) > 4 else [])])
+    ]
+
+
+def fit_words(kit: Kit, fit: CurveFit | TemplateFit, unit: Unit) -> CurveView:
+    """One of her edges for a curve: which, by how much it strays, how often it is moved."""
+    side, words = (
+        (fit.edge.side, _stray(fit, unit)) if isinstance(fit, CurveFit) else ("", _unlike(fit, unit))
+    )
+    moves = "" if fit.placements == 1 else f", moved {fit.placements - 1} ×"
+    begins = [f"its {side}{moves}: "] if side else []
+    return CurveView(
+        name=kit.rulers[fit.ruler].name,
+        side=side,
+        words=[*begins, *words, *([] if side else [moves])],
+        verdict=fit.verdict,
+    )
+
+
+def _stray(fit: CurveFit, unit: Unit) -> w.Words:
+    """In sixty-fourths."""
+    if abs(fit.stray) < VISIBLE:
+        return ["right"]
+    way = "further out" if fit.stray > 0 else "flatter"
+    return [w.shown(abs(fit.stray), unit, COARSE[unit] / 4, about=True), f" {way} in the middle"]
+
+
+def _unlike(fit: TemplateFit, unit: Unit) -> w.Words:
+    def off(mm: float, more: str, less: str) -> w.Words:
+        if abs(mm) < VISIBLE:
+            return []
+        return [w.shown(abs(mm), unit, COARSE[unit] / 2, about=True), f" {more if mm > 0 else less}"]
+
+    longer, higher = off(fit.longer, "longer", "shorter"), off(fit.higher, "higher", "lower")
+    return [*longer, *([", "] if longer and higher else []), *higher] or ["right"]
+
+
+def laid_words(
+    found: ZonePlan, region: Region, pose: Pose, reference: Reference, reckoned: Sum, unit: Unit
+) -> w.Words:
+    """What a line is laid from and how far away."""
+    if reference.kind == "mark":
+        foot = w.shown(found.kit.reach, unit)
+        said = "No seam gives this line its place: draw it, and lay the ruler's edge "
+        return [said, foot, " beside it.", *_by_angle(found.kit, region, pose, unit)]
+    return [f"Laid on {_ON[reference.kind]}, ", w.shown(reckoned.spacing, unit), " away."]
+
+
+def _by_angle(kit: Kit, region: Region, pose: Pose, unit: Unit) -> w.Words:
+    """The other way to set a first line (F7)."""
+    way = set_by_angle(region, pose, kit)
+    if way is None:
+        return []
+    edge = region.edges[way.edge]
+    line = "a line across it" if way.degrees == 90 else f"its {way.degrees:g}° line"
+    name = edge_names(region)[way.edge]
+    return [
+        f" Or set it without drawing: the ruler with {line} on the {name}, its working edge ",
+        w.shown(way.along, unit, COARSE[unit] / 2, about=True),
+        f" from that edge's {edge.datum} corner.",
+    ]
+
+
+def _stop_words(along: float | None, does: str, unit: Unit) -> w.Words:
+    if along is None:
+        return [f"The needle {does} at the line's end."]
+    crosses = w.shown(along, unit, COARSE[unit] / 2, about=True)
+    return [f"The needle {does} on the seam; the ruler's edge crosses that seam ", crosses, " away."]
+
+
+def edge_words(edges: tuple[Edge, ...], number: int, unit: Unit) -> w.Words:
+    """Which edge of a ruler it is."""
+    edge = edges[number]
+    if isinstance(edge, StraightEdge):
+        return ["straight edge" if number == 0 else "its other scale"]
+    if isinstance(edge, ArcEdge):
+        return [f"{edge.side}, radius ", w.shown(edge.radius, unit, COARSE[unit] / 4, about=True)]
+    return ["wave" if isinstance(edge, WaveEdge) else "zigzag"]

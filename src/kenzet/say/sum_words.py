@@ -1,0 +1,153 @@
+"""The sum that places a line, in the order in which her hands do it."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Literal
+
+from kenzet.core.kit.kit import Kit
+from kenzet.core.numbers.measure import Length, Unit, figure
+from kenzet.core.ruler.offset_sums import (
+    Mode,
+    Sum,
+    etched_line_for,
+)
+from kenzet.say import words as w
+
+
+class Term(w.Told):
+    """A term of a sum and what it stands for."""
+
+    words: w.Words
+    label: str
+
+
+class Offer(w.Told):
+    """Something that one click sets: a spacing, what else with it (``values`` holds all), and what it does."""
+
+    value: str
+    values: dict[str, str]
+    words: w.Words
+    does: str
+    now: bool
+
+
+class SumView(w.Told):
+    """The sum of a spacing: terms that add up to ``total``, or a sentence that says why none do."""
+
+    kind: Literal["etched", "edge", "behind", "gauge", "none"]
+    terms: list[Term]
+    total: Term
+    sentence: w.Words
+    instead: w.Words
+    offers: list[Offer]
+    ruler: str
+
+
+SumKind = Literal["etched", "edge", "behind", "gauge", "none"]
+
+
+def the_sum(reckoned: Sum, kit: Kit, unit: Unit, on: str = "your last line", total: str = "apart") -> SumView:
+    """The sum in the order in which her hands do it, or why no etched line does it."""
+    foot = Term(words=[w.shown(reckoned.foot, unit, bare=True)], label="your foot")
+    result = Term(words=[w.shown(reckoned.spacing + reckoned.out, unit, bare=True)], label=total)
+    ruler = kit.rulers[reckoned.ruler].name if reckoned.ruler in kit.rulers else ""
+
+    def view(kind: SumKind, terms: Sequence[Term] = (), sentence: w.Words | None = None) -> SumView:
+        return SumView(
+            kind=kind,
+            terms=list(terms),
+            total=result,
+            sentence=sentence or [],
+            instead=[],
+            offers=[],
+            ruler=ruler,
+        )
+
+    if reckoned.mode in (Mode.TOE, Mode.BAR):
+        return view("gauge" if reckoned.gauge else "none", sentence=_by_gauge(reckoned, on, unit))
+    if reckoned.etched is not None and reckoned.etched > 0:
+        etched = Term(words=[w.shown(reckoned.etched, unit, bare=True)], label=f"mark on {on}")
+        return view("etched", [etched, foot])
+    if reckoned.etched is not None:
+        return view("edge", [Term(words=["edge"], label=f"on {on}"), foot])
+    if reckoned.behind > 0:
+        said: w.Words = [
+            "Closer than your foot: no etched line can do it. Lay the ruler's edge ",
+            w.shown(reckoned.behind, unit),
+            f" behind {on}, which then shows by that much beyond the plastic.",
+        ]
+        return view("behind", sentence=said)
+    if not reckoned.ruler:
+        return view(
+            "none",
+            sentence=["No straight ruler of yours may be used with this foot: see Kit. Draw every line."],
+        )
+    none = view("none", sentence=_no_line(reckoned, unit))
+    none.offers = _near(reckoned, unit)
+    return none
+
+
+def _by_gauge(reckoned: Sum, on: str, unit: Unit) -> w.Words:
+    spacing = w.shown(reckoned.spacing, unit)
+    if reckoned.gauge == "guide bar":
+        return ["Set the guide bar ", spacing, f" from the needle and let it run on {on}."]
+    if reckoned.gauge:
+        return [f"Let the foot's {reckoned.gauge} run along {on}: it sews ", spacing, " beside it."]
+    return ["Wider than your guide bar reaches: draw every line and sew on it."]
+
+
+def _no_line(reckoned: Sum, unit: Unit) -> w.Words:
+    return [
+        "No etched line does it: ",
+        w.shown(reckoned.wanted, unit),
+        " would have to lie there. Draw every line, use a ruler that has that mark, or take a spacing near it:",
+    ]
+
+
+def _near(reckoned: Sum, unit: Unit) -> list[Offer]:
+    offers = []
+    for etched, spacing in reckoned.nearest:
+        off = spacing - reckoned.spacing
+        mark: w.Words = ["the edge"] if etched == 0 else [w.shown(etched, unit, bare=True), " mark"]
+        offers.append(
+            Offer(
+                value=Length.near(spacing, unit).text,
+                values={"spacing": Length.near(spacing, unit).text},
+                words=[*mark, " → ", w.shown(spacing, unit)],
+                does=f"{figure(abs(off), unit).text} {unit} {'wider' if off > 0 else 'closer'}",
+                now=False,
+            )
+        )
+    return offers
+
+
+def instead(reckoned: Sum, unit: Unit) -> w.Words:
+    """The other way to place the same line: drawn along the ruler, no foot counts in."""
+    if reckoned.mode is not Mode.RULER_FOOT or (reckoned.etched is None and not reckoned.behind):
+        return []
+    drawn = etched_line_for(reckoned.spacing, reckoned.foot, Mode.DRAWING)
+    return ["To draw it, not sew it: the ", w.shown(drawn, unit, bare=True), " mark, no foot."]
+
+
+def sum_line(view: SumView) -> str:
+    """A sum in one line, for paper."""
+    if not view.terms:
+        return w.plain(view.sentence)
+    said = " + ".join(f"{w.plain(term.words)} {term.label}" for term in view.terms)
+    ruler = f" With “{view.ruler}”." if view.ruler else ""
+    return f"{said} = {w.plain(view.total.words)} {view.total.label}.{ruler}"
+
+
+def tag(reckoned: Sum, on: str, unit: Unit, marked: bool) -> w.Words:
+    """What lies on what, as short as it is lettered beside the ruler."""
+    if marked:
+        return ["edge ", w.shown(reckoned.foot, unit), " beside the drawn line"]
+    if reckoned.etched is not None:
+        mark: w.Words = (
+            ["edge"] if reckoned.etched == 0 else [w.shown(reckoned.etched, unit, bare=True), " mark"]
+        )
+        return [*mark, f" on {on}"]
+    if reckoned.behind > 0:
+        return ["edge ", w.shown(reckoned.behind, unit), f" behind {on}"]
+    return ["no etched line fits"]

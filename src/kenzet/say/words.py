@@ -1,0 +1,220 @@
+"""Figures and words as they are told: lengths with their fractions, amounts, rows of figures, fields to fill in.
+
+Glossary: *words* are pieces of text with figures between them, which a screen sets as a ruler letters them.
+"""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from typing import Literal
+
+from babel import Locale
+from babel.numbers import format_decimal
+from pydantic import BaseModel, ConfigDict
+
+from kenzet.core.fills import Fill
+from kenzet.core.marks.totals import Totals
+from kenzet.core.numbers.measure import INCH, Length, Unit, figure, long_figure
+from kenzet.core.params import Form, forms
+
+LOCALE = Locale("en", "US")
+
+
+class Told(BaseModel):
+    """Base of what is told: nothing undeclared is in it."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class Shown(Told):
+    """A figure ready to read; ``num`` 0 where there is no fraction; ``unit`` empty where it is not said."""
+
+    minus: bool
+    whole: str
+    num: int
+    den: int
+    hair: int
+    unit: str
+    text: str
+
+
+Words = list[str | Shown]
+
+
+class Row(Told):
+    """A line of figures in the slip."""
+
+    label: Words
+    words: Words
+    typed: bool = False
+
+
+class Total(Told):
+    """A figure of the tally, with the bare number so that a change can be told."""
+
+    label: str
+    words: Words
+    amount: float
+
+
+class ChoiceView(Told):
+    """One option; ``picks`` says what may be clicked on the drawing with it."""
+
+    key: str
+    label: str
+    picks: str
+
+
+class FieldView(Told):
+    """One parameter as it is asked for. ``text`` is what the field holds; empty means ``empty``."""
+
+    name: str
+    label: str
+    help: str
+    control: Literal["length", "angle", "choice", "count", "text"]
+    text: str
+    shown: Shown | None
+    empty: str
+    choices: list[ChoiceView]
+    presets: list[float]
+    used: bool
+    minor: bool
+
+
+def shown(
+    mm: Fraction | float, unit: Unit, grain: Fraction | None = None, bare: bool = False, about: bool = False
+) -> Shown:
+    """A figure for the wire; ``bare`` leaves the unit unsaid, ``about`` scant and generous."""
+    f = figure(mm, unit, grain, about)
+    return Shown(
+        minus=f.minus,
+        whole=f.whole,
+        num=f.num,
+        den=f.den,
+        hair=f.hair,
+        unit="" if bare else unit,
+        text=f.text,
+    )
+
+
+def by(width: Length, height: Length, unit: Unit) -> Words:
+    """A size; a square is said once."""
+    if width.mm == height.mm:
+        return [shown(width.mm, unit)]
+    return [shown(width.mm, unit, bare=True), " × ", shown(height.mm, unit)]
+
+
+def fields(fill: Fill, unit: Unit) -> list[FieldView]:
+    """The form of a fill with what it holds."""
+    values = fill.model_dump(mode="json")
+    found = []
+    for name, form in forms(type(fill)).items():
+        used = form.only_with is None or values[form.only_with[0]] in form.only_with[1]
+        found.append(field(name, form, getattr(fill, name), unit, used))
+    return found
+
+
+def field(name: str, form: Form, value: object, unit: Unit, used: bool = True) -> FieldView:
+    """One parameter for the wire."""
+    return FieldView(
+        name=name,
+        label=form.label,
+        help=form.help,
+        control=form.control,
+        text=length_text(value, unit) if isinstance(value, Length) else _plain(value),
+        shown=shown(value.mm, unit) if isinstance(value, Length) else None,
+        empty=form.empty,
+        choices=[ChoiceView(key=c.key, label=c.label, picks=c.picks) for c in form.choices],
+        presets=list(form.presets),
+        used=used,
+        minor=form.minor,
+    )
+
+
+def length_text(length: Length, unit: Unit) -> str:
+    """What a field holds to be edited: as it was typed, its unit left out where it is the one she reads."""
+    return length.text.removesuffix(f" {unit}")
+
+
+def _plain(value: object) -> str:
+    if value is None:
+        return ""
+    return f"{value:g}" if isinstance(value, float) else str(value)
+
+
+def plain(words: Words) -> str:
+    """Words with their figures in one line, for paper."""
+    return "".join(word if isinstance(word, str) else f"{word.text} {word.unit}".strip() for word in words)
+
+
+def minutes(seconds: float) -> str:
+    """A time at work.
+
+    >>> minutes(20), minutes(160), minutes(7000)
+    ('under a minute', '3 min', '1 h 57')
+    """
+    if seconds < 30:
+        return "under a minute" if seconds else "none"
+    whole = round(seconds / 60)
+    return f"{whole} min" if whole < 60 else f"{whole // 60} h {whole % 60:02d}"
+
+
+def density(per_mm: float, unit: Unit) -> str:
+    """Sewn length by area, in the unit in which she thinks of it."""
+    return f"{per_mm * INCH:.1f} in a sq in" if unit == "in" else f"{per_mm * 10:.1f} cm a sq cm"
+
+
+def totals(found: Totals, unit: Unit) -> list[Total]:
+    """What the whole plan costs as far as it is reckoned."""
+    return [
+        Total(label="Stitching", words=[long_figure(found.stitched, unit)], amount=round(found.stitched, 2)),
+        Total(label="Lines to sew", words=[number(found.lines)], amount=found.lines),
+        Total(label="Marks to draw", words=[number(found.marks)], amount=found.marks),
+        Total(label="Marking", words=[minutes(found.seconds)], amount=round(found.seconds)),
+    ]
+
+
+def nth(number: int) -> str:
+    """An ordinal.
+
+    >>> nth(1), nth(2), nth(13), nth(23)
+    ('1st', '2nd', '13th', '23rd')
+    """
+    last = "th" if 10 < number % 100 < 14 else {1: "st", 2: "nd", 3: "rd"}.get(number % 10, "th")
+    return f"{number}{last}"
+
+
+def number(count: int) -> str:
+    """A whole number as it is read.
+
+    >>> number(1284)
+    '1,284'
+    """
+    return format_decimal(count, locale=LOCALE)
+
+
+def many(count: int, one: str, other: str = "") -> str:
+    """How many of what; ``other`` is the plural where it is not ``one`` with an s.
+
+    >>> many(1, "line"), many(1200, "line"), many(2, "patch", "patches")
+    ('1 line', '1,200 lines', '2 patches')
+    """
+    return f"{number(count)} {plural(count, one, other)}"
+
+
+def plural(count: int, one: str, other: str = "") -> str:
+    """The noun that goes with a count.
+
+    >>> plural(1, "bobbin"), plural(0, "bobbin")
+    ('bobbin', 'bobbins')
+    """
+    return one if LOCALE.plural_form(count) == "one" else other or f"{one}s"
+
+
+def as_sentence(words: str) -> str:
+    """With a capital and a full stop.
+
+    >>> as_sentence("one patch, in one block")
+    'One patch, in one block.'
+    """
+    return f"{words[0].upper()}{words[1:]}."

@@ -1,0 +1,1 @@
+"""What lives between requests: quilts laid out, routes, logs, searches, machines."""

@@ -1,0 +1,45 @@
+"""The logs of the last few quilts, kept up to date with what is stored."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Sequence
+from typing import Any
+
+from cachetools import LRUCache
+from flask import current_app
+
+from kenzet.core.sewing.log import Event, Log
+from kenzet.store import sewing as store
+
+MOST = 8  # quilts
+
+
+class Logs:
+    """Each is read once, and then only what came in since."""
+
+    def __init__(self) -> None:
+        self._logs: LRUCache[str, tuple[Log, int]] = LRUCache(MOST)
+        self._lock = threading.Lock()
+
+    def log(self, conn: Any, quilt: str) -> Log:
+        """With all that has come in by now."""
+        with self._lock:
+            log, seq = self._logs.get(quilt) or (Log(), 0)
+            for number, event in store.after(conn, quilt, seq):
+                log.take(event)
+                seq = number
+            self._logs[quilt] = (log, seq)
+            return log
+
+    def keep(self, conn: Any, quilt: str, events: Sequence[Event]) -> int:
+        """Stores events; how many are known then."""
+        if events:
+            store.append(conn, quilt, events)
+        return len(self.log(conn, quilt))
+
+
+def logs() -> Logs:
+    """The application's."""
+    found: Logs = current_app.extensions["logs"]
+    return found

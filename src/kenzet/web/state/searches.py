@@ -1,0 +1,71 @@
+"""Longer searches for shorter ways: one at a time, in a thread of its own."""
+
+from __future__ import annotations
+
+import threading
+import time
+
+from flask import current_app
+
+from kenzet.core.errors import BadValue
+from kenzet.core.route.local_search import Longer
+
+_PATIENCE_S = 20.0
+
+
+class _Search:
+    """One that runs; it ends where nobody has asked for it for a while."""
+
+    def __init__(self, quilt: str, revision: int, number: int, found: Longer) -> None:
+        self.quilt, self.revision, self.number, self.found = quilt, revision, number, found
+        self.stopped = False
+        self.asked = time.monotonic()
+        self.thread = threading.Thread(target=found.run, args=(self._over,), daemon=True)
+        self.thread.start()
+
+    def _over(self) -> bool:
+        return self.stopped or time.monotonic() - self.asked > _PATIENCE_S
+
+
+class Searches:
+    """One at a time: it takes a processor for itself. What the last one found stays until the next is begun."""
+
+    def __init__(self) -> None:
+        self._last: _Search | None = None
+        self._lock = threading.Lock()
+
+    def begin(self, quilt: str, revision: int, number: int, found: Longer) -> None:
+        """Ends the one before. Raises BadValue where that belongs to another quilt and still looks."""
+        with self._lock:
+            last = self._last
+            if last and last.thread.is_alive() and last.quilt != quilt and not last.stopped:
+                raise BadValue(
+                    "A longer search is under way for another quilt. Stop that one first.", "quilt"
+                )
+            if last:
+                last.stopped = True
+            self._last = _Search(quilt, revision, number, found)
+
+    def of(self, quilt: str, revision: int, number: int) -> Longer | None:
+        """That of this revision; one for another revision is stopped."""
+        with self._lock:
+            last = self._last
+            if last is None or (last.quilt, last.number) != (quilt, number):
+                return None
+            last.asked = time.monotonic()
+            last.stopped |= last.revision != revision
+            return last.found if last.revision == revision else None
+
+    def stop(self, quilt: str, number: int) -> None:
+        """Ends it soon; what it found can still be taken."""
+        with self._lock:
+            last = self._last
+            if last and (last.quilt, last.number) == (quilt, number):
+                last.stopped = True
+                last.thread.join(timeout=5)
+
+
+def searches() -> Searches:
+    """The application's."""
+    found: Searches = current_app.extensions["searches"]
+    return found

@@ -1,0 +1,126 @@
+"""What is shown at the machine: the next steps, what is left, how the bobbin stands."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import datetime
+from functools import partial
+from itertools import islice
+
+import numpy as np
+
+from kenzet.core.numbers.measure import Unit
+from kenzet.core.sewing.log import Event, Log, at_needle, since_rest
+from kenzet.core.sewing.now import Left, Now, Ways, in_quilt, now
+from kenzet.core.sewing.progress import (
+    bobbin_of,
+    left_by_zone,
+    of_earlier_plans,
+    progress_of,
+    recent_lines,
+    which_of_its_kind,
+)
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.say import whereabouts
+from kenzet.say.ruler_words import CAUTION
+from kenzet.say.sewing_words import (
+    ENDING,
+    WALKING_CAUTION,
+    bulk_words,
+    earlier_words,
+    left_words,
+    log_rows,
+    zone_left_words,
+)
+from kenzet.web.wire.drawn import flat
+from kenzet.web.wire.sewing import (
+    Bobbin,
+    LeftRow,
+    PlaceShare,
+    RecentLine,
+    SewHere,
+    SewingRequest,
+    SewingView,
+    SewnStretch,
+)
+from kenzet.web.wire.steps import AHEAD, move_in_quilt, step_views
+
+RECENT = 12
+
+
+def sewing_of(laid: QuiltLayout, ways: Ways, log: Log, body: SewingRequest) -> SewingView:
+    """Where she is, and everything that is told there."""
+    kit, stitching, events = laid.quilt.kit, laid.quilt.stitching, log.events
+    left = ways.left(log.sewn)
+    here = now(ways, log.sewn, body.place)
+    progress, bobbin = progress_of(left), bobbin_of(kit, log.sewn)
+    midnight = datetime.now().replace(hour=0, minute=0, second=0, microsecond=0).timestamp()
+    return SewingView(
+        count=len(log),
+        last=[event.id for event in reversed(events[-30:])],
+        here=_here(laid, ways, log, here, left, body.unit) if here else None,
+        spots=[_spot(ways, one) for one in left],
+        places=[_left_at(ways, one) for one in progress.begun[:40]],
+        zones=[
+            LeftRow(place="", **words) for words in map(partial(zone_left_words, laid), left_by_zone(left))
+        ],
+        untouched=progress.untouched,
+        skipped=progress.skipped,
+        bobbin=Bobbin(
+            left=round(bobbin.left, 1), per_mm=round(bobbin.per_mm, 4), per_thread=bobbin.per_thread
+        ),
+        today=round(at_needle(events, midnight), 1),
+        unrested=round(since_rest(events), 1),
+        rest=60.0 * stitching.rest,
+        many=progress.many,
+        share=progress.share,
+        tally=log_rows(log.sewn, body.unit),
+        ending=ENDING[stitching.ends],
+        notes=earlier_words(of_earlier_plans(ways, log.sewn)),
+        caution=CAUTION if kit.sew_with == "ruler foot" else WALKING_CAUTION,
+    )
+
+
+def _spot(ways: Ways, left: Left) -> PlaceShare:
+    way = ways.of(ways.route.visits[left.number])
+    middle = in_quilt(way, left.place, np.array([way.route.unit.part.centre]))[0]
+    return PlaceShare(
+        place=left.place, at=middle.round(2).tolist(), share=round(1 - left.left / max(left.many, 1), 4)
+    )
+
+
+def _left_at(ways: Ways, left: Left) -> LeftRow:
+    part = ways.of(ways.route.visits[left.number]).route.unit.part
+    name = f"{part.name}, {whereabouts.place_name(left.place)}"
+    return LeftRow(place=left.place, name=name, words=left_words(left))
+
+
+def _here(laid: QuiltLayout, ways: Ways, log: Log, here: Now, left: Sequence[Left], unit: Unit) -> SewHere:
+    part, place = here.way.route.unit.part, here.visit.place
+    number, many = which_of_its_kind(ways, here)
+    beyond = [move for step in here.steps[AHEAD:] for move in step.sews]
+    return SewHere(
+        place=place,
+        name=part.name,
+        which=(f"{number} of {many} · " if many > 1 else "") + whereabouts.place_name(place),
+        number=here.number + 1,
+        many=here.way.many,
+        left=left[here.number].left,
+        stop=next((step.number for step in here.steps if step.stops), 0),
+        bulk=bulk_words(laid, part, place, unit),
+        steps=list(step_views(laid, log, here, unit)),
+        done=[flat(in_quilt(here.way, place, path)) for path in here.way.done(log.sewn.of(place))],
+        coming=[flat(move_in_quilt(here, move)) for move in beyond],
+        recent=[_recent(laid, *one) for one in islice(recent_lines(log, here), RECENT)],
+    )
+
+
+def _recent(laid: QuiltLayout, event: Event, zone: str) -> RecentLine:
+    return RecentLine(
+        event=event.id,
+        words=[f"{laid.zone(zone).name}, line {event.sewn[0].line + 1}"],
+        at=list(event.at or ()),
+        sewn=[
+            SewnStretch(of=s.of, line=s.line, turn=s.turn, begins=s.begins, ends=s.ends) for s in event.sewn
+        ],
+    )

@@ -1,0 +1,22 @@
+"""The job sheet and what is done before the first stitch."""
+
+from __future__ import annotations
+
+from kenzet.core.top.document import Basted, Layered
+from kenzet.formats.placement import Paper
+from kenzet.web.wire import base as m
+
+
+class PrepView(m.Wire):
+    """How the layers are put together, and what is done before the first stitch, in order."""
+
+    layered: Layered
+    basted: Basted
+    steps: list[str]
+
+
+class JobQuery(m.Reading):
+    """On which paper, and whether in large type."""
+
+    paper: Paper = "letter"
+    large: bool = False

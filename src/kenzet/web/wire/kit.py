@@ -1,0 +1,129 @@
+"""The kit that a quilt is planned with."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from kenzet.core.kit.compatibility import foot_fault, ruler_fault
+from kenzet.core.kit.cupboard import SLOTS, Slot, behind
+from kenzet.core.kit.edges import StraightEdge
+from kenzet.core.kit.kit import Kit, SewWith, ThingKey
+from kenzet.core.kit.things import Thing
+from kenzet.core.numbers.measure import Unit
+from kenzet.core.params import Form
+from kenzet.say import words as w
+from kenzet.say.kit_words import SLOT_LABELS, kit_sentence
+from kenzet.web.wire import base as m
+
+
+class KitRequest(m.Reading):
+    """What to change of the quilt's kit: things picked by slot, numbers as typed, or all taken over from the cupboard."""
+
+    picks: dict[Slot, ThingKey] | None = None
+    values: dict[str, Any] | None = None
+    sew_with: SewWith | None = None
+    take_over: bool = False
+
+
+class EtchedView(m.Wire):
+    """An etched line ``at`` mm from the working edge, its name, and the spacing that it makes."""
+
+    at: float
+    label: w.Words
+    words: w.Words
+
+
+class MadeView(m.Wire):
+    """A ruler of the kit, why it must not be used (empty where it may), and what its straight edge makes."""
+
+    key: str
+    name: str
+    fault: str
+    makes: list[EtchedView]
+
+
+class SlotView(m.Wire):
+    """Something that a quilt takes one of: the thing's key and name now, and what else is at hand."""
+
+    slot: Slot
+    label: str
+    key: str
+    name: str
+    choices: list[w.ChoiceView]
+
+
+class KitView(m.Wire):
+    """The checked kit; ``changed``, ``new`` and ``away`` name what the cupboard has otherwise."""
+
+    kit: dict[str, Any]
+    slots: list[SlotView]
+    sew_with: SewWith
+    fields: list[w.FieldView]
+    rulers: list[MadeView]
+    foot: float
+    fault: str
+    sentence: w.Words
+    changed: list[str]
+    new: list[str]
+    away: list[str]
+
+
+_LENGTHS = {
+    "marking_step": Form("length", "You mark in steps of", "Ticks are rounded to it, and [ ] step by it."),
+    "tolerance": Form("length", "A line may be out by", "More than this and you would see it."),
+    "hand": Form("length", "Your hand holds", "Of a line, before the hand on the ruler moves on."),
+    "stitch": Form("length", "A stitch is long", "So that whole ones end at every point."),
+    "spread": Form("length", "Hand and eye scatter", "How far lines stray though all is laid right."),
+}
+
+
+def kit_of(kit: Kit, things: dict[str, Thing], unit: Unit) -> KitView:
+    """A kit with what the cupboard has otherwise."""
+    found = behind(kit, things)
+    return KitView(
+        kit=kit.model_dump(mode="json"),
+        slots=[_slot(kit, slot, things) for slot in SLOTS],
+        sew_with=kit.sew_with,
+        fields=[
+            w.field(name, form, getattr(kit, name), "mm" if name == "stitch" else unit)
+            for name, form in _LENGTHS.items()
+        ],
+        rulers=[_made(kit, key, unit) for key in kit.rulers],
+        foot=float(kit.reach),
+        fault=foot_fault(kit.machine, kit.foot) if kit.sew_with == "ruler foot" else "",
+        sentence=kit_sentence(kit, unit),
+        changed=list(found.changed),
+        new=list(found.new),
+        away=list(found.away),
+    )
+
+
+def _slot(kit: Kit, slot: Slot, things: dict[str, Thing]) -> SlotView:
+    thing = getattr(kit, slot)
+    fitting = {k: t for k, t in things.items() if isinstance(t, SLOTS[slot]) and t.state == "at hand"}
+    return SlotView(
+        slot=slot,
+        label=SLOT_LABELS[slot],
+        key=getattr(kit, f"{slot}_key") or "",
+        name=thing.name if thing else "",
+        choices=[w.ChoiceView(key=key, label=t.name, picks="") for key, t in fitting.items()],
+    )
+
+
+def _made(kit: Kit, key: str, unit: Unit) -> MadeView:
+    """F5: what each etched line of a ruler makes with her foot."""
+    ruler = kit.rulers[key]
+    straight = next((edge for edge in ruler.edges if isinstance(edge, StraightEdge)), None)
+    return MadeView(
+        key=key,
+        name=ruler.name,
+        fault=ruler_fault(kit.foot, ruler),
+        makes=[
+            EtchedView(
+                at=float(line),
+                label=["edge"] if line == 0 else [w.shown(line, unit, bare=True), " mark"],
+                words=[w.shown(line + kit.reach, unit)],
+            )
+            for line in (straight.lines if straight else ())
+        ],
+    )

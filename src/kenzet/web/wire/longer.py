@@ -1,0 +1,55 @@
+"""How a longer search gets on."""
+
+from __future__ import annotations
+
+from kenzet.core.numbers.measure import Unit
+from kenzet.core.route.local_search import Longer
+from kenzet.core.tolerances import TOLD_SHARE
+from kenzet.say import words as w
+from kenzet.say.route_words import _kind_words, _percent
+from kenzet.web.wire import base as m
+
+
+class LongerQuery(m.Reading):
+    """How the search that was begun for the ``number``-th place (0 for all) gets on."""
+
+    number: m.Number = 0
+
+
+class LongerView(m.Wire):
+    """``state`` is ``idle`` where none was begun or the plan has changed since. ``words`` say what is found, ``share`` how near that is to
+    what no way is shorter than, 0 to 1. ``ways`` are the shorter ways, to be put to those that are kept with the quilt.
+    """
+
+    state: str
+    doing: str
+    words: list[w.Words]
+    share: float
+    ways: dict[str, list[int]]
+
+
+def longer_of(found: Longer | None, unit: Unit) -> LongerView:
+    """How far a search is, and what it found."""
+    if found is None:
+        return LongerView(state="idle", doing="", words=[], share=0.0, ways={})
+    at, left, gained = found.at, found.left, found.gained
+    words: list[w.Words] = [_kind_words(kind, unit) for kind in found.kinds if kind.better]
+    if words:
+        words.append([f"Weighed as you mind stops and sewing over lines, {_percent(gained)} better."])
+    many = len(found.kinds) + len(found.skipped) > 1
+    if left < TOLD_SHARE:
+        words.append(["Of all these none can be shorter." if many else "No way is shorter than this."])
+    elif at or found.done:
+        words.append([f"At most {_percent(left)} more can be saved; it need not be."])
+    if found.done and not found.ways and left >= TOLD_SHARE:
+        words.insert(0, ["No shorter way was found."])
+    if found.skipped:
+        names = ", ".join(dict.fromkeys(one.unit.part.name for one in found.skipped))
+        words.append([f"{names}: too many lines to look at longer."])
+    return LongerView(
+        state="done" if found.done else "looking",
+        doing=f"{at.one.unit.part.name} …" if at else "",
+        words=words,
+        share=1 - min(left, 1.0),
+        ways={word: list(edges) for word, edges in found.ways.items()},
+    )

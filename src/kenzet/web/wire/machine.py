@@ -1,0 +1,86 @@
+"""What a machine says and hears."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from kenzet.core.sewing.heard import Heard, Says
+from kenzet.core.sewing.now import Now
+from kenzet.web.wire import base as m
+
+
+class MachineSays(m.Wire):
+    """A line: see ``Message``."""
+
+    says: Says
+    seq: Annotated[int, Field(ge=0, le=2**53)]
+    at: Annotated[float, Field(ge=0, le=1e11, allow_inf_nan=False)]
+    name: Annotated[str, Field(max_length=60)] = ""
+    count: Annotated[int, Field(ge=0, le=100_000)] = 0
+    mm: Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)] = 0.0
+
+
+class MachineStep(m.Wire):
+    """The step at hand: ``mm`` of line and then of travelling; ``stops`` where the thread ends then."""
+
+    kind: Literal["begin", "go", "line"]
+    place: str
+    line: int
+    mm: float
+    travel: float
+    stops: bool
+
+
+class MachineAnswer(m.Wire):
+    """``faults`` are the lines of this call that were not taken as they are; ``step`` is None when all is sewn."""
+
+    step: MachineStep | None
+    faults: list[str]
+
+
+class MachineHeard(m.Wire):
+    """A machine that is heard just now: so much of the step at hand is sewn; ``faults`` are the last things it told wrongly."""
+
+    name: str
+    place: str
+    line: int
+    mm: float
+    stitches: int
+    faults: list[str]
+
+
+class FollowView(m.Wire):
+    """``count`` events are known, ``last`` is the id of the newest that holds."""
+
+    count: int
+    last: str
+    machine: MachineHeard | None
+
+
+def machine_step(here: Now | None) -> MachineStep | None:
+    """The next step as a machine is told it."""
+    if here is None:
+        return None
+    step = here.steps[0]
+    return MachineStep(
+        kind=step.kind,
+        place=here.visit.place,
+        line=step.number,
+        mm=round(sum(move.length for move in step.sews), 3),
+        travel=round(sum(move.length for move in step.travels) + step.from_place, 3),
+        stops=step.stops,
+    )
+
+
+def machine_heard(heard: Heard, here: Now | None, counted: int) -> MachineHeard:
+    """How far it is; ``counted`` stitches were told before the step at hand."""
+    return MachineHeard(
+        name=heard.name,
+        place=here.visit.place if here else "",
+        line=here.steps[0].number if here else 0,
+        mm=round(heard.mm, 2),
+        stitches=heard.stitches + counted,
+        faults=list(heard.faults),
+    )

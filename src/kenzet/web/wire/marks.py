@@ -1,0 +1,208 @@
+"""What goes over the wire about marks."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from kenzet.core.errors import TooMany
+from kenzet.core.fills.manual_lines import BY_HAND
+from kenzet.core.marks.marking import Marks, marks_of, methods
+from kenzet.core.marks.repeat import repeat_of
+from kenzet.core.marks.sheet import MarkSheet, SheetKind, SheetWish, mark_sheet, ruler_edges
+from kenzet.core.marks.table import steps
+from kenzet.core.marks.together import together
+from kenzet.core.marks.tools import choices, fabrics_of
+from kenzet.core.marks.totals import totals_of
+from kenzet.core.numbers.measure import Unit
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.planner import plan_quilt
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.core.top.zone import MarkMethod
+from kenzet.formats.pdf import pages_of
+from kenzet.formats.placement import Paper, room_on
+from kenzet.say import whereabouts
+from kenzet.say import words as w
+from kenzet.say.mark_words import (
+    CAUTION,
+    EdgeView,
+    MethodView,
+    ToolView,
+    edge_view,
+    method_view,
+    note_of,
+    rows_of,
+    tool_view,
+    tool_words,
+)
+from kenzet.web.wire import base as m
+from kenzet.web.wire import drawn
+from kenzet.web.wire.drawn import flat
+
+SheetOf = Literal["zone", "block", "repeat"]
+
+
+class MarksRequest(m.Reading):
+    """The marks of a zone as it is kept, by a method, on a paper."""
+
+    zone: m.ZoneKey
+    place: m.PlaceKey = ""
+    layer: m.Layer = 0
+    method: MarkMethod | None = None
+    paper: Paper = "letter"
+    kind: SheetKind = "stitched lines"
+    of: SheetOf = "zone"
+
+
+class SignView(m.Wire):
+    """A small sign of a texture: strokes, flat x, y lists; mm in the part."""
+
+    names: str
+    at: list[float]
+    strokes: list[list[float]]
+
+
+class LaidView(m.Wire):
+    """A strip of tape or a stencil where it is laid in round ``round`` (from 0): its corners, flat x, y, and what is sewn
+    along it, from start to end; mm in the part.
+    """
+
+    round: int
+    corners: list[float]
+    sewn: list[list[float]]
+
+
+class LayerView(m.Wire):
+    """One of the fills of a zone."""
+
+    layer: int
+    label: str
+
+
+class MarksView(m.Wire):
+    """The marks of a zone."""
+
+    zone: str
+    name: str
+    occurs: str
+    method: MarkMethod
+    methods: list[MethodView]
+    chosen_by_her: bool
+    strokes: list[list[float]]
+    dots: list[list[float]]
+    signs: list[SignView]
+    tools: list[ToolView]
+    tool: str
+    tool_words: list[str]
+    laid: list[LaidView]
+    rounds: int
+    round_is: Literal["Round", "Placing"]
+    stands_for: Literal["sewn line", "ruler edge"]
+    repeats: bool
+    at_the_table: int
+    edges: list[EdgeView]
+    pages: int
+    pages_words: str
+    rows: list[w.Row]
+    note: w.Words
+    caution: str
+    layers: list[LayerView]
+    layer: int
+    drawings: list[m.DrawingView]
+    totals: list[w.Total]
+
+
+_LAYERS = {0: "the fill", 1: "the one on top", BY_HAND: "laid by hand"}
+
+
+def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> MarksView:
+    """The marks of a zone with every way of marking it."""
+    whole, layers = found, sorted({drawing.layer for drawing in found.drawings})
+    layer = body.layer if body.layer in layers else layers[0]  # what was on top may have been taken off
+    found = whole.layered(layer)
+    unit, drawing = body.unit, found.drawing_at(body.place)
+    marks = marks_of(found, drawing, body.method)
+    on_sheet = together(laid, body.zone, body.place) if body.of == "block" else [(found, drawing)]
+    repeat = repeat_of(found, drawing, room_on(body.paper))
+    wish = SheetWish(marks.method, body.kind, repeat=repeat if body.of == "repeat" else None)
+    sheet = mark_sheet(on_sheet, wish, laid.quilt.name, 0, unit)
+    edges = body.kind == "ruler edges" and marks.method != "half"
+    many, pages_words = _pages(sheet, body.paper)
+    offered = choices(found.kit.tools, fabrics_of(laid.quilt, drawing)) if marks.count else []
+    hers = [choice for choice in offered if choice.key == found.zone.mark_with]
+    tool = next(iter(hers or offered), None)
+    return MarksView(
+        zone=body.zone,
+        name=found.zone.name,
+        occurs=whereabouts.occurs(laid, found.zone),
+        method=marks.method,
+        chosen_by_her=found.zone.marking is not None,
+        methods=[method_view(found, drawing, key, unit) for key in methods(found, drawing)],
+        strokes=list(map(flat, ruler_edges(found, drawing, marks) if edges else marks.strokes)),
+        stands_for="ruler edge" if edges else "sewn line",
+        repeats=repeat is not None,
+        at_the_table=len(steps(found, drawing, marks)),
+        dots=[list(dot) for dot in marks.dots],
+        signs=[
+            SignView(
+                names=sign.names,
+                at=list(sign.at),
+                strokes=list(map(flat, sign.strokes)),
+            )
+            for sign in marks.signs
+        ],
+        tools=[tool_view(choice) for choice in offered],
+        tool=tool.key if tool else "",
+        tool_words=tool_words(tool, drawing, marks) if tool else [],
+        laid=laid_views(drawing, marks),
+        rounds=rounds_of(marks),
+        round_is="Placing" if marks.stencil else "Round",
+        edges=[edge_view(ticked, found.kit.marking_step.mm, unit) for ticked in found.ticked(drawing)],
+        pages=many,
+        pages_words=pages_words,
+        rows=[*rows_of(found, drawing, marks, unit), *_margin(laid, drawing, unit)],
+        note=note_of(found, drawing, marks, unit),
+        caution=CAUTION,
+        drawings=drawn.drawings(whole),
+        layers=[LayerView(layer=one, label=_LAYERS[one]) for one in layers],
+        layer=layer,
+        totals=w.totals(totals_of(plan_quilt(laid).values()), unit),
+    )
+
+
+def _margin(laid: QuiltLayout, drawing: Drawing, unit: Unit) -> list[w.Row]:
+    """What is kept free at the quilt's edge, where the zone reaches it: tape along it is obeyed, a drawn line is not."""
+    if not laid.meets_margin(drawing.shape):
+        return []
+    words: w.Words = ["tape, ", w.shown(laid.quilt.edge.mm, unit), " in from it"]
+    return [w.Row(label=["Margin at the quilt’s edge"], words=words)]
+
+
+def laid_views(drawing: Drawing, marks: Marks) -> list[LaidView]:
+    """Strips of tape round by round, or a stencil placing by placing."""
+    if marks.stencil:
+        return [
+            LaidView(round=k, corners=flat(corners), sewn=[])
+            for k, corners in enumerate(marks.stencil.corners)
+        ]
+    tape = marks.tape
+    return [
+        LaidView(round=number, corners=flat(placement.corners), sewn=list(map(flat, lines)))
+        for number, some in enumerate(tape.rounds if tape else ())
+        for placement, lines in zip(some, tape.sewn(drawing, number) if tape else (), strict=True)
+    ]
+
+
+def rounds_of(marks: Marks) -> int:
+    """How often something is laid down and taken up again."""
+    return marks.stencil.placements if marks.stencil else len(marks.tape.rounds) if marks.tape else 0
+
+
+def _pages(sheet: MarkSheet, paper: Paper) -> tuple[int, str]:
+    """How many pages, in words; more than can be printed are told, not refused: she may take other paper, or ticks."""
+    try:
+        pages = pages_of(sheet, paper)
+    except TooMany as error:
+        return 0, error.message
+    many = len(pages.tiles)
+    return many, "1 page" if many == 1 else f"{many} pages, {pages.columns} × {pages.rows}"

@@ -1,0 +1,174 @@
+"""The route of a quilt, and the way through one place."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+import numpy as np
+
+from kenzet.core.geom.affine import place_all
+from kenzet.core.numbers.measure import Unit
+from kenzet.core.route.needle import needle
+from kenzet.core.route.quilt import QuiltRoute
+from kenzet.core.route.turns import all_pivots
+from kenzet.core.route.visits import Visit
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.say import words as w
+from kenzet.say.route_figures import hand_rows, needle_rows, stitch_rows, throat_rows, way_rows
+from kenzet.say.route_notes import cell_note, pin_fault
+from kenzet.say.route_words import sentence
+from kenzet.web.wire import base as m
+from kenzet.web.wire.drawn import flat
+from kenzet.web.wire.legs import LegView, legs_of
+
+
+class RouteRequest(m.Reading):
+    """The route of the quilt, and of what is sewn at the ``number``-th place of its order, from 1."""
+
+    number: m.Number = 0
+
+
+class RouteOrQuickRequest(RouteRequest):
+    """The same; a ``quick`` one is answered at once where the short one is not found yet."""
+
+    quick: bool = False
+
+
+class VisitView(m.Wire):
+    """A place in the order: where its route begins, flat x, y in the quilt; ``stop`` where the thread is ended before it,
+    ``way`` is gone to it from the place before, ``share`` how much of it is sewn, 0 to 1.
+    """
+
+    place: str
+    name: str
+    at: list[float]
+    middle: list[float]
+    stop: bool
+    way: list[float]
+    share: float
+
+
+class AvoidedView(m.Wire):
+    """The ``number``-th of the spots that are avoided; ``at`` is where it lies in the quilt."""
+
+    number: int
+    how: Literal["bulky", "never"]
+    at: list[float]
+
+
+class TurnView(m.Wire):
+    """When a ``zone`` is sewn: ``first``, ``last``, or empty: with the rest."""
+
+    zone: str
+    name: str
+    turn: str
+
+
+class HereView(m.Wire):
+    """What is sewn in one go at a place of ``part``; ``start`` and ``end`` are the corners that are pinned, empty where none is;
+    ``cells`` tells of its grids' cells where some are whole, and where she may begin with the first of them.
+    ``fault`` says why they could not be kept. ``kept`` is the word under which a way that was looked for longer is kept, empty
+    where this is none.
+    """
+
+    place: str
+    name: str
+    occurs: str
+    number: int
+    part: str
+    start: str
+    end: str
+    fault: str
+    cells: str
+    kept: str
+    turns: list[TurnView]
+    avoided: list[AvoidedView]
+    sentence: str
+    rows: list[w.Row]
+    legs: list[LegView]
+
+
+class RouteView(m.Wire):
+    """The whole route; ``here`` is told where a place was asked for. ``fields`` and ``paces`` are her settings, ``doc`` what is kept.
+    Of a ``quick`` one a shorter is still to be asked for.
+    """
+
+    rows: list[w.Row]
+    visits: list[VisitView]
+    fields: list[w.FieldView]
+    paces: list[w.FieldView]
+    doc: dict[str, Any]
+    notes: list[str]
+    here: HereView | None
+    quick: bool
+
+
+class WayQuery(m.Reading):
+    """The way through what is sewn at the ``number``-th place, from 1."""
+
+    number: m.Number
+
+
+def visit_view(laid: QuiltLayout, found: QuiltRoute, visit: Visit, share: float = 0.0) -> VisitView:
+    """A place in the order, where its way begins, and how much of it is sewn."""
+    one = found.routes[visit.route]
+    start = one.network.points[one.ends[1 if visit.back else 0]]
+    placing = one.unit.part.places[visit.place]
+    spots = place_all(placing, np.array([start, one.unit.part.centre]))
+    return VisitView(
+        place=visit.place,
+        name=one.unit.part.name,
+        at=spots[0].round(2).tolist(),
+        middle=spots[1].round(2).tolist(),
+        stop=visit.stop,
+        way=flat(visit.way),
+        share=round(share, 4),
+    )
+
+
+def here_view(laid: QuiltLayout, found: QuiltRoute, number: int, unit: Unit) -> HereView:
+    """The way through the ``number``-th place, from 1."""
+    visit = found.visits[number - 1]
+    place = visit.place
+    one = found.routes[visit.route]
+    cost = needle(
+        laid.quilt.kit, laid.quilt.stitching, one.sewn, one.travelled, len(one.unit.courses), all_pivots(one), len(one.runs) - 1
+    )  # fmt: skip
+    pin = laid.quilt.stitching.pins.get(one.unit.part.key)
+    times = sum(other.route == visit.route for other in found.visits)
+    return HereView(
+        place=place,
+        name=one.unit.part.name,
+        occurs=f"number {number} of {len(found.visits)}"
+        + (f" · the same way in {times}" if times > 1 else "")
+        + (f" · direction {one.unit.family + 1} of its grids" if one.unit.family is not None else ""),
+        number=number,
+        part=one.unit.part.key,
+        start=(pin.start if pin else None) or "",
+        end=(pin.end if pin else None) or "",
+        fault=pin_fault(one, pin),
+        cells=cell_note(one, unit),
+        turns=[
+            TurnView(zone=zone, name=laid.zone(zone).name, turn=laid.quilt.stitching.turns.get(zone, ""))
+            for zone in dict.fromkeys(zone for zone, _ in one.unit.drawings)
+        ],
+        kept=one.word if one.known else "",
+        avoided=[
+            AvoidedView(
+                number=k,
+                how=spot.how,
+                at=flat(place_all(one.unit.part.places[place], np.array([[spot.x, spot.y]]))),
+            )
+            for k, spot in enumerate(laid.quilt.stitching.avoided)
+            if spot.part == one.unit.part.key
+        ],
+        sentence=sentence(one, visit),
+        rows=[
+            *way_rows(one.network.stitched, one.travelled, len(one.runs) - 1, unit),
+            *needle_rows(cost, unit)[:1],
+            *hand_rows(len(one.unit.courses), all_pivots(one)),
+            *throat_rows(laid, one, place, unit),
+            *stitch_rows(laid, one, visit),
+        ],
+        legs=list(legs_of(laid, one, visit, unit)),
+    )

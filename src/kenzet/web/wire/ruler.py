@@ -1,0 +1,204 @@
+"""Where the ruler lies for one line, in words and in the part's coordinates."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from kenzet.core.geom.arcs import Arc
+from kenzet.core.kit.curves import ranked, templates
+from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
+from kenzet.core.kit.kit import Kit
+from kenzet.core.numbers.measure import COARSE, Unit
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.ruler.pose import Pose
+from kenzet.core.tolerances import VISIBLE
+from kenzet.say import sum_words
+from kenzet.say import words as w
+from kenzet.say.ruler_words import (
+    _ON,
+    CAUTION,
+    _stop_words,
+    check_rows,
+    fit_words,
+    hand_rows,
+    laid_words,
+    ruler_choices,
+    stitch_rows,
+)
+from kenzet.say.sum_words import tag
+from kenzet.web.wire import zone as z
+
+
+def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
+    """The ruler, or the curved edges, for one line."""
+    drawing, unit = found.drawing_at(body.place), body.unit
+    line = found.telling_line(drawing) if body.line is None else body.line
+    wanted = found.template(drawing, body.place)
+    if wanted is not None:
+        return _template_view(found, drawing, line, wanted, unit)
+    arc = found.arc_at(drawing, line, body.side)
+    if arc is not None:
+        return _curve_view(found, line, arc, unit)
+    pose, reference, reckoned = found.pose(drawing, line, body.side)
+    start, end = found.line_ends(drawing, line, body.side)
+    trace = drawing.trace(line)
+    sides = trace is not None and len(trace.points) > 2
+    on, marked = _ON[reference.kind], reference.kind == "mark"
+    total = "from the seam" if reference.kind == "seam" else "apart"
+    moves = "long enough" if pose.moves == 0 else f"slide it along {pose.moves} ×"
+    length = w.shown(math.dist(start, end), unit, COARSE[unit], about=True)
+    return z.RulerView(
+        line=line,
+        ends=[*start, *end],
+        body=[v for point in pose.body for v in point],
+        etched=[list(line) for line in pose.etched],
+        chosen=None if marked else pose.chosen,
+        foot=list(pose.foot),
+        radius=pose.foot_radius,
+        stops=_stops(pose, unit, sides),
+        laid=laid_words(found, drawing.region, pose, reference, reckoned, unit),
+        sum=None if marked else sum_words.the_sum(reckoned, found.kit, unit, on, total),
+        curves=[],
+        rulers=[] if marked else ruler_choices(kit, reckoned.spacing, math.dist(start, end), unit),
+        ruler=reckoned.ruler,
+        rows=[
+            w.Row(label=["This side" if sides else "This line"], words=[length]),
+            *([w.Row(label=["Your ruler"], words=[moves])] if pose.body else []),
+            *check_rows(found.kit, reckoned, int(found.references(drawing).runs[line]), unit),
+            *(
+                stitch_rows(found.kit, math.dist(start, end))
+                if sides
+                else hand_rows(found, drawing, line, unit)
+            ),
+        ],
+        tag=tag(reckoned, on, unit, marked),
+        caution=CAUTION,
+    )
+
+
+def _template_view(
+    found: ZonePlan, drawing: Drawing, line: int, wanted: WaveEdge | ZigzagEdge, unit: Unit
+) -> z.RulerView:
+    """A wave or a zigzag: which of her templates sews it, and where its edge lies (F29)."""
+    kit, trace = found.kit, drawing.trace(line)
+    points = trace.polyline if trace is not None else np.array(found.line_ends(drawing, line))
+    wave = isinstance(wanted, WaveEdge)
+    foot = w.shown(kit.reach, unit)
+    laid: w.Words = [
+        "The needle runs ",
+        foot,
+        " beside the plastic: lay its middle that far off the line’s own middle",
+    ]
+    depth = wanted.depth if isinstance(wanted, WaveEdge) else wanted.rise
+    if depth / 2 < float(kit.reach):
+        laid.append("; that is off the plastic in the hollows, so draw a base line and lay the crests on it")
+    fits = templates(kit, wanted)
+    laid.append(
+        ". Move it on where it is lowest or highest, not on a slope." if wave else ". Move it on at a point."
+    )
+    if not fits:
+        laid = [
+            f"You have no {'wave' if wave else 'zigzag'} at hand for it: draw it, or use a template of these measures."
+        ]
+    sizes = (
+        [("Crest to crest", wanted.period), ("Crest to trough", wanted.depth)]
+        if isinstance(wanted, WaveEdge)
+        else [("Point to point", wanted.pitch), ("How high", wanted.rise)]
+    )
+    return z.RulerView(
+        line=line,
+        ends=points.ravel().tolist(),
+        body=[],
+        etched=[],
+        chosen=None,
+        foot=points[0].tolist(),
+        radius=float(kit.reach),
+        stops=[],
+        laid=laid,
+        sum=None,
+        rows=[
+            *(
+                w.Row(label=[label], words=[w.shown(mm, unit, COARSE[unit] / 2, about=True)])
+                for label, mm in sizes
+            ),
+            *(
+                []
+                if isinstance(wanted, WaveEdge)
+                else stitch_rows(kit, math.hypot(wanted.pitch / 2, wanted.rise))
+            ),
+        ],
+        curves=[fit_words(kit, fit, unit) for fit in fits[:6]],
+        rulers=[],
+        ruler="",
+        tag=[],
+        caution=CAUTION,
+    )
+
+
+def _curve_view(found: ZonePlan, line: int, arc: Arc, unit: Unit) -> z.RulerView:
+    """A side that is an arc: the radii of the edges that sew it (F25), its chord and rise, and her edges for it."""
+    foot, radius = float(found.kit.reach), arc.radius
+    inside = w.shown(radius + foot, unit, COARSE[unit] / 4, about=True)
+    laid: w.Words = [
+        "Its radius at the needle is ",
+        w.shown(radius, unit, COARSE[unit] / 4, about=True),
+        ". ",
+    ]
+    if radius > foot:
+        outside = w.shown(radius - foot, unit, COARSE[unit] / 4, about=True)
+        laid += [
+            "With your foot that is a ruler's outside edge of ",
+            outside,
+            " or an inside edge of ",
+            inside,
+        ]
+    else:
+        laid += [
+            "Your foot goes round no outside edge as tight as that; an inside edge of ",
+            inside,
+            " does it",
+        ]
+    laid.append(". Keep the plastic as far as your foot's offset from both ends.")
+    rows = [("Chord", arc.chord), ("Rise", arc.rise), ("Along the curve", arc.radius * abs(arc.angle))]
+    return z.RulerView(
+        line=line,
+        ends=[v for k in range(33) for v in arc.at(k / 32)],
+        body=[],
+        etched=[],
+        chosen=None,
+        foot=list(arc.start),
+        radius=foot,
+        stops=[],
+        laid=laid,
+        sum=None,
+        rows=[
+            w.Row(label=[label], words=[w.shown(mm, unit, COARSE[unit] / 2, about=True)])
+            for label, mm in rows
+        ],
+        rulers=[],
+        ruler="",
+        curves=[fit_words(found.kit, fit, unit) for fit in ranked(found.kit, arc.radius, arc.angle)[:6]],
+        tag=[],
+        caution=CAUTION,
+    )
+
+
+def _stops(pose: Pose, unit: Unit, sides: bool) -> list[z.StopView]:
+    start, end = pose.stops
+    alike = start.along is not None and end.along is not None and abs(start.along - end.along) < VISIBLE
+    words: list[w.Words] = [_stop_words(start.along, "starts", unit), _stop_words(end.along, "stops", unit)]
+    if sides:
+        words = [["Pivot at each corner with the needle down, then lay the ruler along the next side."], []]
+    elif alike:
+        crosses = w.shown(start.along or 0.0, unit, COARSE[unit] / 2, about=True)
+        words = [
+            ["Start and stop with the needle on the seam; there the ruler's edge is ", crosses, " along it."],
+            [],
+        ]
+    return [
+        z.StopView(needle=list(stop.needle), edge=list(stop.edge), words=said)
+        for stop, said in zip(pose.stops, words, strict=True)
+    ]

@@ -1,0 +1,85 @@
+"""Mark sheets and the printers that they are printed on."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from kenzet.core.errors import BadValue
+from kenzet.core.marks.sheet import SheetKind
+from kenzet.core.numbers.measure import Length
+from kenzet.core.top.zone import MarkMethod
+from kenzet.formats.placement import Paper
+from kenzet.web.wire import base as m
+from kenzet.web.wire.marks import SheetOf
+
+PrinterName = Annotated[str, Field(min_length=1, max_length=60)]
+
+
+class SheetQuery(m.Reading):
+    """How the sheet is wanted: of the zone or of all its block, on which printer."""
+
+    place: m.PlaceKey = ""
+    layer: m.Layer = 0
+    method: MarkMethod | None = None
+    kind: SheetKind = "stitched lines"
+    back: bool = False
+    of: SheetOf = "zone"
+    paper: Paper = "letter"
+    printer: str = Field("", max_length=60)
+
+
+class CheckQuery(m.Reading):
+    """The page by which a printer is checked."""
+
+    name: PrinterName
+    paper: Paper = "letter"
+
+
+class CheckRequest(m.Reading):
+    """What she read off the bars; ``sure`` where a large correction is meant."""
+
+    name: PrinterName
+    across: str = Field(max_length=40)
+    up: str = Field(max_length=40)
+    sure: bool = False
+
+
+class ForgetRequest(m.Reading):
+    """Which printer."""
+
+    name: PrinterName
+
+
+class PrinterView(m.Wire):
+    """A printer with its correction, in per cent and in words."""
+
+    name: str
+    across: float
+    up: float
+    words: str
+
+
+class PrintersView(m.Wire):
+    """All printers; ``asks`` is what has to be answered before a large correction is kept. ``bar`` says how long the
+    bars of the check page are.
+    """
+
+    printers: list[PrinterView]
+    bar: str
+    asks: str = ""
+
+
+class StripQuery(SheetQuery):
+    """Of which edge, by its number among those that have ticks."""
+
+    edge: int = Field(0, ge=0)
+
+
+def bar_length(body: CheckRequest, way: Literal["across", "up"]) -> Length:
+    """What was read off a bar. Raises BadValue at its field."""
+    try:
+        return Length.parse(getattr(body, way), body.unit)
+    except BadValue as error:
+        raise BadValue(error.message, way) from error

@@ -1,0 +1,97 @@
+"""At the table: one step at a time."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field
+
+from kenzet.core.marks.marking import method_of
+from kenzet.core.marks.table import StepKind, TableStep
+from kenzet.core.marks.tools import care, choices, fabrics_of
+from kenzet.core.numbers.measure import Unit
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.planner import plan_zone
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.say import words as w
+from kenzet.say.table_words import PEEL, end_words, lay_words, tick_figures
+from kenzet.store import marked as store
+from kenzet.web.wire import base as m
+from kenzet.web.wire.drawn import flat
+
+
+class TableRequest(m.Reading):
+    """A zone at a place; ``done`` says how many steps are done by now, ``off`` that its marks are taken off."""
+
+    zone: m.ZoneKey
+    place: m.PlaceKey = ""
+    layer: m.Layer = 0
+    done: Annotated[int, Field(ge=0, le=10_000_000)] | None = None
+    off: bool = False
+
+
+class StepView(m.Wire):
+    """One thing to do: a stroke, or ticks, dots, signs, strips of tape, a stencil. What to lay on what, from where to
+    where; ``lines`` are drawn, or sewn where there are strips; ``laid`` the corners of what is laid down; flat x, y,
+    mm in the part.
+    """
+
+    kind: StepKind
+    lines: list[list[float]]
+    dots: list[list[float]]
+    laid: list[list[float]]
+    turn: bool
+    lay: w.Words
+    begins: w.Words
+    ends: w.Words
+    figures: list[w.Shown]
+
+
+class StillOn(m.Wire):
+    """Marks that are on the quilt, since when, and how they come off."""
+
+    zone: str
+    name: str
+    since: str
+    off: str
+
+
+class TableView(m.Wire):
+    """What is done at one place, in order; the same at ``times`` places. ``done`` counts over all of them."""
+
+    zone: str
+    name: str
+    steps: list[StepView]
+    times: int
+    done: int
+    still_on: list[StillOn]
+    pins: str
+
+
+def step_view(found: ZonePlan, drawing: Drawing, step: TableStep, unit: Unit) -> StepView:
+    """One thing to do, with where it lies in the part."""
+    begins, ends = end_words(found, drawing, step, unit) or ([], [])
+    return StepView(
+        kind=step.kind,
+        lines=list(map(flat, step.lines)),
+        dots=[list(dot) for dot in step.dots],
+        laid=list(map(flat, step.laid)),
+        turn=step.stroke is not None and step.stroke.turn,
+        lay=lay_words(found, drawing, step, unit),
+        begins=begins,
+        ends=ends,
+        figures=tick_figures(step, unit),
+    )
+
+
+def still_on(laid: QuiltLayout, one: store.Marked) -> StillOn:
+    """Marks that are still on the quilt, and how they come off."""
+    plan = plan_zone(laid, one.zone)
+    offered = choices(laid.quilt.kit.tools, fabrics_of(laid.quilt, plan.drawings[0])) if plan else []
+    zone = laid.zone(one.zone)
+    hers = [choice for choice in offered if choice.key == zone.mark_with] or offered
+    since = one.put_on.strftime("%-d %B") if one.put_on else ""
+    if plan and method_of(plan, plan.drawings[0]) == "tape":
+        return StillOn(zone=one.zone, name=zone.name, since=since, off=PEEL)
+    return StillOn(zone=one.zone, name=zone.name, since=since, off=care(hers[0].marker)[0] if hers else "")

@@ -1,0 +1,292 @@
+"""The top as it is laid out and edited."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from kenzet.core.errors import BadValue, Unknown
+from kenzet.core.geom.region import Region
+from kenzet.core.numbers.measure import Length, Unit, in_words
+from kenzet.core.params import Form, forms
+from kenzet.core.tolerances import EQUAL
+from kenzet.core.top.arrangement import OnPoint, StraightRows
+from kenzet.core.top.blocks import Block, Patterned
+from kenzet.core.top.document import Quilt, write
+from kenzet.core.top.patterns import Pattern, offers
+from kenzet.core.top.pick import How
+from kenzet.core.top.spread import sizes
+from kenzet.say import words as w
+from kenzet.say.top_words import square_warning
+from kenzet.web.wire import base as m
+from kenzet.web.wire import drawn
+
+_TILE = 100.0  # mm: the size at which a tile is drawn
+
+
+_WIDTH, _HEIGHT = Form("length", "Finished width"), Form("length", "Finished height")
+
+
+_LENGTHS = {
+    "edge": Form("length", "No line nearer to the edge than", "The allowance that binding or joining takes."),
+    "batting_overhang": Form("length", "Batting beyond the top"),
+    "backing_overhang": Form("length", "Backing beyond the top"),
+}
+
+
+class RoleView(m.Wire):
+    """What some patches of a block are, and their fabric."""
+
+    role: str
+    fabric: str
+
+
+class BlockView(m.Wire):
+    """A block that can be painted: its picture, its numbers, its fabrics; ``doc`` is the document's block."""
+
+    key: str
+    name: str
+    size: w.Words
+    what: str
+    laid: int
+    width: float
+    height: float
+    patches: list[m.PatchView]
+    fields: list[w.FieldView]
+    roles: list[RoleView]
+    measured: w.Words
+    warning: w.Words
+    doc: dict[str, Any]
+
+
+class CellView(m.Wire):
+    """A place, what lies there and what was measured there."""
+
+    place: str
+    block: str
+    turns: int
+    mirrored: bool
+    measured: dict[str, Any] | None
+    warning: w.Words
+
+
+class FabricView(m.Wire):
+    """A fabric and how many things are made of it."""
+
+    key: str
+    name: str
+    colour: str
+    print: Literal["calm", "busy"]
+    tone: str
+    used: int
+
+
+class TileView(m.Wire):
+    """A block of the chooser; roles in patches stand where fabrics would."""
+
+    name: str
+    help: str
+    pattern: dict[str, Any]
+    roles: list[str]
+    patches: list[m.PatchView]
+
+
+class TopView(m.Wire):
+    """Everything that the Top station edits; ``doc`` holds layout and borders as the document does."""
+
+    arrangement: Literal["straight rows", "on point"]
+    columns: int
+    rows: int
+    use: str
+    cells: list[CellView]
+    fields: list[w.FieldView]
+    widths: list[w.FieldView]
+    heights: list[w.FieldView]
+    sash_width: w.FieldView | None
+    border_widths: list[w.FieldView]
+    blocks: list[BlockView]
+    fabrics: list[FabricView]
+    tiles: list[TileView]
+    doc: dict[str, Any]
+
+
+class PickRequest(m.Wire):
+    """She points at ``ref`` (place/patch)."""
+
+    ref: str
+    how: How = "patch"
+
+
+class PickView(m.Wire):
+    """The patches that are meant, as place/patch."""
+
+    refs: list[str]
+
+
+class CutRequest(m.Reading):
+    """A cut that is tried on a zone; nothing is kept."""
+
+    zone: m.ZoneKey
+    cut: dict[str, Any]
+    alike: bool = True
+
+
+class CutView(m.Wire):
+    """What a cut would leave: names of the zones, and the outlines of all pieces in the part."""
+
+    names: list[str]
+    part: str
+    rings: list[list[float]]
+
+
+class PointsRequest(m.Reading):
+    """The points of a zone between which it can be cut; with ``edge`` one more, ``along`` from its first corner."""
+
+    zone: m.ZoneKey
+    edge: m.Number | None = None
+    along: str = ""
+
+
+class PointView(m.Wire):
+    """A point: in the part, mm, and in shares of the part's size."""
+
+    at: list[float]
+    share: list[float]
+    name: str
+
+
+class PointsView(m.Wire):
+    """Where a cut may begin and end; ``measured`` is the one that was asked for."""
+
+    points: list[PointView]
+    edges: list[m.Spot]
+    measured: PointView | None
+
+
+def along_edge(region: Region, number: int, along: str, unit: Unit) -> tuple[float, float]:
+    """The point of an edge at a typed distance from its datum corner. Raises BadValue at ``along``, Unknown."""
+    if number >= len(region.edges):
+        raise Unknown(f"This zone has {len(region.edges)} edges; there is no number {number + 1}.", "edge")
+    edge = region.edges[number]
+    try:
+        length = Length.parse(along, unit)
+    except BadValue as error:
+        raise BadValue(error.message, "along") from error
+    if not 0 <= float(length.mm) <= edge.length + EQUAL:
+        raise BadValue(
+            f"That edge is {in_words(edge.length, unit)} long; {length.text} lies beyond it.", "along"
+        )
+    return edge.at(float(length.mm))
+
+
+def top_of(quilt: Quilt, unit: Unit) -> TopView:
+    """Everything that the Top station edits."""
+    layout, doc = quilt.layout, write(quilt)
+    used = list(quilt.fabrics_used())
+    return TopView(
+        arrangement=layout.kind,
+        columns=len(layout.rows[0]),
+        rows=(len(layout.rows) + 1) // 2 if isinstance(layout, OnPoint) else len(layout.rows),
+        use=quilt.use,
+        cells=[
+            CellView(
+                place=place,
+                block=cell.block,
+                turns=cell.turns,
+                mirrored=cell.mirrored,
+                measured=cell.measured and cell.measured.model_dump(mode="json"),
+                warning=square_warning(cell.measured, unit),
+            )
+            for place, cell in layout.places()
+        ],
+        fields=[w.field(name, form, getattr(quilt, name), unit) for name, form in _LENGTHS.items()],
+        **_sizes(quilt, unit),
+        sash_width=layout.sashing
+        and w.field("sash", Form("length", "Width of the sashes"), layout.sashing.width, unit),
+        border_widths=[
+            w.field(f"border-{n}", Form("length", "Width"), border.width, unit)
+            for n, border in enumerate(quilt.borders, 1)
+        ],
+        blocks=[_block(quilt, key, block, unit) for key, block in quilt.blocks.items()],
+        fabrics=[
+            FabricView(key=key, name=f.name, colour=f.colour, print=f.print, tone=f.tone, used=used.count(key))
+            for key, f in quilt.fabrics.items()
+        ],
+        tiles=[_tile(name, pattern) for name, pattern in offers()],
+        doc={name: doc[name] for name in ("layout", "borders", "use", "edge", "batting_overhang", "backing_overhang", "backing")},
+    )  # fmt: skip
+
+
+def _sizes(quilt: Quilt, unit: Unit) -> dict[str, list[w.FieldView]]:
+    """Fields for widths of columns and heights of rows; on point there are none."""
+    layout = quilt.layout
+    if not isinstance(layout, StraightRows):
+        return {"widths": [], "heights": []}
+    wide, high = sizes(layout, quilt.blocks)
+    found = {}
+    for name, own, given, what in (
+        ("widths", wide, layout.widths, "Column"),
+        ("heights", high, layout.heights, "Row"),
+    ):
+        found[name] = [
+            w.field(
+                f"{name}.{k}",
+                Form("length", f"{what} {k + 1}", empty=in_words(size, unit)),
+                given[k] if given else None,
+                unit,
+            )
+            for k, size in enumerate(own)
+        ]
+    return found
+
+
+def _block(quilt: Quilt, key: str, block: Block, unit: Unit) -> BlockView:
+    art = block.art
+    width, height = (float(size) for size in block.size)
+    fields = [
+        w.field("width", _WIDTH, block.width, unit),
+        w.field("height", _HEIGHT, block.height, unit),
+    ]
+    roles: list[RoleView] = []
+    if isinstance(art, Patterned):
+        fields += [
+            w.field(f"pattern.{name}", form, getattr(art.pattern, name), unit)
+            for name, form in forms(type(art.pattern)).items()
+        ]
+        roles = [RoleView(role=role, fabric=art.fabrics[role]) for role in art.pattern.roles()]
+    measured: w.Words = []
+    if block.measured:
+        wide, high = block.measured.width, block.measured.height
+        measured = ["measures ", w.shown(wide.mm, unit, bare=True), " × ", w.shown(high.mm, unit)]
+    return BlockView(
+        key=key,
+        name=block.name,
+        size=w.by(block.width, block.height, unit),
+        what=art.pattern.label if isinstance(art, Patterned) else "Your own",
+        laid=len(quilt.places_of(key)),
+        width=width,
+        height=height,
+        patches=drawn.block_patches(key, block, width, height),
+        fields=fields,
+        roles=roles,
+        measured=measured,
+        warning=square_warning(block.measured, unit),
+        doc=block.model_dump(mode="json"),
+    )
+
+
+def _tile(name: str, pattern: Pattern) -> TileView:
+    roles = list(pattern.roles())
+    size = Length.of(int(_TILE), "mm")
+    tile = Block(
+        name=name,
+        width=size,
+        height=size,
+        art=Patterned(pattern=pattern, fabrics={role: f"role-{k}" for k, role in enumerate(roles)}),
+    )
+    return TileView(
+        name=name,
+        help=pattern.help,
+        pattern=pattern.model_dump(mode="json"),
+        roles=roles,
+        patches=drawn.block_patches("tile", tile, _TILE, _TILE),
+    )

@@ -1,0 +1,128 @@
+"""Fills side by side, with what each costs."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from pydantic import Field
+
+from kenzet.core.advice.suited_fills import Tried, effort
+from kenzet.core.fills import kind_of
+from kenzet.core.fills.base import GROUPS
+from kenzet.core.numbers.measure import COARSE, INCH, Unit, long_figure
+from kenzet.core.top.quilt_layout import QuiltLayout, ZoneShape
+from kenzet.say import words as w
+from kenzet.say.fill_words import about_minutes, against, marks_words
+from kenzet.web.wire import base as m
+from kenzet.web.wire import drawn
+
+
+class Cost(m.Wire):
+    """Bare numbers to sort by: minutes, inches sewn in a square inch, marks, and how hard it is from 1 to 4."""
+
+    minutes: float
+    density: float
+    marks: int
+    ease: int
+
+
+class Card(m.Wire):
+    """A fill as it would look in the zone, with what it costs. ``fill`` is what choosing it sets."""
+
+    kind: str
+    label: str
+    group: str
+    help: str
+    fill: dict[str, object]
+    drawing: m.DrawingView
+    cost: Cost
+    said: list[w.Row]
+
+
+class GalleryView(m.Wire):
+    """The zone's outline and its patches, and every fill that suits it."""
+
+    rings: list[list[float]]
+    patches: list[m.PatchView]
+    cards: list[Card]
+
+
+class ZoneRequest(m.Reading):
+    """A zone, seen at ``place``."""
+
+    zone: m.ZoneKey
+    place: m.PlaceKey = ""
+
+
+class VariantsView(m.Wire):
+    """The pinned variants of a zone, the first of them the one that others are compared with."""
+
+    rings: list[list[float]]
+    patches: list[m.PatchView]
+    cards: list[Card] = Field(max_length=3)
+    table: list[VariantRow]
+
+
+class VariantRow(m.Wire):
+    """A figure of every variant; ``against`` says what changes against the first, empty where nothing does."""
+
+    label: str
+    cells: list[w.Words]
+    against: list[str]
+
+
+def shape_of(laid: QuiltLayout, body: ZoneRequest) -> tuple[ZoneShape, str]:
+    """The shape of the zone that is looked at, and its place."""
+    zone = laid.zone(body.zone)
+    shape = (laid.shape_at(zone, body.place) if body.place else None) or laid.shapes(zone)[0]
+    return shape, body.place if body.place in shape.places else shape.places[0]
+
+
+def patches_of(shape: ZoneShape) -> list[m.PatchView]:
+    """The patches of the part that the zone lies in."""
+    return [
+        m.PatchView(key=key, fabric=patch.fabric, rings=drawn.rings(patch.area.geoms))
+        for key, patch in shape.part.patches.items()
+    ]
+
+
+def card(found: Tried, unit: Unit) -> Card:
+    """A fill as it would look, with what it costs."""
+    drawing, fill = found.drawing, found.fill
+    cost = effort(found)
+    (view,) = drawn.drawings(found.plan)
+    return Card(
+        kind=kind_of(fill),
+        label=fill.label,
+        group=GROUPS[fill.group],
+        help=fill.help,
+        fill=fill.model_dump(mode="json"),
+        drawing=view,
+        cost=Cost(minutes=cost.minutes, density=drawing.density * INCH, marks=cost.marks, ease=cost.ease),
+        said=[
+            w.Row(label=["Apart"], words=[w.shown(fill.spacing.mm, unit)]),
+            w.Row(label=["Density"], words=[w.density(drawing.density, unit)]),
+            w.Row(label=["To draw"], words=[marks_words(cost)]),
+            w.Row(label=["To sew"], words=[about_minutes(cost.minutes)]),
+        ],
+    )
+
+
+def table_of(found: Sequence[Tried], unit: Unit) -> list[VariantRow]:
+    """Spacing, lines, marks, widest gap, density, length, thread stops; what changes against the first."""
+    costs = [effort(pin) for pin in found]
+    gaps = [pin.plan.widest_gap(pin.drawing).width for pin in found]
+    rows: list[tuple[str, Sequence[w.Words], list[float]]] = [
+        ("Apart", [[w.shown(p.fill.spacing.mm, unit)] for p in found], [float(p.fill.spacing.mm) for p in found]),
+        ("Lines", [[f"{p.drawing.lines:,}"] for p in found], [float(p.drawing.lines) for p in found]),
+        ("Lines to draw", [[f"{c.marks:,}"] for c in costs], [float(c.marks) for c in costs]),
+        ("Widest gap", [[w.shown(g, unit, COARSE[unit], about=True)] for g in gaps], gaps),
+        ("Density", [[w.density(p.drawing.density, unit)] for p in found], [p.drawing.density for p in found]),
+        ("Sewn", [[long_figure(p.drawing.stitched, unit)] for p in found], [p.drawing.stitched for p in found]),
+        ("Thread stops, about", [[f"{c.stops:,}"] for c in costs], [float(c.stops) for c in costs]),
+        ("Time, about", [[about_minutes(c.minutes)] for c in costs], [c.minutes for c in costs]),
+    ]  # fmt: skip
+    return [
+        VariantRow(label=label, cells=[list(cell) for cell in cells], against=against(numbers))
+        for label, cells, numbers in rows
+    ]

@@ -1,0 +1,278 @@
+"""What goes over the wire about one zone: its slip, its ruler, what it can meet."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from pydantic import Field
+
+from kenzet.core.advice import edge_step
+from kenzet.core.advice.continuity import flow_mend
+from kenzet.core.advice.edge_step import slants, spacing_for
+from kenzet.core.errors import BadValue
+from kenzet.core.fills import AnyFill, Fill
+from kenzet.core.kit.kit import Kit
+from kenzet.core.marks.totals import totals_of
+from kenzet.core.numbers.measure import Length
+from kenzet.core.params import Frozen, forms, step_length
+from kenzet.core.plan.planner import plan_quilt
+from kenzet.core.plan.zone_plan import ZonePlan, site_at
+from kenzet.core.tolerances import VISIBLE
+from kenzet.core.top.document import validated
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.core.top.zone import Cells
+from kenzet.say import sum_words, whereabouts, zone_words
+from kenzet.say import words as w
+from kenzet.say.ruler_words import CurveView, RulerChoice
+from kenzet.say.sum_words import Offer, SumView
+from kenzet.say.zone_words import ApartView
+from kenzet.web.wire import drawn, spots
+from kenzet.web.wire.base import DrawingView, Layer, Number, PlaceKey, Reading, Spot, Wire, ZoneKey
+
+
+class FeatureView(Spot):
+    """A feature that lines can meet or be counted from; ``share`` is its place in shares of the zone's bounds."""
+
+    share: list[float]
+
+
+class GapView(Wire):
+    """The widest gap where it is too wide: the circle's middle and radius; mm in the part, y up."""
+
+    x: float
+    y: float
+    radius: float
+
+
+class ZoneView(Wire):
+    """A zone with its plan as the slip shows it. Nothing here is kept yet.
+
+    ``measuring`` is true where the widest gap takes long and was not waited for.
+    ``own_ruler`` is the ruler that she has chosen for the zone, by its key.
+    ``across`` holds what to set so that lines go on from block to block, where they do not.
+    ``over`` names the fill on top, ``cells`` says where it lies. ``times`` is how often it lies in the quilt, ``here_apart`` whether the place at hand is apart.
+    """
+
+    zone: str
+    place: str
+    where: str
+    times: int
+    apart: list[ApartView]
+    here_apart: bool
+    name: str
+    occurs: str
+    fill: dict[str, Any] | None
+    layer: int
+    over: str
+    cells: str
+    pins: list[dict[str, Any]]
+    fields: list[w.FieldView]
+    step: w.FieldView | None
+    sum: SumView | None
+    offers: list[Offer]
+    figures: list[w.Row]
+    drift: w.Words
+    own_ruler: str
+    sew_with: str
+    rows: list[w.Row]
+    notes: list[str]
+    advice: list[w.Words]
+    across: dict[str, str]
+    gap: GapView | None
+    measuring: bool
+    can_meet: bool
+    features: list[FeatureView]
+    slivers: list[list[float]]
+    drawings: list[DrawingView]
+    edges: list[Spot]
+    corners: list[Spot]
+    totals: list[w.Total]
+
+
+class Step(Wire):
+    """One step of a parameter by the marking step."""
+
+    field: str
+    by: Annotated[int, Field(ge=-200, le=200)]
+
+
+class PlanRequest(Reading):
+    """A zone to reckon, with what is typed; ``fill`` left out means the kept one.
+
+    ``switch`` changes to another fill and takes over what fits; ``along_edge`` is a step along the edge that lines
+    meet at a slant, from which the spacing follows. Layer 1 is the fill on top, in ``cells``
+    of the one below. ``gap`` waits for the widest gap, however long it takes. Nothing is kept.
+    """
+
+    zone: ZoneKey
+    place: PlaceKey = ""
+    fill: dict[str, Any] | None = None
+    switch: str | None = None
+    step: Step | None = None
+    along_edge: Annotated[str, Field(max_length=80)] | None = None
+    layer: Layer = 0
+    cells: Cells | None = None
+    gap: bool = False
+
+
+class MeetRequest(PlanRequest):
+    """Features, by number, that lines must hit; the first one is the datum."""
+
+    features: Annotated[list[Number], Field(min_length=2, max_length=12)]
+
+
+class RulerRequest(PlanRequest):
+    """The line to lay: its number in the drawing (none: one that shows it well), and the side of a ring.
+
+    Side -1 is the longest.
+    """
+
+    line: Number | None = None
+    side: Annotated[int, Field(ge=-1, le=1_000_000)] = -1
+
+
+class StopView(Wire):
+    """An end of the line: where the needle stops, and where the ruler's edge crosses the seam."""
+
+    needle: list[float]
+    edge: list[float]
+    words: w.Words
+
+
+class RulerView(Wire):
+    """The ruler where it lies, in the part's coordinates: mm, y up."""
+
+    line: int
+    ends: list[float]
+    body: list[float]
+    etched: list[list[float]]
+    chosen: int | None
+    foot: list[float]
+    radius: float
+    stops: list[StopView]
+    laid: w.Words
+    sum: SumView | None
+    rows: list[w.Row]
+    curves: list[CurveView]
+    rulers: list[RulerChoice]
+    ruler: str
+    tag: w.Words
+    caution: str
+
+
+class _OneFill(Frozen):
+    fill: AnyFill
+
+
+def by_step(laid: QuiltLayout, fill: Fill, body: PlanRequest) -> Fill:
+    """The fill with the spacing that a typed step along the edge makes; it is remembered as typed."""
+    try:
+        step = Length.parse(body.along_edge or "", body.unit)
+    except BadValue as error:
+        raise BadValue(error.message, "along_edge") from error
+    zone = laid.zone(body.zone)
+    shape = laid.shape_at(zone, body.place) or laid.shapes(zone)[0]
+    met = slants(shape.region, list(fill.lay_out(site_at(shape, shape.places[0], laid.middle))))
+    if not met or not edge_step.takes_step(fill):
+        raise BadValue("No edge is met at a slant here: the step is the distance itself.", "along_edge")
+    values = {"spacing": spacing_for(step, met[0].degrees).text, "step": step.text}
+    try:
+        checked: Fill = validated(_OneFill, {"fill": {**fill.model_dump(mode="json"), **values}}).fill
+    except BadValue as error:
+        raise BadValue(error.message, "along_edge") from error
+    return checked
+
+
+def stepped(fill: Fill, step: Step, kit: Kit) -> Fill:
+    """One parameter moved by the marking step, or by 5 degrees, or by one."""
+    form = forms(type(fill)).get(step.field)
+    value = getattr(fill, step.field, None)
+    if form is None or form.control == "choice":
+        raise BadValue("That cannot be stepped.", "step.field")
+    if form.control == "length":
+        start = value if isinstance(value, Length) else fill.spacing
+        moved: Any = step_length(start, kit.marking_step, step.by).text
+    elif form.control == "angle":
+        moved = (round(float(value or 0) / 5) + step.by) * 5 % 180
+    else:
+        moved = max(int(value or 0) + step.by, 1)
+    values = {**fill.model_dump(mode="json"), step.field: moved}
+    checked: Fill = validated(_OneFill, {"fill": values}).fill
+    return checked
+
+
+def zone_view(laid: QuiltLayout, found: ZonePlan | None, body: PlanRequest) -> ZoneView:
+    """The slip of a zone, with what is typed."""
+    zone, unit = laid.zone(body.zone), body.unit
+    places = laid.places(zone)
+    place = body.place if body.place in places else next(iter(places))
+    shape = laid.shape_at(zone, place) or next(iter(laid.shapes(zone)), None)
+    region = shape.region if shape else None
+    plans = plan_quilt(laid)
+    view = ZoneView(
+        zone=body.zone,
+        place=place,
+        where=whereabouts.place_name(place),
+        times=len(places),
+        apart=zone_words.apart(laid, zone),
+        here_apart=zone.apart_at(place) is not None,
+        name=zone.name,
+        occurs=whereabouts.occurs(laid, zone),
+        fill=None,
+        layer=body.layer,
+        over=zone.over.fill.label if zone.over else "",
+        cells=zone.over.cells if zone.over else "all",
+        pins=[pin.model_dump(mode="json") for pin in zone.pins],
+        fields=[],
+        step=None,
+        sum=None,
+        offers=[],
+        figures=[],
+        drift=[],
+        own_ruler=zone.ruler or "",
+        sew_with=zone.sew_with or laid.quilt.kit.sew_with,
+        rows=[],
+        notes=[],
+        advice=[],
+        across={},
+        gap=None,
+        measuring=False,
+        can_meet=False,
+        slivers=[],
+        features=spots.features(shape) if shape else [],
+        drawings=drawn.drawings(found),
+        edges=spots.edges(region) if region else [],
+        corners=spots.corners(region) if region else [],
+        totals=w.totals(totals_of(plans.values()), unit),
+    )
+    whole, found = found, found and found.layered(body.layer)
+    if whole is None or found is None or not found.has_drawing_at(place):
+        return view
+    drawing = found.drawing_at(place)
+    gap = whole.widest_gap(drawing) if body.gap else whole.quick_gap(drawing)
+    view.measuring = gap is None
+    view.fill = drawing.fill.model_dump(mode="json")
+    view.fields = w.fields(drawing.fill, unit)
+    if len(drawing.stretches) or len(found.references(drawing).marked) < drawing.lines:
+        view.sum = sum_words.the_sum(found.sum(drawing), found.kit, unit)
+        view.sum.instead = sum_words.instead(found.sum(drawing), unit)
+    view.drift = zone_words.drift(found, drawing, unit)
+    view.figures = zone_words.figures(found.figures(drawing, place), unit)
+    view.can_meet = drawing.fill.can_meet
+    view.notes = list(drawing.fill.notes())
+    if gap and gap.place and gap.width > float(found.kit.batting.limit.mm) + VISIBLE:
+        view.gap = GapView(x=gap.place[0], y=gap.place[1], radius=gap.width / 2)
+    view.offers = zone_words.offers(found, drawing, place, unit)
+    met = slants(drawing.region, drawing.families)
+    view.step = zone_words.step_field(drawing.fill, met, unit)
+    view.rows = zone_words.rows(found, drawing, met, gap, unit)
+    view.advice = zone_words.advice(found, drawing, place, gap, unit)
+    beside, told = zone_words.neighbourhood(laid, plans, found, place, unit)
+    view.across = flow_mend(found)
+    view.rows += beside
+    view.rows[:0] = zone_words.begins(found, drawing)
+    view.advice += told
+    edges = drawing.region.edges
+    slivers = [edges[g.edge] for g in found.edge_gaps(drawing) if g.sliver and drawing.lines]
+    view.slivers = [[*edge.start, *edge.end] for edge in slivers]
+    return view
