@@ -1,9 +1,11 @@
 import { defineConfigWithVueTs, vueTsConfigs } from '@vue/eslint-config-typescript'
+import { readdirSync } from 'node:fs'
+import { join } from 'node:path'
 import type { Linter } from 'eslint'
 import pluginVue from 'eslint-plugin-vue'
 
-/** A feature may use api, parts, canvas, state and itself, never another feature. */
-const features = ['fills', 'kit', 'marks', 'shell', 'top']
+/** A feature, which is a folder here, may use api, parts, canvas, state and itself, never another feature. */
+const features = readdirSync(join(import.meta.dirname, 'src/features'))
 const walls = features.map((own): Linter.Config => ({
   files: [`src/features/${own}/**`],
   rules: {

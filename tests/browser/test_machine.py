@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Error, Page, expect
 
 from kenzet.standins.machine import MachineStandIn, over_the_wire, quilt_called
 from tests.browser.test_stitch import to_the_route
@@ -122,6 +122,17 @@ def test_what_is_sewn_while_the_server_is_lost_is_told_later_and_once(table):
     expect(table.get_by_test_id("to-machine")).to_be_visible()
 
 
+def reload_without_server(page):
+    """A starved browser may start its worker too late and ask the network instead: then she reloads once more."""
+    for _ in range(2):
+        try:
+            page.reload()
+            return
+        except Error as error:
+            assert "ERR_CONNECTION_REFUSED" in str(error)
+    page.reload()
+
+
 def test_a_reload_while_the_server_is_away_shows_the_quilt_and_goes_on(browser, browser_context_args, served):
     context = browser.new_context(**(browser_context_args | {"service_workers": "allow"}))
     page = context.new_page()
@@ -138,12 +149,12 @@ def test_a_reload_while_the_server_is_away_shows_the_quilt_and_goes_on(browser, 
     assert line(page) == first + 1
 
     served.stop()
-    page.reload()
+    reload_without_server(page)
     assert line(page) == first + 1
     expect(page.get_by_test_id("canvas")).to_be_visible()
     expect(page.get_by_test_id("lost")).to_be_visible()
     page.keyboard.press("Space")
-    page.reload()
+    reload_without_server(page)
     assert line(page) == first + 2
     page.goto(f"{served.url}/")  # elsewhere nothing can be done without it, and it says so
     expect(page.get_by_text("Kenzet does not answer")).to_be_visible()

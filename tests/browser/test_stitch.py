@@ -78,7 +78,7 @@ def test_how_she_minds_stops_is_kept(table):
     field = table.get_by_test_id("field-stops")
     expect(field).to_have_value("5")
     field.fill("11")
-    expect(table.get_by_role("alert")).to_contain_text("from 0 to 10")
+    expect(table.get_by_role("alert")).to_contain_text("10")
     field.fill("0")
     saved(table)
     expect(table.get_by_text(re.compile("Thread stops on the way"))).to_be_visible()

@@ -29,8 +29,13 @@ class Client:
     def post(self, path, **body):
         return self.raw.post(f"/api/quilts/{self.quilt_id}/{path}", json=body)
 
-    def change(self, version, key, change):
-        return self.post("changes", version=version, changes=[{"key": key, "change": change}])
+    def change(self, version, key, change, **more):
+        return self.post("changes", version=version, changes=[{"key": key, "change": change}], **more)
+
+    def change_kit(self, version, key, unit="in", **kit):
+        """Another kit, answered with it as the Kit station shows it."""
+        changes = [{"key": key, "kit": kit}]
+        return self.post("changes", version=version, unit=unit, changes=changes, views={"kit": True})
 
 
 @pytest.fixture

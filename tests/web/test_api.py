@@ -2,11 +2,18 @@
 
 from __future__ import annotations
 
+import importlib
+import json
+import pkgutil
 import subprocess
 from pathlib import Path
 
 import pytest
+from pydantic import BaseModel
 
+import kenzet
+from kenzet.core.changes import CHANGES
+from kenzet.core.fills import FILLS
 from kenzet.core.numbers.measure import Length
 from kenzet.core.plan import widest_gap
 from kenzet.web.describe import description
@@ -141,10 +148,83 @@ def test_the_sum_or_why_there_is_none(client, spacing, kind, says):
         assert [o["value"] for o in view["sum"]["offers"]] == ["1/2 in", "3/4 in"]
 
 
+def stands(answer):
+    return answer["version"], answer["undo"], answer["redo"]
+
+
+def test_a_change_is_answered_with_what_it_touched_and_nothing_else(client):
+    saved = client.change(1, "first-1", fill_change()).json
+    assert [zone["key"] for zone in saved["zones"]] == [ZONE]
+    assert (saved["zones"][0]["fill"], len(saved["zones"][0]["drawings"])) == ("Lines", 1)
+    assert [saved[what] for what in ("fabrics", "parts", "order", "kit")] == [None] * 4
+    assert saved["totals"] == client.get().json["totals"]
+    assert not any(saved["views"][name] for name in ("zone", "marks", "route", "top", "kit"))
+    undone = client.post("undo", version=2).json
+    assert [zone["fill"] for zone in undone["zones"]] == ["Grid"]
+
+
+def test_a_change_whose_answer_was_lost_is_answered_with_everything(client):
+    client.change(1, "first-1", fill_change())
+    again = client.change(1, "first-1", fill_change()).json
+    whole = client.get().json
+    assert all(again[what] == whole[what] for what in ("fabrics", "parts", "zones", "kit", "totals"))
+    assert again["order"] == [zone["key"] for zone in whole["zones"]]
+
+
+def test_lines_that_the_screen_knows_are_not_sent_again(client):
+    saved = client.change(1, "first-1", fill_change(), knows=[ZONE]).json
+    assert saved["zones"] == []
+
+
+def test_zones_that_come_and_go_are_told_in_order(client):
+    keys = [zone["key"] for zone in client.get().json["zones"]]
+    gone = client.change(1, "first-1", {"kind": "zone gone", "zone": ZONE}).json
+    assert (gone["order"], gone["zones"]) == ([key for key in keys if key != ZONE], [])
+    back = client.post("undo", version=2).json
+    assert (back["order"], [zone["key"] for zone in back["zones"]]) == (keys, [ZONE])
+
+
+def test_another_top_sends_its_parts_and_all_zones(client):
+    rows = client.get("/top").json["doc"]["layout"]
+    saved = client.change(
+        1, "first-1", {"kind": "sashing", "sashing": {**rows["sashing"], "width": "3 in"}}
+    ).json
+    whole = client.get().json
+    assert (saved["parts"], saved["zones"]) == (whole["parts"], whole["zones"])
+    assert (saved["width"], saved["order"]) == (whole["width"], None)
+
+
+def test_what_is_open_is_answered_with_the_change(client):
+    """A zone whose kit changes, its marks and the route are told at once: nothing has to be asked for again."""
+    views = {
+        "zone": {"zone": ZONE},
+        "marks": {"zone": ZONE},
+        "route": {"quick": True},
+        "top": True,
+        "kit": True,
+    }
+    kit = {"values": {"foot": {**client.get("/kit").json["kit"]["foot"], "offset": "3/8 in"}}}
+    saved = client.post("changes", version=1, changes=[{"key": "first-1", "kit": kit}], views=views).json
+    told = saved["views"]
+    assert told["faults"] == {} and saved["kit"]["foot"]["offset"] == "3/8 in" and saved["zones"] == []
+    assert told["zone"]["sum"] == client.post("plan", zone=ZONE).json["sum"]
+    assert told["marks"]["methods"] == client.post("marks", zone=ZONE).json["methods"]
+    assert told["top"] == client.get("/top").json and told["kit"] == client.get("/kit").json
+    assert told["route"]["visits"] and told["route"]["rows"]
+
+
+def test_a_view_that_cannot_be_made_spoils_neither_the_change_nor_the_others(client):
+    views = {"zone": {"zone": ZONE}, "marks": {"zone": ZONE}, "kit": True}
+    saved = client.change(1, "first-1", {"kind": "zone gone", "zone": ZONE}, views=views).json
+    assert (saved["version"], saved["views"]["zone"], saved["views"]["marks"]) == (2, None, None)
+    assert saved["views"]["kit"] and set(saved["views"]["faults"]) == {"zone", "marks"}
+    assert saved["views"]["faults"]["zone"]["status"] == 404
+
+
 def test_changes_undo_redo_and_what_the_other_window_sees(client):
     saved = client.change(1, "first-1", fill_change()).json
-    assert saved == {"version": 2, "undo": "Star background: Lines 1/2 in", "redo": None}
-    assert client.change(1, "first-1", fill_change()).json == saved
+    assert stands(saved) == (2, "Star background: Lines 1/2 in", None)
+    assert stands(client.change(1, "first-1", fill_change()).json) == stands(saved)
     stale = client.change(1, "other-1", fill_change("1 in"))
     assert (stale.status_code, stale.json["field"]) == (409, "version")
     undone = client.post("undo", version=2).json
@@ -256,3 +336,25 @@ def test_a_widest_gap_that_takes_long_comes_when_it_is_asked_for(client, monkeyp
     assert first["measuring"]
     assert "being measured" in words(gap["words"])
     assert client.post("plan", zone="sashing", fill=fill, gap=True).json["rows"] == at_once["rows"]
+
+
+def test_no_two_models_share_a_name_in_the_description():
+    """The description keeps models by their names alone: a second one of a name would take the place of the first."""
+    where: dict[str, set[str]] = {}
+    for found in pkgutil.walk_packages(kenzet.__path__, "kenzet."):
+        module = importlib.import_module(found.name)
+        for name, value in vars(module).items():
+            if isinstance(value, type) and issubclass(value, BaseModel) and value.__module__ == found.name:
+                where.setdefault(name, set()).add(found.name)
+    published = json.loads(description())["components"]["schemas"]
+    assert {name: modules for name, modules in where.items() if len(modules) > 1 and name in published} == {}
+
+
+def test_changes_and_fills_are_published_with_kinds_limits_and_defaults():
+    schemas = json.loads(description())["components"]["schemas"]
+    change = schemas["ChangeMade"]["properties"]["change"]["anyOf"][0]
+    assert set(change["discriminator"]["mapping"]) == set(CHANGES)
+    fill = schemas["PlanRequest"]["properties"]["fill"]["anyOf"][0]
+    assert set(fill["discriminator"]["mapping"]) == set(FILLS)
+    stops = schemas["Stitching"]["properties"]["stops"]
+    assert (stops["minimum"], stops["maximum"], stops["default"]) == (0, 10, 5)

@@ -115,19 +115,18 @@ def test_a_file_of_something_else_is_refused(things, data, field):
 
 
 def test_a_quilt_is_told_where_it_is_behind_and_takes_over(things, client):
-    assert not any(client.post("kit").json[what] for what in ("changed", "new", "away"))
+    assert not any(client.get("/kit").json[what] for what in ("changed", "new", "away"))
     things.post("/api/things/ruler-foot/strip", json={"span": "48 mm", "lines": 9, "keep": True})
     eighths = {"kind": "straight ruler", "name": "Fine scale", "etched": "eighths"}
     things.post("/api/things", json={"thing": eighths})
-    view = client.post("kit").json
+    view = client.get("/kit").json
     assert (view["changed"], view["new"], view["away"]) == (["Ruler foot"], ["Fine scale"], [])
     assert view["kit"]["foot"]["offset"] == "1/4 in"  # the quilt keeps its own until she says so
-    taken = client.post("kit", take_over=True, unit="mm").json
+    taken = client.change_kit(1, "kit-01", "mm", take_over=True).json["views"]["kit"]
     assert taken["kit"]["foot"]["offset"] == "6 mm"
     fine = next(ruler for ruler in taken["rulers"] if ruler["name"] == "Fine scale")
     assert words(fine["makes"][1]["words"]) == "9.18 mm"
-    client.change(1, "kit-01", {"kind": "kit", "kit": taken["kit"]})
-    assert not any(client.post("kit").json[what] for what in ("changed", "new", "away"))
+    assert not any(client.get("/kit").json[what] for what in ("changed", "new", "away"))
     total = client.post("plan", zone=ZONE, unit="mm", fill={"kind": "lines", "spacing": "10"}).json
     assert (total["sum"]["kind"], words(total["sum"]["offers"][0]["words"])) == (
         "none",
@@ -138,14 +137,14 @@ def test_a_quilt_is_told_where_it_is_behind_and_takes_over(things, client):
 
 def test_another_foot_other_numbers_and_what_does_not_fit(things, client):
     things.post("/api/things", json={"thing": {"kind": "ruler foot", "name": "Big", "offset": "0.9 in"}})
-    refused = client.post("kit", picks={"foot": "big"})
+    refused = client.change_kit(1, "kit-01", picks={"foot": "big"})
     assert (refused.status_code, refused.json["field"]) == (422, "kit.foot.offset")
-    refused = client.post("kit", picks={"foot": "wave"})
+    refused = client.change_kit(1, "kit-02", picks={"foot": "wave"})
     assert (refused.status_code, refused.json["field"]) == (422, "kit.foot")
-    refused = client.post("kit", values={"marking_step": "5 in"})
+    refused = client.change_kit(1, "kit-03", values={"marking_step": "5 in"})
     assert (refused.status_code, refused.json["field"]) == (422, "kit.marking_step")
-    walking = client.post("kit", sew_with="walking foot").json
-    client.change(1, "kit-01", {"kind": "kit", "kit": walking["kit"]})
+    walking = client.change_kit(1, "kit-04", sew_with="walking foot").json
+    assert walking["views"]["kit"]["sew_with"] == "walking foot"
     told = client.post("plan", zone=ZONE, fill={"kind": "lines", "spacing": "3/8"}).json["sum"]
     assert (told["kind"], words(told["sentence"])[:24]) == ("gauge", "Let the foot's left toe ")
 
@@ -154,9 +153,8 @@ def test_a_ruler_that_is_too_thin_is_gated_with_its_reason(things, client):
     ruler = found(things, "straight-ruler")["thing"]
     thin = {**ruler, "thickness": "3 mm"}
     assert things.post("/api/things", json={"key": "straight-ruler", "thing": thin}).status_code == 200
-    view = client.post("kit", take_over=True).json
+    view = client.change_kit(1, "kit-01", take_over=True).json["views"]["kit"]
     assert "slide under the foot" in next(r["fault"] for r in view["rulers"] if r["key"] == "straight-ruler")
-    client.change(1, "kit-01", {"kind": "kit", "kit": view["kit"]})
     plan = client.post("plan", zone=ZONE, fill={"kind": "lines", "spacing": "3/4 in"}).json
     assert plan["sum"] is None or "may be used" in words(plan["sum"]["sentence"])
     assert json.dumps(plan)  # every line is drawn now

@@ -103,7 +103,7 @@ def test_bobbins_are_changed_where_the_thread_ends_anyway_or_on_the_way(client):
 def test_a_larger_bobbin_of_hers_is_changed_less_often(client):
     before = rows(client.post("route").json)
     left = client.post("sewing").json["bobbin"]["left"]
-    kit = client.post("kit").json["kit"]
+    kit = client.get("/kit").json["kit"]
     assert left == pytest.approx(2500 * 25.4, abs=0.1)
     kit["bobbin"]["holds"] = "5000 in"
     client.change(1, "kit-001", {"kind": "kit", "kit": kit})

@@ -27,7 +27,7 @@ watch(
   },
   { immediate: true },
 )
-watch(() => quilt.taken, () => void zone.again())
+watch(() => quilt.read, () => void zone.again())
 
 function keys(event: KeyboardEvent) {
   const target = event.target as HTMLElement

@@ -9,28 +9,20 @@ import { createRouter, createWebHistory } from 'vue-router'
 import { createVuetify } from 'vuetify'
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
 import App from './App.vue'
-import FillsStation from './features/fills/FillsStation.vue'
-import BenchStation from './features/bench/BenchStation.vue'
-import KitStation from './features/kit/KitStation.vue'
-import MarksStation from './features/marks/MarksStation.vue'
-import TableStation from './features/marks/TableStation.vue'
-import MachineStation from './features/stitch/MachineStation.vue'
-import StitchStation from './features/stitch/StitchStation.vue'
 import HomePage from './features/shell/HomePage.vue'
-import TopStation from './features/top/TopStation.vue'
 
 const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'home', component: HomePage },
-    { path: '/quilt/:quilt/top', name: 'top', component: TopStation },
-    { path: '/quilt/:quilt/fills', name: 'fills', component: FillsStation },
-    { path: '/quilt/:quilt/kit', name: 'kit', component: KitStation },
-    { path: '/quilt/:quilt/bench', name: 'bench', meta: { station: 'kit' }, component: BenchStation },
-    { path: '/quilt/:quilt/marks', name: 'marks', component: MarksStation },
-    { path: '/quilt/:quilt/table', name: 'table', meta: { station: 'marks' }, component: TableStation },
-    { path: '/quilt/:quilt/stitch', name: 'stitch', component: StitchStation },
-    { path: '/quilt/:quilt/machine', name: 'machine', meta: { station: 'stitch', alone: true }, component: MachineStation },
+    { path: '/quilt/:quilt/top', name: 'top', component: () => import('./features/top/TopStation.vue') },
+    { path: '/quilt/:quilt/fills', name: 'fills', component: () => import('./features/fills/FillsStation.vue') },
+    { path: '/quilt/:quilt/kit', name: 'kit', component: () => import('./features/kit/KitStation.vue') },
+    { path: '/quilt/:quilt/bench', name: 'bench', meta: { station: 'kit' }, component: () => import('./features/bench/BenchStation.vue') },
+    { path: '/quilt/:quilt/marks', name: 'marks', component: () => import('./features/marks/MarksStation.vue') },
+    { path: '/quilt/:quilt/table', name: 'table', meta: { station: 'marks' }, component: () => import('./features/marks/TableStation.vue') },
+    { path: '/quilt/:quilt/stitch', name: 'stitch', component: () => import('./features/stitch/StitchStation.vue') },
+    { path: '/quilt/:quilt/machine', name: 'machine', meta: { station: 'stitch', alone: true }, component: () => import('./features/stitch/MachineStation.vue') },
     { path: '/:rest(.*)*', redirect: '/' },
   ],
 })

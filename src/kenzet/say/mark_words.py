@@ -14,7 +14,7 @@ from kenzet.core.top.zone import MarkMethod
 from kenzet.say import words as w
 
 
-class MethodView(w.Told):
+class MethodView(w.Said):
     """A way of marking with what it costs."""
 
     key: MarkMethod
@@ -22,7 +22,7 @@ class MethodView(w.Told):
     words: w.Words
 
 
-class TickView(w.Told):
+class TickView(w.Said):
     """A tick: its foot and tip in the part, and its figures."""
 
     points: list[float]
@@ -30,7 +30,7 @@ class TickView(w.Told):
     error: w.Words
 
 
-class EdgeView(w.Told):
+class EdgeView(w.Said):
     """An edge with its ticks, counted from its datum corner (``points`` start there)."""
 
     name: str
@@ -40,7 +40,7 @@ class EdgeView(w.Told):
     note: w.Words
 
 
-class ToolView(w.Told):
+class ToolView(w.Said):
     """A marking tool, and how it shows on this zone's fabrics."""
 
     key: str

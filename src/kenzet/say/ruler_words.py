@@ -31,7 +31,7 @@ from kenzet.core.tolerances import VISIBLE
 from kenzet.say import words as w
 
 
-class CurveView(w.Told):
+class CurveView(w.Said):
     """One of her curved edges for a curve: which side of which ruler, how it strays, and whether it will do."""
 
     name: str
@@ -40,7 +40,7 @@ class CurveView(w.Told):
     verdict: Literal["fits", "can be nudged", "will not do"]
 
 
-class RulerChoice(w.Told):
+class RulerChoice(w.Said):
     """A straight ruler for a line: what lies on the reference and how often it is laid along; ``fault`` where it must not."""
 
     key: str

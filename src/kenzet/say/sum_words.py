@@ -15,14 +15,14 @@ from kenzet.core.ruler.offset_sums import (
 from kenzet.say import words as w
 
 
-class Term(w.Told):
+class Term(w.Said):
     """A term of a sum and what it stands for."""
 
     words: w.Words
     label: str
 
 
-class Offer(w.Told):
+class Offer(w.Said):
     """Something that one click sets: a spacing, what else with it (``values`` holds all), and what it does."""
 
     value: str
@@ -32,7 +32,7 @@ class Offer(w.Told):
     now: bool
 
 
-class SumView(w.Told):
+class SumView(w.Said):
     """The sum of a spacing: terms that add up to ``total``, or a sentence that says why none do."""
 
     kind: Literal["etched", "edge", "behind", "gauge", "none"]

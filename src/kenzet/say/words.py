@@ -20,13 +20,13 @@ from kenzet.core.params import Form, forms
 LOCALE = Locale("en", "US")
 
 
-class Told(BaseModel):
+class Said(BaseModel):
     """Base of what is told: nothing undeclared is in it."""
 
     model_config = ConfigDict(extra="forbid")
 
 
-class Shown(Told):
+class Shown(Said):
     """A figure ready to read; ``num`` 0 where there is no fraction; ``unit`` empty where it is not said."""
 
     minus: bool
@@ -41,7 +41,7 @@ class Shown(Told):
 Words = list[str | Shown]
 
 
-class Row(Told):
+class Row(Said):
     """A line of figures in the slip."""
 
     label: Words
@@ -49,7 +49,7 @@ class Row(Told):
     typed: bool = False
 
 
-class Total(Told):
+class Total(Said):
     """A figure of the tally, with the bare number so that a change can be told."""
 
     label: str
@@ -57,7 +57,7 @@ class Total(Told):
     amount: float
 
 
-class ChoiceView(Told):
+class ChoiceView(Said):
     """One option; ``picks`` says what may be clicked on the drawing with it."""
 
     key: str
@@ -65,8 +65,10 @@ class ChoiceView(Told):
     picks: str
 
 
-class FieldView(Told):
-    """One parameter as it is asked for. ``text`` is what the field holds; empty means ``empty``."""
+class FieldView(Said):
+    """One parameter as it is asked for. ``text`` is what the field holds; empty means ``empty``. A number lies between ``least``
+    and ``most``, where there are limits.
+    """
 
     name: str
     label: str
@@ -79,6 +81,8 @@ class FieldView(Told):
     presets: list[float]
     used: bool
     minor: bool
+    least: float | None
+    most: float | None
 
 
 def shown(
@@ -110,11 +114,33 @@ def fields(fill: Fill, unit: Unit) -> list[FieldView]:
     found = []
     for name, form in forms(type(fill)).items():
         used = form.only_with is None or values[form.only_with[0]] in form.only_with[1]
-        found.append(field(name, form, getattr(fill, name), unit, used))
+        found.append(model_field(fill, name, unit, used=used))
     return found
 
 
-def field(name: str, form: Form, value: object, unit: Unit, used: bool = True) -> FieldView:
+def model_field(model: BaseModel, name: str, unit: Unit, prefix: str = "", used: bool = True) -> FieldView:
+    """One parameter of a model, with what it holds and its limits; ``prefix`` goes before its name."""
+    form = forms(type(model))[name]
+    return field(prefix + name, form, getattr(model, name), unit, used, limits(type(model), name))
+
+
+def limits(model: type[BaseModel], name: str) -> tuple[float | None, float | None]:
+    """The least and the most that a number of a model may be, both accepted; None where there is no limit."""
+    least = most = None
+    for rule in model.model_fields[name].metadata:
+        least = getattr(rule, "ge", least)
+        most = getattr(rule, "le", most)
+    return least, most
+
+
+def field(
+    name: str,
+    form: Form,
+    value: object,
+    unit: Unit,
+    used: bool = True,
+    limits: tuple[float | None, float | None] = (None, None),
+) -> FieldView:
     """One parameter for the wire."""
     return FieldView(
         name=name,
@@ -128,6 +154,8 @@ def field(name: str, form: Form, value: object, unit: Unit, used: bool = True) -
         presets=list(form.presets),
         used=used,
         minor=form.minor,
+        least=limits[0],
+        most=limits[1],
     )
 
 

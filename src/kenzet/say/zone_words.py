@@ -29,7 +29,7 @@ from kenzet.say import words as w
 from kenzet.say.sum_words import Offer
 
 
-class ApartView(w.Told):
+class ApartView(w.Said):
     """Places with a fill of their own, or that another zone has ``taken``."""
 
     places: list[str]
@@ -38,7 +38,7 @@ class ApartView(w.Told):
     taken: bool
 
 
-class MeetingView(w.Told):
+class MeetingView(w.Said):
     """Settings that meet the features: what to set, and in words what that means; ``hits`` is false where some miss."""
 
     values: dict[str, Any]
@@ -47,7 +47,7 @@ class MeetingView(w.Told):
     hits: bool
 
 
-class MeetView(w.Told):
+class MeetView(w.Said):
     """The ways to meet the chosen features, the nearest to her wish first; ``said`` where there is none."""
 
     ways: list[MeetingView]

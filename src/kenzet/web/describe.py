@@ -3,13 +3,37 @@
 from __future__ import annotations
 
 import json
+from typing import Any
 
 from kenzet.web.app import Settings, create_app
 
 
 def description() -> str:
     """The description as JSON, keys in a fixed order."""
-    return json.dumps(create_app(Settings(pool=None)).api_doc, indent=1, sort_keys=True)
+    return json.dumps(_plain(create_app(Settings(pool=None)).api_doc), indent=1, sort_keys=True)
+
+
+def _plain(part: Any) -> Any:
+    """Without what the types of the front end cannot carry through a request: tuples become lists of their length, keys of a
+    certain form any keys, and what can only be null is left out.
+    """
+    if isinstance(part, list):
+        return [_plain(one) for one in part]
+    if not isinstance(part, dict):
+        return part
+    found = {key: _plain(value) for key, value in part.items()}
+    if "prefixItems" in found:
+        kinds = [one for k, one in enumerate(found["prefixItems"]) if one not in found["prefixItems"][:k]]
+        del found["prefixItems"]
+        found["items"] = kinds[0] if len(kinds) == 1 else {"anyOf": kinds}
+    if found.get("type") == "object" and not {"properties", "additionalProperties"} & set(found):
+        found["additionalProperties"] = True  # keys of a certain form, which the description cannot hold
+    if isinstance(found.get("properties"), dict):
+        some = found["properties"]
+        found["properties"] = {
+            key: one for key, one in some.items() if not isinstance(one, dict) or one.get("type") != "null"
+        }
+    return found
 
 
 if __name__ == "__main__":

@@ -82,9 +82,15 @@ def _headers(response: Response) -> Response:
     return response
 
 
-def _told(error: KenzetError) -> Response:
+def problem_of(error: KenzetError) -> Problem:
+    """An error as it goes over the wire."""
     status = next((code for kind, code in STATUS.items() if isinstance(error, kind)), 500)
-    return problem(status, type(error).__name__, error.message, error.field)
+    return Problem(title=type(error).__name__, status=status, detail=error.message, field=error.field)
+
+
+def _told(error: KenzetError) -> Response:
+    told = problem_of(error)
+    return problem(told.status, told.title, told.detail, told.field)
 
 
 def _refused(error: HTTPException) -> Response:

@@ -8,8 +8,9 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from kenzet import __version__
-from kenzet.core.changes import AnyChange, applied
+from kenzet.core.changes import AnyChange, Change, applied
 from kenzet.core.changes.new_quilt import Wish, begun
+from kenzet.core.changes.quilt import SetKit
 from kenzet.core.kit.cupboard import taken_over
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.params import Frozen
@@ -22,9 +23,12 @@ from kenzet.formats import plan_file
 from kenzet.store import cupboard, photos
 from kenzet.store import quilts as store
 from kenzet.store.quilts import LOCAL_OWNER, Kept
-from kenzet.web.request_context import answer, connection, file_answer, laid_quilt
+from kenzet.web.open_views import views_of
+from kenzet.web.request_context import answer, connection, file_answer, her_things, laid_quilt
+from kenzet.web.state.layouts import layouts
 from kenzet.web.wire import base as m
-from kenzet.web.wire.quilt import quilt_of
+from kenzet.web.wire.kit import kit_changed
+from kenzet.web.wire.quilt import ChangeRequest, Touched, VersionRequest, quilt_of, touched
 
 quilts = APIBlueprint("quilts", __name__, url_prefix="/api")
 
@@ -115,38 +119,49 @@ def quilt_view(path: m.QuiltKey, query: m.Reading) -> Response:
     return answer(quilt_of(kept, laid, query.unit))
 
 
-@quilts.post("/quilts/<quilt>/changes", responses={200: m.Saved})
-def change(path: m.QuiltKey, body: m.ChangeRequest) -> Response:
-    """Keep changes in order; where one cannot be planned, none is written."""
-    kept, laid = laid_quilt(path.quilt)
-    made = []
+@quilts.post("/quilts/<quilt>/changes", responses={200: Touched})
+def change(path: m.QuiltKey, body: ChangeRequest) -> Response:
+    """Keep changes in order; where one cannot be planned, none is written. Told is what they touched; all, where they were sent
+    before and the answer was lost.
+    """
+    kept, before = laid_quilt(path.quilt)
+    laid, made = before, []
     for one in body.changes:
-        laid, what = _changed(laid, one.change, body.unit)
+        laid, what = _changed(laid, one, body.unit)
         made.append(store.Made(laid.quilt, what, one.key, one.joins))
     with connection() as conn:
-        return _saved(store.change(conn, LOCAL_OWNER, kept.id, body.version, made))
+        now = store.change(conn, LOCAL_OWNER, kept.id, body.version, made)
+    return _touched(before if kept.version == body.version else None, now, body)
 
 
-def _changed(laid: QuiltLayout, change: dict[str, Any], unit: Unit) -> tuple[QuiltLayout, str]:
+def _changed(laid: QuiltLayout, one: m.ChangeMade, unit: Unit) -> tuple[QuiltLayout, str]:
     """The quilt after a change that can be planned."""
-    quilt, what = applied(validated(_OneChange, {"change": change}, unit).change, laid)
+    if one.kit is not None:
+        wanted: Change = SetKit(kit=kit_changed(laid.quilt.kit, her_things(), one.kit, unit))
+    else:
+        wanted = validated(_OneChange, {"change": one.change or {}}, unit).change
+    quilt, what = applied(wanted, laid)
     changed = laid.with_quilt(quilt)
     check_quilt(changed, laid)
     return changed, what
 
 
-@quilts.post("/quilts/<quilt>/undo", responses={200: m.Saved})
-def undo(path: m.QuiltKey, body: m.VersionRequest) -> Response:
-    """One step back."""
+@quilts.post("/quilts/<quilt>/undo", responses={200: Touched})
+def undo(path: m.QuiltKey, body: VersionRequest) -> Response:
+    """One step back, and what that touched."""
+    _, before = laid_quilt(path.quilt)
     with connection() as conn:
-        return _saved(store.undo(conn, LOCAL_OWNER, path.quilt, body.version))
+        now = store.undo(conn, LOCAL_OWNER, path.quilt, body.version)
+    return _touched(before, now, body)
 
 
-@quilts.post("/quilts/<quilt>/redo", responses={200: m.Saved})
-def redo(path: m.QuiltKey, body: m.VersionRequest) -> Response:
-    """One step forward again."""
+@quilts.post("/quilts/<quilt>/redo", responses={200: Touched})
+def redo(path: m.QuiltKey, body: VersionRequest) -> Response:
+    """One step forward again, and what that touched."""
+    _, before = laid_quilt(path.quilt)
     with connection() as conn:
-        return _saved(store.redo(conn, LOCAL_OWNER, path.quilt, body.version))
+        now = store.redo(conn, LOCAL_OWNER, path.quilt, body.version)
+    return _touched(before, now, body)
 
 
 @quilts.get("/quilts/<quilt>/plan.json")
@@ -156,5 +171,6 @@ def plan_document(path: m.QuiltKey) -> Response:
     return file_answer(plan_file.dump(kept.quilt), "application/json", "quilt-plan.json")
 
 
-def _saved(kept: Kept) -> Response:
-    return answer(m.Saved(version=kept.version, undo=kept.undo, redo=kept.redo))
+def _touched(before: QuiltLayout | None, kept: Kept, body: VersionRequest) -> Response:
+    laid = layouts().of(kept)
+    return answer(touched(before, kept, laid, views_of(kept, laid, body), body))

@@ -9,11 +9,12 @@ from typing import Any
 from flask import Response, current_app, request
 
 from kenzet.core.errors import BadValue, TooMany
+from kenzet.core.kit.things import Thing
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.top.quilt_layout import QuiltLayout
-from kenzet.say.words import Told
-from kenzet.store import quilts
+from kenzet.say.words import Said
+from kenzet.store import cupboard, quilts
 from kenzet.store.quilts import LOCAL_OWNER, Kept
 from kenzet.web.state.layouts import layouts
 
@@ -40,7 +41,7 @@ def planned(laid: QuiltLayout, zone: str) -> ZonePlan:
     return found
 
 
-def answer(value: Told) -> Response:
+def answer(value: Said) -> Response:
     """A model as JSON."""
     return current_app.response_class(value.model_dump_json(), mimetype="application/json")
 
@@ -61,3 +62,9 @@ def upload(most: int, what: str) -> bytes:
     if not data:
         raise BadValue("The file is empty.", "file")
     return data
+
+
+def her_things() -> dict[str, Thing]:
+    """What stands in her cupboard, by key."""
+    with connection() as conn:
+        return cupboard.things(conn, LOCAL_OWNER)

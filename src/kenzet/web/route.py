@@ -6,21 +6,16 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from kenzet.core.errors import Unknown
-from kenzet.core.params import forms
 from kenzet.core.route.quilt import line_of
 from kenzet.core.route.turns import is_freehand
 from kenzet.core.route.unit import rings
-from kenzet.core.top.stitching import Pace
 from kenzet.formats.route_svg import WayPiece, route_svg
-from kenzet.say import words as w
-from kenzet.say.route_figures import route_rows
-from kenzet.say.route_notes import route_notes
 from kenzet.say.route_words import sentence
-from kenzet.web.request_context import answer, connection, file_answer, laid_quilt
-from kenzet.web.state.logs import logs
+from kenzet.web.open_views import route_view_of
+from kenzet.web.request_context import answer, file_answer, laid_quilt
 from kenzet.web.state.routes import routes
 from kenzet.web.wire import base as m
-from kenzet.web.wire.route import RouteOrQuickRequest, RouteView, WayQuery, here_view, visit_view
+from kenzet.web.wire.route import RouteOrQuickRequest, RouteView, WayQuery
 
 route = APIBlueprint("route", __name__, url_prefix="/api/quilts/<quilt>")
 
@@ -29,34 +24,7 @@ route = APIBlueprint("route", __name__, url_prefix="/api/quilts/<quilt>")
 def route_view(path: m.QuiltKey, body: RouteOrQuickRequest) -> Response:
     """Worked out for the plan as it is kept."""
     kept, laid = laid_quilt(path.quilt)
-    ways = routes().soon(kept, laid) if body.quick else routes().ways(kept, laid)
-    found, stitching = ways.route, laid.quilt.stitching
-    with connection() as conn:
-        left = ways.left(logs().log(conn, path.quilt).sewn)
-    shares = [1 - one.left / max(one.many, 1) for one in left]
-    return answer(
-        RouteView(
-            rows=route_rows(laid, found, body.unit),
-            visits=[
-                visit_view(laid, found, visit, share)
-                for visit, share in zip(found.visits, shares, strict=True)
-            ],
-            fields=[
-                w.field(name, form, getattr(stitching, name), body.unit)
-                for name, form in forms(type(stitching)).items()
-            ],
-            paces=[
-                w.field(f"pace.{name}", form, getattr(stitching.pace, name), body.unit)
-                for name, form in forms(Pace).items()
-            ],
-            doc=stitching.model_dump(mode="json"),
-            notes=route_notes(laid, found, body.unit),
-            here=here_view(laid, found, body.number, body.unit)
-            if 0 < body.number <= len(found.visits)
-            else None,
-            quick=found.quick,
-        )
-    )
+    return answer(route_view_of(kept, laid, body))
 
 
 @route.get("/route.svg")

@@ -17,7 +17,7 @@ from kenzet.core.geom.affine import invert, place_all
 from kenzet.core.kit.things.machine import RulerFoot
 from kenzet.core.marks.marking import marks_of
 from kenzet.core.numbers.measure import Length
-from kenzet.core.plan.planner import check_kit, plan_quilt, plan_zone
+from kenzet.core.plan.planner import check_quilt, plan_quilt, plan_zone
 from kenzet.core.top.document import read, with_zone, write
 from kenzet.core.top.layout import lay_out
 from kenzet.core.top.quilt_layout import QuiltLayout
@@ -139,7 +139,7 @@ def test_a105_a_foot_larger_than_half_the_zone_is_refused_by_name(laid):
     kit = laid.quilt.kit.changed(foot=RulerFoot(offset=Length.parse("0.9 in")))
     other = laid.with_quilt(laid.quilt.model_copy(update={"kit": kit}))
     with pytest.raises(BadValue, match="Star points") as error:
-        check_kit(other)
+        check_quilt(other)
     assert error.value.field == "kit.foot.offset"
     with pytest.raises(BadValue):
         plan_zone(other, "star-points")

@@ -5,6 +5,11 @@ import type { components, paths } from './schema'
 export type Views = components['schemas']
 export type Unit = 'in' | 'mm'
 export type Words = (string | Views['Shown'])[]
+/** What is sent: of a document its kind and what differs from the defaults. */
+export type Sent<T> = T extends { kind: infer K } ? { kind: K } & Partial<Omit<T, 'kind'>> : Partial<T>
+export type Change = Sent<NonNullable<Views['ChangeMade']['change']>>
+/** One change, of the document or of its kit. */
+export type Made = { change: Change } | { kit: Partial<Views['KitChange']> }
 
 /** What went wrong, in a sentence, with the field it is about. */
 export class Problem extends Error {
@@ -26,7 +31,7 @@ interface Answer<T> {
 }
 
 /** The data of an answer. Throws `Problem`; an aborted call throws as the browser does. */
-async function told<T>(call: Promise<Answer<T>>): Promise<T> {
+async function unwrap<T>(call: Promise<Answer<T>>): Promise<T> {
   let answer: Answer<T>
   try {
     answer = await call
@@ -40,96 +45,94 @@ async function told<T>(call: Promise<Answer<T>>): Promise<T> {
 }
 
 /** A file is sent as it is. */
-const asItIs = (file: Blob) => ({ body: file as never, bodySerializer: (body: unknown) => body as Blob, headers: { 'Content-Type': 'application/octet-stream' } })
+const rawBody = (file: Blob) => ({ body: file as never, bodySerializer: (body: unknown) => body as Blob, headers: { 'Content-Type': 'application/octet-stream' } })
 
-const at = (quilt: string) => ({ path: { quilt } })
+const params = (quilt: string) => ({ path: { quilt } })
 
 export const api = {
-  home: () => told(client.GET('/api/home')),
-  addQuilts: (body: Partial<Views['NewQuilts']>) => told(client.POST('/api/quilts', { body: body as Views['NewQuilts'] })),
+  home: () => unwrap(client.GET('/api/home')),
+  addQuilts: (body: Partial<Views['NewQuilts']>) => unwrap(client.POST('/api/quilts', { body: body as Views['NewQuilts'] })),
   top: (quilt: string, unit: Unit) =>
-    told(client.GET('/api/quilts/{quilt}/top', { params: { ...at(quilt), query: { unit } } })),
+    unwrap(client.GET('/api/quilts/{quilt}/top', { params: { ...params(quilt), query: { unit } } })),
   pick: (quilt: string, body: Views['PickRequest']) =>
-    told(client.POST('/api/quilts/{quilt}/pick', { params: at(quilt), body })),
+    unwrap(client.POST('/api/quilts/{quilt}/pick', { params: params(quilt), body })),
   cutPoints: (quilt: string, body: Partial<Views['PointsRequest']>) =>
-    told(client.POST('/api/quilts/{quilt}/cut-points', { params: at(quilt), body: body as Views['PointsRequest'] })),
+    unwrap(client.POST('/api/quilts/{quilt}/cut-points', { params: params(quilt), body: body as Views['PointsRequest'] })),
   cut: (quilt: string, body: Views['CutRequest'], signal: AbortSignal) =>
-    told(client.POST('/api/quilts/{quilt}/cut', { params: at(quilt), body, signal })),
+    unwrap(client.POST('/api/quilts/{quilt}/cut', { params: params(quilt), body, signal })),
   meet: (quilt: string, body: Views['MeetRequest'], signal: AbortSignal) =>
-    told(client.POST('/api/quilts/{quilt}/meet', { params: at(quilt), body, signal })),
-  recipes: () => told(client.GET('/api/recipes')),
-  keepRecipe: (body: Views['KeepRecipe']) => told(client.POST('/api/recipes', { body })),
-  forgetRecipe: (body: Views['RecipeName']) => told(client.POST('/api/recipes/forget', { body })),
-  bringRecipes: (body: Views['BringRecipes']) => told(client.POST('/api/recipes/bring', { body })),
+    unwrap(client.POST('/api/quilts/{quilt}/meet', { params: params(quilt), body, signal })),
+  recipes: () => unwrap(client.GET('/api/recipes')),
+  keepRecipe: (body: Views['KeepRecipe']) => unwrap(client.POST('/api/recipes', { body })),
+  forgetRecipe: (body: Views['RecipeName']) => unwrap(client.POST('/api/recipes/forget', { body })),
+  bringRecipes: (body: Views['BringRecipes']) => unwrap(client.POST('/api/recipes/bring', { body })),
   gallery: (quilt: string, body: Views['ZoneRequest'], signal: AbortSignal) =>
-    told(client.POST('/api/quilts/{quilt}/gallery', { params: at(quilt), body, signal })),
+    unwrap(client.POST('/api/quilts/{quilt}/gallery', { params: params(quilt), body, signal })),
   variants: (quilt: string, body: Views['ZoneRequest'], signal: AbortSignal) =>
-    told(client.POST('/api/quilts/{quilt}/variants', { params: at(quilt), body, signal })),
+    unwrap(client.POST('/api/quilts/{quilt}/variants', { params: params(quilt), body, signal })),
   blockDrawing: (quilt: string, block: string, unit: Unit) =>
-    told(client.GET('/api/quilts/{quilt}/blocks/{block}/drawing', { params: { path: { quilt, block }, query: { unit } } })),
+    unwrap(client.GET('/api/quilts/{quilt}/blocks/{block}/drawing', { params: { path: { quilt, block }, query: { unit } } })),
   readDrawing: (file: File, width: string, unit: Unit) =>
-    told(client.POST('/api/read-drawing', { params: { query: { name: file.name, width, unit } }, ...asItIs(file) })),
-  addPhoto: (file: File) => told(client.POST('/api/photos', asItIs(file))),
-  photo: (id: string) => told(client.GET('/api/photos/{photo}', { params: { path: { photo: id } } })),
+    unwrap(client.POST('/api/read-drawing', { params: { query: { name: file.name, width, unit } }, ...rawBody(file) })),
+  addPhoto: (file: File) => unwrap(client.POST('/api/photos', rawBody(file))),
+  photo: (id: string) => unwrap(client.GET('/api/photos/{photo}', { params: { path: { photo: id } } })),
   photoUrl: (id: string) => `/api/photos/${id}.jpg`,
-  swatch: (file: File) => told(client.POST('/api/swatch', asItIs(file))),
-  copy: (quilt: string) => told(client.POST('/api/quilts/{quilt}/copy', { params: at(quilt), body: {} as never })),
+  swatch: (file: File) => unwrap(client.POST('/api/swatch', rawBody(file))),
+  copy: (quilt: string) => unwrap(client.POST('/api/quilts/{quilt}/copy', { params: params(quilt), body: {} as never })),
   setState: (quilt: string, state: Views['StateRequest']['state']) =>
-    told(client.PUT('/api/quilts/{quilt}/state', { params: at(quilt), body: { state } })),
-  setUnit: (unit: Unit) => told(client.PUT('/api/unit', { body: { unit } })),
+    unwrap(client.PUT('/api/quilts/{quilt}/state', { params: params(quilt), body: { state } })),
+  setUnit: (unit: Unit) => unwrap(client.PUT('/api/unit', { body: { unit } })),
   quilt: (quilt: string, unit: Unit) =>
-    told(client.GET('/api/quilts/{quilt}', { params: { ...at(quilt), query: { unit } } })),
+    unwrap(client.GET('/api/quilts/{quilt}', { params: { ...params(quilt), query: { unit } } })),
   plan: (quilt: string, body: Views['PlanRequest'], signal: AbortSignal) =>
-    told(client.POST('/api/quilts/{quilt}/plan', { params: at(quilt), body, signal })),
+    unwrap(client.POST('/api/quilts/{quilt}/plan', { params: params(quilt), body, signal })),
   ruler: (quilt: string, body: Views['RulerRequest'], signal: AbortSignal) =>
-    told(client.POST('/api/quilts/{quilt}/ruler', { params: at(quilt), body, signal })),
+    unwrap(client.POST('/api/quilts/{quilt}/ruler', { params: params(quilt), body, signal })),
   bench: (quilt: string, body: Views['BenchRequest'], signal: AbortSignal) =>
-    told(client.POST('/api/quilts/{quilt}/bench', { params: at(quilt), body, signal })),
+    unwrap(client.POST('/api/quilts/{quilt}/bench', { params: params(quilt), body, signal })),
   layRuler: (quilt: string, body: Views['LayRequest'], signal: AbortSignal) =>
-    told(client.POST('/api/quilts/{quilt}/bench/lay', { params: at(quilt), body, signal })),
+    unwrap(client.POST('/api/quilts/{quilt}/bench/lay', { params: params(quilt), body, signal })),
   curve: (quilt: string, body: Views['CurveRequest'], signal: AbortSignal) =>
-    told(client.POST('/api/quilts/{quilt}/curve', { params: at(quilt), body, signal })),
+    unwrap(client.POST('/api/quilts/{quilt}/curve', { params: params(quilt), body, signal })),
   marks: (quilt: string, body: Views['MarksRequest'], signal: AbortSignal) =>
-    told(client.POST('/api/quilts/{quilt}/marks', { params: at(quilt), body, signal })),
+    unwrap(client.POST('/api/quilts/{quilt}/marks', { params: params(quilt), body, signal })),
   table: (quilt: string, body: Partial<Views['TableRequest']>) =>
-    told(client.POST('/api/quilts/{quilt}/table', { params: at(quilt), body: body as Views['TableRequest'] })),
-  prep: (quilt: string) => told(client.POST('/api/quilts/{quilt}/prep', { params: at(quilt), body: {} as never })),
+    unwrap(client.POST('/api/quilts/{quilt}/table', { params: params(quilt), body: body as Views['TableRequest'] })),
+  prep: (quilt: string) => unwrap(client.POST('/api/quilts/{quilt}/prep', { params: params(quilt), body: {} as never })),
   route: (quilt: string, body: Views['RouteOrQuickRequest'], signal: AbortSignal) =>
-    told(client.POST('/api/quilts/{quilt}/route', { params: at(quilt), body, signal })),
+    unwrap(client.POST('/api/quilts/{quilt}/route', { params: params(quilt), body, signal })),
   exit: (quilt: string, body: Views['RouteRequest'], signal: AbortSignal) =>
-    told(client.POST('/api/quilts/{quilt}/route/exit', { params: at(quilt), body, signal })),
-  longer: (quilt: string, body: Views['RouteRequest']) => told(client.POST('/api/quilts/{quilt}/route/longer', { params: at(quilt), body })),
-  longerSoFar: (quilt: string, unit: Unit, number: number) => told(client.GET('/api/quilts/{quilt}/route/longer', { params: { ...at(quilt), query: { unit, number } } })),
-  stopLonger: (quilt: string, body: Views['LongerQuery']) => told(client.POST('/api/quilts/{quilt}/route/longer/stop', { params: at(quilt), body })),
+    unwrap(client.POST('/api/quilts/{quilt}/route/exit', { params: params(quilt), body, signal })),
+  longer: (quilt: string, body: Views['RouteRequest']) => unwrap(client.POST('/api/quilts/{quilt}/route/longer', { params: params(quilt), body })),
+  longerSoFar: (quilt: string, unit: Unit, number: number) => unwrap(client.GET('/api/quilts/{quilt}/route/longer', { params: { ...params(quilt), query: { unit, number } } })),
+  stopLonger: (quilt: string, body: Views['LongerQuery']) => unwrap(client.POST('/api/quilts/{quilt}/route/longer/stop', { params: params(quilt), body })),
   sewing: (quilt: string, body: Views['SewingRequest']) =>
-    told(client.POST('/api/quilts/{quilt}/sewing', { params: at(quilt), body })),
-  follow: (quilt: string) => told(client.GET('/api/quilts/{quilt}/machine', { params: at(quilt) })),
+    unwrap(client.POST('/api/quilts/{quilt}/sewing', { params: params(quilt), body })),
+  follow: (quilt: string) => unwrap(client.GET('/api/quilts/{quilt}/machine', { params: params(quilt) })),
   sewingTold: (quilt: string, body: Views['ToldRequest']) =>
     // outlives the page: the last line before a lid is closed is still told
-    told(client.POST('/api/quilts/{quilt}/sewing/events', { params: at(quilt), body, keepalive: JSON.stringify(body).length < 50_000 })),
-  things: (unit: Unit) => told(client.GET('/api/things', { params: { query: { unit } } })),
-  keepThing: (body: Partial<Views['ThingRequest']>, signal?: AbortSignal) => told(client.POST('/api/things', { body: body as Views['ThingRequest'], signal })),
-  removeThing: (key: string, unit: Unit) => told(client.POST('/api/things/{key}/remove', { params: { path: { key } }, body: { unit } })),
-  readStrip: (key: string, body: Partial<Views['StripRequest']>) => told(client.POST('/api/things/{key}/strip', { params: { path: { key } }, body: body as Views['StripRequest'] })),
-  bringThings: (file: Blob, unit: Unit) => told(client.POST('/api/things/bring', { params: { query: { unit } }, ...asItIs(file) })),
+    unwrap(client.POST('/api/quilts/{quilt}/sewing/events', { params: params(quilt), body, keepalive: JSON.stringify(body).length < 50_000 })),
+  things: (unit: Unit) => unwrap(client.GET('/api/things', { params: { query: { unit } } })),
+  keepThing: (body: Partial<Views['ThingRequest']>, signal?: AbortSignal) => unwrap(client.POST('/api/things', { body: body as Views['ThingRequest'], signal })),
+  removeThing: (key: string, unit: Unit) => unwrap(client.POST('/api/things/{key}/remove', { params: { path: { key } }, body: { unit } })),
+  readStrip: (key: string, body: Partial<Views['StripRequest']>) => unwrap(client.POST('/api/things/{key}/strip', { params: { path: { key } }, body: body as Views['StripRequest'] })),
+  bringThings: (file: Blob, unit: Unit) => unwrap(client.POST('/api/things/bring', { params: { query: { unit } }, ...rawBody(file) })),
   kitFile: (kind: 'json' | 'csv') => `/api/things/kit.${kind}`,
-  kit: (quilt: string, body: Views['KitRequest'], signal: AbortSignal) =>
-    told(client.POST('/api/quilts/{quilt}/kit', { params: at(quilt), body, signal })),
-  change: (quilt: string, body: Views['ChangeRequest']) =>
+  kit: (quilt: string, unit: Unit, signal: AbortSignal) =>
+    unwrap(client.GET('/api/quilts/{quilt}/kit', { params: { ...params(quilt), query: { unit } }, signal })),
+  change: (quilt: string, body: Omit<Views['ChangeRequest'], 'changes' | 'views'> & { changes: ({ key: string; joins: boolean } & Made)[]; views: Partial<Views['ViewsWanted']> }) =>
     // outlives the page: what was tried a moment before a reload is still kept
-    told(client.POST('/api/quilts/{quilt}/changes', { params: at(quilt), body, keepalive: true })),
-  undo: (quilt: string, version: number) =>
-    told(client.POST('/api/quilts/{quilt}/undo', { params: at(quilt), body: { version } })),
-  redo: (quilt: string, version: number) =>
-    told(client.POST('/api/quilts/{quilt}/redo', { params: at(quilt), body: { version } })),
+    unwrap(client.POST('/api/quilts/{quilt}/changes', { params: params(quilt), body: body as Views['ChangeRequest'], keepalive: true })),
+  walk: (quilt: string, way: 'undo' | 'redo', body: Omit<Views['VersionRequest'], 'views'> & { views: Partial<Views['ViewsWanted']> }) =>
+    unwrap(client.POST(`/api/quilts/{quilt}/${way}`, { params: params(quilt), body: body as Views['VersionRequest'] })),
   jobSheet: (quilt: string, query: Record<string, string>) => `/api/quilts/${quilt}/job.pdf?${new URLSearchParams(query)}`,
   routeFile: (quilt: string, number: number, unit: Unit) => `/api/quilts/${quilt}/route.svg?${new URLSearchParams({ number: String(number), unit })}`,
   planFile: (quilt: string) => `/api/quilts/${quilt}/plan.json`,
   /** The address of a mark sheet or of a table of it, for a link. */
   sheet: (quilt: string, zone: string, file: 'sheet.pdf' | 'sheet.svg' | 'sheet.dxf' | 'ticks.csv' | 'strokes.csv' | 'strip.pdf', query: Record<string, string>) =>
     `/api/quilts/${quilt}/zones/${zone}/${file}?${new URLSearchParams(query)}`,
-  printers: (unit: Unit) => told(client.GET('/api/printers', { params: { query: { unit } } })),
-  checkPrinter: (body: Views['CheckRequest']) => told(client.POST('/api/printers', { body })),
-  forgetPrinter: (name: string, unit: Unit) => told(client.POST('/api/printers/forget', { body: { name, unit } })),
+  printers: (unit: Unit) => unwrap(client.GET('/api/printers', { params: { query: { unit } } })),
+  checkPrinter: (body: Views['CheckRequest']) => unwrap(client.POST('/api/printers', { body })),
+  forgetPrinter: (name: string, unit: Unit) => unwrap(client.POST('/api/printers/forget', { body: { name, unit } })),
   checkPage: (name: string, paper: string, unit: Unit) => `/api/printer-check.pdf?${new URLSearchParams({ name, paper, unit })}`,
 }

@@ -235,7 +235,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep changes in order; where one cannot be planned, none is written. */
+        /**
+         * Keep changes in order; where one cannot be planned, none is written. Told is what they touched; all, where they were sent
+         * @description before and the answer was lost.
+         */
         post: operations["quilts_change_quilts__quilt__changes_post"];
         delete?: never;
         options?: never;
@@ -369,10 +372,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** The quilt's kit, and what the cupboard has otherwise. */
+        get: operations["kit_kit_view_kit_get"];
         put?: never;
-        /** The quilt's kit with what is changed of it; nothing is kept. */
-        post: operations["kit_kit_view_kit_post"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -508,7 +511,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** One step forward again. */
+        /** One step forward again, and what that touched. */
         post: operations["quilts_redo_quilts__quilt__redo_post"];
         delete?: never;
         options?: never;
@@ -716,7 +719,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** One step back. */
+        /** One step back, and what that touched. */
         post: operations["quilts_undo_quilts__quilt__undo_post"];
         delete?: never;
         options?: never;
@@ -1071,6 +1074,35 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AddApplique
+         * @description A closed shape is laid on top; it cuts away what is beneath.
+         */
+        AddApplique: {
+            /** Fabric */
+            fabric: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "applique";
+            /** Sides */
+            sides: components["schemas"]["Side"][];
+        };
+        /**
+         * AddBlock
+         * @description A new block among those that can be painted.
+         */
+        AddBlock: {
+            block: components["schemas"]["Block"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "new block";
+        };
+        /**
          * ApartView
          * @description Places with a fill of their own, or that another zone has ``taken``.
          */
@@ -1083,6 +1115,92 @@ export interface components {
             taken: boolean;
             /** Where */
             where: string;
+        };
+        /**
+         * ArcRuler
+         * @description An arc or a circle by the radius (or diameter) of its edges, measured on the plastic or as it sews.
+         */
+        ArcRuler: {
+            /**
+             * By
+             * @default edge
+             * @enum {string}
+             */
+            by: "edge" | "sewn";
+            /**
+             * Inside
+             * @default null
+             */
+            inside: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arc";
+            /**
+             * Label Foot
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            label_foot: string;
+            /**
+             * Measured
+             * @default diameter
+             * @enum {string}
+             */
+            measured: "radius" | "diameter";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Outside
+             * @default {
+             *       "mm": "1778/5",
+             *       "text": "14 in"
+             *     }
+             */
+            outside: string | null;
+            /**
+             * State
+             * @default at hand
+             * @enum {string}
+             */
+            state: "at hand" | "lent" | "missing" | "broken";
+            /**
+             * Thickness
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            thickness: string;
+            /**
+             * Usable
+             * @default null
+             */
+            usable: string | null;
+            /**
+             * Usable Inside
+             * @default null
+             */
+            usable_inside: string | null;
+        };
+        /**
+         * Avoided
+         * @description A spot of a part (its key), mm in its coordinates: a seam that is ``bulky`` there, or along which she will ``never`` travel.
+         */
+        Avoided: {
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "bulky" | "never";
+            /** Part */
+            part: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * AvoidedView
@@ -1098,6 +1216,40 @@ export interface components {
             how: "bulky" | "never";
             /** Number */
             number: number;
+        };
+        /**
+         * Batting
+         * @description The layer in the middle; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft.
+         */
+        Batting: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "batting";
+            /**
+             * Limit
+             * @description A length with its unit; in where none is written.
+             * @default 8 in
+             */
+            limit: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * State
+             * @default at hand
+             * @enum {string}
+             */
+            state: "at hand" | "lent" | "missing" | "broken";
+            /**
+             * Thickness
+             * @description A length with its unit; in where none is written.
+             * @default 1/8 in
+             */
+            thickness: string;
         };
         /**
          * BenchEdge
@@ -1204,6 +1356,82 @@ export interface components {
             zone: string;
         };
         /**
+         * BendSeam
+         * @description A seam is curved, or made straight.
+         */
+        BendSeam: {
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "seam rise";
+            /**
+             * Left
+             * @default true
+             */
+            left: boolean;
+            /**
+             * Rise
+             * @default null
+             */
+            rise: string | null;
+            /** Seam */
+            seam: number;
+        };
+        /**
+         * Beside
+         * @description A line on one or both sides of every straight seam in the zone and inside its outline, or the ditch itself.
+         */
+        Beside: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "beside";
+            /**
+             * Sides
+             * @default both
+             * @enum {string}
+             */
+            sides: "both" | "one";
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            spacing: string;
+            /**
+             * Where
+             * @default beside
+             * @enum {string}
+             */
+            where: "beside" | "ditch" | "both";
+        };
+        /**
+         * Block
+         * @description A block: its finished size, its art, and the size it came out at if she measured it.
+         */
+        Block: {
+            /** Art */
+            art: components["schemas"]["Patterned"] | components["schemas"]["Drawn"];
+            /**
+             * Height
+             * @description A length with its unit; in where none is written.
+             */
+            height: string;
+            /** @default null */
+            measured: components["schemas"]["Measured"] | null;
+            /** Name */
+            name: string;
+            /**
+             * Width
+             * @description A length with its unit; in where none is written.
+             */
+            width: string;
+        };
+        /**
          * BlockDrawing
          * @description A drawn block with everything that can be pointed at.
          */
@@ -1234,9 +1462,27 @@ export interface components {
          * @description A block that can be painted: its picture, its numbers, its fabrics; ``doc`` is the document's block.
          */
         BlockView: {
-            /** Doc */
+            /**
+             * Block
+             * @description A block: its finished size, its art, and the size it came out at if she measured it.
+             */
             doc: {
-                [key: string]: unknown;
+                /** Art */
+                art: components["schemas"]["Patterned"] | components["schemas"]["Drawn"];
+                /**
+                 * Height
+                 * @description A length with its unit; in where none is written.
+                 */
+                height: string;
+                /** @default null */
+                measured: components["schemas"]["Measured"] | null;
+                /** Name */
+                name: string;
+                /**
+                 * Width
+                 * @description A length with its unit; in where none is written.
+                 */
+                width: string;
             };
             /** Fields */
             fields: components["schemas"]["FieldView"][];
@@ -1265,15 +1511,99 @@ export interface components {
         };
         /**
          * Bobbin
-         * @description mm of thread ``left`` in the bobbin; what a mm of way and what a thread's two tails take of it.
+         * @description A bobbin as she winds it (F41).
          */
         Bobbin: {
+            /**
+             * Holds
+             * @description A length with its unit; in where none is written.
+             * @default 2500 in
+             */
+            holds: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bobbin";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * State
+             * @default at hand
+             * @enum {string}
+             */
+            state: "at hand" | "lent" | "missing" | "broken";
+        };
+        /**
+         * BobbinView
+         * @description mm of thread ``left`` in the bobbin; what a mm of way and what a thread's two tails take of it.
+         */
+        BobbinView: {
             /** Left */
             left: number;
             /** Per Mm */
             per_mm: number;
             /** Per Thread */
             per_thread: number;
+        };
+        /**
+         * Border
+         * @description A border. ``corners``: which strips run through, mitred, or squares of ``corner_fabric``.
+         */
+        Border: {
+            /**
+             * Corner Fabric
+             * @default null
+             */
+            corner_fabric: string | null;
+            /**
+             * Corners
+             * @default top and bottom through
+             * @enum {string}
+             */
+            corners: "top and bottom through" | "sides through" | "mitred" | "squares";
+            /** Fabric */
+            fabric: string;
+            /**
+             * Width
+             * @description A length with its unit; in where none is written.
+             */
+            width: string;
+        };
+        /**
+         * BowTie
+         * @description Two squares of tie, two of background whose inner corners (legs ``knot``) belong to the knot.
+         */
+        BowTie: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bow-tie";
+            /**
+             * Knot
+             * @default null
+             */
+            knot: string | null;
+        };
+        /**
+         * Bring
+         * @description A block that was read from a drawing, with its fabrics; those of a colour that is there are taken for it.
+         */
+        Bring: {
+            block: components["schemas"]["Block"];
+            /** Fabrics */
+            fabrics: {
+                [key: string]: unknown;
+            };
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bring";
         };
         /**
          * BringRecipes
@@ -1291,9 +1621,7 @@ export interface components {
          */
         BroughtView: {
             /** Change */
-            change: {
-                [key: string]: unknown;
-            };
+            change: components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"];
             /** Fabrics */
             fabrics: {
                 [key: string]: string;
@@ -1319,9 +1647,7 @@ export interface components {
             cost: components["schemas"]["Cost"];
             drawing: components["schemas"]["DrawingView"];
             /** Fill */
-            fill: {
-                [key: string]: unknown;
-            };
+            fill: components["schemas"]["Lines"] | components["schemas"]["Grid"] | components["schemas"]["Pairs"] | components["schemas"]["Beside"] | components["schemas"]["Fan"] | components["schemas"]["Scattered"] | components["schemas"]["Keys"] | components["schemas"]["Chevrons"] | components["schemas"]["Inset"] | components["schemas"]["CornerCuts"] | components["schemas"]["FrameEcho"] | components["schemas"]["HalvedTriangle"] | components["schemas"]["Echo"] | components["schemas"]["Pinned"] | components["schemas"]["Spiral"] | components["schemas"]["Retraced"] | components["schemas"]["Zigzag"] | components["schemas"]["ZigzagRows"] | components["schemas"]["RuledZigzag"] | components["schemas"]["Waves"] | components["schemas"]["WaveBorder"] | components["schemas"]["CurvedRows"] | components["schemas"]["Scallops"] | components["schemas"]["Clamshell"] | components["schemas"]["Shells"] | components["schemas"]["Hourglass"] | components["schemas"]["Continuous"] | components["schemas"]["SCurves"] | components["schemas"]["Through"] | components["schemas"]["Sunburst"] | components["schemas"]["Channel"] | components["schemas"]["FreehandTexture"];
             /** Group */
             group: string;
             /** Help */
@@ -1342,7 +1668,21 @@ export interface components {
             block: string;
             /** Measured */
             measured: {
-                [key: string]: unknown;
+                /**
+                 * Diagonals
+                 * @default null
+                 */
+                diagonals: string[] | null;
+                /**
+                 * Height
+                 * @description A length with its unit; in where none is written.
+                 */
+                height: string;
+                /**
+                 * Width
+                 * @description A length with its unit; in where none is written.
+                 */
+                width: string;
             } | null;
             /** Mirrored */
             mirrored: boolean;
@@ -1355,15 +1695,16 @@ export interface components {
         };
         /**
          * ChangeMade
-         * @description One change; ``key`` names it so that a retry is harmless.
+         * @description One change, of the document or of its kit; ``key`` names it so that a retry is harmless.
          *
          *     ``joins`` makes it one undo step with the change before.
          */
         ChangeMade: {
-            /** Change */
-            change: {
-                [key: string]: unknown;
-            };
+            /**
+             * Change
+             * @default null
+             */
+            change: (components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"]) | null;
             /**
              * Joins
              * @default false
@@ -1371,14 +1712,20 @@ export interface components {
             joins: boolean;
             /** Key */
             key: string;
+            /** @default null */
+            kit: components["schemas"]["KitChange"] | null;
         };
         /**
          * ChangeRequest
          * @description Changes to keep, in order, the first made on ``version``; ``unit`` is meant where none is typed.
+         *
+         *     ``knows`` names the zones whose new lines the screen shows already.
          */
         ChangeRequest: {
             /** Changes */
             changes: components["schemas"]["ChangeMade"][];
+            /** Knows */
+            knows?: string[];
             /**
              * Unit
              * @default in
@@ -1387,6 +1734,72 @@ export interface components {
             unit: "in" | "mm";
             /** Version */
             version: number;
+            /**
+             * @default {
+             *       "kit": false,
+             *       "marks": null,
+             *       "route": null,
+             *       "top": false,
+             *       "zone": null
+             *     }
+             */
+            views: components["schemas"]["ViewsWanted"];
+        };
+        /**
+         * Channel
+         * @description Two guide waves across the middle keep a channel open; beyond them the same waves repeat ``spacing`` apart.
+         */
+        Channel: {
+            /**
+             * Along
+             * @default null
+             */
+            along: number | null;
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
+            /**
+             * Depth
+             * @description A length with its unit; in where none is written.
+             * @default 1/2 in
+             */
+            depth: string;
+            /**
+             * Guides
+             * @default mirrored
+             * @enum {string}
+             */
+            guides: "mirrored" | "alike";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "channel";
+            /**
+             * Period
+             * @description A length with its unit; in where none is written.
+             * @default 5 in
+             */
+            period: string;
+            /**
+             * Skip
+             * @default null
+             */
+            skip: string | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            spacing: string;
+            /**
+             * Wide
+             * @description A length with its unit; in where none is written.
+             * @default 1 1/4 in
+             */
+            wide: string;
         };
         /**
          * CheckRequest
@@ -1412,6 +1825,76 @@ export interface components {
             up: string;
         };
         /**
+         * Checked
+         * @description An earlier offset of a foot and how it was found; ``until`` is the ISO date on which another took its place.
+         */
+        Checked: {
+            /**
+             * How
+             * @default
+             */
+            how: string;
+            /**
+             * Offset
+             * @description A length with its unit; in where none is written.
+             */
+            offset: string;
+            /**
+             * Until
+             * @default
+             */
+            until: string;
+        };
+        /**
+         * Checker
+         * @description ``across`` by ``down`` equal rectangles.
+         */
+        Checker: {
+            /**
+             * Across
+             * @default 2
+             */
+            across: number;
+            /**
+             * Down
+             * @default 2
+             */
+            down: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "checker";
+        };
+        /**
+         * Chevrons
+         * @description Chevrons about both axes of the zone's bounds, their arms along its true diagonals (F18).
+         */
+        Chevrons: {
+            /**
+             * Diagonals
+             * @default sewn
+             * @enum {string}
+             */
+            diagonals: "sewn" | "left out";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "chevrons";
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 3/4 in
+             */
+            spacing: string;
+            /**
+             * Upright
+             * @default null
+             */
+            upright: string | null;
+        };
+        /**
          * ChoiceView
          * @description One option; ``picks`` says what may be clicked on the drawing with it.
          */
@@ -1422,6 +1905,237 @@ export interface components {
             label: string;
             /** Picks */
             picks: string;
+        };
+        /**
+         * Clamshell
+         * @description Arcs ``spacing`` wide and ``rise`` high; each row is set over by half a width and up by one rise (F28).
+         */
+        Clamshell: {
+            /**
+             * Along
+             * @default null
+             */
+            along: number | null;
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
+            /**
+             * Fit
+             * @default as it is
+             * @enum {string}
+             */
+            fit: "whole" | "as it is";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "clamshell";
+            /**
+             * Rise
+             * @default null
+             */
+            rise: string | null;
+            /**
+             * Second
+             * @default null
+             */
+            second: string | null;
+            /**
+             * Skip
+             * @default null
+             */
+            skip: string | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1 3/4 in
+             */
+            spacing: string;
+        };
+        /**
+         * Cloth
+         * @description The patch ``ref`` (place/patch) is made of ``fabric``, in every block like it; ``alike``: all of its role.
+         *
+         *     A sash takes all sashes along, a cornerstone all cornerstones, a side of a border the border.
+         */
+        Cloth: {
+            /**
+             * Alike
+             * @default false
+             */
+            alike: boolean;
+            /** Fabric */
+            fabric: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cloth";
+            /** Ref */
+            ref: string;
+        };
+        /**
+         * CombinedRuler
+         * @description A shape with several edges: a straight one, curves, or both.
+         */
+        CombinedRuler: {
+            /**
+             * Etched
+             * @default quarters
+             */
+            etched: string | string[];
+            /**
+             * Inside
+             * @default null
+             */
+            inside: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "combined";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Outside
+             * @default {
+             *       "mm": "889/5",
+             *       "text": "7 in"
+             *     }
+             */
+            outside: string | null;
+            /**
+             * State
+             * @default at hand
+             * @enum {string}
+             */
+            state: "at hand" | "lent" | "missing" | "broken";
+            /**
+             * Straight
+             * @default {
+             *       "mm": "762/5",
+             *       "text": "6 in"
+             *     }
+             */
+            straight: string | null;
+            /**
+             * Thickness
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            thickness: string;
+            /**
+             * Usable
+             * @description A length with its unit; in where none is written.
+             * @default 6 in
+             */
+            usable: string;
+            /**
+             * Usable Inside
+             * @description A length with its unit; in where none is written.
+             * @default 6 in
+             */
+            usable_inside: string;
+            /**
+             * Width
+             * @description A length with its unit; in where none is written.
+             * @default 2 in
+             */
+            width: string;
+        };
+        /**
+         * Continuous
+         * @description Arcs over the sides of square cells, into the cell on either side; or a closed round in every other cell.
+         */
+        Continuous: {
+            /**
+             * Along
+             * @default null
+             */
+            along: number | null;
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
+            /**
+             * Cells
+             * @default all
+             * @enum {string}
+             */
+            cells: "all" | "every other";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "continuous";
+            /**
+             * Rise
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            rise: string;
+            /**
+             * Skip
+             * @default null
+             */
+            skip: string | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1 1/4 in
+             */
+            spacing: string;
+        };
+        /**
+         * CopyBlock
+         * @description The same block once more, to be coloured otherwise.
+         */
+        CopyBlock: {
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "copy block";
+            /**
+             * Name
+             * @default null
+             */
+            name: string | null;
+        };
+        /**
+         * CornerCuts
+         * @description Diagonals across the corner units of the zone's bounds make an eight-sided shape; echoes fill the corners.
+         */
+        CornerCuts: {
+            /**
+             * Inner
+             * @default 1
+             */
+            inner: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "corner cuts";
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 3/8 in
+             */
+            spacing: string;
+            /**
+             * Units
+             * @default 3
+             */
+            units: number;
         };
         /**
          * Cost
@@ -1436,6 +2150,17 @@ export interface components {
             marks: number;
             /** Minutes */
             minutes: number;
+        };
+        /**
+         * Cross
+         * @description A level and an upright line through the zone's middle.
+         */
+        Cross: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cross";
         };
         /**
          * CupboardView
@@ -1479,6 +2204,96 @@ export interface components {
             words: (string | components["schemas"]["Shown"])[];
         };
         /**
+         * CurvedRows
+         * @description Rows of one arc as wide as the zone; each is the same arc moved by the step.
+         */
+        CurvedRows: {
+            /**
+             * Along
+             * @default null
+             */
+            along: number | null;
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
+            /**
+             * Apart
+             * @default null
+             */
+            apart: string | null;
+            /**
+             * Bulging
+             * @default up
+             * @enum {string}
+             */
+            bulging: "up" | "down";
+            /**
+             * First
+             * @default null
+             */
+            first: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "curved rows";
+            /**
+             * Rhythm
+             * @default null
+             */
+            rhythm: string | null;
+            /**
+             * Rise
+             * @description A length with its unit; in where none is written.
+             * @default 1 in
+             */
+            rise: string;
+            /**
+             * Rows
+             * @default null
+             */
+            rows: number | null;
+            /**
+             * Skip
+             * @default {
+             *       "mm": "127/10",
+             *       "text": "1/2 in"
+             *     }
+             */
+            skip: string | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/2 in
+             */
+            spacing: string;
+            /**
+             * Start
+             * @default centre
+             * @enum {string}
+             */
+            start: "centre" | "edge" | "point" | "quilt centre";
+            /**
+             * Straights
+             * @default no
+             * @enum {string}
+             */
+            straights: "no" | "above" | "across";
+            /**
+             * Through
+             * @default null
+             */
+            through: number[] | null;
+            /**
+             * Typed
+             * @default true
+             * @enum {string}
+             */
+            typed: "true" | "step";
+        };
+        /**
          * CutRequest
          * @description A cut that is tried on a zone; nothing is kept.
          */
@@ -1489,9 +2304,7 @@ export interface components {
              */
             alike: boolean;
             /** Cut */
-            cut: {
-                [key: string]: unknown;
-            };
+            cut: components["schemas"]["Diagonals"] | components["schemas"]["Cross"] | components["schemas"]["InsetSquare"] | components["schemas"]["InsetOutline"] | components["schemas"]["Line"];
             /**
              * Unit
              * @default in
@@ -1514,6 +2327,66 @@ export interface components {
             rings: number[][];
         };
         /**
+         * CutZone
+         * @description A zone is divided by a line that will be quilted; its pieces become zones.
+         *
+         *     ``alike``: pieces of one size and shape that do not touch along a side stay one zone; else every
+         *     piece is its own.
+         */
+        CutZone: {
+            /**
+             * Alike
+             * @default true
+             */
+            alike: boolean;
+            /** Cut */
+            cut: components["schemas"]["Diagonals"] | components["schemas"]["Cross"] | components["schemas"]["InsetSquare"] | components["schemas"]["InsetOutline"] | components["schemas"]["Line"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cut";
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * Diagonals
+         * @description Both diagonals of the zone's bounds.
+         */
+        Diagonals: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "diagonals";
+        };
+        /**
+         * DiamondStar
+         * @description Eight diamonds of 45 degrees, four corner squares, four side triangles.
+         */
+        DiamondStar: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "diamond-star";
+        };
+        /**
+         * DrawSeams
+         * @description Seams are added.
+         */
+        DrawSeams: {
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "seams";
+            /** Sides */
+            sides: components["schemas"]["Side"][];
+        };
+        /**
          * DrawingView
          * @description Lines of one drawing: straight ones as x0, y0, x1, y1, others as flat x, y lists that end where a closed
          *     one began; hints only show what a freehand texture looks like; mm, y up.
@@ -1531,6 +2404,67 @@ export interface components {
             paths: number[][];
             /** Places */
             places: string[];
+        };
+        /**
+         * Drawn
+         * @description Patches on a grid of ``grid`` columns and rows, and the seams from which they came, if any.
+         */
+        Drawn: {
+            /** Grid */
+            grid: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drawn";
+            /** Patches */
+            patches: {
+                [key: string]: unknown;
+            };
+            /**
+             * Seams
+             * @default []
+             */
+            seams: components["schemas"]["Seam"][];
+        };
+        /**
+         * Echo
+         * @description Rings each offset from the outlines themselves: of the zone, of what lies in it, or of both.
+         */
+        Echo: {
+            /**
+             * Corners
+             * @default mitred
+             * @enum {string}
+             */
+            corners: "mitred" | "bevelled" | "round";
+            /**
+             * First
+             * @default null
+             */
+            first: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "echo";
+            /**
+             * Of
+             * @default all
+             * @enum {string}
+             */
+            of: "all" | "outline" | "inner";
+            /**
+             * Rounds
+             * @default null
+             */
+            rounds: number | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            spacing: string;
         };
         /**
          * EdgeView
@@ -1578,9 +2512,7 @@ export interface components {
          */
         ExitOffer: {
             /** Fill */
-            fill: {
-                [key: string]: unknown;
-            };
+            fill: components["schemas"]["Lines"] | components["schemas"]["Grid"] | components["schemas"]["Pairs"] | components["schemas"]["Beside"] | components["schemas"]["Fan"] | components["schemas"]["Scattered"] | components["schemas"]["Keys"] | components["schemas"]["Chevrons"] | components["schemas"]["Inset"] | components["schemas"]["CornerCuts"] | components["schemas"]["FrameEcho"] | components["schemas"]["HalvedTriangle"] | components["schemas"]["Echo"] | components["schemas"]["Pinned"] | components["schemas"]["Spiral"] | components["schemas"]["Retraced"] | components["schemas"]["Zigzag"] | components["schemas"]["ZigzagRows"] | components["schemas"]["RuledZigzag"] | components["schemas"]["Waves"] | components["schemas"]["WaveBorder"] | components["schemas"]["CurvedRows"] | components["schemas"]["Scallops"] | components["schemas"]["Clamshell"] | components["schemas"]["Shells"] | components["schemas"]["Hourglass"] | components["schemas"]["Continuous"] | components["schemas"]["SCurves"] | components["schemas"]["Through"] | components["schemas"]["Sunburst"] | components["schemas"]["Channel"] | components["schemas"]["FreehandTexture"];
             /** Words */
             words: (string | components["schemas"]["Shown"])[];
             /** Zone */
@@ -1595,6 +2527,22 @@ export interface components {
             costs: (string | components["schemas"]["Shown"])[];
             /** Offers */
             offers: components["schemas"]["ExitOffer"][];
+        };
+        /**
+         * Fabric
+         * @description A cloth with its name, its colour as #rrggbb, and whether its print is calm or busy.
+         */
+        Fabric: {
+            /** Colour */
+            colour: string;
+            /** Name */
+            name: string;
+            /**
+             * Print
+             * @default calm
+             * @enum {string}
+             */
+            print: "calm" | "busy";
         };
         /**
          * FabricView
@@ -1618,6 +2566,45 @@ export interface components {
             used: number;
         };
         /**
+         * Fan
+         * @description Lines that start from a base edge, each turned by the same small angle from the one before (F19).
+         */
+        Fan: {
+            /**
+             * At
+             * @default null
+             */
+            at: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fan";
+            /**
+             * Lines
+             * @default null
+             */
+            lines: number | null;
+            /**
+             * Narrow
+             * @default left
+             * @enum {string}
+             */
+            narrow: "left" | "right";
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/8 in
+             */
+            spacing: string;
+            /**
+             * Wide
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            wide: string;
+        };
+        /**
          * FeatureView
          * @description A feature that lines can meet or be counted from; ``share`` is its place in shares of the zone's bounds.
          */
@@ -1631,7 +2618,8 @@ export interface components {
         };
         /**
          * FieldView
-         * @description One parameter as it is asked for. ``text`` is what the field holds; empty means ``empty``.
+         * @description One parameter as it is asked for. ``text`` is what the field holds; empty means ``empty``. A number lies between ``least``
+         *     and ``most``, where there are limits.
          */
         FieldView: {
             /** Choices */
@@ -1647,8 +2635,12 @@ export interface components {
             help: string;
             /** Label */
             label: string;
+            /** Least */
+            least: number | null;
             /** Minor */
             minor: boolean;
+            /** Most */
+            most: number | null;
             /** Name */
             name: string;
             /** Presets */
@@ -1717,6 +2709,69 @@ export interface components {
             words: (string | components["schemas"]["Shown"])[];
         };
         /**
+         * FrameEcho
+         * @description The zone's outline ``inset`` inside, and ``echoes`` of it outwards, ``spacing`` apart; the middle stays open.
+         */
+        FrameEcho: {
+            /**
+             * Echoes
+             * @default 1
+             */
+            echoes: number;
+            /**
+             * Inset
+             * @description A length with its unit; in where none is written.
+             * @default 1 1/4 in
+             */
+            inset: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "frame";
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            spacing: string;
+        };
+        /**
+         * FreehandTexture
+         * @description A place-holder: it counts in density, time and thread, and shows as a light hint.
+         */
+        FreehandTexture: {
+            /**
+             * Enters
+             * @default edge
+             * @enum {string}
+             */
+            enters: "edge" | "corner" | "line";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "texture";
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            spacing: string;
+            /**
+             * Texture
+             * @default meander
+             * @enum {string}
+             */
+            texture: "meander" | "pebbles" | "inward spirals" | "wiggly echoes" | "folded ribbon" | "looped v" | "loops on a wave" | "back and forth" | "flowers" | "feathers" | "ovals on a spine" | "doubled swirls" | "double s";
+            /**
+             * Thickness
+             * @default usual
+             * @enum {string}
+             */
+            thickness: "open" | "usual" | "dense";
+        };
+        /**
          * GalleryView
          * @description The zone's outline and its patches, and every fill that suits it.
          */
@@ -1741,6 +2796,101 @@ export interface components {
             y: number;
         };
         /**
+         * Geese
+         * @description ``geese`` triangles that point up, with a half of sky at either side.
+         */
+        Geese: {
+            /**
+             * Geese
+             * @default 4
+             */
+            geese: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "geese";
+        };
+        /**
+         * Grid
+         * @description Two families with one datum; one spacing, or one each. Sewn, or only drawn as a base for other lines.
+         */
+        Grid: {
+            /**
+             * Along
+             * @default null
+             */
+            along: number | null;
+            /**
+             * Angle
+             * @default 45
+             */
+            angle: number;
+            /**
+             * At
+             * @default null
+             */
+            at: number | null;
+            /**
+             * First Gap
+             * @default null
+             */
+            first_gap: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "grid";
+            /**
+             * Origin
+             * @default centre line
+             * @enum {string}
+             */
+            origin: "centre line" | "centre gap" | "edge" | "corner" | "quilt centre" | "point";
+            /**
+             * Rhythm
+             * @default null
+             */
+            rhythm: string | null;
+            /**
+             * Second Angle
+             * @default 135
+             */
+            second_angle: number;
+            /**
+             * Second Spacing
+             * @default null
+             */
+            second_spacing: string | null;
+            /**
+             * Skip
+             * @default null
+             */
+            skip: string | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 3/4 in
+             */
+            spacing: string;
+            /**
+             * Step
+             * @default null
+             */
+            step: string | null;
+            /**
+             * Through
+             * @default null
+             */
+            through: number[] | null;
+            /**
+             * Use
+             * @default sewn
+             * @enum {string}
+             */
+            use: "sewn" | "drawn";
+        };
+        /**
          * GridSpot
          * @description A point at which a seam may begin or end: in mm and in grid units.
          */
@@ -1751,6 +2901,26 @@ export interface components {
             grid: number[];
             /** Name */
             name: string;
+        };
+        /**
+         * Ground
+         * @description The photograph ``photo`` under ``place``; ``strength`` 0 hides it, 1 hides the fabrics instead.
+         */
+        Ground: {
+            /** Corners */
+            corners: number[][];
+            /** Photo */
+            photo: string;
+            /**
+             * Place
+             * @default top
+             */
+            place: string;
+            /**
+             * Strength
+             * @default 0.6
+             */
+            strength: number;
         };
         /**
          * GroundView
@@ -1773,6 +2943,35 @@ export interface components {
             url: string;
             /** Width */
             width: number;
+        };
+        /**
+         * HalvedTriangle
+         * @description In every three-cornered piece: a line from the corner across the longest side to its middle, few wedges in
+         *     one half, lines along the longest side in the other.
+         */
+        HalvedTriangle: {
+            /**
+             * Half
+             * @default first
+             * @enum {string}
+             */
+            half: "first" | "second";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "halved triangle";
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            spacing: string;
+            /**
+             * Wedges
+             * @default 3
+             */
+            wedges: number;
         };
         /**
          * HandView
@@ -1845,14 +3044,159 @@ export interface components {
             unit: "in" | "mm";
         };
         /**
+         * Hourglass
+         * @description In each block of the zone's bounds eight arcs, two in each of its four triangles, sewn as one closed line.
+         */
+        Hourglass: {
+            /**
+             * Across
+             * @default 1
+             */
+            across: number;
+            /**
+             * Down
+             * @default 1
+             */
+            down: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hourglass";
+            /**
+             * Radius
+             * @default null
+             */
+            radius: string | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 5/8 in
+             */
+            spacing: string;
+        };
+        /**
+         * Inset
+         * @description A square about the middle stays open; two opposite quadrants have upright lines, two have level ones.
+         */
+        Inset: {
+            /**
+             * Cross
+             * @default left out
+             * @enum {string}
+             */
+            cross: "sewn" | "left out";
+            /**
+             * First
+             * @default upright
+             * @enum {string}
+             */
+            first: "upright" | "level";
+            /**
+             * Half
+             * @description A length with its unit; in where none is written.
+             * @default 1 1/4 in
+             */
+            half: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "inset";
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 3/8 in
+             */
+            spacing: string;
+        };
+        /**
+         * InsetOutline
+         * @description The zone's own outline, ``distance`` inside.
+         */
+        InsetOutline: {
+            /**
+             * Distance
+             * @description A length with its unit; in where none is written.
+             */
+            distance: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "inset outline";
+        };
+        /**
+         * InsetSquare
+         * @description A square (a rectangle in an oblong) whose sides lie ``inset`` inside the zone's bounds.
+         */
+        InsetSquare: {
+            /**
+             * Inset
+             * @description A length with its unit; in where none is written.
+             */
+            inset: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "inset square";
+        };
+        /**
+         * JoinAgain
+         * @description Some places follow the others again.
+         */
+        JoinAgain: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "join";
+            /** Places */
+            places: string[];
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * KeepLine
+         * @description The line that a ruler sews as it lies becomes part of a zone's plan; ``whole``: slid along from edge to edge.
+         */
+        KeepLine: {
+            /** Angle */
+            angle: number;
+            /**
+             * Edge
+             * @default 0
+             */
+            edge: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "keep line";
+            /** Place */
+            place: string;
+            /** Ruler */
+            ruler: string;
+            /**
+             * Whole
+             * @default true
+             */
+            whole: boolean;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Zone */
+            zone: string;
+        };
+        /**
          * KeepRecipe
          * @description A fill to keep under a name; one of that name is replaced.
          */
         KeepRecipe: {
             /** Fill */
-            fill: {
-                [key: string]: unknown;
-            };
+            fill: components["schemas"]["Lines"] | components["schemas"]["Grid"] | components["schemas"]["Pairs"] | components["schemas"]["Beside"] | components["schemas"]["Fan"] | components["schemas"]["Scattered"] | components["schemas"]["Keys"] | components["schemas"]["Chevrons"] | components["schemas"]["Inset"] | components["schemas"]["CornerCuts"] | components["schemas"]["FrameEcho"] | components["schemas"]["HalvedTriangle"] | components["schemas"]["Echo"] | components["schemas"]["Pinned"] | components["schemas"]["Spiral"] | components["schemas"]["Retraced"] | components["schemas"]["Zigzag"] | components["schemas"]["ZigzagRows"] | components["schemas"]["RuledZigzag"] | components["schemas"]["Waves"] | components["schemas"]["WaveBorder"] | components["schemas"]["CurvedRows"] | components["schemas"]["Scallops"] | components["schemas"]["Clamshell"] | components["schemas"]["Shells"] | components["schemas"]["Hourglass"] | components["schemas"]["Continuous"] | components["schemas"]["SCurves"] | components["schemas"]["Through"] | components["schemas"]["Sunburst"] | components["schemas"]["Channel"] | components["schemas"]["FreehandTexture"];
             /** Name */
             name: string;
             /**
@@ -1861,6 +3205,36 @@ export interface components {
              * @enum {string}
              */
             unit: "in" | "mm";
+        };
+        /**
+         * Keys
+         * @description Rungs ``spacing`` apart along a base edge, each square to it and as long as the zone is there.
+         *
+         *     All round, every side of the outer edge has its rungs up to the lines that halve the corners.
+         */
+        Keys: {
+            /**
+             * At
+             * @default null
+             */
+            at: number | null;
+            /**
+             * Base
+             * @default edge
+             * @enum {string}
+             */
+            base: "edge" | "all round";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "keys";
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1 1/4 in
+             */
+            spacing: string;
         };
         /**
          * KindView
@@ -1873,10 +3247,142 @@ export interface components {
             label: string;
         };
         /**
-         * KitRequest
+         * Kit
+         * @description The things a quilt is planned with, each under the key that it has in her cupboard.
+         *
+         *     ``tools`` are what she marks with; ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
+         *     ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is.
+         */
+        Kit: {
+            /**
+             * @default {
+             *       "kind": "batting",
+             *       "limit": "8 in",
+             *       "name": "Batting",
+             *       "state": "at hand",
+             *       "thickness": "1/8 in"
+             *     }
+             */
+            batting: components["schemas"]["Batting"];
+            /**
+             * Batting Key
+             * @default null
+             */
+            batting_key: string | null;
+            /**
+             * @default {
+             *       "holds": "2500 in",
+             *       "kind": "bobbin",
+             *       "name": "Bobbin",
+             *       "state": "at hand"
+             *     }
+             */
+            bobbin: components["schemas"]["Bobbin"];
+            /**
+             * Bobbin Key
+             * @default null
+             */
+            bobbin_key: string | null;
+            /**
+             * @default {
+             *       "back": null,
+             *       "collar": null,
+             *       "front": null,
+             *       "history": [],
+             *       "kind": "ruler foot",
+             *       "left": null,
+             *       "measured": "to the rim",
+             *       "name": "Ruler foot",
+             *       "offset": "1/4 in",
+             *       "right": null,
+             *       "shank": "high",
+             *       "state": "at hand",
+             *       "thickest": null,
+             *       "thinnest": null
+             *     }
+             */
+            foot: components["schemas"]["RulerFoot"];
+            /**
+             * Foot Key
+             * @default null
+             */
+            foot_key: string | null;
+            /**
+             * Hand
+             * @description A length with its unit; in where none is written.
+             * @default 5 in
+             */
+            hand: string;
+            /**
+             * @default {
+             *       "build": "domestic",
+             *       "height": "5 in",
+             *       "kind": "machine",
+             *       "name": "Machine",
+             *       "opening": "8 in",
+             *       "shank": "high",
+             *       "state": "at hand",
+             *       "table": "yes",
+             *       "throat": "right"
+             *     }
+             */
+            machine: components["schemas"]["Machine"];
+            /**
+             * Machine Key
+             * @default null
+             */
+            machine_key: string | null;
+            /**
+             * Marking Step
+             * @description A length with its unit; in where none is written.
+             * @default 1/8 in
+             */
+            marking_step: string;
+            /** Rulers */
+            rulers?: {
+                [key: string]: unknown;
+            };
+            /**
+             * Sew With
+             * @default ruler foot
+             * @enum {string}
+             */
+            sew_with: "ruler foot" | "walking foot";
+            /**
+             * Spread
+             * @description A length with its unit; in where none is written.
+             * @default 1/32 in
+             */
+            spread: string;
+            /**
+             * Stitch
+             * @description A length with its unit; in where none is written.
+             * @default 2.5 mm
+             */
+            stitch: string;
+            /**
+             * Tolerance
+             * @description A length with its unit; in where none is written.
+             * @default 1/8 in
+             */
+            tolerance: string;
+            /** Tools */
+            tools?: {
+                [key: string]: unknown;
+            };
+            /** @default null */
+            walking: components["schemas"]["WalkingFoot"] | null;
+            /**
+             * Walking Key
+             * @default null
+             */
+            walking_key: string | null;
+        };
+        /**
+         * KitChange
          * @description What to change of the quilt's kit: things picked by slot, numbers as typed, or all taken over from the cupboard.
          */
-        KitRequest: {
+        KitChange: {
             /**
              * Picks
              * @default null
@@ -1894,12 +3400,6 @@ export interface components {
              * @default false
              */
             take_over: boolean;
-            /**
-             * Unit
-             * @default in
-             * @enum {string}
-             */
-            unit: "in" | "mm";
             /**
              * Values
              * @default null
@@ -1923,9 +3423,137 @@ export interface components {
             fields: components["schemas"]["FieldView"][];
             /** Foot */
             foot: number;
-            /** Kit */
+            /**
+             * Kit
+             * @description The things a quilt is planned with, each under the key that it has in her cupboard.
+             *
+             *     ``tools`` are what she marks with; ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
+             *     ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is.
+             */
             kit: {
-                [key: string]: unknown;
+                /**
+                 * @default {
+                 *       "kind": "batting",
+                 *       "limit": "8 in",
+                 *       "name": "Batting",
+                 *       "state": "at hand",
+                 *       "thickness": "1/8 in"
+                 *     }
+                 */
+                batting: components["schemas"]["Batting"];
+                /**
+                 * Batting Key
+                 * @default null
+                 */
+                batting_key: string | null;
+                /**
+                 * @default {
+                 *       "holds": "2500 in",
+                 *       "kind": "bobbin",
+                 *       "name": "Bobbin",
+                 *       "state": "at hand"
+                 *     }
+                 */
+                bobbin: components["schemas"]["Bobbin"];
+                /**
+                 * Bobbin Key
+                 * @default null
+                 */
+                bobbin_key: string | null;
+                /**
+                 * @default {
+                 *       "back": null,
+                 *       "collar": null,
+                 *       "front": null,
+                 *       "history": [],
+                 *       "kind": "ruler foot",
+                 *       "left": null,
+                 *       "measured": "to the rim",
+                 *       "name": "Ruler foot",
+                 *       "offset": "1/4 in",
+                 *       "right": null,
+                 *       "shank": "high",
+                 *       "state": "at hand",
+                 *       "thickest": null,
+                 *       "thinnest": null
+                 *     }
+                 */
+                foot: components["schemas"]["RulerFoot"];
+                /**
+                 * Foot Key
+                 * @default null
+                 */
+                foot_key: string | null;
+                /**
+                 * Hand
+                 * @description A length with its unit; in where none is written.
+                 * @default 5 in
+                 */
+                hand: string;
+                /**
+                 * @default {
+                 *       "build": "domestic",
+                 *       "height": "5 in",
+                 *       "kind": "machine",
+                 *       "name": "Machine",
+                 *       "opening": "8 in",
+                 *       "shank": "high",
+                 *       "state": "at hand",
+                 *       "table": "yes",
+                 *       "throat": "right"
+                 *     }
+                 */
+                machine: components["schemas"]["Machine"];
+                /**
+                 * Machine Key
+                 * @default null
+                 */
+                machine_key: string | null;
+                /**
+                 * Marking Step
+                 * @description A length with its unit; in where none is written.
+                 * @default 1/8 in
+                 */
+                marking_step: string;
+                /** Rulers */
+                rulers?: {
+                    [key: string]: unknown;
+                };
+                /**
+                 * Sew With
+                 * @default ruler foot
+                 * @enum {string}
+                 */
+                sew_with: "ruler foot" | "walking foot";
+                /**
+                 * Spread
+                 * @description A length with its unit; in where none is written.
+                 * @default 1/32 in
+                 */
+                spread: string;
+                /**
+                 * Stitch
+                 * @description A length with its unit; in where none is written.
+                 * @default 2.5 mm
+                 */
+                stitch: string;
+                /**
+                 * Tolerance
+                 * @description A length with its unit; in where none is written.
+                 * @default 1/8 in
+                 */
+                tolerance: string;
+                /** Tools */
+                tools?: {
+                    [key: string]: unknown;
+                };
+                /** @default null */
+                walking: components["schemas"]["WalkingFoot"] | null;
+                /**
+                 * Walking Key
+                 * @default null
+                 */
+                walking_key: string | null;
             };
             /** New */
             new: string[];
@@ -2066,6 +3694,89 @@ export interface components {
             words: (string | components["schemas"]["Shown"])[];
         };
         /**
+         * Line
+         * @description The line between two points, in shares of the part's size; ``around``: the same from all four sides.
+         */
+        Line: {
+            /**
+             * Around
+             * @default false
+             */
+            around: boolean;
+            /** End */
+            end: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "line";
+            /** Start */
+            start: number[];
+        };
+        /**
+         * Lines
+         * @description One family of parallel lines.
+         */
+        Lines: {
+            /**
+             * Along
+             * @default null
+             */
+            along: number | null;
+            /**
+             * Angle
+             * @default 45
+             */
+            angle: number;
+            /**
+             * At
+             * @default null
+             */
+            at: number | null;
+            /**
+             * First Gap
+             * @default null
+             */
+            first_gap: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lines";
+            /**
+             * Origin
+             * @default centre line
+             * @enum {string}
+             */
+            origin: "centre line" | "centre gap" | "edge" | "corner" | "quilt centre" | "point";
+            /**
+             * Rhythm
+             * @default null
+             */
+            rhythm: string | null;
+            /**
+             * Skip
+             * @default null
+             */
+            skip: string | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 3/4 in
+             */
+            spacing: string;
+            /**
+             * Step
+             * @default null
+             */
+            step: string | null;
+            /**
+             * Through
+             * @default null
+             */
+            through: number[] | null;
+        };
+        /**
          * Listed
          * @description A line of the list of quilts.
          */
@@ -2076,6 +3787,28 @@ export interface components {
             name: string;
             /** Put Away */
             put_away: boolean;
+        };
+        /**
+         * LogCabin
+         * @description ``rounds`` rounds of four logs, each as wide as the centre.
+         */
+        LogCabin: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "log-cabin";
+            /**
+             * Logs
+             * @default one by one
+             * @enum {string}
+             */
+            logs: "one by one" | "in pairs";
+            /**
+             * Rounds
+             * @default 3
+             */
+            rounds: number;
         };
         /**
          * LongerQuery
@@ -2112,6 +3845,64 @@ export interface components {
             };
             /** Words */
             words: (string | components["schemas"]["Shown"])[][];
+        };
+        /**
+         * Machine
+         * @description A domestic or sit-down machine. ``throat`` is the side on which its body stands.
+         */
+        Machine: {
+            /**
+             * Build
+             * @default domestic
+             * @enum {string}
+             */
+            build: "domestic" | "sit-down";
+            /**
+             * Height
+             * @description A length with its unit; in where none is written.
+             * @default 5 in
+             */
+            height: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "machine";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Opening
+             * @description A length with its unit; in where none is written.
+             * @default 8 in
+             */
+            opening: string;
+            /**
+             * Shank
+             * @default high
+             * @enum {string}
+             */
+            shank: "low" | "high";
+            /**
+             * State
+             * @default at hand
+             * @enum {string}
+             */
+            state: "at hand" | "lent" | "missing" | "broken";
+            /**
+             * Table
+             * @default yes
+             * @enum {string}
+             */
+            table: "yes" | "no";
+            /**
+             * Throat
+             * @default right
+             * @enum {string}
+             */
+            throat: "right" | "left";
         };
         /**
          * MachineAnswer
@@ -2174,6 +3965,81 @@ export interface components {
             makes: components["schemas"]["EtchedView"][];
             /** Name */
             name: string;
+        };
+        /**
+         * MakeZone
+         * @description Patches become a zone of their own: ``refs`` are place/patch.
+         *
+         *     ``everywhere``: the same patches of the block wherever it lies; the refs then lie at one place.
+         *     Zones that held them give them up.
+         */
+        MakeZone: {
+            /**
+             * Everywhere
+             * @default true
+             */
+            everywhere: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "zone";
+            /**
+             * Name
+             * @default null
+             */
+            name: string | null;
+            /** Refs */
+            refs: string[];
+            /**
+             * Stand Off
+             * @default null
+             */
+            stand_off: string | null;
+        };
+        /**
+         * Marker
+         * @description A tool to mark with, how its marks come off, and how long they stay.
+         */
+        Marker: {
+            /**
+             * Colour
+             * @default blue
+             */
+            colour: string;
+            /**
+             * Hours
+             * @default null
+             */
+            hours: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "marker";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Off
+             * @default water
+             * @enum {string}
+             */
+            off: "water" | "brushing" | "time" | "an iron";
+            /**
+             * Sort
+             * @default pen that washes out
+             * @enum {string}
+             */
+            sort: "pen that washes out" | "pen that fades" | "chalk" | "powder" | "pencil" | "crease" | "heat pen";
+            /**
+             * State
+             * @default at hand
+             * @enum {string}
+             */
+            state: "at hand" | "lent" | "missing" | "broken";
         };
         /**
          * MarksRequest
@@ -2294,6 +4160,27 @@ export interface components {
             zone: string;
         };
         /**
+         * Measured
+         * @description What the tape said: width, height and, if she took them, both diagonals.
+         */
+        Measured: {
+            /**
+             * Diagonals
+             * @default null
+             */
+            diagonals: string[] | null;
+            /**
+             * Height
+             * @description A length with its unit; in where none is written.
+             */
+            height: string;
+            /**
+             * Width
+             * @description A length with its unit; in where none is written.
+             */
+            width: string;
+        };
+        /**
          * MeetRequest
          * @description Features, by number, that lines must hit; the first one is the datum.
          */
@@ -2314,9 +4201,7 @@ export interface components {
              * Fill
              * @default null
              */
-            fill: {
-                [key: string]: unknown;
-            } | null;
+            fill: (components["schemas"]["Lines"] | components["schemas"]["Grid"] | components["schemas"]["Pairs"] | components["schemas"]["Beside"] | components["schemas"]["Fan"] | components["schemas"]["Scattered"] | components["schemas"]["Keys"] | components["schemas"]["Chevrons"] | components["schemas"]["Inset"] | components["schemas"]["CornerCuts"] | components["schemas"]["FrameEcho"] | components["schemas"]["HalvedTriangle"] | components["schemas"]["Echo"] | components["schemas"]["Pinned"] | components["schemas"]["Spiral"] | components["schemas"]["Retraced"] | components["schemas"]["Zigzag"] | components["schemas"]["ZigzagRows"] | components["schemas"]["RuledZigzag"] | components["schemas"]["Waves"] | components["schemas"]["WaveBorder"] | components["schemas"]["CurvedRows"] | components["schemas"]["Scallops"] | components["schemas"]["Clamshell"] | components["schemas"]["Shells"] | components["schemas"]["Hourglass"] | components["schemas"]["Continuous"] | components["schemas"]["SCurves"] | components["schemas"]["Through"] | components["schemas"]["Sunburst"] | components["schemas"]["Channel"] | components["schemas"]["FreehandTexture"]) | null;
             /**
              * Gap
              * @default false
@@ -2375,6 +4260,27 @@ export interface components {
             words: (string | components["schemas"]["Shown"])[];
         };
         /**
+         * Melon
+         * @description One melon, level, in the middle of its background; ``chord`` from tip to tip, ``rise`` of either arc.
+         */
+        Melon: {
+            /**
+             * Chord
+             * @default null
+             */
+            chord: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "melon";
+            /**
+             * Rise
+             * @default null
+             */
+            rise: string | null;
+        };
+        /**
          * MethodView
          * @description A way of marking with what it costs.
          */
@@ -2388,6 +4294,48 @@ export interface components {
             label: string;
             /** Words */
             words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
+         * NameZone
+         * @description A zone's name, in her words.
+         */
+        NameZone: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "zone name";
+            /** Name */
+            name: string;
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * Needle
+         * @description Needles.
+         */
+        Needle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "needles";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Size
+             * @default 80
+             */
+            size: string;
+            /**
+             * State
+             * @default at hand
+             * @enum {string}
+             */
+            state: "at hand" | "lent" | "missing" | "broken";
         };
         /**
          * NewQuilts
@@ -2412,7 +4360,45 @@ export interface components {
              * @default null
              */
             wish: {
-                [key: string]: unknown;
+                /**
+                 * Arrangement
+                 * @default rows
+                 * @enum {string}
+                 */
+                arrangement: "rows" | "on point" | "medallion" | "single block" | "strips";
+                /**
+                 * Block
+                 * @default null
+                 */
+                block: string | null;
+                /**
+                 * Columns
+                 * @default 3
+                 */
+                columns: number;
+                /**
+                 * Height
+                 * @default null
+                 */
+                height: string | null;
+                /** Name */
+                name: string;
+                /**
+                 * Rows
+                 * @default 4
+                 */
+                rows: number;
+                /**
+                 * Use
+                 * @default lap
+                 * @enum {string}
+                 */
+                use: "bed" | "lap" | "baby" | "wall" | "runner" | "garment or bag" | "practice piece";
+                /**
+                 * Width
+                 * @default null
+                 */
+                width: string | null;
             } | null;
         };
         /**
@@ -2432,6 +4418,218 @@ export interface components {
             };
             /** Words */
             words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
+         * OrangePeel
+         * @description Two arcs over the diagonal; quarter circles unless their ``rise`` is given.
+         */
+        OrangePeel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "orange-peel";
+            /**
+             * Rise
+             * @default null
+             */
+            rise: string | null;
+        };
+        /**
+         * Over
+         * @description A second fill, sewn on top of the first: in the whole zone or only in some ``cells`` of the first one.
+         */
+        Over: {
+            /**
+             * Cells
+             * @default all
+             * @enum {string}
+             */
+            cells: "all" | "every other" | "the others";
+            /** Fill */
+            fill: components["schemas"]["Lines"] | components["schemas"]["Grid"] | components["schemas"]["Pairs"] | components["schemas"]["Beside"] | components["schemas"]["Fan"] | components["schemas"]["Scattered"] | components["schemas"]["Keys"] | components["schemas"]["Chevrons"] | components["schemas"]["Inset"] | components["schemas"]["CornerCuts"] | components["schemas"]["FrameEcho"] | components["schemas"]["HalvedTriangle"] | components["schemas"]["Echo"] | components["schemas"]["Pinned"] | components["schemas"]["Spiral"] | components["schemas"]["Retraced"] | components["schemas"]["Zigzag"] | components["schemas"]["ZigzagRows"] | components["schemas"]["RuledZigzag"] | components["schemas"]["Waves"] | components["schemas"]["WaveBorder"] | components["schemas"]["CurvedRows"] | components["schemas"]["Scallops"] | components["schemas"]["Clamshell"] | components["schemas"]["Shells"] | components["schemas"]["Hourglass"] | components["schemas"]["Continuous"] | components["schemas"]["SCurves"] | components["schemas"]["Through"] | components["schemas"]["Sunburst"] | components["schemas"]["Channel"] | components["schemas"]["FreehandTexture"];
+        };
+        /**
+         * OwnBlock
+         * @description A new block in one piece on a grid, to be drawn.
+         */
+        OwnBlock: {
+            /**
+             * Columns
+             * @default 4
+             */
+            columns: number;
+            /**
+             * Height
+             * @description A length with its unit; in where none is written.
+             */
+            height: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "own block";
+            /**
+             * Name
+             * @default My block
+             */
+            name: string;
+            /**
+             * Rows
+             * @default 4
+             */
+            rows: number;
+            /**
+             * Width
+             * @description A length with its unit; in where none is written.
+             */
+            width: string;
+        };
+        /**
+         * Pace
+         * @description How far she sews in a minute with each technique, and the seconds that hands take; ours until she says hers.
+         */
+        Pace: {
+            /**
+             * Curved
+             * @description A length with its unit; in where none is written.
+             * @default 30 in
+             */
+            curved: string;
+            /**
+             * Freehand
+             * @description A length with its unit; in where none is written.
+             * @default 70 in
+             */
+            freehand: string;
+            /**
+             * Lay
+             * @default 12
+             */
+            lay: number;
+            /**
+             * Straight
+             * @description A length with its unit; in where none is written.
+             * @default 45 in
+             */
+            straight: string;
+            /**
+             * Travel
+             * @description A length with its unit; in where none is written.
+             * @default 25 in
+             */
+            travel: string;
+            /**
+             * Turn
+             * @default 3
+             */
+            turn: number;
+            /**
+             * Walking
+             * @description A length with its unit; in where none is written.
+             * @default 60 in
+             */
+            walking: string;
+        };
+        /**
+         * Paint
+         * @description A block is laid at ``places``, turned and mirrored; what was measured there is forgotten.
+         */
+        Paint: {
+            /** Block */
+            block: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paint";
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored: boolean;
+            /** Places */
+            places: string[];
+            /**
+             * Turns
+             * @default 0
+             */
+            turns: number;
+        };
+        /**
+         * Pairs
+         * @description ``together`` lines ``spacing`` apart, then a gap of ``wide``.
+         */
+        Pairs: {
+            /**
+             * Along
+             * @default null
+             */
+            along: number | null;
+            /**
+             * Angle
+             * @default 45
+             */
+            angle: number;
+            /**
+             * At
+             * @default null
+             */
+            at: number | null;
+            /**
+             * Crossed
+             * @default no
+             * @enum {string}
+             */
+            crossed: "no" | "square" | "at 60 degrees";
+            /**
+             * First Gap
+             * @default null
+             */
+            first_gap: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pairs";
+            /**
+             * Origin
+             * @default centre line
+             * @enum {string}
+             */
+            origin: "centre line" | "centre gap" | "edge" | "corner" | "quilt centre" | "point";
+            /**
+             * Skip
+             * @default null
+             */
+            skip: string | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            spacing: string;
+            /**
+             * Step
+             * @default null
+             */
+            step: string | null;
+            /**
+             * Through
+             * @default null
+             */
+            through: number[] | null;
+            /**
+             * Together
+             * @default 2
+             */
+            together: number;
+            /**
+             * Wide
+             * @description A length with its unit; in where none is written.
+             * @default 5/8 in
+             */
+            wide: string;
         };
         /**
          * PartView
@@ -2466,6 +4664,29 @@ export interface components {
             words: (string | components["schemas"]["Shown"])[];
         };
         /**
+         * Patch
+         * @description One piece of fabric: its outline, and its holes, in the units of the block's grid, y up.
+         *
+         *     A vertex with a third number begins an arc of that bulge. An appliqué lies on top and cuts away
+         *     what is beneath; among appliqués the later lies above.
+         */
+        Patch: {
+            /**
+             * Applique
+             * @default false
+             */
+            applique: boolean;
+            /** Fabric */
+            fabric: string;
+            /**
+             * Holes
+             * @default []
+             */
+            holes: (number[] | number[])[][];
+            /** Outline */
+            outline: (number[] | number[])[];
+        };
+        /**
          * PatchView
          * @description A patch: its fabric and its rings as flat x, y lists in mm, y up, holes after outlines.
          */
@@ -2476,6 +4697,61 @@ export interface components {
             key: string;
             /** Rings */
             rings: number[][];
+        };
+        /**
+         * Patterned
+         * @description A pattern with the fabrics that play its roles; ``recoloured`` patches stand apart.
+         */
+        Patterned: {
+            /** Fabrics */
+            fabrics: {
+                [key: string]: string;
+            };
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pattern";
+            /** Pattern */
+            pattern: components["schemas"]["Plain"] | components["schemas"]["Checker"] | components["schemas"]["Pieced"] | components["schemas"]["Rails"] | components["schemas"]["Geese"] | components["schemas"]["SquareInSquare"] | components["schemas"]["Snowball"] | components["schemas"]["LogCabin"] | components["schemas"]["SawtoothStar"] | components["schemas"]["DiamondStar"] | components["schemas"]["BowTie"] | components["schemas"]["QuarterCircle"] | components["schemas"]["OrangePeel"] | components["schemas"]["Melon"] | components["schemas"]["PetalRing"] | components["schemas"]["Rosette"] | components["schemas"]["SunburstBlock"];
+            /**
+             * Recoloured
+             * @default {}
+             */
+            recoloured: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * PetalRing
+         * @description ``petals`` petals of ``length`` (chord) and ``rise``, from the rim of a centre of ``radius`` outwards.
+         */
+        PetalRing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "petal-ring";
+            /**
+             * Length
+             * @default null
+             */
+            length: string | null;
+            /**
+             * Petals
+             * @default 8
+             */
+            petals: number;
+            /**
+             * Radius
+             * @default null
+             */
+            radius: string | null;
+            /**
+             * Rise
+             * @default null
+             */
+            rise: string | null;
         };
         /**
          * PhotoView
@@ -2512,6 +4788,62 @@ export interface components {
             refs: string[];
         };
         /**
+         * Pieced
+         * @description One of ``BLOCKS``.
+         */
+        Pieced: {
+            /**
+             * Block
+             * @default pinwheel
+             * @enum {string}
+             */
+            block: "half square" | "quarter square" | "hourglass" | "pinwheel" | "broken dishes" | "churn dash" | "shoo fly" | "friendship star" | "quarter-square star" | "single chain" | "double chain";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pieced";
+        };
+        /**
+         * Pin
+         * @description Near which corners the way through a part begins and ends; None where that is free. It may also begin at the first cell of a
+         *     grid that is whole.
+         */
+        Pin: {
+            /**
+             * End
+             * @default null
+             */
+            end: ("lower left" | "lower right" | "upper left" | "upper right") | null;
+            /**
+             * Start
+             * @default null
+             */
+            start: ("lower left" | "lower right" | "upper left" | "upper right") | "first whole cell" | null;
+        };
+        /**
+         * Pinned
+         * @description In each piece, slimmer shapes through the same two tips: diamonds and kites by F23, petals by flatter arcs.
+         */
+        Pinned: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pinned";
+            /**
+             * Rounds
+             * @default 1
+             */
+            rounds: number | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 5/8 in
+             */
+            spacing: string;
+        };
+        /**
          * PlaceShare
          * @description How much of a place is sewn, 0 to 1, and its middle in the quilt, mm.
          */
@@ -2532,6 +4864,17 @@ export interface components {
             at: number[];
             /** Id */
             id: string;
+        };
+        /**
+         * Plain
+         * @description A plain square or rectangle.
+         */
+        Plain: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plain";
         };
         /**
          * PlanRequest
@@ -2556,9 +4899,7 @@ export interface components {
              * Fill
              * @default null
              */
-            fill: {
-                [key: string]: unknown;
-            } | null;
+            fill: (components["schemas"]["Lines"] | components["schemas"]["Grid"] | components["schemas"]["Pairs"] | components["schemas"]["Beside"] | components["schemas"]["Fan"] | components["schemas"]["Scattered"] | components["schemas"]["Keys"] | components["schemas"]["Chevrons"] | components["schemas"]["Inset"] | components["schemas"]["CornerCuts"] | components["schemas"]["FrameEcho"] | components["schemas"]["HalvedTriangle"] | components["schemas"]["Echo"] | components["schemas"]["Pinned"] | components["schemas"]["Spiral"] | components["schemas"]["Retraced"] | components["schemas"]["Zigzag"] | components["schemas"]["ZigzagRows"] | components["schemas"]["RuledZigzag"] | components["schemas"]["Waves"] | components["schemas"]["WaveBorder"] | components["schemas"]["CurvedRows"] | components["schemas"]["Scallops"] | components["schemas"]["Clamshell"] | components["schemas"]["Shells"] | components["schemas"]["Hourglass"] | components["schemas"]["Continuous"] | components["schemas"]["SCurves"] | components["schemas"]["Through"] | components["schemas"]["Sunburst"] | components["schemas"]["Channel"] | components["schemas"]["FreehandTexture"]) | null;
             /**
              * Gap
              * @default false
@@ -2708,6 +5049,35 @@ export interface components {
             type: string;
         };
         /**
+         * PutTogether
+         * @description The last cut of a zone is taken back: all its pieces become one zone with the chosen one's fill.
+         */
+        PutTogether: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "together";
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * QuarterCircle
+         * @description A pie of ``radius`` at the lower left.
+         */
+        QuarterCircle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "quarter-circle";
+            /**
+             * Radius
+             * @default null
+             */
+            radius: string | null;
+        };
+        /**
          * QuiltView
          * @description A quilt as it is kept now, laid out and drawn.
          */
@@ -2725,9 +5095,137 @@ export interface components {
             height: number;
             /** Id */
             id: string;
-            /** Kit */
+            /**
+             * Kit
+             * @description The things a quilt is planned with, each under the key that it has in her cupboard.
+             *
+             *     ``tools`` are what she marks with; ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
+             *     ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is.
+             */
             kit: {
-                [key: string]: unknown;
+                /**
+                 * @default {
+                 *       "kind": "batting",
+                 *       "limit": "8 in",
+                 *       "name": "Batting",
+                 *       "state": "at hand",
+                 *       "thickness": "1/8 in"
+                 *     }
+                 */
+                batting: components["schemas"]["Batting"];
+                /**
+                 * Batting Key
+                 * @default null
+                 */
+                batting_key: string | null;
+                /**
+                 * @default {
+                 *       "holds": "2500 in",
+                 *       "kind": "bobbin",
+                 *       "name": "Bobbin",
+                 *       "state": "at hand"
+                 *     }
+                 */
+                bobbin: components["schemas"]["Bobbin"];
+                /**
+                 * Bobbin Key
+                 * @default null
+                 */
+                bobbin_key: string | null;
+                /**
+                 * @default {
+                 *       "back": null,
+                 *       "collar": null,
+                 *       "front": null,
+                 *       "history": [],
+                 *       "kind": "ruler foot",
+                 *       "left": null,
+                 *       "measured": "to the rim",
+                 *       "name": "Ruler foot",
+                 *       "offset": "1/4 in",
+                 *       "right": null,
+                 *       "shank": "high",
+                 *       "state": "at hand",
+                 *       "thickest": null,
+                 *       "thinnest": null
+                 *     }
+                 */
+                foot: components["schemas"]["RulerFoot"];
+                /**
+                 * Foot Key
+                 * @default null
+                 */
+                foot_key: string | null;
+                /**
+                 * Hand
+                 * @description A length with its unit; in where none is written.
+                 * @default 5 in
+                 */
+                hand: string;
+                /**
+                 * @default {
+                 *       "build": "domestic",
+                 *       "height": "5 in",
+                 *       "kind": "machine",
+                 *       "name": "Machine",
+                 *       "opening": "8 in",
+                 *       "shank": "high",
+                 *       "state": "at hand",
+                 *       "table": "yes",
+                 *       "throat": "right"
+                 *     }
+                 */
+                machine: components["schemas"]["Machine"];
+                /**
+                 * Machine Key
+                 * @default null
+                 */
+                machine_key: string | null;
+                /**
+                 * Marking Step
+                 * @description A length with its unit; in where none is written.
+                 * @default 1/8 in
+                 */
+                marking_step: string;
+                /** Rulers */
+                rulers?: {
+                    [key: string]: unknown;
+                };
+                /**
+                 * Sew With
+                 * @default ruler foot
+                 * @enum {string}
+                 */
+                sew_with: "ruler foot" | "walking foot";
+                /**
+                 * Spread
+                 * @description A length with its unit; in where none is written.
+                 * @default 1/32 in
+                 */
+                spread: string;
+                /**
+                 * Stitch
+                 * @description A length with its unit; in where none is written.
+                 * @default 2.5 mm
+                 */
+                stitch: string;
+                /**
+                 * Tolerance
+                 * @description A length with its unit; in where none is written.
+                 * @default 1/8 in
+                 */
+                tolerance: string;
+                /** Tools */
+                tools?: {
+                    [key: string]: unknown;
+                };
+                /** @default null */
+                walking: components["schemas"]["WalkingFoot"] | null;
+                /**
+                 * Walking Key
+                 * @default null
+                 */
+                walking_key: string | null;
             };
             /** Name */
             name: string;
@@ -2749,6 +5247,28 @@ export interface components {
             width: number;
             /** Zones */
             zones: components["schemas"]["ZoneInfo"][];
+        };
+        /**
+         * Rails
+         * @description ``rails`` strips of one width, in one unit or in four that are turned by turns.
+         */
+        Rails: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rails";
+            /**
+             * Rails
+             * @default 3
+             */
+            rails: number;
+            /**
+             * Units
+             * @default four
+             * @enum {string}
+             */
+            units: "one" | "four";
         };
         /**
          * Reading
@@ -2790,9 +5310,7 @@ export interface components {
          */
         RecipeView: {
             /** Fill */
-            fill: {
-                [key: string]: unknown;
-            };
+            fill: components["schemas"]["Lines"] | components["schemas"]["Grid"] | components["schemas"]["Pairs"] | components["schemas"]["Beside"] | components["schemas"]["Fan"] | components["schemas"]["Scattered"] | components["schemas"]["Keys"] | components["schemas"]["Chevrons"] | components["schemas"]["Inset"] | components["schemas"]["CornerCuts"] | components["schemas"]["FrameEcho"] | components["schemas"]["HalvedTriangle"] | components["schemas"]["Echo"] | components["schemas"]["Pinned"] | components["schemas"]["Spiral"] | components["schemas"]["Retraced"] | components["schemas"]["Zigzag"] | components["schemas"]["ZigzagRows"] | components["schemas"]["RuledZigzag"] | components["schemas"]["Waves"] | components["schemas"]["WaveBorder"] | components["schemas"]["CurvedRows"] | components["schemas"]["Scallops"] | components["schemas"]["Clamshell"] | components["schemas"]["Shells"] | components["schemas"]["Hourglass"] | components["schemas"]["Continuous"] | components["schemas"]["SCurves"] | components["schemas"]["Through"] | components["schemas"]["Sunburst"] | components["schemas"]["Channel"] | components["schemas"]["FreehandTexture"];
             /** Label */
             label: string;
             /** Name */
@@ -2809,6 +5327,33 @@ export interface components {
         RecipesView: {
             /** Recipes */
             recipes: components["schemas"]["RecipeView"][];
+        };
+        /**
+         * Recolour
+         * @description Fabrics of a block: of whole ``roles``, or of single ``patches``.
+         */
+        Recolour: {
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "recolour";
+            /**
+             * Patches
+             * @default {}
+             */
+            patches: {
+                [key: string]: unknown;
+            };
+            /**
+             * Roles
+             * @default {}
+             */
+            roles: {
+                [key: string]: string;
+            };
         };
         /**
          * ReferenceView
@@ -2833,6 +5378,117 @@ export interface components {
             why: string;
         };
         /**
+         * RemoveApplique
+         * @description An appliqué is taken off.
+         */
+        RemoveApplique: {
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "applique gone";
+            /** Patch */
+            patch: string;
+        };
+        /**
+         * RemoveBlock
+         * @description A block that lies nowhere is given up, with its zones.
+         */
+        RemoveBlock: {
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "block gone";
+        };
+        /**
+         * RemoveFabric
+         * @description A fabric is given up; everything that was made of it gets ``instead``.
+         */
+        RemoveFabric: {
+            /** Instead */
+            instead: string;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fabric gone";
+        };
+        /**
+         * RemoveSeams
+         * @description Seams are taken out; what they parted becomes one.
+         */
+        RemoveSeams: {
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "seams gone";
+            /** Seams */
+            seams: number[];
+        };
+        /**
+         * RemoveZone
+         * @description A zone is given up; nothing is quilted in its patches.
+         */
+        RemoveZone: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "zone gone";
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * Rename
+         * @description The quilt's name.
+         */
+        Rename: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "name";
+            /** Name */
+            name: string;
+        };
+        /**
+         * Retraced
+         * @description The zone's outline, or one edge of it, sewn over ``times`` times.
+         */
+        Retraced: {
+            /**
+             * At
+             * @default null
+             */
+            at: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "retraced";
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            spacing: string;
+            /**
+             * Times
+             * @default 2
+             */
+            times: number;
+        };
+        /**
          * RoleView
          * @description What some patches of a block are, and their fabric.
          */
@@ -2841,6 +5497,22 @@ export interface components {
             fabric: string;
             /** Role */
             role: string;
+        };
+        /**
+         * Rosette
+         * @description A hexagon and the six round it, on a background; ``side`` is the side of a hexagon.
+         */
+        Rosette: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rosette";
+            /**
+             * Side
+             * @default null
+             */
+            side: string | null;
         };
         /**
          * RouteOrQuickRequest
@@ -2887,9 +5559,117 @@ export interface components {
          *     Of a ``quick`` one a shorter is still to be asked for.
          */
         RouteView: {
-            /** Doc */
+            /**
+             * Stitching
+             * @description Kept with the quilt. ``stops`` is how much she minds a thread stop, 0 to 10; ``same_way`` how many lines she sews
+             *     the same way in a row before she is told, ``over`` how many threads may lie
+             *     over one place, ``pace`` how quick she is. ``own`` is her own order of places, as far as she has drawn it; ``turns`` says which
+             *     zones are sewn before or after all others; ``pins`` are by
+             *     the key of a part; ``ways`` the edges travelled on ways that were looked for longer, by the word of what they lead through.
+             */
             doc: {
-                [key: string]: unknown;
+                /**
+                 * Across
+                 * @default allowed
+                 * @enum {string}
+                 */
+                across: "allowed" | "never";
+                /**
+                 * Avoided
+                 * @default []
+                 */
+                avoided: components["schemas"]["Avoided"][];
+                /**
+                 * Ditch
+                 * @default with the rest
+                 * @enum {string}
+                 */
+                ditch: "with the rest" | "first" | "last";
+                /**
+                 * Ends
+                 * @default tie and bury
+                 * @enum {string}
+                 */
+                ends: "tie and bury" | "tiny stitches" | "run off" | "caught by the edge";
+                /**
+                 * Families
+                 * @default as it comes
+                 * @enum {string}
+                 */
+                families: "as it comes" | "one by one";
+                /**
+                 * Order
+                 * @default centre outward
+                 * @enum {string}
+                 */
+                order: "centre outward" | "edge to edge" | "column by column" | "from the bottom" | "my own";
+                /**
+                 * Over
+                 * @default 4
+                 */
+                over: number;
+                /**
+                 * Own
+                 * @default []
+                 */
+                own: string[];
+                /**
+                 * @default {
+                 *       "curved": "30 in",
+                 *       "freehand": "70 in",
+                 *       "lay": 12,
+                 *       "straight": "45 in",
+                 *       "travel": "25 in",
+                 *       "turn": 3,
+                 *       "walking": "60 in"
+                 *     }
+                 */
+                pace: components["schemas"]["Pace"];
+                /** Pins */
+                pins?: {
+                    [key: string]: components["schemas"]["Pin"];
+                };
+                /**
+                 * Rest
+                 * @default 25
+                 */
+                rest: number;
+                /**
+                 * Retrace
+                 * @default allowed
+                 * @enum {string}
+                 */
+                retrace: "wanted" | "allowed" | "forbidden";
+                /**
+                 * Rim
+                 * @default allowed
+                 * @enum {string}
+                 */
+                rim: "allowed" | "never";
+                /**
+                 * Same Way
+                 * @default 3
+                 */
+                same_way: number;
+                /**
+                 * Steps
+                 * @default allowed
+                 * @enum {string}
+                 */
+                steps: "allowed" | "never";
+                /**
+                 * Stops
+                 * @default 5
+                 */
+                stops: number;
+                /** Turns */
+                turns?: {
+                    [key: string]: "first" | "last";
+                };
+                /** Ways */
+                ways?: {
+                    [key: string]: unknown;
+                };
             };
             /** Fields */
             fields: components["schemas"]["FieldView"][];
@@ -2919,6 +5699,44 @@ export interface components {
             typed: boolean;
             /** Words */
             words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
+         * RuledZigzag
+         * @description Rows of 45 degree legs from corner to corner of a grid of squares ``spacing`` wide; mirrored rows make diamonds.
+         */
+        RuledZigzag: {
+            /**
+             * Along
+             * @default null
+             */
+            along: number | null;
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ruled zigzag";
+            /**
+             * Motif
+             * @default none
+             * @enum {string}
+             */
+            motif: "none" | "ring" | "spray";
+            /**
+             * Skip
+             * @default null
+             */
+            skip: string | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1 1/4 in
+             */
+            spacing: string;
         };
         /**
          * RulerChoice
@@ -2972,6 +5790,89 @@ export interface components {
             width: number;
         };
         /**
+         * RulerFoot
+         * @description A round foot for thick rulers. ``offset`` is r: needle to rim; a collar adds its width (F46).
+         *
+         *     ``left`` … ``back`` are r where the ruler lies on that side of the needle, if it was measured there: of a needle that
+         *     is not in the middle of its foot.
+         */
+        RulerFoot: {
+            /**
+             * Back
+             * @default null
+             */
+            back: string | null;
+            /**
+             * Collar
+             * @default null
+             */
+            collar: string | null;
+            /**
+             * Front
+             * @default null
+             */
+            front: string | null;
+            /**
+             * History
+             * @default []
+             */
+            history: components["schemas"]["Checked"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ruler foot";
+            /**
+             * Left
+             * @default null
+             */
+            left: string | null;
+            /**
+             * Measured
+             * @default to the rim
+             * @enum {string}
+             */
+            measured: "to the rim" | "across";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Offset
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            offset: string;
+            /**
+             * Right
+             * @default null
+             */
+            right: string | null;
+            /**
+             * Shank
+             * @default high
+             * @enum {string}
+             */
+            shank: "low" | "high";
+            /**
+             * State
+             * @default at hand
+             * @enum {string}
+             */
+            state: "at hand" | "lent" | "missing" | "broken";
+            /**
+             * Thickest
+             * @default null
+             */
+            thickest: string | null;
+            /**
+             * Thinnest
+             * @default null
+             */
+            thinnest: string | null;
+        };
+        /**
          * RulerRequest
          * @description The line to lay: its number in the drawing (none: one that shows it well), and the side of a ring.
          *
@@ -2992,9 +5893,7 @@ export interface components {
              * Fill
              * @default null
              */
-            fill: {
-                [key: string]: unknown;
-            } | null;
+            fill: (components["schemas"]["Lines"] | components["schemas"]["Grid"] | components["schemas"]["Pairs"] | components["schemas"]["Beside"] | components["schemas"]["Fan"] | components["schemas"]["Scattered"] | components["schemas"]["Keys"] | components["schemas"]["Chevrons"] | components["schemas"]["Inset"] | components["schemas"]["CornerCuts"] | components["schemas"]["FrameEcho"] | components["schemas"]["HalvedTriangle"] | components["schemas"]["Echo"] | components["schemas"]["Pinned"] | components["schemas"]["Spiral"] | components["schemas"]["Retraced"] | components["schemas"]["Zigzag"] | components["schemas"]["ZigzagRows"] | components["schemas"]["RuledZigzag"] | components["schemas"]["Waves"] | components["schemas"]["WaveBorder"] | components["schemas"]["CurvedRows"] | components["schemas"]["Scallops"] | components["schemas"]["Clamshell"] | components["schemas"]["Shells"] | components["schemas"]["Hourglass"] | components["schemas"]["Continuous"] | components["schemas"]["SCurves"] | components["schemas"]["Through"] | components["schemas"]["Sunburst"] | components["schemas"]["Channel"] | components["schemas"]["FreehandTexture"]) | null;
             /**
              * Gap
              * @default false
@@ -3074,16 +5973,246 @@ export interface components {
             tag: (string | components["schemas"]["Shown"])[];
         };
         /**
-         * Saved
-         * @description How the quilt stands after a change.
+         * SCurves
+         * @description One S from the lower to the upper corner of every cell, its mirror on the return; the grid sewn first or not.
          */
-        Saved: {
-            /** Redo */
-            redo: string | null;
-            /** Undo */
-            undo: string | null;
-            /** Version */
-            version: number;
+        SCurves: {
+            /**
+             * Along
+             * @default null
+             */
+            along: number | null;
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
+            /**
+             * Grid
+             * @default sewn first
+             * @enum {string}
+             */
+            grid: "sewn first" | "left out";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "s-curves";
+            /**
+             * Rise
+             * @description A length with its unit; in where none is written.
+             * @default 1/8 in
+             */
+            rise: string;
+            /**
+             * Skip
+             * @default null
+             */
+            skip: string | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 7/8 in
+             */
+            spacing: string;
+        };
+        /**
+         * Sashing
+         * @description Strips between the blocks, with ``cornerstones`` of their own fabric where they cross, or none.
+         *
+         *     ``outer`` lays them all round as well; on point they always lie all round.
+         */
+        Sashing: {
+            /**
+             * Cornerstones
+             * @default null
+             */
+            cornerstones: string | null;
+            /** Fabric */
+            fabric: string;
+            /**
+             * Outer
+             * @default true
+             */
+            outer: boolean;
+            /**
+             * Width
+             * @description A length with its unit; in where none is written.
+             */
+            width: string;
+        };
+        /**
+         * SawtoothStar
+         * @description On a grid of four by four.
+         */
+        SawtoothStar: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sawtooth-star";
+        };
+        /**
+         * Scallops
+         * @description Arcs over ``unit`` with ``rise``, row above row; ``inner`` concentric arcs stand ``spacing`` inside each.
+         */
+        Scallops: {
+            /**
+             * Along
+             * @default null
+             */
+            along: number | null;
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
+            /**
+             * First
+             * @default null
+             */
+            first: string | null;
+            /**
+             * Fit
+             * @default whole units
+             * @enum {string}
+             */
+            fit: "whole units" | "as it is";
+            /**
+             * Height
+             * @default null
+             */
+            height: string | null;
+            /**
+             * Inner
+             * @default 1
+             */
+            inner: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "scallops";
+            /**
+             * Rhythm
+             * @default null
+             */
+            rhythm: string | null;
+            /**
+             * Rise
+             * @description A length with its unit; in where none is written.
+             * @default 1 1/2 in
+             */
+            rise: string;
+            /**
+             * Rows
+             * @default null
+             */
+            rows: number | null;
+            /**
+             * Skip
+             * @default {
+             *       "mm": "127/10",
+             *       "text": "1/2 in"
+             *     }
+             */
+            skip: string | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 3/4 in
+             */
+            spacing: string;
+            /**
+             * Start
+             * @default centre
+             * @enum {string}
+             */
+            start: "centre" | "edge" | "point" | "quilt centre";
+            /**
+             * Through
+             * @default null
+             */
+            through: number[] | null;
+            /**
+             * Typed
+             * @default true
+             * @enum {string}
+             */
+            typed: "true" | "step";
+            /**
+             * Unit
+             * @description A length with its unit; in where none is written.
+             * @default 4 in
+             */
+            unit: string;
+        };
+        /**
+         * Scattered
+         * @description Lines across the zone whose ends (or bends) are thrown by a seed; neighbours keep the least gap throughout.
+         */
+        Scattered: {
+            /**
+             * Along
+             * @default null
+             */
+            along: number | null;
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "random";
+            /**
+             * Most
+             * @description A length with its unit; in where none is written.
+             * @default 1 1/4 in
+             */
+            most: string;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Shape
+             * @default straight
+             * @enum {string}
+             */
+            shape: "straight" | "wavy";
+            /**
+             * Skip
+             * @default {
+             *       "mm": "127/5",
+             *       "text": "1 in"
+             *     }
+             */
+            skip: string | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 3/8 in
+             */
+            spacing: string;
+        };
+        /**
+         * Seam
+         * @description A seam of a drawn block from ``start`` to ``end`` in grid units; ``bulge`` of its arc.
+         */
+        Seam: {
+            /**
+             * Bulge
+             * @default 0
+             */
+            bulge: number;
+            /** End */
+            end: number[];
+            /** Start */
+            start: number[];
         };
         /**
          * SeamView
@@ -3098,6 +6227,392 @@ export interface components {
             points: number[];
             /** Rise */
             rise: string;
+        };
+        /**
+         * SetApart
+         * @description Some places get a fill of their own; they begin with the one that holds everywhere.
+         */
+        SetApart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "apart";
+            /** Places */
+            places: string[];
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * SetArrangement
+         * @description Straight rows or on point, with the blocks that are there.
+         */
+        SetArrangement: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrangement";
+            /** On Point */
+            on_point: boolean;
+            /**
+             * Triangles
+             * @default null
+             */
+            triangles: string | null;
+        };
+        /**
+         * SetBlock
+         * @description A block with other numbers, another size, another name.
+         */
+        SetBlock: {
+            block: components["schemas"]["Block"];
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "block";
+        };
+        /**
+         * SetBorders
+         * @description All borders, from the inside out.
+         */
+        SetBorders: {
+            /** Borders */
+            borders: components["schemas"]["Border"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "borders";
+        };
+        /**
+         * SetCount
+         * @description How many columns and rows; on point, of the long rows. New places repeat those that are there.
+         */
+        SetCount: {
+            /** Columns */
+            columns: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "count";
+            /** Rows */
+            rows: number;
+        };
+        /**
+         * SetFabric
+         * @description A fabric, new where no ``key`` is given.
+         */
+        SetFabric: {
+            fabric: components["schemas"]["Fabric"];
+            /**
+             * Key
+             * @default null
+             */
+            key: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fabric";
+        };
+        /**
+         * SetFill
+         * @description A zone's fill, or none: left open. At a place that is treated apart, the fill there.
+         */
+        SetFill: {
+            /** Fill */
+            fill: (components["schemas"]["Lines"] | components["schemas"]["Grid"] | components["schemas"]["Pairs"] | components["schemas"]["Beside"] | components["schemas"]["Fan"] | components["schemas"]["Scattered"] | components["schemas"]["Keys"] | components["schemas"]["Chevrons"] | components["schemas"]["Inset"] | components["schemas"]["CornerCuts"] | components["schemas"]["FrameEcho"] | components["schemas"]["HalvedTriangle"] | components["schemas"]["Echo"] | components["schemas"]["Pinned"] | components["schemas"]["Spiral"] | components["schemas"]["Retraced"] | components["schemas"]["Zigzag"] | components["schemas"]["ZigzagRows"] | components["schemas"]["RuledZigzag"] | components["schemas"]["Waves"] | components["schemas"]["WaveBorder"] | components["schemas"]["CurvedRows"] | components["schemas"]["Scallops"] | components["schemas"]["Clamshell"] | components["schemas"]["Shells"] | components["schemas"]["Hourglass"] | components["schemas"]["Continuous"] | components["schemas"]["SCurves"] | components["schemas"]["Through"] | components["schemas"]["Sunburst"] | components["schemas"]["Channel"] | components["schemas"]["FreehandTexture"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fill";
+            /**
+             * Place
+             * @default null
+             */
+            place: string | null;
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * SetGrid
+         * @description The grid on which the block is drawn; the drawing stays as it is.
+         */
+        SetGrid: {
+            /** Columns */
+            columns: number;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drawing grid";
+            /** Rows */
+            rows: number;
+        };
+        /**
+         * SetGround
+         * @description A photograph of the top, or of a block, lies under the plan; None takes it away.
+         */
+        SetGround: {
+            ground: components["schemas"]["Ground"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ground";
+        };
+        /**
+         * SetKit
+         * @description The foot, the ruler, the batting and the marking step.
+         */
+        SetKit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "kit";
+            kit: components["schemas"]["Kit"];
+        };
+        /**
+         * SetLayers
+         * @description When the top is layered, and how the layers are held.
+         */
+        SetLayers: {
+            /**
+             * Basted
+             * @enum {string}
+             */
+            basted: "pins" | "thread" | "spray glue";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "layers";
+            /**
+             * Layered
+             * @enum {string}
+             */
+            layered: "after marking" | "before marking";
+        };
+        /**
+         * SetLaying
+         * @description What a zone is laid with: a ruler of her choosing, or the other foot; nothing: what does it best.
+         */
+        SetLaying: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "laying";
+            /**
+             * Ruler
+             * @default null
+             */
+            ruler: string | null;
+            /**
+             * Sew With
+             * @default null
+             */
+            sew_with: ("ruler foot" | "walking foot") | null;
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * SetMarkWith
+         * @description What a zone is marked with, or what shows best.
+         */
+        SetMarkWith: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mark with";
+            /**
+             * Tool
+             * @default null
+             */
+            tool: string | null;
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * SetMarking
+         * @description How a zone's lines are marked.
+         */
+        SetMarking: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "marking";
+            /**
+             * Marking
+             * @default null
+             */
+            marking: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * SetMeasured
+         * @description What a block came out at: all of its kind, or the one at ``place``; None: as nominal.
+         */
+        SetMeasured: {
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "measured";
+            measured: components["schemas"]["Measured"] | null;
+            /**
+             * Place
+             * @default null
+             */
+            place: string | null;
+        };
+        /**
+         * SetOver
+         * @description A second fill on top of a zone's own, or none.
+         */
+        SetOver: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "over";
+            over: components["schemas"]["Over"] | null;
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * SetPattern
+         * @description A block's pattern with other numbers; roles that are new take the quilt's fabrics in turn.
+         */
+        SetPattern: {
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "numbers";
+            /** Pattern */
+            pattern: components["schemas"]["Plain"] | components["schemas"]["Checker"] | components["schemas"]["Pieced"] | components["schemas"]["Rails"] | components["schemas"]["Geese"] | components["schemas"]["SquareInSquare"] | components["schemas"]["Snowball"] | components["schemas"]["LogCabin"] | components["schemas"]["SawtoothStar"] | components["schemas"]["DiamondStar"] | components["schemas"]["BowTie"] | components["schemas"]["QuarterCircle"] | components["schemas"]["OrangePeel"] | components["schemas"]["Melon"] | components["schemas"]["PetalRing"] | components["schemas"]["Rosette"] | components["schemas"]["SunburstBlock"];
+        };
+        /**
+         * SetPins
+         * @description The variants of a zone that are compared side by side.
+         */
+        SetPins: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pins";
+            /** Pins */
+            pins: (components["schemas"]["Lines"] | components["schemas"]["Grid"] | components["schemas"]["Pairs"] | components["schemas"]["Beside"] | components["schemas"]["Fan"] | components["schemas"]["Scattered"] | components["schemas"]["Keys"] | components["schemas"]["Chevrons"] | components["schemas"]["Inset"] | components["schemas"]["CornerCuts"] | components["schemas"]["FrameEcho"] | components["schemas"]["HalvedTriangle"] | components["schemas"]["Echo"] | components["schemas"]["Pinned"] | components["schemas"]["Spiral"] | components["schemas"]["Retraced"] | components["schemas"]["Zigzag"] | components["schemas"]["ZigzagRows"] | components["schemas"]["RuledZigzag"] | components["schemas"]["Waves"] | components["schemas"]["WaveBorder"] | components["schemas"]["CurvedRows"] | components["schemas"]["Scallops"] | components["schemas"]["Clamshell"] | components["schemas"]["Shells"] | components["schemas"]["Hourglass"] | components["schemas"]["Continuous"] | components["schemas"]["SCurves"] | components["schemas"]["Through"] | components["schemas"]["Sunburst"] | components["schemas"]["Channel"] | components["schemas"]["FreehandTexture"])[];
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * SetQuilt
+         * @description What the quilt is for, the allowance at its edge, and what lies beyond it.
+         */
+        SetQuilt: {
+            /**
+             * Backing
+             * @default null
+             */
+            backing: string | null;
+            /**
+             * Backing Overhang
+             * @description A length with its unit; in where none is written.
+             */
+            backing_overhang: string;
+            /**
+             * Batting Overhang
+             * @description A length with its unit; in where none is written.
+             */
+            batting_overhang: string;
+            /**
+             * Edge
+             * @description A length with its unit; in where none is written.
+             */
+            edge: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "quilt";
+            /**
+             * Use
+             * @enum {string}
+             */
+            use: "bed" | "lap" | "baby" | "wall" | "runner" | "garment or bag" | "practice piece";
+        };
+        /**
+         * SetSashing
+         * @description Sashes, or none.
+         */
+        SetSashing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sashing";
+            sashing: components["schemas"]["Sashing"] | null;
+        };
+        /**
+         * SetSizes
+         * @description Widths of the columns and heights of the rows; None: as their blocks ask.
+         */
+        SetSizes: {
+            /** Heights */
+            heights: (string | null)[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sizes";
+            /** Widths */
+            widths: (string | null)[];
+        };
+        /**
+         * SetStandOff
+         * @description How far a zone stays off the appliqué in it.
+         */
+        SetStandOff: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stand-off";
+            /** Stand Off */
+            stand_off: string | null;
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * SetStitching
+         * @description What thread stops and travelling are worth to her, and in which order she goes.
+         */
+        SetStitching: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stitching";
+            stitching: components["schemas"]["Stitching"];
         };
         /**
          * SewHere
@@ -3205,7 +6720,7 @@ export interface components {
          *     at the machine; a rest is due after ``rest``. ``share`` of the quilt's ``many`` lines are sewn.
          */
         SewingView: {
-            bobbin: components["schemas"]["Bobbin"];
+            bobbin: components["schemas"]["BobbinView"];
             /** Caution */
             caution: string;
             /** Count */
@@ -3288,6 +6803,42 @@ export interface components {
             things: components["schemas"]["ThingView"][];
         };
         /**
+         * Shells
+         * @description Arcs of radius k · ``spacing`` about a corner of the zone or its middle (F33).
+         */
+        Shells: {
+            /**
+             * About
+             * @default corner
+             * @enum {string}
+             */
+            about: "corner" | "middle";
+            /**
+             * At
+             * @default null
+             */
+            at: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shells";
+            /**
+             * Skip
+             * @default {
+             *       "mm": "127/20",
+             *       "text": "1/4 in"
+             *     }
+             */
+            skip: string | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/2 in
+             */
+            spacing: string;
+        };
+        /**
          * Shown
          * @description A figure ready to read; ``num`` 0 where there is no fraction; ``unit`` empty where it is not said.
          */
@@ -3306,6 +6857,26 @@ export interface components {
             unit: string;
             /** Whole */
             whole: string;
+        };
+        /**
+         * Side
+         * @description From ``start`` to ``end`` in grid units; ``rise`` curves it, to the left of its way or to the right.
+         */
+        Side: {
+            /** End */
+            end: number[];
+            /**
+             * Left
+             * @default true
+             */
+            left: boolean;
+            /**
+             * Rise
+             * @default null
+             */
+            rise: string | null;
+            /** Start */
+            start: number[];
         };
         /**
          * SignView
@@ -3339,6 +6910,44 @@ export interface components {
             slot: "machine" | "foot" | "walking" | "batting" | "bobbin";
         };
         /**
+         * Snowball
+         * @description ``corner`` is the leg of each corner triangle.
+         */
+        Snowball: {
+            /**
+             * Corner
+             * @default null
+             */
+            corner: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "snowball";
+        };
+        /**
+         * Spiral
+         * @description From the outline inwards; the last side of every ring leads to the first point of the next.
+         */
+        Spiral: {
+            /**
+             * At
+             * @default null
+             */
+            at: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spiral";
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            spacing: string;
+        };
+        /**
          * Spot
          * @description An edge (x0, y0, x1, y1) or a corner (x, y) that can be clicked; mm in the part, y up.
          */
@@ -3347,6 +6956,22 @@ export interface components {
             name: string;
             /** Points */
             points: number[];
+        };
+        /**
+         * SquareInSquare
+         * @description Each round cuts the corners off at the middles of the sides.
+         */
+        SquareInSquare: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "square-in-square";
+            /**
+             * Rounds
+             * @default 1
+             */
+            rounds: number;
         };
         /**
          * StateRequest
@@ -3358,6 +6983,40 @@ export interface components {
              * @enum {string}
              */
             state: "at hand" | "put away" | "deleted";
+        };
+        /**
+         * Stencil
+         * @description A stencil for a grid: ``side`` across, lines every ``grid``.
+         */
+        Stencil: {
+            /**
+             * Grid
+             * @description A length with its unit; in where none is written.
+             * @default 1 in
+             */
+            grid: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stencil";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Side
+             * @description A length with its unit; in where none is written.
+             * @default 18 in
+             */
+            side: string;
+            /**
+             * State
+             * @default at hand
+             * @enum {string}
+             */
+            state: "at hand" | "lent" | "missing" | "broken";
         };
         /**
          * Step
@@ -3413,6 +7072,118 @@ export interface components {
             zone: string;
         };
         /**
+         * Stitching
+         * @description Kept with the quilt. ``stops`` is how much she minds a thread stop, 0 to 10; ``same_way`` how many lines she sews
+         *     the same way in a row before she is told, ``over`` how many threads may lie
+         *     over one place, ``pace`` how quick she is. ``own`` is her own order of places, as far as she has drawn it; ``turns`` says which
+         *     zones are sewn before or after all others; ``pins`` are by
+         *     the key of a part; ``ways`` the edges travelled on ways that were looked for longer, by the word of what they lead through.
+         */
+        Stitching: {
+            /**
+             * Across
+             * @default allowed
+             * @enum {string}
+             */
+            across: "allowed" | "never";
+            /**
+             * Avoided
+             * @default []
+             */
+            avoided: components["schemas"]["Avoided"][];
+            /**
+             * Ditch
+             * @default with the rest
+             * @enum {string}
+             */
+            ditch: "with the rest" | "first" | "last";
+            /**
+             * Ends
+             * @default tie and bury
+             * @enum {string}
+             */
+            ends: "tie and bury" | "tiny stitches" | "run off" | "caught by the edge";
+            /**
+             * Families
+             * @default as it comes
+             * @enum {string}
+             */
+            families: "as it comes" | "one by one";
+            /**
+             * Order
+             * @default centre outward
+             * @enum {string}
+             */
+            order: "centre outward" | "edge to edge" | "column by column" | "from the bottom" | "my own";
+            /**
+             * Over
+             * @default 4
+             */
+            over: number;
+            /**
+             * Own
+             * @default []
+             */
+            own: string[];
+            /**
+             * @default {
+             *       "curved": "30 in",
+             *       "freehand": "70 in",
+             *       "lay": 12,
+             *       "straight": "45 in",
+             *       "travel": "25 in",
+             *       "turn": 3,
+             *       "walking": "60 in"
+             *     }
+             */
+            pace: components["schemas"]["Pace"];
+            /** Pins */
+            pins?: {
+                [key: string]: components["schemas"]["Pin"];
+            };
+            /**
+             * Rest
+             * @default 25
+             */
+            rest: number;
+            /**
+             * Retrace
+             * @default allowed
+             * @enum {string}
+             */
+            retrace: "wanted" | "allowed" | "forbidden";
+            /**
+             * Rim
+             * @default allowed
+             * @enum {string}
+             */
+            rim: "allowed" | "never";
+            /**
+             * Same Way
+             * @default 3
+             */
+            same_way: number;
+            /**
+             * Steps
+             * @default allowed
+             * @enum {string}
+             */
+            steps: "allowed" | "never";
+            /**
+             * Stops
+             * @default 5
+             */
+            stops: number;
+            /** Turns */
+            turns?: {
+                [key: string]: "first" | "last";
+            };
+            /** Ways */
+            ways?: {
+                [key: string]: unknown;
+            };
+        };
+        /**
          * StopView
          * @description An end of the line: where the needle stops, and where the ruler's edge crosses the seam.
          */
@@ -3423,6 +7194,69 @@ export interface components {
             needle: number[];
             /** Words */
             words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
+         * StraightRuler
+         * @description A thick straight ruler; ``etched`` lines are parallel to the working edge, ``across`` square to it.
+         */
+        StraightRuler: {
+            /**
+             * Across
+             * @default {
+             *       "mm": "127/5",
+             *       "text": "1 in"
+             *     }
+             */
+            across: string | null;
+            /**
+             * Angles
+             * @default 45, 60
+             */
+            angles: string;
+            /**
+             * Etched
+             * @default quarters
+             */
+            etched: string | string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "straight ruler";
+            /**
+             * Length
+             * @description A length with its unit; in where none is written.
+             * @default 12 in
+             */
+            length: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Second
+             * @default null
+             */
+            second: string | string[] | null;
+            /**
+             * State
+             * @default at hand
+             * @enum {string}
+             */
+            state: "at hand" | "lent" | "missing" | "broken";
+            /**
+             * Thickness
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            thickness: string;
+            /**
+             * Width
+             * @description A length with its unit; in where none is written.
+             * @default 2 1/2 in
+             */
+            width: string;
         };
         /**
          * StripRequest
@@ -3475,6 +7309,77 @@ export interface components {
             /** Terms */
             terms: components["schemas"]["Term"][];
             total: components["schemas"]["Term"];
+        };
+        /**
+         * Sunburst
+         * @description Spikes from an inner to an outer arc about a corner, the middle of an edge or the zone's middle.
+         */
+        Sunburst: {
+            /**
+             * About
+             * @default edge
+             * @enum {string}
+             */
+            about: "corner" | "edge" | "middle";
+            /**
+             * At
+             * @default null
+             */
+            at: number | null;
+            /**
+             * Inner
+             * @description A length with its unit; in where none is written.
+             * @default 1 1/2 in
+             */
+            inner: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sunburst";
+            /**
+             * Outer
+             * @description A length with its unit; in where none is written.
+             * @default 2 1/4 in
+             */
+            outer: string;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/2 in
+             */
+            spacing: string;
+            /**
+             * Spikes
+             * @default null
+             */
+            spikes: number | null;
+        };
+        /**
+         * SunburstBlock
+         * @description A quarter sun at the lower left: a pie of ``inner`` radius, ``spikes`` out to ``outer``, background.
+         */
+        SunburstBlock: {
+            /**
+             * Inner
+             * @default null
+             */
+            inner: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sunburst";
+            /**
+             * Outer
+             * @default null
+             */
+            outer: string | null;
+            /**
+             * Spikes
+             * @default 6
+             */
+            spikes: number;
         };
         /**
          * SwatchView
@@ -3544,6 +7449,21 @@ export interface components {
             zone: string;
         };
         /**
+         * TakeUpLine
+         * @description A line laid by hand is no longer in the plan.
+         */
+        TakeUpLine: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take up line";
+            /** Number */
+            number: number;
+            /** Zone */
+            zone: string;
+        };
+        /**
          * Taken
          * @description ``count`` events are known now.
          */
@@ -3552,6 +7472,45 @@ export interface components {
             count: number;
             /** Refused */
             refused: components["schemas"]["Refusal"][];
+        };
+        /**
+         * Tape
+         * @description Tape that lines are sewn along; a strip serves ``moves`` times before it loses its tack (F37).
+         */
+        Tape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tape";
+            /**
+             * Moves
+             * @default 5
+             */
+            moves: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Roll
+             * @description A length with its unit; in where none is written.
+             * @default 720 in
+             */
+            roll: string;
+            /**
+             * State
+             * @default at hand
+             * @enum {string}
+             */
+            state: "at hand" | "lent" | "missing" | "broken";
+            /**
+             * Width
+             * @description A length with its unit; in where none is written.
+             * @default 1 in
+             */
+            width: string;
         };
         /**
          * Term
@@ -3579,9 +7538,7 @@ export interface components {
              */
             key: string | null;
             /** Thing */
-            thing: {
-                [key: string]: unknown;
-            };
+            thing: components["schemas"]["Machine"] | components["schemas"]["RulerFoot"] | components["schemas"]["WalkingFoot"] | components["schemas"]["Needle"] | components["schemas"]["StraightRuler"] | components["schemas"]["ArcRuler"] | components["schemas"]["WaveRuler"] | components["schemas"]["ZigzagTemplate"] | components["schemas"]["CombinedRuler"] | components["schemas"]["Stencil"] | components["schemas"]["Tape"] | components["schemas"]["Marker"] | components["schemas"]["Thread"] | components["schemas"]["Bobbin"] | components["schemas"]["Batting"];
             /**
              * Unit
              * @default in
@@ -3613,9 +7570,78 @@ export interface components {
             /** State */
             state: string;
             /** Thing */
-            thing: {
-                [key: string]: unknown;
-            };
+            thing: components["schemas"]["Machine"] | components["schemas"]["RulerFoot"] | components["schemas"]["WalkingFoot"] | components["schemas"]["Needle"] | components["schemas"]["StraightRuler"] | components["schemas"]["ArcRuler"] | components["schemas"]["WaveRuler"] | components["schemas"]["ZigzagTemplate"] | components["schemas"]["CombinedRuler"] | components["schemas"]["Stencil"] | components["schemas"]["Tape"] | components["schemas"]["Marker"] | components["schemas"]["Thread"] | components["schemas"]["Bobbin"] | components["schemas"]["Batting"];
+        };
+        /**
+         * Thread
+         * @description A thread.
+         */
+        Thread: {
+            /**
+             * Colour
+             * @default #8a8f98
+             */
+            colour: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "thread";
+            /**
+             * Long
+             * @description A length with its unit; in where none is written.
+             * @default 18000 in
+             */
+            long: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * State
+             * @default at hand
+             * @enum {string}
+             */
+            state: "at hand" | "lent" | "missing" | "broken";
+            /**
+             * Weight
+             * @default 50
+             */
+            weight: string;
+        };
+        /**
+         * Through
+         * @description ``curves`` S-shaped lines from seam to seam through the centre, evenly turned, with straight ones between.
+         */
+        Through: {
+            /**
+             * Angle
+             * @default 45
+             */
+            angle: number;
+            /**
+             * Curves
+             * @default 2
+             */
+            curves: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "through";
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 3/8 in
+             */
+            spacing: string;
+            /**
+             * Straights
+             * @default in turn
+             * @enum {string}
+             */
+            straights: "in turn" | "no";
         };
         /**
          * TickView
@@ -3640,9 +7666,7 @@ export interface components {
             /** Patches */
             patches: components["schemas"]["PatchView"][];
             /** Pattern */
-            pattern: {
-                [key: string]: unknown;
-            };
+            pattern: components["schemas"]["Plain"] | components["schemas"]["Checker"] | components["schemas"]["Pieced"] | components["schemas"]["Rails"] | components["schemas"]["Geese"] | components["schemas"]["SquareInSquare"] | components["schemas"]["Snowball"] | components["schemas"]["LogCabin"] | components["schemas"]["SawtoothStar"] | components["schemas"]["DiamondStar"] | components["schemas"]["BowTie"] | components["schemas"]["QuarterCircle"] | components["schemas"]["OrangePeel"] | components["schemas"]["Melon"] | components["schemas"]["PetalRing"] | components["schemas"]["Rosette"] | components["schemas"]["SunburstBlock"];
             /** Roles */
             roles: string[];
         };
@@ -3768,6 +7792,194 @@ export interface components {
             words: (string | components["schemas"]["Shown"])[];
         };
         /**
+         * Touched
+         * @description How the quilt stands after a change, and what that touched: ``fabrics``, ``parts`` and ``kit`` where they are others now,
+         *     ``zones`` that are new or have other shapes or lines, ``order`` (the keys of all zones) where zones came or went.
+         */
+        Touched: {
+            /** Fabrics */
+            fabrics: {
+                [key: string]: {
+                    [key: string]: string;
+                };
+            } | null;
+            ground: components["schemas"]["GroundView"] | null;
+            /** Height */
+            height: number;
+            /** Kit */
+            kit: {
+                /**
+                 * @default {
+                 *       "kind": "batting",
+                 *       "limit": "8 in",
+                 *       "name": "Batting",
+                 *       "state": "at hand",
+                 *       "thickness": "1/8 in"
+                 *     }
+                 */
+                batting: components["schemas"]["Batting"];
+                /**
+                 * Batting Key
+                 * @default null
+                 */
+                batting_key: string | null;
+                /**
+                 * @default {
+                 *       "holds": "2500 in",
+                 *       "kind": "bobbin",
+                 *       "name": "Bobbin",
+                 *       "state": "at hand"
+                 *     }
+                 */
+                bobbin: components["schemas"]["Bobbin"];
+                /**
+                 * Bobbin Key
+                 * @default null
+                 */
+                bobbin_key: string | null;
+                /**
+                 * @default {
+                 *       "back": null,
+                 *       "collar": null,
+                 *       "front": null,
+                 *       "history": [],
+                 *       "kind": "ruler foot",
+                 *       "left": null,
+                 *       "measured": "to the rim",
+                 *       "name": "Ruler foot",
+                 *       "offset": "1/4 in",
+                 *       "right": null,
+                 *       "shank": "high",
+                 *       "state": "at hand",
+                 *       "thickest": null,
+                 *       "thinnest": null
+                 *     }
+                 */
+                foot: components["schemas"]["RulerFoot"];
+                /**
+                 * Foot Key
+                 * @default null
+                 */
+                foot_key: string | null;
+                /**
+                 * Hand
+                 * @description A length with its unit; in where none is written.
+                 * @default 5 in
+                 */
+                hand: string;
+                /**
+                 * @default {
+                 *       "build": "domestic",
+                 *       "height": "5 in",
+                 *       "kind": "machine",
+                 *       "name": "Machine",
+                 *       "opening": "8 in",
+                 *       "shank": "high",
+                 *       "state": "at hand",
+                 *       "table": "yes",
+                 *       "throat": "right"
+                 *     }
+                 */
+                machine: components["schemas"]["Machine"];
+                /**
+                 * Machine Key
+                 * @default null
+                 */
+                machine_key: string | null;
+                /**
+                 * Marking Step
+                 * @description A length with its unit; in where none is written.
+                 * @default 1/8 in
+                 */
+                marking_step: string;
+                /** Rulers */
+                rulers?: {
+                    [key: string]: unknown;
+                };
+                /**
+                 * Sew With
+                 * @default ruler foot
+                 * @enum {string}
+                 */
+                sew_with: "ruler foot" | "walking foot";
+                /**
+                 * Spread
+                 * @description A length with its unit; in where none is written.
+                 * @default 1/32 in
+                 */
+                spread: string;
+                /**
+                 * Stitch
+                 * @description A length with its unit; in where none is written.
+                 * @default 2.5 mm
+                 */
+                stitch: string;
+                /**
+                 * Tolerance
+                 * @description A length with its unit; in where none is written.
+                 * @default 1/8 in
+                 */
+                tolerance: string;
+                /** Tools */
+                tools?: {
+                    [key: string]: unknown;
+                };
+                /** @default null */
+                walking: components["schemas"]["WalkingFoot"] | null;
+                /**
+                 * Walking Key
+                 * @default null
+                 */
+                walking_key: string | null;
+            } | null;
+            /** Name */
+            name: string;
+            /** Order */
+            order: string[] | null;
+            /** Parts */
+            parts: components["schemas"]["PartView"][] | null;
+            /** Redo */
+            redo: string | null;
+            /** Size */
+            size: (string | components["schemas"]["Shown"])[];
+            /** Totals */
+            totals: components["schemas"]["Total"][];
+            /** Undo */
+            undo: string | null;
+            /** Use */
+            use: string;
+            /** Version */
+            version: number;
+            views: components["schemas"]["Views"];
+            /** Width */
+            width: number;
+            /** Zones */
+            zones: components["schemas"]["ZoneInfo"][];
+        };
+        /**
+         * Turn
+         * @description Blocks at ``places`` are turned by quarter turns to the left, or mirrored left to right.
+         */
+        Turn: {
+            /**
+             * By
+             * @default 0
+             */
+            by: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "turn";
+            /**
+             * Mirror
+             * @default false
+             */
+            mirror: boolean;
+            /** Places */
+            places: string[];
+        };
+        /**
          * TurnView
          * @description When a ``zone`` is sewn: ``first``, ``last``, or empty: with the rest.
          */
@@ -3821,8 +8033,66 @@ export interface components {
          * @description Undo or redo from ``version``.
          */
         VersionRequest: {
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
             /** Version */
             version: number;
+            /**
+             * @default {
+             *       "kit": false,
+             *       "marks": null,
+             *       "route": null,
+             *       "top": false,
+             *       "zone": null
+             *     }
+             */
+            views: components["schemas"]["ViewsWanted"];
+        };
+        /**
+         * Views
+         * @description The views that were wanted; ``faults`` says by name why one could not be made.
+         */
+        Views: {
+            /** Faults */
+            faults?: {
+                [key: string]: components["schemas"]["Problem"];
+            };
+            /** @default null */
+            kit: components["schemas"]["KitView"] | null;
+            /** @default null */
+            marks: components["schemas"]["MarksView"] | null;
+            /** @default null */
+            route: components["schemas"]["RouteView"] | null;
+            /** @default null */
+            top: components["schemas"]["TopView"] | null;
+            /** @default null */
+            zone: components["schemas"]["ZoneView"] | null;
+        };
+        /**
+         * ViewsWanted
+         * @description What is open on the screen, to be answered for the quilt as it is after the change; nothing else is.
+         */
+        ViewsWanted: {
+            /**
+             * Kit
+             * @default false
+             */
+            kit: boolean;
+            /** @default null */
+            marks: components["schemas"]["MarksRequest"] | null;
+            /** @default null */
+            route: components["schemas"]["RouteOrQuickRequest"] | null;
+            /**
+             * Top
+             * @default false
+             */
+            top: boolean;
+            /** @default null */
+            zone: components["schemas"]["PlanRequest"] | null;
         };
         /**
          * VisitView
@@ -3844,6 +8114,464 @@ export interface components {
             stop: boolean;
             /** Way */
             way: number[];
+        };
+        /**
+         * WalkingFoot
+         * @description A foot that feeds from above, on drawn lines or with its toes as a gauge.
+         */
+        WalkingFoot: {
+            /**
+             * Bar
+             * @default {
+             *       "mm": "508/5",
+             *       "text": "4 in"
+             *     }
+             */
+            bar: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "walking foot";
+            /**
+             * Left
+             * @default {
+             *       "mm": "381/40",
+             *       "text": "3/8 in"
+             *     }
+             */
+            left: string | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Right
+             * @default {
+             *       "mm": "381/40",
+             *       "text": "3/8 in"
+             *     }
+             */
+            right: string | null;
+            /**
+             * State
+             * @default at hand
+             * @enum {string}
+             */
+            state: "at hand" | "lent" | "missing" | "broken";
+        };
+        /**
+         * WaveBorder
+         * @description Closed waves between an outline and the opening in it; whole repeats bring the same point to every mitre.
+         */
+        WaveBorder: {
+            /**
+             * Corner
+             * @default crest
+             * @enum {string}
+             */
+            corner: "crest" | "trough";
+            /**
+             * Depth
+             * @description A length with its unit; in where none is written.
+             * @default 1/2 in
+             */
+            depth: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wave border";
+            /**
+             * Period
+             * @description A length with its unit; in where none is written.
+             * @default 2 1/2 in
+             */
+            period: string;
+            /**
+             * Rounds
+             * @default 1
+             */
+            rounds: number;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/2 in
+             */
+            spacing: string;
+        };
+        /**
+         * WaveRuler
+         * @description A wave by its pitch and height.
+         */
+        WaveRuler: {
+            /**
+             * Depth
+             * @description A length with its unit; in where none is written.
+             * @default 1/2 in
+             */
+            depth: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wave";
+            /**
+             * Length
+             * @description A length with its unit; in where none is written.
+             * @default 12 in
+             */
+            length: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Period
+             * @description A length with its unit; in where none is written.
+             * @default 2 1/2 in
+             */
+            period: string;
+            /**
+             * State
+             * @default at hand
+             * @enum {string}
+             */
+            state: "at hand" | "lent" | "missing" | "broken";
+            /**
+             * Thickness
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            thickness: string;
+        };
+        /**
+         * Waves
+         * @description Rows of waves ``period`` long and ``depth`` from crest to trough.
+         */
+        Waves: {
+            /**
+             * Along
+             * @default null
+             */
+            along: number | null;
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
+            /**
+             * Crossed
+             * @default no
+             * @enum {string}
+             */
+            crossed: "no" | "mirrored" | "across";
+            /**
+             * Depth
+             * @description A length with its unit; in where none is written.
+             * @default 1/2 in
+             */
+            depth: string;
+            /**
+             * First
+             * @default null
+             */
+            first: string | null;
+            /**
+             * Fit
+             * @default as it is
+             * @enum {string}
+             */
+            fit: "as it is" | "whole repeats";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "waves";
+            /**
+             * Period
+             * @description A length with its unit; in where none is written.
+             * @default 2 1/2 in
+             */
+            period: string;
+            /**
+             * Rhythm
+             * @default null
+             */
+            rhythm: string | null;
+            /**
+             * Rows
+             * @default null
+             */
+            rows: number | null;
+            /**
+             * Skip
+             * @default {
+             *       "mm": "127/10",
+             *       "text": "1/2 in"
+             *     }
+             */
+            skip: string | null;
+            /**
+             * Slide
+             * @default null
+             */
+            slide: string | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/2 in
+             */
+            spacing: string;
+            /**
+             * Start
+             * @default centre
+             * @enum {string}
+             */
+            start: "centre" | "edge" | "point" | "quilt centre";
+            /**
+             * Through
+             * @default null
+             */
+            through: number[] | null;
+            /**
+             * Turns
+             * @default null
+             */
+            turns: number | null;
+            /**
+             * Typed
+             * @default true
+             * @enum {string}
+             */
+            typed: "true" | "step";
+        };
+        /**
+         * Zigzag
+         * @description Legs that advance ``advance`` along the row and throw ``throw`` · ``depth`` sideways (F17).
+         */
+        Zigzag: {
+            /**
+             * Advance
+             * @description A length with its unit; in where none is written.
+             * @default 1 1/4 in
+             */
+            advance: string;
+            /**
+             * Along
+             * @default null
+             */
+            along: number | null;
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
+            /**
+             * Depth
+             * @default 1
+             */
+            depth: number;
+            /**
+             * First
+             * @default null
+             */
+            first: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "zigzag";
+            /**
+             * Lay
+             * @default side by side
+             * @enum {string}
+             */
+            lay: "side by side" | "mirrored" | "crossing" | "random";
+            /**
+             * Rhythm
+             * @default null
+             */
+            rhythm: string | null;
+            /**
+             * Rows
+             * @default null
+             */
+            rows: number | null;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Skip
+             * @default {
+             *       "mm": "127/10",
+             *       "text": "1/2 in"
+             *     }
+             */
+            skip: string | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/2 in
+             */
+            spacing: string;
+            /**
+             * Start
+             * @default centre
+             * @enum {string}
+             */
+            start: "centre" | "edge" | "point" | "quilt centre";
+            /**
+             * Through
+             * @default null
+             */
+            through: number[] | null;
+            /**
+             * Throw
+             * @description A length with its unit; in where none is written.
+             * @default 3/4 in
+             */
+            throw: string;
+            /**
+             * Typed
+             * @default true
+             * @enum {string}
+             */
+            typed: "true" | "step";
+        };
+        /**
+         * ZigzagRows
+         * @description Rows across the zone from a template with points ``pitch`` apart and ``rise`` high.
+         */
+        ZigzagRows: {
+            /**
+             * Along
+             * @default null
+             */
+            along: number | null;
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
+            /**
+             * First
+             * @default null
+             */
+            first: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "zigzag rows";
+            /**
+             * Pitch
+             * @description A length with its unit; in where none is written.
+             * @default 1 1/2 in
+             */
+            pitch: string;
+            /**
+             * Rhythm
+             * @default null
+             */
+            rhythm: string | null;
+            /**
+             * Rise
+             * @description A length with its unit; in where none is written.
+             * @default 3/4 in
+             */
+            rise: string;
+            /**
+             * Rows
+             * @default null
+             */
+            rows: number | null;
+            /**
+             * Skip
+             * @default {
+             *       "mm": "127/10",
+             *       "text": "1/2 in"
+             *     }
+             */
+            skip: string | null;
+            /**
+             * Slide
+             * @default null
+             */
+            slide: string | null;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/2 in
+             */
+            spacing: string;
+            /**
+             * Start
+             * @default centre
+             * @enum {string}
+             */
+            start: "centre" | "edge" | "point" | "quilt centre";
+            /**
+             * Through
+             * @default null
+             */
+            through: number[] | null;
+            /**
+             * Typed
+             * @default true
+             * @enum {string}
+             */
+            typed: "true" | "step";
+        };
+        /**
+         * ZigzagTemplate
+         * @description A zigzag template by its points.
+         */
+        ZigzagTemplate: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "zigzag template";
+            /**
+             * Length
+             * @description A length with its unit; in where none is written.
+             * @default 10 in
+             */
+            length: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Pitch
+             * @description A length with its unit; in where none is written.
+             * @default 1 1/2 in
+             */
+            pitch: string;
+            /**
+             * Rise
+             * @description A length with its unit; in where none is written.
+             * @default 3/4 in
+             */
+            rise: string;
+            /**
+             * State
+             * @default at hand
+             * @enum {string}
+             */
+            state: "at hand" | "lent" | "missing" | "broken";
+            /**
+             * Thickness
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            thickness: string;
         };
         /**
          * ZoneInfo
@@ -3931,9 +8659,7 @@ export interface components {
             /** Figures */
             figures: components["schemas"]["Row"][];
             /** Fill */
-            fill: {
-                [key: string]: unknown;
-            } | null;
+            fill: (components["schemas"]["Lines"] | components["schemas"]["Grid"] | components["schemas"]["Pairs"] | components["schemas"]["Beside"] | components["schemas"]["Fan"] | components["schemas"]["Scattered"] | components["schemas"]["Keys"] | components["schemas"]["Chevrons"] | components["schemas"]["Inset"] | components["schemas"]["CornerCuts"] | components["schemas"]["FrameEcho"] | components["schemas"]["HalvedTriangle"] | components["schemas"]["Echo"] | components["schemas"]["Pinned"] | components["schemas"]["Spiral"] | components["schemas"]["Retraced"] | components["schemas"]["Zigzag"] | components["schemas"]["ZigzagRows"] | components["schemas"]["RuledZigzag"] | components["schemas"]["Waves"] | components["schemas"]["WaveBorder"] | components["schemas"]["CurvedRows"] | components["schemas"]["Scallops"] | components["schemas"]["Clamshell"] | components["schemas"]["Shells"] | components["schemas"]["Hourglass"] | components["schemas"]["Continuous"] | components["schemas"]["SCurves"] | components["schemas"]["Through"] | components["schemas"]["Sunburst"] | components["schemas"]["Channel"] | components["schemas"]["FreehandTexture"]) | null;
             gap: components["schemas"]["GapView"] | null;
             /** Here Apart */
             here_apart: boolean;
@@ -3954,9 +8680,7 @@ export interface components {
             /** Own Ruler */
             own_ruler: string;
             /** Pins */
-            pins: {
-                [key: string]: unknown;
-            }[];
+            pins: (components["schemas"]["Lines"] | components["schemas"]["Grid"] | components["schemas"]["Pairs"] | components["schemas"]["Beside"] | components["schemas"]["Fan"] | components["schemas"]["Scattered"] | components["schemas"]["Keys"] | components["schemas"]["Chevrons"] | components["schemas"]["Inset"] | components["schemas"]["CornerCuts"] | components["schemas"]["FrameEcho"] | components["schemas"]["HalvedTriangle"] | components["schemas"]["Echo"] | components["schemas"]["Pinned"] | components["schemas"]["Spiral"] | components["schemas"]["Retraced"] | components["schemas"]["Zigzag"] | components["schemas"]["ZigzagRows"] | components["schemas"]["RuledZigzag"] | components["schemas"]["Waves"] | components["schemas"]["WaveBorder"] | components["schemas"]["CurvedRows"] | components["schemas"]["Scallops"] | components["schemas"]["Clamshell"] | components["schemas"]["Shells"] | components["schemas"]["Hourglass"] | components["schemas"]["Continuous"] | components["schemas"]["SCurves"] | components["schemas"]["Through"] | components["schemas"]["Sunburst"] | components["schemas"]["Channel"] | components["schemas"]["FreehandTexture"])[];
             /** Place */
             place: string;
             /** Rows */
@@ -4437,7 +9161,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Saved"];
+                    "application/json": components["schemas"]["Touched"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4672,20 +9396,18 @@ export interface operations {
             };
         };
     };
-    kit_kit_view_kit_post: {
+    kit_kit_view_kit_get: {
         parameters: {
-            query?: never;
+            query?: {
+                unit?: "in" | "mm";
+            };
             header?: never;
             path: {
                 quilt: string;
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["KitRequest"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -4983,7 +9705,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Saved"];
+                    "application/json": components["schemas"]["Touched"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5425,7 +10147,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Saved"];
+                    "application/json": components["schemas"]["Touched"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,20 +1,18 @@
 /** Figures read as on a ruler; a length field never loses what is typed. */
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
+import { field as aField, figure } from '../testing/answers'
 import FigureText from './FigureText.vue'
 import LengthField from './LengthField.vue'
 
-const shown = { minus: false, whole: '1', num: 3, den: 8, hair: 0, unit: 'in', text: '1 3/8' }
-const field = {
-  name: 'spacing', label: 'Apart', help: '', control: 'length' as const, text: '1 3/8', shown, empty: '',
-  choices: [], presets: [], used: true, minor: false,
-}
+const shown = figure()
+const field = aField({ shown })
 
 describe('FigureText', () => {
   it('stacks a fraction and says it in a line for the ear', () => {
-    const figure = mount(FigureText, { props: { shown } })
-    expect(figure.find('.stack').text()).toBe('38')
-    expect(figure.find('.sr').text()).toBe('1 3/8 in')
+    const part = mount(FigureText, { props: { shown } })
+    expect(part.find('.stack').text()).toBe('38')
+    expect(part.find('.sr').text()).toBe('1 3/8 in')
   })
   it.each([
     [{ whole: '0', num: 3, den: 4 }, false],

@@ -37,11 +37,11 @@ export function sewnUntil(step: Step, far: number): { sewn: Views['SewnStretch']
 }
 
 /** Thread left in the bobbin when `steps` are sewn, mm. */
-export const bobbinAfter = (bobbin: Views['Bobbin'], steps: readonly Step[]) =>
+export const bobbinAfter = (bobbin: Views['BobbinView'], steps: readonly Step[]) =>
   steps.reduce((left, step) => left - step.far * bobbin.per_mm - (step.kind === 'begin' ? bobbin.per_thread : 0), bobbin.left)
 
 /** In how many of `steps` the bobbin runs out, and after how many the last thread stop before that is; undefined where there is none. */
-export function runsOut(bobbin: Views['Bobbin'], steps: readonly Step[]): { after: number; stop?: number } | undefined {
+export function runsOut(bobbin: Views['BobbinView'], steps: readonly Step[]): { after: number; stop?: number } | undefined {
   let left = bobbin.left
   let stop: number | undefined
   for (const [k, step] of steps.entries()) {

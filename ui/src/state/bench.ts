@@ -2,10 +2,11 @@
  * planned line, and keeps what she keeps. */
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { api, Problem, type Views } from '../api/client'
+import { api, Problem, type Change, type Views } from '../api/client'
 import { otherSide, shifted, turned, type Lay } from '../bench/lay'
 import { read } from '../bench/reading'
 import { snapShift, snapTurn, throughEnds } from '../bench/snap'
+import { useAsk } from './ask'
 import { useQuilt } from './quilt'
 import { useZone } from './zone'
 
@@ -34,29 +35,30 @@ export const useBench = defineStore('bench', () => {
   const key = computed(() => `${quilt.id} ${zone.key} ${view.value?.place}`)
   let laidFor = ''
 
-  let asking: AbortController | undefined
+  const { ask, drop, fault } = useAsk()
   /** What lies in the zone at hand, and the rulers; a zone that is new to the bench gets a ruler laid in it. */
   async function look() {
-    asking?.abort()
-    const mine = (asking = new AbortController())
+    drop()
     if (!zone.key) return void (view.value = undefined)
-    await quilt.flush()
-    try {
-      const found = await api.bench(quilt.id, { zone: zone.key, place: zone.place, unit: quilt.unit }, mine.signal)
-      if (mine !== asking) return
-      view.value = found
-      if (!edge.value) pick(found.rulers.find((one) => !one.fault)?.key ?? '')
-      if (laidFor === key.value) return
-      laidFor = key.value
-      picked.value = []
-      picking.value = false
-      upright()
-      line.value = undefined
-      await layFor()
-      wrong.value = undefined // she has not asked for it: where no line is planned, or no ruler does it, it lies in the middle
-    } catch (error) {
-      if (mine === asking && error instanceof Problem) wrong.value = { field: error.field, message: error.message }
-    }
+    const found = await ask(async (signal) => {
+      await quilt.flush()
+      return api.bench(quilt.id, { zone: zone.key, place: zone.place, unit: quilt.unit }, signal)
+    })
+    if (!found) return said('')
+    view.value = found
+    if (!edge.value) pick(found.rulers.find((one) => !one.fault)?.key ?? '')
+    if (laidFor === key.value) return
+    laidFor = key.value
+    picked.value = []
+    picking.value = false
+    upright()
+    line.value = undefined
+    await layFor()
+    wrong.value = undefined // she has not asked for it: where no line is planned, or no ruler does it, it lies in the middle
+  }
+  /** What was refused, at its field, or else at `where`. */
+  function said(where: string) {
+    if (fault.value) wrong.value = { field: fault.value.field || where, message: fault.value.message }
   }
 
   /** Upright on the zone, where no planned line says better. */
@@ -74,19 +76,14 @@ export const useBench = defineStore('bench', () => {
 
   /** Lay it for a planned line: with the ruler at hand where she says so, else with the one that does it best. */
   async function layFor(own = '') {
-    const mine = (asking = new AbortController())
-    try {
-      const at = line.value
-      const body = { zone: zone.key, place: view.value?.place ?? '', layer: zone.layer, unit: quilt.unit, line: at?.number ?? null, side: at?.side ?? -1, ruler: own || null }
-      const found = await api.layRuler(quilt.id, body as Views['LayRequest'], mine.signal)
-      if (mine !== asking) return
-      line.value = { number: found.line, side: at?.side ?? -1 }
-      pick(found.ruler, found.edge)
-      lay.value = { x: found.x, y: found.y, angle: found.angle }
-      fit.value = found.fit ?? undefined
-    } catch (error) {
-      if (mine === asking && error instanceof Problem) wrong.value = { field: error.field || 'line', message: error.message }
-    }
+    const at = line.value
+    const body = { zone: zone.key, place: view.value?.place ?? '', layer: zone.layer, unit: quilt.unit, line: at?.number ?? null, side: at?.side ?? -1, ruler: own || null }
+    const found = await ask((signal) => api.layRuler(quilt.id, body as Views['LayRequest'], signal))
+    if (!found) return said('line')
+    line.value = { number: found.line, side: at?.side ?? -1 }
+    pick(found.ruler, found.edge)
+    lay.value = { x: found.x, y: found.y, angle: found.angle }
+    fit.value = found.fit ?? undefined
   }
   const layWith = () => layFor(ruler.value)
 
@@ -139,7 +136,7 @@ export const useBench = defineStore('bench', () => {
     await change({ kind: 'keep line', zone: zone.key, place: view.value.place, ruler: ruler.value, edge: number.value, x, y, angle, whole: whole.value })
   }
   const takeUp = (hand: number) => change({ kind: 'take up line', zone: zone.key, number: hand })
-  async function change(wish: Record<string, unknown>) {
+  async function change(wish: Change) {
     try {
       await quilt.make(wish)
       wrong.value = undefined

@@ -1,7 +1,7 @@
 /** The block that is being drawn, and what is in hand: a seam from its first point, a fabric, an appliqué so far. */
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, Problem, type Views } from '../api/client'
+import { api, Problem, type Change, type Views } from '../api/client'
 import { useQuilt } from './quilt'
 import { useTop } from './top'
 
@@ -69,7 +69,8 @@ export const useDrawing = defineStore('drawing', () => {
     sides.value = []
     seam.value = undefined
   }
-  const make = (change: Record<string, unknown>) => top.change('draw', { key: key.value, ...change })
+  /** A change of the block at hand. */
+  const make = (change: Change) => top.change('draw', { key: key.value, ...change } as Change)
 
   function side(from: Spot, to: Spot): Side {
     return { start: from.grid, end: to.grid, rise: rise.value.trim() || null, left: left.value }

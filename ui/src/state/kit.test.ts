@@ -1,27 +1,28 @@
 /** The cupboard: what is typed is kept together, and an answer that comes late takes nothing away. */
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { api, Problem } from '../api/client'
+import { api, Problem, type Views } from '../api/client'
+import { kitView, quiltView, thingView as thing } from '../testing/answers'
 import { useKit } from './kit'
 import { useQuilt } from './quilt'
 
-const thing = (values: Record<string, unknown>) => ({ key: 'foot', kind: 'ruler foot', name: 'Foot', state: 'at hand', thing: { kind: 'ruler foot', ...values }, fields: [], edges: [], history: [], says: [], label: '' }) as never
-const shelf = (one: never) => ({ shelves: [{ key: 'machine', label: '', things: [one], kinds: [{ kind: 'ruler foot', label: '' }] }] }) as never
+const offsetOf = (one: unknown) => (one as { offset?: string } | undefined)?.offset
+const shelf = (one: Views['ThingView']): Views['CupboardView'] => ({ shelves: [{ key: 'machine', label: '', things: [one], kinds: [{ kind: 'ruler foot', label: '' }] }] })
 
 describe('the kit', () => {
-  const sent: Record<string, unknown>[] = []
+  const sent: unknown[] = []
   const kept: unknown[] = []
   beforeEach(() => {
     setActivePinia(createPinia())
     vi.useFakeTimers()
     sent.length = kept.length = 0
-    useQuilt().view = { zones: [] } as never
-    vi.spyOn(useQuilt(), 'keep').mockImplementation((subject, change) => void kept.push([subject, change.kind]))
+    useQuilt().view = quiltView()
+    vi.spyOn(useQuilt(), 'make').mockImplementation(async (change) => void kept.push(change))
     vi.spyOn(api, 'things').mockImplementation(async () => shelf(thing({ offset: '1/4 in' })))
-    vi.spyOn(api, 'kit').mockImplementation(async () => ({ kit: {}, changed: [], new: [], away: [], rulers: [] }) as never)
+    vi.spyOn(api, 'kit').mockImplementation(async () => kitView())
     vi.spyOn(api, 'keepThing').mockImplementation(async ({ thing: values }) => {
       sent.push(values!)
-      if (values!.offset === '9 in') throw new Problem(422, 'too large', 'thing.offset')
+      if (offsetOf(values) === '9 in') throw new Problem(422, 'too large', 'thing.offset')
       return thing(values!)
     })
   })
@@ -34,7 +35,7 @@ describe('the kit', () => {
     kit.set('name', 'Small')
     await vi.advanceTimersByTimeAsync(1000)
     expect(sent).toEqual([{ kind: 'ruler foot', offset: '5 mm', name: 'Small' }])
-    expect(kept).toEqual([['kit', 'kit']])
+    expect(kept).toEqual([{ kit: { take_over: true } }])
   })
   it('keeps at once when she leaves, and not twice', async () => {
     const kit = useKit()
@@ -52,7 +53,7 @@ describe('the kit', () => {
     kit.set('offset', '9 in')
     await vi.advanceTimersByTimeAsync(1000)
     expect(kit.wrong).toEqual({ field: 'offset', message: 'too large' })
-    expect(kit.thing?.thing.offset).toBe('1/4 in')
+    expect(offsetOf(kit.thing?.thing)).toBe('1/4 in')
     await kit.look()
     kit.set('name', 'Small')
     await vi.advanceTimersByTimeAsync(1000)

@@ -2,6 +2,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, Problem, type Views } from '../api/client'
+import { useAsk } from './ask'
 import { useQuilt } from './quilt'
 
 type Thing = Record<string, unknown>
@@ -20,21 +21,17 @@ export const useKit = defineStore('kit', () => {
 
   const behind = computed(() => !!view.value && (view.value.changed.length > 0 || view.value.new.length > 0 || view.value.away.length > 0))
 
-  let asking: AbortController | undefined
+  const looking = useAsk()
   async function look() {
     if (!quilt.view) return
-    asking?.abort()
-    const mine = (asking = new AbortController())
-    try {
-      const [things, kit] = await Promise.all([api.things(quilt.unit), api.kit(quilt.id, { unit: quilt.unit } as Views['KitRequest'], mine.signal)])
-      if (mine !== asking) return
-      shelves.value = things.shelves
-      view.value = kit
-      if (!typed) choose(key.value)
-    } catch (error) {
-      if (mine === asking && error instanceof Problem) quilt.trouble = error.message
-    }
+    const found = await looking.ask((signal) => Promise.all([api.things(quilt.unit), api.kit(quilt.id, quilt.unit, signal)]))
+    if (looking.fault.value) quilt.trouble = looking.fault.value.message
+    if (!found) return
+    shelves.value = found[0].shelves
+    view.value = found[1]
+    if (!typed) choose(key.value)
   }
+  quilt.shows({ ask: () => (view.value ? { kit: true } : undefined), take: ({ kit }) => { if (kit) view.value = kit } })
 
   function choose(wanted: string) {
     const found = shelves.value.flatMap((shelf) => shelf.things).find((one) => one.key === wanted)
@@ -68,7 +65,7 @@ export const useKit = defineStore('kit', () => {
     keeping?.abort()
     const signal = (keeping = new AbortController())
     try {
-      const found = await quilt.trying(api.keepThing({ key: mine, thing: sent, unit: quilt.unit, keep: true }, signal.signal))
+      const found = await quilt.trying(api.keepThing({ key: mine, thing: sent as Views['ThingRequest']['thing'], unit: quilt.unit, keep: true }, signal.signal))
       if (signal === keeping) await kept(found, sent)
     } catch (error) {
       if (signal === keeping && error instanceof Problem) wrong.value = { field: error.field.replace(/^thing\.?/, ''), message: error.message }
@@ -87,7 +84,7 @@ export const useKit = defineStore('kit', () => {
 
   async function add(kind: string) {
     await settle()
-    const found = await api.keepThing({ thing: { kind }, unit: quilt.unit, keep: true })
+    const found = await api.keepThing({ thing: { kind } as Views['ThingRequest']['thing'], unit: quilt.unit, keep: true })
     shelves.value = shelves.value.map((shelf) => (shelf.kinds.some((one) => one.kind === kind) ? { ...shelf, things: [...shelf.things, found] } : shelf))
     choose(found.key)
     await takeOver()
@@ -121,20 +118,15 @@ export const useKit = defineStore('kit', () => {
   }
 
   /** Change the quilt's kit: other things, other numbers, or all that the cupboard says. */
-  async function change(body: Partial<Views['KitRequest']>): Promise<boolean> {
-    asking?.abort()
-    const mine = (asking = new AbortController())
+  async function change(kit: Partial<Views['KitChange']>): Promise<boolean> {
     try {
-      const found = await quilt.trying(api.kit(quilt.id, { unit: quilt.unit, ...body } as Views['KitRequest'], mine.signal))
-      if (mine !== asking) return false
-      view.value = found
+      await quilt.make({ kit })
       refused.value = ''
       wrong.value = undefined
-      quilt.keep('kit', { kind: 'kit', kit: found.kit })
       return true
     } catch (error) {
-      if (mine !== asking || !(error instanceof Problem)) return false
-      if (body.values) wrong.value = { field: error.field.replace(/^kit\.?/, ''), message: error.message }
+      if (!(error instanceof Problem)) throw error
+      if (kit.values) wrong.value = { field: error.field.replace(/^kit\.?/, ''), message: error.message }
       else refused.value = error.message
       return false
     }

@@ -1,7 +1,8 @@
 /** Meeting the piecing: the features that she has chosen, and the ways to hit them all. */
 import { defineStore } from 'pinia'
-import { ref, shallowRef, watch } from 'vue'
-import { api, Problem, type Views } from '../api/client'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, type Views } from '../api/client'
+import { useAsk } from './ask'
 import { useQuilt } from './quilt'
 import { useZone } from './zone'
 
@@ -11,20 +12,20 @@ export const useMeeting = defineStore('meeting', () => {
   const choosing = ref(false)
   const chosen = ref<number[]>([])
   const found = shallowRef<Views['MeetView']>()
-  const trouble = ref('')
-  let asking: AbortController | undefined
+  const { ask, drop, fault } = useAsk()
+  const trouble = computed(() => fault.value?.message ?? '')
 
   function begin() {
     choosing.value = true
     chosen.value = []
     found.value = undefined
-    trouble.value = ''
+    drop()
   }
   function end() {
     choosing.value = false
     chosen.value = []
     found.value = undefined
-    asking?.abort()
+    drop()
   }
   watch(() => zone.key, end)
   watch(() => zone.plan?.fill?.kind, (now, before) => { if (before && now !== before) end() })
@@ -33,19 +34,14 @@ export const useMeeting = defineStore('meeting', () => {
   async function take(index: number) {
     chosen.value = chosen.value.includes(index) ? chosen.value.filter((k) => k !== index) : [...chosen.value, index]
     found.value = undefined
-    if (chosen.value.length >= 2) await ask()
+    if (chosen.value.length >= 2) await look()
   }
 
-  async function ask() {
-    asking?.abort()
-    asking = new AbortController()
+  async function look() {
     const fill = zone.plan?.fill ?? undefined
-    try {
-      found.value = await api.meet(quilt.id, { zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, fill, features: chosen.value } as Views['MeetRequest'], asking.signal)
-      trouble.value = ''
-    } catch (error) {
-      if (error instanceof Problem) trouble.value = error.message
-    }
+    const body = { zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, fill, features: chosen.value } as Views['MeetRequest']
+    const now = await ask((signal) => api.meet(quilt.id, body, signal))
+    if (now) found.value = now
   }
 
   async function lay(way: Views['MeetingView']) {

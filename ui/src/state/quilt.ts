@@ -1,19 +1,33 @@
-/** The open quilt as it is kept: loading, saving as she goes, undo and redo, the unit. */
+/** The open quilt as it is kept: loading, changes one after another, undo and redo, the unit.
+ *
+ * A change is sent with what is open on the screen, and the answer holds what it touched: nothing else is read again.
+ */
 import { defineStore } from 'pinia'
 import { computed, markRaw, ref } from 'vue'
 import { shelved } from '../away/shelf'
-import { api, Problem, type Unit, type Views } from '../api/client'
+import { api, Problem, type Change, type Made, type Unit, type Views } from '../api/client'
+
+type Wanted = Partial<Views['ViewsWanted']>
+
+/** Something on the screen that hangs on the kept quilt: what it asks for with each change, and what it makes of the answer. */
+export interface OpenView {
+  /** `knows` holds the zones whose change it has made itself and shows already */
+  ask: (knows: string[]) => Wanted | undefined
+  take: (views: Views['Views']) => void
+}
 
 interface Pending {
   subject: string
   key: string
   joins: boolean
-  change: Record<string, unknown>
+  change: Change
+  knows: string
 }
 
 const JOIN_MS = 1500
 const SETTLE_MS = 350
 const RETRY_MS = 2000
+const FAULT = 'Something went wrong here; please try again.'
 
 export const useQuilt = defineStore('quilt', () => {
   const id = ref('')
@@ -25,20 +39,40 @@ export const useQuilt = defineStore('quilt', () => {
   const kept = ref<'saved' | 'saving' | 'waiting'>('saved')
   /** tries that are being reckoned, and will be kept if they hold */
   const tries = ref(0)
-  const saving = computed(() => (kept.value === 'saved' && tries.value ? 'saving' : kept.value))
+  /** changes and steps back that are sent or wait for their turn */
+  const underWay = ref(0)
+  const saving = computed(() => (kept.value === 'saved' && (tries.value || underWay.value) ? 'saving' : kept.value))
   const before = ref<Views['Total'][]>()
   const totals = ref<Views['Total'][]>([])
-  /** Grows whenever the kept quilt was taken anew, so that what hangs on it is reckoned again. */
+  /** Grows whenever another quilt than the one on the screen is kept, so that what hangs on it is reckoned again. */
   const taken = ref(0)
+  /** Grows whenever the whole quilt was read, and no open view was answered with it. */
+  const read = ref(0)
 
   const waiting: Pending[] = []
+  const openViews = new Set<OpenView>()
   let timer: ReturnType<typeof setTimeout> | undefined
-  let flight: Promise<void> | undefined
-  let walking: Promise<void> = Promise.resolve()
+  let tail: Promise<unknown> = Promise.resolve()
+  let flushing: Promise<void> | undefined
   let last = { subject: '', at: 0 }
 
   const zones = computed(() => view.value?.zones ?? [])
   const parts = computed(() => new Map((view.value?.parts ?? []).map((part) => [part.key, part])))
+
+  /** One job after another, each on the version that the one before has made. */
+  function inTurn<T>(job: () => Promise<T>): Promise<T> {
+    underWay.value += 1
+    const mine = tail.then(job).finally(() => (underWay.value -= 1))
+    tail = mine.catch(() => undefined)
+    return mine
+  }
+
+  /** From now on changes are answered with this view too; the result ends that. */
+  function shows(view: OpenView): () => void {
+    openViews.add(view)
+    return () => void openViews.delete(view)
+  }
+  const wanted = (knows: string[] = []): Wanted => Object.assign({}, ...[...openViews].map((one) => one.ask(knows))) as Wanted
 
   /** Without an answer the quilt is as it lies on the shelf, where `fromShelf` allows it. */
   async function open(quilt: string, fromShelf = false) {
@@ -63,6 +97,7 @@ export const useQuilt = defineStore('quilt', () => {
     }
   }
 
+  /** Read the whole quilt. */
   async function take() {
     put(await api.quilt(id.value, unit.value))
     away.value = false
@@ -74,6 +109,30 @@ export const useQuilt = defineStore('quilt', () => {
     view.value = found
     before.value = undefined
     totals.value = view.value.totals
+    taken.value += 1
+    read.value += 1
+  }
+
+  /** What a change has touched takes its place; `fresh` where it is news to the screen. */
+  function touch(found: Views['Touched'], fresh: boolean) {
+    const now = view.value
+    if (!now) return
+    const { version, undo, redo, name, use, size, width, height, ground } = found
+    Object.assign(now, { version, undo, redo, name, use, size, width, height, ground })
+    if (found.fabrics) now.fabrics = found.fabrics
+    if (found.parts) now.parts = markRaw(found.parts)
+    if (found.kit) now.kit = found.kit
+    if (found.zones.length || found.order) {
+      const zones = new Map(now.zones.map((zone) => [zone.key, zone]))
+      for (const zone of found.zones) {
+        markRaw(zone.drawings)
+        zones.set(zone.key, zone)
+      }
+      now.zones = (found.order ?? [...zones.keys()]).map((key) => zones.get(key)!)
+    }
+    tally(found.totals)
+    if (!fresh) return
+    before.value = undefined
     taken.value += 1
   }
 
@@ -93,40 +152,52 @@ export const useQuilt = defineStore('quilt', () => {
     }
   }
 
-  /** Keep a change soon; one that follows on the same subject within moments is one step with it. */
-  function keep(subject: string, change: Record<string, unknown>) {
+  /** Keep a change soon; one that follows on the same subject within moments is one step with it. The screen shows it already, with
+   * the lines of the zone that it `knows`.
+   */
+  function keep(subject: string, change: Change, knows = '') {
     const now = Date.now()
     const follows = subject === last.subject && now - last.at < JOIN_MS
     last = { subject, at: now }
     const newest = waiting.at(-1)
     if (newest?.subject === subject) newest.change = change
-    else waiting.push({ subject, key: crypto.randomUUID(), joins: follows, change })
+    else waiting.push({ subject, key: crypto.randomUUID(), joins: follows, change, knows })
     kept.value = 'saving'
     clearTimeout(timer)
     timer = setTimeout(() => void flush(), SETTLE_MS)
   }
 
+  /** Whether a try of hers on a zone is not kept yet. */
+  const waits = (zone: string) => waiting.some((one) => one.knows === zone)
+
   /** Send what waits, in order; what could not be sent is tried again under the same keys. */
-  async function flush(): Promise<void> {
+  function flush(): Promise<void> {
     clearTimeout(timer)
-    if (flight) return flight
-    flight = sendAll()
-    await flight
-    flight = undefined
+    if (!waiting.length && !flushing) return Promise.resolve()
+    return (flushing ??= inTurn(sendAll).finally(() => (flushing = undefined)))
   }
 
   async function sendAll() {
     while (waiting.length && view.value) {
       const sent = waiting.splice(0)
-      const changes = sent.map(({ key, joins, change }) => ({ key, joins, change }))
+      const knows = [...new Set(sent.map((one) => one.knows).filter(Boolean))]
       try {
-        Object.assign(view.value, await api.change(id.value, { version: view.value.version, unit: unit.value, changes }))
+        const found = await send(sent.map(({ key, joins, change }) => ({ key, joins, change })), knows)
+        touch(found, sent.some((one) => !one.knows))
+        answerViews(found)
         trouble.value = ''
       } catch (error) {
         return notSaved(error, sent)
       }
     }
     kept.value = 'saved'
+  }
+
+  const send = (changes: ({ key: string; joins: boolean } & Made)[], knows: string[]) =>
+    api.change(id.value, { version: view.value!.version, unit: unit.value, changes, knows, views: wanted(knows) })
+
+  function answerViews(found: Views['Touched']) {
+    for (const one of openViews) one.take(found.views)
   }
 
   async function notSaved(error: unknown, sent: Pending[]) {
@@ -142,48 +213,60 @@ export const useQuilt = defineStore('quilt', () => {
     await take()
   }
 
-  /** Make a change of the top at once and show what came of it. Throws `Problem` where it cannot be made. */
-  async function make(change: Record<string, unknown>) {
-    await flush()
-    if (!view.value) return
-    last = { subject: '', at: 0 }
-    kept.value = 'saving'
-    try {
-      const changes = [{ key: crypto.randomUUID(), joins: false, change }]
-      Object.assign(view.value, await api.change(id.value, { version: view.value.version, unit: unit.value, changes }))
-      trouble.value = ''
-      await take()
-    } catch (error) {
-      if (error instanceof Problem && error.status === 409) {
-        trouble.value = error.message
-        await take()
+  /** Make a change at once, after all that were made before it: `change` is put together then, from what those have left. Throws
+   * `Problem` where it cannot be made; a refused one harms none that follows.
+   */
+  function make(change: Change | Made | (() => Change | Made)) {
+    void flush()
+    return inTurn(async () => {
+      if (!view.value) return
+      last = { subject: '', at: 0 }
+      const one = typeof change === 'function' ? change() : change
+      const made: Made = 'kind' in one ? { change: one } : one
+      try {
+        const found = await send([{ key: crypto.randomUUID(), joins: false, ...made }], [])
+        touch(found, true)
+        answerViews(found)
+        trouble.value = ''
+      } catch (error) {
+        if (error instanceof Problem && error.status === 409) {
+          trouble.value = error.message
+          await take()
+        }
+        throw error
       }
-      throw error
-    } finally {
-      kept.value = 'saved'
+    })
+  }
+
+  /** Make a change from a control that has no field for a fault: that is said above the quilt, and what is kept is shown again. */
+  async function set(change: Change | Made | (() => Change | Made)) {
+    try {
+      await make(change)
+    } catch (error) {
+      trouble.value = said(error)
+      if (error instanceof Problem && error.status && error.status !== 409) await inTurn(take)
     }
   }
 
   /** One after the other, however quickly they are pressed. */
   function walk(way: 'undo' | 'redo') {
-    return (walking = walking.then(() => step(way)))
+    void flush()
+    return inTurn(async () => {
+      if (!view.value || !view.value[way]) return
+      last = { subject: '', at: 0 }
+      try {
+        const found = await api.walk(id.value, way, { version: view.value.version, unit: unit.value, views: wanted() })
+        touch(found, true)
+        answerViews(found)
+        trouble.value = ''
+      } catch (error) {
+        trouble.value = said(error)
+        if (error instanceof Problem && error.status === 409) await take()
+      }
+    })
   }
 
-  async function step(way: 'undo' | 'redo') {
-    await flush()
-    if (!view.value || !view.value[way]) return
-    last = { subject: '', at: 0 }
-    try {
-      Object.assign(view.value, await api[way](id.value, view.value.version))
-      trouble.value = ''
-      await take()
-    } catch (error) {
-      trouble.value = said(error)
-      if (error instanceof Problem && error.status === 409) await take()
-    }
-  }
-
-  async function read(chosen: Unit) {
+  async function readIn(chosen: Unit) {
     await flush()
     unit.value = chosen
     try {
@@ -195,8 +278,8 @@ export const useQuilt = defineStore('quilt', () => {
   }
 
   function said(error: unknown) {
-    return error instanceof Problem ? error.message : 'Something went wrong here; please try again.'
+    return error instanceof Problem ? error.message : FAULT
   }
 
-  return { id, view, unit, trouble, away, saving, before, totals, taken, zones, parts, open, take, tally, trying, keep, make, flush, walk, read }
+  return { id, view, unit, trouble, away, saving, before, totals, taken, read, zones, parts, open, take, tally, trying, keep, waits, make, set, shows, flush, walk, readIn }
 })

@@ -25,7 +25,7 @@ export const useRecipes = defineStore('recipes', () => {
     }
   }
   const load = () => tell(api.recipes)
-  const keep = (name: string, fill: Fill) => tell(() => api.keepRecipe({ name, fill, unit: quilt.unit }))
+  const keep = (name: string, fill: Fill) => tell(() => api.keepRecipe({ name, fill: fill as Views['KeepRecipe']['fill'], unit: quilt.unit }))
   const forget = (name: string) => tell(() => api.forgetRecipe({ name }))
   async function bring(file: File) {
     let book: Record<string, unknown>

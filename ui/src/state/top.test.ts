@@ -2,31 +2,32 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
-import { api, Problem } from '../api/client'
+import { api, Problem, type Views } from '../api/client'
+import { blockView, quiltView, topView } from '../testing/answers'
 import { useQuilt } from './quilt'
 import { useTop } from './top'
 
-const view = (name: string) => ({ blocks: [{ key: name }], cells: [], fabrics: [] }) as never
+const view = (name: string) => topView({ blocks: [blockView({ key: name })] })
 
 describe('the top', () => {
   beforeEach(() => setActivePinia(createPinia()))
 
   it('adds a patch to the one before even if that is answered later', async () => {
     const waits: Record<string, number> = { 'a/1': 20, 'b/2': 1 }
-    vi.spyOn(api, 'pick').mockImplementation((_, { ref }) => new Promise((done) => setTimeout(() => done({ refs: [ref] } as never), waits[ref])))
+    vi.spyOn(api, 'pick').mockImplementation((_, { ref }) => new Promise((done) => setTimeout(() => done({ refs: [ref] }), waits[ref])))
     const top = useTop()
     await Promise.all([top.point('a/1', 'patch', false), top.point('b/2', 'patch', true)])
     expect(top.patches).toEqual(['a/1', 'b/2'])
   })
   it('is not made a zone before what she pointed at is answered, nor of what was refused', async () => {
-    let answer: (found: never) => void = () => {}
+    let answer: (found: Views['PickView']) => void = () => {}
     let refuse: (problem: Problem) => void = () => {}
-    vi.spyOn(api, 'pick').mockImplementation(() => new Promise((done, fail) => ([answer, refuse] = [done as never, fail])))
+    vi.spyOn(api, 'pick').mockImplementation(() => new Promise((done, fail) => ([answer, refuse] = [done, fail])))
     const top = useTop()
     void top.point('a/1', 'background across', false)
     let made = top.pointed()
     await nextTick()
-    answer({ refs: ['a/1', 'b/1'] } as never)
+    answer({ refs: ['a/1', 'b/1'] })
     expect(await made).toBe(true)
     expect(top.patches).toEqual(['a/1', 'b/1'])
     void top.point('a/1', 'block', false)
@@ -38,27 +39,27 @@ describe('the top', () => {
     expect(await top.pointed()).toBe(true) // she has read it, and means the patches that are chosen
   })
   it('does not take up a patch that is answered after she let go', async () => {
-    let answer: (found: never) => void = () => {}
-    vi.spyOn(api, 'pick').mockImplementation(() => new Promise((done) => (answer = done as never)))
+    let answer: (found: Views['PickView']) => void = () => {}
+    vi.spyOn(api, 'pick').mockImplementation(() => new Promise((done) => (answer = done)))
     const top = useTop()
     const pointing = top.point('a/1', 'patch', false)
     await nextTick()
     top.drop()
-    answer({ refs: ['a/1'] } as never)
+    answer({ refs: ['a/1'] })
     await pointing
     expect(top.patches).toEqual([])
   })
   it('forgets the top of a quilt that is left, also one that is answered late', async () => {
     const quilt = useQuilt()
-    let answer: (found: never) => void = () => {}
-    vi.spyOn(api, 'top').mockImplementation(() => new Promise((done) => (answer = done as never)))
-    quilt.view = { zones: [] } as never
+    let answer: (found: Views['TopView']) => void = () => {}
+    vi.spyOn(api, 'top').mockImplementation(() => new Promise((done) => (answer = done)))
+    quilt.view = quiltView()
     quilt.id = 'old'
     const top = useTop()
     await nextTick()
     answer(view('old'))
     await vi.waitFor(() => expect(top.view).toBeDefined())
-    quilt.taken += 1
+    quilt.read += 1
     quilt.id = 'new'
     await nextTick()
     expect(top.view).toBeUndefined()

@@ -1,7 +1,7 @@
 /** The top as it is edited: what it holds, the brush in hand, the patches that are chosen. */
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, Problem, type Views } from '../api/client'
+import { api, Problem, type Change, type Views } from '../api/client'
 import { useQuilt } from './quilt'
 
 export interface Brush {
@@ -37,14 +37,18 @@ export const useTop = defineStore('top', () => {
     if (!quilt.view) return
     const mine = (asked += 1)
     const found = await api.top(quilt.id, quilt.unit)
-    if (mine !== asked) return
+    if (mine === asked) put(found)
+  }
+  function put(found: Views['TopView']) {
+    asked += 1
     view.value = found
     if (brush.value && !found.blocks.some((b) => b.key === brush.value?.block)) brush.value = undefined
     if (block.value && !found.blocks.some((b) => b.key === block.value)) block.value = ''
     if (!found.cells.some((c) => c.place === place.value)) place.value = ''
     if (!found.fabrics.some((f) => f.key === fabric.value)) fabric.value = ''
   }
-  watch(() => [quilt.taken, quilt.unit], () => { loading = load() }, { immediate: true, flush: 'sync' })
+  watch(() => [quilt.read, quilt.unit], () => { loading = load() }, { immediate: true, flush: 'sync' })
+  quilt.shows({ ask: () => (quilt.view && view.value ? { top: true } : undefined), take: ({ top }) => { if (top) put(top) } })
   watch(() => quilt.id, () => {
     asked += 1
     view.value = undefined // nothing of the quilt that was left is shown or changed
@@ -53,8 +57,8 @@ export const useTop = defineStore('top', () => {
     block.value = place.value = fabric.value = ''
   })
 
-  /** Make a change; whether it held. What is refused is said at `where`. */
-  async function change(where: string, made: Record<string, unknown>): Promise<boolean> {
+  /** Make a change, put together from what those before it have left; whether it held. What is refused is said at `where`. */
+  async function change(where: string, made: Change | (() => Change)): Promise<boolean> {
     try {
       await quilt.make(made)
       await loading

@@ -2,13 +2,15 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { api, Problem } from '../api/client'
+import { drawing, quiltView, touched, views, zoneInfo, zoneView, type Fill } from '../testing/answers'
 import { useMeeting } from './meeting'
 import { useQuilt } from './quilt'
 import { useRecipes } from './recipes'
 import { MOST_PINS, useVariants } from './variants'
 import { useZone } from './zone'
 
-const plan = (kind: string) => ({ zone: 'a', place: '', fill: { kind }, pins: [], fields: [], drawings: [], totals: [], edges: [], corners: [], features: [] }) as never
+const of = (kind: string) => ({ kind }) as Fill
+const plan = (kind: string) => zoneView({ fill: of(kind) })
 
 beforeEach(() => {
   setActivePinia(createPinia())
@@ -16,25 +18,27 @@ beforeEach(() => {
 })
 
 describe('variants', () => {
-  it('keeps pins that the newest plan does not know yet, each once and at most three', async () => {
-    const kept: unknown[] = []
-    vi.spyOn(useQuilt(), 'keep').mockImplementation((_, change) => void kept.push((change as { pins: unknown }).pins))
+  it('pins each once and at most three, however quickly, and takes one off again', async () => {
+    const quilt = useQuilt()
     const zone = useZone()
     const variants = useVariants()
+    quilt.view = quiltView({ zones: [zoneInfo()] })
     zone.key = 'a'
-    for (const kind of ['echo', 'grid', 'grid', 'fan', 'waves']) {
-      zone.plan = plan(kind)
-      await variants.pin({ kind })
-    }
-    expect(variants.pins).toEqual([{ kind: 'grid' }, { kind: 'fan' }, { kind: 'waves' }])
+    zone.plan = plan('echo')
+    const sent = vi.spyOn(api, 'change').mockImplementation(async (_, body) => {
+      const { pins } = (body.changes[0] as { change: { pins: Fill[] } }).change
+      return touched({ version: body.version + 1, views: views({ zone: { ...plan('echo'), pins } }) })
+    })
+    await Promise.all(['echo', 'grid', 'grid', 'fan', 'waves'].map((kind) => variants.pin(of(kind))))
+    expect(variants.pins).toEqual([of('grid'), of('fan'), of('waves')])
     expect(variants.pins).toHaveLength(MOST_PINS)
-    expect(variants.isPinned).toBe(true)
+    expect(sent.mock.calls.map((call) => call[1].version)).toEqual([1, 2, 3, 4, 5])
     await variants.unpin(0)
-    expect(kept.at(-1)).toEqual([{ kind: 'fan' }, { kind: 'waves' }])
+    expect(variants.pins).toEqual([of('fan'), of('waves')])
   })
   it('sorts the gallery by what she asks for', async () => {
-    const card = (kind: string, minutes: number, marks: number) => ({ kind, cost: { minutes, marks, density: marks, ease: 1 } })
-    vi.spyOn(api, 'gallery').mockResolvedValue({ cards: [card('b', 2, 0), card('a', 1, 9)] } as never)
+    const card = (kind: string, minutes: number, marks: number) => ({ kind, label: kind, group: '', help: '', fill: of(kind), drawing: drawing(), said: [], cost: { minutes, marks, density: marks, ease: 1 } })
+    vi.spyOn(api, 'gallery').mockResolvedValue({ rings: [], patches: [], cards: [card('b', 2, 0), card('a', 1, 9)] })
     const variants = useVariants()
     await variants.show('gallery')
     expect(variants.cards.map((one) => one.kind)).toEqual(['a', 'b'])
@@ -54,7 +58,7 @@ describe('meeting', () => {
     const asked: number[][] = []
     vi.spyOn(api, 'meet').mockImplementation(async (_, body) => {
       asked.push(body.features)
-      return { ways: [], said: '' } as never
+      return { ways: [], said: '' }
     })
     const meeting = useMeeting()
     meeting.begin()

@@ -1,13 +1,14 @@
 /** Fills side by side in the chosen zone: the gallery of all that suit it, and the variants that are pinned. */
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, Problem, type Views } from '../api/client'
+import { api, type Views } from '../api/client'
+import { useAsk } from './ask'
 import { useQuilt } from './quilt'
 import { useZone } from './zone'
 
 export const MOST_PINS = 3
 export type Sort = 'minutes' | 'density' | 'marks' | 'ease'
-type Fill = Record<string, unknown>
+type Fill = Views['Card']['fill']
 
 export const useVariants = defineStore('variants', () => {
   const quilt = useQuilt()
@@ -16,40 +17,34 @@ export const useVariants = defineStore('variants', () => {
   const sort = ref<Sort>('minutes')
   const gallery = shallowRef<Views['GalleryView']>()
   const pinned = shallowRef<Views['VariantsView']>()
-  const trouble = ref('')
-  let asking: AbortController | undefined
+  const { ask, drop, fault } = useAsk()
+  const trouble = computed(() => fault.value?.message ?? '')
 
   const cards = computed(() => [...(gallery.value?.cards ?? [])].sort((a, b) => a.cost[sort.value] - b.cost[sort.value] || a.cost.minutes - b.cost.minutes))
-  /** Pins that may still wait to be kept, by zone: a plan that is answered meanwhile does not know them. */
-  const own = ref<Record<string, Fill[]>>({})
-  watch(() => quilt.taken, () => { own.value = {} })
-  const pins = computed<Fill[]>(() => own.value[zone.key] ?? zone.plan?.pins ?? [])
+  /** What is pinned in each zone that was looked at: the answer to a change tells it anew. */
+  const known: Record<string, Fill[]> = {}
+  watch(() => zone.plan, (plan) => { if (plan) known[plan.zone] = plan.pins }, { flush: 'sync' })
+  const pins = computed<Fill[]>(() => zone.plan?.pins ?? [])
   const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
   const isPinned = computed(() => pins.value.some((pin) => same(pin, zone.plan?.fill)))
 
   async function show(what: 'gallery' | 'pins') {
     open.value = what
-    trouble.value = ''
+    drop()
     gallery.value = undefined
     pinned.value = undefined
     await quilt.flush()
-    await ask(what)
+    await look(what)
   }
 
-  async function ask(what: 'gallery' | 'pins') {
-    asking?.abort()
-    asking = new AbortController()
+  async function look(what: 'gallery' | 'pins') {
     const body = { zone: zone.key, place: zone.place, unit: quilt.unit }
-    try {
-      if (what === 'gallery') gallery.value = await api.gallery(quilt.id, body, asking.signal)
-      else pinned.value = await api.variants(quilt.id, body, asking.signal)
-    } catch (error) {
-      if (error instanceof Problem) trouble.value = error.message
-    }
+    if (what === 'gallery') gallery.value = (await ask((signal) => api.gallery(quilt.id, body, signal))) ?? gallery.value
+    else pinned.value = (await ask((signal) => api.variants(quilt.id, body, signal))) ?? pinned.value
   }
 
   function close() {
-    asking?.abort()
+    drop()
     open.value = ''
   }
 
@@ -59,17 +54,16 @@ export const useVariants = defineStore('variants', () => {
     await zone.setWhole(fill)
   }
 
-  async function setPins(fills: Fill[]) {
-    quilt.keep(`${zone.key} pins`, { kind: 'pins', zone: zone.key, pins: fills })
-    own.value = { ...own.value, [zone.key]: fills }
-    if (open.value === 'pins') {
-      if (!fills.length) return close()
-      await quilt.flush()
-      await ask('pins')
-    }
+  /** Other pins than the zone has then, however quickly they are asked for. */
+  async function setPins(others: (now: Fill[]) => Fill[]) {
+    const key = zone.key
+    await quilt.set(() => ({ kind: 'pins', zone: key, pins: others(known[key] ?? []) }))
+    if (open.value !== 'pins') return
+    if (!pins.value.length) return close()
+    await look('pins')
   }
-  const pin = (fill: Fill) => setPins([...pins.value.filter((one) => !same(one, fill)), fill].slice(-MOST_PINS))
-  const unpin = (index: number) => setPins(pins.value.filter((_, k) => k !== index))
+  const pin = (fill: Fill) => setPins((now) => [...now.filter((one) => !same(one, fill)), fill].slice(-MOST_PINS))
+  const unpin = (index: number) => setPins((now) => now.filter((_, k) => k !== index))
 
   /** The next pinned variant on the quilt itself. */
   async function cycle() {

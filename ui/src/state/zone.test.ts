@@ -1,12 +1,13 @@
 /** Tries that come faster than the answers: none is lost, the newest of a sort wins. */
 import { createPinia, setActivePinia } from 'pinia'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { api, Problem, type Views } from '../api/client'
+import { quiltView, touched, views, zoneInfo, zoneView, type Fill } from '../testing/answers'
 import { useQuilt } from './quilt'
 import { useZone } from './zone'
 
 type Asked = Views['PlanRequest']
-const view = (fill: Record<string, unknown>) => ({ zone: 'a', fill, fields: [], drawings: [], totals: [], edges: [], corners: [] }) as never
+const view = (values: object) => zoneView({ fill: values as Fill })
 
 describe('tries on a zone', () => {
   let asked: Asked[] = []
@@ -27,6 +28,8 @@ describe('tries on a zone', () => {
       })
     })
   })
+
+  afterEach(() => vi.restoreAllMocks())
 
   it('adds up presses of one key', async () => {
     const zone = useZone()
@@ -59,7 +62,7 @@ describe('tries on a zone', () => {
     vi.useFakeTimers()
     vi.spyOn(api, 'plan').mockImplementation(async (_, body) => {
       asked.push(body)
-      return { ...(view(body.fill ?? { kind: 'lines' }) as object), measuring: !body.gap, rows: [body.gap ? 'measured' : ''] } as never
+      return { ...view(body.fill ?? { kind: 'lines' }), measuring: !body.gap, notes: [body.gap ? 'measured' : ''] }
     })
     const zone = useZone()
     await zone.choose('a')
@@ -68,7 +71,7 @@ describe('tries on a zone', () => {
     await zone.set('spacing', '2')
     await vi.advanceTimersByTimeAsync(1000)
     expect(asked.filter((body) => body.gap).map((body) => body.fill)).toEqual([{ kind: 'lines', spacing: '2' }])
-    expect(zone.plan?.rows).toEqual(['measured'])
+    expect(zone.plan?.notes).toEqual(['measured'])
     vi.useRealTimers()
   })
   it('a look that is answered after the zone was left does not bring it back', async () => {
@@ -98,5 +101,43 @@ describe('tries on a zone', () => {
     await zone.set('spacing', '1/2 in')
     expect(zone.wrong).toBeUndefined()
     expect(kept).toEqual([{ kind: 'lines', spacing: '1/2 in' }])
+  })
+  it('shows the zone as a change made elsewhere has left it, at once', async () => {
+    const quilt = useQuilt()
+    quilt.view = quiltView({ zones: [zoneInfo()] })
+    const zone = useZone()
+    await zone.choose('a')
+    vi.spyOn(api, 'change').mockResolvedValue(touched({ views: views({ zone: zoneView({ own_ruler: 'long' }) }) }))
+    await zone.layWith('long', null)
+    expect(zone.plan?.own_ruler).toBe('long')
+  })
+  it('a try that is not kept yet is not overwritten by what was kept before it, and the zone comes with it', async () => {
+    vi.mocked(useQuilt().keep).mockRestore()
+    vi.mocked(useQuilt().flush).mockRestore()
+    const quilt = useQuilt()
+    quilt.view = quiltView({ zones: [zoneInfo()] })
+    const zone = useZone()
+    await zone.choose('a')
+    const sent = vi.spyOn(api, 'change').mockImplementation(async (_, body) => {
+      await new Promise((done) => setTimeout(done, 30))
+      const { fill } = (body.changes[0] as { change: { fill?: Fill } }).change
+      return touched({ version: body.version + 1, views: views({ zone: body.views.zone ? zoneView({ fill: fill ?? view({ kind: 'lines' }).fill, own_ruler: 'long' }) : null }) })
+    })
+    const laid = zone.layWith('long', null)
+    await zone.set('spacing', '1/2 in')
+    await laid
+    expect([zone.plan?.fill, zone.plan?.own_ruler]).toEqual([{ kind: 'lines', spacing: '1/2 in' }, ''])
+    await quilt.flush()
+    expect(sent.mock.calls[1]![1].knows).toEqual(['a'])
+    expect([zone.plan?.fill, zone.plan?.own_ruler]).toEqual([{ kind: 'lines', spacing: '1/2 in' }, 'long'])
+  })
+  it('is left when it is gone', async () => {
+    const quilt = useQuilt()
+    quilt.view = quiltView({ zones: [zoneInfo()] })
+    const zone = useZone()
+    await zone.choose('a')
+    vi.spyOn(api, 'change').mockResolvedValue(touched({ order: [] }))
+    await quilt.make({ kind: 'zone gone', zone: 'a' })
+    expect(zone.key).toBe('')
   })
 })

@@ -1,10 +1,11 @@
 /** The chosen zone and what is tried on it: reckoned at every key, kept when it holds. */
 import { defineStore } from 'pinia'
 import { computed, markRaw, ref, shallowRef } from 'vue'
-import { api, Problem, type Views } from '../api/client'
+import { api, Problem, type Change, type Views } from '../api/client'
 import { useQuilt } from './quilt'
 
 type Fill = Record<string, unknown>
+type Typed = Views['PlanRequest']['fill']
 
 const PAUSE_MS = 400
 
@@ -76,15 +77,15 @@ export const useZone = defineStore('zone', () => {
   const setAll = (values: Fill) =>
     turn('set', () => {
       typed = { ...base(), ...values }
-      return ask('set', { fill: typed }, Object.keys(values).join())
+      return ask('set', { fill: typed as Typed }, Object.keys(values).join())
     })
   /** A step along the edge, as typed: the spacing follows from it. */
-  const setStep = (text: string) => turn('along edge', () => ask('along edge', { fill: base(), along_edge: text }, 'along edge'))
+  const setStep = (text: string) => turn('along edge', () => ask('along edge', { fill: base() as Typed, along_edge: text }, 'along edge'))
   /** Another fill as a whole: from the gallery, a pinned variant, a recipe. */
   const setWhole = (fill: Fill) =>
     turn('whole', () => {
       typed = undefined
-      return ask('whole', { fill }, 'whole')
+      return ask('whole', { fill: fill as Typed }, 'whole')
     })
   const set = (field: string, value: unknown) => setAll({ [field]: value === '' && field !== 'spacing' ? null : value })
 
@@ -106,26 +107,15 @@ export const useZone = defineStore('zone', () => {
     })
 
   /** Treat the place at hand apart from the others, or like them again. */
-  async function setApart(apart: boolean) {
-    const kind = apart ? 'apart' : 'join'
-    quilt.keep(`${key.value} ${kind} ${place.value}`, { kind, zone: key.value, places: [place.value] })
-    await quilt.flush()
-    await quilt.take()
-  }
+  const setApart = (apart: boolean) => quilt.set({ kind: apart ? 'apart' : 'join', zone: key.value, places: [place.value] })
 
   /** Lay the zone with a ruler of her own choosing, or with the other foot; nothing: with what does it best. */
-  async function layWith(ruler: string | null, sewWith: string | null) {
-    quilt.keep(`${key.value} laying`, { kind: 'laying', zone: key.value, ruler, sew_with: sewWith })
-    await quilt.flush()
-    await quilt.take()
-  }
+  const layWith = (ruler: string | null, sewWith: Views['SetLaying']['sew_with']) => quilt.set({ kind: 'laying', zone: key.value, ruler, sew_with: sewWith })
 
   /** Take the fill away: the zone is left open on purpose. */
-  async function leaveOpen() {
+  function leaveOpen() {
     forget()
-    quilt.keep(`${key.value} open`, { kind: 'fill', zone: key.value, place: place.value || null, fill: null })
-    await quilt.flush()
-    await quilt.take()
+    return quilt.set({ kind: 'fill', zone: key.value, place: place.value || null, fill: null })
   }
 
   /** Reckon; what holds is kept, one undo step with the tries on the same `subject` just before. */
@@ -138,14 +128,16 @@ export const useZone = defineStore('zone', () => {
     if (flight === mine) flight = undefined
   }
 
+  const looked = () => ({ zone: key.value, place: place.value, unit: quilt.unit, layer: layer.value }) as Views['PlanRequest']
+
   async function answered(mine: AbortController, body: Partial<Views['PlanRequest']>, subject?: string) {
-    const asked = { zone: key.value, place: place.value, unit: quilt.unit, layer: layer.value, ...body } as Views['PlanRequest']
+    const asked = { ...looked(), ...body }
     try {
       const reckoned = api.plan(quilt.id, asked, mine.signal)
       const found = await (subject ? quilt.trying(reckoned) : reckoned)
       if (mine !== asking) return
       take(found)
-      if (subject) quilt.keep(`${key.value} ${layer.value} ${subject}`, kept(found))
+      if (subject) quilt.keep(`${key.value} ${layer.value} ${subject}`, kept(found), key.value)
       if (found.measuring) void measure(mine, asked, found)
     } catch (error) {
       if (mine === asking && error instanceof Problem) wrong.value = { field: error.field, message: error.message }
@@ -166,8 +158,8 @@ export const useZone = defineStore('zone', () => {
     }
   }
 
-  function kept(found: Views['ZoneView']) {
-    if (layer.value) return { kind: 'over', zone: key.value, over: { fill: found.fill, cells: found.cells } }
+  function kept(found: Views['ZoneView']): Change {
+    if (layer.value) return { kind: 'over', zone: key.value, over: { fill: found.fill!, cells: found.cells as Views['Over']['cells'] } }
     return { kind: 'fill', zone: key.value, place: place.value || null, fill: found.fill }
   }
 
@@ -180,12 +172,10 @@ export const useZone = defineStore('zone', () => {
   }
   /** Where the fill on top lies. */
   const setCells = (cells: Views['PlanRequest']['cells']) => turn('cells', () => ask('cells', { fill: plan.value?.fill ?? undefined, cells }, 'cells'))
-  async function takeOff() {
-    quilt.keep(`${key.value} over`, { kind: 'over', zone: key.value, over: null })
+  function takeOff() {
     layer.value = 0
     forget()
-    await quilt.flush()
-    await quilt.take()
+    return quilt.set({ kind: 'over', zone: key.value, over: null })
   }
 
   function take(found: Views['ZoneView']) {
@@ -234,7 +224,7 @@ export const useZone = defineStore('zone', () => {
     ruler.value = undefined
   }
 
-  /** Reckon again what is kept: after undo, redo, a change of unit or of the kit. */
+  /** Reckon again what is kept: after another quilt was read, or a change of unit. */
   async function again() {
     if (!key.value) return
     if (!quilt.zones.some((zone) => zone.key === key.value)) return choose('')
@@ -243,6 +233,27 @@ export const useZone = defineStore('zone', () => {
     line.value = held
     await ask('look', {})
   }
+
+  /** the zone was answered while a try of hers was not kept yet: it is asked for again with that */
+  let owed = false
+  /** A change made elsewhere (of the kit, the batting, the marks, by undo) is answered with the zone as it is then. */
+  function follow(found: Views['ZoneView'] | null) {
+    if (!key.value) return
+    if (!quilt.zones.some((zone) => zone.key === key.value)) return void choose('')
+    if (!found || found.zone !== key.value) return
+    owed = !!flight || quilt.waits(key.value)
+    if (owed) {
+      // she has tried something since: that stands, and is answered with the zone when it is kept
+      if (plan.value) plan.value = { ...plan.value, pins: found.pins }
+      return
+    }
+    const held = line.value
+    forget()
+    line.value = held
+    take(found)
+    if (found.measuring) void measure((asking = new AbortController()), looked(), found)
+  }
+  quilt.shows({ ask: (knows) => (key.value && (owed || !knows.includes(key.value)) ? { zone: looked() } : undefined), take: ({ zone }) => follow(zone) })
 
   return { key, place, layer, turnTo, setCells, takeOff, plan, wrong, line, ruler, info, lines, choose, set, setAll, setStep, setWhole, step, change, leaveOpen, setApart, layWith, lay, next, drop, again }
 })

@@ -171,14 +171,6 @@ def check_hollow(fill: Fill, site: Site, kit: Kit) -> None:
         )
 
 
-def check_kit(laid: QuiltLayout) -> None:
-    """``check_foot`` for every zone that has a fill."""
-    for zone in laid.quilt.zones.values():
-        if _has_fill(zone) and laid.is_laid(zone):
-            for shape in laid.shapes(zone)[:1]:
-                check_foot(zone, shape.region, kit_of(laid, zone))
-
-
 def _distinct(
     fill: Fill, shape: ZoneShape, places: list[str], middle: Point
 ) -> Iterable[tuple[tuple[Family, ...], tuple[str, ...]]]:

@@ -245,16 +245,20 @@ _PLAIN = {
 
 
 _LIMITS = {
-    "greater_than_equal": "It must be {ge} or more.",
-    "greater_than": "It must be more than {gt}.",
-    "less_than_equal": "It must be {le} or less.",
-    "less_than": "It must be less than {lt}.",
+    "greater_than_equal": "It must be {ge} or more; {given} was given.",
+    "greater_than": "It must be more than {gt}; {given} was given.",
+    "less_than_equal": "It must be {le} or less; {given} was given.",
+    "less_than": "It must be less than {lt}; {given} was given.",
 }
 
 
 def _plain(fault: Any) -> str:
     limit = _LIMITS.get(fault["type"])
-    return limit.format(**fault["ctx"]) if limit else _PLAIN.get(fault["type"], f"{fault['msg']}.")
+    return (
+        limit.format(**fault["ctx"], given=fault["input"])
+        if limit
+        else _PLAIN.get(fault["type"], f"{fault['msg']}.")
+    )
 
 
 def write(quilt: Quilt) -> dict[str, Any]:

@@ -34,7 +34,7 @@ from kenzet.say.sewing_words import (
 )
 from kenzet.web.wire.drawn import flat
 from kenzet.web.wire.sewing import (
-    Bobbin,
+    BobbinView,
     LeftRow,
     PlaceShare,
     RecentLine,
@@ -66,7 +66,7 @@ def sewing_of(laid: QuiltLayout, ways: Ways, log: Log, body: SewingRequest) -> S
         ],
         untouched=progress.untouched,
         skipped=progress.skipped,
-        bobbin=Bobbin(
+        bobbin=BobbinView(
             left=round(bobbin.left, 1), per_mm=round(bobbin.per_mm, 4), per_thread=bobbin.per_thread
         ),
         today=round(at_needle(events, midnight), 1),

@@ -6,9 +6,12 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
+from kenzet.core.kit.cupboard import Slot
+from kenzet.core.kit.kit import SewWith, ThingKey
 from kenzet.core.numbers.measure import Unit
 from kenzet.say import words as w
-from kenzet.say.words import Told
+from kenzet.say.words import Said
+from kenzet.web.wire.docs import ChangeDoc, KitDoc, WishDoc
 
 Layer = Annotated[int, Field(ge=0, le=2)]
 Number = Annotated[int, Field(ge=0, le=1_000_000)]
@@ -17,7 +20,7 @@ PlaceKey = Annotated[str, Field(pattern=r"^[a-z0-9-]{0,40}$")]
 ZoneKey = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$")]
 
 
-class Wire(Told):
+class Wire(Said):
     """Base: nothing undeclared is taken."""
 
 
@@ -176,7 +179,7 @@ class QuiltView(Wire):
     ground: GroundView | None
     fills: list[FillKind]
     totals: list[w.Total]
-    kit: dict[str, Any]
+    kit: KitDoc
 
 
 class Spot(Wire):
@@ -190,39 +193,28 @@ class NewQuilts(Reading):
     """A plan to keep as a new quilt, or a ``wish`` to begin one with; both left out: the demo quilts."""
 
     plan: dict[str, Any] | None = None
-    wish: dict[str, Any] | None = None
+    wish: WishDoc | None = None
+
+
+class KitChange(Wire):
+    """What to change of the quilt's kit: things picked by slot, numbers as typed, or all taken over from the cupboard."""
+
+    picks: dict[Slot, ThingKey] | None = None
+    values: dict[str, Any] | None = None
+    sew_with: SewWith | None = None
+    take_over: bool = False
 
 
 class ChangeMade(Wire):
-    """One change; ``key`` names it so that a retry is harmless.
+    """One change, of the document or of its kit; ``key`` names it so that a retry is harmless.
 
     ``joins`` makes it one undo step with the change before.
     """
 
     key: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{6,40}$")]
     joins: bool = False
-    change: dict[str, Any]
-
-
-class ChangeRequest(Reading):
-    """Changes to keep, in order, the first made on ``version``; ``unit`` is meant where none is typed."""
-
-    version: Number
-    changes: Annotated[list[ChangeMade], Field(min_length=1, max_length=50)]
-
-
-class VersionRequest(Wire):
-    """Undo or redo from ``version``."""
-
-    version: Number
-
-
-class Saved(Wire):
-    """How the quilt stands after a change."""
-
-    version: int
-    undo: str | None
-    redo: str | None
+    change: ChangeDoc | None = None
+    kit: KitChange | None = None
 
 
 class UnitRequest(Wire):

@@ -16,6 +16,7 @@ from kenzet.core.params import forms
 from kenzet.say import words as w
 from kenzet.say.kit_words import thing_words
 from kenzet.web.wire import base as m
+from kenzet.web.wire.docs import ThingDoc
 
 MOST_BYTES = 2_000_000
 
@@ -49,7 +50,7 @@ class ThingView(m.Wire):
     name: str
     state: str
     says: w.Words
-    thing: dict[str, Any]
+    thing: ThingDoc
     fields: list[w.FieldView]
     edges: list[RulerEdgeView]
     history: list[PastView]
@@ -81,7 +82,7 @@ class ThingRequest(m.Reading):
     """A thing as typed under ``key`` (none: a new one, of which only ``kind`` need be sent); kept if ``keep``."""
 
     key: ThingKey | None = None
-    thing: dict[str, Any]
+    thing: ThingDoc
     keep: bool = True
 
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from kenzet.core.geom.arcs import Arc, inner_points
 from kenzet.core.numbers.measure import Length, Unit
 from kenzet.core.top.blocks import Block, Seam
@@ -11,6 +9,7 @@ from kenzet.core.top.bring import Brought
 from kenzet.say import words as w
 from kenzet.web.wire import base as m
 from kenzet.web.wire import drawn
+from kenzet.web.wire.docs import ChangeDoc
 
 MOST_BYTES = 10_000_000
 
@@ -70,7 +69,7 @@ class BroughtView(m.Wire):
     patches: list[m.PatchView]
     fabrics: dict[str, str]
     said: list[str]
-    change: dict[str, Any]
+    change: ChangeDoc
 
 
 def seam_view(seam: Seam, is_open: bool, unit: Unit) -> SeamView:

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from kenzet.core.advice.pinned_ends import Offer
 from kenzet.core.numbers.measure import long_figure
 from kenzet.core.ruler.offset_sums import best_sum
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
 from kenzet.web.wire import base as m
+from kenzet.web.wire.docs import FillDoc
 from kenzet.web.wire.route import RouteRequest
 
 
@@ -17,7 +16,7 @@ class ExitOffer(m.Wire):
     """Another ``fill`` for ``zone``."""
 
     zone: str
-    fill: dict[str, Any]
+    fill: FillDoc
     words: w.Words
 
 

@@ -2,27 +2,18 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from kenzet.core.kit.compatibility import foot_fault, ruler_fault
-from kenzet.core.kit.cupboard import SLOTS, Slot, behind
+from kenzet.core.kit.cupboard import SLOTS, Slot, behind, taken_over
 from kenzet.core.kit.edges import StraightEdge
-from kenzet.core.kit.kit import Kit, SewWith, ThingKey
+from kenzet.core.kit.kit import Kit, SewWith
 from kenzet.core.kit.things import Thing
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.params import Form
+from kenzet.core.top.document import validated
 from kenzet.say import words as w
 from kenzet.say.kit_words import SLOT_LABELS, kit_sentence
 from kenzet.web.wire import base as m
-
-
-class KitRequest(m.Reading):
-    """What to change of the quilt's kit: things picked by slot, numbers as typed, or all taken over from the cupboard."""
-
-    picks: dict[Slot, ThingKey] | None = None
-    values: dict[str, Any] | None = None
-    sew_with: SewWith | None = None
-    take_over: bool = False
+from kenzet.web.wire.docs import KitDoc
 
 
 class EtchedView(m.Wire):
@@ -55,7 +46,7 @@ class SlotView(m.Wire):
 class KitView(m.Wire):
     """The checked kit; ``changed``, ``new`` and ``away`` name what the cupboard has otherwise."""
 
-    kit: dict[str, Any]
+    kit: KitDoc
     slots: list[SlotView]
     sew_with: SewWith
     fields: list[w.FieldView]
@@ -127,3 +118,14 @@ def _made(kit: Kit, key: str, unit: Unit) -> MadeView:
             for line in (straight.lines if straight else ())
         ],
     )
+
+
+def kit_changed(kit: Kit, things: dict[str, Thing], change: m.KitChange, unit: Unit) -> Kit:
+    """The kit with what is changed of it. Raises BadValue at ``kit.…``."""
+    if change.take_over or change.picks:
+        kit = taken_over(kit, things, change.picks)
+    if change.sew_with:
+        kit = kit.changed(sew_with=change.sew_with)
+    if change.values:
+        kit = validated(Kit, {**kit.model_dump(mode="json"), **change.values}, unit, "kit")
+    return kit

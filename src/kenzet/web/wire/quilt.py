@@ -1,17 +1,91 @@
-"""A quilt laid out, with the lines of every zone."""
+"""A quilt laid out, with the lines of every zone; and what a change has touched of it."""
 
 from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Annotated, Any
+
+from pydantic import Field
 
 from kenzet.core.marks.totals import totals_of
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.plan.planner import plan_quilt
-from kenzet.core.top.document import write
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.top.document import Quilt, write
 from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.core.top.zone import Zone
 from kenzet.say import whereabouts
 from kenzet.say import words as w
 from kenzet.store.quilts import Kept
 from kenzet.web.wire import base as m
 from kenzet.web.wire import drawn
+from kenzet.web.wire.docs import KitDoc
+from kenzet.web.wire.kit import KitView
+from kenzet.web.wire.marks import MarksRequest, MarksView
+from kenzet.web.wire.route import RouteOrQuickRequest, RouteView
+from kenzet.web.wire.top import TopView
+from kenzet.web.wire.zone import PlanRequest, ZoneView
+
+
+class ViewsWanted(m.Wire):
+    """What is open on the screen, to be answered for the quilt as it is after the change; nothing else is."""
+
+    zone: PlanRequest | None = None
+    marks: MarksRequest | None = None
+    route: RouteOrQuickRequest | None = None
+    top: bool = False
+    kit: bool = False
+
+
+class Views(m.Wire):
+    """The views that were wanted; ``faults`` says by name why one could not be made."""
+
+    zone: ZoneView | None = None
+    marks: MarksView | None = None
+    route: RouteView | None = None
+    top: TopView | None = None
+    kit: KitView | None = None
+    faults: dict[str, m.Problem] = Field(default_factory=dict)
+
+
+class VersionRequest(m.Reading):
+    """Undo or redo from ``version``."""
+
+    version: m.Number
+    views: ViewsWanted = ViewsWanted()
+
+
+class ChangeRequest(VersionRequest):
+    """Changes to keep, in order, the first made on ``version``; ``unit`` is meant where none is typed.
+
+    ``knows`` names the zones whose new lines the screen shows already.
+    """
+
+    changes: Annotated[list[m.ChangeMade], Field(min_length=1, max_length=50)]
+    knows: Annotated[list[m.ZoneKey], Field(max_length=50)] = Field(default_factory=list)
+
+
+class Touched(m.Wire):
+    """How the quilt stands after a change, and what that touched: ``fabrics``, ``parts`` and ``kit`` where they are others now,
+    ``zones`` that are new or have other shapes or lines, ``order`` (the keys of all zones) where zones came or went.
+    """
+
+    version: int
+    undo: str | None
+    redo: str | None
+    name: str
+    use: str
+    size: w.Words
+    width: float
+    height: float
+    fabrics: dict[str, dict[str, str]] | None
+    parts: list[m.PartView] | None
+    zones: list[m.ZoneInfo]
+    order: list[str] | None
+    ground: m.GroundView | None
+    kit: KitDoc | None
+    totals: list[w.Total]
+    views: Views
 
 
 def quilt_of(kept: Kept, laid: QuiltLayout, unit: Unit) -> m.QuiltView:
@@ -19,36 +93,78 @@ def quilt_of(kept: Kept, laid: QuiltLayout, unit: Unit) -> m.QuiltView:
     quilt, plans = kept.quilt, plan_quilt(laid)
     return m.QuiltView(
         id=kept.id,
-        version=kept.version,
-        name=quilt.name,
-        use=quilt.use,
-        size=[w.shown(laid.top.width, unit, bare=True), " × ", w.shown(laid.top.height, unit)],
-        width=laid.top.width,
-        height=laid.top.height,
-        undo=kept.undo,
-        redo=kept.redo,
-        fabrics={key: {"name": f.name, "colour": f.colour} for key, f in quilt.fabrics.items()},
+        **_stands(kept, laid, unit),
+        fabrics=_fabrics(quilt),
         parts=drawn.parts(laid),
-        zones=[
-            m.ZoneInfo(
-                key=key,
-                name=zone.name,
-                part=zone.part,
-                patches=list(zone.patches),
-                shapes=drawn.shapes(laid.shapes(zone)),
-                occurs=whereabouts.occurs(laid, zone),
-                fill=zone.fill.label if zone.fill else "",
-                left_open=zone.left_open,
-                cut=bool(zone.slices),
-                stand_off=w.length_text(zone.stand_off, unit) if zone.stand_off else "",
-                stands_off=zone.part in laid.quilt.blocks and not laid.parts(zone.part)[0].applique.is_empty,
-                drawings=drawn.drawings(plans.get(key)),
-            )
-            for key, zone in quilt.zones.items()
-            if laid.is_laid(zone)
-        ],
+        zones=[_zone(laid, key, zone, plans.get(key), unit) for key, zone in _laid_zones(laid)],
         ground=drawn.ground(kept.id, laid),
         fills=drawn.fill_kinds(),
         totals=w.totals(totals_of(plans.values()), unit),
         kit=write(quilt)["kit"],
+    )
+
+
+def touched(
+    before: QuiltLayout | None, kept: Kept, laid: QuiltLayout, views: Views, body: VersionRequest
+) -> Touched:
+    """What differs from ``before``; all of it where that is None. Lines hang on the zone and on the top, not on the kit."""
+    quilt, plans, unit = kept.quilt, plan_quilt(laid), body.unit
+    old = before.quilt if before else None
+    same_top = before is not None and before.ground == laid.ground
+    keys = [key for key, _ in _laid_zones(laid)]
+    was = [key for key, _ in _laid_zones(before)] if before else None
+    knows = body.knows if isinstance(body, ChangeRequest) else []
+    return Touched(
+        **_stands(kept, laid, unit),
+        fabrics=None if old and old.fabrics == quilt.fabrics else _fabrics(quilt),
+        parts=None if same_top else drawn.parts(laid),
+        zones=[
+            _zone(laid, key, zone, plans.get(key), unit)
+            for key, zone in _laid_zones(laid)
+            if not (same_top and old and (old.zones.get(key) == zone or key in knows))
+        ],
+        order=None if was == keys else keys,
+        ground=drawn.ground(kept.id, laid),
+        kit=None if old and old.kit == quilt.kit else write(quilt)["kit"],
+        totals=w.totals(totals_of(plans.values()), unit),
+        views=views,
+    )
+
+
+def _laid_zones(laid: QuiltLayout) -> Iterable[tuple[str, Zone]]:
+    return ((key, zone) for key, zone in laid.quilt.zones.items() if laid.is_laid(zone))
+
+
+def _stands(kept: Kept, laid: QuiltLayout, unit: Unit) -> dict[str, Any]:
+    """How it stands: its version, its name, its size."""
+    return {
+        "version": kept.version,
+        "undo": kept.undo,
+        "redo": kept.redo,
+        "name": kept.quilt.name,
+        "use": kept.quilt.use,
+        "size": [w.shown(laid.top.width, unit, bare=True), " × ", w.shown(laid.top.height, unit)],
+        "width": laid.top.width,
+        "height": laid.top.height,
+    }
+
+
+def _fabrics(quilt: Quilt) -> dict[str, dict[str, str]]:
+    return {key: {"name": f.name, "colour": f.colour} for key, f in quilt.fabrics.items()}
+
+
+def _zone(laid: QuiltLayout, key: str, zone: Zone, plan: ZonePlan | None, unit: Unit) -> m.ZoneInfo:
+    return m.ZoneInfo(
+        key=key,
+        name=zone.name,
+        part=zone.part,
+        patches=list(zone.patches),
+        shapes=drawn.shapes(laid.shapes(zone)),
+        occurs=whereabouts.occurs(laid, zone),
+        fill=zone.fill.label if zone.fill else "",
+        left_open=zone.left_open,
+        cut=bool(zone.slices),
+        stand_off=w.length_text(zone.stand_off, unit) if zone.stand_off else "",
+        stands_off=zone.part in laid.quilt.blocks and not laid.parts(zone.part)[0].applique.is_empty,
+        drawings=drawn.drawings(plan),
     )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from kenzet.web.wire import base as m
+from kenzet.web.wire.docs import FillDoc
 
 
 class RecipeView(m.Wire):
@@ -14,7 +15,7 @@ class RecipeView(m.Wire):
     label: str
     spacing: str
     tile: str
-    fill: dict[str, Any]
+    fill: FillDoc
 
 
 class RecipesView(m.Wire):
@@ -27,7 +28,7 @@ class KeepRecipe(m.Reading):
     """A fill to keep under a name; one of that name is replaced."""
 
     name: str
-    fill: dict[str, Any]
+    fill: FillDoc
 
 
 class RecipeName(m.Wire):

@@ -2,22 +2,27 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from collections.abc import Sequence
+from typing import Literal
 
 import numpy as np
 
 from kenzet.core.geom.affine import place_all
 from kenzet.core.numbers.measure import Unit
+from kenzet.core.params import forms
 from kenzet.core.route.needle import needle
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.turns import all_pivots
 from kenzet.core.route.visits import Visit
+from kenzet.core.sewing.now import Left
 from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.core.top.stitching import Pace
 from kenzet.say import words as w
-from kenzet.say.route_figures import hand_rows, needle_rows, stitch_rows, throat_rows, way_rows
-from kenzet.say.route_notes import cell_note, pin_fault
+from kenzet.say.route_figures import hand_rows, needle_rows, route_rows, stitch_rows, throat_rows, way_rows
+from kenzet.say.route_notes import cell_note, pin_fault, route_notes
 from kenzet.say.route_words import sentence
 from kenzet.web.wire import base as m
+from kenzet.web.wire.docs import StitchingDoc
 from kenzet.web.wire.drawn import flat
 from kenzet.web.wire.legs import LegView, legs_of
 
@@ -97,7 +102,7 @@ class RouteView(m.Wire):
     visits: list[VisitView]
     fields: list[w.FieldView]
     paces: list[w.FieldView]
-    doc: dict[str, Any]
+    doc: StitchingDoc
     notes: list[str]
     here: HereView | None
     quick: bool
@@ -171,4 +176,24 @@ def here_view(laid: QuiltLayout, found: QuiltRoute, number: int, unit: Unit) -> 
             *stitch_rows(laid, one, visit),
         ],
         legs=list(legs_of(laid, one, visit, unit)),
+    )
+
+
+def route_of(
+    laid: QuiltLayout, found: QuiltRoute, left: Sequence[Left], body: RouteOrQuickRequest
+) -> RouteView:
+    """The whole route, how much of it is sewn, and her settings."""
+    stitching, unit = laid.quilt.stitching, body.unit
+    shares = [1 - one.left / max(one.many, 1) for one in left]
+    return RouteView(
+        rows=route_rows(laid, found, unit),
+        visits=[
+            visit_view(laid, found, visit, share) for visit, share in zip(found.visits, shares, strict=True)
+        ],
+        fields=[w.model_field(stitching, name, unit) for name in forms(type(stitching))],
+        paces=[w.model_field(stitching.pace, name, unit, "pace.") for name in forms(Pace)],
+        doc=stitching.model_dump(mode="json"),
+        notes=route_notes(laid, found, unit),
+        here=here_view(laid, found, body.number, unit) if 0 < body.number <= len(found.visits) else None,
+        quick=found.quick,
     )

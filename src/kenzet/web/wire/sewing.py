@@ -151,7 +151,7 @@ class PlaceShare(m.Wire):
     share: float
 
 
-class Bobbin(m.Wire):
+class BobbinView(m.Wire):
     """mm of thread ``left`` in the bobbin; what a mm of way and what a thread's two tails take of it."""
 
     left: float
@@ -172,7 +172,7 @@ class SewingView(m.Wire):
     zones: list[LeftRow]
     untouched: int
     skipped: int
-    bobbin: Bobbin
+    bobbin: BobbinView
     today: float
     unrested: float
     rest: float

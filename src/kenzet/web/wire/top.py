@@ -19,6 +19,7 @@ from kenzet.say import words as w
 from kenzet.say.top_words import square_warning
 from kenzet.web.wire import base as m
 from kenzet.web.wire import drawn
+from kenzet.web.wire.docs import BlockDoc, CutDoc, MeasuredDoc, PatternDoc
 
 _TILE = 100.0  # mm: the size at which a tile is drawn
 
@@ -55,7 +56,7 @@ class BlockView(m.Wire):
     roles: list[RoleView]
     measured: w.Words
     warning: w.Words
-    doc: dict[str, Any]
+    doc: BlockDoc
 
 
 class CellView(m.Wire):
@@ -65,7 +66,7 @@ class CellView(m.Wire):
     block: str
     turns: int
     mirrored: bool
-    measured: dict[str, Any] | None
+    measured: MeasuredDoc | None
     warning: w.Words
 
 
@@ -85,7 +86,7 @@ class TileView(m.Wire):
 
     name: str
     help: str
-    pattern: dict[str, Any]
+    pattern: PatternDoc
     roles: list[str]
     patches: list[m.PatchView]
 
@@ -126,7 +127,7 @@ class CutRequest(m.Reading):
     """A cut that is tried on a zone; nothing is kept."""
 
     zone: m.ZoneKey
-    cut: dict[str, Any]
+    cut: CutDoc
     alike: bool = True
 
 

@@ -15,6 +15,7 @@ from kenzet.say import words as w
 from kenzet.say.fill_words import about_minutes, against, marks_words
 from kenzet.web.wire import base as m
 from kenzet.web.wire import drawn
+from kenzet.web.wire.docs import FillDoc
 
 
 class Cost(m.Wire):
@@ -33,7 +34,7 @@ class Card(m.Wire):
     label: str
     group: str
     help: str
-    fill: dict[str, object]
+    fill: FillDoc
     drawing: m.DrawingView
     cost: Cost
     said: list[w.Row]

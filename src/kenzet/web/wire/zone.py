@@ -9,8 +9,11 @@ from pydantic import Field
 from kenzet.core.advice import edge_step
 from kenzet.core.advice.continuity import flow_mend
 from kenzet.core.advice.edge_step import slants, spacing_for
+from kenzet.core.advice.suited_fills import suited
+from kenzet.core.changes.filling import with_fill, with_over
 from kenzet.core.errors import BadValue
-from kenzet.core.fills import AnyFill, Fill
+from kenzet.core.fills import FILLS, AnyFill, Fill, default_fill
+from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.kit.kit import Kit
 from kenzet.core.marks.totals import totals_of
 from kenzet.core.numbers.measure import Length
@@ -20,7 +23,7 @@ from kenzet.core.plan.zone_plan import ZonePlan, site_at
 from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.document import validated
 from kenzet.core.top.quilt_layout import QuiltLayout
-from kenzet.core.top.zone import Cells
+from kenzet.core.top.zone import Cells, Over
 from kenzet.say import sum_words, whereabouts, zone_words
 from kenzet.say import words as w
 from kenzet.say.ruler_words import CurveView, RulerChoice
@@ -28,6 +31,7 @@ from kenzet.say.sum_words import Offer, SumView
 from kenzet.say.zone_words import ApartView
 from kenzet.web.wire import drawn, spots
 from kenzet.web.wire.base import DrawingView, Layer, Number, PlaceKey, Reading, Spot, Wire, ZoneKey
+from kenzet.web.wire.docs import FillDoc
 
 
 class FeatureView(Spot):
@@ -61,11 +65,11 @@ class ZoneView(Wire):
     here_apart: bool
     name: str
     occurs: str
-    fill: dict[str, Any] | None
+    fill: FillDoc | None
     layer: int
     over: str
     cells: str
-    pins: list[dict[str, Any]]
+    pins: list[FillDoc]
     fields: list[w.FieldView]
     step: w.FieldView | None
     sum: SumView | None
@@ -106,7 +110,7 @@ class PlanRequest(Reading):
 
     zone: ZoneKey
     place: PlaceKey = ""
-    fill: dict[str, Any] | None = None
+    fill: FillDoc | None = None
     switch: str | None = None
     step: Step | None = None
     along_edge: Annotated[str, Field(max_length=80)] | None = None
@@ -276,3 +280,32 @@ def zone_view(laid: QuiltLayout, found: ZonePlan | None, body: PlanRequest) -> Z
     slivers = [edges[g.edge] for g in found.edge_gaps(drawing) if g.sliver and drawing.lines]
     view.slivers = [[*edge.start, *edge.end] for edge in slivers]
     return view
+
+
+def typed_zone(laid: QuiltLayout, body: PlanRequest) -> QuiltLayout:
+    """The quilt with the typed fill in its zone. Raises Unknown; BadValue at ``switch``, ``fill.…``, ``step.…`` or ``along_edge``."""
+    zone = laid.zone(body.zone)
+    if body.layer == BY_HAND:
+        return laid
+    over = zone.over
+    kept_fill = zone.fill_at(body.place) if body.layer == 0 else over and over.fill
+    given: Any = body.fill if body.fill is not None else (kept_fill and kept_fill.model_dump(mode="json"))
+    if body.switch is not None:
+        if body.switch not in FILLS:
+            raise BadValue(f"There is no fill called {body.switch[:40]}.", "switch")
+        found = suited(laid, body.zone, body.switch, given, body.place)
+        fill: Fill = found.fill if found else default_fill(body.switch, given)
+    elif given is None:
+        return laid
+    else:
+        fill = validated(_OneFill, {"fill": given}, body.unit).fill
+    if body.step:
+        fill = stepped(fill, body.step, laid.quilt.kit)
+    if body.along_edge is not None:
+        fill = by_step(laid, fill, body)
+    if body.layer:
+        cells = body.cells or (over.cells if over else "all")
+        return laid.with_quilt(
+            with_over(laid.quilt, body.zone, Over.model_validate({"fill": fill, "cells": cells}))
+        )
+    return laid.with_quilt(with_fill(laid.quilt, body.zone, fill, body.place))

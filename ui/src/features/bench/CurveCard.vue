@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** A curve by its chord and its rise: the radius, and which of her edges sews it. */
 import { ref, shallowRef, watch } from 'vue'
-import { api, Problem, type Views } from '../../api/client'
+import { api, type Views } from '../../api/client'
 import { figure, FINE } from '../../bench/figure'
 import FigureRows from '../../parts/FigureRows.vue'
 import WordsText from '../../parts/WordsText.vue'
+import { useAsk } from '../../state/ask'
 import { useBench } from '../../state/bench'
 import { useQuilt } from '../../state/quilt'
 
@@ -13,8 +14,7 @@ const bench = useBench()
 const chord = ref('')
 const rise = ref('')
 const found = shallowRef<Views['FoundCurve']>()
-const wrong = ref<{ field: string; message: string }>()
-let asking: AbortController | undefined
+const { ask, drop, fault: wrong } = useAsk()
 
 /** What is picked on the block is written into the fields. */
 watch(() => bench.picked, ([a, b, top]) => {
@@ -31,16 +31,10 @@ function pick() {
 }
 
 async function look() {
-  asking?.abort()
-  wrong.value = undefined
+  drop()
   if (!chord.value.trim() || !rise.value.trim()) return
-  const mine = (asking = new AbortController())
-  try {
-    const now = await api.curve(quilt.id, { chord: chord.value, rise: rise.value, unit: quilt.unit }, mine.signal)
-    if (mine === asking) found.value = now
-  } catch (error) {
-    if (mine === asking && error instanceof Problem) wrong.value = { field: error.field, message: error.message }
-  }
+  const now = await ask((signal) => api.curve(quilt.id, { chord: chord.value, rise: rise.value, unit: quilt.unit }, signal))
+  if (now) found.value = now
 }
 </script>
 

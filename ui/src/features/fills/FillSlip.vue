@@ -19,7 +19,8 @@ const zone = useZone()
 /** Which edge or corner was clicked is asked for on the drawing, not in a field. */
 const ON_DRAWING = ['along', 'at', 'through']
 const fields = computed(() => (zone.plan?.fields ?? []).filter((f) => f.used && !ON_DRAWING.includes(f.name)))
-const fill = computed(() => zone.plan?.fill)
+/** the values of whatever fill it is: only the core knows their meaning */
+const fill = computed(() => zone.plan?.fill as Record<string, unknown> | null | undefined)
 const spacing = computed(() => fields.value.filter((f) => f.name === 'spacing'))
 const others = computed(() => fields.value.filter((f) => f.name !== 'spacing' && !f.minor))
 const minor = computed(() => fields.value.filter((f) => f.minor))

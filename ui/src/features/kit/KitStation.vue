@@ -18,7 +18,7 @@ const shown = computed(() => {
   const rulers = (kit.view?.rulers ?? []).filter((ruler) => ruler.makes.length)
   return makes.value && kit.thing ? (rulers.find((ruler) => ruler.key === kit.key) ?? (kit.thing.kind === 'ruler foot' ? rulers[0] : undefined)) : undefined
 })
-watch(() => [quilt.taken, quilt.unit], () => void kit.look(), { immediate: true })
+watch(() => [quilt.read, quilt.unit], () => void kit.look(), { immediate: true })
 watch(() => kit.key, (now) => { if (!now) makes.value = false })
 async function choose(key: string) {
   await kit.settle()

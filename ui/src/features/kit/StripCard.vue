@@ -25,7 +25,7 @@ async function read(keep: boolean) {
     found.value = undefined
   }
 }
-const tells = (thing: Views['ThingView']) => String(thing.thing[side.value] ?? '')
+const tells = (thing: Views['ThingView']) => String((thing.thing as Record<string, unknown>)[side.value] ?? '')
 const SIDES = [['offset', 'any side'], ['left', 'at its left'], ['right', 'at its right'], ['front', 'before it'], ['back', 'behind it']] as const
 const side = ref<(typeof SIDES)[number][0]>('offset')
 </script>

@@ -64,7 +64,7 @@ const wavy = computed(() => {
       <path :d="`M${ruler.x} ${ruler.y}h${ruler.wide}`" class="edge" />
     </template>
     <path v-else-if="arc || wavy" :d="arc || wavy" class="plastic" fill-rule="evenodd" />
-    <path v-else :d="PLAIN[thing.kind] ?? ''" class="plain" :style="thing.kind === 'thread' ? { fill: String(thing.thing.colour) } : {}" />
+    <path v-else :d="PLAIN[thing.kind] ?? ''" class="plain" :style="thing.kind === 'thread' ? { fill: String((thing.thing as Record<string, unknown>).colour) } : {}" />
   </svg>
 </template>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Marks: what to draw for a zone, ticks to measure off, and sheets at true size. */
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
-import { api, Problem, type Views } from '../../api/client'
+import { api, type Views } from '../../api/client'
 import { NOTHING_MARKED } from '../../canvas/marked'
 import CanvasKey from '../../canvas/CanvasKey.vue'
 import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
@@ -10,6 +10,7 @@ import FigureRows from '../../parts/FigureRows.vue'
 import StationPage from '../../parts/StationPage.vue'
 import WordsText from '../../parts/WordsText.vue'
 import ZoneList from '../../parts/ZoneList.vue'
+import { useAsk } from '../../state/ask'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
 import PrepCard from './PrepCard.vue'
@@ -26,50 +27,55 @@ const marks = shallowRef<Views['MarksView']>()
 const sheet = ref<Sheet>({ paper: 'letter', kind: 'stitched lines', of: 'zone', back: false, printer: '' })
 const edge = ref(0)
 const trouble = ref('')
-let asking: AbortController | undefined
-
 /** which strips of tape are on the quilt */
 const round = ref(0)
 const ticksShown = computed(() => (marks.value?.method === 'ticks' || strips.value ? marks.value?.edges : undefined))
 /** the tick strip is looked at, whatever is drawn */
 const strips = ref(false)
-async function ask() {
-  asking?.abort()
-  const mine = (asking = new AbortController())
+const { ask, drop, fault } = useAsk()
+const wanted = () => ({ zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, paper: sheet.value.paper, kind: sheet.value.kind, of: sheet.value.of, method: null }) as Views['MarksRequest']
+async function look() {
+  drop()
   if (!zone.key) return (marks.value = undefined)
-  await quilt.flush()
-  try {
-    const found = await api.marks(quilt.id, { zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, paper: sheet.value.paper, kind: sheet.value.kind, of: sheet.value.of, method: null } as Views['MarksRequest'], mine.signal)
-    if (mine !== asking) return
-    marks.value = found
-    if (zone.layer !== found.layer) void zone.turnTo(found.layer)
-    trouble.value = ''
-    if (round.value >= Math.max(found.rounds, 1)) round.value = 0
-    if (edge.value >= found.edges.length) edge.value = 0
-  } catch (error) {
-    if (mine !== asking || !(error instanceof Problem)) return
-    marks.value = undefined
-    trouble.value = error.message
-  }
+  const found = await ask(async (signal) => {
+    await quilt.flush()
+    return api.marks(quilt.id, wanted(), signal)
+  })
+  if (found) put(found)
+  else if (fault.value) refuse(fault.value.message)
 }
-/** Kept at once, so that it holds wherever she goes next; what it comes to is asked for then. */
-async function mark(marking: Views['MethodView']['key'] | null) {
+function put(found: Views['MarksView']) {
+  marks.value = found
+  if (zone.layer !== found.layer) void zone.turnTo(found.layer)
+  trouble.value = ''
+  if (round.value >= Math.max(found.rounds, 1)) round.value = 0
+  if (edge.value >= found.edges.length) edge.value = 0
+}
+function refuse(why: string) {
+  marks.value = undefined
+  trouble.value = why
+}
+onBeforeUnmount(
+  quilt.shows({
+    ask: () => (zone.key ? { marks: wanted() } : undefined),
+    take: ({ marks: found, faults }) => {
+      if (found && found.zone === zone.key) put(found)
+      else if (zone.key && faults?.marks) refuse(faults.marks.detail)
+    },
+  }),
+)
+/** Kept at once, so that it holds wherever she goes next; the answer says what it comes to. */
+function mark(marking: Views['MethodView']['key'] | null) {
   if (marks.value && marking) marks.value = { ...marks.value, method: marking }
-  quilt.keep(`${zone.key} marking`, { kind: 'marking', zone: zone.key, marking })
-  await quilt.flush()
-  await quilt.take()
+  return quilt.set({ kind: 'marking', zone: zone.key, marking })
 }
-async function markWith(tool: string) {
-  quilt.keep(`${zone.key} mark with`, { kind: 'mark with', zone: zone.key, tool })
-  await quilt.flush()
-  await quilt.take()
-}
+const markWith = (tool: string) => quilt.set({ kind: 'mark with', zone: zone.key, tool })
 function choose(key: string, place = '') {
   edge.value = 0
   void zone.choose(key, place)
 }
 const ticked = computed(() => (ticksShown.value ? marks.value?.edges[edge.value] : undefined))
-watch(() => [zone.key, zone.place, zone.layer, quilt.taken, quilt.unit, sheet.value], () => void ask(), { immediate: true })
+watch(() => [zone.key, zone.place, zone.layer, quilt.read, quilt.unit, sheet.value], () => void look(), { immediate: true })
 watch(() => zone.key, () => zone.drop(), { immediate: true })
 onBeforeUnmount(() => zone.layer > 1 && zone.turnTo(0)) // lines laid by hand are looked at here only
 const keys = computed(() => {

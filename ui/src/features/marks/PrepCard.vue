@@ -21,9 +21,8 @@ async function ask() {
 async function keep(values: Partial<Views['PrepView']>) {
   if (!prep.value) return
   const { layered, basted } = { ...prep.value, ...values }
-  quilt.keep('layers', { kind: 'layers', layered, basted })
-  await quilt.flush()
-  await quilt.take()
+  prep.value = { ...prep.value, ...values }
+  await quilt.set({ kind: 'layers', layered, basted })
 }
 onMounted(ask)
 watch(() => quilt.taken, () => void ask())

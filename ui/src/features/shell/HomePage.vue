@@ -33,7 +33,7 @@ async function add(body: Partial<Views['NewQuilts']>) {
     trouble.value = error instanceof Problem ? error.message : 'Something went wrong here.'
   }
 }
-async function begin(wish: Record<string, unknown>) {
+async function begin(wish: Views['NewQuilts']['wish']) {
   try {
     const [newest] = (await api.addQuilts({ wish, unit: unit.value })).quilts
     wrong.value = undefined

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 /** A few wishes with which a quilt begins; everything can be changed afterwards. */
 import { computed, ref } from 'vue'
-import type { Unit } from '../../api/client'
+import type { Unit, Views } from '../../api/client'
 
 const props = defineProps<{ unit: Unit; wrong?: { field: string; message: string } }>()
-const emit = defineEmits<{ begin: [wish: Record<string, unknown>]; unit: [unit: Unit] }>()
+type Wish = NonNullable<Views['NewQuilts']['wish']>
+
+const emit = defineEmits<{ begin: [wish: Wish]; unit: [unit: Unit] }>()
 
 const USES = ['bed', 'lap', 'baby', 'wall', 'runner', 'garment or bag', 'practice piece']
 const KINDS = [
@@ -30,7 +32,7 @@ const wrongAt = (field: string) => (props.wrong?.field === field ? props.wrong.m
 const elsewhere = computed(() => props.wrong && !['name', 'block', 'width', 'height', 'columns', 'rows'].includes(props.wrong.field) ? props.wrong.message : '')
 function begin() {
   const sized = by.value === 'block' ? { block: block.value.trim() || usual.value, height: kind.value === 'strips' ? height.value.trim() || null : null } : { width: width.value.trim() || null, height: height.value.trim() || null }
-  emit('begin', { name: name.value.trim() || 'My quilt', use: use.value, arrangement: kind.value, columns: columns.value, rows: rows.value, ...sized })
+  emit('begin', { name: name.value.trim() || 'My quilt', use: use.value, arrangement: kind.value, columns: columns.value, rows: rows.value, ...sized } as unknown as Wish)
 }
 </script>
 

@@ -1,34 +1,24 @@
 <script setup lang="ts">
 /** What it costs to begin and end where she wants, and spacings that end there by themselves. */
-import { onBeforeUnmount, shallowRef, watch } from 'vue'
-import { api, Problem, type Views } from '../../api/client'
+import { shallowRef, watch } from 'vue'
+import { api, type Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
+import { useAsk } from '../../state/ask'
 import { useQuilt } from '../../state/quilt'
 
 const props = defineProps<{ here: Views['HereView'] }>()
 const quilt = useQuilt()
 const exit = shallowRef<Views['ExitView']>()
-let asking: AbortController | undefined
+const { ask, drop } = useAsk()
 
-async function ask() {
-  asking?.abort()
+async function look() {
+  drop()
   exit.value = undefined
   if (!(props.here.start || props.here.end) || props.here.fault) return
-  const mine = (asking = new AbortController())
-  try {
-    const found = await api.exit(quilt.id, { unit: quilt.unit, number: props.here.number }, mine.signal)
-    if (mine === asking) exit.value = found
-  } catch (error) {
-    if (!mine.signal.aborted && !(error instanceof Problem)) throw error
-  }
+  exit.value = await ask((signal) => api.exit(quilt.id, { unit: quilt.unit, number: props.here.number }, signal))
 }
-async function take(offer: Views['ExitOffer']) {
-  quilt.keep(`${offer.zone} exit`, { kind: 'fill', zone: offer.zone, place: null, fill: offer.fill })
-  await quilt.flush()
-  await quilt.take()
-}
-watch(() => props.here, () => void ask(), { immediate: true })
-onBeforeUnmount(() => asking?.abort())
+const take = (offer: Views['ExitOffer']) => quilt.set({ kind: 'fill', zone: offer.zone, place: null, fill: offer.fill })
+watch(() => props.here, () => void look(), { immediate: true })
 </script>
 
 <template>

@@ -9,6 +9,7 @@ import type { Spot } from '../../canvas/scene'
 import FieldControl from '../../parts/FieldControl.vue'
 import FigureRows from '../../parts/FigureRows.vue'
 import StationPage from '../../parts/StationPage.vue'
+import { useAsk } from '../../state/ask'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
 import LongerCard from './LongerCard.vue'
@@ -18,13 +19,14 @@ import RouteOverlay from './RouteOverlay.vue'
 import WaysCard from './WaysCard.vue'
 import type { Needle } from '../../sewing/walk'
 
+type Stitching = Views['RouteView']['doc']
+
 const quilt = useQuilt()
 const zone = useZone()
 const canvas = ref<InstanceType<typeof QuiltCanvas>>()
 const route = shallowRef<Views['RouteView']>()
 const trouble = ref('')
 const fault = ref<{ name: string; message: string }>()
-const busy = ref(false)
 /** what is looked at: a number of the order, 0 for the whole quilt */
 const number = ref(0)
 const place = computed(() => route.value?.visits[number.value - 1]?.place ?? '')
@@ -32,98 +34,94 @@ const place = computed(() => route.value?.visits[number.value - 1]?.place ?? '')
 const drawn = ref<string[]>()
 const needle = shallowRef<Needle>()
 const into = ref(0)
-let asking: AbortController | undefined
 /** the place that is looked at still when the order has changed */
 let follows = ''
-
-async function ask() {
-  asking?.abort()
-  const mine = (asking = new AbortController())
-  busy.value = true
-  await quilt.flush()
-  try {
-    for (const quick of [true, false]) {
-      const found = await api.route(quilt.id, { unit: quilt.unit, number: number.value, quick }, mine.signal)
-      if (mine !== asking) return
-      route.value = found
-      trouble.value = ''
-      const there = follows ? found.visits.findIndex((visit) => visit.place === follows) + 1 : 0
-      follows = ''
-      if (there) number.value = there
-      else if (number.value && !found.here) number.value = 0
-      if (!found.quick) return
-    }
-  } catch (error) {
-    if (mine !== asking || !(error instanceof Problem)) return
-    if (error.status) route.value = undefined
-    trouble.value = error.message
-  } finally {
-    if (mine === asking) busy.value = false
-  }
+const { ask, fault: refused, pending: busy } = useAsk()
+const wanted = (quick: boolean) => ({ unit: quilt.unit, number: number.value, quick })
+/** A quick way at once, and the shorter one when it is found. */
+async function look() {
+  const found = await ask(async (signal) => {
+    await quilt.flush()
+    return api.route(quilt.id, wanted(true), signal)
+  })
+  if (found) put(found)
+  else if (refused.value) refuse(refused.value.message, refused.value.status)
+  if (found?.quick) await shorten()
 }
+async function shorten() {
+  const found = await ask((signal) => api.route(quilt.id, wanted(false), signal))
+  if (found) put(found)
+}
+function put(found: Views['RouteView']) {
+  route.value = found
+  trouble.value = ''
+  const there = follows ? found.visits.findIndex((visit) => visit.place === follows) + 1 : 0
+  follows = ''
+  if (there) number.value = there
+  else if (number.value && !found.here) number.value = 0
+}
+function refuse(why: string, status: number) {
+  if (status) route.value = undefined
+  trouble.value = why
+}
+onBeforeUnmount(
+  quilt.shows({
+    ask: () => ({ route: wanted(true) }),
+    take: ({ route: found, faults }) => {
+      if (!found) return faults?.route && refuse(faults.route.detail, faults.route.status)
+      put(found)
+      if (found.quick) void shorten()
+    },
+  }),
+)
 const places = computed(() => new Set(route.value?.visits.map((visit) => visit.place)).size)
 const LOOKING = 'A shorter way is being looked for …'
 const KEPT_WAYS = 40
-/** the least and the most of what is counted */
-const COUNTS: Record<string, [number, number]> = { stops: [0, 10], same_way: [1, 50], over: [1, 9], rest: [5, 180], 'pace.lay': [0, 600], 'pace.turn': [0, 120] }
-/** Whether it is no count, or one within its limits; else that is said at its field. */
-function counts(name: string, value: unknown) {
-  const [least, most] = COUNTS[name] ?? [0, 0]
-  const count = value === null ? NaN : Number(value)
-  const holds = !(name in COUNTS) || (Number.isInteger(count) && count >= least && count <= most)
-  fault.value = holds ? undefined : { name, message: `A whole number from ${least} to ${most}.` }
-  return holds
-}
-async function set(name: string, value: unknown) {
-  if (!route.value || !counts(name, value)) return
-  route.value = { ...route.value, fields: route.value.fields.map((field) => (field.name === name ? { ...field, text: String(value) } : field)) }
-  await setAll({ ...route.value.doc, [name]: value })
-}
-async function setAll(stitching: Record<string, unknown>) {
-  route.value = { ...route.value!, doc: stitching }
-  quilt.keep('stitching', { kind: 'stitching', stitching })
-  await quilt.flush()
-  await quilt.take()
-}
-async function setPace(name: string, value: unknown) {
-  const pace = { ...(route.value!.doc.pace as object), [name.slice('pace.'.length)]: value }
-  if (name in COUNTS) return counts(name, value) ? setAll({ ...route.value!.doc, pace }) : undefined
+/** Keep her settings with some that are others now, put together from what is kept then; what is refused is said at its field. */
+async function change(some: (now: Stitching) => Partial<Stitching>, name = '') {
   try {
-    await quilt.make({ kind: 'stitching', stitching: { ...route.value!.doc, pace } })
+    await quilt.make(() => ({ kind: 'stitching', stitching: { ...route.value!.doc, ...some(route.value!.doc) } }))
     fault.value = undefined
   } catch (error) {
     if (!(error instanceof Problem)) throw error
-    fault.value = { name, message: error.message }
+    if (name) fault.value = { name, message: error.message }
+    else trouble.value = error.message
   }
 }
-const stepped = (field: Views['FieldView'], by: number) => void set(field.name, Number(field.text) + by * (field.name === 'rest' ? 5 : 1))
+function set(name: string, value: unknown) {
+  if (!route.value) return
+  if (name.startsWith('pace.')) return void change((now) => ({ pace: { ...now.pace, [name.slice('pace.'.length)]: value } }), name)
+  route.value = { ...route.value, fields: route.value.fields.map((field) => (field.name === name ? { ...field, text: String(value) } : field)) }
+  void change(() => ({ [name]: value }) as Partial<Stitching>, name)
+}
+const stepped = (field: Views['FieldView'], by: number) => set(field.name, Number(field.text) + by * (field.name === 'rest' ? 5 : 1))
 /** a place that is sewn in several passes is looked at in one after the other */
-function look(spot: Spot) {
+function point(spot: Spot) {
   const all = route.value?.visits ?? []
   const at = (where: string) => all.flatMap((visit, k) => (visit.place === where ? [k + 1] : []))
   const some = at(spot.place).length ? at(spot.place) : at('top')
   if (some.length) number.value = some[(some.indexOf(number.value) + 1) % some.length]!
 }
-const change = (some: Record<string, unknown>) => void setAll({ ...route.value!.doc, ...some })
 function pin(end: 'start' | 'end', corner: string | null) {
   const { part, start, end: last } = route.value!.here!
-  const pins = { ...(route.value!.doc.pins as Record<string, unknown>), [part]: { start: start || null, end: last || null, [end]: corner } }
-  change({ pins })
+  void change((now) => ({ pins: { ...now.pins, [part]: { start: start || null, end: last || null, [end]: corner } as Views['Pin'] } }))
 }
 function turn(zone: string, when: string) {
-  const others = Object.fromEntries(Object.entries(route.value!.doc.turns as object).filter(([other]) => other !== zone))
   follows = place.value
-  change({ turns: when ? { ...others, [zone]: when } : others })
+  void change((now) => {
+    const others = Object.fromEntries(Object.entries(now.turns ?? {}).filter(([other]) => other !== zone))
+    return { turns: when ? { ...others, [zone]: when as 'first' | 'last' } : others }
+  })
 }
 function avoid(how: 'bulky' | 'never') {
   const { part } = route.value!.here!
-  const [x, y] = leg.value!.spot
-  change({ avoided: [...(route.value!.doc.avoided as unknown[]), { part, x, y, how }] })
+  const [x, y] = leg.value!.spot as [number, number]
+  void change((now) => ({ avoided: [...now.avoided, { part, x, y, how }] }))
 }
-const forget = (which: number) => change({ avoided: (route.value!.doc.avoided as unknown[]).filter((_, k) => k !== which) })
+const forget = (which: number) => void change((now) => ({ avoided: now.avoided.filter((_, k) => k !== which) }))
 /** what a longer search found is put to the ways that are kept, the oldest of many left out */
-const take = (ways: Record<string, number[]>) => change({ ways: Object.fromEntries(Object.entries({ ...(route.value!.doc.ways as object), ...ways }).slice(-KEPT_WAYS)) })
-const forgetWay = (word: string) => change({ ways: Object.fromEntries(Object.entries(route.value!.doc.ways as object).filter(([other]) => other !== word)) })
+const take = (ways: Record<string, number[]>) => void change((now) => ({ ways: Object.fromEntries(Object.entries({ ...now.ways, ...ways }).slice(-KEPT_WAYS)) }))
+const forgetWay = (word: string) => void change((now) => ({ ways: Object.fromEntries(Object.entries(now.ways ?? {}).filter(([other]) => other !== word)) }))
 const leg = computed(() => (needle.value ? route.value?.here?.legs[needle.value.piece] : undefined))
 function over(where: string, first: boolean) {
   if (!drawn.value) return
@@ -133,7 +131,7 @@ function over(where: string, first: boolean) {
 function keepOrder() {
   const own = drawn.value ?? []
   drawn.value = undefined
-  if (own.length) change({ order: 'my own', own })
+  if (own.length) void change(() => ({ order: 'my own', own }))
 }
 function at(where: Needle, mm: number) {
   needle.value = where
@@ -144,16 +142,15 @@ function on(by: number) {
   number.value = Math.min(Math.max(number.value + by, 1), route.value?.visits.length ?? 0)
 }
 const keys = computed(() => (route.value?.here ? ['done', ...(route.value.here.legs.some((one) => one.sews && !one.freehand) ? ['coming'] : []), ...(route.value.here.legs.some((one) => one.freehand) ? ['freehand'] : []), 'travel', 'thread', ...(leg.value?.ruler.length ? ['ruler'] : []), ...(leg.value?.hands.length ? ['hand'] : [])] : ['travel', ...(route.value?.visits.some((visit) => visit.stop) ? ['anew'] : [])]) as InstanceType<typeof CanvasKey>['$props']['shows'])
-watch(() => [quilt.taken, quilt.unit, number.value], () => void ask(), { immediate: true })
+watch(() => [quilt.read, quilt.unit, number.value], () => void look(), { immediate: true })
 watch(number, () => (needle.value = undefined))
 watch(() => quilt.id, () => void zone.choose(''), { immediate: true })
-onBeforeUnmount(() => asking?.abort())
 useCanvasKeys(canvas)
 </script>
 
 <template>
   <StationPage v-if="quilt.view">
-    <QuiltCanvas ref="canvas" :quilt="quilt.view" :unit="quilt.unit" open :pointing="!drawn" :painting="!!drawn" :held="drawn" :seen="place" :faint="!!route?.here" @point="look" @over="over">
+    <QuiltCanvas ref="canvas" :quilt="quilt.view" :unit="quilt.unit" open :pointing="!drawn" :painting="!!drawn" :held="drawn" :seen="place" :faint="!!route?.here" @point="point" @over="over">
       <template #whole="{ view }"><RouteOverlay v-if="route" :route="route" :drawn="drawn" :view="view" :needle="needle" :into="into" /></template>
       <template #key><CanvasKey :shows="keys" /></template>
     </QuiltCanvas>
@@ -194,7 +191,7 @@ useCanvasKeys(canvas)
         <LongerCard :number="0" @ways="take" />
         <p v-for="note in route.notes" :key="note" class="card weld">{{ note }}</p>
         <FieldControl v-for="field in route.fields" :key="field.name" :field="field" :unit="quilt.unit" :picked="{}" :error="fault?.name === field.name ? fault.message : undefined" @set="field.name === 'order' && $event === 'my own' ? (drawn = []) : set(field.name, $event)" @step="stepped(field, $event)" />
-        <PaceCard :fields="route.paces" :unit="quilt.unit" :fault="fault" @set="setPace" />
+        <PaceCard :fields="route.paces" :unit="quilt.unit" :fault="fault" @set="set" />
       </template>
     </template>
   </StationPage>

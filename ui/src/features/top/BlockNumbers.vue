@@ -6,18 +6,23 @@ import LengthField from '../../parts/LengthField.vue'
 import { useQuilt } from '../../state/quilt'
 import { useTop } from '../../state/top'
 
+type Pattern = Views['TileView']['pattern']
+
 const props = defineProps<{ block: Views['BlockView'] }>()
 const quilt = useQuilt()
 const top = useTop()
 const numbers = computed(() => props.block.fields.slice(2))
 
+const now = () => top.blocks.get(props.block.key)?.doc ?? props.block.doc
 function set(name: string, value: unknown) {
-  const { pattern } = props.block.doc.art as { pattern: Record<string, unknown> }
-  void top.change(`block.${name}`, { kind: 'numbers', key: props.block.key, pattern: { ...pattern, [name.slice('pattern.'.length)]: value } })
+  void top.change(`block.${name}`, () => {
+    const { pattern } = now().art as { pattern: Pattern }
+    return { kind: 'numbers', key: props.block.key, pattern: { ...pattern, [name.slice('pattern.'.length)]: value } as Pattern }
+  })
 }
 function rename(event: Event) {
   const name = (event.target as HTMLInputElement).value.trim()
-  if (name && name !== props.block.name) void top.change('block.name', { kind: 'block', key: props.block.key, block: { ...props.block.doc, name } })
+  if (name && name !== props.block.name) void top.change('block.name', () => ({ kind: 'block', key: props.block.key, block: { ...now(), name } }))
 }
 </script>
 

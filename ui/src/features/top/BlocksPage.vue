@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The blocks of the quilt: take one in hand and lay it, or add one; its numbers, fabrics and true size. */
 import { computed, nextTick, ref } from 'vue'
-import type { Views } from '../../api/client'
+import type { Change, Views } from '../../api/client'
 import LengthField from '../../parts/LengthField.vue'
 import { useQuilt } from '../../state/quilt'
 import { useTop } from '../../state/top'
@@ -30,10 +30,10 @@ async function add(tile: Views['TileView']) {
   const fabrics = top.view!.fabrics
   const roles = Object.fromEntries(tile.roles.map((role, k) => [role, fabrics[k % fabrics.length]!.key]))
   const made = { name: tile.name, width: like?.width ?? '12 in', height: like?.height ?? '12 in', art: { kind: 'pattern', pattern: tile.pattern, fabrics: roles } }
-  await hold({ kind: 'new block', block: made })
+  await hold({ kind: 'new block', block: made as Views['Block'] })
 }
 /** After a change that adds a block, that block is in hand. */
-async function hold(change: Record<string, unknown>) {
+async function hold(change: Change) {
   const before = new Set(top.view!.blocks.map((b) => b.key))
   if (!(await top.change('block', change))) return
   adding.value = false
@@ -98,7 +98,7 @@ const turned = computed(() => {
       <BlockNumbers :block="block" />
       <FabricPick
         v-for="role in block.roles" :key="role.role" :fabrics="top.view.fabrics" :model-value="role.fabric" :label="role.role"
-        @update:model-value="top.change('block', { kind: 'recolour', key: block.key, roles: { [role.role]: $event } })"
+        @update:model-value="top.change('block', { kind: 'recolour', key: block.key, roles: { [role.role]: $event! } })"
       />
       <MeasuredCard :block="block" />
       <div class="chips">

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** A block from an SVG or DXF drawing: shown first with what was mended in it, kept only then. */
 import { computed, ref } from 'vue'
-import { api, Problem, type Views } from '../../api/client'
+import { api, Problem, type Views, type Change } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
 import { useQuilt } from '../../state/quilt'
 import PatchPicture from './PatchPicture.vue'
 
-const emit = defineEmits<{ bring: [change: Record<string, unknown>] }>()
+const emit = defineEmits<{ bring: [change: Change] }>()
 const quilt = useQuilt()
 const file = ref<File>()
 const width = ref('')

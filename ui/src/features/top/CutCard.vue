@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** Cuts a zone by lines that will be quilted, and shows what would be left before it is done. */
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import { api, Problem, type Views } from '../../api/client'
+import { computed, onBeforeUnmount, ref, watch, type ComputedRef } from 'vue'
+import { api, type Views } from '../../api/client'
+import { useAsk } from '../../state/ask'
 import { useQuilt } from '../../state/quilt'
 import { useTop } from '../../state/top'
 import { useCutting } from '../../state/cutting'
@@ -28,36 +29,26 @@ const along = ref('')
 const found = ref<Views['CutView']>()
 const error = ref('')
 
+type Cut = Views['CutRequest']['cut']
 const cut = computed(() => {
   if (kind.value === 'inset square') return { kind: kind.value, inset: distance.value }
   if (kind.value === 'inset outline') return { kind: kind.value, distance: distance.value }
   if (kind.value !== 'line') return kind.value ? { kind: kind.value } : undefined
   const [start, end] = cutting.ends
   return start && end ? { kind: 'line', start: start.share, end: end.share, around: around.value } : undefined
-})
+}) as ComputedRef<Cut | undefined>
 
-let asking: AbortController | undefined
+const { ask, drop, pending, fault } = useAsk()
 watch([cut, alike, () => props.zone.key], async () => {
-  asking?.abort()
-  const mine = (asking = new AbortController())
-  if (!cut.value) {
-    found.value = undefined
-    error.value = ''
-    return emit('tried', undefined)
-  }
-  try {
-    const answer = await api.cut(quilt.id, { zone: props.zone.key, cut: cut.value, alike: alike.value, unit: quilt.unit }, mine.signal)
-    if (mine !== asking) return
-    found.value = answer
-    error.value = ''
-    const place = props.zone.part === 'top' ? 'top' : held.place
-    emit('tried', { part: answer.part, place, rings: answer.rings })
-  } catch (problem) {
-    if (!(problem instanceof Problem) || mine !== asking) return
-    found.value = undefined
-    error.value = problem.message
-    emit('tried', undefined)
-  }
+  drop()
+  const wanted = cut.value
+  error.value = ''
+  const answer = wanted && (await ask((signal) => api.cut(quilt.id, { zone: props.zone.key, cut: wanted, alike: alike.value, unit: quilt.unit }, signal)))
+  if (!answer && wanted && (pending.value || !fault.value)) return // another one is on its way
+  found.value = answer
+  error.value = fault.value?.message ?? ''
+  const place = props.zone.part === 'top' ? 'top' : held.place
+  emit('tried', answer && { part: answer.part, place, rings: answer.rings })
 })
 
 async function choose(wanted: string) {
@@ -75,7 +66,7 @@ watch(() => props.zone.key, () => {
 })
 async function make() {
   const whole = props.zone.key
-  if (!(await top.change('cut', { kind: 'cut', zone: whole, cut: cut.value, alike: alike.value }))) return
+  if (!(await top.change('cut', { kind: 'cut', zone: whole, cut: cut.value!, alike: alike.value }))) return
   kind.value = ''
   cutting.stop()
   if (held.key === whole) await held.choose('')

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Drawing a block: begin one on a grid or bring one in, then seams, fabrics, appliqués. */
 import { computed, nextTick, ref, watch } from 'vue'
+import type { Change } from '../../api/client'
 import { useDrawing, type Tool } from '../../state/drawing'
 import { useQuilt } from '../../state/quilt'
 import { useTop } from '../../state/top'
@@ -21,7 +22,7 @@ const seamRise = ref('')
 watch(() => [drawing.seam, drawing.view], () => (seamRise.value = drawing.chosen?.rise ?? ''))
 
 /** After a change that adds a block, that block is drawn. */
-async function added(change: Record<string, unknown>) {
+async function added(change: Change) {
   const before = new Set(top.view!.blocks.map((b) => b.key))
   if (!(await top.change('draw', change))) return
   await nextTick()
@@ -37,9 +38,9 @@ function setTool(tool: Tool) {
   drawing.tool = tool
   if (tool !== 'seam' && !drawing.fabric) drawing.fabric = top.view?.fabrics[1]?.key ?? top.view?.fabrics[0]?.key ?? ''
 }
-const bend = (left: boolean) => drawing.make({ kind: 'seam rise', seam: drawing.seam, rise: seamRise.value.trim() || null, left })
+const bend = (left: boolean) => drawing.make({ kind: 'seam rise', seam: drawing.seam!, rise: seamRise.value.trim() || null, left })
 async function out() {
-  const gone = drawing.seam
+  const gone = drawing.seam!
   drawing.drop()
   await drawing.make({ kind: 'seams gone', seams: [gone] })
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The palette: take a fabric in hand and click patches to make them of it; names, colours, prints. */
 import { computed, ref } from 'vue'
-import { api, Problem } from '../../api/client'
+import { api, Problem, type Views } from '../../api/client'
 import { useTop } from '../../state/top'
 
 const top = useTop()
@@ -9,10 +9,12 @@ const fabric = computed(() => top.view?.fabrics.find((f) => f.key === top.fabric
 const instead = ref('')
 const others = computed(() => (top.view?.fabrics ?? []).filter((f) => f.key !== top.fabric))
 
-function set(values: Record<string, string>) {
-  if (!fabric.value) return
-  const { name, colour, print } = fabric.value
-  void top.change('fabric', { kind: 'fabric', key: top.fabric, fabric: { name, colour, print, ...values } })
+function set(values: Partial<Views['FabricView']>) {
+  const key = top.fabric
+  void top.change('fabric', () => {
+    const { name, colour, print } = top.view!.fabrics.find((one) => one.key === key)!
+    return { kind: 'fabric', key, fabric: { name, colour, print, ...values } }
+  })
 }
 async function add() {
   const before = new Set(top.view!.fabrics.map((f) => f.key))

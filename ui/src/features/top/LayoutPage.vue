@@ -8,7 +8,7 @@ import { useTop } from '../../state/top'
 import FabricPick from './FabricPick.vue'
 
 interface Sashing { width: string; fabric: string; cornerstones: string | null; outer: boolean }
-interface Border { width: string; fabric: string; corners: string; corner_fabric: string | null }
+type Border = Views['Border']
 interface Layout { sashing: Sashing | null; widths?: (string | null)[]; heights?: (string | null)[]; triangles?: string }
 
 const CORNERS = [
@@ -29,22 +29,24 @@ const metric = computed(() => quilt.unit === 'mm')
 const count = (columns: number, rows: number) => top.change('count', { kind: 'count', columns, rows })
 function sashing(values: Partial<Sashing> | null) {
   const fresh = { width: metric.value ? '50 mm' : '2 in', fabric: fabrics.value.at(-1)!.key, cornerstones: null, outer: true }
-  void top.change('sash', { kind: 'sashing', sashing: values && { ...fresh, ...layout.value.sashing, ...values } })
+  void top.change('sash', () => ({ kind: 'sashing', sashing: values && { ...fresh, ...layout.value.sashing, ...values } }))
 }
 function border(at: number, values: Partial<Border>) {
-  void top.change(`border-${at + 1}`, { kind: 'borders', borders: borders.value.map((b, k) => (k === at ? { ...b, ...values } : b)) })
+  void top.change(`border-${at + 1}`, () => ({ kind: 'borders', borders: borders.value.map((b, k) => (k === at ? { ...b, ...values } : b)) }))
 }
 const addBorder = () =>
-  top.change('borders', {
+  top.change('borders', () => ({
     kind: 'borders',
     borders: [...borders.value, { width: metric.value ? '80 mm' : '3 in', fabric: fabrics.value[(borders.value.length + 1) % fabrics.value.length]!.key, corners: 'top and bottom through', corner_fabric: null }],
-  })
-const dropBorder = (at: number) => top.change('borders', { kind: 'borders', borders: borders.value.filter((_, k) => k !== at) })
+  }))
+const dropBorder = (at: number) => top.change('borders', () => ({ kind: 'borders', borders: borders.value.filter((_, k) => k !== at) }))
 function size(field: Views['FieldView'], value: string) {
   const [name, at] = field.name.split('.') as ['widths' | 'heights', string]
-  const given = { widths: top.view!.widths.map((f) => f.text || null), heights: top.view!.heights.map((f) => f.text || null) }
-  given[name][Number(at)] = value || null
-  void top.change(field.name, { kind: 'sizes', ...given })
+  void top.change(field.name, () => {
+    const given = { widths: top.view!.widths.map((f) => f.text || null), heights: top.view!.heights.map((f) => f.text || null) }
+    given[name][Number(at)] = value || null
+    return { kind: 'sizes', ...given }
+  })
 }
 </script>
 

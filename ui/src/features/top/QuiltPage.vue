@@ -1,19 +1,22 @@
 <script setup lang="ts">
 /** The quilt as a whole: its name, what it is for, its edge and what lies beyond it. */
 import { computed } from 'vue'
+import type { Views } from '../../api/client'
 import LengthField from '../../parts/LengthField.vue'
 import { useQuilt } from '../../state/quilt'
 import { useTop } from '../../state/top'
 import FabricPick from './FabricPick.vue'
 
-const USES = ['bed', 'lap', 'baby', 'wall', 'runner', 'garment or bag', 'practice piece']
+const USES: Views['SetQuilt']['use'][] = ['bed', 'lap', 'baby', 'wall', 'runner', 'garment or bag', 'practice piece']
 const quilt = useQuilt()
 const top = useTop()
-const doc = computed(() => top.view!.doc as { use: string; edge: string; batting_overhang: string; backing_overhang: string; backing: string | null })
+const doc = computed(() => top.view!.doc as { use: Views['SetQuilt']['use']; edge: string; batting_overhang: string; backing_overhang: string; backing: string | null })
 
 function set(where: string, values: Record<string, unknown>) {
-  const { use, edge, batting_overhang, backing_overhang, backing } = doc.value
-  void top.change(where, { kind: 'quilt', use, edge, batting_overhang, backing_overhang, backing, ...values })
+  void top.change(where, () => {
+    const { use, edge, batting_overhang, backing_overhang, backing } = doc.value
+    return { kind: 'quilt', use, edge, batting_overhang, backing_overhang, backing, ...values }
+  })
 }
 function rename(event: Event) {
   const name = (event.target as HTMLInputElement).value.trim()

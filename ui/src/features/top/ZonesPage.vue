@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Zones: what is quilted as one. Point at patches, make them a zone, cut it, name it. */
 import { computed, ref } from 'vue'
+import type { Change } from '../../api/client'
 import { useRouter } from 'vue-router'
 import ZoneList from '../../parts/ZoneList.vue'
 import { useQuilt } from '../../state/quilt'
@@ -31,7 +32,7 @@ const heldBy = computed(() => {
 async function make() {
   if (!(await top.pointed())) return
   const before = new Set(quilt.zones.map((z) => z.key))
-  const made = { kind: 'zone', refs: top.patches, everywhere: top.everywhere && top.onePlace, name: name.value.trim() || null }
+  const made: Change = { kind: 'zone', refs: top.patches, everywhere: top.everywhere && top.onePlace, name: name.value.trim() || null }
   if (!(await top.change('zone', made))) return
   name.value = ''
   const at = place.value

@@ -14,7 +14,7 @@ from kenzet.core.params import Form, asked, in_range
 from kenzet.core.top.patterns.base import Pattern, Piece, at_most
 
 
-class Sunburst(Pattern):
+class SunburstBlock(Pattern):
     """A quarter sun at the lower left: a pie of ``inner`` radius, ``spikes`` out to ``outer``, background."""
 
     label: ClassVar[str] = "Sunburst"

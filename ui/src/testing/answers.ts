@@ -1,0 +1,60 @@
+/** Answers of the app for tests, typed by the wire: a test says what matters to it, and the rest is there. */
+import type { Views } from '../api/client'
+
+type Some<T> = Partial<T>
+export type Fill = Views['Card']['fill']
+
+export const fill = (values: Record<string, unknown> = {}): Fill => ({ kind: 'lines', spacing: '3/4 in', angle: 45, ...values }) as Fill
+
+export const field = (some: Some<Views['FieldView']> = {}): Views['FieldView'] => ({
+  name: 'spacing', label: 'Spacing', help: '', control: 'length', text: '1 3/8', shown: figure(), empty: '', choices: [], presets: [], used: true, minor: false, least: null, most: null, ...some,
+})
+export const figure = (some: Some<Views['Shown']> = {}): Views['Shown'] => ({ minus: false, whole: '1', num: 3, den: 8, hair: 0, unit: 'in', text: '1 3/8', ...some })
+
+export const drawing = (some: Some<Views['DrawingView']> = {}): Views['DrawingView'] => ({ part: 'star', places: ['1-1'], layer: 0, lines: [], paths: [], hints: [], ...some })
+
+export const zoneInfo = (some: Some<Views['ZoneInfo']> = {}): Views['ZoneInfo'] => ({
+  key: 'a', name: 'Star points', part: 'star', patches: ['1'], shapes: [], occurs: 'one patch, in one block', fill: 'Straight lines', left_open: false, cut: false, stand_off: '', stands_off: false, drawings: [], ...some,
+})
+
+export const quiltView = (some: Some<Views['QuiltView']> = {}): Views['QuiltView'] => ({
+  id: 'q', version: 1, name: 'Harbour', use: 'wall', size: [], width: 100, height: 100, undo: null, redo: null, fabrics: {}, parts: [], zones: [], ground: null, fills: [], totals: [], kit: {} as Views['Kit'], ...some,
+})
+
+export const touched = (some: Some<Views['Touched']> = {}): Views['Touched'] => ({
+  version: 2, undo: 'a change', redo: null, name: 'Harbour', use: 'wall', size: [], width: 100, height: 100, fabrics: null, parts: null, zones: [], order: null, ground: null, kit: null, totals: [], views: views(), ...some,
+})
+export const views = (some: Some<Views['Views']> = {}): Views['Views'] => ({ zone: null, marks: null, route: null, top: null, kit: null, faults: {}, ...some })
+
+export const zoneView = (some: Some<Views['ZoneView']> = {}): Views['ZoneView'] => ({
+  zone: 'a', place: '', where: '', times: 1, apart: [], here_apart: false, name: 'Star points', occurs: '', fill: fill(), layer: 0, over: '', cells: 'all', pins: [], fields: [], step: null, sum: null,
+  offers: [], figures: [], drift: [], own_ruler: '', sew_with: 'ruler foot', rows: [], notes: [], advice: [], across: {}, gap: null, measuring: false, can_meet: false, features: [], slivers: [],
+  drawings: [], edges: [], corners: [], totals: [], ...some,
+})
+
+export const topView = (some: Some<Views['TopView']> = {}): Views['TopView'] => ({
+  arrangement: 'straight rows', columns: 1, rows: 1, use: 'wall', cells: [], fields: [], widths: [], heights: [], sash_width: null, border_widths: [], blocks: [], fabrics: [], tiles: [], doc: {}, ...some,
+})
+export const blockView = (some: Some<Views['BlockView']> = {}): Views['BlockView'] => ({
+  key: 'star', name: 'Star', size: [], what: 'Star', laid: 1, width: 10, height: 10, patches: [], fields: [], roles: [], measured: [], warning: [], doc: {} as Views['Block'], ...some,
+})
+
+export const kitView = (some: Some<Views['KitView']> = {}): Views['KitView'] => ({
+  kit: {} as Views['Kit'], slots: [], sew_with: 'ruler foot', fields: [], rulers: [], foot: 6.35, fault: '', sentence: [], changed: [], new: [], away: [], ...some,
+})
+export const thingView = (values: Record<string, unknown> = {}): Views['ThingView'] => ({
+  key: 'foot', kind: 'ruler foot', label: 'Ruler foot', name: 'Foot', state: 'at hand', says: [], thing: { kind: 'ruler foot', ...values } as Views['ThingView']['thing'], fields: [], edges: [], history: [],
+})
+
+export const visit = (some: Some<Views['VisitView']> = {}): Views['VisitView'] => ({ place: '1-1', name: 'Star', at: [0, 0], middle: [5, 5], stop: false, way: [], share: 0, ...some })
+export const routeView = (some: Some<Views['RouteView']> = {}): Views['RouteView'] => ({
+  rows: [], visits: [visit()], fields: [], paces: [], doc: { stops: 5, pace: {}, pins: {}, turns: {}, avoided: [], ways: {} } as unknown as Views['Stitching'], notes: [], here: null, quick: false, ...some,
+})
+export const hereView = (some: Some<Views['HereView']> = {}): Views['HereView'] => ({
+  place: '1-1', name: 'Star', occurs: '', number: 1, part: 'star', start: '', end: '', fault: '', cells: '', kept: '', turns: [], avoided: [], sentence: 'Begin at the left.', rows: [], legs: [], ...some,
+})
+
+export const marksView = (some: Some<Views['MarksView']> = {}): Views['MarksView'] => ({
+  zone: 'a', name: 'Star points', occurs: '', method: 'first lines', methods: [], chosen_by_her: false, strokes: [], dots: [], signs: [], tools: [], tool: '', tool_words: [], laid: [], rounds: 0,
+  round_is: 'Round', stands_for: 'sewn line', repeats: false, at_the_table: 0, edges: [], pages: 1, pages_words: '1 page', rows: [], note: [], caution: '', layers: [], layer: 0, drawings: [], totals: [], ...some,
+})
