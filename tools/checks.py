@@ -13,7 +13,8 @@ from xml.etree import ElementTree as ET
 ROOT = Path(__file__).resolve().parent.parent
 BIN = ROOT / ".venv" / "bin"
 UI = ROOT / "ui"
-PYTEST = [str(BIN / "python"), "-m", "pytest", "-q"]
+WORKERS = min(os.cpu_count() or 1, 4)
+PYTEST = [str(BIN / "python"), "-m", "pytest", "-q", "-n", str(WORKERS), "--dist", "loadfile"]
 LINT = [
     [str(BIN / "ruff"), "check", "-q", "."],
     [str(BIN / "ruff"), "format", "-q", "--check", "."],

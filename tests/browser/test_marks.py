@@ -101,7 +101,7 @@ def test_sheets_of_every_kind_come_as_files(table):
     table.get_by_test_id("mirrored").click()
     table.get_by_test_id("paper").select_option("a3")
     expect(table.get_by_test_id("pages")).to_contain_text("2 pages")
-    for file, begins in (("pdf", b"%PDF"), ("svg", b"<?xml"), ("dxf", b"  0")):
+    for file, begins in (("pdf", b"%PDF"), ("sheet-svg", b"<?xml"), ("sheet-dxf", b"  0")):
         assert fetched(table, file).startswith(begins)
     assert re.search(
         r"back=true.*of=block|of=block.*back=true", table.get_by_test_id("pdf").get_attribute("href")

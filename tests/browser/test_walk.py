@@ -236,7 +236,7 @@ def test_7_marks_ticks_and_sheets(table):
         or abs(float(reader.pages[0].mediabox.width) / 72 * 25.4 - 210) < 0.1
     )
     with table.expect_download() as download:
-        table.get_by_test_id("svg").click()
+        table.get_by_test_id("sheet-svg").click()
     assert b'id="marks"' in Path(download.value.path()).read_bytes()
 
 

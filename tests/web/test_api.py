@@ -17,6 +17,7 @@ from kenzet.core.fills import FILLS
 from kenzet.core.numbers.measure import Length
 from kenzet.core.plan import widest_gap
 from kenzet.web.describe import description
+from kenzet.web.exports import EXPORTS
 
 UI = Path(__file__).resolve().parents[2] / "ui"
 ZONE = "star-background"
@@ -358,3 +359,20 @@ def test_changes_and_fills_are_published_with_kinds_limits_and_defaults():
     assert set(fill["discriminator"]["mapping"]) == set(FILLS)
     stops = schemas["Stitching"]["properties"]["stops"]
     assert (stops["minimum"], stops["maximum"], stops["default"]) == (0, 10, 5)
+
+
+@pytest.mark.parametrize("export", EXPORTS, ids=lambda export: export.key)
+def test_every_export_is_linked_and_written(client, export):
+    """The link that the app gives leads to a file of the kind that the table says."""
+    (link,) = (one for one in client.raw.get("/api/home").json["exports"] if one["key"] == export.key)
+    query = {"number": 1, "name": "My printer", "edge": 0}
+    asked = {name: value for name, value in query.items() if name in export.query.model_fields}
+    answer = client.raw.get(link["url"].format(quilt=client.quilt_id, zone=ZONE), query_string=asked)
+    assert (answer.status_code, answer.mimetype) == (200, export.mime)
+    assert len(answer.data) > 20 and "attachment" in answer.headers["Content-Disposition"]
+
+
+def test_exports_have_keys_and_addresses_of_their_own():
+    assert (
+        len({export.key for export in EXPORTS}) == len({export.address for export in EXPORTS}) == len(EXPORTS)
+    )

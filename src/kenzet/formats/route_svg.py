@@ -9,11 +9,17 @@ from xml.etree import ElementTree as ET
 
 import numpy as np
 
+from kenzet.core.errors import Unknown
 from kenzet.core.geom.region import Floats
 from kenzet.core.numbers.measure import MM_PER, Unit
+from kenzet.core.route.quilt import QuiltRoute, line_of
+from kenzet.core.route.turns import is_freehand
+from kenzet.core.route.unit import rings
 from kenzet.core.tolerances import ROUNDING
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.formats.placement import BLEED, to_svg
 from kenzet.formats.svg import NAMESPACE
+from kenzet.say.route_words import sentence
 
 _ARROW = 1.6  # mm
 _TEXT = 2.6
@@ -119,3 +125,23 @@ def _arrow(line: Floats) -> Floats:
         (x - _ARROW * math.cos(lean + turn), y - _ARROW * math.sin(lean + turn)) for turn in (0.45, -0.45)
     ]
     return np.array([sides[0], (x, y), sides[1]])
+
+
+def way_svg(laid: QuiltLayout, found: QuiltRoute, number: int, unit: Unit) -> tuple[bytes, str]:
+    """The way through the ``number``-th place of the order, from 1, in the block's coordinates; and the key of the block.
+
+    Raises Unknown where nothing is sewn there.
+    """
+    if not 0 < number <= len(found.visits):
+        raise Unknown("Nothing is sewn there.", "number")
+    visit = found.visits[number - 1]
+    one = found.routes[visit.route]
+    part = one.unit.part
+    way = [
+        WayPiece(line_of(one.network.paths[leg.edge], leg.back), leg.sews, k == 0, is_freehand(one, leg))
+        for run in (one.backwards if visit.back else one.runs)
+        for k, leg in enumerate(run.legs)
+    ]
+    seams = [ring for patch in part.patches.values() for ring in rings(patch.area)]
+    title = f"{laid.quilt.name} · {part.name} · {sentence(one, visit)}"
+    return route_svg(title, (part.width, part.height), seams, way, unit), part.key

@@ -15,17 +15,18 @@ from kenzet.web.bench import bench
 from kenzet.web.cupboard import cupboard
 from kenzet.web.drawing import drawing
 from kenzet.web.exits import exits
+from kenzet.web.exports import EXPORTS, blueprint
 from kenzet.web.job import job
 from kenzet.web.kit import kit
 from kenzet.web.longer import longer
 from kenzet.web.machine import machine
 from kenzet.web.marks import marks
 from kenzet.web.photos import photos
+from kenzet.web.printers import printers
 from kenzet.web.quilts import quilts
 from kenzet.web.recipes import recipes
 from kenzet.web.route import route
 from kenzet.web.sewing import sewing
-from kenzet.web.sheets import sheets
 from kenzet.web.state.layouts import Layouts
 from kenzet.web.state.logs import Logs
 from kenzet.web.state.machines import Machines
@@ -71,7 +72,8 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(photos)
     app.register_api(zones)
     app.register_api(bench)
-    app.register_api(sheets)
+    app.register_api(printers)
+    app.register_api(blueprint(EXPORTS))
     app.register_api(table)
     app.register_api(job)
     app.register_api(route)

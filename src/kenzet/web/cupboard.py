@@ -19,7 +19,7 @@ from kenzet.core.top.document import validated
 from kenzet.formats import kit_csv
 from kenzet.store import cupboard as store
 from kenzet.store.quilts import LOCAL_OWNER
-from kenzet.web.request_context import answer, connection, file_answer, upload
+from kenzet.web.request_context import answer, connection, upload
 from kenzet.web.wire import base as m
 from kenzet.web.wire.cupboard import (
     MOST_BYTES,
@@ -80,19 +80,6 @@ def read_strip(path: ThingOfCupboard, body: StripRequest) -> Response:
         if body.keep:
             store.put(conn, LOCAL_OWNER, {path.key: found})
     return answer(thing_view(path.key, found, body.unit))
-
-
-@cupboard.get("/kit.json")
-def kit_json() -> Response:
-    """The cupboard as a file."""
-    file = KitFile(things=tuple(_things().values()))
-    return file_answer((file.model_dump_json(indent=1) + "\n").encode(), "application/json", "kit.json")
-
-
-@cupboard.get("/kit.csv")
-def kit_table() -> Response:
-    """The cupboard as a table."""
-    return file_answer(kit_csv.dump(_things().values()), "text/csv", "kit.csv")
 
 
 @cupboard.post("/bring", responses={200: CupboardView})

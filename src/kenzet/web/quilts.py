@@ -19,12 +19,12 @@ from kenzet.core.top.document import Quilt, read, validated
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.tidy import free
 from kenzet.demo import demo_quilts
-from kenzet.formats import plan_file
 from kenzet.store import cupboard, photos
 from kenzet.store import quilts as store
 from kenzet.store.quilts import LOCAL_OWNER, Kept
+from kenzet.web.exports import links
 from kenzet.web.open_views import views_of
-from kenzet.web.request_context import answer, connection, file_answer, her_things, laid_quilt
+from kenzet.web.request_context import answer, connection, her_things, laid_quilt
 from kenzet.web.state.layouts import layouts
 from kenzet.web.wire import base as m
 from kenzet.web.wire.kit import kit_changed
@@ -57,7 +57,7 @@ def _home() -> Response:
             m.Listed(id=q.id, name=q.name, put_away=q.state == "put away")
             for q in store.listed(conn, LOCAL_OWNER)
         ]
-        return answer(m.Home(unit=store.unit(conn, LOCAL_OWNER), quilts=found))
+        return answer(m.Home(unit=store.unit(conn, LOCAL_OWNER), quilts=found, exports=links()))
 
 
 @quilts.post("/quilts", responses={200: m.Home})
@@ -162,13 +162,6 @@ def redo(path: m.QuiltKey, body: VersionRequest) -> Response:
     with connection() as conn:
         now = store.redo(conn, LOCAL_OWNER, path.quilt, body.version)
     return _touched(before, now, body)
-
-
-@quilts.get("/quilts/<quilt>/plan.json")
-def plan_document(path: m.QuiltKey) -> Response:
-    """The quilt as a plan file."""
-    kept, _ = laid_quilt(path.quilt)
-    return file_answer(plan_file.dump(kept.quilt), "application/json", "quilt-plan.json")
 
 
 def _touched(before: QuiltLayout | None, kept: Kept, body: VersionRequest) -> Response:

@@ -10,7 +10,7 @@ from kenzet.core.fills import FILLS, kind_of
 from kenzet.core.top.document import validated
 from kenzet.store import recipes as store
 from kenzet.store.quilts import LOCAL_OWNER
-from kenzet.web.request_context import answer, connection, file_answer
+from kenzet.web.request_context import answer, connection
 from kenzet.web.wire.recipes import BringRecipes, KeepRecipe, RecipeName, RecipesView, RecipeView
 
 recipes = APIBlueprint("recipes", __name__, url_prefix="/api/recipes")
@@ -53,14 +53,6 @@ def bring_recipes(body: BringRecipes) -> Response:
             new.append(recipe.model_copy(update={"name": name}))
         store.keep(conn, LOCAL_OWNER, new)
     return _all()
-
-
-@recipes.get("/book.json")
-def recipe_book() -> Response:
-    """All of them as a file."""
-    with connection() as conn:
-        book = RecipeBook(recipes=tuple(store.listed(conn, LOCAL_OWNER)))
-    return file_answer((book.model_dump_json(indent=1) + "\n").encode(), "application/json", "recipes.json")
 
 
 def _all() -> Response:

@@ -117,7 +117,6 @@ export const api = {
   removeThing: (key: string, unit: Unit) => unwrap(client.POST('/api/things/{key}/remove', { params: { path: { key } }, body: { unit } })),
   readStrip: (key: string, body: Partial<Views['StripRequest']>) => unwrap(client.POST('/api/things/{key}/strip', { params: { path: { key } }, body: body as Views['StripRequest'] })),
   bringThings: (file: Blob, unit: Unit) => unwrap(client.POST('/api/things/bring', { params: { query: { unit } }, ...rawBody(file) })),
-  kitFile: (kind: 'json' | 'csv') => `/api/things/kit.${kind}`,
   kit: (quilt: string, unit: Unit, signal: AbortSignal) =>
     unwrap(client.GET('/api/quilts/{quilt}/kit', { params: { ...params(quilt), query: { unit } }, signal })),
   change: (quilt: string, body: Omit<Views['ChangeRequest'], 'changes' | 'views'> & { changes: ({ key: string; joins: boolean } & Made)[]; views: Partial<Views['ViewsWanted']> }) =>
@@ -125,14 +124,7 @@ export const api = {
     unwrap(client.POST('/api/quilts/{quilt}/changes', { params: params(quilt), body: body as Views['ChangeRequest'], keepalive: true })),
   walk: (quilt: string, way: 'undo' | 'redo', body: Omit<Views['VersionRequest'], 'views'> & { views: Partial<Views['ViewsWanted']> }) =>
     unwrap(client.POST(`/api/quilts/{quilt}/${way}`, { params: params(quilt), body: body as Views['VersionRequest'] })),
-  jobSheet: (quilt: string, query: Record<string, string>) => `/api/quilts/${quilt}/job.pdf?${new URLSearchParams(query)}`,
-  routeFile: (quilt: string, number: number, unit: Unit) => `/api/quilts/${quilt}/route.svg?${new URLSearchParams({ number: String(number), unit })}`,
-  planFile: (quilt: string) => `/api/quilts/${quilt}/plan.json`,
-  /** The address of a mark sheet or of a table of it, for a link. */
-  sheet: (quilt: string, zone: string, file: 'sheet.pdf' | 'sheet.svg' | 'sheet.dxf' | 'ticks.csv' | 'strokes.csv' | 'strip.pdf', query: Record<string, string>) =>
-    `/api/quilts/${quilt}/zones/${zone}/${file}?${new URLSearchParams(query)}`,
   printers: (unit: Unit) => unwrap(client.GET('/api/printers', { params: { query: { unit } } })),
   checkPrinter: (body: Views['CheckRequest']) => unwrap(client.POST('/api/printers', { body })),
   forgetPrinter: (name: string, unit: Unit) => unwrap(client.POST('/api/printers/forget', { body: { name, unit } })),
-  checkPage: (name: string, paper: string, unit: Unit) => `/api/printer-check.pdf?${new URLSearchParams({ name, paper, unit })}`,
 }

@@ -96,8 +96,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Two bars to measure, drawn with what is known of the printer. */
-        get: operations["sheets_printer_check_printer_check_pdf_get"];
+        /** 1 · print the check page. */
+        get: operations["exports_printer_check_printer_check_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -114,10 +114,10 @@ export interface paths {
             cookie?: never;
         };
         /** Her printers. */
-        get: operations["sheets_printers_printers_get"];
+        get: operations["printers_her_printers_printers_get"];
         put?: never;
         /** What she read: from then on sheets for this printer are corrected. */
-        post: operations["sheets_check_printer_printers_post"];
+        post: operations["printers_check_printer_printers_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -134,7 +134,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Forget a printer. */
-        post: operations["sheets_forget_printer_printers_forget_post"];
+        post: operations["printers_forget_printer_printers_forget_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -355,8 +355,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** One PDF for the sewing room. */
-        get: operations["job_job_sheet_job_pdf_get"];
+        /** Print it (PDF). */
+        get: operations["exports_job_pdf_quilts__quilt__job_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -475,8 +475,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The quilt as a plan file. */
-        get: operations["quilts_plan_document_quilts__quilt__plan_json_get"];
+        /** Keep as a file. */
+        get: operations["exports_plan_json_quilts__quilt__plan_json_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -543,8 +543,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** As a picture at true size, in the coordinates of the block, every line numbered. */
-        get: operations["route_way_svg_route_svg_get"];
+        /** Its way as a drawing, numbered (SVG). */
+        get: operations["exports_route_svg_quilts__quilt__route_svg_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -751,8 +751,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The same with layers by meaning. */
-        get: operations["sheets_sheet_dxf_quilts__quilt__zones__zone__sheet_dxf_get"];
+        /** DXF. */
+        get: operations["exports_sheet_dxf_quilts__quilt__zones__zone__sheet_dxf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -768,8 +768,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The mark sheet at true size, tiled over pages. */
-        get: operations["sheets_sheet_pdf_quilts__quilt__zones__zone__sheet_pdf_get"];
+        /** Print mark sheet (PDF). */
+        get: operations["exports_sheet_pdf_quilts__quilt__zones__zone__sheet_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -785,8 +785,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The mark sheet at true size as one drawing. */
-        get: operations["sheets_sheet_svg_quilts__quilt__zones__zone__sheet_svg_get"];
+        /** SVG. */
+        get: operations["exports_sheet_svg_quilts__quilt__zones__zone__sheet_svg_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -802,8 +802,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A strip with the ticks of one edge, to be cut out and laid along it. */
-        get: operations["sheets_tick_strip_quilts__quilt__zones__zone__strip_pdf_get"];
+        /** Print it as a strip, to lay along the edge. */
+        get: operations["exports_strip_pdf_quilts__quilt__zones__zone__strip_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -819,8 +819,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every stroke from where to where. */
-        get: operations["sheets_sheet_strokes_quilts__quilt__zones__zone__strokes_csv_get"];
+        /** Strokes. */
+        get: operations["exports_strokes_csv_quilts__quilt__zones__zone__strokes_csv_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -836,8 +836,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every tick, edge by edge. */
-        get: operations["sheets_sheet_ticks_quilts__quilt__zones__zone__ticks_csv_get"];
+        /** Ticks as a table. */
+        get: operations["exports_ticks_csv_quilts__quilt__zones__zone__ticks_csv_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -888,8 +888,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All of them as a file. */
-        get: operations["recipes_recipe_book_book_json_get"];
+        /** Keep all as a file. */
+        get: operations["exports_recipes_json_recipes_book_json_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -991,8 +991,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The cupboard as a table. */
-        get: operations["cupboard_kit_table_kit_csv_get"];
+        /** As a table. */
+        get: operations["exports_kit_csv_things_kit_csv_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1008,8 +1008,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The cupboard as a file. */
-        get: operations["cupboard_kit_json_kit_json_get"];
+        /** Keep the cupboard as a file. */
+        get: operations["exports_kit_json_things_kit_json_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2529,6 +2529,26 @@ export interface components {
             offers: components["schemas"]["ExitOffer"][];
         };
         /**
+         * ExportLink
+         * @description A file to keep: ``url`` with {quilt} and {zone} to be filled in; ``of_sheet`` ones stand beside the mark sheet, where there is
+         *     what they ``need``.
+         */
+        ExportLink: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * Needs
+             * @enum {string}
+             */
+            needs: "" | "ticks" | "strokes";
+            /** Of Sheet */
+            of_sheet: boolean;
+            /** Url */
+            url: string;
+        };
+        /**
          * Fabric
          * @description A cloth with its name, its colour as #rrggbb, and whether its print is calm or busy.
          */
@@ -3035,6 +3055,8 @@ export interface components {
          * @description What the app starts with.
          */
         Home: {
+            /** Exports */
+            exports: components["schemas"]["ExportLink"][];
             /** Quilts */
             quilts: components["schemas"]["Listed"][];
             /**
@@ -8849,7 +8871,7 @@ export interface operations {
             };
         };
     };
-    sheets_printer_check_printer_check_pdf_get: {
+    exports_printer_check_printer_check_pdf_get: {
         parameters: {
             query: {
                 unit?: "in" | "mm";
@@ -8873,7 +8895,7 @@ export interface operations {
             };
         };
     };
-    sheets_printers_printers_get: {
+    printers_her_printers_printers_get: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
@@ -8904,7 +8926,7 @@ export interface operations {
             };
         };
     };
-    sheets_check_printer_printers_post: {
+    printers_check_printer_printers_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -8937,7 +8959,7 @@ export interface operations {
             };
         };
     };
-    sheets_forget_printer_printers_forget_post: {
+    printers_forget_printer_printers_forget_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -9370,7 +9392,7 @@ export interface operations {
             };
         };
     };
-    job_job_sheet_job_pdf_get: {
+    exports_job_pdf_quilts__quilt__job_pdf_get: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
@@ -9631,9 +9653,11 @@ export interface operations {
             };
         };
     };
-    quilts_plan_document_quilts__quilt__plan_json_get: {
+    exports_plan_json_quilts__quilt__plan_json_get: {
         parameters: {
-            query?: never;
+            query?: {
+                unit?: "in" | "mm";
+            };
             header?: never;
             path: {
                 quilt: string;
@@ -9754,7 +9778,7 @@ export interface operations {
             };
         };
     };
-    route_way_svg_route_svg_get: {
+    exports_route_svg_quilts__quilt__route_svg_get: {
         parameters: {
             query: {
                 unit?: "in" | "mm";
@@ -10196,7 +10220,7 @@ export interface operations {
             };
         };
     };
-    sheets_sheet_dxf_quilts__quilt__zones__zone__sheet_dxf_get: {
+    exports_sheet_dxf_quilts__quilt__zones__zone__sheet_dxf_get: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
@@ -10229,7 +10253,7 @@ export interface operations {
             };
         };
     };
-    sheets_sheet_pdf_quilts__quilt__zones__zone__sheet_pdf_get: {
+    exports_sheet_pdf_quilts__quilt__zones__zone__sheet_pdf_get: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
@@ -10262,7 +10286,7 @@ export interface operations {
             };
         };
     };
-    sheets_sheet_svg_quilts__quilt__zones__zone__sheet_svg_get: {
+    exports_sheet_svg_quilts__quilt__zones__zone__sheet_svg_get: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
@@ -10295,7 +10319,7 @@ export interface operations {
             };
         };
     };
-    sheets_tick_strip_quilts__quilt__zones__zone__strip_pdf_get: {
+    exports_strip_pdf_quilts__quilt__zones__zone__strip_pdf_get: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
@@ -10329,7 +10353,7 @@ export interface operations {
             };
         };
     };
-    sheets_sheet_strokes_quilts__quilt__zones__zone__strokes_csv_get: {
+    exports_strokes_csv_quilts__quilt__zones__zone__strokes_csv_get: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
@@ -10362,7 +10386,7 @@ export interface operations {
             };
         };
     };
-    sheets_sheet_ticks_quilts__quilt__zones__zone__ticks_csv_get: {
+    exports_ticks_csv_quilts__quilt__zones__zone__ticks_csv_get: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
@@ -10490,9 +10514,11 @@ export interface operations {
             };
         };
     };
-    recipes_recipe_book_book_json_get: {
+    exports_recipes_json_recipes_book_json_get: {
         parameters: {
-            query?: never;
+            query?: {
+                unit?: "in" | "mm";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10700,9 +10726,11 @@ export interface operations {
             };
         };
     };
-    cupboard_kit_table_kit_csv_get: {
+    exports_kit_csv_things_kit_csv_get: {
         parameters: {
-            query?: never;
+            query?: {
+                unit?: "in" | "mm";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10720,9 +10748,11 @@ export interface operations {
             };
         };
     };
-    cupboard_kit_json_kit_json_get: {
+    exports_kit_json_things_kit_json_get: {
         parameters: {
-            query?: never;
+            query?: {
+                unit?: "in" | "mm";
+            };
             header?: never;
             path?: never;
             cookie?: never;

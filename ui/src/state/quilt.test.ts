@@ -15,7 +15,7 @@ describe('keeping changes', () => {
     version = 1
     vi.useFakeTimers()
     setActivePinia(createPinia())
-    vi.spyOn(api, 'home').mockResolvedValue({ unit: 'in', quilts: [] })
+    vi.spyOn(api, 'home').mockResolvedValue({ unit: 'in', quilts: [], exports: [] })
     vi.spyOn(api, 'quilt').mockImplementation(async () => quiltView({ zones: [zoneInfo(), zoneInfo({ key: 'b' })] }))
   })
   afterEach(() => {

@@ -5,6 +5,7 @@
 import { defineStore } from 'pinia'
 import { computed, markRaw, ref } from 'vue'
 import { shelved } from '../away/shelf'
+import { useExports } from './exports'
 import { api, Problem, type Change, type Made, type Unit, type Views } from '../api/client'
 
 type Wanted = Partial<Views['ViewsWanted']>
@@ -80,7 +81,9 @@ export const useQuilt = defineStore('quilt', () => {
     if (id.value !== quilt) view.value = undefined
     id.value = quilt
     try {
-      unit.value = (await api.home()).unit
+      const home = await api.home()
+      unit.value = home.unit
+      useExports().list = home.exports
       await take()
       trouble.value = ''
     } catch (error) {

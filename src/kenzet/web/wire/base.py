@@ -60,11 +60,24 @@ class Listed(Wire):
     put_away: bool
 
 
+class ExportLink(Wire):
+    """A file to keep: ``url`` with {quilt} and {zone} to be filled in; ``of_sheet`` ones stand beside the mark sheet, where there is
+    what they ``need``.
+    """
+
+    key: str
+    label: str
+    url: str
+    of_sheet: bool
+    needs: Literal["", "ticks", "strokes"]
+
+
 class Home(Wire):
     """What the app starts with."""
 
     unit: Unit
     quilts: list[Listed]
+    exports: list[ExportLink]
 
 
 class PatchView(Wire):

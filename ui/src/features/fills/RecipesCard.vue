@@ -1,11 +1,13 @@
 <script setup lang="ts">
 /** Recipes: keep the settings at hand under a name, lay kept ones here, carry them as a file. */
 import { computed, onMounted, ref } from 'vue'
+import { useExports } from '../../state/exports'
 import { useRecipes } from '../../state/recipes'
 import { useZone } from '../../state/zone'
 
 const zone = useZone()
 const recipes = useRecipes()
+const exports = useExports()
 const name = ref('')
 const taken = computed(() => recipes.list?.some((one) => one.name === name.value.trim()))
 
@@ -40,7 +42,7 @@ onMounted(() => void recipes.load())
       </li>
     </ul>
     <p class="files">
-      <a v-if="recipes.list?.length" class="plain" href="/api/recipes/book.json" download="recipes.json" data-testid="recipes-file">keep all as a file</a>
+      <a v-if="recipes.list?.length" class="plain" :href="exports.href('recipes-json')" data-testid="recipes-file">{{ exports.label('recipes-json') }}</a>
       <label class="plain">bring in a file<input type="file" accept=".json,application/json" class="sr" data-testid="recipes-bring" @change="bring" /></label>
     </p>
   </section>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** What this quilt is sewn with: taken from the cupboard, one of each, and every ruler at hand. */
 import { ref } from 'vue'
-import { api } from '../../api/client'
 import LengthField from '../../parts/LengthField.vue'
 import WordsText from '../../parts/WordsText.vue'
+import { useExports } from '../../state/exports'
 import { useKit } from '../../state/kit'
 import { useQuilt } from '../../state/quilt'
 
+const exports = useExports()
 const kit = useKit()
 const quilt = useQuilt()
 const trouble = ref('')
@@ -50,8 +51,8 @@ async function file(event: Event) {
     <div class="two"><LengthField v-for="f in kit.view.fields" :key="f.name + quilt.taken" :field="f" :error="error(f.name)" :unit="quilt.unit" @typed="kit.change({ values: { [f.name]: $event } })" /></div>
     <p class="quiet">A thin ruler can slip under the foot and break the needle: use the thickness that your foot’s and your machine’s manuals ask for.</p>
     <div class="chips files">
-      <a class="plain" :href="api.kitFile('json')" data-testid="kit-json">keep the cupboard as a file</a>
-      <a class="plain" :href="api.kitFile('csv')" data-testid="kit-csv">as a table</a>
+      <a class="plain" :href="exports.href('kit-json')" data-testid="kit-json">{{ exports.label('kit-json') }}</a>
+      <a class="plain" :href="exports.href('kit-csv')" data-testid="kit-csv">{{ exports.label('kit-csv') }}</a>
       <label class="plain">bring things in …<input type="file" accept=".json,.csv" class="sr" data-testid="bring-things" @change="file" /></label>
     </div>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>

@@ -11,6 +11,7 @@ import StationPage from '../../parts/StationPage.vue'
 import WordsText from '../../parts/WordsText.vue'
 import ZoneList from '../../parts/ZoneList.vue'
 import { useAsk } from '../../state/ask'
+import { useExports } from '../../state/exports'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
 import PrepCard from './PrepCard.vue'
@@ -20,6 +21,7 @@ import TickStrip from './TickStrip.vue'
 
 type Shows = InstanceType<typeof CanvasKey>['$props']['shows']
 
+const exports = useExports()
 const quilt = useQuilt()
 const zone = useZone()
 const canvas = ref<InstanceType<typeof QuiltCanvas>>()
@@ -27,6 +29,8 @@ const marks = shallowRef<Views['MarksView']>()
 const sheet = ref<Sheet>({ paper: 'letter', kind: 'stitched lines', of: 'zone', back: false, printer: '' })
 const edge = ref(0)
 const trouble = ref('')
+const here = computed(() => ({ quilt: quilt.id, zone: zone.key }))
+const jobPaper = computed(() => (sheet.value.paper === 'roll' ? 'letter' : sheet.value.paper))
 /** which strips of tape are on the quilt */
 const round = ref(0)
 const ticksShown = computed(() => (marks.value?.method === 'ticks' || strips.value ? marks.value?.edges : undefined))
@@ -135,7 +139,7 @@ useCanvasKeys(canvas)
             <label class="label" for="edge">Ticks along an edge</label>
             <select id="edge" v-model.number="edge"><option v-for="(e, n) in marks.edges" :key="e.name" :value="n">{{ e.name }}</option></select>
           </div>
-          <a v-if="ticked" class="chip strip-link" :href="api.sheet(quilt.id, zone.key, 'strip.pdf', { unit: quilt.unit, place: zone.place, layer: String(zone.layer), paper: sheet.paper, printer: sheet.printer, edge: String(edge) })" data-testid="tick-strip">print it as a strip, to lay along the edge</a>
+          <a v-if="ticked" class="chip strip-link" :href="exports.href('strip-pdf', here, { unit: quilt.unit, place: zone.place, layer: zone.layer, paper: sheet.paper, printer: sheet.printer, edge })" data-testid="tick-strip">{{ exports.label('strip-pdf') }}</a>
           <table v-if="ticked" data-testid="ticks">
             <caption>{{ ticked.name }}, counted from the {{ ticked.from_corner }} corner. Click another edge on the quilt.</caption>
             <tbody>
@@ -149,7 +153,7 @@ useCanvasKeys(canvas)
         <section class="card leaf job">
           <p class="label">The job sheet</p>
           <p>Every block with its zones, sums, rulers and strokes, on paper for the sewing room.</p>
-          <div class="chips"><a class="chip" :href="api.jobSheet(quilt.id, { unit: quilt.unit, paper: sheet.paper === 'roll' ? 'letter' : sheet.paper })" data-testid="job">print it (PDF)</a><a class="chip" :href="api.jobSheet(quilt.id, { unit: quilt.unit, paper: sheet.paper === 'roll' ? 'letter' : sheet.paper, large: 'true' })" data-testid="job-large">in large type</a></div>
+          <div class="chips"><a class="chip" :href="exports.href('job-pdf', here, { unit: quilt.unit, paper: jobPaper })" data-testid="job">{{ exports.label('job-pdf') }}</a><a class="chip" :href="exports.href('job-pdf', here, { unit: quilt.unit, paper: jobPaper, large: true })" data-testid="job-large">in large type</a></div>
         </section>
         <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
         <ZoneList :zones="quilt.zones" :chosen="zone.key" lead="Choose the zone that you want to mark: click it on the quilt, or choose it here." @choose="choose" />

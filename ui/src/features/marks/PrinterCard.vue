@@ -2,10 +2,12 @@
 /** Her printers: which one the sheet is for, and a check by two bars that she measures. */
 import { ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Views } from '../../api/client'
+import { useExports } from '../../state/exports'
 import { useQuilt } from '../../state/quilt'
 
 const props = defineProps<{ chosen: string; paper: string }>()
 const emit = defineEmits<{ choose: [name: string] }>()
+const exports = useExports()
 const quilt = useQuilt()
 const view = shallowRef<Views['PrintersView']>()
 const open = ref(false)
@@ -62,7 +64,7 @@ async function forget(printer: string) {
     <p v-if="chosen" class="quiet" data-testid="corrected">{{ view?.printers.find((one) => one.name === chosen)?.words }} <button class="plain" @click="forget(chosen)">forget it</button></p>
     <div v-if="open" class="card leaf check">
       <label class="label">Its name<input v-model="name" class="text" maxlength="60" data-testid="printer-name" :aria-invalid="wrong?.field === 'name'" /></label>
-      <a class="chip" :href="api.checkPage(name.trim() || 'My printer', paper, quilt.unit)" data-testid="check-page">1 · print the check page</a>
+      <a class="chip" :href="exports.href('printer-check', {}, { name: name.trim() || 'My printer', paper, unit: quilt.unit })" data-testid="check-page">{{ exports.label('printer-check') }}</a>
       <p>2 · Measure both bars from end to end. Printed true, each is {{ view?.bar }} long.</p>
       <div class="two">
         <label class="label">Across<input v-model="across" class="text" data-testid="bar-across" :aria-invalid="wrong?.field === 'across'" /></label>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** A sheet at true size: what is on it, on which paper, for which printer, and the other files. */
 import { computed } from 'vue'
-import { api, type Views } from '../../api/client'
+import type { Views } from '../../api/client'
+import { useExports } from '../../state/exports'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
 import PrinterCard from './PrinterCard.vue'
@@ -9,15 +10,17 @@ import { KINDS, PAPERS, type Sheet } from './sheet'
 
 const props = defineProps<{ marks: Views['MarksView'] }>()
 const sheet = defineModel<Sheet>({ required: true })
+const exports = useExports()
 const quilt = useQuilt()
 const zone = useZone()
 
 const set = (values: Partial<Sheet>) => (sheet.value = { ...sheet.value, ...values })
 const query = computed(() => {
   const { paper, kind, of, back, printer } = sheet.value
-  return { unit: quilt.unit, place: zone.place, layer: String(zone.layer), method: props.marks.method, paper, kind, of, back: String(back), printer }
+  return { unit: quilt.unit, place: zone.place, layer: zone.layer, method: props.marks.method, paper, kind, of, back, printer }
 })
-const href = (file: Parameters<typeof api.sheet>[2]) => api.sheet(quilt.id, zone.key, file, query.value)
+const href = (key: string) => exports.href(key, { quilt: quilt.id, zone: zone.key }, query.value)
+const files = computed(() => exports.list.filter((one) => one.of_sheet && (one.needs === 'ticks' ? props.marks.edges.length : one.needs === 'strokes' ? props.marks.strokes.length : true)))
 </script>
 
 <template>
@@ -40,12 +43,9 @@ const href = (file: Parameters<typeof api.sheet>[2]) => api.sheet(quilt.id, zone
     </div>
     <PrinterCard :chosen="sheet.printer" :paper="sheet.paper" @choose="set({ printer: $event })" />
     <p v-if="!marks.pages" class="card madder" role="alert">{{ marks.pages_words }}</p>
-    <a v-else class="do" :href="href('sheet.pdf')" data-testid="pdf">Print mark sheet (PDF)</a>
+    <a v-else class="do" :href="href('sheet-pdf')" data-testid="pdf">{{ exports.label('sheet-pdf') }}</a>
     <div class="chips files">
-      <a class="chip" :href="href('sheet.svg')" data-testid="svg">SVG</a>
-      <a class="chip" :href="href('sheet.dxf')" data-testid="dxf">DXF</a>
-      <a v-if="marks.edges.length" class="chip" :href="href('ticks.csv')" data-testid="ticks-csv">ticks as a table</a>
-      <a v-if="marks.strokes.length" class="chip" :href="href('strokes.csv')" data-testid="strokes-csv">strokes</a>
+      <a v-for="one in files" :key="one.key" class="chip" :href="href(one.key)" :data-testid="one.key">{{ one.label }}</a>
     </div>
     <p class="card weld">{{ marks.caution }}</p>
   </section>

@@ -3,9 +3,11 @@
 import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, Problem, type Unit, type Views } from '../../api/client'
+import { useExports } from '../../state/exports'
 import NewQuilt from './NewQuilt.vue'
 
 const router = useRouter()
+const exports = useExports()
 const quilts = ref<Views['Listed'][]>()
 const trouble = ref('')
 const beginning = ref(false)
@@ -17,6 +19,7 @@ onMounted(async () => {
   try {
     const home = await api.home()
     quilts.value = home.quilts
+    exports.list = home.exports
     unit.value = home.unit
     const fresh = !window.history.state?.back
     if (fresh && quilts.value.length === 1) await router.replace({ name: 'fills', params: { quilt: quilts.value[0]!.id } })
@@ -88,7 +91,7 @@ async function file(event: Event) {
         <button class="open" @click="open(quilt.id)">{{ quilt.name }}</button>
         <span class="more">
           <button class="plain" :aria-label="`Copy ${quilt.name}`" @click="told(api.copy(quilt.id))">copy</button>
-          <a class="plain" :href="api.planFile(quilt.id)" :aria-label="`Keep ${quilt.name} as a plan file`">keep as a file</a>
+          <a class="plain" :href="exports.href('plan-json', { quilt: quilt.id })" :aria-label="`Keep ${quilt.name} as a plan file`">{{ exports.label('plan-json') }}</a>
           <button class="plain" :aria-label="`Put ${quilt.name} away`" @click="told(api.setState(quilt.id, 'put away'))">put away</button>
           <button class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">delete</button>
         </span>

@@ -10,6 +10,7 @@ import FieldControl from '../../parts/FieldControl.vue'
 import FigureRows from '../../parts/FigureRows.vue'
 import StationPage from '../../parts/StationPage.vue'
 import { useAsk } from '../../state/ask'
+import { useExports } from '../../state/exports'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
 import LongerCard from './LongerCard.vue'
@@ -21,6 +22,7 @@ import type { Needle } from '../../sewing/walk'
 
 type Stitching = Views['RouteView']['doc']
 
+const exports = useExports()
 const quilt = useQuilt()
 const zone = useZone()
 const canvas = ref<InstanceType<typeof QuiltCanvas>>()
@@ -172,7 +174,7 @@ useCanvasKeys(canvas)
           <button class="chip" :disabled="route.here.number === 1" data-testid="before" @click="on(-1)">‹ the one before</button>
           <button class="chip" :disabled="route.here.number === route.visits.length" data-testid="after" @click="on(1)">the next one ›</button>
         </div>
-        <a class="chip" :href="api.routeFile(quilt.id, route.here.number, quilt.unit)" data-testid="route-svg">its way as a drawing, numbered (SVG)</a>
+        <a class="chip" :href="exports.href('route-svg', { quilt: quilt.id }, { number: route.here.number, unit: quilt.unit })" data-testid="route-svg">{{ exports.label('route-svg') }}</a>
         <p class="card weld">Needle down and the machine stopped before the ruler or a hand moves. Pins out first. Your machine’s manual has the last word.</p>
       </template>
       <template v-else-if="route && drawn">

@@ -1,0 +1,221 @@
+"""Every file that can be kept or printed, as one table: its address, its link and what writes it come from its row.
+
+A new export is a writer in ``formats`` and a row here.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+from functools import partial
+from typing import Any, Literal
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from kenzet.core.advice.recipes import RecipeBook
+from kenzet.core.errors import BadValue, Unknown
+from kenzet.core.kit.cupboard import KitFile
+from kenzet.core.marks.marking import method_of
+from kenzet.core.marks.repeat import repeat_of
+from kenzet.core.marks.sheet import MarkSheet, SheetWish, mark_sheet
+from kenzet.core.marks.together import together
+from kenzet.formats import kit_csv, plan_file
+from kenzet.formats.check_page import check_page
+from kenzet.formats.dxf_out import dxf
+from kenzet.formats.job_content import job_content
+from kenzet.formats.job_sheet import job_pdf
+from kenzet.formats.marks_csv import strokes_csv, ticks_csv
+from kenzet.formats.pdf import pdf
+from kenzet.formats.placement import TRUE, Fit, room_on
+from kenzet.formats.route_svg import way_svg
+from kenzet.formats.strip import strip_pdf
+from kenzet.formats.svg import svg
+from kenzet.store import printers, recipes
+from kenzet.store.quilts import LOCAL_OWNER
+from kenzet.web.request_context import connection, file_answer, her_things, laid_quilt, planned
+from kenzet.web.state.routes import routes
+from kenzet.web.wire import base as m
+from kenzet.web.wire.job import JobQuery
+from kenzet.web.wire.route import WayQuery
+from kenzet.web.wire.sheets import CheckQuery, SheetQuery, StripQuery
+
+PDF, SVG, DXF, CSV, JSON = "application/pdf", "image/svg+xml", "image/vnd.dxf", "text/csv", "application/json"
+Scope = Literal["zone", "quilt", "mine"]
+WHERE: dict[Scope, str] = {
+    "zone": "/quilts/<quilt>/zones/<zone>/",
+    "quilt": "/quilts/<quilt>/",
+    "mine": "/",
+}
+PATHS: dict[Scope, type[m.Wire]] = {"zone": m.ZoneOfQuilt, "quilt": m.QuiltKey}
+
+
+@dataclass(frozen=True, slots=True)
+class File:
+    """What was written, and the name under which it is kept."""
+
+    data: bytes
+    name: str
+
+
+@dataclass(frozen=True, slots=True)
+class Export:
+    """``label`` is the text of its link, ``file`` the end of its address. It is written of a zone, of a quilt, or of all that is
+    ``mine``; ``write`` takes the path (none of what is mine) and the ``query``. ``of_sheet`` ones are linked beside the mark sheet, those
+    that ``need`` ticks or strokes where there are some.
+    """
+
+    key: str
+    label: str
+    scope: Scope
+    file: str
+    mime: str
+    query: type[m.Reading]
+    write: Callable[..., File]
+    of_sheet: bool = False
+    needs: Literal["", "ticks", "strokes"] = ""
+
+    @property
+    def address(self) -> str:
+        """As a rule for the router, below /api."""
+        return WHERE[self.scope] + self.file
+
+    @property
+    def link(self) -> m.ExportLink:
+        """As the front end makes its links from it."""
+        url = f"/api{self.address}".replace("<", "{").replace(">", "}")
+        return m.ExportLink(key=self.key, label=self.label, url=url, of_sheet=self.of_sheet, needs=self.needs)
+
+
+def _sheet(path: m.ZoneOfQuilt, query: SheetQuery) -> MarkSheet:
+    kept, laid = laid_quilt(path.quilt)
+    found = planned(laid, path.zone).layered(query.layer)
+    drawing = found.drawing_at(query.place)
+    drawn = together(laid, path.zone, query.place) if query.of == "block" else [(found, drawing)]
+    repeat = repeat_of(found, drawing, room_on(query.paper)) if query.of == "repeat" else None
+    if query.of == "repeat" and repeat is None:
+        raise BadValue("The lines of this zone do not repeat along it.", "of")
+    wish = SheetWish(query.method or method_of(found, drawing), query.kind, query.back, repeat)
+    return mark_sheet(drawn, wish, kept.quilt.name, kept.revision, query.unit)
+
+
+def _fit(name: str) -> Fit:
+    """How a printer's sheets are corrected."""
+    if not name:
+        return TRUE
+    with connection() as conn:
+        known = {printer.name: printer for printer in printers.printers(conn, LOCAL_OWNER)}
+    found = known.get(name)
+    return (found.across, found.up) if found else TRUE
+
+
+def _printed_sheet(path: m.ZoneOfQuilt, query: SheetQuery) -> File:
+    return File(pdf(_sheet(path, query), query.paper, _fit(query.printer)), f"{path.zone}-marks.pdf")
+
+
+def _sheet_as(
+    write: Callable[[MarkSheet, Any], bytes], name: str, path: m.ZoneOfQuilt, query: SheetQuery
+) -> File:
+    return File(write(_sheet(path, query), query.unit), f"{path.zone}-{name}")
+
+
+def _strip(path: m.ZoneOfQuilt, query: StripQuery) -> File:
+    """A strip with the ticks of one edge, to be cut out and laid along it."""
+    sheet = _sheet(path, query)
+    if query.edge >= len(sheet.ticked):
+        raise Unknown("That edge has no ticks.", "edge")
+    edge = sheet.ticked[query.edge]
+    data = strip_pdf(sheet.title, edge, query.paper, query.unit, _fit(query.printer))
+    return File(data, f"{path.zone}-ticks.pdf")
+
+
+def _plan(path: m.QuiltKey, _: m.Reading) -> File:
+    kept, _laid = laid_quilt(path.quilt)
+    return File(plan_file.dump(kept.quilt), "quilt-plan.json")
+
+
+def _job(path: m.QuiltKey, query: JobQuery) -> File:
+    """With the route as far as it is found: a longer search is not waited for."""
+    kept, laid = laid_quilt(path.quilt)
+    try:
+        route = routes().soon(kept, laid).route
+    except BadValue:  # nothing can be sewn yet
+        route = None
+    sheet = job_content(laid, route, kept.revision, query.unit, query.paper)
+    return File(job_pdf(sheet, query.paper, query.large), "job-sheet.pdf")
+
+
+def _way(path: m.QuiltKey, query: WayQuery) -> File:
+    """The way through one place, at true size, every line numbered; as far as it is found."""
+    kept, laid = laid_quilt(path.quilt)
+    data, part = way_svg(laid, routes().soon(kept, laid).route, query.number, query.unit)
+    return File(data, f"{part}-route.svg")
+
+
+def _check_page(query: CheckQuery) -> File:
+    return File(check_page(query.paper, query.unit, query.name, _fit(query.name)), "printer-check.pdf")
+
+
+def _kit(_: m.Reading) -> File:
+    file = KitFile(things=tuple(her_things().values()))
+    return File((file.model_dump_json(indent=1) + "\n").encode(), "kit.json")
+
+
+def _kit_table(_: m.Reading) -> File:
+    return File(kit_csv.dump(her_things().values()), "kit.csv")
+
+
+def _recipes(_: m.Reading) -> File:
+    with connection() as conn:
+        book = RecipeBook(recipes=tuple(recipes.listed(conn, LOCAL_OWNER)))
+    return File((book.model_dump_json(indent=1) + "\n").encode(), "recipes.json")
+
+
+EXPORTS = (
+    Export("sheet-pdf", "Print mark sheet (PDF)", "zone", "sheet.pdf", PDF, SheetQuery, _printed_sheet),
+    Export("sheet-svg", "SVG", "zone", "sheet.svg", SVG, SheetQuery, partial(_sheet_as, svg, "marks.svg"), of_sheet=True),
+    Export("sheet-dxf", "DXF", "zone", "sheet.dxf", DXF, SheetQuery, partial(_sheet_as, dxf, "marks.dxf"), of_sheet=True),
+    Export("ticks-csv", "ticks as a table", "zone", "ticks.csv", CSV, SheetQuery, partial(_sheet_as, ticks_csv, "ticks.csv"), of_sheet=True, needs="ticks"),
+    Export("strokes-csv", "strokes", "zone", "strokes.csv", CSV, SheetQuery, partial(_sheet_as, strokes_csv, "strokes.csv"), of_sheet=True, needs="strokes"),
+    Export("strip-pdf", "print it as a strip, to lay along the edge", "zone", "strip.pdf", PDF, StripQuery, _strip),
+    Export("plan-json", "keep as a file", "quilt", "plan.json", JSON, m.Reading, _plan),
+    Export("job-pdf", "print it (PDF)", "quilt", "job.pdf", PDF, JobQuery, _job),
+    Export("route-svg", "its way as a drawing, numbered (SVG)", "quilt", "route.svg", SVG, WayQuery, _way),
+    Export("printer-check", "1 · print the check page", "mine", "printer-check.pdf", PDF, CheckQuery, _check_page),
+    Export("kit-json", "keep the cupboard as a file", "mine", "things/kit.json", JSON, m.Reading, _kit),
+    Export("kit-csv", "as a table", "mine", "things/kit.csv", CSV, m.Reading, _kit_table),
+    Export("recipes-json", "keep all as a file", "mine", "recipes/book.json", JSON, m.Reading, _recipes),
+)  # fmt: skip
+
+
+def links() -> list[m.ExportLink]:
+    """Of all exports."""
+    return [export.link for export in EXPORTS]
+
+
+def blueprint(table: Iterable[Export]) -> APIBlueprint:
+    """A route for every row."""
+    found = APIBlueprint("exports", __name__, url_prefix="/api")
+    for export in table:
+        found.get(export.address)(_view(export))
+    return found
+
+
+def _view(export: Export) -> Callable[..., Response]:
+    """The view of one row, with the path and the query that it takes."""
+
+    def of_something(path: Any, query: Any) -> Response:
+        file = export.write(path, query)
+        return file_answer(file.data, export.mime, file.name)
+
+    def of_mine(query: Any) -> Response:
+        file = export.write(query)
+        return file_answer(file.data, export.mime, file.name)
+
+    view = of_something if export.scope in PATHS else of_mine
+    view.__annotations__ = {"query": export.query, "return": Response}
+    if export.scope in PATHS:
+        view.__annotations__ |= {"path": PATHS[export.scope]}
+    view.__name__ = export.key.replace("-", "_")
+    view.__doc__ = f"{export.label[0].upper()}{export.label[1:]}."
+    return view

@@ -1,0 +1,69 @@
+"""The printers that mark sheets are printed on, and how they are corrected."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from kenzet.core.errors import BadValue
+from kenzet.core.marks.printer import BARS, Printer, corrected
+from kenzet.say.kit_words import printer_words
+from kenzet.store import printers as store
+from kenzet.store.quilts import LOCAL_OWNER
+from kenzet.web.request_context import answer, connection
+from kenzet.web.wire import base as m
+from kenzet.web.wire.sheets import (
+    CheckRequest,
+    ForgetRequest,
+    PrintersView,
+    PrinterView,
+    bar_length,
+)
+
+printers = APIBlueprint("printers", __name__, url_prefix="/api")
+
+
+@printers.get("/printers", responses={200: PrintersView})
+def her_printers(query: m.Reading) -> Response:
+    """Her printers."""
+    return answer(_printers(query.unit))
+
+
+@printers.post("/printers", responses={200: PrintersView})
+def check_printer(body: CheckRequest) -> Response:
+    """What she read: from then on sheets for this printer are corrected."""
+    name = body.name.strip()
+    if not name:
+        raise BadValue("Give the printer a name.", "name")
+    with connection() as conn:
+        known = {printer.name: printer for printer in store.printers(conn, LOCAL_OWNER)}
+    found = corrected(
+        known.get(name, Printer(name)), bar_length(body, "across"), bar_length(body, "up"), body.unit
+    )
+    if found.asks and not body.sure:
+        view = _printers(body.unit)
+        view.asks = (
+            f"Sheets would be {printer_words(found)}. Printers are seldom so far out: was “fit to page” or “scale to fit” on? "
+            "If so, turn it off, print the check page again and measure that."
+        )
+        return answer(view)
+    with connection() as conn:
+        store.put(conn, LOCAL_OWNER, found)
+    return answer(_printers(body.unit))
+
+
+@printers.post("/printers/forget", responses={200: PrintersView})
+def forget_printer(body: ForgetRequest) -> Response:
+    """Forget a printer."""
+    with connection() as conn:
+        store.remove(conn, LOCAL_OWNER, body.name)
+    return answer(_printers(body.unit))
+
+
+def _printers(unit: Literal["in", "mm"]) -> PrintersView:
+    with connection() as conn:
+        found = store.printers(conn, LOCAL_OWNER)
+    views = [PrinterView(name=p.name, across=p.across, up=p.up, words=printer_words(p)) for p in found]
+    return PrintersView(printers=views, bar=BARS[unit].text)
