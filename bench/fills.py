@@ -15,7 +15,7 @@ import numpy as np
 import shapely
 from shapely.affinity import affine_transform
 
-from kenzet.core.changes.new_quilt import Wish, begun
+from kenzet.core.changes.new_quilt import NewQuilt, new_quilt
 from kenzet.core.fills import FILLS, Fill
 from kenzet.core.fills.base import Paths, Rings
 from kenzet.core.geom.clip import Straight
@@ -149,7 +149,9 @@ def over_top(top: QuiltLayout, cases: tuple[tuple[str, dict, float], ...]) -> No
 def block_alone(top: QuiltLayout) -> None:
     """One 12 in square: nothing is congruent to it, both clip the same lines."""
     laid = changed(
-        QuiltLayout(begun(Wish.model_validate({"name": "One", "columns": 1, "rows": 1, "block": "12 in"}))),
+        QuiltLayout(
+            new_quilt(NewQuilt.model_validate({"name": "One", "columns": 1, "rows": 1, "block": "12 in"}))
+        ),
         {"kind": "zone", "refs": ["1-1/patch"]},
     )
     (key,) = laid.quilt.zones

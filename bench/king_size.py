@@ -18,7 +18,7 @@ from playwright.sync_api import Page, sync_playwright
 
 from bench.key_to_drawn import presses
 from kenzet.core.changes import CHANGES
-from kenzet.core.changes.new_quilt import Wish, begun
+from kenzet.core.changes.new_quilt import NewQuilt, new_quilt
 from kenzet.core.top.document import write
 from kenzet.core.top.patterns import PATTERNS
 from kenzet.core.top.quilt_layout import QuiltLayout
@@ -37,7 +37,7 @@ _FRAMES = """() => new Promise(done => {
 def king_size() -> QuiltLayout:
     """13 by 13 checkerboards of 16 patches with sashes, a border, and a grid in every dark patch."""
     laid = QuiltLayout(
-        begun(Wish.model_validate({"name": "King size", "columns": 13, "rows": 13, "block": "8 in"}))
+        new_quilt(NewQuilt.model_validate({"name": "King size", "columns": 13, "rows": 13, "block": "8 in"}))
     )
     art = {"kind": "pattern", "pattern": {"kind": "checker", "across": 4, "down": 4}, "fabrics": {}}
     roles = PATTERNS["checker"].model_validate(art["pattern"]).roles()
@@ -48,16 +48,16 @@ def king_size() -> QuiltLayout:
         {"kind": "paint", "places": places, "block": "sixteen"},
         {"kind": "sashing", "sashing": {"width": "1 in", "fabric": "second", "cornerstones": "accent"}},
     ):
-        laid = QuiltLayout(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
+        laid = QuiltLayout(CHANGES[change["kind"]].model_validate(change).apply(laid)[0])
     name = next(iter(laid.top.at["1-1"].patches))
     for change in (
         {"kind": "zone", "refs": [f"1-1/{name}"]},
         {"kind": "zone", "refs": [f"sashing/{key}" for key in laid.top.at["sashing"].patches]},
     ):
-        laid = QuiltLayout(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
+        laid = QuiltLayout(CHANGES[change["kind"]].model_validate(change).apply(laid)[0])
     for zone in laid.quilt.zones:
         fill = {"kind": "fill", "zone": zone, "fill": {"kind": "grid", "spacing": "1/2 in"}}
-        laid = QuiltLayout(CHANGES["fill"].model_validate(fill).made(laid)[0])
+        laid = QuiltLayout(CHANGES["fill"].model_validate(fill).apply(laid)[0])
     return laid
 
 

@@ -13,13 +13,13 @@ import numpy as np
 
 from bench.king_size import king_size
 from kenzet.core.changes import CHANGES
-from kenzet.core.changes.new_quilt import Wish, begun
+from kenzet.core.changes.new_quilt import NewQuilt, new_quilt
 from kenzet.core.fills import FILLS
 from kenzet.core.geom.clip import Straight, clip
 from kenzet.core.numbers.measure import INCH
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.route.costs import Costs
-from kenzet.core.route.local_search import Longer
+from kenzet.core.route.local_search import LocalSearch
 from kenzet.core.route.network import Course, Lane, Network, network
 from kenzet.core.route.quilt import QuiltRoute, costs_of, route_quilt, units_of
 from kenzet.core.route.solve import Solver
@@ -50,14 +50,14 @@ def main() -> None:
 def gridded(across: int) -> QuiltLayout:
     """A square top of plain blocks with a grid that runs on from the quilt's centre, so that blocks differ."""
     wish = {"name": "Many", "columns": across, "rows": across, "block": "5 in"}
-    laid = QuiltLayout(begun(Wish.model_validate(wish)))
+    laid = QuiltLayout(new_quilt(NewQuilt.model_validate(wish)))
     place = next(place for place, _ in laid.quilt.layout.places())
     patch = next(iter(laid.top.at[place].patches))
     zone = CHANGES["zone"].model_validate({"kind": "zone", "refs": [f"{place}/{patch}"]})
-    laid = QuiltLayout(zone.made(laid)[0])
+    laid = QuiltLayout(zone.apply(laid)[0])
     (key,) = laid.quilt.zones
     fill = {"kind": "fill", "zone": key, "fill": {"kind": "grid", "spacing": "1/2 in"}}
-    return QuiltLayout(CHANGES["fill"].model_validate(fill).made(laid)[0])
+    return QuiltLayout(CHANGES["fill"].model_validate(fill).apply(laid)[0])
 
 
 def lanes(region):
@@ -116,7 +116,7 @@ def weighed(route: QuiltRoute) -> float:
 def longer(name: str, laid: QuiltLayout, seconds: float) -> None:
     """What is gained by looking longer, and by how much a way could be shorter at most: first and then, against what no way is shorter than."""
     costs = costs_of(laid.quilt.stitching)
-    found = Longer(route_quilt(laid), costs)
+    found = LocalSearch(route_quilt(laid), costs)
     began = perf_counter()
     found.run(lambda: perf_counter() - began > seconds)
     spent = perf_counter() - began

@@ -11,7 +11,7 @@ from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
-from kenzet.core.bench.readout import Lay, Reference, read
+from kenzet.core.bench.readout import BenchReference, Lay, read
 from kenzet.core.geom.edge_ticks import edge_names
 from kenzet.core.geom.region import Region
 from kenzet.core.kit.edges import Edge
@@ -35,14 +35,14 @@ RULERS: dict[str, tuple[Edge, ...]] = {
 FEET = (IN / 4, 5.0, 6.5)
 
 
-def references_of(region: Region) -> list[Reference]:
+def references_of(region: Region) -> list[BenchReference]:
     """The outline's edges, and a line across the middle that is laid along the first of them."""
     found = [
-        Reference("seam", name, edge.start, edge.end)
+        BenchReference("seam", name, edge.start, edge.end)
         for name, edge in zip(edge_names(region), region.edges, strict=True)
     ]
     left, low, right, high = region.bounds
-    return [*found, Reference("line", "line 1", (left, (low + high) / 2), (right, (low + high) / 2))]
+    return [*found, BenchReference("line", "line 1", (left, (low + high) / 2), (right, (low + high) / 2))]
 
 
 def parts() -> dict[str, tuple[Plastic, float]]:

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from kenzet.core.changes import CHANGES
-from kenzet.core.changes.new_quilt import Wish, begun
+from kenzet.core.changes.new_quilt import NewQuilt, new_quilt
 from kenzet.core.top.quilt_layout import QuiltLayout
 
 
 def pinwheels(columns: int) -> QuiltLayout:
     """``columns`` by as many pinwheels of 6 in with every triangle a zone of its own."""
     wish = {"name": "Pinwheels", "columns": columns, "rows": columns, "block": "6 in"}
-    laid = QuiltLayout(begun(Wish.model_validate(wish)))
+    laid = QuiltLayout(new_quilt(NewQuilt.model_validate(wish)))
     art = {
         "kind": "pattern",
         "pattern": {"kind": "pieced"},

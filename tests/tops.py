@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from kenzet.core.changes import CHANGES
-from kenzet.core.changes.new_quilt import PALETTE, Wish, begun
+from kenzet.core.changes.new_quilt import PALETTE, NewQuilt, new_quilt
 from kenzet.core.top.document import Quilt
 from kenzet.core.top.patterns import offers
 from kenzet.core.top.quilt_layout import QuiltLayout
@@ -20,7 +20,7 @@ def laid_of(quilt: Quilt) -> QuiltLayout:
 
 
 def wished(**wish) -> QuiltLayout:
-    return QuiltLayout(begun(Wish.model_validate({"name": "Tried", **wish})))
+    return QuiltLayout(new_quilt(NewQuilt.model_validate({"name": "Tried", **wish})))
 
 
 def after(laid: QuiltLayout, *changes: dict) -> QuiltLayout:

@@ -17,7 +17,7 @@ from kenzet.core.errors import BadValue, TooMany
 from kenzet.core.fills import FILLS
 from kenzet.core.marks.marking import marks_of
 from kenzet.core.marks.printer import Printer, corrected
-from kenzet.core.marks.sheet import SheetWish, mark_sheet
+from kenzet.core.marks.sheet import SheetOptions, mark_sheet
 from kenzet.core.marks.together import together
 from kenzet.core.numbers.measure import Length
 from kenzet.formats.check_page import CORNER, check_page
@@ -193,7 +193,7 @@ def test_tables_hold_every_tick_counted_from_its_corner(laid):
 def test_a_whole_block_comes_on_one_sheet(laid):
     drawn = together(laid, "star-centre", "")
     assert {plan.key for plan, _ in drawn} >= {"star-background", "star-points", "star-centre"}
-    sheet = mark_sheet(drawn, SheetWish("all lines"), "Mine", 1, "in")
+    sheet = mark_sheet(drawn, SheetOptions("all lines"), "Mine", 1, "in")
     assert len(sheet.marks) == sum(len(marks_of(plan, one, "all lines").strokes) for plan, one in drawn)
     assert sheet.bounds[2] - sheet.bounds[0] == pytest.approx(12 * 25.4)
 

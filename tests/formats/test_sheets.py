@@ -17,7 +17,7 @@ from shapely.geometry import LineString
 from kenzet.core.errors import TooMany
 from kenzet.core.fills import FILLS
 from kenzet.core.marks.repeat import repeat_of
-from kenzet.core.marks.sheet import SheetWish, mark_sheet
+from kenzet.core.marks.sheet import SheetOptions, mark_sheet
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.top.document import with_zone
 from kenzet.formats.pdf import MARK, SEAM, pages_of, pdf
@@ -32,7 +32,7 @@ MM = 25.4 / 72
 def sheet_of(laid, zone, fill=None, method="all lines", **wish):
     quilt = with_zone(laid.quilt, zone, fill=fill) if fill else laid.quilt
     plan = plan_zone(laid.with_quilt(quilt), zone)
-    return mark_sheet([(plan, plan.drawings[0])], SheetWish(method, **wish), quilt.name, 7, "in")
+    return mark_sheet([(plan, plan.drawings[0])], SheetOptions(method, **wish), quilt.name, 7, "in")
 
 
 def strokes(page, colour):
@@ -203,7 +203,7 @@ def test_repeats_of_a_border_fit_one_after_the_other(region, room):
     plan, drawing = plan_of(fill, region)
     repeat = repeat_of(plan, drawing, room)
     assert repeat.each == pytest.approx(50.8) and repeat.many == room // 50.8
-    sheet = mark_sheet([(plan, drawing)], SheetWish("all lines", repeat=repeat), "Quilt", 1, "in")
+    sheet = mark_sheet([(plan, drawing)], SheetOptions("all lines", repeat=repeat), "Quilt", 1, "in")
     along = int(upright)
     ends = np.array([line[k] for line in sheet.marks for k in (0, -1)])
     begin = np.sort(ends[np.abs(ends[:, along] - repeat.start) < 1e-6][:, 1 - along])
@@ -223,11 +223,11 @@ def test_repeats_of_a_frame_come_from_its_upper_side_and_are_mirrored_with_it():
     assert sum(
         shapely.LineString(seam).length
         for seam in mark_sheet(
-            [(plan, drawing)], SheetWish("all lines", repeat=repeat), "Quilt", 1, "in"
+            [(plan, drawing)], SheetOptions("all lines", repeat=repeat), "Quilt", 1, "in"
         ).seams
     ) == pytest.approx(2 * (right - left))
     assert (low, high) == (20 * 25.4, 24 * 25.4) and right - left == pytest.approx(repeat.each * repeat.many)
-    wish = SheetWish("all lines", repeat=repeat)
+    wish = SheetOptions("all lines", repeat=repeat)
     sheet, back = (
         mark_sheet([(plan, drawing)], replace(wish, back=one), "Quilt", 1, "in") for one in (False, True)
     )
@@ -244,7 +244,7 @@ def test_lines_that_do_not_repeat_along_the_border_are_not_cut_into_repeats():
 def test_a_quilt_of_120_in_is_true_to_its_far_corner():
     """The last line of the last page lies as far from the first corner as it is planned: no page adds to an error."""
     plan, drawing = plan_of(FILLS["lines"](spacing="6 in", angle=0), inches(box(0, 0, 24, 120)))
-    sheet = mark_sheet([(plan, drawing)], SheetWish("all lines"), "Quilt", 1, "in")
+    sheet = mark_sheet([(plan, drawing)], SheetOptions("all lines"), "Quilt", 1, "in")
     pages = pages_of(sheet, "a3")
     reader = PdfReader(io.BytesIO(pdf(sheet, "a3")))
     found = []

@@ -23,7 +23,7 @@ def quilt_id(conn, demo):
 
 
 def rename(conn, quilt_id, version, name, key=None, joins=False):
-    quilt, what = Rename(name=name).made(QuiltLayout(quilts.load(conn, ME, quilt_id).quilt))
+    quilt, what = Rename(name=name).apply(QuiltLayout(quilts.load(conn, ME, quilt_id).quilt))
     return quilts.change(conn, ME, quilt_id, version, [quilts.Made(quilt, what, key or name, joins)])
 
 

@@ -70,7 +70,7 @@ onBeforeUnmount(() => {
     </div>
     <p v-if="quilt.trouble && !lost" class="trouble" role="alert">
       {{ quilt.trouble }}
-      <button class="plain" @click="quilt.trouble = ''">Dismiss</button>
+      <v-btn class="plain" @click="quilt.trouble = ''">Dismiss</v-btn>
     </p>
     <KeyHelp v-model="help" />
   </v-app>

@@ -11,7 +11,7 @@ from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.region import Floats
 from kenzet.core.marks.marking import marks_of, method_of
 from kenzet.core.marks.prep import prep
-from kenzet.core.marks.sheet import SheetWish, mark_sheet
+from kenzet.core.marks.sheet import SheetOptions, mark_sheet
 from kenzet.core.marks.table import steps
 from kenzet.core.marks.totals import to_draw, totals_of
 from kenzet.core.numbers.measure import Unit
@@ -132,7 +132,7 @@ def _zone(
     says.append(f"Marks: {drawn if marks.count else 'none'}.")
     try:
         pages = pages_of(
-            mark_sheet([(plan, drawing)], SheetWish(method_of(plan, drawing)), "", 0, unit), paper
+            mark_sheet([(plan, drawing)], SheetOptions(method_of(plan, drawing)), "", 0, unit), paper
         )
         says.append(f"Its mark sheet has {w.many(len(pages.tiles), 'page')}.")
     except TooMany:

@@ -14,7 +14,7 @@ from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.line_references import Reference
-from kenzet.core.ruler.offset_sums import Sum
+from kenzet.core.ruler.offset_sums import OffsetSum
 from kenzet.core.top.quilt_layout import QuiltLayout
 
 
@@ -131,7 +131,7 @@ def _ticked(ticked: Any) -> dict[str, Any]:
     }
 
 
-def _sum(reckoned: Sum) -> dict[str, Any]:
+def _sum(reckoned: OffsetSum) -> dict[str, Any]:
     values = asdict(reckoned)
     values["nearest"] = [
         {"etched": exact_text(etched), "spacing": exact_text(spacing)} for etched, spacing in reckoned.nearest

@@ -6,7 +6,7 @@ from fractions import Fraction
 
 from kenzet.core.geom.edge_ticks import TickedEdge
 from kenzet.core.marks.marking import Marks, hanging, left_to_the_eye, marks_of, methods
-from kenzet.core.marks.tools import Choice, batch, care
+from kenzet.core.marks.tools import MarkerChoice, batch, care
 from kenzet.core.numbers.measure import COARSE, Unit, long_figure, rounded
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
@@ -80,13 +80,13 @@ _TAPE = {
 }
 
 
-def tool_view(choice: Choice) -> ToolView:
+def tool_view(choice: MarkerChoice) -> ToolView:
     """A tool and how it shows where it shows least."""
     words = f"{choice.shows} on {choice.worst}" if choice.shows else ""
     return ToolView(key=choice.key, label=choice.marker.name, words=words, fits=choice.fits)
 
 
-def tool_words(choice: Choice, drawing: Drawing, marks: Marks) -> list[str]:
+def tool_words(choice: MarkerChoice, drawing: Drawing, marks: Marks) -> list[str]:
     """How it comes off, what it must not meet, how much at a time; what to do where it does not show."""
     said = [*care(choice.marker)]
     if not choice.fits:

@@ -13,7 +13,7 @@ from kenzet.core.route.needle import TAIL, Needle, needle, repeated_leg, thread
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.turns import all_pivots
 from kenzet.core.route.unit_route import UnitRoute
-from kenzet.core.route.visits import Visit
+from kenzet.core.route.visits import UnitVisit
 from kenzet.core.ruler.offset_sums import whole_stitches
 from kenzet.core.sewing.next_reference import drawn_besides
 from kenzet.core.sewing.way import Way
@@ -99,7 +99,7 @@ def _thread(mm: float, unit: Unit) -> str:
     return f"{math.ceil(mm / YARD):,} yd" if unit == "in" else f"{math.ceil(mm / METRE):,} m"
 
 
-def stitch_rows(laid: QuiltLayout, one: UnitRoute, visit: Visit) -> list[w.Row]:
+def stitch_rows(laid: QuiltLayout, one: UnitRoute, visit: UnitVisit) -> list[w.Row]:
     """What has to be drawn besides the marks; F40: where sides repeat, the stitch length with which a stitch ends at every turn."""
     drawn = drawn_besides(laid, Way(one, visit.back, Costs()))
     rows = [

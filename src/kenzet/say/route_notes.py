@@ -13,7 +13,7 @@ from kenzet.core.route.turns import same_way
 from kenzet.core.route.unit import corners_of
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.top.quilt_layout import QuiltLayout
-from kenzet.core.top.stitching import Pin
+from kenzet.core.top.stitching import PinnedEnds
 from kenzet.say.whereabouts import CORNERS
 
 TINY = 0.5  # mm
@@ -106,7 +106,7 @@ def cell_note(one: UnitRoute, unit: Unit) -> str:
     return f"Cells: {cells.whole} whole{cut}. The first whole one is at the {CORNERS[cells.corner]}{inside}."
 
 
-def pin_fault(one: UnitRoute, pin: Pin | None) -> str:
+def pin_fault(one: UnitRoute, pin: PinnedEnds | None) -> str:
     """Why what she has pinned could not be kept; empty where it could."""
     if pin is None or one.pinned or not (pin.start or pin.end):
         return ""

@@ -14,7 +14,7 @@ from kenzet.core.route.euler_walk import Leg
 from kenzet.core.route.local_search import Kind
 from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP, TEXTURE
 from kenzet.core.route.unit_route import UnitRoute
-from kenzet.core.route.visits import Visit
+from kenzet.core.route.visits import UnitVisit
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
 from kenzet.say.whereabouts import corner_words
@@ -29,7 +29,7 @@ _LANES = {
 }
 
 
-def sentence(one: UnitRoute, visit: Visit) -> str:
+def sentence(one: UnitRoute, visit: UnitVisit) -> str:
     """How it goes, in one sentence.
 
     It begins in a corner, says the lean of most lines and the lane of most travelling, and ends in a corner.

@@ -18,8 +18,8 @@ from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.line_references import Reference
 from kenzet.core.ruler.offset_sums import (
-    Sum,
-    best_sum,
+    OffsetSum,
+    best_offset_sum,
     check_number,
     edge_of,
     hand_stops,
@@ -67,7 +67,7 @@ def ruler_choices(kit: Kit, distance: Fraction, length: float, unit: Unit) -> li
         if not edges:
             continue
         fault = ruler_fault(kit.foot, ruler) or foot_fault(kit.machine, kit.foot)
-        total = best_sum(kit, distance, length, key)
+        total = best_offset_sum(kit, distance, length, key)
         many = placements(length, max(float(edge.length) for edge in edges))
         words: w.Words = ["no mark for it"]
         if total.etched is not None:
@@ -87,7 +87,7 @@ def ruler_choices(kit: Kit, distance: Fraction, length: float, unit: Unit) -> li
     return [view for _, view in sorted(found, key=lambda pair: pair[0])]
 
 
-def check_rows(kit: Kit, total: Sum, run: int, unit: Unit) -> list[w.Row]:
+def check_rows(kit: Kit, total: OffsetSum, run: int, unit: Unit) -> list[w.Row]:
     """What must lie under another etched line when all is right: a line some way back, of the ``run`` that it follows."""
     edge = edge_of(kit, total)
     found = check_number(total, edge, run) if edge and total.etched is not None else None
@@ -153,7 +153,7 @@ def _unlike(fit: TemplateFit, unit: Unit) -> w.Words:
 
 
 def laid_words(
-    found: ZonePlan, region: Region, pose: Pose, reference: Reference, reckoned: Sum, unit: Unit
+    found: ZonePlan, region: Region, pose: Pose, reference: Reference, reckoned: OffsetSum, unit: Unit
 ) -> w.Words:
     """What a line is laid from and how far away."""
     if reference.kind == "mark":

@@ -14,12 +14,12 @@ from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.route.bulk import least_in_throat
 from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP, TEXTURE
-from kenzet.core.ruler.offset_sums import Sum, hand_stops
+from kenzet.core.ruler.offset_sums import OffsetSum, hand_stops
 from kenzet.core.sewing.log import Sewn
-from kenzet.core.sewing.next_reference import LaidOn
+from kenzet.core.sewing.next_reference import NextReference
 from kenzet.core.sewing.now import Left, Now
 from kenzet.core.sewing.progress import Fault, ZoneLeft
-from kenzet.core.sewing.steps import Step
+from kenzet.core.sewing.steps import SewingStep
 from kenzet.core.sewing.way import Move
 from kenzet.core.top.layout import Part
 from kenzet.core.top.quilt_layout import QuiltLayout
@@ -48,7 +48,7 @@ ENDING: dict[ThreadEnds, str] = {
 }
 
 
-def on_words(on: LaidOn) -> str:
+def on_words(on: NextReference) -> str:
     """
     >>> from fractions import Fraction
     >>> on_words(LaidOn("line", Fraction(38), 2)), on_words(LaidOn("last", Fraction(19)))
@@ -63,7 +63,9 @@ def on_words(on: LaidOn) -> str:
     return "the line beside it" if on.over == 1 else f"the {_NTH[on.over]} line from it"
 
 
-def lay_words(plan: ZonePlan, drawing: Drawing, line: int, on: LaidOn, total: Sum, unit: Unit) -> w.Words:
+def lay_words(
+    plan: ZonePlan, drawing: Drawing, line: int, on: NextReference, total: OffsetSum, unit: Unit
+) -> w.Words:
     """What lies where before the line is sewn."""
     if plan.kit.sew_with == "walking foot":
         held = on.kind not in ("mark", "nothing") and total.gauge
@@ -79,7 +81,7 @@ def lay_words(plan: ZonePlan, drawing: Drawing, line: int, on: LaidOn, total: Su
     return _ruler_words(on_words(on), total, unit)
 
 
-def _ruler_words(on: str, total: Sum, unit: Unit) -> w.Words:
+def _ruler_words(on: str, total: OffsetSum, unit: Unit) -> w.Words:
     if total.etched:
         return ["Lay the ", w.shown(total.etched, unit, bare=True), f" mark on {on}."]
     if total.etched is not None:
@@ -108,7 +110,7 @@ def _curve_words(plan: ZonePlan, drawing: Drawing, line: int) -> str:
     return f"Lay the {curves[0].edge.side} edge of “{plan.kit.rulers[curves[0].ruler].name}” along it."
 
 
-def short_words(on: LaidOn, total: Sum | None, unit: Unit) -> w.Words:
+def short_words(on: NextReference, total: OffsetSum | None, unit: Unit) -> w.Words:
     """The same for the list of what is coming."""
     if (
         total is None
@@ -124,7 +126,7 @@ def short_words(on: LaidOn, total: Sum | None, unit: Unit) -> w.Words:
 
 
 def sew_words(
-    step: Step, on_lanes: dict[int, int], closed: bool, unit: Unit, placed: Sequence[Floats]
+    step: SewingStep, on_lanes: dict[int, int], closed: bool, unit: Unit, placed: Sequence[Floats]
 ) -> w.Words:
     """How far and which way, and where to stop; ``placed`` is the way of its moves in the quilt."""
     far = w.shown(sum(move.length for move in step.sews), unit, COARSE[unit], about=True)
@@ -188,7 +190,7 @@ def begin_words(here: Now, first: Move) -> str:
     return f"Begin {corner_words(here.way.route, first.start)}: bring the bobbin thread up, and sew a few tiny stitches."
 
 
-def then_words(laid: QuiltLayout, here: Now, step: Step, go: w.Words, is_last: bool) -> w.Words:
+def then_words(laid: QuiltLayout, here: Now, step: SewingStep, go: w.Words, is_last: bool) -> w.Words:
     """What is done when the line is sewn."""
     if go:
         return ["Then travel ", *go, "."]

@@ -7,11 +7,7 @@ from typing import Literal
 
 from kenzet.core.kit.kit import Kit
 from kenzet.core.numbers.measure import Length, Unit, figure
-from kenzet.core.ruler.offset_sums import (
-    Mode,
-    Sum,
-    etched_line_for,
-)
+from kenzet.core.ruler.offset_sums import Mode, OffsetSum, etched_line_for
 from kenzet.say import words as w
 
 
@@ -47,7 +43,9 @@ class SumView(w.Said):
 SumKind = Literal["etched", "edge", "behind", "gauge", "none"]
 
 
-def the_sum(reckoned: Sum, kit: Kit, unit: Unit, on: str = "your last line", total: str = "apart") -> SumView:
+def the_sum(
+    reckoned: OffsetSum, kit: Kit, unit: Unit, on: str = "your last line", total: str = "apart"
+) -> SumView:
     """The sum in the order in which her hands do it, or why no etched line does it."""
     foot = Term(words=[w.shown(reckoned.foot, unit, bare=True)], label="your foot")
     result = Term(words=[w.shown(reckoned.spacing + reckoned.out, unit, bare=True)], label=total)
@@ -88,7 +86,7 @@ def the_sum(reckoned: Sum, kit: Kit, unit: Unit, on: str = "your last line", tot
     return none
 
 
-def _by_gauge(reckoned: Sum, on: str, unit: Unit) -> w.Words:
+def _by_gauge(reckoned: OffsetSum, on: str, unit: Unit) -> w.Words:
     spacing = w.shown(reckoned.spacing, unit)
     if reckoned.gauge == "guide bar":
         return ["Set the guide bar ", spacing, f" from the needle and let it run on {on}."]
@@ -97,7 +95,7 @@ def _by_gauge(reckoned: Sum, on: str, unit: Unit) -> w.Words:
     return ["Wider than your guide bar reaches: draw every line and sew on it."]
 
 
-def _no_line(reckoned: Sum, unit: Unit) -> w.Words:
+def _no_line(reckoned: OffsetSum, unit: Unit) -> w.Words:
     return [
         "No etched line does it: ",
         w.shown(reckoned.wanted, unit),
@@ -105,7 +103,7 @@ def _no_line(reckoned: Sum, unit: Unit) -> w.Words:
     ]
 
 
-def _near(reckoned: Sum, unit: Unit) -> list[Offer]:
+def _near(reckoned: OffsetSum, unit: Unit) -> list[Offer]:
     offers = []
     for etched, spacing in reckoned.nearest:
         off = spacing - reckoned.spacing
@@ -122,7 +120,7 @@ def _near(reckoned: Sum, unit: Unit) -> list[Offer]:
     return offers
 
 
-def instead(reckoned: Sum, unit: Unit) -> w.Words:
+def instead(reckoned: OffsetSum, unit: Unit) -> w.Words:
     """The other way to place the same line: drawn along the ruler, no foot counts in."""
     if reckoned.mode is not Mode.RULER_FOOT or (reckoned.etched is None and not reckoned.behind):
         return []
@@ -139,7 +137,7 @@ def sum_line(view: SumView) -> str:
     return f"{said} = {w.plain(view.total.words)} {view.total.label}.{ruler}"
 
 
-def tag(reckoned: Sum, on: str, unit: Unit, marked: bool) -> w.Words:
+def tag(reckoned: OffsetSum, on: str, unit: Unit, marked: bool) -> w.Words:
     """What lies on what, as short as it is lettered beside the ruler."""
     if marked:
         return ["edge ", w.shown(reckoned.foot, unit), " beside the drawn line"]

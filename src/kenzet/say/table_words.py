@@ -6,7 +6,7 @@ from kenzet.core.geom.edge_ticks import edge_names
 from kenzet.core.geom.region import Region
 from kenzet.core.marks.marking import marks_of
 from kenzet.core.marks.strokes import End, Stroke
-from kenzet.core.marks.table import TableStep
+from kenzet.core.marks.table import MarkingStep
 from kenzet.core.numbers.measure import Unit, rounded
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
@@ -20,7 +20,7 @@ PINS = (
 PEEL = "Peel it slowly: a stitch may have caught it."
 
 
-def _without_ruler(found: ZonePlan, drawing: Drawing, step: TableStep) -> str:
+def _without_ruler(found: ZonePlan, drawing: Drawing, step: MarkingStep) -> str:
     """What is done with a tape measure, a strip or a stencil."""
     marks = marks_of(found, drawing)
     if step.edge:
@@ -76,7 +76,7 @@ def _edge_name(region: Region, number: int) -> str:
     return _named(edge_names(region)[number])
 
 
-def step_words(found: ZonePlan, drawing: Drawing, step: TableStep, unit: Unit) -> str:
+def step_words(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit) -> str:
     """The same in one line, for paper."""
     said = "Turn the quilt. " if step.stroke and step.stroke.turn else ""
     said += w.plain(lay_words(found, drawing, step, unit))
@@ -86,19 +86,19 @@ def step_words(found: ZonePlan, drawing: Drawing, step: TableStep, unit: Unit) -
     return said + (f" From {w.plain(ends[0])} to {w.plain(ends[1])}." if ends else "")
 
 
-def lay_words(found: ZonePlan, drawing: Drawing, step: TableStep, unit: Unit) -> w.Words:
+def lay_words(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit) -> w.Words:
     """What is laid on what, or done without a ruler."""
     if step.stroke is None:
         return [_without_ruler(found, drawing, step)]
     return _lay(found, drawing.region, step.stroke, unit)
 
 
-def end_words(found: ZonePlan, drawing: Drawing, step: TableStep, unit: Unit) -> list[w.Words]:
+def end_words(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit) -> list[w.Words]:
     """Where a stroke begins and ends; nothing where that need not be told."""
     ends = step.stroke.ends if step.stroke else None
     return [_end(drawing.region, end, found, unit) for end in ends or ()]
 
 
-def tick_figures(step: TableStep, unit: Unit) -> list[w.Shown]:
+def tick_figures(step: MarkingStep, unit: Unit) -> list[w.Shown]:
     """What is read off the tape measure for every tick."""
     return [w.shown(tick.drawn, unit, bare=True) for tick in step.edge.ticks] if step.edge else []

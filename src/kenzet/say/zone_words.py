@@ -6,21 +6,21 @@ from collections.abc import Iterable, Mapping, Sequence
 from fractions import Fraction
 from typing import Any
 
-from kenzet.core.advice.continuity import flow, flow_mend
+from kenzet.core.advice.continuity import continuity, continuity_fix
 from kenzet.core.advice.contrast import neighbours, stands_alone
 from kenzet.core.advice.edge_step import Slant, step_is_typed, takes_step
 from kenzet.core.advice.features import Feature
 from kenzet.core.fills import Fill
-from kenzet.core.fills.base import Figure, Meeting, Wish
+from kenzet.core.fills.base import Figure, PointFit, SpacingSuggestion
 from kenzet.core.geom.edge_ticks import edge_names
 from kenzet.core.numbers.measure import COARSE, Length, Unit, figure, long_figure
 from kenzet.core.numbers.meeting import NEAR
 from kenzet.core.params import Form
 from kenzet.core.plan.drawing import Drawing
-from kenzet.core.plan.widest_gap import Gap
+from kenzet.core.plan.widest_gap import WidestGap
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import anchor_every, error_after
-from kenzet.core.ruler.offset_sums import Sum
+from kenzet.core.ruler.offset_sums import OffsetSum
 from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.zone import Zone
@@ -123,7 +123,7 @@ def drift(plan: ZonePlan, drawing: Drawing, unit: Unit) -> w.Words:
     return []
 
 
-def _off(total: Sum, lines: int, spread: float, tolerance: float, unit: Unit) -> w.Words:
+def _off(total: OffsetSum, lines: int, spread: float, tolerance: float, unit: Unit) -> w.Words:
     """F47: foot and ruler do not add up."""
     off, many = float(total.off), min(lines - 1, 8)
     every = anchor_every(off, spread, tolerance)
@@ -149,7 +149,7 @@ def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[Off
             does=_does(wish, drawing.fill.spacing.mm),
             now=not wish.values and abs(wish.length.mm - drawing.fill.spacing.mm) < _SAME,
         )
-        for wish in plan.wishes(drawing, place)
+        for wish in plan.suggest_spacings(drawing, place)
     ]
 
 
@@ -178,7 +178,7 @@ def _figure(told: Figure, unit: Unit) -> str | w.Shown:
     return f"{told.value:.1f}".removesuffix(".0")
 
 
-def _does(wish: Wish, wanted: Fraction) -> str:
+def _does(wish: SpacingSuggestion, wanted: Fraction) -> str:
     """What a spacing does, and its change where there is any."""
     change = (wish.length.mm - wanted) / wanted
     if abs(wish.length.mm - wanted) < _SAME:
@@ -194,7 +194,7 @@ def neighbourhood(
     """How the zone stands to what lies beside it: figures, and what a quilter would be told."""
     found: list[w.Row] = []
     said: list[w.Words] = []
-    flows = flow(plan)
+    flows = continuity(plan)
     if flows is not None:
         words: w.Words = ["lines meet"] if flows.meets else ["lines turn"]
         if not flows.meets and not flows.turned:
@@ -202,7 +202,7 @@ def neighbourhood(
             said.append(
                 [
                     "From block to block the lines do not meet.",
-                    *([" Counted from the quilt's centre they do."] if flow_mend(plan) else []),
+                    *([" Counted from the quilt's centre they do."] if continuity_fix(plan) else []),
                 ]
             )
         found.append(w.Row(label=["From block to block"], words=words))
@@ -221,7 +221,7 @@ def neighbourhood(
 
 
 def rows(
-    plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: Gap | None, unit: Unit
+    plan: ZonePlan, drawing: Drawing, slants: Sequence[Slant], gap: WidestGap | None, unit: Unit
 ) -> list[w.Row]:
     """The figures of a zone."""
     found = [
@@ -243,7 +243,7 @@ def rows(
     both = f"{long_figure(drawing.stitched, unit)} · {long}" if times > 1 else long
     found.append(w.Row(label=["Stitching here · in the quilt" if times > 1 else "Stitching"], words=[both]))
     found.append(w.Row(label=["Density"], words=[w.density(drawing.density, unit)]))
-    edges = plan.edge_gaps(drawing)
+    edges = plan.edge_remainders(drawing)
     if edges and drawing.lines:
         left = w.shown(edges[0].gap, unit, COARSE[unit] / 2, about=True)
         found.append(w.Row(label=["Left along an edge"], words=[left]))
@@ -261,7 +261,7 @@ def rows(
     return found
 
 
-def meetings(ways: Sequence[Meeting], chosen: Sequence[Feature], unit: Unit) -> MeetView:
+def meetings(ways: Sequence[PointFit], chosen: Sequence[Feature], unit: Unit) -> MeetView:
     """The ways to meet features; what misses is said with its name and by how much."""
     views = []
     for way in ways:
@@ -283,7 +283,7 @@ def meetings(ways: Sequence[Meeting], chosen: Sequence[Feature], unit: Unit) -> 
     return MeetView(ways=views, said=said)
 
 
-def advice(plan: ZonePlan, drawing: Drawing, place: str, gap: Gap | None, unit: Unit) -> list[w.Words]:
+def advice(plan: ZonePlan, drawing: Drawing, place: str, gap: WidestGap | None, unit: Unit) -> list[w.Words]:
     """What a quilter would be told, with its reason and a way out."""
     found: list[w.Words] = []
     limit = plan.kit.batting.limit.mm
@@ -304,7 +304,7 @@ def advice(plan: ZonePlan, drawing: Drawing, place: str, gap: Gap | None, unit: 
 
 def _sliver(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[w.Words]:
     """The narrowest gap left along an edge, if it is a sliver, and what would leave more."""
-    narrow = next(iter(plan.edge_gaps(drawing)), None)
+    narrow = next(iter(plan.edge_remainders(drawing)), None)
     if narrow is None or not narrow.sliver or drawing.lines == 0 or not drawing.fill.sewn:
         return []
     name = edge_names(drawing.region)[narrow.edge]
@@ -314,7 +314,7 @@ def _sliver(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[w.
         w.shown(narrow.gap, unit, COARSE[unit] / 2, about=True),
         " is left. ",
     ]
-    mend = plan.mend(drawing, place)
+    mend = plan.fix_sliver(drawing, place)
     if mend is None:
         return [[*said, "Take a spacing that comes out even, or count from somewhere else."]]
     better = w.shown(mend.gap, unit, COARSE[unit] / 4, about=True)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from kenzet.core.bench.place_ruler import laid_for
+from kenzet.core.bench.place_ruler import placement_for
 from kenzet.say.ruler_words import fit_words
 from kenzet.web.request_context import answer, laid_quilt, planned
 from kenzet.web.wire import base as m
@@ -38,7 +38,7 @@ def lay(path: m.QuiltKey, body: LayRequest) -> Response:
     found = planned(laid, body.zone).layered(body.layer)
     drawing = found.drawing_at(body.place)
     line = found.telling_line(drawing) if body.line is None else body.line
-    laid_so = laid_for(found, drawing, line, body.side, laid.quilt.kit, body.ruler or "")
+    laid_so = placement_for(found, drawing, line, body.side, laid.quilt.kit, body.ruler or "")
     at = laid_so.lay
     fit = laid_so.fit and fit_words(laid.quilt.kit, laid_so.fit, body.unit)
     return answer(

@@ -5,28 +5,30 @@ from __future__ import annotations
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from kenzet.core.advice.pinned_ends import exit_of
+from kenzet.core.advice.pinned_ends import pin_cost
 from kenzet.core.numbers.measure import long_figure
 from kenzet.say import words as w
 from kenzet.web.request_context import answer, laid_quilt
 from kenzet.web.state.routes import routes
 from kenzet.web.wire import base as m
-from kenzet.web.wire.exits import ExitView, offer_view
+from kenzet.web.wire.exits import PinCostView, offer_view
 from kenzet.web.wire.route import RouteRequest
 
 exits = APIBlueprint("exits", __name__, url_prefix="/api/quilts/<quilt>")
 
 
-@exits.post("/route/exit", responses={200: ExitView})
+@exits.post("/route/exit", responses={200: PinCostView})
 def exit_view(path: m.QuiltKey, body: RouteRequest) -> Response:
     """Of the ``number``-th place in the order."""
     kept, laid = laid_quilt(path.quilt)
     visits = (found := routes().ways(kept, laid).route).visits
     one = found.routes[visits[body.number - 1].route] if 0 < body.number <= len(visits) else None
-    told = exit_of(laid, one) if one else None
+    told = pin_cost(laid, one) if one else None
     costs: w.Words = []
     if told and told.extra >= 1:
         costs = ["To begin and end so, ", long_figure(told.extra, body.unit), " more are travelled."]
     return answer(
-        ExitView(costs=costs, offers=[offer_view(laid, offer, body) for offer in told.offers] if told else [])
+        PinCostView(
+            costs=costs, offers=[offer_view(laid, offer, body) for offer in told.offers] if told else []
+        )
     )

@@ -18,7 +18,7 @@ from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.kit.cupboard import KitFile
 from kenzet.core.marks.marking import method_of
 from kenzet.core.marks.repeat import repeat_of
-from kenzet.core.marks.sheet import MarkSheet, SheetWish, mark_sheet
+from kenzet.core.marks.sheet import MarkSheet, SheetOptions, mark_sheet
 from kenzet.core.marks.together import together
 from kenzet.formats import kit_csv, plan_file
 from kenzet.formats.check_page import check_page
@@ -95,7 +95,7 @@ def _sheet(path: m.ZoneOfQuilt, query: SheetQuery) -> MarkSheet:
     repeat = repeat_of(found, drawing, room_on(query.paper)) if query.of == "repeat" else None
     if query.of == "repeat" and repeat is None:
         raise BadValue("The lines of this zone do not repeat along it.", "of")
-    wish = SheetWish(query.method or method_of(found, drawing), query.kind, query.back, repeat)
+    wish = SheetOptions(query.method or method_of(found, drawing), query.kind, query.back, repeat)
     return mark_sheet(drawn, wish, kept.quilt.name, kept.revision, query.unit)
 
 

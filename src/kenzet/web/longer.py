@@ -6,45 +6,45 @@ from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from kenzet.core.errors import BadValue
-from kenzet.core.route.local_search import Longer
+from kenzet.core.route.local_search import LocalSearch
 from kenzet.core.route.quilt import costs_of
 from kenzet.web.request_context import answer, laid_quilt
 from kenzet.web.state.routes import routes
 from kenzet.web.state.searches import searches
 from kenzet.web.wire import base as m
-from kenzet.web.wire.longer import LongerQuery, LongerView, longer_of
+from kenzet.web.wire.longer import SearchQuery, SearchView, search_view
 from kenzet.web.wire.route import RouteRequest
 
 longer = APIBlueprint("longer", __name__, url_prefix="/api/quilts/<quilt>/route")
 
 
-@longer.post("/longer", responses={200: LongerView})
+@longer.post("/longer", responses={200: SearchView})
 def begin(path: m.QuiltKey, body: RouteRequest) -> Response:
     """For what is sewn at the ``number``-th place of the order, for all where that is 0."""
     kept, laid = laid_quilt(path.quilt)
     route = routes().ways(kept, laid).route
     if body.number > len(route.visits):
         raise BadValue("Nothing is sewn there any more.", "number")
-    found = Longer(route, costs_of(laid.quilt.stitching), body.number)
+    found = LocalSearch(route, costs_of(laid.quilt.stitching), body.number)
     if not found.kinds:
         raise BadValue(
             "There are too many lines here to look longer.",
             "number",
         )
     searches().begin(path.quilt, kept.revision, body.number, found)
-    return answer(longer_of(found, body.unit))
+    return answer(search_view(found, body.unit))
 
 
-@longer.get("/longer", responses={200: LongerView})
-def look(path: m.QuiltKey, query: LongerQuery) -> Response:
+@longer.get("/longer", responses={200: SearchView})
+def look(path: m.QuiltKey, query: SearchQuery) -> Response:
     """How far it is."""
     kept, _ = laid_quilt(path.quilt)
-    return answer(longer_of(searches().of(path.quilt, kept.revision, query.number), query.unit))
+    return answer(search_view(searches().of(path.quilt, kept.revision, query.number), query.unit))
 
 
-@longer.post("/longer/stop", responses={200: LongerView})
-def stop(path: m.QuiltKey, body: LongerQuery) -> Response:
+@longer.post("/longer/stop", responses={200: SearchView})
+def stop(path: m.QuiltKey, body: SearchQuery) -> Response:
     """Ends it; the best so far is told."""
     kept, _ = laid_quilt(path.quilt)
     searches().stop(path.quilt, body.number)
-    return answer(longer_of(searches().of(path.quilt, kept.revision, body.number), body.unit))
+    return answer(search_view(searches().of(path.quilt, kept.revision, body.number), body.unit))

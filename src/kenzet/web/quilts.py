@@ -9,7 +9,7 @@ from flask_openapi3 import APIBlueprint
 
 from kenzet import __version__
 from kenzet.core.changes import AnyChange, Change, applied
-from kenzet.core.changes.new_quilt import Wish, begun
+from kenzet.core.changes.new_quilt import NewQuilt, new_quilt
 from kenzet.core.changes.quilt import SetKit
 from kenzet.core.kit.cupboard import taken_over
 from kenzet.core.numbers.measure import Unit
@@ -64,7 +64,7 @@ def _home() -> Response:
 def add_quilts(body: m.NewQuilts) -> Response:
     """Keep a quilt from a plan file or begun from a wish, or the demo quilts where neither is sent."""
     if body.wish is not None:
-        quilt = begun(validated(Wish, body.wish, body.unit, "wish"))
+        quilt = new_quilt(validated(NewQuilt, body.wish, body.unit, "wish"))
         with connection() as conn:
             kit = taken_over(quilt.kit, cupboard.things(conn, LOCAL_OWNER))
         found = [quilt.model_copy(update={"kit": kit})]

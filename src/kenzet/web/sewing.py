@@ -17,7 +17,7 @@ from kenzet.web.state.logs import logs
 from kenzet.web.state.routes import routes
 from kenzet.web.wire import base as m
 from kenzet.web.wire.at_machine import sewing_of
-from kenzet.web.wire.sewing import Refusal, SewingRequest, SewingView, Taken, ToldRequest, event_of
+from kenzet.web.wire.sewing import EventsRequest, EventsTaken, Refusal, SewingRequest, SewingView, event_of
 
 sewing = APIBlueprint("sewing", __name__, url_prefix="/api/quilts/<quilt>")
 
@@ -34,8 +34,8 @@ def at_the_machine(path: m.QuiltKey, body: SewingRequest) -> Response:
     return answer(sewing_of(laid, ways, log, body))
 
 
-@sewing.post("/sewing/events", responses={200: Taken})
-def take_events(path: m.QuiltKey, body: ToldRequest) -> Response:
+@sewing.post("/sewing/events", responses={200: EventsTaken})
+def take_events(path: m.QuiltKey, body: EventsRequest) -> Response:
     """Kept in the order in which they are told. One that cannot be is refused alone, with the reason; what was sewn is sewn,
     even if nothing is planned there any more.
     """
@@ -49,4 +49,4 @@ def take_events(path: m.QuiltKey, body: ToldRequest) -> Response:
     with connection() as conn:
         count = logs().keep(conn, path.quilt, [event for event, fault in told if not fault])
     refused = [Refusal(id=event.id, why=FAULTS[fault]) for event, fault in told if fault]
-    return answer(Taken(count=count, refused=refused))
+    return answer(EventsTaken(count=count, refused=refused))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from flask import Response
 from flask_openapi3 import APIBlueprint
 
-from kenzet.core.advice.suited_fills import gallery, tried
+from kenzet.core.advice.suited_fills import gallery, try_fill
 from kenzet.web.request_context import answer, laid_quilt
 from kenzet.web.wire import base as m
 from kenzet.web.wire import drawn
@@ -44,7 +44,7 @@ def show_variants(path: m.QuiltKey, body: ZoneRequest) -> Response:
     """The pinned variants, drawn and compared."""
     _, laid = laid_quilt(path.quilt)
     shape, place = shape_of(laid, body)
-    pins = [tried(laid, body.zone, fill, shape, place) for fill in laid.zone(body.zone).pins]
+    pins = [try_fill(laid, body.zone, fill, shape, place) for fill in laid.zone(body.zone).pins]
     found = [pin for pin in pins if pin is not None]
     view = VariantsView(
         rings=drawn.rings(shape.region.area.geoms),

@@ -44,5 +44,5 @@ def meet(path: m.QuiltKey, body: z.MeetRequest) -> Response:
     if max(body.features) >= len(features):
         raise BadValue(f"This zone has {len(features)} features.", "features")
     chosen = [features[k] for k in body.features]
-    ways = found.meet(drawing, [feature.point for feature in chosen], body.place)
+    ways = found.fit_to_points(drawing, [feature.point for feature in chosen], body.place)
     return answer(zone_words.meetings(ways, chosen, body.unit))

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from kenzet.core.advice.continuity import flow, flow_mend
+from kenzet.core.advice.continuity import continuity, continuity_fix
 from kenzet.core.advice.contrast import density_at, neighbours, ratio, stands_alone
 from kenzet.core.fills import FILLS
 from kenzet.core.plan.planner import plan_quilt, plan_zone
@@ -31,7 +31,7 @@ def with_fill(laid, key, kind=None, **values):
     ],
 )
 def test_lines_meet_from_block_to_block_or_miss_by_so_much(laid, values, miss):
-    found = flow(plan_zone(with_fill(laid, "star-background", "lines", **values), "star-background"))
+    found = continuity(plan_zone(with_fill(laid, "star-background", "lines", **values), "star-background"))
     assert found.miss / IN == pytest.approx(miss, abs=1e-3)
     assert found.meets == (miss == 0)
     assert not found.turned
@@ -52,7 +52,7 @@ def test_lines_meet_from_block_to_block_or_miss_by_so_much(laid, values, miss):
 )  # fmt: skip
 def test_rows_and_their_repeats_meet_from_block_to_block_or_miss_by_so_much(laid, kind, values, miss):
     plan = plan_zone(with_fill(laid, "star-background", kind, **values), "star-background")
-    found = flow(plan)
+    found = continuity(plan)
     assert found.miss / IN == pytest.approx(miss, abs=2e-3)
     assert found.meets == (miss == 0)
 
@@ -88,11 +88,11 @@ def test_waves_counted_from_the_quilts_centre_are_one_set_of_lines_over_all_bloc
 )  # fmt: skip
 def test_what_mends_the_flow_does_mend_it(laid, kind, values):
     plan = plan_zone(with_fill(laid, "star-background", kind, **values), "star-background")
-    mend = flow_mend(plan)
-    assert bool(mend) == (flow(plan) is not None and not flow(plan).meets)
+    mend = continuity_fix(plan)
+    assert bool(mend) == (continuity(plan) is not None and not continuity(plan).meets)
     mended = plan_zone(with_fill(laid, "star-background", kind, **{**values, **mend}), "star-background")
-    assert flow(mended) is None or flow(mended).meets
-    assert not flow_mend(mended)
+    assert continuity(mended) is None or continuity(mended).meets
+    assert not continuity_fix(mended)
 
 
 def test_only_even_straight_lines_in_several_blocks_flow(laid):
@@ -101,7 +101,7 @@ def test_only_even_straight_lines_in_several_blocks_flow(laid):
         ("star-background", "echo", {}),
         ("star-background", "lines", {"rhythm": "1 2"}),
     ):
-        assert flow(plan_zone(with_fill(laid, key, kind, **values), key)) is None
+        assert continuity(plan_zone(with_fill(laid, key, kind, **values), key)) is None
 
 
 def test_turned_blocks_are_told(laid):

@@ -6,15 +6,15 @@ from fractions import Fraction
 
 import pytest
 
-from kenzet.core.advice.pinned_ends import _tried, exit_of
+from kenzet.core.advice.pinned_ends import _tried, pin_cost
 from kenzet.core.changes import CHANGES
-from kenzet.core.changes.new_quilt import Wish, begun
+from kenzet.core.changes.new_quilt import NewQuilt, new_quilt
 from kenzet.core.numbers.measure import Length
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.top.document import with_zone
 from kenzet.core.top.quilt_layout import QuiltLayout
-from kenzet.core.top.stitching import Pin, Stitching
+from kenzet.core.top.stitching import PinnedEnds, Stitching
 
 IN = 25.4
 
@@ -22,7 +22,7 @@ IN = 25.4
 def square(end, **values):
     """A square of 7.5 in with upright lines, begun at the lower left and ended at ``end``."""
     laid = QuiltLayout(
-        begun(Wish.model_validate({"name": "Square", "columns": 1, "rows": 1, "block": "7.5 in"}))
+        new_quilt(NewQuilt.model_validate({"name": "Square", "columns": 1, "rows": 1, "block": "7.5 in"}))
     )
     laid = laid.with_quilt(laid.quilt.model_copy(update={"edge": Length.parse("0 in")}))
     patch = next(iter(laid.top.at["1-1"].patches))
@@ -33,14 +33,14 @@ def square(end, **values):
     ):
         if change["kind"] == "fill":
             change["zone"] = next(iter(laid.quilt.zones))
-        laid = QuiltLayout(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
-    pins = {laid.top.at["1-1"].key: Pin(start="lower left", end=end)}
+        laid = QuiltLayout(CHANGES[change["kind"]].model_validate(change).apply(laid)[0])
+    pins = {laid.top.at["1-1"].key: PinnedEnds(start="lower left", end=end)}
     return laid.with_quilt(laid.quilt.model_copy(update={"stitching": Stitching(pins=pins)}))
 
 
 def exit_at(laid):
     (one,) = route_quilt(laid).routes
-    return one, exit_of(laid, one)
+    return one, pin_cost(laid, one)
 
 
 @pytest.mark.parametrize("origin", ["centre line", "edge"])
@@ -87,7 +87,7 @@ def test_a_spacing_that_cannot_be_is_not_tried():
     laid = square("upper right")
     key = next(iter(laid.quilt.zones))
     change = CHANGES["fill"].model_validate({"kind": "fill", "zone": key, "fill": frame})
-    laid = laid.with_quilt(change.made(laid)[0])
+    laid = laid.with_quilt(change.apply(laid)[0])
     drawing = plan_zone(laid, key).drawings[0]
     tried = list(_tried(laid, key, drawing))
     assert tried and all(float(fill.spacing.mm) < IN for fill in tried)

@@ -10,8 +10,8 @@ import pytest
 import shapely
 from shapely.geometry import LineString
 
-from kenzet.core.bench.place_ruler import laid_for, lay_on_arc, set_by_angle
-from kenzet.core.bench.readout import Lay, Reference, read
+from kenzet.core.bench.place_ruler import lay_on_arc, placement_for, set_by_angle
+from kenzet.core.bench.readout import BenchReference, Lay, read
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.geom.arcs import Arc
@@ -20,7 +20,7 @@ from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.ruler_outline import body_of, plastic
 from kenzet.core.kit.things.rulers import WaveRuler
 from kenzet.core.plan.planner import plan_zone
-from kenzet.core.ruler.offset_sums import best_sum
+from kenzet.core.ruler.offset_sums import best_offset_sum
 from kenzet.core.ruler.pose import pose
 from kenzet.core.top.quilt_layout import QuiltLayout
 from tests.bench_cases import FEET, RULERS, TABLE, references_of, table
@@ -70,7 +70,7 @@ def test_a_foot_that_is_too_wide_for_a_hollow_leaves_some_of_the_edge_untouched(
 
 def test_the_three_quarter_mark_sews_an_inch():
     part = plastic(RULERS["quarters"], 0, IN / 4)
-    left = Reference("seam", "the left edge", (0, 190.5), (0, 0))
+    left = BenchReference("seam", "the left edge", (0, 190.5), (0, 0))
     found = read(part, Lay(0.75 * IN, 95, 90), SQUARE, [left], IN / 4)
     assert float(found.held[0].etched) == pytest.approx(0.75 * IN)
     assert found.held[0].away == pytest.approx(IN)
@@ -90,7 +90,7 @@ def test_where_the_edge_crosses_the_seam_at_a_slant(angle, y, along):
 def test_a_reference_before_the_edge_shows():
     """F3: 1/8 in apart with a foot of 1/4."""
     part = plastic(RULERS["quarters"], 0, IN / 4)
-    left = Reference("line", "line 1", (0, 190.5), (0, 0))
+    left = BenchReference("line", "line 1", (0, 190.5), (0, 0))
     found = read(part, Lay(-IN / 8, 95, 90), SQUARE, [left], IN / 4).held[0]
     assert (found.etched, found.away / IN, found.bare / IN) == (
         None,
@@ -184,7 +184,7 @@ def test_a_planned_line_is_laid_as_the_plan_says(quilt):
             continue
         drawing = plan.drawings[0]
         for line in range(0, len(drawing.stretches), max(len(drawing.stretches) // 5, 1)):
-            laid = laid_for(plan, drawing, line, -1, quilt.quilt.kit)
+            laid = placement_for(plan, drawing, line, -1, quilt.quilt.kit)
             part = plastic(quilt.quilt.kit.rulers[laid.ruler].edges, laid.edge, float(quilt.quilt.kit.reach))
             sewn = read(part, laid.lay, drawing.region, [], float(quilt.quilt.kit.reach)).sewn
             wanted = LineString(drawing.stretches.ends[line].reshape(2, 2))
@@ -201,7 +201,7 @@ def test_a_first_line_is_set_by_a_slanted_etched_line_on_the_seam_that_it_meets(
     (left, low, _, high), kit = strip.bounds, Kit()
     run = (high - low) / math.tan(math.radians(angle))
     start, end = (left + 300, low), (left + 300 + run, high)
-    laid = pose(strip, start, end, True, best_sum(kit, kit.reach), kit)
+    laid = pose(strip, start, end, True, best_offset_sum(kit, kit.reach), kit)
     way = set_by_angle(strip, laid, kit)
     assert (way and way.degrees) == leans
     if way:
@@ -224,7 +224,7 @@ def test_a_wave_that_is_made_for_the_line_sews_the_line(quilt, fill):
         {"period": f"{wanted.period} mm", "depth": f"{wanted.depth} mm", "length": "10 in"}
     )
     kit = now.quilt.kit.changed(rulers={"made": made})
-    laid = laid_for(plan, drawing, plan.telling_line(drawing), -1, kit)
+    laid = placement_for(plan, drawing, plan.telling_line(drawing), -1, kit)
     assert laid.fit.verdict == "fits"
     r = float(kit.reach)
     needle = laid.lay.put(plastic(made.edges, 0, r).needle.points)

@@ -8,7 +8,7 @@ import pytest
 
 from kenzet.core.fills import FILLS
 from kenzet.core.fills.base import Site
-from kenzet.core.fills.edge_remainders import edge_gaps
+from kenzet.core.fills.edge_remainders import edge_remainders
 from kenzet.core.numbers.measure import MM_PER
 from tests.shapes import REGIONS, box, inches
 
@@ -18,8 +18,8 @@ IN = MM_PER["in"]
 def gaps(region, **values):
     site = Site(region, region.middle, (0.0, 0.0))
     fill = FILLS["lines"].model_validate({"angle": 0, **values})
-    found = edge_gaps(region, list(fill.lay_out(site)))
-    return [float(each.gap / IN) for each in found], found, fill.mend(site)
+    found = edge_remainders(region, list(fill.lay_out(site)))
+    return [float(each.gap / IN) for each in found], found, fill.fix_sliver(site)
 
 
 @pytest.mark.parametrize(

@@ -107,7 +107,7 @@ def test_the_contract(kind, example, name):
     assert len(every) <= fill.count_at_most(site(region)) + sides * len(region.segments)
     assert fill.claimed_density is None or (not traces and drawing.hints and drawing.stitched > 0)
     assert all(figure.value == figure.value and figure.label for figure in fill.figures(site(region)))
-    fill.notes(), fill.hollow(site(region))
+    fill.notes(), fill.tightest_inner_radius(site(region))
     for line, number in zip(every, range(drawing.lines), strict=True):
         assert line.length > 0.01
         assert line.length == pytest.approx(drawing.length_of(number), rel=2e-3, abs=2 * CURVE_ERROR)
@@ -160,9 +160,9 @@ def spacing_holds(drawing):
 @pytest.mark.parametrize("name", ["square", "star background", "lattice", "right triangle"])
 def test_an_offered_spacing_does_what_it_says(kind, example, name):
     fill, region = FILLS[kind].model_validate(EXAMPLES[kind][example]), REGIONS[name]
-    for wish in fill.wishes(site(region)):
+    for wish in fill.suggest_spacings(site(region)):
         tried = fill.model_copy(update={"spacing": wish.length, **dict(wish.values)})
-        again = [each.length.mm for each in tried.wishes(site(region))]
+        again = [each.length.mm for each in tried.suggest_spacings(site(region))]
         assert min(abs(float(length - wish.length.mm)) for length in again) < 1e-3, (
             "it is even once it is taken"
         )

@@ -78,7 +78,7 @@ def test_a_texture_as_fine_or_as_large_as_can_be_has_a_way(spacing):
 
 def quilt(fill=MEANDER, zone="star-background", sew_with="ruler foot", **stitching):
     laid = QuiltLayout(next(one for one in demo_quilts() if one.name == "Harbour Lights"))
-    changed = CHANGES["fill"].model_validate({"kind": "fill", "zone": zone, "fill": fill}).made(laid)[0]
+    changed = CHANGES["fill"].model_validate({"kind": "fill", "zone": zone, "fill": fill}).apply(laid)[0]
     kit = changed.kit.model_copy(update={"sew_with": sew_with})
     sewn = changed.stitching.model_copy(update=stitching)
     return QuiltLayout(changed.model_copy(update={"kit": kit, "stitching": sewn}))

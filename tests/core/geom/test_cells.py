@@ -53,7 +53,7 @@ def test_a_way_may_begin_at_the_first_whole_cell():
     unit = next(one for one in units_of(sampler) if one.cells)
     pins = {unit.part.key: {"start": "first whole cell"}}
     change = CHANGES["stitching"].model_validate({"kind": "stitching", "stitching": {"pins": pins}})
-    route = route_quilt(QuiltLayout(change.made(sampler)[0]))
+    route = route_quilt(QuiltLayout(change.apply(sampler)[0]))
     one = next(one for one in route.routes if one.unit.part.key == unit.part.key)
     assert one.pinned and len(one.runs) == 1
     start = one.network.points[one.runs[0].start]

@@ -95,7 +95,7 @@ def test_a_new_spacing_is_not_taken_from_the_old_one():
     before = plan_quilt(laid)
     key, other = list(before)[:2]
     change = {"kind": "fill", "zone": key, "fill": {"kind": "echo", "spacing": "3/8 in"}}
-    after = plan_quilt(laid.with_quilt(CHANGES["fill"].model_validate(change).made(laid)[0]))
+    after = plan_quilt(laid.with_quilt(CHANGES["fill"].model_validate(change).apply(laid)[0]))
     assert after[other] is before[other]
     [drawing] = after[key].drawings
     assert drawing.lines < before[key].drawings[0].lines

@@ -33,7 +33,7 @@ from kenzet.core.params import forms
 from kenzet.core.ruler.drift import anchor_every, askew, error_after
 from kenzet.core.ruler.offset_sums import (
     Mode,
-    best_sum,
+    best_offset_sum,
     check_number,
     edge_of,
     hand_stops,
@@ -112,7 +112,7 @@ def test_a79_a_ruler_of_the_wrong_thickness_is_gated(shank, thickness, fault):
     assert not said or "manual" in said
     kit = Kit(machine=Machine(shank=shank), foot=foot, rulers={"mine": ruler})
     assert bool(kit.straight) == (not fault)
-    total = best_sum(kit, INCH * 3 / 4)
+    total = best_offset_sum(kit, INCH * 3 / 4)
     assert total.can_be_laid == (not fault)
 
 
@@ -127,14 +127,14 @@ def test_a_foot_of_another_shank_gates_every_ruler():
     assert "wrong height" in foot_fault(Machine(shank="low"), RulerFoot(shank="high"))
     kit = Kit(machine=Machine(shank="low"))
     assert kit.usable == {}
-    assert not best_sum(kit, INCH / 2).can_be_laid
+    assert not best_offset_sum(kit, INCH / 2).can_be_laid
 
 
 @pytest.mark.parametrize("state", ["lent", "missing", "broken"])
 def test_a_ruler_that_is_not_at_hand_is_not_planned_with(state):
     kit = Kit(rulers={"a": StraightRuler(state=state), "b": StraightRuler(length=length("6 in"))})
     assert [key for key, _ in kit.straight] == ["b"]
-    assert best_sum(kit, INCH).ruler == "b"
+    assert best_offset_sum(kit, INCH).ruler == "b"
 
 
 @pytest.mark.parametrize(
@@ -150,15 +150,15 @@ def test_the_ruler_is_chosen_by_fit_then_placements_then_size(spacing, long, rul
     kit = Kit(
         rulers={"long": StraightRuler(), "short": StraightRuler(length=length("6 in"), etched="eighths")}
     )
-    assert best_sum(kit, length(spacing).mm, long * IN).ruler == ruler
-    assert best_sum(kit, length(spacing).mm, long * IN, "long").ruler == "long"  # hers to override
+    assert best_offset_sum(kit, length(spacing).mm, long * IN).ruler == ruler
+    assert best_offset_sum(kit, length(spacing).mm, long * IN, "long").ruler == "long"  # hers to override
 
 
 def test_a7_a_foot_measured_right_across_counts_by_half():
     foot = RulerFoot(offset=length("13 mm"), measured="across")
     kit = Kit(foot=foot)
     assert float(kit.reach) == 6.5
-    assert float(best_sum(kit, F(15)).wanted) == 8.5
+    assert float(best_offset_sum(kit, F(15)).wanted) == 8.5
     strip = calibrated(foot, length("2.04 in"), 9, "offset", "2026-05-01")
     assert (strip.measured, strip.history[0].offset.text) == ("to the rim", "6.5 mm")
 
@@ -174,7 +174,7 @@ def test_a71_a72_a78_placements_hand_stops_and_whole_stitches():
 def test_f46_a_collar_counts_in():
     kit = Kit(foot=RulerFoot(collar=length("5/8 in")))
     assert kit.reach == INCH * 7 / 8
-    assert best_sum(kit, INCH * 9 / 8).etched == INCH / 4
+    assert best_offset_sum(kit, INCH * 9 / 8).etched == INCH / 4
 
 
 @pytest.mark.parametrize(
@@ -185,7 +185,7 @@ def test_f46_a_collar_counts_in():
 )  # fmt: skip
 def test_a_walking_foot_goes_by_its_toes_its_bar_or_drawn_lines(spacing, mode, gauge):
     foot = WalkingFoot(right=length("1/2 in"))
-    total = best_sum(Kit(sew_with="walking foot", walking=foot), length(spacing).mm)
+    total = best_offset_sum(Kit(sew_with="walking foot", walking=foot), length(spacing).mm)
     assert (total.mode, total.gauge, total.can_be_laid) == (mode, gauge, bool(gauge))
 
 
@@ -278,7 +278,7 @@ def test_f36_the_anchor_is_the_last_line_that_holds(bias, spread, tolerance):
 
 
 def test_f47_a_foot_of_5_mm_and_a_ruler_of_quarters():
-    total = best_sum(Kit(foot=RulerFoot(offset=length("5 mm"))), INCH * 3 / 4)
+    total = best_offset_sum(Kit(foot=RulerFoot(offset=length("5 mm"))), INCH * 3 / 4)
     assert not total.can_be_laid
     assert float(total.off) / IN == pytest.approx(-0.05315, abs=1e-5)
     assert error_after(8, float(total.off) / IN, 0) == pytest.approx(0.425, abs=1e-3)
@@ -294,7 +294,7 @@ def test_f47_a_foot_of_5_mm_and_a_ruler_of_quarters():
     ],
 )
 def test_f36_a_mark_that_nearly_does_it_is_taken_as_long_as_it_holds(offset, etched, out, every):
-    total = best_sum(Kit(foot=RulerFoot(offset=length(offset))), INCH * 3 / 4)
+    total = best_offset_sum(Kit(foot=RulerFoot(offset=length(offset))), INCH * 3 / 4)
     assert total.etched == (etched and length(etched).mm)
     assert float(total.out) / IN == pytest.approx(out, abs=1e-5)
     assert anchor_every(float(total.off) / IN, 1 / 32, 1 / 8) == every
@@ -352,10 +352,10 @@ def test_a_wave_is_judged_by_what_adds_up_over_its_repeats(period, depth, verdic
 
 def test_what_must_lie_under_another_etched_line_when_all_is_right():
     kit = Kit()
-    total = best_sum(kit, INCH * 3 / 4)
+    total = best_offset_sum(kit, INCH * 3 / 4)
     assert check_number(total, edge_of(kit, total)) == (3, INCH * 2)  # 3 · 3/4 − 1/4
     assert check_number(total, edge_of(kit, total), 2) == (2, INCH * 5 / 4)  # only two lines lie there yet
-    wide = best_sum(kit, INCH * 5 / 2)
+    wide = best_offset_sum(kit, INCH * 5 / 2)
     assert check_number(wide, edge_of(kit, wide)) is None
 
 

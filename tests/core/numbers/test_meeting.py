@@ -67,7 +67,7 @@ def test_every_step_that_hits_does_so_and_the_nearest_comes_first(wish, way):
 def test_lines_laid_as_offered_go_through_the_features(kind, values):
     points = [(0.0, 0.0), (4.5 * IN, 3 * IN), (1.5 * IN, 6 * IN)]
     fill = FILLS[kind](spacing="0.7 in", **values)
-    ways = fill.meet(site(SQUARE), points)
+    ways = fill.fit_to_points(site(SQUARE), points)
     assert ways
     for way in ways:
         laid = type(fill).model_validate(
@@ -86,7 +86,7 @@ def test_a_zigzag_tells_on_which_side_it_arrives():
     region = inches(box(0, 0, 9, 7.5))
     points = [(0.0, 3 * IN), (7.5 * IN, 3 * IN)]
     fill = FILLS["zigzag"](advance="1.1 in", throw="3/4 in")
-    ways = fill.meet(site(region), points)
+    ways = fill.fit_to_points(site(region), points)
     assert [(w.counts[0], w.arrives, bool(w.give)) for w in ways][:2] == [
         (6, "same side", False),
         (8, "same side", False),
@@ -109,8 +109,8 @@ def test_fills_that_cannot_meet_say_so():
         "pairs",
         "zigzag",
     }
-    assert FILLS["pairs"]().meet(site(SQUARE), [(0, 0), (10, 10)]) == []
-    assert Fill.meet(FILLS["echo"](), site(SQUARE), [(0, 0), (10, 10)]) == ()
+    assert FILLS["pairs"]().fit_to_points(site(SQUARE), [(0, 0), (10, 10)]) == []
+    assert Fill.fit_to_points(FILLS["echo"](), site(SQUARE), [(0, 0), (10, 10)]) == ()
 
 
 def test_features_are_corners_crossings_middles_and_the_centre(laid):

@@ -173,15 +173,15 @@ def test_an_unknown_zone_is_said(laid):
 def test_changes_give_new_documents_and_leave_the_old_alone(demo):
     before, laid = write(demo), QuiltLayout(demo)
     fill = FILLS["lines"](spacing="1 in")
-    changed, what = SetFill(zone="border", fill=fill).made(laid)
+    changed, what = SetFill(zone="border", fill=fill).apply(laid)
     assert (changed.zones["border"].fill, what) == (fill, "Border: Lines 1 in")
-    assert SetFill(zone="sashing", fill=None).made(laid)[1] == "Sashing: left open"
-    marked, _ = SetMarking(zone="border", marking="all lines").made(laid)
+    assert SetFill(zone="sashing", fill=None).apply(laid)[1] == "Sashing: left open"
+    marked, _ = SetMarking(zone="border", marking="all lines").apply(laid)
     assert marked.zones["border"].marking == "all lines"
-    assert SetKit(kit=demo.kit).made(laid)[0] == demo
-    assert Rename(name="Other").made(laid)[0].name == "Other"
+    assert SetKit(kit=demo.kit).apply(laid)[0] == demo
+    assert Rename(name="Other").apply(laid)[0].name == "Other"
     with pytest.raises(Unknown):
-        SetMarking(zone="nowhere", marking="all lines").made(laid)
+        SetMarking(zone="nowhere", marking="all lines").apply(laid)
     assert write(demo) == before
 
 

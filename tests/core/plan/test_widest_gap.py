@@ -11,7 +11,7 @@ from shapely.geometry import LineString
 from kenzet.core.fills import FILLS
 from kenzet.core.geom.cells import cells_of
 from kenzet.core.geom.region import Region, widest_circle
-from kenzet.core.plan.widest_gap import Gap, _by_search, quick_gap, widest_gap
+from kenzet.core.plan.widest_gap import WidestGap, _by_search, quick_gap, widest_gap
 from tests.shapes import IN, REGIONS, box, drawn, inches
 
 SOME = [
@@ -71,6 +71,6 @@ def test_the_widest_gap_among_thousands_of_cells_is_not_waited_for():
     assert quick_gap(drawn(fill, many)) is None
     assert widest_gap(drawn(fill, many)).width == pytest.approx(few.width, rel=0.2)
     narrow = FILLS["lines"](spacing="1/4 in", angle=45)
-    assert quick_gap(drawn(narrow, many)) == Gap(
+    assert quick_gap(drawn(narrow, many)) == WidestGap(
         pytest.approx(0.25 * IN)
     )  # a full gap fits: no cell is needed

@@ -8,10 +8,10 @@ from dataclasses import replace
 import pytest
 
 from kenzet.core.route.costs import Costs
-from kenzet.core.route.local_search import Kind, Longer, look
+from kenzet.core.route.local_search import Kind, LocalSearch, look
 from kenzet.core.route.quilt import costs_of, route_quilt
 from kenzet.core.route.solve import Solver
-from kenzet.core.route.unit_route import word_of
+from kenzet.core.route.unit_route import network_fingerprint
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.demo import demo_quilts
 from tests.core.route.test_route import IN, REFERENCE, of_fill, ruled
@@ -27,7 +27,9 @@ CASES = [
 
 def kind_of(solver, travel, ends=None):
     worth = solver.worth(travel)
-    return Kind(None, ends, word_of(solver.network, solver.costs, ends), 1, travel.edges, worth, worth)
+    return Kind(
+        None, ends, network_fingerprint(solver.network, solver.costs, ends), 1, travel.edges, worth, worth
+    )
 
 
 @pytest.mark.parametrize(("kind", "values", "region"), CASES, ids=[f"{case[0]} {case[2]}" for case in CASES])
@@ -84,7 +86,7 @@ def test_it_ends_when_it_is_stopped():
 
 
 def test_one_that_is_stopped_at_once_has_found_nothing(laid):
-    found = Longer(route_quilt(laid), costs_of(laid.quilt.stitching))
+    found = LocalSearch(route_quilt(laid), costs_of(laid.quilt.stitching))
     found.run(lambda: True)
     assert found.done and not found.ways
     assert 0 < found.left < 1  # the bounds are told all the same
@@ -134,18 +136,20 @@ def test_a_word_tells_other_prices_and_other_ends_apart():
     _, net = of_fill("lines", {}, REGIONS["petal"])
     costs = Costs()
     words = {
-        word_of(net, costs, None),
-        word_of(net, costs, (0, 1)),
-        word_of(net, replace(costs, retrace=1.0), None),
-        word_of(net, replace(costs, stop=1.0), None),
+        network_fingerprint(net, costs, None),
+        network_fingerprint(net, costs, (0, 1)),
+        network_fingerprint(net, replace(costs, retrace=1.0), None),
+        network_fingerprint(net, replace(costs, stop=1.0), None),
     }
     assert len(words) == 4
-    assert word_of(net, costs, None) == word_of(of_fill("lines", {}, REGIONS["petal"])[1], costs, None)
+    assert network_fingerprint(net, costs, None) == network_fingerprint(
+        of_fill("lines", {}, REGIONS["petal"])[1], costs, None
+    )
 
 
 def test_all_kinds_of_a_quilt_are_looked_at_and_what_is_gained_holds(sampler):
     laid = QuiltLayout(sampler)
-    found = Longer(route_quilt(laid), costs_of(sampler.stitching))
+    found = LocalSearch(route_quilt(laid), costs_of(sampler.stitching))
     for kind in found.kinds:  # as if the first search had done less
         solver = Solver(kind.one.network, costs_of(sampler.stitching))
         travel = solver.whole.travel(solver.whole.tree(None))

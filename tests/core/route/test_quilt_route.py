@@ -9,7 +9,7 @@ import pytest
 import shapely
 
 from kenzet.core.changes import CHANGES
-from kenzet.core.changes.new_quilt import Wish, begun
+from kenzet.core.changes.new_quilt import NewQuilt, new_quilt
 from kenzet.core.geom.affine import place_all
 from kenzet.core.kit.kit import Kit
 from kenzet.core.route.bulk import least_in_throat
@@ -28,7 +28,9 @@ IN = 25.4
 def ruled_top(columns=3, rows=2, **machine):
     """A top of plain blocks with level lines in each, sewn from the bottom."""
     laid = QuiltLayout(
-        begun(Wish.model_validate({"name": "Ruled", "columns": columns, "rows": rows, "block": "6 in"}))
+        new_quilt(
+            NewQuilt.model_validate({"name": "Ruled", "columns": columns, "rows": rows, "block": "6 in"})
+        )
     )
     place = next(place for place, _ in laid.quilt.layout.places())
     patch = next(iter(laid.top.at[place].patches))
@@ -36,10 +38,10 @@ def ruled_top(columns=3, rows=2, **machine):
         {"kind": "zone", "refs": [f"{place}/{patch}"]},
         {"kind": "stitching", "stitching": {"order": "from the bottom"}},
     ):
-        laid = QuiltLayout(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
+        laid = QuiltLayout(CHANGES[change["kind"]].model_validate(change).apply(laid)[0])
     (zone,) = laid.quilt.zones
     fill = {"kind": "fill", "zone": zone, "fill": {"kind": "lines", "spacing": "1 in", "angle": 0}}
-    laid = QuiltLayout(CHANGES["fill"].model_validate(fill).made(laid)[0])
+    laid = QuiltLayout(CHANGES["fill"].model_validate(fill).apply(laid)[0])
     kit = laid.quilt.kit
     kit = kit.model_copy(update={"machine": kit.machine.model_copy(update=machine)})
     return QuiltLayout(laid.quilt.model_copy(update={"kit": kit}))
@@ -94,7 +96,7 @@ def test_a107_a_throat_on_the_left_swaps_the_sides_and_no_line():
 def test_every_school_goes_everywhere_once(order):
     laid = ruled_top(columns=4, rows=5)
     change = {"kind": "stitching", "stitching": {"order": order}}
-    route = route_quilt(QuiltLayout(CHANGES["stitching"].model_validate(change).made(laid)[0]))
+    route = route_quilt(QuiltLayout(CHANGES["stitching"].model_validate(change).apply(laid)[0]))
     places = [visit.place for visit in route.visits]
     assert sorted(places) == sorted(place for place, _ in laid.quilt.layout.places())
     begins = {"centre outward": ("3-2", "3-3"), "edge to edge": ("1-1",), "column by column": ("5-1", "1-1"), "from the bottom": ("5-1",)}  # fmt: skip
@@ -126,14 +128,14 @@ def test_what_is_sewn_is_told_by_technique_and_adds_up(laid):
     waves = CHANGES["fill"].model_validate(
         {"kind": "fill", "zone": "sashing", "fill": {"kind": "waves", "spacing": "1 in"}}
     )
-    curved = route_quilt(QuiltLayout(waves.made(laid)[0]), quick=True)
+    curved = route_quilt(QuiltLayout(waves.apply(laid)[0]), quick=True)
     assert set(curved.sewn) == {"straight", "curved"}
     assert sum(curved.sewn.values()) == pytest.approx(curved.stitched)
 
 
 def stitched_as(laid, **stitching):
     change = {"kind": "stitching", "stitching": stitching}
-    return QuiltLayout(CHANGES["stitching"].model_validate(change).made(laid)[0])
+    return QuiltLayout(CHANGES["stitching"].model_validate(change).apply(laid)[0])
 
 
 def test_her_own_order_comes_first_and_the_rest_follows():
@@ -172,8 +174,8 @@ def test_a_seam_that_is_forbidden_is_never_travelled_and_a_bulky_one_less():
     assert all(np.hypot(*(path.mean(axis=0) - (x, y))) > 1 for path in travelled)
     assert never.travelled >= one.travelled
     (bulky,) = route_quilt(stitched_as(laid, avoided=[{**spot, "how": "bulky"}])).routes
-    near = sum(bulky.network.dear[k] > 1 for k in bulky.travel.edges)
-    assert near <= sum(bulky.network.dear[k] > 1 for k in one.travel.edges)
+    near = sum(bulky.network.travel_penalty[k] > 1 for k in bulky.travel.edges)
+    assert near <= sum(bulky.network.travel_penalty[k] > 1 for k in one.travel.edges)
     (elsewhere,) = route_quilt(stitched_as(laid, avoided=[{**spot, "part": "other", "how": "never"}])).routes
     assert elsewhere.travelled == pytest.approx(one.travelled)
 
@@ -183,7 +185,7 @@ def with_ditch(**stitching):
     laid = ruled_top(columns=2, rows=1)
     (zone,) = laid.quilt.zones
     over = {"kind": "over", "zone": zone, "over": {"fill": {"kind": "beside", "where": "ditch"}}}
-    return stitched_as(QuiltLayout(CHANGES["over"].model_validate(over).made(laid)[0]), **stitching)
+    return stitched_as(QuiltLayout(CHANGES["over"].model_validate(over).apply(laid)[0]), **stitching)
 
 
 def passes(route):
@@ -243,7 +245,7 @@ def test_the_directions_of_a_grid_are_sewn_one_after_the_other_over_the_whole_qu
     laid = ruled_top(columns=2, rows=2)
     (zone,) = laid.quilt.zones
     grid = {"kind": "fill", "zone": zone, "fill": {"kind": "grid", "spacing": "1 in"}}
-    laid = QuiltLayout(CHANGES["fill"].model_validate(grid).made(laid)[0])
+    laid = QuiltLayout(CHANGES["fill"].model_validate(grid).apply(laid)[0])
     whole, apart = route_quilt(laid), route_quilt(stitched_as(laid, families="one by one"))
     assert apart.stitched == pytest.approx(whole.stitched)
     assert (len(whole.visits), len(apart.visits)) == (4, 8)
@@ -262,7 +264,7 @@ def test_rings_are_met_from_outside_whichever_way_the_block_is_gone_through():
     laid = ruled_top(columns=1, rows=1)
     (zone,) = laid.quilt.zones
     echo = {"kind": "fill", "zone": zone, "fill": {"kind": "echo", "spacing": "1/2 in"}}
-    laid = QuiltLayout(CHANGES["fill"].model_validate(echo).made(laid)[0])
+    laid = QuiltLayout(CHANGES["fill"].model_validate(echo).apply(laid)[0])
     (one,) = route_quilt(laid).routes
     for way in (one.runs, one.backwards):
         (run,) = way

@@ -11,7 +11,7 @@ from kenzet.core.geom.clip import Straight
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things.machine import Machine
 from kenzet.core.ruler.line_references import KINDS, LINE, MARK, SEAM, References
-from kenzet.core.ruler.offset_sums import best_sum
+from kenzet.core.ruler.offset_sums import best_offset_sum
 from tests.core.ruler.test_pose import inch, laid
 from tests.shapes import REGIONS
 
@@ -40,7 +40,7 @@ def test_every_line_is_laid_on_the_one_beside_most_of_it(name, family, throat):
         most = max((shared for shared, _ in near), default=-1.0)
         if ref.kind == "line":
             assert {k: shared for shared, k in near}[ref.line] == pytest.approx(most)
-            assert best_sum(kit, ref.distance).can_be_laid
+            assert best_offset_sum(kit, ref.distance).can_be_laid
             gap = family.at(int(found.line[number])) - family.at(int(found.line[ref.line]))
             assert abs(gap) == ref.distance
         elif ref.kind == "seam":

@@ -15,7 +15,7 @@ from kenzet.core.kit.things.machine import RulerFoot
 from kenzet.core.kit.things.rulers import StraightRuler
 from kenzet.core.numbers.measure import MM_PER, Length
 from kenzet.core.ruler.line_references import Bundle, References, lay_family
-from kenzet.core.ruler.offset_sums import Mode, best_sum, line_lands_at, reckon
+from kenzet.core.ruler.offset_sums import Mode, best_offset_sum, line_lands_at, reckon
 from kenzet.core.ruler.pose import pose
 from tests.shapes import IN, REGIONS, box, inches
 
@@ -135,7 +135,9 @@ def test_a_family_on_the_bias_of_a_square_wants_one_mark_its_longest_line():
 def test_the_working_edge_lies_r_from_the_line_and_the_etched_line_on_the_reference(offset, left):
     kit = kit_with("eighths", offset)
     distance = kit.reach + inch("1/2")
-    found = pose(REGIONS["square"], (0.0, 50.0), (190.5, 50.0), left, best_sum(kit, distance, 190.5), kit)
+    found = pose(
+        REGIONS["square"], (0.0, 50.0), (190.5, 50.0), left, best_offset_sum(kit, distance, 190.5), kit
+    )
     side = 1 if left else -1
     assert found.body[0][1] - 50 == pytest.approx(side * float(kit.reach))
     assert found.chosen == 4
@@ -148,7 +150,7 @@ def test_f7_the_edge_crosses_the_seam_r_over_sine_away(angle, along):
     strip = inches(box(-40, 0, 80, 4))
     family = Straight(angle, inch("3/4"), 0.0)
     ends = clip([(strip, family)]).ends[20]
-    found = pose(strip, tuple(ends[:2]), tuple(ends[2:]), True, best_sum(Kit(), inch("3/4")), Kit())
+    found = pose(strip, tuple(ends[:2]), tuple(ends[2:]), True, best_offset_sum(Kit(), inch("3/4")), Kit())
     for stop in found.stops:
         assert stop.along / IN == pytest.approx(along, abs=1e-3)
         away = np.array(stop.edge) - np.array(stop.needle)
@@ -159,7 +161,7 @@ def test_f7_the_edge_crosses_the_seam_r_over_sine_away(angle, along):
 
 def test_a_long_line_wants_the_ruler_slid_along():
     strip = inches(box(0, 0, 40, 4))
-    found = pose(strip, (0.0, 25.4), (30 * IN, 25.4), True, best_sum(Kit(), inch("3/4")), Kit())
+    found = pose(strip, (0.0, 25.4), (30 * IN, 25.4), True, best_offset_sum(Kit(), inch("3/4")), Kit())
     assert found.moves == 2  # (30 - 1) / (12 - 1) = 2.6: three placements
 
 

@@ -16,9 +16,9 @@ from kenzet.core.changes import CHANGES
 from kenzet.core.plan.planner import plan_quilt, plan_zone
 from kenzet.core.route.needle import repeated_leg
 from kenzet.core.route.quilt import route_quilt
-from kenzet.core.ruler.offset_sums import best_sum
+from kenzet.core.ruler.offset_sums import best_offset_sum
 from kenzet.core.sewing.log import Event, Log, Sewn, at_needle, since_rest
-from kenzet.core.sewing.next_reference import drawn_besides, laid_on
+from kenzet.core.sewing.next_reference import drawn_besides, next_reference
 from kenzet.core.sewing.now import in_quilt, now, ways_of
 from kenzet.core.sewing.steps import steps_of
 from kenzet.core.sewing.stretch import LEAST, Covered, Stretch
@@ -262,18 +262,18 @@ def test_a_line_is_laid_on_what_is_sewn_beside_it_whichever_side_that_is(cloth):
     references = plan.references(drawing)
     follows = next(line for line, one in references.items() if one.line is not None)
     before = references[follows].line
-    forth = laid_on(plan, drawing, follows, {before}, before)
-    back = laid_on(plan, drawing, before, {follows}, None)
+    forth = next_reference(plan, drawing, follows, {before}, before)
+    back = next_reference(plan, drawing, before, {follows}, None)
     assert (forth.kind, forth.over) == ("last", 1) and forth.distance == references[follows].distance
     if references[before].kind == "line":
         assert (back.kind, back.distance) == ("line", forth.distance)
     gaps = drawing.straight[0].gaps
     for line, other in ((2, 4), (4, 2), (3, 6)):
-        far = laid_on(plan, drawing, line, {other}, None)
+        far = next_reference(plan, drawing, line, {other}, None)
         if far.kind == "line":
             assert far.over == abs(line - other) and far.distance == far.over * gaps[0]
-            assert best_sum(plan.kit, far.distance, drawing.length_of(line)).etched is not None
-    assert laid_on(plan, drawing, follows, set(), None).kind in ("seam", "nothing")
+            assert best_offset_sum(plan.kit, far.distance, drawing.length_of(line)).etched is not None
+    assert next_reference(plan, drawing, follows, set(), None).kind in ("seam", "nothing")
 
 
 def test_steps_take_a_line_in_pieces_as_one(cloth):
@@ -306,7 +306,7 @@ def test_the_ruler_lies_behind_the_line_on_the_side_of_what_it_is_laid_from(clot
     before = references[line].line
     normal = np.array(drawing.straight[0].normal)
     for sewn, laid_line in ((before, line), (line, before)):
-        on = laid_on(plan, drawing, laid_line, {sewn}, sewn)
+        on = next_reference(plan, drawing, laid_line, {sewn}, sewn)
         pose, total = plan.pose_from(drawing, laid_line, on.distance, on.way)
         own, other = (drawing.polylines[k].mean(axis=0) @ normal for k in (laid_line, sewn))
         body = np.array(pose.body).mean(axis=0) @ normal
@@ -327,7 +327,7 @@ def test_passes_over_the_same_places_are_sewn_one_after_the_other():
     laid = ruled_top(columns=2, rows=2)
     (zone,) = laid.quilt.zones
     grid = {"kind": "fill", "zone": zone, "fill": {"kind": "grid", "spacing": "1 in"}}
-    laid = QuiltLayout(CHANGES["fill"].model_validate(grid).made(laid)[0])
+    laid = QuiltLayout(CHANGES["fill"].model_validate(grid).apply(laid)[0])
     laid = stitched_as(laid, families="one by one")
     ways = ways_of(laid, route_quilt(laid))
     machine = Machine(ways)
@@ -364,10 +364,10 @@ def test_lines_that_nothing_places_yet_are_counted_and_a_drawn_line_places_other
     key, drawing = forth.route.unit.drawings[0]
     plan = plan_zone(laid, key)
     marked = plan.references(drawing).marked
-    placed = [laid_on(plan, drawing, line, set(), None) for line in range(drawing.lines)]
+    placed = [next_reference(plan, drawing, line, set(), None) for line in range(drawing.lines)]
     assert [line for line, on in enumerate(placed) if on.kind == "mark"] == marked
     by_drawn = [on for on in placed if on.kind == "drawn"]
-    assert by_drawn and all(best_sum(plan.kit, on.distance).etched is not None for on in by_drawn)
+    assert by_drawn and all(best_offset_sum(plan.kit, on.distance).etched is not None for on in by_drawn)
 
 
 def test_a104_a_ditch_that_is_travelled_is_sewn_already_when_its_pass_comes():

@@ -2507,26 +2507,22 @@ export interface components {
             words: (string | components["schemas"]["Shown"])[];
         };
         /**
-         * ExitOffer
-         * @description Another ``fill`` for ``zone``.
+         * EventsRequest
+         * @description What was done, in order.
          */
-        ExitOffer: {
-            /** Fill */
-            fill: components["schemas"]["Lines"] | components["schemas"]["Grid"] | components["schemas"]["Pairs"] | components["schemas"]["Beside"] | components["schemas"]["Fan"] | components["schemas"]["Scattered"] | components["schemas"]["Keys"] | components["schemas"]["Chevrons"] | components["schemas"]["Inset"] | components["schemas"]["CornerCuts"] | components["schemas"]["FrameEcho"] | components["schemas"]["HalvedTriangle"] | components["schemas"]["Echo"] | components["schemas"]["Pinned"] | components["schemas"]["Spiral"] | components["schemas"]["Retraced"] | components["schemas"]["Zigzag"] | components["schemas"]["ZigzagRows"] | components["schemas"]["RuledZigzag"] | components["schemas"]["Waves"] | components["schemas"]["WaveBorder"] | components["schemas"]["CurvedRows"] | components["schemas"]["Scallops"] | components["schemas"]["Clamshell"] | components["schemas"]["Shells"] | components["schemas"]["Hourglass"] | components["schemas"]["Continuous"] | components["schemas"]["SCurves"] | components["schemas"]["Through"] | components["schemas"]["Sunburst"] | components["schemas"]["Channel"] | components["schemas"]["FreehandTexture"];
-            /** Words */
-            words: (string | components["schemas"]["Shown"])[];
-            /** Zone */
-            zone: string;
+        EventsRequest: {
+            /** Events */
+            events: components["schemas"]["SewingEvent"][];
         };
         /**
-         * ExitView
-         * @description ``costs`` says what the pins cost, empty where that is nothing or nothing is pinned.
+         * EventsTaken
+         * @description ``count`` events are known now.
          */
-        ExitView: {
-            /** Costs */
-            costs: (string | components["schemas"]["Shown"])[];
-            /** Offers */
-            offers: components["schemas"]["ExitOffer"][];
+        EventsTaken: {
+            /** Count */
+            count: number;
+            /** Refused */
+            refused: components["schemas"]["Refusal"][];
         };
         /**
          * ExportLink
@@ -3833,42 +3829,6 @@ export interface components {
             rounds: number;
         };
         /**
-         * LongerQuery
-         * @description How the search that was begun for the ``number``-th place (0 for all) gets on.
-         */
-        LongerQuery: {
-            /**
-             * Number
-             * @default 0
-             */
-            number: number;
-            /**
-             * Unit
-             * @default in
-             * @enum {string}
-             */
-            unit: "in" | "mm";
-        };
-        /**
-         * LongerView
-         * @description ``state`` is ``idle`` where none was begun or the plan has changed since. ``words`` say what is found, ``share`` how near that is to
-         *     what no way is shorter than, 0 to 1. ``ways`` are the shorter ways, to be put to those that are kept with the quilt.
-         */
-        LongerView: {
-            /** Doing */
-            doing: string;
-            /** Share */
-            share: number;
-            /** State */
-            state: string;
-            /** Ways */
-            ways: {
-                [key: string]: number[];
-            };
-            /** Words */
-            words: (string | components["schemas"]["Shown"])[][];
-        };
-        /**
          * Machine
          * @description A domestic or sit-down machine. ``throat`` is the side on which its body stands.
          */
@@ -4240,7 +4200,7 @@ export interface components {
              */
             place: string;
             /** @default null */
-            step: components["schemas"]["Step"] | null;
+            step: components["schemas"]["ParameterStep"] | null;
             /**
              * Switch
              * @default null
@@ -4654,6 +4614,16 @@ export interface components {
             wide: string;
         };
         /**
+         * ParameterStep
+         * @description One step of a parameter by the marking step.
+         */
+        ParameterStep: {
+            /** By */
+            by: number;
+            /** Field */
+            field: string;
+        };
+        /**
          * PartView
          * @description A part and its places; ``of`` is the part that zones name.
          */
@@ -4827,21 +4797,26 @@ export interface components {
             kind: "pieced";
         };
         /**
-         * Pin
-         * @description Near which corners the way through a part begins and ends; None where that is free. It may also begin at the first cell of a
-         *     grid that is whole.
+         * PinCostView
+         * @description ``costs`` says what the pins cost, empty where that is nothing or nothing is pinned.
          */
-        Pin: {
-            /**
-             * End
-             * @default null
-             */
-            end: ("lower left" | "lower right" | "upper left" | "upper right") | null;
-            /**
-             * Start
-             * @default null
-             */
-            start: ("lower left" | "lower right" | "upper left" | "upper right") | "first whole cell" | null;
+        PinCostView: {
+            /** Costs */
+            costs: (string | components["schemas"]["Shown"])[];
+            /** Offers */
+            offers: components["schemas"]["PinOffer"][];
+        };
+        /**
+         * PinOffer
+         * @description Another ``fill`` for ``zone``.
+         */
+        PinOffer: {
+            /** Fill */
+            fill: components["schemas"]["Lines"] | components["schemas"]["Grid"] | components["schemas"]["Pairs"] | components["schemas"]["Beside"] | components["schemas"]["Fan"] | components["schemas"]["Scattered"] | components["schemas"]["Keys"] | components["schemas"]["Chevrons"] | components["schemas"]["Inset"] | components["schemas"]["CornerCuts"] | components["schemas"]["FrameEcho"] | components["schemas"]["HalvedTriangle"] | components["schemas"]["Echo"] | components["schemas"]["Pinned"] | components["schemas"]["Spiral"] | components["schemas"]["Retraced"] | components["schemas"]["Zigzag"] | components["schemas"]["ZigzagRows"] | components["schemas"]["RuledZigzag"] | components["schemas"]["Waves"] | components["schemas"]["WaveBorder"] | components["schemas"]["CurvedRows"] | components["schemas"]["Scallops"] | components["schemas"]["Clamshell"] | components["schemas"]["Shells"] | components["schemas"]["Hourglass"] | components["schemas"]["Continuous"] | components["schemas"]["SCurves"] | components["schemas"]["Through"] | components["schemas"]["Sunburst"] | components["schemas"]["Channel"] | components["schemas"]["FreehandTexture"];
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
+            /** Zone */
+            zone: string;
         };
         /**
          * Pinned
@@ -4864,6 +4839,23 @@ export interface components {
              * @default 5/8 in
              */
             spacing: string;
+        };
+        /**
+         * PinnedEnds
+         * @description Near which corners the way through a part begins and ends; None where that is free. It may also begin at the first cell of a
+         *     grid that is whole.
+         */
+        PinnedEnds: {
+            /**
+             * End
+             * @default null
+             */
+            end: ("lower left" | "lower right" | "upper left" | "upper right") | null;
+            /**
+             * Start
+             * @default null
+             */
+            start: ("lower left" | "lower right" | "upper left" | "upper right") | "first whole cell" | null;
         };
         /**
          * PlaceShare
@@ -4938,7 +4930,7 @@ export interface components {
              */
             place: string;
             /** @default null */
-            step: components["schemas"]["Step"] | null;
+            step: components["schemas"]["ParameterStep"] | null;
             /**
              * Switch
              * @default null
@@ -5649,7 +5641,7 @@ export interface components {
                 pace: components["schemas"]["Pace"];
                 /** Pins */
                 pins?: {
-                    [key: string]: components["schemas"]["Pin"];
+                    [key: string]: components["schemas"]["PinnedEnds"];
                 };
                 /**
                  * Rest
@@ -5942,7 +5934,7 @@ export interface components {
              */
             side: number;
             /** @default null */
-            step: components["schemas"]["Step"] | null;
+            step: components["schemas"]["ParameterStep"] | null;
             /**
              * Switch
              * @default null
@@ -6249,6 +6241,42 @@ export interface components {
             points: number[];
             /** Rise */
             rise: string;
+        };
+        /**
+         * SearchQuery
+         * @description How the search that was begun for the ``number``-th place (0 for all) gets on.
+         */
+        SearchQuery: {
+            /**
+             * Number
+             * @default 0
+             */
+            number: number;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
+         * SearchView
+         * @description ``state`` is ``idle`` where none was begun or the plan has changed since. ``words`` say what is found, ``share`` how near that is to
+         *     what no way is shorter than, 0 to 1. ``ways`` are the shorter ways, to be put to those that are kept with the quilt.
+         */
+        SearchView: {
+            /** Doing */
+            doing: string;
+            /** Share */
+            share: number;
+            /** State */
+            state: string;
+            /** Ways */
+            ways: {
+                [key: string]: number[];
+            };
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[][];
         };
         /**
          * SetApart
@@ -6661,21 +6689,87 @@ export interface components {
             /** Recent */
             recent: components["schemas"]["RecentLine"][];
             /** Steps */
-            steps: components["schemas"]["SewStep"][];
+            steps: components["schemas"]["SewingStepView"][];
             /** Stop */
             stop: number;
             /** Which */
             which: string;
         };
         /**
-         * SewStep
+         * SewingEvent
+         * @description An event at the machine, see ``Event``; ``when`` in seconds since 1970.
+         */
+        SewingEvent: {
+            /**
+             * At
+             * @default null
+             */
+            at: number[] | null;
+            /** Back */
+            back?: components["schemas"]["SewnStretch"][];
+            /**
+             * Far
+             * @default 0
+             */
+            far: number;
+            /**
+             * Freehand
+             * @default false
+             */
+            freehand: boolean;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "begun" | "gone" | "sewn" | "skipped" | "broke" | "unpicked" | "taken up" | "bobbin" | "rested" | "undone";
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /** Sewn */
+            sewn?: components["schemas"]["SewnStretch"][];
+            /**
+             * Stitches
+             * @default 0
+             */
+            stitches: number;
+            /** When */
+            when: number;
+        };
+        /**
+         * SewingRequest
+         * @description What to do next; at ``place`` if one is chosen.
+         */
+        SewingRequest: {
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
+         * SewingStepView
          * @description A step: where to lay what, how far to sew, where to go then. ``points`` are sewn, ``travels`` gone after that: flat x, y in
          *     the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``far`` mm in all, ``stops`` where the
          *     thread ends. ``sewn`` is what to tell when it is done, with
          *     ``also``, what travelling sews of a ditch that comes later. A ``freehand`` one goes through a texture. ``ruler`` are the corners of
          *     the ruler where a straight one lies, ``hands`` where the hand on it moves on.
          */
-        SewStep: {
+        SewingStepView: {
             /** Also */
             also: components["schemas"]["SewnStretch"][];
             /** At */
@@ -6718,23 +6812,6 @@ export interface components {
             travels: number[][];
             /** Zone */
             zone: string;
-        };
-        /**
-         * SewingRequest
-         * @description What to do next; at ``place`` if one is chosen.
-         */
-        SewingRequest: {
-            /**
-             * Place
-             * @default
-             */
-            place: string;
-            /**
-             * Unit
-             * @default in
-             * @enum {string}
-             */
-            unit: "in" | "mm";
         };
         /**
          * SewingView
@@ -7041,16 +7118,6 @@ export interface components {
             state: "at hand" | "lent" | "missing" | "broken";
         };
         /**
-         * Step
-         * @description One step of a parameter by the marking step.
-         */
-        Step: {
-            /** By */
-            by: number;
-            /** Field */
-            field: string;
-        };
-        /**
          * StepView
          * @description One thing to do: a stroke, or ticks, dots, signs, strips of tape, a stencil. What to lay on what, from where to
          *     where; ``lines`` are drawn, or sewn where there are strips; ``laid`` the corners of what is laid down; flat x, y,
@@ -7161,7 +7228,7 @@ export interface components {
             pace: components["schemas"]["Pace"];
             /** Pins */
             pins?: {
-                [key: string]: components["schemas"]["Pin"];
+                [key: string]: components["schemas"]["PinnedEnds"];
             };
             /**
              * Rest
@@ -7486,16 +7553,6 @@ export interface components {
             zone: string;
         };
         /**
-         * Taken
-         * @description ``count`` events are known now.
-         */
-        Taken: {
-            /** Count */
-            count: number;
-            /** Refused */
-            refused: components["schemas"]["Refusal"][];
-        };
-        /**
          * Tape
          * @description Tape that lines are sewn along; a strip serves ``moves`` times before it loses its tack (F37).
          */
@@ -7691,63 +7748,6 @@ export interface components {
             pattern: components["schemas"]["Plain"] | components["schemas"]["Checker"] | components["schemas"]["Pieced"] | components["schemas"]["Rails"] | components["schemas"]["Geese"] | components["schemas"]["SquareInSquare"] | components["schemas"]["Snowball"] | components["schemas"]["LogCabin"] | components["schemas"]["SawtoothStar"] | components["schemas"]["DiamondStar"] | components["schemas"]["BowTie"] | components["schemas"]["QuarterCircle"] | components["schemas"]["OrangePeel"] | components["schemas"]["Melon"] | components["schemas"]["PetalRing"] | components["schemas"]["Rosette"] | components["schemas"]["SunburstBlock"];
             /** Roles */
             roles: string[];
-        };
-        /**
-         * Told
-         * @description An event at the machine, see ``Event``; ``when`` in seconds since 1970.
-         */
-        Told: {
-            /**
-             * At
-             * @default null
-             */
-            at: number[] | null;
-            /** Back */
-            back?: components["schemas"]["SewnStretch"][];
-            /**
-             * Far
-             * @default 0
-             */
-            far: number;
-            /**
-             * Freehand
-             * @default false
-             */
-            freehand: boolean;
-            /** Id */
-            id: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "begun" | "gone" | "sewn" | "skipped" | "broke" | "unpicked" | "taken up" | "bobbin" | "rested" | "undone";
-            /**
-             * Of
-             * @default
-             */
-            of: string;
-            /**
-             * Place
-             * @default
-             */
-            place: string;
-            /** Sewn */
-            sewn?: components["schemas"]["SewnStretch"][];
-            /**
-             * Stitches
-             * @default 0
-             */
-            stitches: number;
-            /** When */
-            when: number;
-        };
-        /**
-         * ToldRequest
-         * @description What was done, in order.
-         */
-        ToldRequest: {
-            /** Events */
-            events: components["schemas"]["Told"][];
         };
         /**
          * ToolView
@@ -9824,7 +9824,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ExitView"];
+                    "application/json": components["schemas"]["PinCostView"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9858,7 +9858,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LongerView"];
+                    "application/json": components["schemas"]["SearchView"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9893,7 +9893,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LongerView"];
+                    "application/json": components["schemas"]["SearchView"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9918,7 +9918,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LongerQuery"];
+                "application/json": components["schemas"]["SearchQuery"];
             };
         };
         responses: {
@@ -9928,7 +9928,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LongerView"];
+                    "application/json": components["schemas"]["SearchView"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10023,7 +10023,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ToldRequest"];
+                "application/json": components["schemas"]["EventsRequest"];
             };
         };
         responses: {
@@ -10033,7 +10033,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Taken"];
+                    "application/json": components["schemas"]["EventsTaken"];
                 };
             };
             /** @description Unprocessable Entity */

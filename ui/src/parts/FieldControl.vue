@@ -45,12 +45,12 @@ function done() {
     <legend class="head"><span class="label">{{ field.label }}</span><slot /></legend>
     <div class="chips">
       <template v-if="field.control === 'choice'">
-        <button v-for="choice in field.choices" :key="choice.key" class="chip" :aria-pressed="field.text === choice.key" @click="choose(choice)">
+        <v-btn v-for="choice in field.choices" :key="choice.key" class="chip" :aria-pressed="field.text === choice.key" @click="choose(choice)">
           {{ choice.label }}<template v-if="field.text === choice.key && picked[choice.picks]">: {{ picked[choice.picks] }}</template>
-        </button>
+        </v-btn>
       </template>
       <template v-else-if="field.control === 'angle'">
-        <button v-for="angle in field.presets" :key="angle" class="chip" :aria-pressed="Number(field.text) === angle" @click="emit('set', angle)">{{ angle }}°</button>
+        <v-btn v-for="angle in field.presets" :key="angle" class="chip" :aria-pressed="Number(field.text) === angle" @click="emit('set', angle)">{{ angle }}°</v-btn>
         <input class="own" :class="{ on: !preset }" :value="own" :aria-label="`${field.label}, degrees`" :aria-invalid="!!error" :data-testid="`field-${field.name}`" @focus="typing = true" @blur="done" @input="type(($event.target as HTMLInputElement).value)" />
       </template>
       <input
@@ -58,10 +58,10 @@ function done() {
         :title="field.help" :data-testid="`field-${field.name}`" @focus="typing = true" @blur="done" @input="say(($event.target as HTMLInputElement).value)"
       />
       <template v-else>
-        <button class="chip" aria-label="One less" :disabled="!field.text" @click="emit('step', -1)">−</button>
+        <v-btn class="chip" aria-label="One less" :disabled="!field.text" @click="emit('step', -1)">−</v-btn>
         <input class="own" :class="{ on: field.text }" :value="own" :placeholder="field.empty" :aria-label="field.label" :aria-invalid="!!error" :data-testid="`field-${field.name}`" inputmode="numeric" @focus="typing = true" @blur="done" @input="type(($event.target as HTMLInputElement).value)" />
-        <button class="chip" aria-label="One more" @click="emit('step', 1)">+</button>
-        <button v-if="field.empty && field.text" class="chip" :aria-label="`${field.label}: ${field.empty}`" :title="field.empty" @click="emit('set', null)">×</button>
+        <v-btn class="chip" aria-label="One more" @click="emit('step', 1)">+</v-btn>
+        <v-btn v-if="field.empty && field.text" class="chip" :aria-label="`${field.label}: ${field.empty}`" :title="field.empty" @click="emit('set', null)">×</v-btn>
       </template>
     </div>
     <p v-if="error" class="error" role="alert">{{ error }}</p>

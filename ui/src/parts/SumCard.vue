@@ -22,9 +22,9 @@ defineEmits<{ choose: [value: string] }>()
     <p v-if="sum.ruler && sum.kind !== 'none'" class="instead" data-testid="with-ruler">with “{{ sum.ruler }}”</p>
     <p v-if="sum.instead.length" class="instead"><WordsText :words="sum.instead" /></p>
     <div v-if="sum.offers.length" class="chips near">
-      <button v-for="offer in sum.offers" :key="offer.value" class="chip" :title="offer.does" @click="$emit('choose', offer.value)">
+      <v-btn v-for="offer in sum.offers" :key="offer.value" class="chip" :title="offer.does" @click="$emit('choose', offer.value)">
         <WordsText :words="offer.words" />
-      </button>
+      </v-btn>
     </div>
   </section>
 </template>

@@ -34,32 +34,6 @@ class Flow:
         return not self.turned and self.miss <= NEAR
 
 
-def flow(plan: ZonePlan) -> Flow | None:
-    """The worst over all neighbouring places; None where the zone has no neighbours or lines that do not repeat evenly."""
-    laid: dict[str, list[tuple[float, float, float]]] = {}
-    for drawing in plan.drawings:
-        families = _even(plan, drawing)
-        for place in drawing.places:
-            if families:
-                laid[place] = [_in_quilt(family, drawing.shape.part.places[place]) for family in families]
-    found = [_between(laid[a], laid[b]) for a, b in _neighbours(laid)]
-    if not found:
-        return None
-    return Flow(max(f.miss for f in found), any(f.turned for f in found))
-
-
-def flow_mend(plan: ZonePlan) -> dict[str, str]:
-    """What to set so that the zone's lines go on from block to block; empty where they do, or cannot."""
-    flows = flow(plan)
-    if flows is None or flows.meets or flows.turned:
-        return {}
-    fill = plan.drawings[0].fill
-    for name, form in forms(type(fill)).items():
-        if any(choice.key == _QUILT_CENTRE for choice in form.choices):
-            return {} if getattr(fill, name) == _QUILT_CENTRE else {name: _QUILT_CENTRE}
-    return {}
-
-
 def _even(plan: ZonePlan, drawing: Drawing) -> Sequence[Straight]:
     """The even lines of a drawing, or those on which its rows and repeats stand; none where some are not even."""
     if all(isinstance(family, Straight) for family in drawing.families):
@@ -109,3 +83,29 @@ def _neighbours(places: Iterable[str]) -> Iterable[tuple[str, str]]:
             for other in (f"{row}-{int(column) + 1}", f"{int(row) + 1}-{column}"):
                 if other in known:
                     yield place, other
+
+
+def continuity(plan: ZonePlan) -> Flow | None:
+    """The worst over all neighbouring places; None where the zone has no neighbours or lines that do not repeat evenly."""
+    laid: dict[str, list[tuple[float, float, float]]] = {}
+    for drawing in plan.drawings:
+        families = _even(plan, drawing)
+        for place in drawing.places:
+            if families:
+                laid[place] = [_in_quilt(family, drawing.shape.part.places[place]) for family in families]
+    found = [_between(laid[a], laid[b]) for a, b in _neighbours(laid)]
+    if not found:
+        return None
+    return Flow(max(f.miss for f in found), any(f.turned for f in found))
+
+
+def continuity_fix(plan: ZonePlan) -> dict[str, str]:
+    """What to set so that the zone's lines go on from block to block; empty where they do, or cannot."""
+    flows = continuity(plan)
+    if flows is None or flows.meets or flows.turned:
+        return {}
+    fill = plan.drawings[0].fill
+    for name, form in forms(type(fill)).items():
+        if any(choice.key == _QUILT_CENTRE for choice in form.choices):
+            return {} if getattr(fill, name) == _QUILT_CENTRE else {name: _QUILT_CENTRE}
+    return {}

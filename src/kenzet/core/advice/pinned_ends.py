@@ -18,7 +18,7 @@ from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.plan.zone_plan import site_at
 from kenzet.core.route.quilt import costs_of, units_of, wishes_of
-from kenzet.core.route.unit import Unit
+from kenzet.core.route.unit import SewingUnit
 from kenzet.core.route.unit_route import UnitRoute, route_unit
 from kenzet.core.top.document import with_zone
 from kenzet.core.top.quilt_layout import QuiltLayout
@@ -38,37 +38,6 @@ class Offer:
     had: int
     many: int
     saved: float
-
-
-@dataclass(frozen=True, slots=True)
-class Exit:
-    """The pinned way travels ``extra`` mm more than where it may end as it suits; ``offers`` travel less."""
-
-    extra: float
-    offers: tuple[Offer, ...]
-
-
-def exit_of(laid: QuiltLayout, one: UnitRoute) -> Exit | None:
-    """What the pins of the unit cost, the best offers first; None where nothing is pinned or they could not be kept."""
-    if not one.pinned or len(one.unit.courses) > _MOST_LINES:
-        return None
-    costs, wishes = costs_of(laid.quilt.stitching), wishes_of(laid, one.unit)
-    free = route_unit(one.unit, costs, replace(wishes, pin=None))
-    extra = one.travelled - min(route.travelled for route in free)
-    found: list[Offer] = []
-    for zone, drawing in one.unit.drawings if extra >= _LEAST else ():
-        for fill in _tried(laid, zone, drawing):
-            other = _with_fill(laid, one.unit, zone, fill)
-            if other is None:
-                continue
-            unit, lines = other
-            best = route_unit(unit, costs, wishes)[0]
-            stops = len(best.runs) - len(one.runs)
-            saved = one.travelled - best.travelled
-            if best.pinned and stops <= 0 and saved >= _LEAST:
-                found.append(Offer(zone, fill, drawing.lines, lines, saved))
-    found.sort(key=lambda offer: (-round(offer.saved / INCH), _change(laid, offer)))
-    return Exit(max(extra, 0.0), tuple(found[:_MOST]))
 
 
 def _change(laid: QuiltLayout, offer: Offer) -> float:
@@ -91,7 +60,11 @@ def _tried(laid: QuiltLayout, zone: str, drawing: Drawing) -> Iterable[Fill]:
     for share, values in product((Fraction(1), *shares), origins):
         try:
             other = _with(mine, Length.near(mine.spacing.mm * share, mine.spacing.unit), values)
-            wishes = [wish for wish in other.wishes(site) if wish.does.startswith("even") and not wish.values]
+            wishes = [
+                wish
+                for wish in other.suggest_spacings(site)
+                if wish.does.startswith("even") and not wish.values
+            ]
             other = _with(other, wishes[0].length, {}) if wishes else other
         except ValueError:  # so close or so far apart it cannot be
             continue
@@ -104,7 +77,7 @@ def _with(fill: Fill, spacing: Length, values: dict[str, str]) -> Fill:
     return type(fill).model_validate({**fill.model_dump(mode="json"), "spacing": spacing.text, **values})
 
 
-def _with_fill(laid: QuiltLayout, unit: Unit, zone: str, fill: Fill) -> tuple[Unit, int] | None:
+def _with_fill(laid: QuiltLayout, unit: SewingUnit, zone: str, fill: Fill) -> tuple[SewingUnit, int] | None:
     """The same unit with another fill in ``zone``, and how many lines that draws at a place; None where it does not go, or
     leaves a sliver along an edge.
     """
@@ -119,6 +92,37 @@ def _with_fill(laid: QuiltLayout, unit: Unit, zone: str, fill: Fill) -> tuple[Un
             plan = plan_zone(other, zone)
             for key, drawing in one.drawings:
                 if plan is not None and key == zone and drawing.layer == 0:
-                    sliver = any(gap.sliver for gap in plan.edge_gaps(drawing)[:1])
+                    sliver = any(gap.sliver for gap in plan.edge_remainders(drawing)[:1])
                     return None if sliver else (one, drawing.lines)
     return None
+
+
+@dataclass(frozen=True, slots=True)
+class PinCost:
+    """The pinned way travels ``extra`` mm more than where it may end as it suits; ``offers`` travel less."""
+
+    extra: float
+    offers: tuple[Offer, ...]
+
+
+def pin_cost(laid: QuiltLayout, one: UnitRoute) -> PinCost | None:
+    """What the pins of the unit cost, the best offers first; None where nothing is pinned or they could not be kept."""
+    if not one.pinned or len(one.unit.courses) > _MOST_LINES:
+        return None
+    costs, wishes = costs_of(laid.quilt.stitching), wishes_of(laid, one.unit)
+    free = route_unit(one.unit, costs, replace(wishes, pin=None))
+    extra = one.travelled - min(route.travelled for route in free)
+    found: list[Offer] = []
+    for zone, drawing in one.unit.drawings if extra >= _LEAST else ():
+        for fill in _tried(laid, zone, drawing):
+            other = _with_fill(laid, one.unit, zone, fill)
+            if other is None:
+                continue
+            unit, lines = other
+            best = route_unit(unit, costs, wishes)[0]
+            stops = len(best.runs) - len(one.runs)
+            saved = one.travelled - best.travelled
+            if best.pinned and stops <= 0 and saved >= _LEAST:
+                found.append(Offer(zone, fill, drawing.lines, lines, saved))
+    found.sort(key=lambda offer: (-round(offer.saved / INCH), _change(laid, offer)))
+    return PinCost(max(extra, 0.0), tuple(found[:_MOST]))

@@ -27,22 +27,9 @@ _LEAST_SHOWN = 1.5  # times the zone's inradius
 _GRAIN = MM_PER["in"] / 16
 
 
-@dataclass(frozen=True)
-class Tried:
-    """A fill tried in a zone: its plan, of one place only."""
-
-    fill: Fill
-    plan: ZonePlan
-
-    @property
-    def drawing(self) -> Drawing:
-        """What it looks like there."""
-        return self.plan.drawings[0]
-
-
 def suited(
     laid: QuiltLayout, key: str, kind: str, given: dict[str, object] | None = None, place: str = ""
-) -> Tried | None:
+) -> TriedFill | None:
     """A fill of ``kind`` at settings sensible in zone ``key``: those of ``given`` that fit, else its own, as large
     as they are or halved until some lines fit. None where it does not suit the zone.
     """
@@ -50,28 +37,15 @@ def suited(
     shape = (laid.shape_at(zone, place) if place else None) or laid.shapes(zone)[0]
     place = place if place in shape.places else shape.places[0]
     for fill in candidates(kind, given):
-        found = tried(laid, key, fill, shape, place)
+        found = try_fill(laid, key, fill, shape, place)
         if found and shows(found.drawing):
             return found
     return None
 
 
-def tried(laid: QuiltLayout, key: str, fill: Fill, shape: ZoneShape, place: str) -> Tried | None:
-    """``fill`` in one shape of a zone; None where it cannot be laid out there."""
-    site = site_at(shape, place, laid.middle)
-    try:
-        check_hollow(fill, site, kit_of(laid, laid.zone(key)))
-        drawing = draw(shape, fill, tuple(fill.lay_out(site)), (place,))
-    except KenzetError:
-        return None
-    return Tried(
-        fill, ZonePlan(key, laid.zone(key), kit_of(laid, laid.zone(key)), (drawing,), laid.middle, laid.memo)
-    )
-
-
 def gallery(
     laid: QuiltLayout, key: str, given: dict[str, object] | None = None, place: str = ""
-) -> Iterator[Tried]:
+) -> Iterator[TriedFill]:
     """Every fill that suits the zone, in the order of the chooser."""
     for kind in FILLS:
         found = suited(laid, key, kind, given, place)
@@ -98,7 +72,7 @@ _PACE = {1: 60.0, 2: 45.0, 3: 30.0, 4: 80.0}  # inches a minute, by ease
 _PIVOT, _SHIFT, _STOP, _MARK = 0.05, 0.15, 0.5, 0.25  # minutes
 
 
-def effort(found: Tried) -> Effort:
+def effort(found: TriedFill) -> Effort:
     """An estimate for one place: needle time, pivots, ruler shifts, thread stops and marks (F42)."""
     drawing = found.drawing
     pivots = sum(max(len(trace.path.vertices) - 2, 0) for trace in drawing.traces if trace.path.straight)
@@ -159,3 +133,29 @@ def shows(drawing: Drawing) -> bool:
         sum(drawing.length_of(line) for line in range(drawing.lines)) if drawing.lines <= _MOST_LINES else 0.0
     )
     return long > _LEAST_SHOWN * drawing.region.inradius
+
+
+def try_fill(laid: QuiltLayout, key: str, fill: Fill, shape: ZoneShape, place: str) -> TriedFill | None:
+    """``fill`` in one shape of a zone; None where it cannot be laid out there."""
+    site = site_at(shape, place, laid.middle)
+    try:
+        check_hollow(fill, site, kit_of(laid, laid.zone(key)))
+        drawing = draw(shape, fill, tuple(fill.lay_out(site)), (place,))
+    except KenzetError:
+        return None
+    return TriedFill(
+        fill, ZonePlan(key, laid.zone(key), kit_of(laid, laid.zone(key)), (drawing,), laid.middle, laid.memo)
+    )
+
+
+@dataclass(frozen=True)
+class TriedFill:
+    """A fill tried in a zone: its plan, of one place only."""
+
+    fill: Fill
+    plan: ZonePlan
+
+    @property
+    def drawing(self) -> Drawing:
+        """What it looks like there."""
+        return self.plan.drawings[0]

@@ -27,34 +27,6 @@ from kenzet.core.tolerances import CREST, ROUNDING, STOP_ERROR
 _SAME_LEAN = 0.05  # degrees
 
 
-@dataclass(frozen=True, slots=True)
-class Laid:
-    """Edge number ``edge`` of ruler ``ruler`` (its key), where it lies, and how well it suits a curve."""
-
-    ruler: str
-    edge: int
-    lay: Lay
-    fit: CurveFit | TemplateFit | None = None
-
-
-def laid_for(plan: ZonePlan, drawing: Drawing, line: int, side: int, kit: Kit, ruler: str = "") -> Laid:
-    """How ``line`` is laid with the best of her rulers, or with ``ruler``. Raises BadValue where none does it."""
-    own = kit.for_zone(ruler or None, "ruler foot")
-    if not own.edges:
-        raise BadValue("No ruler at hand suits your foot and machine.", "ruler")
-    wanted = plan.template(drawing)
-    if wanted is not None:
-        return _on_template(plan, drawing, line, wanted, own)
-    arc = plan.arc_at(drawing, line, side)
-    if arc is not None:
-        return _on_arc(arc, own)
-    pose, _, total = replace(plan, kit=own).pose(drawing, line, side)
-    edge = edge_of(own, total)
-    if edge is None or not pose.body:
-        raise BadValue("This line is straight: it wants a straight edge.", "ruler")
-    return Laid(total.ruler, own.rulers[total.ruler].edges.index(edge), _straight(pose))
-
-
 def _straight(pose: Pose) -> Lay:
     (x0, y0), (x1, y1), _, (x3, y3) = pose.body
     if (x1 - x0) * (y3 - y0) - (y1 - y0) * (x3 - x0) < 0:  # the plastic lies at the right: run the other way
@@ -62,14 +34,14 @@ def _straight(pose: Pose) -> Lay:
     return Lay((x0 + x1) / 2, (y0 + y1) / 2, math.degrees(math.atan2(y1 - y0, x1 - x0)))
 
 
-def _on_arc(arc: Arc, kit: Kit) -> Laid:
+def _on_arc(arc: Arc, kit: Kit) -> RulerPlacement:
     fits = ranked(kit, arc.radius, arc.angle)
     if not fits:
         raise BadValue("This line is a curve, and none of its edges is.", "ruler")
     best = fits[0]
     edges = kit.rulers[best.ruler].edges
     lay = lay_on_arc(best.edge, float(kit.reach), arc.start, arc.end, arc.bulge)
-    return Laid(best.ruler, edges.index(best.edge), lay, best)
+    return RulerPlacement(best.ruler, edges.index(best.edge), lay, best)
 
 
 def lay_on_arc(edge: ArcEdge, foot: float, start: Point, end: Point, bulge: float) -> Lay:
@@ -90,7 +62,7 @@ def lay_on_arc(edge: ArcEdge, foot: float, start: Point, end: Point, bulge: floa
 
 def _on_template(
     plan: ZonePlan, drawing: Drawing, line: int, wanted: WaveEdge | ZigzagEdge, kit: Kit
-) -> Laid:
+) -> RulerPlacement:
     """A template's hollow is laid on a hollow of the line, near its middle."""
     fits = templates(kit, wanted)
     if not fits:
@@ -103,7 +75,7 @@ def _on_template(
     if trace is not None and trace.closed:
         points, way = _upper_side(points), np.array([1.0, 0.0])
     depth = best.edge.depth if isinstance(best.edge, WaveEdge) else best.edge.rise
-    return Laid(
+    return RulerPlacement(
         best.ruler,
         kit.rulers[best.ruler].edges.index(best.edge),
         _on_crest(points, way, depth / 2 - float(kit.reach)),
@@ -161,3 +133,33 @@ def set_by_angle(region: Region, pose: Pose, kit: Kit) -> ByAngle | None:
                 if any(abs(met - min(lean, 180 - lean)) < _SAME_LEAN for lean in leans):
                     return ByAngle(key, round(met, 1), number, along)
     return None
+
+
+@dataclass(frozen=True, slots=True)
+class RulerPlacement:
+    """Edge number ``edge`` of ruler ``ruler`` (its key), where it lies, and how well it suits a curve."""
+
+    ruler: str
+    edge: int
+    lay: Lay
+    fit: CurveFit | TemplateFit | None = None
+
+
+def placement_for(
+    plan: ZonePlan, drawing: Drawing, line: int, side: int, kit: Kit, ruler: str = ""
+) -> RulerPlacement:
+    """How ``line`` is laid with the best of her rulers, or with ``ruler``. Raises BadValue where none does it."""
+    own = kit.for_zone(ruler or None, "ruler foot")
+    if not own.edges:
+        raise BadValue("No ruler at hand suits your foot and machine.", "ruler")
+    wanted = plan.template(drawing)
+    if wanted is not None:
+        return _on_template(plan, drawing, line, wanted, own)
+    arc = plan.arc_at(drawing, line, side)
+    if arc is not None:
+        return _on_arc(arc, own)
+    pose, _, total = replace(plan, kit=own).pose(drawing, line, side)
+    edge = edge_of(own, total)
+    if edge is None or not pose.body:
+        raise BadValue("This line is straight: it wants a straight edge.", "ruler")
+    return RulerPlacement(total.ruler, own.rulers[total.ruler].edges.index(edge), _straight(pose))

@@ -55,16 +55,6 @@ class Lay:
 
 
 @dataclass(frozen=True, slots=True)
-class Reference:
-    """Something straight to lay a ruler by."""
-
-    kind: On
-    name: str
-    start: Point
-    end: Point
-
-
-@dataclass(frozen=True, slots=True)
 class Held:
     """Reference number ``reference`` lies parallel to the edge: ``away`` mm from the needle's line (negative: the
     needle has passed it), under etched line ``etched`` (0: the edge), or none; ``bare`` is by how much it shows before
@@ -77,22 +67,18 @@ class Held:
     bare: float
 
 
-@dataclass(frozen=True, slots=True)
-class Reading:
-    """What the ruler is laid by, nearest first, what ``sewn`` line it gives in the zone, and that line's ends."""
-
-    held: tuple[Held, ...]
-    sewn: Path | None
-    ends: tuple[Stop, ...]
-
-
 def read(
-    part: Plastic, lay: Lay, region: Region, references: Sequence[Reference], foot: float, whole: bool = True
-) -> Reading:
+    part: Plastic,
+    lay: Lay,
+    region: Region,
+    references: Sequence[BenchReference],
+    foot: float,
+    whole: bool = True,
+) -> BenchReading:
     """``whole``: a straight ruler is slid along from edge to edge of the zone, else it sews as far as it reaches."""
     held = sorted(_held(part, lay, references, foot), key=lambda one: (one.etched is None, abs(one.away)))
     sewn = sewn_line(part, lay, region, whole)
-    return Reading(tuple(held), sewn, _stops(region, sewn, foot) if sewn else ())
+    return BenchReading(tuple(held), sewn, _stops(region, sewn, foot) if sewn else ())
 
 
 def _stops(region: Region, sewn: Path, foot: float) -> tuple[Stop, Stop]:
@@ -110,7 +96,7 @@ def _stops(region: Region, sewn: Path, foot: float) -> tuple[Stop, Stop]:
     return stop((ax, ay), begins, -1.0), stop((dx, dy), ends, 1.0)
 
 
-def _held(part: Plastic, lay: Lay, references: Sequence[Reference], foot: float) -> Iterable[Held]:
+def _held(part: Plastic, lay: Lay, references: Sequence[BenchReference], foot: float) -> Iterable[Held]:
     if not part.straight:
         return
     ends = part.edge.vertices[:, 0]
@@ -150,15 +136,15 @@ def sewn_line(part: Plastic, lay: Lay, region: Region, whole: bool = True) -> Pa
     return min((piece.path for piece in clip_paths(region, [path])), key=rank, default=None)
 
 
-def references_in(plan: ZonePlan | None, shape: ZoneShape, place: str) -> list[Reference]:
+def references_in(plan: ZonePlan | None, shape: ZoneShape, place: str) -> list[BenchReference]:
     """What there is to lay a ruler by in a zone at ``place``: its edges, the seams in it, its straight lines."""
     region = shape.region
     names = edge_names(region)
     found = [
-        Reference("seam", "a seam" if name.startswith("edge ") else f"the {name}", edge.start, edge.end)
+        BenchReference("seam", "a seam" if name.startswith("edge ") else f"the {name}", edge.start, edge.end)
         for name, edge in zip(names, region.edges, strict=True)
     ]
-    found += [Reference("seam", "a seam", start, end) for start, end in shape.seams]
+    found += [BenchReference("seam", "a seam", start, end) for start, end in shape.seams]
     for drawing in plan.drawings if plan else ():
         if place not in drawing.places:
             continue
@@ -171,5 +157,24 @@ def references_in(plan: ZonePlan | None, shape: ZoneShape, place: str) -> list[R
         ]
         for number, (x0, y0, x1, y1) in enumerate(ends, 1):
             name = f"your line {number}" if by_hand else f"line {number}"
-            found.append(Reference("hand" if by_hand else "line", name, (x0, y0), (x1, y1)))
+            found.append(BenchReference("hand" if by_hand else "line", name, (x0, y0), (x1, y1)))
     return found
+
+
+@dataclass(frozen=True, slots=True)
+class BenchReading:
+    """What the ruler is laid by, nearest first, what ``sewn`` line it gives in the zone, and that line's ends."""
+
+    held: tuple[Held, ...]
+    sewn: Path | None
+    ends: tuple[Stop, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class BenchReference:
+    """Something straight to lay a ruler by."""
+
+    kind: On
+    name: str
+    start: Point
+    end: Point

@@ -32,7 +32,7 @@ class Paint(Change):
     turns: Annotated[int, Field(ge=0, le=3)] = 0
     mirrored: bool = False
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown for a block, BadValue for a place that is not there."""
         name = block_of(laid.quilt, self.block).name
         new = Cell(block=self.block, turns=self.turns, mirrored=self.mirrored)
@@ -47,7 +47,7 @@ class Turn(Change):
     by: Annotated[int, Field(ge=0, le=3)] = 0
     mirror: bool = False
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """As she sees it: a mirrored block turns the other way round inside."""
 
         def turned(cell: Cell) -> Cell:
@@ -87,7 +87,7 @@ class SetCount(Change):
     columns: Count
     rows: Count
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Sizes of rows and columns that are gone are forgotten."""
         layout = laid.quilt.layout
         if isinstance(layout, OnPoint):
@@ -134,7 +134,7 @@ class SetArrangement(Change):
     on_point: bool
     triangles: Key | None = None
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """``triangles`` is the fabric of the setting triangles; left out, the one there or the first."""
         quilt, layout = laid.quilt, laid.quilt.layout
         columns, rows = len(layout.rows[0]), len(layout.rows)
@@ -160,7 +160,7 @@ class SetSizes(Change):
     widths: tuple[Length | None, ...]
     heights: tuple[Length | None, ...]
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue at ``widths.n`` or ``heights.n``, and on point."""
         layout = laid.quilt.layout
         if not isinstance(layout, StraightRows):
@@ -185,7 +185,7 @@ class SetSashing(Change):
     kind: Literal["sashing"] = "sashing"
     sashing: Sashing | None
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Zones of sashes that are gone go with them."""
         layout = remade_layout(laid.quilt.layout, sashing=self.sashing)
         return remade(laid.quilt, layout=layout), "sashes" if self.sashing else "no sashes"
@@ -197,6 +197,6 @@ class SetBorders(Change):
     kind: Literal["borders"] = "borders"
     borders: Annotated[tuple[Border, ...], Field(max_length=12)]
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Zones of borders that are gone go with them."""
         return remade(laid.quilt, borders=self.borders), "borders"

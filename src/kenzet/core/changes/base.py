@@ -10,9 +10,9 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 
 
 class Change(Frozen):
-    """Must override ``made`` and have a ``kind``. Nothing is changed in place."""
+    """Must override ``apply`` and have a ``kind``. Nothing is changed in place."""
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Must override. The changed document and what was done, in words. Raises KenzetError."""
         raise NotImplementedError
 
@@ -20,6 +20,6 @@ class Change(Frozen):
 def applied(change: Change, laid: QuiltLayout) -> tuple[Quilt, str]:
     """What ``change`` makes. Raises KenzetError, also where what it makes is refused when it is put together."""
     try:
-        return change.made(laid)
+        return change.apply(laid)
     except ValidationError as error:
         raise at_field(error) from error

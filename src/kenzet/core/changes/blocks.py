@@ -35,7 +35,7 @@ class AddBlock(Change):
     kind: Literal["new block"] = "new block"
     block: Block
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Two blocks of one name are told apart by a number."""
         quilt = laid.quilt
         name = free(self.block.name, [block.name for block in quilt.blocks.values()], " ")
@@ -53,7 +53,7 @@ class SetBlock(Change):
     key: Key
     block: Block
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Zones keep the patches that are still there."""
         block_of(laid.quilt, self.key)
         return with_block(laid.quilt, self.key, self.block), f"block {self.block.name}"
@@ -66,7 +66,7 @@ class SetPattern(Change):
     key: Key
     pattern: AnyPattern
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue for a block that no pattern draws, and where the numbers do not fit its size."""
         block = block_of(laid.quilt, self.key)
         if not isinstance(block.art, Patterned):
@@ -87,10 +87,10 @@ class CopyBlock(Change):
     key: Key
     name: Name | None = None
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Zones are not copied."""
         block = block_of(laid.quilt, self.key)
-        return AddBlock(block=remade_block(block, name=self.name or block.name)).made(laid)
+        return AddBlock(block=remade_block(block, name=self.name or block.name)).apply(laid)
 
 
 class RemoveBlock(Change):
@@ -99,7 +99,7 @@ class RemoveBlock(Change):
     kind: Literal["block gone"] = "block gone"
     key: Key
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue while it is laid anywhere."""
         quilt, block = laid.quilt, block_of(laid.quilt, self.key)
         if quilt.places_of(self.key):
@@ -117,7 +117,7 @@ class Recolour(Change):
     roles: dict[str, Key] = Field({})
     patches: dict[Key, Key] = Field({})
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """A role that is recoloured takes its patches along that stood apart."""
         block = block_of(laid.quilt, self.key)
         for patch in self.patches:
@@ -143,7 +143,7 @@ class SetMeasured(Change):
     place: Place | None = None
     measured: Measured | None
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Patches and fills follow."""
         quilt, block = laid.quilt, block_of(laid.quilt, self.key)
         if self.place is None:
@@ -174,7 +174,7 @@ class Cloth(Change):
     fabric: Key
     alike: bool = False
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown for a patch that is not there."""
         quilt = laid.quilt
         place, _, patch = self.ref.partition("/")
@@ -188,11 +188,11 @@ class Cloth(Change):
     def _in_block(self, laid: QuiltLayout, key: str, patch: str) -> tuple[Quilt, str]:
         block = laid.quilt.blocks[key]
         if not self.alike:
-            return Recolour(key=key, patches={patch: self.fabric}).made(laid)
+            return Recolour(key=key, patches={patch: self.fabric}).apply(laid)
         if isinstance(block.art, Patterned):
-            return Recolour(key=key, roles={block.role_of(patch): self.fabric}).made(laid)
+            return Recolour(key=key, roles={block.role_of(patch): self.fabric}).apply(laid)
         same = [name for name, cloth in block.fabric_of.items() if cloth == block.fabric_of[patch]]
-        return Recolour(key=key, patches=dict.fromkeys(same, self.fabric)).made(laid)
+        return Recolour(key=key, patches=dict.fromkeys(same, self.fabric)).apply(laid)
 
     def _outside(self, quilt: Quilt, part: str, patch: str) -> Quilt:
         layout = quilt.layout

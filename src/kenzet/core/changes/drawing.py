@@ -62,14 +62,14 @@ class OwnBlock(Change):
     columns: Count = 4
     rows: Count = 4
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """It is of the quilt's first fabric."""
         grid = (self.columns, self.rows)
         outline = ((0.0, 0.0), (grid[0], 0.0), (float(grid[0]), float(grid[1])), (0.0, grid[1]))
         patch = Patch(outline=outline, fabric=next(iter(laid.quilt.fabrics)))
         art = Drawn(grid=grid, patches={"piece-1": patch})
         block = Block(name=self.name, width=self.width, height=self.height, art=art)
-        return AddBlock(block=block).made(laid)
+        return AddBlock(block=block).apply(laid)
 
 
 class _Drawing(Change):
@@ -103,7 +103,7 @@ class DrawSeams(_Drawing):
     kind: Literal["seams"] = "seams"
     sides: Annotated[tuple[Side, ...], Field(min_length=1, max_length=200)]
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue for a seam without length, outside the block, or already there."""
         block, art = self.drawn(laid.quilt)
         seams = list(art.seams)
@@ -126,7 +126,7 @@ class BendSeam(_Drawing):
     rise: Length | None = None
     left: bool = True
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Its ends stay. Raises Unknown; BadValue at ``rise``."""
         block, art = self.drawn(laid.quilt)
         seam = _seam(art, self.seam)
@@ -142,7 +142,7 @@ class RemoveSeams(_Drawing):
     kind: Literal["seams gone"] = "seams gone"
     seams: Annotated[tuple[int, ...], Field(min_length=1)]
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown."""
         block, art = self.drawn(laid.quilt)
         for number in self.seams:
@@ -158,7 +158,7 @@ class SetGrid(_Drawing):
     columns: Count
     rows: Count
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Every point is named anew in the new grid's units."""
         block, art = self.drawn(laid.quilt)
         x, y = self.columns / art.grid[0], self.rows / art.grid[1]
@@ -187,7 +187,7 @@ class AddApplique(_Drawing):
     sides: Annotated[tuple[Side, ...], Field(min_length=2, max_length=200)]
     fabric: Key
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue for an outline that does not close, crosses itself or leaves the block."""
         block, art = self.drawn(laid.quilt)
         for side, after in zip(self.sides, [*self.sides[1:], self.sides[0]], strict=True):
@@ -215,7 +215,7 @@ class RemoveApplique(_Drawing):
     kind: Literal["applique gone"] = "applique gone"
     patch: Key
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown."""
         block, art = self.drawn(laid.quilt)
         if self.patch not in art.patches or not art.patches[self.patch].applique:
@@ -231,7 +231,7 @@ class Bring(Change):
     block: Block
     fabrics: Annotated[dict[Key, Fabric], Field(max_length=60)]
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue for a block that is not drawn."""
         quilt, art = laid.quilt, self.block.art
         if not isinstance(art, Drawn):
@@ -248,7 +248,7 @@ class Bring(Change):
             for name, patch in art.patches.items()
         }
         block = remade_block(self.block, art=art.model_copy(update={"patches": patches}))
-        return AddBlock(block=block).made(QuiltLayout(remade(quilt, fabrics=palette)))
+        return AddBlock(block=block).apply(QuiltLayout(remade(quilt, fabrics=palette)))
 
 
 def _seam(art: Drawn, number: int) -> Seam:

@@ -20,7 +20,7 @@ class SetFabric(Change):
     key: Key | None = None
     fabric: Fabric
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown for a key that is not there."""
         quilt = laid.quilt
         if self.key and self.key not in quilt.fabrics:
@@ -36,7 +36,7 @@ class RemoveFabric(Change):
     key: Key
     instead: Key
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown, BadValue."""
         quilt = laid.quilt
         for key in (self.key, self.instead):

@@ -25,7 +25,7 @@ class SetFill(Change):
     fill: AnyFill | None
     place: Place | None = None
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """The zone's other settings stay."""
         zone = laid.zone(self.zone)
         said = f"{self.fill.label} {self.fill.spacing.text}" if self.fill else "left open"
@@ -50,7 +50,7 @@ class SetLaying(Change):
     ruler: ThingKey | None = None
     sew_with: SewWith | None = None
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue for a ruler that is not in the quilt's kit."""
         if self.ruler is not None and self.ruler not in laid.quilt.kit.rulers:
             raise BadValue("There is no such ruler in this quilt's kit.", "ruler")
@@ -65,7 +65,7 @@ class SetOver(Change):
     zone: Key
     over: Over | None
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue where the zone has no fill to lie on."""
         zone = laid.zone(self.zone)
         said = f"{self.over.fill.label} on top" if self.over else "nothing on top"
@@ -87,7 +87,7 @@ class SetPins(Change):
     zone: Key
     pins: Annotated[tuple[AnyFill, ...], Field(max_length=MOST_PINS)]
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """The same one is pinned once."""
         name = laid.zone(self.zone).name
         pins = tuple(pin for k, pin in enumerate(self.pins) if pin not in self.pins[:k])
@@ -101,7 +101,7 @@ class SetMarking(Change):
     zone: Key
     marking: MarkMethod | None = None
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """The zone's other settings stay."""
         name = laid.zone(self.zone).name
         return with_zone(
@@ -116,7 +116,7 @@ class SetMarkWith(Change):
     zone: Key
     tool: ThingKey | None = None
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue for a tool that is not in the quilt's kit."""
         if self.tool is not None and self.tool not in laid.quilt.kit.tools:
             raise BadValue("There is no such marking tool in this quilt's kit.", "tool")
@@ -131,7 +131,7 @@ class SetApart(Change):
     zone: Key
     places: tuple[Place, ...]
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue for a place at which the zone does not lie, or for all of them."""
         zone = laid.zone(self.zone)
         there = _there(laid, zone, self.places)
@@ -147,7 +147,7 @@ class JoinAgain(Change):
     zone: Key
     places: tuple[Place, ...]
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Places that another zone took stay as they are."""
         zone = laid.zone(self.zone)
         kept = tuple(one for one in zone.apart if one.taken_by)

@@ -7,10 +7,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from kenzet.core.bench.readout import ON_IT, Lay, Reading, Reference, read, references_in
+from kenzet.core.bench.readout import ON_IT, BenchReading, BenchReference, Lay, read, references_in
 from kenzet.core.changes.base import Change
 from kenzet.core.errors import BadValue, Unknown
-from kenzet.core.fills.manual_lines import MOST_BY_HAND, HandLine
+from kenzet.core.fills.manual_lines import MOST_BY_HAND, ManualLine
 from kenzet.core.kit.compatibility import foot_fault, ruler_fault
 from kenzet.core.kit.kit import Kit, ThingKey
 from kenzet.core.kit.ruler_outline import plastic
@@ -38,7 +38,7 @@ class KeepLine(Change):
     angle: _Degrees
     whole: bool = True
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue at ``ruler`` for one that must not or cannot be used, at ``lay`` where no line comes of it."""
         zone, kit = laid.zone(self.zone), laid.quilt.kit
         check_ruler(kit, self.ruler, self.edge)
@@ -64,7 +64,7 @@ class KeepLine(Change):
         vertices = tuple(
             (round(x, 6), round(y, 6), round(b, 12)) for x, y, b in reading.sewn.vertices.tolist()
         )
-        line = HandLine(vertices=vertices, ruler=self.ruler, on=on, distance=distance)
+        line = ManualLine(vertices=vertices, ruler=self.ruler, on=on, distance=distance)
         quilt = with_zone(laid.quilt, self.zone, by_hand=(*zone.by_hand, line))
         return quilt, f"{zone.name}: a line laid by hand"
 
@@ -76,7 +76,7 @@ class TakeUpLine(Change):
     zone: Key
     number: Annotated[int, Field(ge=0)]
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown."""
         zone = laid.zone(self.zone)
         if self.number >= len(zone.by_hand):
@@ -98,7 +98,7 @@ def check_ruler(kit: Kit, key: str, edge: int) -> None:
 
 
 def _laid_on(
-    reading: Reading, references: list[Reference], kit: Kit
+    reading: BenchReading, references: list[BenchReference], kit: Kit
 ) -> tuple[Literal["seam", "line", ""], Length | None]:
     """What the line finds its place by: the nearest thing that an etched line or the edge lies on (F1)."""
     for held in reading.held:

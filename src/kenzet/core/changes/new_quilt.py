@@ -26,7 +26,30 @@ PALETTE = {
 """What a new quilt begins with, to be named and coloured as hers."""
 
 
-class Wish(Frozen):
+def _block_size(wish: NewQuilt, columns: int, rows: int) -> tuple[Length, Length]:
+    if wish.block and wish.arrangement != "strips":
+        return wish.block, wish.block
+    width, height = wish.width, wish.height
+    if wish.arrangement == "medallion" and width and height:
+        inner = min(width.mm, height.mm) * 2 / 5  # two borders, each a tenth of the quilt, at either side
+        return Length.near(width.mm - inner, width.unit), Length.near(height.mm - inner, height.unit)
+    if wish.block and wish.arrangement == "strips":
+        if not height:
+            raise BadValue("Give the finished height: the length of the strips.", "height")
+        return wish.block, height
+    assert width and height
+    if wish.arrangement == "on point":
+        size = Length.near(min(float(width.mm) / columns, float(height.mm) / rows) / 2**0.5, width.unit)
+        return size, size
+    return Length.near(width.mm / columns, width.unit), Length.near(height.mm / rows, height.unit)
+
+
+def _plain(name: str, width: Length, height: Length, fabric: str) -> Block:
+    art = Patterned(pattern=PATTERNS["plain"](), fabrics={"patch": fabric})
+    return Block(name=name, width=width, height=height, art=art)
+
+
+class NewQuilt(Frozen):
     """``columns`` by ``rows`` blocks of ``block``, or blocks that fill a finished ``width`` by ``height``."""
 
     name: Name
@@ -49,13 +72,13 @@ class Wish(Frozen):
         return size and in_range(size, "1 in", "200 in", "The finished size")
 
     @model_validator(mode="after")
-    def _sized(self) -> Wish:
+    def _sized(self) -> NewQuilt:
         if not self.block and not (self.width and self.height):
             raise BadValue("Give the size of a block, or the finished width and height.", "block")
         return self
 
 
-def begun(wish: Wish) -> Quilt:
+def new_quilt(wish: NewQuilt) -> Quilt:
     """A quilt of plain blocks as wished, ready to be painted. Raises BadValue at the wish's field."""
     columns, rows = (1, 1) if wish.arrangement in ("medallion", "single block") else (wish.columns, wish.rows)
     if wish.arrangement == "strips":
@@ -81,26 +104,3 @@ def begun(wish: Wish) -> Quilt:
         name=wish.name, use=wish.use, fabrics=PALETTE, blocks=blocks, layout=layout, borders=borders, zones={},
         **({"batting_overhang": over, "backing_overhang": over} if over else {}),
     )  # fmt: skip
-
-
-def _block_size(wish: Wish, columns: int, rows: int) -> tuple[Length, Length]:
-    if wish.block and wish.arrangement != "strips":
-        return wish.block, wish.block
-    width, height = wish.width, wish.height
-    if wish.arrangement == "medallion" and width and height:
-        inner = min(width.mm, height.mm) * 2 / 5  # two borders, each a tenth of the quilt, at either side
-        return Length.near(width.mm - inner, width.unit), Length.near(height.mm - inner, height.unit)
-    if wish.block and wish.arrangement == "strips":
-        if not height:
-            raise BadValue("Give the finished height: the length of the strips.", "height")
-        return wish.block, height
-    assert width and height
-    if wish.arrangement == "on point":
-        size = Length.near(min(float(width.mm) / columns, float(height.mm) / rows) / 2**0.5, width.unit)
-        return size, size
-    return Length.near(width.mm / columns, width.unit), Length.near(height.mm / rows, height.unit)
-
-
-def _plain(name: str, width: Length, height: Length, fabric: str) -> Block:
-    art = Patterned(pattern=PATTERNS["plain"](), fabrics={"patch": fabric})
-    return Block(name=name, width=width, height=height, art=art)

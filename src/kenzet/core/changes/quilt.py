@@ -21,7 +21,7 @@ class SetKit(Change):
     kind: Literal["kit"] = "kit"
     kit: Kit
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """The whole kit at once."""
         return laid.quilt.model_copy(update={"kit": self.kit}), "kit"
 
@@ -32,7 +32,7 @@ class Rename(Change):
     kind: Literal["name"] = "name"
     name: Name
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Nothing but the name."""
         return laid.quilt.model_copy(update={"name": self.name}), "name"
 
@@ -47,7 +47,7 @@ class SetQuilt(Change):
     backing_overhang: Length
     backing: Key | None = None
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue at the length that is out of range."""
         wanted = ("use", "edge", "batting_overhang", "backing_overhang", "backing")
         return remade(laid.quilt, **{name: getattr(self, name) for name in wanted}), "the quilt"
@@ -60,7 +60,7 @@ class SetLayers(Change):
     layered: Layered
     basted: Basted
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Nothing of the plan changes."""
         return remade(laid.quilt, layered=self.layered, basted=self.basted), "how it is layered"
 
@@ -71,7 +71,7 @@ class SetStitching(Change):
     kind: Literal["stitching"] = "stitching"
     stitching: Stitching
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """All of it at once; no line changes."""
         return remade(laid.quilt, stitching=self.stitching), "how it is sewn"
 
@@ -82,7 +82,7 @@ class SetGround(Change):
     kind: Literal["ground"] = "ground"
     ground: Ground | None
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown for a place that is not there."""
         if self.ground:
             laid.frame_of(self.ground.place)

@@ -36,7 +36,7 @@ class MakeZone(Change):
     name: Name | None = None
     stand_off: Length | None = None
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown, BadValue."""
         quilt = laid.quilt
         part, patches = _meant(quilt, self.refs, self.everywhere)
@@ -133,7 +133,7 @@ class RemoveZone(Change):
     kind: Literal["zone gone"] = "zone gone"
     zone: Key
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """What it took from others at single places goes back to them."""
         name = laid.zone(self.zone).name
         zones = {key: zone for key, zone in laid.quilt.zones.items() if key != self.zone}
@@ -147,7 +147,7 @@ class NameZone(Change):
     zone: Key
     name: Name
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """The key stays."""
         old = laid.zone(self.zone).name
         return with_zone(laid.quilt, self.zone, name=self.name), f"{old} is called {self.name}"
@@ -160,7 +160,7 @@ class SetStandOff(Change):
     zone: Key
     stand_off: Length | None
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue where nothing would be left."""
         quilt = laid.quilt
         zone = laid.zone(self.zone)
@@ -183,7 +183,7 @@ class CutZone(Change):
     cut: Cut
     alike: bool = True
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """The fill stays in every piece. Raises BadValue where nothing is divided."""
         quilt, zone = laid.quilt, laid.zone(self.zone)
         found = pieces_of(laid, zone, self.cut, self.alike)
@@ -252,7 +252,7 @@ class PutTogether(Change):
     kind: Literal["together"] = "together"
     zone: Key
 
-    def made(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Pieces that were cut further go with it. Raises BadValue for a zone that is not cut."""
         quilt, zone = laid.quilt, laid.zone(self.zone)
         if not zone.slices:

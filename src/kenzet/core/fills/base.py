@@ -43,10 +43,6 @@ class Rings:
         return tuple(shapely.transform(np.array(self.drawn), lambda points: place_all(placing, points)))
 
 
-LaidOn = tuple[Literal["seam", "line"], Fraction]
-"""What a line is laid from, and how far from it, exact mm."""
-
-
 @dataclass(frozen=True, slots=True)
 class Paths:
     """Lines that are neither parallel straights nor rings: zigzags, arcs, fans, chevrons.
@@ -59,7 +55,7 @@ class Paths:
     paths: tuple[Path, ...]
     spacing: Fraction | None = None
     on_outline: bool = False
-    laid_on: tuple[LaidOn | None, ...] = ()
+    laid_on: tuple[ReferenceHint | None, ...] = ()
 
 
 Family = Straight | Rings | Paths
@@ -104,15 +100,6 @@ class Site(NamedTuple):
 
 
 @dataclass(frozen=True, slots=True)
-class Wish:
-    """A spacing that would suit the zone: the exact ``length``, what it does, and what else must be set for it."""
-
-    length: Length
-    does: str
-    values: tuple[tuple[str, str], ...] = ()
-
-
-@dataclass(frozen=True, slots=True)
 class Figure:
     """A number of the fill that she would otherwise reckon: ``value`` in mm, degrees, a share or a count.
 
@@ -123,35 +110,6 @@ class Figure:
     value: float
     what: Literal["length", "angle", "count"] = "length"
     typed: bool = False
-
-
-@dataclass(frozen=True, slots=True)
-class Meeting:
-    """Settings (``values`` by parameter) with which the features are met, or nearly.
-
-    ``change`` is the relative change of what she wished; ``counts`` the whole steps to each feature after the
-    first; ``arrives`` is said of zigzags; ``give`` numbers the features (from 0, the first left out) that miss.
-    """
-
-    values: tuple[tuple[str, str], ...]
-    through: Point
-    change: float
-    counts: tuple[int, ...]
-    step: Length
-    arrives: Literal["", "same side", "opposite side"] = ""
-    give: tuple[int, ...] = ()
-    misses: tuple[float, ...] = ()
-
-
-MendHow = Literal["line on the centre", "gap on the centre", "even spacing"]
-
-
-@dataclass(frozen=True, slots=True)
-class Mend:
-    """What rids a fill of slivers: another datum (then ``gap`` mm are left) or the even spacing ``gap``."""
-
-    how: MendHow
-    gap: Fraction
 
 
 LEAST_SPACING, MOST_SPACING = "1/16 in", "100 in"
@@ -198,22 +156,22 @@ class Fill(Frozen):
         along = site.region.stretches_at_most  # a line enters and leaves by two sides
         return count_at_most([(piece, f) for piece in site.region.pieces for f in straight]) + paths * along
 
-    def wishes(self, site: Site) -> Sequence[Wish]:
+    def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
         """May override. Spacings that come out even or meet the corners, best first."""
         return ()
 
-    def mend(self, site: Site) -> Mend | None:
+    def fix_sliver(self, site: Site) -> SliverFix | None:
         """May override. What would leave no sliver; asked only where there is one."""
         return None
 
-    def meet(self, site: Site, points: Sequence[Point]) -> Sequence[Meeting]:
+    def fit_to_points(self, site: Site, points: Sequence[Point]) -> Sequence[PointFit]:
         """May override. How to hit all of ``points``, the first of them the datum; the nearest to her wish first."""
         return ()
 
     @property
     def can_meet(self) -> bool:
         """Whether ``meet`` is overridden."""
-        return type(self).meet is not Fill.meet
+        return type(self).fit_to_points is not Fill.fit_to_points
 
     def notes(self) -> Sequence[str]:
         """May override. Sentences of the craft that belong to this fill as it is set."""
@@ -229,7 +187,7 @@ class Fill(Frozen):
         """May override. Where its lines are a hint only, what is sewn of it: mm per mm²."""
         return None
 
-    def hollow(self, site: Site) -> float | None:
+    def tightest_inner_radius(self, site: Site) -> float | None:
         """May override. The tightest radius, mm, that a ruler foot has to go into."""
         return None
 
@@ -271,3 +229,45 @@ class Fill(Frozen):
     def follows_quilt(self) -> bool:
         """May override. Whether each placing of the part is drawn differently (lines flow across)."""
         return False
+
+
+ReferenceHint = tuple[Literal["seam", "line"], Fraction]
+"""What a line is laid from, and how far from it, exact mm."""
+
+
+@dataclass(frozen=True, slots=True)
+class SpacingSuggestion:
+    """A spacing that would suit the zone: the exact ``length``, what it does, and what else must be set for it."""
+
+    length: Length
+    does: str
+    values: tuple[tuple[str, str], ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class PointFit:
+    """Settings (``values`` by parameter) with which the features are met, or nearly.
+
+    ``change`` is the relative change of what she wished; ``counts`` the whole steps to each feature after the
+    first; ``arrives`` is said of zigzags; ``give`` numbers the features (from 0, the first left out) that miss.
+    """
+
+    values: tuple[tuple[str, str], ...]
+    through: Point
+    change: float
+    counts: tuple[int, ...]
+    step: Length
+    arrives: Literal["", "same side", "opposite side"] = ""
+    give: tuple[int, ...] = ()
+    misses: tuple[float, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class SliverFix:
+    """What rids a fill of slivers: another datum (then ``gap`` mm are left) or the even spacing ``gap``."""
+
+    how: SliverFixHow
+    gap: Fraction
+
+
+SliverFixHow = Literal["line on the centre", "gap on the centre", "even spacing"]

@@ -53,7 +53,7 @@ class Channel(TurnedFill):
     def _size(cls, length: Length) -> Length:
         return in_range(length, "1/16 in", "100 in", "The channel")
 
-    def hollow(self, site: Site) -> float:
+    def tightest_inner_radius(self, site: Site) -> float:
         """F29."""
         return tightest(float(self.period.mm), float(self.depth.mm))
 

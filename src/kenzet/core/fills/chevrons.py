@@ -10,7 +10,7 @@ from typing import ClassVar, Literal
 import numpy as np
 from pydantic import field_validator
 
-from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, Wish, check_spacing
+from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, SpacingSuggestion, check_spacing
 from kenzet.core.fills.turned import Frame, even_wishes, frame_of
 from kenzet.core.geom.paths import Path
 from kenzet.core.numbers.measure import Length
@@ -112,7 +112,7 @@ class Chevrons(Fill):
             Figure("Chevrons above and below, each", many[1], "count"),
         )
 
-    def wishes(self, site: Site) -> Sequence[Wish]:
+    def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
         """Spacings whose last chevron ends a whole step from the corner of the axis."""
         frame = frame_of(site.region, 0.0, site.region.middle)
         share = float(self.spacing.mm) / self.apex_step(frame, above=False)

@@ -11,7 +11,7 @@ import numpy as np
 from pydantic import field_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import LEAST_SPACING, Family, Figure, Group, Paths, Site, Wish
+from kenzet.core.fills.base import LEAST_SPACING, Family, Figure, Group, Paths, Site, SpacingSuggestion
 from kenzet.core.fills.turned import Frame, TurnedFill, check_many
 from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.geom.paths import Path
@@ -122,16 +122,16 @@ class Clamshell(TurnedFill):
             found.append(Figure("Radius of the second arc", wide**2 / (8 * h) + h / 2))
         return found
 
-    def wishes(self, site: Site) -> Sequence[Wish]:
+    def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
         """Widths of which a whole number fills the row, those first that end in whole rows too."""
         frame = self.frame(site)
         wide = Fraction(round(frame.width * 10**6), 10**6)
         least = Length.parse(LEAST_SPACING).mm
         parts = [p for p in whole_parts(wide, self.spacing.mm, 1) if p >= least]
-        found = [Wish(Length.near(part, self.spacing.unit), "whole scales") for part in parts]
+        found = [SpacingSuggestion(Length.near(part, self.spacing.unit), "whole scales") for part in parts]
         if self.rise is None:
             both = [w for w in found if _whole(frame.height / (float(w.length.mm) / 2))]
-            found = [Wish(w.length, "whole scales and rows") for w in both] + [
+            found = [SpacingSuggestion(w.length, "whole scales and rows") for w in both] + [
                 w for w in found if w not in both
             ]
         return found[:2]

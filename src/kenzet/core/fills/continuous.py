@@ -11,7 +11,7 @@ import numpy as np
 from pydantic import field_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import Family, Figure, Group, Paths, Site, Wish
+from kenzet.core.fills.base import Family, Figure, Group, Paths, Site, SpacingSuggestion
 from kenzet.core.fills.turned import Frame, TurnedFill, check_many, even_wishes
 from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.geom.paths import Path
@@ -101,7 +101,7 @@ class Continuous(TurnedFill):
             Figure("Cells up", frame.height / g, "count"),
         )
 
-    def wishes(self, site: Site) -> Sequence[Wish]:
+    def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
         """Cells of which whole ones fill the width and that can hold the bulge."""
         whole = even_wishes(Fraction(self.frame(site).width).limit_denominator(10**9), self.spacing)
         return [wish for wish in whole if float(self.rise.mm) <= _most_rise(float(wish.length.mm))]

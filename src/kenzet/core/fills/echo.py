@@ -13,7 +13,7 @@ from pydantic import field_validator
 from shapely.geometry import MultiPolygon, Polygon
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import MOST_SPACING, Family, Fill, Group, Paths, Rings, Site, Wish
+from kenzet.core.fills.base import MOST_SPACING, Family, Fill, Group, Paths, Rings, Site, SpacingSuggestion
 from kenzet.core.geom.offset import Corners, inward_all, outward
 from kenzet.core.geom.paths import Path, with_arcs
 from kenzet.core.geom.region import Region
@@ -118,13 +118,13 @@ class Echo(Fill):
         full = int(far / float(self.spacing.mm)) + 1
         return region.loops * min(full, self.rounds or full) * cut
 
-    def wishes(self, site: Site) -> Sequence[Wish]:
+    def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
         """Spacings that bring the last ring exactly one spacing from the middle (F21)."""
         left = Fraction(round(site.region.inradius * 10**4), 10**4) - (self.first.mm if self.first else 0)
         if left <= 0 or self.of != "all":
             return []
         found = [part for part in whole_parts(left, self.spacing.mm, 1) if part >= MM_PER["in"] / 16]
-        return [Wish(Length.near(part, self.spacing.unit), "even") for part in found[:2]]
+        return [SpacingSuggestion(Length.near(part, self.spacing.unit), "even") for part in found[:2]]
 
 
 def _paths(area: MultiPolygon) -> Iterable[Path]:

@@ -19,7 +19,7 @@ _MICRON = 10**6
 
 
 @dataclass(frozen=True, slots=True)
-class EdgeGap:
+class EdgeRemainder:
     """``gap`` mm are left along edge number ``edge`` by a family whose closest lines are ``spacing`` apart."""
 
     edge: int
@@ -32,7 +32,7 @@ class EdgeGap:
         return self.gap < SLIVER * self.spacing
 
 
-def edge_gaps(region: Region, families: Sequence[Family]) -> list[EdgeGap]:
+def edge_remainders(region: Region, families: Sequence[Family]) -> list[EdgeRemainder]:
     """The gap along every edge that runs with a straight family, the narrowest first."""
     found = []
     for family in families:
@@ -45,5 +45,5 @@ def edge_gaps(region: Region, families: Sequence[Family]) -> list[EdgeGap]:
             place = edge.start[0] * nx + edge.start[1] * ny - family.datum
             exact = Fraction(round(place * _MICRON), _MICRON)
             gap = family.to_next(exact, ix * nx + iy * ny > 0)
-            found.append(EdgeGap(number, gap, least))
+            found.append(EdgeRemainder(number, gap, least))
     return sorted(found, key=lambda each: (each.gap, each.edge))

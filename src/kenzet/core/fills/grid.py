@@ -9,7 +9,7 @@ from typing import Any, ClassVar, Literal
 from pydantic import field_validator, model_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import Figure, Site, Wish, check_spacing
+from kenzet.core.fills.base import Figure, Site, SpacingSuggestion, check_spacing
 from kenzet.core.fills.origin import StraightFill, check_angle
 from kenzet.core.geom.clip import Straight
 from kenzet.core.numbers.measure import Length
@@ -77,7 +77,7 @@ class Grid(StraightFill):
         """Whether it is more than a base."""
         return self.use == "sewn"
 
-    def wishes(self, site: Site) -> Sequence[Wish]:
+    def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
         """Even, or through every corner, for both families at once."""
         return self.straight_wishes(site, self.angles(site)[: 1 if self.second_spacing else 2])
 

@@ -10,7 +10,7 @@ import numpy as np
 from pydantic import field_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, Wish
+from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, SpacingSuggestion
 from kenzet.core.fills.turned import Frame, even_wishes, frame_of
 from kenzet.core.geom.paths import Path
 from kenzet.core.numbers.measure import Length, in_words
@@ -108,7 +108,7 @@ class Inset(Fill):
             Figure("Left beside the cross", frame.width / 2 - lines * s),
         )
 
-    def wishes(self, site: Site) -> Sequence[Wish]:
+    def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
         """Spacings that come out even at the cross."""
         frame = frame_of(site.region, 0.0, site.region.middle)
         return even_wishes(Fraction(frame.width / 2).limit_denominator(10**9), self.spacing)

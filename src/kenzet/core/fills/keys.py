@@ -13,7 +13,7 @@ import shapely
 from shapely.geometry import LineString
 from shapely.geometry.polygon import orient
 
-from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, Wish
+from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, SpacingSuggestion
 from kenzet.core.fills.origin import pick
 from kenzet.core.fills.turned import check_many, even_wishes
 from kenzet.core.geom.paths import Path, straight_path
@@ -130,7 +130,7 @@ class Keys(Fill):
         fit = from_edge(Fraction(self._edge(site.region).length).limit_denominator(10**6), self.spacing.mm)
         return (Figure("Rungs along the edge", fit.lines, "count"), Figure("Last gap", float(fit.end)))
 
-    def wishes(self, site: Site) -> Sequence[Wish]:
+    def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
         """Even along the base."""
         if self.base == "all round" or not site.region.edges:
             return ()

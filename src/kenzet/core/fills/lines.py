@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from typing import ClassVar, Literal
 
-from kenzet.core.fills.base import Site, Wish
+from kenzet.core.fills.base import Site, SpacingSuggestion
 from kenzet.core.fills.origin import StraightFill
 from kenzet.core.geom.clip import Straight
 
@@ -26,6 +26,6 @@ class Lines(StraightFill):
         """One family."""
         yield self.family(site, self.base_angle(site) + self.angle)
 
-    def wishes(self, site: Site) -> Sequence[Wish]:
+    def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
         """Even with her datum, or through every corner."""
         return self.straight_wishes(site, [self.base_angle(site) + self.angle])

@@ -12,7 +12,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from kenzet.core.fills.base import Family, Fill, LaidOn, Paths, Site
+from kenzet.core.fills.base import Family, Fill, Paths, ReferenceHint, Site
 from kenzet.core.geom.paths import Path
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Frozen
@@ -25,7 +25,28 @@ _Mm = Annotated[float, Field(ge=-10_000, le=10_000, allow_inf_nan=False)]
 _Bulge = Annotated[float, Field(ge=-2, le=2, allow_inf_nan=False)]
 
 
-class HandLine(Frozen):
+class ManualLines(Fill):
+    """What the plan draws for them; it is no choice among fills."""
+
+    label: ClassVar[str] = "Laid by hand"
+    help: ClassVar[str] = "Lines that you have kept on the ruler bench."
+    tile: ClassVar[str] = ""
+    lends_spacing: ClassVar[bool] = False
+    offered: ClassVar[bool] = False
+    is_spaced: ClassVar[bool] = False
+
+    kind: Literal["by hand"] = "by hand"
+    spacing: Length = Length.parse("1 in")
+    lines: tuple[ManualLine, ...] = ()
+
+    def lay_out(self, site: Site) -> Iterable[Family]:
+        """All of them, each with what it is laid from."""
+        yield Paths(
+            tuple(line.path for line in self.lines), laid_on=tuple(line.laid_on for line in self.lines)
+        )
+
+
+class ManualLine(Frozen):
     """One of them, the plastic at its left: ``vertices`` with their bulges; ``on`` and ``distance`` say what it was
     laid from and how far away, nothing where it has to be drawn. ``ruler`` is its key in the quilt's kit.
     """
@@ -41,27 +62,6 @@ class HandLine(Frozen):
         return Path.of(self.vertices)
 
     @property
-    def laid_on(self) -> LaidOn | None:
+    def laid_on(self) -> ReferenceHint | None:
         """What it is laid from and how far away, exact mm."""
         return (self.on, Fraction(self.distance.mm)) if self.on and self.distance else None
-
-
-class HandLaid(Fill):
-    """What the plan draws for them; it is no choice among fills."""
-
-    label: ClassVar[str] = "Laid by hand"
-    help: ClassVar[str] = "Lines that you have kept on the ruler bench."
-    tile: ClassVar[str] = ""
-    lends_spacing: ClassVar[bool] = False
-    offered: ClassVar[bool] = False
-    is_spaced: ClassVar[bool] = False
-
-    kind: Literal["by hand"] = "by hand"
-    spacing: Length = Length.parse("1 in")
-    lines: tuple[HandLine, ...] = ()
-
-    def lay_out(self, site: Site) -> Iterable[Family]:
-        """All of them, each with what it is laid from."""
-        yield Paths(
-            tuple(line.path for line in self.lines), laid_on=tuple(line.laid_on for line in self.lines)
-        )

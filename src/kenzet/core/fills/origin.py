@@ -15,8 +15,16 @@ from typing import Annotated, Any, Literal, TypeVar
 from pydantic import Field, field_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import LEAST_SPACING, MOST_SPACING, Meeting, Mend, MendHow, Site, Wish
-from kenzet.core.fills.edge_remainders import edge_gaps
+from kenzet.core.fills.base import (
+    LEAST_SPACING,
+    MOST_SPACING,
+    PointFit,
+    Site,
+    SliverFix,
+    SliverFixHow,
+    SpacingSuggestion,
+)
+from kenzet.core.fills.edge_remainders import edge_remainders
 from kenzet.core.fills.rhythm import EVEN, at_beat, beats_of, check_rhythm
 from kenzet.core.fills.skipping import SkippingFill
 from kenzet.core.geom.clip import Straight
@@ -158,7 +166,7 @@ class StraightFill(SkippingFill):
         level = [edges[number] for number in site.region.edges_along(flat.direction)]
         return min(level or edges, key=lambda e: (forward * _across(flat, e.start), -e.length))
 
-    def straight_wishes(self, site: Site, angles: Sequence[float]) -> Sequence[Wish]:
+    def straight_wishes(self, site: Site, angles: Sequence[float]) -> Sequence[SpacingSuggestion]:
         """At most three spacings near hers for all ``angles`` at once, nearest first."""
         if self.beats != EVEN:
             return []
@@ -180,9 +188,11 @@ class StraightFill(SkippingFill):
         ranked = sorted(
             (w for w in wishes if w.mm >= least), key=lambda w: (abs(w.mm - self.spacing.mm), w.mm)
         )
-        return [Wish(length, wishes[length]) for length in ranked[:3]] + self._centred_otherwise(site, angles)
+        return [SpacingSuggestion(length, wishes[length]) for length in ranked[:3]] + self._centred_otherwise(
+            site, angles
+        )
 
-    def _centred_otherwise(self, site: Site, angles: Sequence[float]) -> list[Wish]:
+    def _centred_otherwise(self, site: Site, angles: Sequence[float]) -> list[SpacingSuggestion]:
         """The even spacing nearest to hers with a gap on the centre instead of a line, or a line instead of a gap."""
         others: dict[Origin, tuple[Origin, str]] = {
             "centre line": ("centre gap", "even, gap on the centre"),
@@ -196,11 +206,11 @@ class StraightFill(SkippingFill):
         even = _parts(other._reaches(site, families), self.spacing.mm, origin == "centre gap")
         least = Length.parse(LEAST_SPACING).mm
         near = [Length.near(part, self.spacing.unit) for part in even if part >= least]
-        return [Wish(length, does, (("origin", origin),)) for length in near[:1]]
+        return [SpacingSuggestion(length, does, (("origin", origin),)) for length in near[:1]]
 
-    def mend(self, site: Site) -> Mend | None:
+    def fix_sliver(self, site: Site) -> SliverFix | None:
         """The other way of centring (F10) or the even spacing (F9), laid out and found free of slivers."""
-        other: dict[MendHow, StraightFill] = {}
+        other: dict[SliverFixHow, StraightFill] = {}
         if self.beats != EVEN:
             return None
         if self.origin == "centre line":
@@ -215,16 +225,16 @@ class StraightFill(SkippingFill):
             other["even spacing"] = self.model_copy(update={"spacing": even})
         for how, fill in other.items():
             families = [family for family in fill.lay_out(site) if isinstance(family, Straight)]
-            gaps = edge_gaps(site.region, families)
+            gaps = edge_remainders(site.region, families)
             if gaps and not gaps[0].sliver:
-                return Mend(how, fill.spacing.mm if how == "even spacing" else gaps[0].gap)
+                return SliverFix(how, fill.spacing.mm if how == "even spacing" else gaps[0].gap)
         return None
 
     def angles(self, site: Site) -> list[float]:
         """May override. The directions of its families, degrees."""
         return [self.base_angle(site) + self.angle]
 
-    def meet(self, site: Site, points: Sequence[Point]) -> Sequence[Meeting]:
+    def fit_to_points(self, site: Site, points: Sequence[Point]) -> Sequence[PointFit]:
         """Spacings with which a line of every family goes through all of ``points``."""
         if len(points) < 2 or self.beats != EVEN:
             return []
@@ -238,7 +248,7 @@ class StraightFill(SkippingFill):
             length = Length.near(steps.step, self.spacing.unit)
             give = tuple(sorted({k % (len(points) - 1) for k in steps.give}))
             found.append(
-                Meeting(
+                PointFit(
                     (("spacing", length.text), ("origin", "point")),
                     share,
                     steps.change,

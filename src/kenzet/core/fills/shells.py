@@ -10,7 +10,7 @@ from typing import ClassVar, Literal
 import numpy as np
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import Family, Figure, Group, Paths, Site, Wish
+from kenzet.core.fills.base import Family, Figure, Group, Paths, Site, SpacingSuggestion
 from kenzet.core.fills.origin import pick
 from kenzet.core.fills.skipping import SKIP, SkippingFill
 from kenzet.core.fills.turned import even_wishes
@@ -86,7 +86,7 @@ class Shells(SkippingFill):
             ),
         )
 
-    def wishes(self, site: Site) -> Sequence[Wish]:
+    def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
         """Steps of which a whole number fills the longest edge from the centre."""
         here = self.centre(site)
         edges = [

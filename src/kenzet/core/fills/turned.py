@@ -20,15 +20,7 @@ import shapely
 from pydantic import field_validator
 
 from kenzet.core.errors import BadValue, TooMany
-from kenzet.core.fills.base import (
-    LEAST_SPACING,
-    MOST_SPACING,
-    Family,
-    Figure,
-    Paths,
-    Site,
-    Wish,
-)
+from kenzet.core.fills.base import LEAST_SPACING, MOST_SPACING, Family, Figure, Paths, Site, SpacingSuggestion
 from kenzet.core.fills.origin import Share2, check_angle, pick
 from kenzet.core.fills.rhythm import at_beat, beats_of, check_rhythm
 from kenzet.core.fills.skipping import SKIP, SkippingFill
@@ -301,7 +293,7 @@ class RowFill(TurnedFill):
             Figure("True spacing, where closest", step * self.slope(frame), typed=self.typed == "true"),
         )
 
-    def wishes(self, site: Site) -> Sequence[Wish]:
+    def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
         """Spacings of which a whole number of steps fills the zone."""
         frame = self.frame(site)
         if self.rhythm or self.rows or self.follows_quilt:
@@ -344,11 +336,11 @@ def roomy(region: Region, places: Sequence[Point], radius: float) -> list[bool]:
     return found
 
 
-def even_wishes(extent: Fraction, spacing: Length) -> list[Wish]:
+def even_wishes(extent: Fraction, spacing: Length) -> list[SpacingSuggestion]:
     """The two spacings nearest to ``spacing`` of which a whole number fills ``extent``."""
     least = Length.parse(LEAST_SPACING).mm
     found = [part for part in whole_parts(extent, spacing.mm, 1) if part >= least]
-    return [Wish(Length.near(part, spacing.unit), "even") for part in found[:2]]
+    return [SpacingSuggestion(Length.near(part, spacing.unit), "even") for part in found[:2]]
 
 
 def check_count(value: int | None, least: int, most: int, what: str) -> int | None:

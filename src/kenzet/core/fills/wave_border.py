@@ -57,7 +57,7 @@ class WaveBorder(Fill):
     def _rounds(cls, rounds: int) -> int:
         return check_count(rounds, 1, 60, "Rounds") or 1
 
-    def hollow(self, site: Site) -> float:
+    def tightest_inner_radius(self, site: Site) -> float:
         """F29, for the shortest repeat on any side."""
         frame = frame_of(site.region, 0.0, site.region.middle)
         depth = float(self.depth.mm)

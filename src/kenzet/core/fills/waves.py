@@ -124,7 +124,7 @@ class Waves(RowFill):
         """F30: cos of the steepest slope."""
         return math.cos(steepest(self.repeat(frame), float(self.depth.mm)))
 
-    def hollow(self, site: Site) -> float:
+    def tightest_inner_radius(self, site: Site) -> float:
         """F29."""
         return tightest(self.repeat(self.frame(site)), float(self.depth.mm))
 

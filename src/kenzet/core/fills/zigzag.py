@@ -9,7 +9,7 @@ from typing import ClassVar, Literal
 import numpy as np
 from pydantic import field_validator
 
-from kenzet.core.fills.base import Family, Figure, Group, Meeting, Site, Wish
+from kenzet.core.fills.base import Family, Figure, Group, PointFit, Site, SpacingSuggestion
 from kenzet.core.fills.turned import Frame, RowFill, chance, check_count, repeats_from
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.region import Point
@@ -138,7 +138,7 @@ class Zigzag(RowFill):
             Figure("Turn at each point", 2 * lean, "angle"),
         )
 
-    def meet(self, site: Site, points: Sequence[Point]) -> Sequence[Meeting]:
+    def fit_to_points(self, site: Site, points: Sequence[Point]) -> Sequence[PointFit]:
         """Advances with which a zigzag point lies on all of ``points``; steps of the rows where they lie apart sideways.
 
         Solutions that arrive on the opposite side are told too, after those that hit.
@@ -158,7 +158,7 @@ class Zigzag(RowFill):
             length = Length.near(legs.step, self.advance.unit)
             give = tuple(k for k in range(len(others)) if k in legs.give or not hits[k])
             found.append(
-                Meeting(
+                PointFit(
                     (("advance", length.text), ("start", "point")),
                     site.share_of(points[0]),
                     legs.change,
@@ -171,6 +171,6 @@ class Zigzag(RowFill):
             )
         return sorted(found, key=lambda meeting: (bool(meeting.give), abs(meeting.change)))
 
-    def wishes(self, site: Site) -> Sequence[Wish]:
+    def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
         """None where neighbours are thrown at random."""
-        return () if self.lay == "random" else super().wishes(site)
+        return () if self.lay == "random" else super().suggest_spacings(site)

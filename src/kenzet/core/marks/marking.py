@@ -25,7 +25,7 @@ from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import MOST, anchor_every, error_after
 from kenzet.core.ruler.line_references import LINE, MARK, SEAM
-from kenzet.core.ruler.offset_sums import best_sum
+from kenzet.core.ruler.offset_sums import best_offset_sum
 from kenzet.core.tolerances import ON_EDGE
 from kenzet.core.top.zone import MarkMethod
 
@@ -127,7 +127,7 @@ def anchors_every(plan: ZonePlan, drawing: Drawing) -> int:
     kit = plan.kit
     gaps = {gap for family in drawing.straight for gap in family.gaps}
     gaps |= {trace.laid_on[1] for trace in drawing.traces if trace.laid_on}
-    outs = [float(best_sum(kit, gap).out) for gap in gaps]
+    outs = [float(best_offset_sum(kit, gap).out) for gap in gaps]
     worst = max(outs, key=abs, default=0.0)
     return anchor_every(worst, float(kit.spread.mm), float(kit.tolerance.mm))
 
@@ -260,6 +260,8 @@ def left_to_the_eye(plan: ZonePlan, drawing: Drawing, marks: Marks) -> float:
         return 0.0
     many = min(longest, marks.every - 1) if marks.every else longest
     worst = max(
-        (float(best_sum(plan.kit, gap).out) for f in drawing.straight for gap in f.gaps), key=abs, default=0.0
+        (float(best_offset_sum(plan.kit, gap).out) for f in drawing.straight for gap in f.gaps),
+        key=abs,
+        default=0.0,
     )
     return error_after(many, worst, float(plan.kit.spread.mm)) if many else 0.0

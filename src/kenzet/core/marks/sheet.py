@@ -39,18 +39,6 @@ SheetKind = Literal["stitched lines", "ruler edges", "pounce", "light box"]
 POUNCE = 3.0  # mm from hole to hole
 
 
-@dataclass(frozen=True, slots=True)
-class SheetWish:
-    """How a sheet is wanted: the lines as they are sewn, where the ruler's edge goes, holes to pounce through, or bold
-    for a light box; ``back``: mirrored, to be laid on the quilt's back; ``repeat``: a few repeats of a border only.
-    """
-
-    method: MarkMethod
-    kind: SheetKind = "stitched lines"
-    back: bool = False
-    repeat: Repeat | None = None
-
-
 @dataclass(frozen=True, eq=False)
 class MarkSheet:
     """``seams`` and ``marks`` are polylines (n, 2); closed ones repeat their first point. ``arcs`` are the marks
@@ -72,7 +60,7 @@ class MarkSheet:
 
 
 def mark_sheet(
-    drawn: Sequence[tuple[ZonePlan, Drawing]], wish: SheetWish, quilt: str, revision: int, unit: Unit
+    drawn: Sequence[tuple[ZonePlan, Drawing]], wish: SheetOptions, quilt: str, revision: int, unit: Unit
 ) -> MarkSheet:
     """The sheet of one zone, or of all zones of a block together; ticks stand where the lines truly end, their figures
     are rounded. ``revision`` is the plan's, so that an old sheet is known by it.
@@ -107,11 +95,11 @@ def mark_sheet(
     return _mirrored(sheet) if wish.back else sheet
 
 
-def _method(plan: ZonePlan, drawing: Drawing, wish: SheetWish) -> MarkMethod:
+def _method(plan: ZonePlan, drawing: Drawing, wish: SheetOptions) -> MarkMethod:
     return wish.method if wish.method in methods(plan, drawing) else method_of(plan, drawing)
 
 
-def _what(each: Sequence[tuple[ZonePlan, Drawing, Marks]], wish: SheetWish, unit: Unit) -> str:
+def _what(each: Sequence[tuple[ZonePlan, Drawing, Marks]], wish: SheetOptions, unit: Unit) -> str:
     lines = sum(len(marks.lines) for _, _, marks in each)
     said = (
         f"{lines} of {sum(drawing.lines for _, drawing, _ in each)} lines drawn"
@@ -269,3 +257,15 @@ def _tick_marks(region: Region, ticked: TickedEdge, unit: Unit) -> Sequence[Tick
         tip = (x + inward[0] * TICK, y + inward[1] * TICK)
         marks.append(TickMark((x, y), tip, figure(tick.drawn, unit).text))
     return marks
+
+
+@dataclass(frozen=True, slots=True)
+class SheetOptions:
+    """How a sheet is wanted: the lines as they are sewn, where the ruler's edge goes, holes to pounce through, or bold
+    for a light box; ``back``: mirrored, to be laid on the quilt's back; ``repeat``: a few repeats of a border only.
+    """
+
+    method: MarkMethod
+    kind: SheetKind = "stitched lines"
+    back: bool = False
+    repeat: Repeat | None = None

@@ -16,8 +16,34 @@ from kenzet.core.plan.zone_plan import ZonePlan
 StepKind = Literal["ticks", "dots", "signs", "stroke", "strips", "stencil"]
 
 
+def steps(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[MarkingStep]:
+    """All there is to do for ``marks`` at one place, in order; nothing where nothing has to be drawn."""
+    return list(_steps(plan, drawing, marks))
+
+
+def _steps(plan: ZonePlan, drawing: Drawing, marks: Marks) -> Iterable[MarkingStep]:
+    if marks.ticks:
+        for k, edge in enumerate(plan.ticked(drawing), 1):
+            yield MarkingStep(
+                "ticks", k, dots=tuple(edge.edge.at(float(tick.at)) for tick in edge.ticks), edge=edge
+            )
+    if marks.dots:
+        yield MarkingStep("dots", 1, dots=marks.dots)
+    if marks.signs:
+        yield MarkingStep("signs", 1, lines=tuple(stroke for sign in marks.signs for stroke in sign.strokes))
+    for k, stroke in enumerate(ordered(drawing.region, marks, plan.kit), 1):
+        yield MarkingStep("stroke", k, lines=(stroke.points,), stroke=stroke)
+    if marks.tape:
+        for k, strips in enumerate(marks.tape.rounds):
+            sewn = [line for lines in marks.tape.sewn(drawing, k) for line in lines]
+            yield MarkingStep("strips", k + 1, tuple(sewn), laid=tuple(strip.corners for strip in strips))
+    if marks.stencil:
+        for k, corners in enumerate(marks.stencil.corners, 1):
+            yield MarkingStep("stencil", k, laid=(corners,))
+
+
 @dataclass(frozen=True, eq=False)
-class TableStep:
+class MarkingStep:
     """One thing to do. ``lines`` are drawn, or sewn where it is tape; ``laid`` the corners (4, 2) of what is laid down.
     ``number`` counts those of its kind from 1.
     """
@@ -29,29 +55,3 @@ class TableStep:
     laid: tuple[Floats, ...] = ()
     stroke: Stroke | None = None
     edge: TickedEdge | None = None
-
-
-def steps(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[TableStep]:
-    """All there is to do for ``marks`` at one place, in order; nothing where nothing has to be drawn."""
-    return list(_steps(plan, drawing, marks))
-
-
-def _steps(plan: ZonePlan, drawing: Drawing, marks: Marks) -> Iterable[TableStep]:
-    if marks.ticks:
-        for k, edge in enumerate(plan.ticked(drawing), 1):
-            yield TableStep(
-                "ticks", k, dots=tuple(edge.edge.at(float(tick.at)) for tick in edge.ticks), edge=edge
-            )
-    if marks.dots:
-        yield TableStep("dots", 1, dots=marks.dots)
-    if marks.signs:
-        yield TableStep("signs", 1, lines=tuple(stroke for sign in marks.signs for stroke in sign.strokes))
-    for k, stroke in enumerate(ordered(drawing.region, marks, plan.kit), 1):
-        yield TableStep("stroke", k, lines=(stroke.points,), stroke=stroke)
-    if marks.tape:
-        for k, strips in enumerate(marks.tape.rounds):
-            sewn = [line for lines in marks.tape.sewn(drawing, k) for line in lines]
-            yield TableStep("strips", k + 1, tuple(sewn), laid=tuple(strip.corners for strip in strips))
-    if marks.stencil:
-        for k, corners in enumerate(marks.stencil.corners, 1):
-            yield TableStep("stencil", k, laid=(corners,))

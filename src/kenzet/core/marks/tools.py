@@ -41,21 +41,6 @@ _CARE: dict[str, tuple[str, str]] = {
 }  # fmt: skip
 
 
-@dataclass(frozen=True, slots=True)
-class Choice:
-    """A marking tool for a zone: how it shows on the fabric where it shows least."""
-
-    key: str
-    marker: Marker
-    shows: Shows | None
-    worst: str
-
-    @property
-    def fits(self) -> bool:
-        """Whether she would see it everywhere."""
-        return self.shows in (None, "shows well")
-
-
 def apart(one: str, other: str) -> float:
     """How different two colours (#rrggbb) look: 1 from black to white.
 
@@ -73,7 +58,7 @@ def colour_of(marker: Marker) -> str | None:
     return said if len(said) == 7 and said[0] == "#" else _NAMES.get(said.split(" ")[-1])
 
 
-def choices(tools: Mapping[str, Thing], fabrics: Sequence[tuple[str, str, str]]) -> list[Choice]:
+def choices(tools: Mapping[str, Thing], fabrics: Sequence[tuple[str, str, str]]) -> list[MarkerChoice]:
     """Her marking tools for ``fabrics`` (name, #rrggbb, print), those first that show best where they show least."""
     found = []
     for key, tool in tools.items():
@@ -81,11 +66,11 @@ def choices(tools: Mapping[str, Thing], fabrics: Sequence[tuple[str, str, str]])
             continue
         colour = colour_of(tool)
         if colour is None or not fabrics:
-            found.append((FAINT, Choice(key, tool, None, "")))
+            found.append((FAINT, MarkerChoice(key, tool, None, "")))
             continue
         least, name = min((_seen(colour, its, kind), name) for name, its, kind in fabrics)
         shows: Shows = "shows well" if least >= WELL else "is faint" if least >= FAINT else "is hardly seen"
-        found.append((least, Choice(key, tool, shows, name)))
+        found.append((least, MarkerChoice(key, tool, shows, name)))
     return [choice for _, choice in sorted(found, key=lambda pair: -pair[0])]
 
 
@@ -115,3 +100,18 @@ def fabrics_of(quilt: Quilt, drawing: Drawing) -> list[tuple[str, str, str]]:
     )
     found = (quilt.fabrics[key] for key in keys if key in quilt.fabrics)
     return [(fabric.name, fabric.colour, fabric.print) for fabric in found]
+
+
+@dataclass(frozen=True, slots=True)
+class MarkerChoice:
+    """A marking tool for a zone: how it shows on the fabric where it shows least."""
+
+    key: str
+    marker: Marker
+    shows: Shows | None
+    worst: str
+
+    @property
+    def fits(self) -> bool:
+        """Whether she would see it everywhere."""
+        return self.shows in (None, "shows well")

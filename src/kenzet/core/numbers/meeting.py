@@ -19,8 +19,42 @@ MOST_CHANGE = 0.30
 _MOST = 6
 
 
+def whole_steps(distances: Sequence[float], wish: float, most_change: float = MOST_CHANGE) -> list[StepFit]:
+    """Steps near ``wish`` of which whole numbers lead to all ``distances`` from the datum.
+
+    Those that meet every feature, the nearest to the wish first; where none does, the two that miss
+    least. A distance of next to nothing is met by itself. Empty where no step lies within the change.
+
+    >>> [(s.counts, round(s.step, 4), f"{s.change:+.0%}") for s in whole_steps([7.5 * 25.4], 1.1 * 25.4)][:3]
+    [((7,), 27.2143, '-3%'), ((6,), 31.75, '+14%'), ((8,), 23.8125, '-15%')]
+    """
+    far = max((abs(d) for d in distances), default=0.0)
+    if far <= NEAR:
+        return [StepFit(wish, tuple(0 for _ in distances), tuple(distances), 0.0)]
+    low = max(math.floor(far / (wish * (1 + most_change)) - ROUNDING), 1)
+    high = math.ceil(far / (wish * (1 - most_change)) + ROUNDING)
+    found = []
+    for many in range(low, high + 1):
+        step = far / many
+        change = (step - wish) / wish
+        if abs(change) > most_change + ROUNDING:
+            continue
+        counts = tuple(round(d / step) for d in distances)
+        misses = tuple(d - n * step for d, n in zip(distances, counts, strict=True))
+        found.append(StepFit(step, counts, misses, change))
+    meeting = sorted((s for s in found if s.hits), key=lambda s: abs(s.change))
+    if meeting:
+        return meeting[:_MOST]
+    return sorted(found, key=lambda s: (round(max(abs(m) for m in s.misses), 3), abs(s.change)))[:2]
+
+
+def even(count: int) -> bool:
+    """Parity: whether a zigzag that goes on by ``count`` legs arrives on the side on which it began."""
+    return count % 2 == 0
+
+
 @dataclass(frozen=True, slots=True)
-class Steps:
+class StepFit:
     """``step`` divides the way to every feature into ``counts`` whole numbers, each ``misses`` off (signed)."""
 
     step: float
@@ -37,37 +71,3 @@ class Steps:
     def give(self) -> tuple[int, ...]:
         """The numbers of the features that would have to give, from 0."""
         return tuple(k for k, miss in enumerate(self.misses) if abs(miss) > NEAR)
-
-
-def whole_steps(distances: Sequence[float], wish: float, most_change: float = MOST_CHANGE) -> list[Steps]:
-    """Steps near ``wish`` of which whole numbers lead to all ``distances`` from the datum.
-
-    Those that meet every feature, the nearest to the wish first; where none does, the two that miss
-    least. A distance of next to nothing is met by itself. Empty where no step lies within the change.
-
-    >>> [(s.counts, round(s.step, 4), f"{s.change:+.0%}") for s in whole_steps([7.5 * 25.4], 1.1 * 25.4)][:3]
-    [((7,), 27.2143, '-3%'), ((6,), 31.75, '+14%'), ((8,), 23.8125, '-15%')]
-    """
-    far = max((abs(d) for d in distances), default=0.0)
-    if far <= NEAR:
-        return [Steps(wish, tuple(0 for _ in distances), tuple(distances), 0.0)]
-    low = max(math.floor(far / (wish * (1 + most_change)) - ROUNDING), 1)
-    high = math.ceil(far / (wish * (1 - most_change)) + ROUNDING)
-    found = []
-    for many in range(low, high + 1):
-        step = far / many
-        change = (step - wish) / wish
-        if abs(change) > most_change + ROUNDING:
-            continue
-        counts = tuple(round(d / step) for d in distances)
-        misses = tuple(d - n * step for d, n in zip(distances, counts, strict=True))
-        found.append(Steps(step, counts, misses, change))
-    meeting = sorted((s for s in found if s.hits), key=lambda s: abs(s.change))
-    if meeting:
-        return meeting[:_MOST]
-    return sorted(found, key=lambda s: (round(max(abs(m) for m in s.misses), 3), abs(s.change)))[:2]
-
-
-def even(count: int) -> bool:
-    """Parity: whether a zigzag that goes on by ``count`` legs arrives on the side on which it began."""
-    return count % 2 == 0

@@ -16,7 +16,7 @@ from typing import NamedTuple
 import numpy as np
 import shapely
 
-from kenzet.core.fills.base import Family, Fill, LaidOn, Paths, Rings
+from kenzet.core.fills.base import Family, Fill, Paths, ReferenceHint, Rings
 from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.clip import Straight, Stretches, clip
 from kenzet.core.geom.paths import Path, Piece, clip_paths, with_arcs
@@ -32,7 +32,7 @@ class Trace(NamedTuple):
     family: int
     line: int
     path: Path
-    laid_on: LaidOn | None
+    laid_on: ReferenceHint | None
 
     @property
     def points(self) -> Floats:
@@ -174,8 +174,8 @@ def carried(drawing: Drawing, shape: ZoneShape, places: tuple[str, ...]) -> Draw
 
 def _traces(region: Region, number: int, family: Family) -> Iterable[Trace]:
     if isinstance(family, Rings):
-        inside: LaidOn = ("seam", family.first)
-        follows: LaidOn = ("line", family.pitch)
+        inside: ReferenceHint = ("seam", family.first)
+        follows: ReferenceHint = ("line", family.pitch)
         # what a ring encloses lies on its left
         polygons, of = shapely.get_parts(shapely.orient_polygons(family.insides), return_index=True)
         rings, polygon = shapely.get_rings(polygons, return_index=True)
@@ -188,7 +188,7 @@ def _traces(region: Region, number: int, family: Family) -> Iterable[Trace]:
     elif isinstance(family, Paths):
         whole = [Piece(k, path) for k, path in enumerate(family.paths)]
         for piece in whole if family.on_outline else clip_paths(region, family.paths):
-            before: LaidOn | None = (
+            before: ReferenceHint | None = (
                 ("line", family.spacing) if piece.line and family.spacing is not None else None
             )
             laid_on = family.laid_on[piece.line] if family.laid_on else before

@@ -14,7 +14,7 @@ import numpy as np
 
 from kenzet.core.errors import BadValue, TooMany
 from kenzet.core.fills.base import Family, Fill, Paths, Site
-from kenzet.core.fills.manual_lines import BY_HAND, HandLaid
+from kenzet.core.fills.manual_lines import BY_HAND, ManualLines
 from kenzet.core.geom.arcs import soft_of
 from kenzet.core.geom.cells import alternate
 from kenzet.core.geom.clip import Straight
@@ -92,7 +92,7 @@ def _drawn(fill: Fill, shape: ZoneShape, places: list[str], laid: QuiltLayout) -
 
 
 def _by_hand(zone: Zone, shape: ZoneShape, middle: Point) -> Drawing:
-    fill = HandLaid(lines=zone.by_hand)
+    fill = ManualLines(lines=zone.by_hand)
     families = tuple(fill.lay_out(site_at(shape, shape.places[0], middle)))
     return draw(shape, fill, families, shape.places, layer=BY_HAND)
 
@@ -162,7 +162,7 @@ def check_foot(zone: Zone, region: Region, kit: Kit) -> None:
 
 def check_hollow(fill: Fill, site: Site, kit: Kit) -> None:
     """Raises BadValue where the foot cannot go into the curve's hollow (A50)."""
-    radius, unit = fill.hollow(site), kit.foot.offset.unit
+    radius, unit = fill.tightest_inner_radius(site), kit.foot.offset.unit
     if kit.sew_with == "ruler foot" and radius is not None and radius < float(kit.reach):
         raise BadValue(
             f"The hollow's radius would be {in_words(radius, unit)}; your foot of {in_words(kit.reach, unit)} cannot go "

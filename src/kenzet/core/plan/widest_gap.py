@@ -27,21 +27,13 @@ _SOME = 400
 _QUICK = 1_500  # lines that are cut into cells while she waits for the drawing
 
 
-@dataclass(frozen=True, slots=True)
-class Gap:
-    """The widest gap: its ``width`` in mm, and a ``place`` where it is, None where it is the same everywhere."""
-
-    width: float
-    place: Point | None = None
-
-
-def widest_gap(drawing: Drawing) -> Gap:
+def widest_gap(drawing: Drawing) -> WidestGap:
     """F44 for one drawing; the zone's own widest circle where no line lies in it."""
     found = _without_cells(drawing)
-    return found or Gap(2 * widest_circle(_cells(drawing.region, drawing.stretches)))
+    return found or WidestGap(2 * widest_circle(_cells(drawing.region, drawing.stretches)))
 
 
-def gap_together(drawings: Sequence[Drawing]) -> Gap:
+def gap_together(drawings: Sequence[Drawing]) -> WidestGap:
     """F44 where fills are sewn over one another in one zone, the one below first. ``drawings`` are not empty.
 
     A freehand texture fills what it lies in; beside it the other lines bound the gap.
@@ -54,23 +46,23 @@ def gap_together(drawings: Sequence[Drawing]) -> Gap:
     left = [piece for piece in _polygons(drawings[0].region.area.difference(textured)) if piece.area > 1]
     widest = max((float(drawing.fill.spacing.mm) for drawing in freehand), default=0.0)
     if not left:
-        return Gap(widest)
+        return WidestGap(widest)
     lines = [line for drawing in sewn if drawing not in freehand for line in drawing.polylines]
     found = _by_search(Region(MultiPolygon(left)), lines)
-    return found if found.width > widest else Gap(widest)
+    return found if found.width > widest else WidestGap(widest)
 
 
-def quick_gap(drawing: Drawing) -> Gap | None:
+def quick_gap(drawing: Drawing) -> WidestGap | None:
     """F44 where it does not take longer than the drawing itself, else None."""
     found = _without_cells(drawing)
     return found if found or drawing.lines > _QUICK else widest_gap(drawing)
 
 
-def _without_cells(drawing: Drawing) -> Gap | None:
+def _without_cells(drawing: Drawing) -> WidestGap | None:
     """F44 for all but straight families of which no full gap fits into the zone."""
     region, families, stretches = drawing.region, drawing.families, drawing.stretches
     if drawing.fill.claimed_density is not None:
-        return Gap(float(drawing.fill.spacing.mm))  # as wide as she sews it
+        return WidestGap(float(drawing.fill.spacing.mm))  # as wide as she sews it
     if not drawing.fill.sewn or not families:
         return _by_search(region, [])
     if any(isinstance(family, Paths) for family in families):
@@ -78,16 +70,16 @@ def _without_cells(drawing: Drawing) -> Gap | None:
         return _by_search(region, [*stretches.ends.reshape(-1, 2, 2), *sewn])
     rings = [family for family in families if isinstance(family, Rings)]
     if rings:
-        return Gap(2 * widest_circle(list(_between_rings(region, rings[0]))))
+        return WidestGap(2 * widest_circle(list(_between_rings(region, rings[0]))))
     straight = [family for family in families if isinstance(family, Straight)]
     widest = max(_before_first(region, family) for family in straight)
     pitch = min(float(max(family.gaps)) for family in straight)
     if widest <= pitch + EQUAL and _fits_between(region, straight, pitch):
-        return Gap(pitch)
+        return WidestGap(pitch)
     return None
 
 
-def _by_search(region: Region, lines: Sequence[Floats]) -> Gap:
+def _by_search(region: Region, lines: Sequence[Floats]) -> WidestGap:
     """The widest circle that holds no line, by halving squares: no other is wider by more than 1.2 mm of radius
     or a twentieth, and the one that is found is then grown to its full width.
 
@@ -120,7 +112,7 @@ def _by_search(region: Region, lines: Sequence[Floats]) -> Gap:
     return _grown(tree, area, best, place, near)
 
 
-def _grown(tree: shapely.STRtree, area: MultiPolygon, best: float, place: Point, step: float) -> Gap:
+def _grown(tree: shapely.STRtree, area: MultiPolygon, best: float, place: Point, step: float) -> WidestGap:
     """From ``place`` to the middle of the widest circle near it, to a hundredth of a mm."""
     ring = [(math.cos(math.tau * k / 12), math.sin(math.tau * k / 12)) for k in range(12)]
     while step > GAP_ERROR:
@@ -132,7 +124,7 @@ def _grown(tree: shapely.STRtree, area: MultiPolygon, best: float, place: Point,
             best, place = float(away[k]), (float(x[k]), float(y[k]))
         else:
             step /= 2
-    return Gap(2 * best, place)
+    return WidestGap(2 * best, place)
 
 
 def _before_first(region: Region, family: Straight) -> float:
@@ -199,3 +191,11 @@ def _cells(region: Region, stretches: Stretches) -> list[Polygon]:
 def _polygons(area: BaseGeometry) -> Iterable[Polygon]:
     parts = area.geoms if isinstance(area, MultiPolygon) or hasattr(area, "geoms") else [area]
     return [part for part in parts if isinstance(part, Polygon) and part.area > 0]
+
+
+@dataclass(frozen=True, slots=True)
+class WidestGap:
+    """The widest gap: its ``width`` in mm, and a ``place`` where it is, None where it is the same everywhere."""
+
+    width: float
+    place: Point | None = None

@@ -20,8 +20,8 @@ import numpy as np
 import shapely
 
 from kenzet.core.errors import BadValue, Unknown
-from kenzet.core.fills.base import Figure, Meeting, Mend, Site, Wish
-from kenzet.core.fills.edge_remainders import EdgeGap, edge_gaps
+from kenzet.core.fills.base import Figure, PointFit, Site, SliverFix, SpacingSuggestion
+from kenzet.core.fills.edge_remainders import EdgeRemainder, edge_remainders
 from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.geom.arcs import Arc
 from kenzet.core.geom.clip import Straight
@@ -31,9 +31,9 @@ from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.memo import Memo
 from kenzet.core.plan.drawing import Drawing
-from kenzet.core.plan.widest_gap import Gap, gap_together, quick_gap
+from kenzet.core.plan.widest_gap import WidestGap, gap_together, quick_gap
 from kenzet.core.ruler.line_references import LINE, MARK, SEAM, Bundle, Reference, References, lay_family
-from kenzet.core.ruler.offset_sums import Sum, best_sum
+from kenzet.core.ruler.offset_sums import OffsetSum, best_offset_sum
 from kenzet.core.ruler.pose import Pose, pose
 from kenzet.core.tolerances import CURVE_ERROR, EQUAL, ROUNDING
 from kenzet.core.top.quilt_layout import ZoneShape, from_middle
@@ -109,7 +109,7 @@ class ZonePlan:
         return {}
 
     @cached_property
-    def _edge_gaps(self) -> dict[int, list[EdgeGap]]:
+    def _edge_remainders(self) -> dict[int, list[EdgeRemainder]]:
         """The same."""
         return {}
 
@@ -123,16 +123,16 @@ class ZonePlan:
         """mm over the whole quilt."""
         return sum(drawing.stitched * len(drawing.places) for drawing in self.drawings)
 
-    def sum(self, drawing: Drawing) -> Sum:
+    def sum(self, drawing: Drawing) -> OffsetSum:
         """The sum that lays each line from the one before."""
         longest = float(drawing.lengths.max(initial=0.0))
-        return best_sum(self.kit, drawing.fill.spacing.mm, longest)
+        return best_offset_sum(self.kit, drawing.fill.spacing.mm, longest)
 
-    def widest_gap(self, drawing: Drawing) -> Gap:
+    def widest_gap(self, drawing: Drawing) -> WidestGap:
         """F44 where ``drawing`` lies, with what is sewn over it or under it."""
         return gap_together(self._together(drawing))
 
-    def quick_gap(self, drawing: Drawing) -> Gap | None:
+    def quick_gap(self, drawing: Drawing) -> WidestGap | None:
         """F44, or None where it takes long among thousands of lines."""
         together = self._together(drawing)
         return quick_gap(drawing) if len(together) == 1 else gap_together(together)
@@ -140,12 +140,12 @@ class ZonePlan:
     def _together(self, drawing: Drawing) -> list[Drawing]:
         return [one for one in self.drawings if one is drawing or set(one.places) & set(drawing.places)]
 
-    def edge_gaps(self, drawing: Drawing) -> list[EdgeGap]:
+    def edge_remainders(self, drawing: Drawing) -> list[EdgeRemainder]:
         """What is left along the edges that run with the lines, the narrowest first."""
         number = self.number_of(drawing)
-        if number not in self._edge_gaps:
-            self._edge_gaps[number] = edge_gaps(drawing.region, drawing.families)
-        return self._edge_gaps[number]
+        if number not in self._edge_remainders:
+            self._edge_remainders[number] = edge_remainders(drawing.region, drawing.families)
+        return self._edge_remainders[number]
 
     def number_of(self, drawing: Drawing) -> int:
         """Its place among ``drawings``, or that of the same lines planned at another time."""
@@ -157,17 +157,17 @@ class ZonePlan:
                 return k
         raise Unknown(f"{self.zone.name} has other lines by now.", "zone")
 
-    def mend(self, drawing: Drawing, place: str = "") -> Mend | None:
+    def fix_sliver(self, drawing: Drawing, place: str = "") -> SliverFix | None:
         """What would leave no sliver along an edge."""
-        return drawing.fill.mend(self._site(drawing, place))
+        return drawing.fill.fix_sliver(self._site(drawing, place))
 
-    def wishes(self, drawing: Drawing, place: str = "") -> list[Wish]:
+    def suggest_spacings(self, drawing: Drawing, place: str = "") -> list[SpacingSuggestion]:
         """Spacings near hers that come out even or meet the corners."""
-        return list(drawing.fill.wishes(self._site(drawing, place)))
+        return list(drawing.fill.suggest_spacings(self._site(drawing, place)))
 
-    def meet(self, drawing: Drawing, points: Sequence[Point], place: str = "") -> list[Meeting]:
+    def fit_to_points(self, drawing: Drawing, points: Sequence[Point], place: str = "") -> list[PointFit]:
         """How the fill can hit all of ``points`` of the zone."""
-        return list(drawing.fill.meet(self._site(drawing, place), points))
+        return list(drawing.fill.fit_to_points(self._site(drawing, place), points))
 
     def figures(self, drawing: Drawing, place: str = "") -> list[Figure]:
         """What the fill tells beside its spacing; nothing where it does not fit."""
@@ -251,7 +251,7 @@ class ZonePlan:
         k = side if 0 <= side < len(long) else int(long.argmax())
         return tuple(points[k].tolist()), tuple(points[k + 1].tolist())
 
-    def pose(self, drawing: Drawing, line: int, side: int = -1) -> tuple[Pose, Reference, Sum]:
+    def pose(self, drawing: Drawing, line: int, side: int = -1) -> tuple[Pose, Reference, OffsetSum]:
         """Where the ruler lies for a line, what it is laid from, and the sum for it."""
         self.line_ends(drawing, line, side)  # raises where there is no such line
         reference = self.references(drawing)[line]
@@ -261,10 +261,10 @@ class ZonePlan:
 
     def pose_from(
         self, drawing: Drawing, line: int, distance: Fraction, way: int, side: int = -1
-    ) -> tuple[Pose, Sum]:
+    ) -> tuple[Pose, OffsetSum]:
         """Where the ruler lies for a line that is laid ``distance`` mm from what lies behind it, and the sum for it."""
         start, end = self.line_ends(drawing, line, side)
-        total = best_sum(self.kit, distance, math.dist(start, end))
+        total = best_offset_sum(self.kit, distance, math.dist(start, end))
         if drawing.trace(line):
             return pose(drawing.region, start, end, False, total, self.kit), total
         where = drawing.region.pieces[int(drawing.stretches.job[line]) // len(drawing.straight)]
@@ -313,7 +313,7 @@ def _lay_traces(kit: Kit, drawing: Drawing, into: References) -> None:
     lines = [shapely.LineString(trace.polyline) for trace in drawing.traces]
     for k, trace in enumerate(drawing.traces):
         before.setdefault((trace.family, trace.line), []).append(k)
-        if trace.laid_on is None or not best_sum(kit, trace.laid_on[1]).can_be_laid:
+        if trace.laid_on is None or not best_offset_sum(kit, trace.laid_on[1]).can_be_laid:
             continue
         number, (on, distance) = len(drawing.stretches) + k, trace.laid_on
         if on == "line" and drawing.layer != BY_HAND:

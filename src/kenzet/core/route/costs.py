@@ -31,5 +31,5 @@ class Costs:
         table = np.array(
             [np.inf if (factor := factors[kind]) is None else factor for kind in range(len(factors))]
         )
-        found: Floats = network.lengths * table[network.kinds] * network.dear
+        found: Floats = network.lengths * table[network.kinds] * network.travel_penalty
         return found

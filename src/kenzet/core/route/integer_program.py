@@ -32,7 +32,23 @@ class Answer:
     whole: bool
 
 
-class Program:
+def _row(
+    highs: highspy.Highs, columns: Sequence[int], numbers: Sequence[float], least: float, most: float
+) -> None:
+    highs.addRow(least, most, len(columns), np.array(columns, dtype=np.int32), np.array(numbers, dtype=float))
+
+
+def _cheapest(network: Network, prices: Floats) -> Ints:
+    """Of the lanes between the same two nodes the cheapest."""
+    found: dict[tuple[int, int], int] = {}
+    for k in np.argsort(prices, kind="stable").tolist():
+        a, b = sorted(network.ends[k].tolist())
+        if a != b and np.isfinite(prices[k]):
+            found.setdefault((a, b), k)
+    return np.array(sorted(found.values()), dtype=np.int64)
+
+
+class IntegerProgram:
     """For a ``network``, the ``prices`` of its edges (mm, infinite where one may not travel), that of a ``stop``, and the
     ``ends`` of the run, None where they are free.
     """
@@ -231,19 +247,3 @@ class Program:
         numbers = [1.0] * len(once) + [2.0] * len(twice) + [1.0] * len(other)
         _row(self._highs, [*once, *twice, *other], numbers, 1.0 if rule == "odd" else 2.0, np.inf)
         return 1
-
-
-def _row(
-    highs: highspy.Highs, columns: Sequence[int], numbers: Sequence[float], least: float, most: float
-) -> None:
-    highs.addRow(least, most, len(columns), np.array(columns, dtype=np.int32), np.array(numbers, dtype=float))
-
-
-def _cheapest(network: Network, prices: Floats) -> Ints:
-    """Of the lanes between the same two nodes the cheapest."""
-    found: dict[tuple[int, int], int] = {}
-    for k in np.argsort(prices, kind="stable").tolist():
-        a, b = sorted(network.ends[k].tolist())
-        if a != b and np.isfinite(prices[k]):
-            found.setdefault((a, b), k)
-    return np.array(sorted(found.values()), dtype=np.int64)

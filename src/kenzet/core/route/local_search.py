@@ -15,7 +15,7 @@ from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.shortest_paths import DENSE
 from kenzet.core.route.solve import Solver
 from kenzet.core.route.travel_edges import Ends
-from kenzet.core.route.unit_route import UnitRoute, word_of
+from kenzet.core.route.unit_route import UnitRoute, network_fingerprint
 from kenzet.core.tolerances import AT_BOUND
 
 _SLICE = (1.0, 30.0)  # seconds of the integer program at a time, at first and at most
@@ -49,7 +49,38 @@ class Kind:
         return self.worth < self.begun * (1 - AT_BOUND)
 
 
-class Longer:
+def look(kind: Kind, solver: Solver, stopped: Callable[[], bool], vain: float = np.inf) -> None:
+    """Until the way is proven to be the shortest, it is ``stopped``, or for ``vain`` rounds nothing shorter was found."""
+    program = solver.program(kind.ends)
+    program.relax()
+    search = solver.search_from(solver.joins_of(kind.edges, kind.ends), kind.ends)
+    seconds, gained = _SLICE[0], 0
+
+    def weigh(edges: Sequence[int]) -> bool:
+        travel = solver.whole.travelled(edges, kind.ends)
+        worth = solver.worth(travel)
+        if worth >= kind.worth - AT_BOUND:
+            return False
+        kind.edges, kind.worth = travel.edges, worth
+        return True
+
+    while not stopped() and not kind.proven and gained < vain:
+        answer = program.solve(kind.edges, stopped, seconds)
+        kind.least = max(kind.least, program.bound)
+        shorter = False
+        if answer:
+            shorter = weigh(answer.edges)
+            search.offer(solver.joins_of(answer.edges, kind.ends))
+        if not shorter and (answer is None or answer.whole):
+            seconds = min(2 * seconds, _SLICE[1])
+        for _ in range(_SHAKES):
+            if not stopped() and not kind.proven:
+                search.shake()
+        shorter |= weigh(solver.whole.along(search.best))
+        gained = 0 if shorter else gained + 1
+
+
+class LocalSearch:
     """For the kinds of a route (of those only the one at the ``number``-th place, from 1, unless that is 0) at their ``costs``; those
     with too many lines are ``skipped``.
     """
@@ -73,7 +104,7 @@ class Longer:
         return Kind(
             best,
             ends,
-            some[0].word or word_of(network, self._costs, ends),
+            some[0].word or network_fingerprint(network, self._costs, ends),
             places,
             best.travel.edges,
             worth,
@@ -117,34 +148,3 @@ class Longer:
             if not stopped() and not self.kinds[k].proven:
                 self.at = self.kinds[k]
                 look(self.kinds[k], solvers[k], stopped, _VAIN if len(gains) > 1 else np.inf)
-
-
-def look(kind: Kind, solver: Solver, stopped: Callable[[], bool], vain: float = np.inf) -> None:
-    """Until the way is proven to be the shortest, it is ``stopped``, or for ``vain`` rounds nothing shorter was found."""
-    program = solver.program(kind.ends)
-    program.relax()
-    search = solver.search_from(solver.joins_of(kind.edges, kind.ends), kind.ends)
-    seconds, gained = _SLICE[0], 0
-
-    def weigh(edges: Sequence[int]) -> bool:
-        travel = solver.whole.travelled(edges, kind.ends)
-        worth = solver.worth(travel)
-        if worth >= kind.worth - AT_BOUND:
-            return False
-        kind.edges, kind.worth = travel.edges, worth
-        return True
-
-    while not stopped() and not kind.proven and gained < vain:
-        answer = program.solve(kind.edges, stopped, seconds)
-        kind.least = max(kind.least, program.bound)
-        shorter = False
-        if answer:
-            shorter = weigh(answer.edges)
-            search.offer(solver.joins_of(answer.edges, kind.ends))
-        if not shorter and (answer is None or answer.whole):
-            seconds = min(2 * seconds, _SLICE[1])
-        for _ in range(_SHAKES):
-            if not stopped() and not kind.proven:
-                search.shake()
-        shorter |= weigh(solver.whole.along(search.best))
-        gained = 0 if shorter else gained + 1

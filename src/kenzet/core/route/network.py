@@ -71,7 +71,7 @@ class Network:
     (LINE, DITCH, EDGE, STEP, RIM, TEXTURE) and belongs to course ``courses[k]``, -1 for lanes. ``passes`` says how often it must be sewn.
     ``tips`` are the nodes at which the first and the last line of every family end, ``pieces`` the edges that must be sewn in each
     piece of cloth, ``lines`` the two nodes at which every line ends that is not closed, in order, as often as it is sewn.
-    ``dear`` is by how much travelling along each edge is dearer than its kind, infinite where she will not.
+    ``travel_penalty`` is by how much travelling along each edge is dearer than its kind, infinite where she will not.
     """
 
     points: Floats
@@ -84,7 +84,7 @@ class Network:
     tips: tuple[int, ...]
     pieces: tuple[list[int], ...]
     lines: tuple[tuple[int, int], ...]
-    dear: Floats
+    travel_penalty: Floats
 
     @cached_property
     def degrees(self) -> Ints:

@@ -31,24 +31,12 @@ Exchange = tuple[int, int, bool]
 """Two joins by their rows, and whether they are crossed."""
 
 
-@dataclass(frozen=True, slots=True)
-class Ways:
-    """What is asked of the lines: ``forced(a, b)`` gives the cheapest joins with one of them given, ``tidied`` joins for the same
-    ways without what cancels out, ``turned(joins, k)`` those that go round face k of ``faces`` on its other side.
-    """
-
-    forced: Callable[[int, int], Sequence[Pair]]
-    tidied: Callable[[Sequence[Pair]], Sequence[Pair]]
-    turned: Callable[[Sequence[Pair], int], Sequence[Pair]]
-    faces: int
-
-
 class Patching:
     """For one set of lines: ``loops`` gives, for every node of the network, which sewn lines it hangs together with (-1
     where nothing is sewn). Where a stop is cheaper than a patch, loops are left apart. ``least`` is what nothing costs less than.
     """
 
-    def __init__(self, roads: Roads, loops: Sequence[int], stop: float, ways: Ways) -> None:
+    def __init__(self, roads: Roads, loops: Sequence[int], stop: float, ways: TravelSets) -> None:
         assert roads.all is not None
         self._roads, self._stop, self._ways = roads, stop, ways
         self.least = -np.inf
@@ -336,3 +324,15 @@ class Patching:
 def opens(pairs: Iterable[Pair]) -> int:
     """How many ends are open."""
     return sum((a == OPEN) + (b == OPEN) for a, b in pairs)
+
+
+@dataclass(frozen=True, slots=True)
+class TravelSets:
+    """What is asked of the lines: ``forced(a, b)`` gives the cheapest joins with one of them given, ``tidied`` joins for the same
+    ways without what cancels out, ``turned(joins, k)`` those that go round face k of ``faces`` on its other side.
+    """
+
+    forced: Callable[[int, int], Sequence[Pair]]
+    tidied: Callable[[Sequence[Pair]], Sequence[Pair]]
+    turned: Callable[[Sequence[Pair], int], Sequence[Pair]]
+    faces: int

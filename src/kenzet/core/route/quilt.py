@@ -16,9 +16,9 @@ from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.passes import Pass, passes_of
-from kenzet.core.route.unit import Technique, Unit
-from kenzet.core.route.unit_route import UnitRoute, Wishes, route_unit
-from kenzet.core.route.visits import Visit, visits_of
+from kenzet.core.route.unit import SewingUnit, Technique
+from kenzet.core.route.unit_route import UnitOptions, UnitRoute, route_unit
+from kenzet.core.route.visits import UnitVisit, visits_of
 from kenzet.core.top.layout import Part
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import Stitching
@@ -26,7 +26,7 @@ from kenzet.core.top.stitching import Stitching
 _RETRACE = {"wanted": 0.8, "allowed": 2.0, "forbidden": None}
 _ACROSS = 1.2  # a texture: it is not sewn yet, or sewn already (ours)
 _Lines = tuple[Drawing, ...]
-ROUTES = Table[tuple[str, int | None, _Lines, _Lines, bool, Costs, Wishes], tuple[UnitRoute, ...]](
+ROUTES = Table[tuple[str, int | None, _Lines, _Lines, bool, Costs, UnitOptions], tuple[UnitRoute, ...]](
     "routes by what is sewn and at which prices", 200
 )
 
@@ -51,7 +51,7 @@ class QuiltRoute:
     """
 
     routes: tuple[UnitRoute, ...]
-    visits: tuple[Visit, ...]
+    visits: tuple[UnitVisit, ...]
     kinds: tuple[tuple[UnitRoute, ...], ...] = ()
 
     @property
@@ -80,7 +80,7 @@ class QuiltRoute:
         return sum(self.routes[v.route].travelled + v.across for v in self.visits)
 
 
-def units_of(laid: QuiltLayout) -> list[Unit]:
+def units_of(laid: QuiltLayout) -> list[SewingUnit]:
     """What is sewn in one go at a place, every kind once; zones that lie together at a place go together, as long as they are
     sewn in the same pass. What is filled freehand comes after lines.
     """
@@ -104,7 +104,7 @@ def units_of(laid: QuiltLayout) -> list[Unit]:
     ranks = {one: k for k, one in enumerate(sorted({one.over_the_quilt for one, _ in by_place}))}
     one_by_one = laid.quilt.stitching.families == "one by one"
     return [
-        Unit(
+        SewingUnit(
             parts[places[0]],
             tuple(places),
             tuple(by_place[in_pass, places[0]]),
@@ -135,7 +135,7 @@ def route_quilt(laid: QuiltLayout, quick: bool = False) -> QuiltRoute:
     )
 
 
-def _kept(laid: QuiltLayout, unit: Unit, costs: Costs, quick: bool) -> tuple[UnitRoute, ...]:
+def _kept(laid: QuiltLayout, unit: SewingUnit, costs: Costs, quick: bool) -> tuple[UnitRoute, ...]:
     """What was found for the same lines at the same prices is not looked for again."""
     wishes, ways = wishes_of(laid, unit), laid.quilt.stitching.ways
     key = (
@@ -150,11 +150,13 @@ def _kept(laid: QuiltLayout, unit: Unit, costs: Costs, quick: bool) -> tuple[Uni
     return tuple(replace(one, unit=unit) for one in found)
 
 
-def wishes_of(laid: QuiltLayout, unit: Unit) -> Wishes:
+def wishes_of(laid: QuiltLayout, unit: SewingUnit) -> UnitOptions:
     """What she wants of the way through the unit."""
     stitching, part = laid.quilt.stitching, unit.part.key
     avoided = tuple(one for one in stitching.avoided if one.part == part)
-    return Wishes(laid.quilt.kit.machine.throat == "left", stitching.pins.get(part), avoided, stitching.over)
+    return UnitOptions(
+        laid.quilt.kit.machine.throat == "left", stitching.pins.get(part), avoided, stitching.over
+    )
 
 
 def line_of(path: Floats, back: bool) -> Floats:

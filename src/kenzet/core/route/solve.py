@@ -16,11 +16,11 @@ import numpy as np
 
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.initial_tours import from_tips, led_on, rows
-from kenzet.core.route.integer_program import Program
+from kenzet.core.route.integer_program import IntegerProgram
 from kenzet.core.route.lines import Lines, even
 from kenzet.core.route.network import Network
 from kenzet.core.route.pairing import OPEN, Pair, joined
-from kenzet.core.route.patching import Patching, Ways
+from kenzet.core.route.patching import Patching, TravelSets
 from kenzet.core.route.travel_edges import Ends, Lanes, Travel
 from kenzet.core.tolerances import NO_WORSE
 
@@ -37,7 +37,7 @@ class Solver(Lanes):
     def __init__(self, network: Network, costs: Costs) -> None:
         super().__init__(network, costs)
         self._least: dict[Ends, float] = {}
-        self._program: Program | None = None
+        self._program: IntegerProgram | None = None
         self.whole = Lines(self, np.flatnonzero(network.passes).tolist())
 
     @cached_property
@@ -91,7 +91,7 @@ class Solver(Lanes):
             self._programmed(search, self._program)
         return search
 
-    def _programmed(self, search: Patching, program: Program) -> None:
+    def _programmed(self, search: Patching, program: IntegerProgram) -> None:
         """Ways by the integer program are offered to the search, until it is near enough to what nothing costs less than."""
         for _ in range(_SOLVED):
             if self.worth(self.whole.travel(search.best, None)) <= _NEAR * search.least:
@@ -205,7 +205,7 @@ class Solver(Lanes):
             return tidied([self.ends[k] for k in other.elements()])
 
         faces = len(self.faces) if lines is self.whole and ends is None else 0
-        return Patching(self.roads, lines.loops, self.costs.stop, Ways(forced, tidied, turned, faces))
+        return Patching(self.roads, lines.loops, self.costs.stop, TravelSets(forced, tidied, turned, faces))
 
 
 def _closed(pairs: Sequence[Pair], ends: Ends) -> Sequence[Pair]:

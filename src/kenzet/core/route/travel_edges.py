@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from kenzet.core.route.costs import Costs
-from kenzet.core.route.integer_program import Program
+from kenzet.core.route.integer_program import IntegerProgram
 from kenzet.core.route.network import Network
 from kenzet.core.route.planar_faces import faces_of
 from kenzet.core.route.shortest_paths import Roads
@@ -46,6 +46,6 @@ class Lanes:
         stops = travel.stops if runs is None else max(travel.stops - len(travel.groups) + runs, 0)
         return travel.cost + stops * self.costs.stop
 
-    def program(self, ends: Ends) -> Program:
+    def program(self, ends: Ends) -> IntegerProgram:
         """The integer program of the cheapest way."""
-        return Program(self.network, self.costs.of(self.network), self.costs.stop, ends)
+        return IntegerProgram(self.network, self.costs.of(self.network), self.costs.stop, ends)

@@ -29,71 +29,6 @@ _DEAR = 4.0  # times, ours
 _MANY_CORNERS = 6
 
 
-@dataclass(frozen=True, eq=False)
-class Unit:
-    """One kind of it: the ``drawings`` (with their zones' keys) that lie together at ``places`` of ``part`` and are sewn in the
-    same pass: with the same ``foot``, and in the ``rank``-th pass over the quilt. Of drawings with several
-    straight families only ``family`` is sewn in it, unless that is None. ``rim`` is what of the part the binding covers,
-    ``textures`` what is filled freehand there.
-    """
-
-    part: Part
-    places: tuple[str, ...]
-    drawings: tuple[tuple[str, Drawing], ...]
-    foot: str = "ruler foot"
-    rank: int = 0
-    family: int | None = None
-    rim: shapely.Geometry | None = None
-    textures: tuple[Drawing, ...] = ()
-
-    @cached_property
-    def courses(self) -> list[Course]:
-        """Every line of every drawing, in order."""
-        found: list[Course] = []
-        for zone, (_, drawing) in enumerate(self.drawings):
-            some = courses_of(drawing, zone, len(found))
-            apart = self.family is not None and has_families(drawing)
-            found += [one for one in some if one.family == self.family] if apart else some
-        return found
-
-    @cached_property
-    def cells(self) -> Cells | None:
-        """Those of its grids; None where no cell is whole, or not all lines of one are sewn in this pass."""
-        if self.family is not None:
-            return None
-        return cells_of((drawing for _, drawing in self.drawings), corners_of(self.part))
-
-    @cached_property
-    def words(self) -> tuple[str, ...]:
-        """What names the lines of each drawing in a log: their zone, their layer, and which lines they are."""
-        return tuple(f"{zone}.{drawing.layer}.{drawing.word}" for zone, drawing in self.drawings)
-
-    def technique(self, course: Course) -> Technique:
-        """What one of its courses is sewn with."""
-        if course.freehand:
-            return "freehand"
-        return "walking" if self.foot == "walking foot" else "curved" if course.curved else "straight"
-
-    @cached_property
-    def lengths(self) -> dict[tuple[str, int], float]:
-        """mm of every line, by the word of its drawing and its number there."""
-        return {
-            (self.words[course.zone], course.number): float(np.hypot(*np.diff(course.line, axis=0).T).sum())
-            for course in self.courses
-        }
-
-    def network(self, steps: bool = True, avoided: Sequence[Avoided] = ()) -> Network:
-        """Lines and lanes of it; of ``avoided`` those that lie in this part count."""
-        corners = [corner for _, drawing in self.drawings for corner in drawing.region.corners]
-        regions = [drawing.region.area for _, drawing in self.drawings]
-        lanes = [*lanes_of(self.part, regions), *lanes_across(self.textures)]
-        found = network(self.courses, lanes, corners, steps, corners_of(self.part))
-        if self.rim is not None:
-            found = replace(found, kinds=_rimmed(found, self.rim))
-        spots = [one for one in avoided if one.part == self.part.key]
-        return replace(found, dear=_dear(found, spots)) if spots else found
-
-
 def _rimmed(net: Network, rim: shapely.Geometry) -> Ints:
     """The kinds of its edges; seams and zones' edges that lie in the ``rim`` belong to that."""
     found: Ints = net.kinds.copy()
@@ -103,7 +38,7 @@ def _rimmed(net: Network, rim: shapely.Geometry) -> Ints:
     return found
 
 
-def _dear(net: Network, spots: Sequence[Avoided]) -> Floats:
+def _travel_penalty(net: Network, spots: Sequence[Avoided]) -> Floats:
     """What passes near a bulky spot is so much dearer; along what passes through a forbidden one nobody travels."""
     paths = [shapely.linestrings(path) for path in net.paths]
     found = np.ones(len(paths))
@@ -208,3 +143,68 @@ def rings(area: shapely.MultiPolygon) -> Iterable[Floats]:
 def corners_of(part: Part) -> list[Point]:
     """The corners of the part as it is cut."""
     return [(0.0, 0.0), (part.width, 0.0), (part.width, part.height), (0.0, part.height)]
+
+
+@dataclass(frozen=True, eq=False)
+class SewingUnit:
+    """One kind of it: the ``drawings`` (with their zones' keys) that lie together at ``places`` of ``part`` and are sewn in the
+    same pass: with the same ``foot``, and in the ``rank``-th pass over the quilt. Of drawings with several
+    straight families only ``family`` is sewn in it, unless that is None. ``rim`` is what of the part the binding covers,
+    ``textures`` what is filled freehand there.
+    """
+
+    part: Part
+    places: tuple[str, ...]
+    drawings: tuple[tuple[str, Drawing], ...]
+    foot: str = "ruler foot"
+    rank: int = 0
+    family: int | None = None
+    rim: shapely.Geometry | None = None
+    textures: tuple[Drawing, ...] = ()
+
+    @cached_property
+    def courses(self) -> list[Course]:
+        """Every line of every drawing, in order."""
+        found: list[Course] = []
+        for zone, (_, drawing) in enumerate(self.drawings):
+            some = courses_of(drawing, zone, len(found))
+            apart = self.family is not None and has_families(drawing)
+            found += [one for one in some if one.family == self.family] if apart else some
+        return found
+
+    @cached_property
+    def cells(self) -> Cells | None:
+        """Those of its grids; None where no cell is whole, or not all lines of one are sewn in this pass."""
+        if self.family is not None:
+            return None
+        return cells_of((drawing for _, drawing in self.drawings), corners_of(self.part))
+
+    @cached_property
+    def words(self) -> tuple[str, ...]:
+        """What names the lines of each drawing in a log: their zone, their layer, and which lines they are."""
+        return tuple(f"{zone}.{drawing.layer}.{drawing.word}" for zone, drawing in self.drawings)
+
+    def technique(self, course: Course) -> Technique:
+        """What one of its courses is sewn with."""
+        if course.freehand:
+            return "freehand"
+        return "walking" if self.foot == "walking foot" else "curved" if course.curved else "straight"
+
+    @cached_property
+    def lengths(self) -> dict[tuple[str, int], float]:
+        """mm of every line, by the word of its drawing and its number there."""
+        return {
+            (self.words[course.zone], course.number): float(np.hypot(*np.diff(course.line, axis=0).T).sum())
+            for course in self.courses
+        }
+
+    def network(self, steps: bool = True, avoided: Sequence[Avoided] = ()) -> Network:
+        """Lines and lanes of it; of ``avoided`` those that lie in this part count."""
+        corners = [corner for _, drawing in self.drawings for corner in drawing.region.corners]
+        regions = [drawing.region.area for _, drawing in self.drawings]
+        lanes = [*lanes_of(self.part, regions), *lanes_across(self.textures)]
+        found = network(self.courses, lanes, corners, steps, corners_of(self.part))
+        if self.rim is not None:
+            found = replace(found, kinds=_rimmed(found, self.rim))
+        spots = [one for one in avoided if one.part == self.part.key]
+        return replace(found, travel_penalty=_travel_penalty(found, spots)) if spots else found

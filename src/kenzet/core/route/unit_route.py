@@ -19,8 +19,8 @@ from kenzet.core.route.euler_walk import Leg, Run, runs
 from kenzet.core.route.network import LINE, Ints, Network
 from kenzet.core.route.solve import Solver
 from kenzet.core.route.travel_edges import Ends, Travel
-from kenzet.core.route.unit import Technique, Unit, corners_of
-from kenzet.core.top.stitching import Avoided, Corner, Pin, WholeCell
+from kenzet.core.route.unit import SewingUnit, Technique, corners_of
+from kenzet.core.top.stitching import Avoided, Corner, PinnedEnds, WholeCell
 
 _SMALL = 150  # nodes
 _TRIED = 2  # ends of lines near a corner
@@ -31,18 +31,6 @@ _BESIDE = 0.05  # mm from a cell's side
 _BESIDE_FOR = 1.0  # mm
 
 
-@dataclass(frozen=True, slots=True)
-class Wishes:
-    """Where one may begin at either side it is at the right if ``from_right``; where it is ``pinned``, and what is ``avoided``;
-    ``over`` one place lie at most so many threads.
-    """
-
-    from_right: bool = False
-    pin: Pin | None = None
-    avoided: tuple[Avoided, ...] = ()
-    over: int = 9
-
-
 @dataclass(frozen=True, eq=False)
 class UnitRoute:
     """The route of one kind of unit, in the part's coordinates; ``pinned`` where it may not be taken backwards. ``word`` is what a
@@ -50,7 +38,7 @@ class UnitRoute:
     A ``quick`` one is to look at while a shorter one is looked for.
     """
 
-    unit: Unit
+    unit: SewingUnit
     network: Network
     travel: Travel
     runs: tuple[Run, ...]
@@ -102,7 +90,7 @@ class UnitRoute:
         )
 
 
-def word_of(network: Network, costs: Costs, ends: Ends) -> str:
+def network_fingerprint(network: Network, costs: Costs, ends: Ends) -> str:
     """What a way through the ``network`` is kept under: the same lines and lanes at the same prices have the same word."""
     told = hashlib.sha256()
     for some in (network.points, costs.of(network)):
@@ -114,9 +102,9 @@ def word_of(network: Network, costs: Costs, ends: Ends) -> str:
 
 
 def route_unit(
-    unit: Unit,
+    unit: SewingUnit,
     costs: Costs,
-    wishes: Wishes,
+    wishes: UnitOptions,
     ways: Mapping[str, tuple[int, ...]] | None = None,
     quick: bool = False,
 ) -> tuple[UnitRoute, ...]:
@@ -131,7 +119,7 @@ def route_unit(
         thick = _thick(found[0], wishes.over)
         if not thick.any():
             break
-        net = replace(net, dear=np.where(thick, net.dear * _LUMP, net.dear))
+        net = replace(net, travel_penalty=np.where(thick, net.travel_penalty * _LUMP, net.travel_penalty))
         found = _routes(unit, net, costs, wishes, ways or {}, quick)
     return tuple(one for one in found if one is found[0] or not _thick(one, wishes.over).any())
 
@@ -143,13 +131,18 @@ def _thick(one: UnitRoute, most: int) -> NDArray[np.bool_]:
 
 
 def _routes(
-    unit: Unit, net: Network, costs: Costs, wishes: Wishes, ways: Mapping[str, tuple[int, ...]], quick: bool
+    unit: SewingUnit,
+    net: Network,
+    costs: Costs,
+    wishes: UnitOptions,
+    ways: Mapping[str, tuple[int, ...]],
+    quick: bool,
 ) -> tuple[UnitRoute, ...]:
     solver = Solver(net, costs)
     quick = quick and solver.roads.all is not None
 
     def routed(ends: Ends, pinned: bool = False) -> UnitRoute:
-        word = word_of(net, costs, ends) if pinned or ends is None else ""
+        word = network_fingerprint(net, costs, ends) if pinned or ends is None else ""
         known = ways.get(word, ())
         find = solver.soon if quick else solver.travel
         travel = (solver.known(known, ends) if known else None) or find(ends)
@@ -181,13 +174,13 @@ def _may_pay(solver: Solver, free: UnitRoute, ends: tuple[int, int]) -> bool:
     return solver.least_for(ends) < solver.worth(free.travel) + walk
 
 
-def _pinned(unit: Unit, net: Network, pin: Pin) -> list[tuple[int, int]]:
+def _pinned(unit: SewingUnit, net: Network, pin: PinnedEnds) -> list[tuple[int, int]]:
     """Pairs of nodes near the corners that are pinned; the other end is tried in several places."""
     begins, ends = (_near(unit, net, corner) for corner in (pin.start, pin.end))
     return [(a, b) for a in begins for b in ends if a != b or bool(pin.start and pin.start == pin.end)]
 
 
-def _near(unit: Unit, net: Network, corner: Corner | WholeCell | None) -> list[int]:
+def _near(unit: SewingUnit, net: Network, corner: Corner | WholeCell | None) -> list[int]:
     """The ends of lines nearest to a corner of the part, or of those that bound the first whole cell; without one the nearest to each of them, and the outermost lines'."""
     if corner == "first whole cell":
         return _round_the_cell(unit, net)
@@ -207,7 +200,7 @@ def _near(unit: Unit, net: Network, corner: Corner | WholeCell | None) -> list[i
     return list(dict.fromkeys([*each, *tips]))
 
 
-def _round_the_cell(unit: Unit, net: Network) -> list[int]:
+def _round_the_cell(unit: SewingUnit, net: Network) -> list[int]:
     """The nearest ends of the lines that bound the first whole cell; none where no cell is whole."""
     if unit.cells is None:
         return []
@@ -221,3 +214,15 @@ def _round_the_cell(unit: Unit, net: Network) -> list[int]:
     away = np.hypot(*(net.points[ends] - corner).T)
     found: list[int] = ends[np.argsort(away, kind="stable")[:_TRIED]].tolist()
     return found
+
+
+@dataclass(frozen=True, slots=True)
+class UnitOptions:
+    """Where one may begin at either side it is at the right if ``from_right``; where it is ``pinned``, and what is ``avoided``;
+    ``over`` one place lie at most so many threads.
+    """
+
+    from_right: bool = False
+    pin: PinnedEnds | None = None
+    avoided: tuple[Avoided, ...] = ()
+    over: int = 9

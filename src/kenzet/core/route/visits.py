@@ -26,24 +26,6 @@ LEARN = 12.0 * INCH
 _WORK = 15_000  # places gone through to find fewer ways
 
 
-@dataclass(frozen=True, eq=False)
-class Visit:
-    """A place in the order: by ``routes[route]``, ``back`` wards. One travels to it along ``way`` (n, 2), mm in the quilt, from
-    where the place before ends (nothing at the first), or the thread is ended before it (``stop``).
-    """
-
-    route: int
-    place: str
-    back: bool
-    way: Floats
-    stop: bool
-
-    @cached_property
-    def across(self) -> float:
-        """mm travelled to it."""
-        return float(np.hypot(*np.diff(self.way, axis=0).T).sum()) if len(self.way) else 0.0
-
-
 class PlaceOrder:
     """The places in her order, pass after pass, with what it costs to go from each way (a row) to each at the next place."""
 
@@ -133,7 +115,7 @@ class PlaceOrder:
         return cost + LEARN * sum(map(len, self.used(chosen)))
 
 
-def visits_of(laid: QuiltLayout, kinds: Sequence[Sequence[UnitRoute]], costs: Costs) -> Iterable[Visit]:
+def visits_of(laid: QuiltLayout, kinds: Sequence[Sequence[UnitRoute]], costs: Costs) -> Iterable[UnitVisit]:
     """Every place with the way that is taken there, forwards or backwards."""
     if not kinds:
         return
@@ -143,8 +125,26 @@ def visits_of(laid: QuiltLayout, kinds: Sequence[Sequence[UnitRoute]], costs: Co
         number, back = order.ways[kind][chosen[k]]
         far = float(order.across[k - 1][chosen[k - 1], chosen[k]]) if k else 0.0
         if k == 0 or far >= costs.stop:
-            yield Visit(number, place, back, np.zeros((0, 2)), far >= costs.stop)
+            yield UnitVisit(number, place, back, np.zeros((0, 2)), far >= costs.stop)
             continue
         was, before = order.places[k - 1]
         way = order.seams.way(order.ways[was][chosen[k - 1]], before, (number, back), here=place)
-        yield Visit(number, place, back, way, False)
+        yield UnitVisit(number, place, back, way, False)
+
+
+@dataclass(frozen=True, eq=False)
+class UnitVisit:
+    """A place in the order: by ``routes[route]``, ``back`` wards. One travels to it along ``way`` (n, 2), mm in the quilt, from
+    where the place before ends (nothing at the first), or the thread is ended before it (``stop``).
+    """
+
+    route: int
+    place: str
+    back: bool
+    way: Floats
+    stop: bool
+
+    @cached_property
+    def across(self) -> float:
+        """mm travelled to it."""
+        return float(np.hypot(*np.diff(self.way, axis=0).T).sum()) if len(self.way) else 0.0

@@ -20,7 +20,7 @@ from kenzet.core.geom.clip import Ints, Straight
 from kenzet.core.geom.region import Floats, Region
 from kenzet.core.kit.kit import Kit
 from kenzet.core.numbers.measure import INCH
-from kenzet.core.ruler.offset_sums import best_sum
+from kenzet.core.ruler.offset_sums import best_offset_sum
 from kenzet.core.tolerances import EQUAL, ROUNDING
 
 Kind = Literal["seam", "line", "mark"]
@@ -124,7 +124,7 @@ def lay_family(
     forward = _forward(family, kit)
     key = bundle.line * forward
     ordered = np.argsort(bundle.piece * (int(np.ptp(key)) + 1) + (key - key.min()), kind="stable")
-    if not any(best_sum(kit, gap).can_be_laid for gap in family.gaps):
+    if not any(best_offset_sum(kit, gap).can_be_laid for gap in family.gaps):
         into.ways[bundle.numbers] = forward
         return bundle.numbers[ordered]
     laying = _Laying(family, bundle, kit, into)
@@ -188,7 +188,7 @@ class _Laying:
         enough = most >= 0.5 * np.minimum(SHORT, np.minimum(self._long[before], self._long[todo]))
         gap = (line[todo] - (self.ways[todo] > 0)) % len(self._family.gaps)
         for k, distance in enumerate(self._family.gaps):
-            if best_sum(self._kit, distance).can_be_laid:
+            if best_offset_sum(self._kit, distance).can_be_laid:
                 laid = enough & (gap == k)
                 self._put(todo[laid], LINE, distance, before[laid])
 
@@ -252,4 +252,4 @@ class _Seams:
         if distance == np.inf:
             return None
         exact = Fraction(distance).limit_denominator(10**6)
-        return exact if best_sum(self._kit, exact).can_be_laid else None
+        return exact if best_offset_sum(self._kit, exact).can_be_laid else None

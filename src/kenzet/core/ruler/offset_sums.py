@@ -51,45 +51,10 @@ def etched_line_for(spacing: Fraction, foot: Fraction, mode: Mode) -> Fraction:
     return spacing if mode is Mode.DRAWING else spacing - foot
 
 
-@dataclass(frozen=True, slots=True)
-class Sum:
-    """The sum of one spacing: what lies on the reference so that the line lands ``spacing`` away.
-
-    ``etched`` is the line of ``ruler`` (its key) that does it exactly (0: the working edge itself), or None.
-    Then ``behind`` > 0 says by how much the reference shows beyond the plastic, or ``nearest`` holds
-    the etched lines on either side of ``wanted``, with the spacings that they make. ``out`` is by how much each line
-    comes too far where ``etched`` does it nearly, near enough to hold for some lines (F36). ``gauge`` names what of
-    a walking foot runs along the reference instead.
-    """
-
-    spacing: Fraction
-    foot: Fraction
-    mode: Mode
-    wanted: Fraction
-    etched: Fraction | None
-    behind: Fraction
-    nearest: tuple[tuple[Fraction, Fraction], ...] = ()
-    ruler: str = ""
-    gauge: str = ""
-    out: Fraction = Fraction(0)
-
-    @property
-    def can_be_laid(self) -> bool:
-        """Whether the line finds its place without a mark: an etched line fits, the edge lies a little behind, or a gauge runs."""
-        return self.etched is not None or 0 < self.behind < self.foot or bool(self.gauge)
-
-    @property
-    def off(self) -> Fraction:
-        """F47: what each line is out by with the etched line that is taken, or with the nearest one, exact mm."""
-        if self.can_be_laid or not self.nearest:
-            return self.out
-        return min((spacing - self.spacing for _, spacing in self.nearest), key=abs)
-
-
 @lru_cache(maxsize=4096)
 def reckon(
     spacing: Fraction, foot: Fraction, lines: tuple[Fraction, ...], mode: Mode = Mode.RULER_FOOT
-) -> Sum:
+) -> OffsetSum:
     """The sum for ``spacing`` with foot offset ``foot`` on a ruler with etched ``lines`` (F1 to F3).
 
     >>> inch = Fraction(127, 5)
@@ -98,32 +63,19 @@ def reckon(
     """
     wanted = etched_line_for(spacing, foot, mode)
     if not lines:
-        return Sum(spacing, foot, mode, wanted, None, Fraction(0))
+        return OffsetSum(spacing, foot, mode, wanted, None, Fraction(0))
     exact = min(lines, key=lambda line: abs(line - wanted))
     if abs(exact - wanted) <= EXACT:
-        return Sum(spacing, foot, mode, wanted, exact, Fraction(0))
+        return OffsetSum(spacing, foot, mode, wanted, exact, Fraction(0))
     if wanted < 0:
-        return Sum(spacing, foot, mode, wanted, None, -wanted)
+        return OffsetSum(spacing, foot, mode, wanted, None, -wanted)
     below = [line for line in lines if line < wanted][-1:]
     above = [line for line in lines if line > wanted][:1]
     nearest = tuple((line, line_lands_at(line, foot, mode)) for line in below + above)
-    return Sum(spacing, foot, mode, wanted, None, Fraction(0), nearest)
+    return OffsetSum(spacing, foot, mode, wanted, None, Fraction(0), nearest)
 
 
-def best_sum(kit: Kit, spacing: Fraction, length: float = 0.0, ruler: str | None = None) -> Sum:
-    """The sum for a line ``length`` mm long, with the ruler (or ``ruler``, by its key) that does it best.
-
-    Best is what fits, then what is laid along in fewest placements, then the shortest. With a walking foot
-    nothing is laid along: a toe or the guide bar runs along the reference, or the line is drawn.
-    """
-    asked = (spacing, round(length, 1), ruler)
-    found = kit.sums.get(asked)
-    if not isinstance(found, Sum):
-        found = kit.sums[asked] = _best_sum(kit, spacing, length, ruler)
-    return found
-
-
-def _best_sum(kit: Kit, spacing: Fraction, length: float, ruler: str | None) -> Sum:
+def _best_sum(kit: Kit, spacing: Fraction, length: float, ruler: str | None) -> OffsetSum:
     if kit.sew_with == "walking foot":
         return _by_gauge(kit, spacing)
     found = [
@@ -134,14 +86,14 @@ def _best_sum(kit: Kit, spacing: Fraction, length: float, ruler: str | None) -> 
     if not found:
         return reckon(spacing, kit.reach, ())
 
-    def order(one: tuple[Sum, StraightEdge]) -> tuple[bool, Fraction, int, Fraction]:
+    def order(one: tuple[OffsetSum, StraightEdge]) -> tuple[bool, Fraction, int, Fraction]:
         total, edge = one
         return not total.can_be_laid, abs(total.off), placements(length, float(edge.length)), edge.length
 
     return min(found, key=order)[0]
 
 
-def _near_enough(total: Sum, kit: Kit) -> Sum:
+def _near_enough(total: OffsetSum, kit: Kit) -> OffsetSum:
     """``total`` with the nearest etched line taken where that stays within her tolerance for two lines and more."""
     if total.can_be_laid or not total.nearest:
         return total
@@ -152,17 +104,17 @@ def _near_enough(total: Sum, kit: Kit) -> Sum:
     return replace(total, etched=etched, nearest=(), out=out)
 
 
-def _by_gauge(kit: Kit, spacing: Fraction) -> Sum:
+def _by_gauge(kit: Kit, spacing: Fraction) -> OffsetSum:
     foot = kit.walking or WalkingFoot()
     for name, toe in (("left toe", foot.left), ("right toe", foot.right)):
         if toe is not None and abs(toe.mm - spacing) <= EXACT:
-            return Sum(spacing, toe.mm, Mode.TOE, Fraction(0), None, Fraction(0), gauge=name)
+            return OffsetSum(spacing, toe.mm, Mode.TOE, Fraction(0), None, Fraction(0), gauge=name)
     if foot.bar is not None and spacing <= foot.bar.mm:
-        return Sum(spacing, Fraction(0), Mode.BAR, spacing, None, Fraction(0), gauge="guide bar")
-    return Sum(spacing, Fraction(0), Mode.BAR, spacing, None, Fraction(0))
+        return OffsetSum(spacing, Fraction(0), Mode.BAR, spacing, None, Fraction(0), gauge="guide bar")
+    return OffsetSum(spacing, Fraction(0), Mode.BAR, spacing, None, Fraction(0))
 
 
-def edge_of(kit: Kit, total: Sum) -> StraightEdge | None:
+def edge_of(kit: Kit, total: OffsetSum) -> StraightEdge | None:
     """The edge of the ruler that ``total`` is reckoned for."""
     found = [edge for key, edge in kit.straight if key == total.ruler]
     return next((edge for edge in found if total.etched in edge.lines), found[0] if found else None)
@@ -179,7 +131,7 @@ def placements(length: float, ruler: float, overlap: float = float(RULER_OVERLAP
     return math.ceil((length - overlap) / max(ruler - overlap, 1.0) - ROUNDING)
 
 
-def check_number(total: Sum, edge: StraightEdge, most: int = 8) -> tuple[int, Fraction] | None:
+def check_number(total: OffsetSum, edge: StraightEdge, most: int = 8) -> tuple[int, Fraction] | None:
     """The furthest line back that an etched line can lie on when the working edge is where it should be: how many
     lines back, ``most`` at most, and which etched line (k·s − r). None where only the line before can be checked.
     """
@@ -217,3 +169,51 @@ def hand_stops(length: float, span: float, crossings: Sequence[float] = ()) -> l
         at = max(within, default=at + span)
         stops.append(at)
     return stops
+
+
+@dataclass(frozen=True, slots=True)
+class OffsetSum:
+    """The sum of one spacing: what lies on the reference so that the line lands ``spacing`` away.
+
+    ``etched`` is the line of ``ruler`` (its key) that does it exactly (0: the working edge itself), or None.
+    Then ``behind`` > 0 says by how much the reference shows beyond the plastic, or ``nearest`` holds
+    the etched lines on either side of ``wanted``, with the spacings that they make. ``out`` is by how much each line
+    comes too far where ``etched`` does it nearly, near enough to hold for some lines (F36). ``gauge`` names what of
+    a walking foot runs along the reference instead.
+    """
+
+    spacing: Fraction
+    foot: Fraction
+    mode: Mode
+    wanted: Fraction
+    etched: Fraction | None
+    behind: Fraction
+    nearest: tuple[tuple[Fraction, Fraction], ...] = ()
+    ruler: str = ""
+    gauge: str = ""
+    out: Fraction = Fraction(0)
+
+    @property
+    def can_be_laid(self) -> bool:
+        """Whether the line finds its place without a mark: an etched line fits, the edge lies a little behind, or a gauge runs."""
+        return self.etched is not None or 0 < self.behind < self.foot or bool(self.gauge)
+
+    @property
+    def off(self) -> Fraction:
+        """F47: what each line is out by with the etched line that is taken, or with the nearest one, exact mm."""
+        if self.can_be_laid or not self.nearest:
+            return self.out
+        return min((spacing - self.spacing for _, spacing in self.nearest), key=abs)
+
+
+def best_offset_sum(kit: Kit, spacing: Fraction, length: float = 0.0, ruler: str | None = None) -> OffsetSum:
+    """The sum for a line ``length`` mm long, with the ruler (or ``ruler``, by its key) that does it best.
+
+    Best is what fits, then what is laid along in fewest placements, then the shortest. With a walking foot
+    nothing is laid along: a toe or the guide bar runs along the reference, or the line is drawn.
+    """
+    asked = (spacing, round(length, 1), ruler)
+    found = kit.sums.get(asked)
+    if not isinstance(found, OffsetSum):
+        found = kit.sums[asked] = _best_sum(kit, spacing, length, ruler)
+    return found

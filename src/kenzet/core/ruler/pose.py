@@ -11,11 +11,7 @@ from dataclasses import dataclass
 
 from kenzet.core.geom.region import Edge, Point, Region
 from kenzet.core.kit.kit import Kit
-from kenzet.core.ruler.offset_sums import (
-    Sum,
-    edge_of,
-    placements,
-)
+from kenzet.core.ruler.offset_sums import OffsetSum, edge_of, placements
 from kenzet.core.tolerances import LEAST_CROSSING, ROUNDING, STOP_ERROR
 
 
@@ -50,7 +46,7 @@ class Pose:
     moves: int
 
 
-def pose(piece: Region, start: Point, end: Point, left: bool, total: Sum, kit: Kit) -> Pose:
+def pose(piece: Region, start: Point, end: Point, left: bool, total: OffsetSum, kit: Kit) -> Pose:
     """The ruler of ``total`` for the line from ``start`` to ``end``, its body on the ``left`` or right of it; the
     working edge lies r from the line.
     """

@@ -14,7 +14,7 @@ from typing import Literal
 from kenzet.core.geom.region import Point
 from kenzet.core.sewing.log import Event
 from kenzet.core.sewing.now import Now
-from kenzet.core.sewing.steps import Step, sewn_until
+from kenzet.core.sewing.steps import SewingStep, sewn_until
 from kenzet.core.sewing.way import Move
 
 Says = Literal["hello", "stitches", "pedal", "broke", "bobbin"]
@@ -88,7 +88,7 @@ class Heard:
         which = f"Message {self.seq + 1} is" if many == 1 else f"Messages {self.seq + 1} to {seq - 1} are"
         return f"{which} missing; stitches may be too few."
 
-    def _done(self, message: Message, now: Now, step: Step) -> list[Event]:
+    def _done(self, message: Message, now: Now, step: SewingStep) -> list[Event]:
         event = Event(
             f"m-{self.begun}-{message.seq}", "sewn", message.at, now.visit.place, now.point_in_quilt(_end(now, step)),
             stitches=self.stitches,
@@ -105,7 +105,7 @@ class Heard:
         self.mm, self.stitches = 0.0, 0
         return found
 
-    def _broken(self, event: Event, now: Now, step: Step) -> Event:
+    def _broken(self, event: Event, now: Now, step: SewingStep) -> Event:
         if step.kind != "line":
             return replace(event, kind="broke", at=now.point_in_quilt(_start(now, step)))
         far = min(self.mm, sum(move.length for move in step.sews))
@@ -113,13 +113,13 @@ class Heard:
         return replace(event, kind="broke", at=now.point_in_quilt(at), sewn=sewn, far=far)
 
 
-def _first(now: Now, step: Step) -> Move:
+def _first(now: Now, step: SewingStep) -> Move:
     return step.moves[0] if step.moves else now.steps[1].moves[0]
 
 
-def _start(now: Now, step: Step) -> Point:
+def _start(now: Now, step: SewingStep) -> Point:
     return _first(now, step).start
 
 
-def _end(now: Now, step: Step) -> Point:
+def _end(now: Now, step: SewingStep) -> Point:
     return step.moves[-1].end if step.moves else _start(now, step)

@@ -11,9 +11,9 @@ from kenzet.core.geom.affine import invert, place_all
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.quilt import QuiltRoute, costs_of
-from kenzet.core.route.visits import Visit
+from kenzet.core.route.visits import UnitVisit
 from kenzet.core.sewing.log import Sewn
-from kenzet.core.sewing.steps import Step, steps_of
+from kenzet.core.sewing.steps import SewingStep, steps_of
 from kenzet.core.sewing.way import AT, Way, near
 from kenzet.core.top.quilt_layout import QuiltLayout
 
@@ -32,7 +32,92 @@ class Left:
     zones: Mapping[tuple[str, int], int]
 
 
-class Ways:
+@dataclass(frozen=True, eq=False)
+class Now:
+    """She is at ``visit``, number ``number`` of the order from 0; ``steps`` are left there, the first of them is next. ``onward`` is the
+    place to which the thread leads on from there, if it does; ``new_foot`` is put on before anything is sewn, empty where none is.
+    """
+
+    number: int
+    visit: UnitVisit
+    way: Way
+    steps: tuple[SewingStep, ...]
+    onward: UnitVisit | None
+    new_foot: str = ""
+
+    def point_in_quilt(self, point: Point) -> Point:
+        """Where a point of the part lies in the quilt."""
+        x, y = in_quilt(self.way, self.visit.place, np.array([point]))[0].tolist()
+        return x, y
+
+
+def now(ways: UnitWays, sewn: Sewn, wanted: str = "") -> Now | None:
+    """The place that she is at, or has chosen (``wanted``), else the next in order with something left; None where nothing is."""
+    visits = ways.route.visits
+    left = ways.left(sewn)
+    mine = ways.at.get(wanted or sewn.place, [0])
+    here = next((k for k in reversed(mine) if left[k].left < left[k].many), mine[0])
+    behind = [k for k in mine if wanted or k <= here]  # what is left where she is comes first
+    order = [*behind, *range(here, len(visits)), *range(here)]
+    number = next((k for k in order if left[k].left > left[k].skipped), None)
+    if number is None:
+        return None
+
+    def leads_on_to(k: int) -> bool:
+        """Whether the thread leads from the place before to place ``k``, where nothing is sewn yet."""
+        return 0 < k < len(visits) and not visits[k].stop and left[k].left == left[k].many
+
+    visit = visits[number]
+    way = ways.of(visit)
+    at, across = None, None
+    if sewn.thread and sewn.at is not None:
+        from_before = leads_on_to(number) and sewn.place == visits[number - 1].place
+        if from_before and (sewn.place != visit.place or _begins(visit, sewn.at)):
+            at, across = way.moves[0].start, visit.way
+        elif sewn.place == visit.place:
+            at = needle_in(way, visit.place, sewn.at)
+            if visit.stop and left[number].left == left[number].many and not sewn.just_begun:
+                at = None  # another pass over the same place begins with a new thread
+    moves = way.rest(sewn.of(visit.place), sewn.skipped.get(visit.place, set()), at)
+    steps = steps_of(moves)
+    if across is not None and len(across) and not moves[0].fresh:
+        steps.insert(0, SewingStep("go", (), (), stops=False, across=across))
+    onward = visits[number + 1] if leads_on_to(number + 1) else None
+    if onward is not None:
+        steps[-1] = replace(steps[-1], stops=False)
+    return Now(number, visit, way, tuple(steps), onward, _new_foot(ways, left[number]))
+
+
+def _begins(visit: UnitVisit, at: Point) -> bool:
+    """Whether the needle is where the way from the visit before begins, and has that before it."""
+    return visit.across > AT and near(at, (float(visit.way[0, 0]), float(visit.way[0, 1])))
+
+
+def _new_foot(ways: UnitWays, left: Left) -> str:
+    if left.left < left.many or not left.number:
+        return ""
+    before, here = (
+        ways.of(visit).route.unit.foot for visit in ways.route.visits[left.number - 1 : left.number + 1]
+    )
+    return here if here != before else ""
+
+
+def needle_in(way: Way, place: str, at: Point) -> Point:
+    """A point of the quilt in the coordinates of what lies at ``place``."""
+    return invert(way.route.unit.part.places[place], at)
+
+
+def in_quilt(way: Way, place: str, points: Floats) -> Floats:
+    """Points of a part, (n, 2), where they lie in the quilt."""
+    return place_all(way.route.unit.part.places[place], points)
+
+
+def ways_of(laid: QuiltLayout, found: QuiltRoute) -> UnitWays:
+    """For a quilt's route at her prices."""
+    return UnitWays(found, costs_of(laid.quilt.stitching))
+
+
+class UnitWays:
     """The planned way at every place of a route, kept while the route is."""
 
     def __init__(self, found: QuiltRoute, costs: Costs) -> None:
@@ -44,7 +129,7 @@ class Ways:
         self._kept: dict[tuple[int, bool, tuple[int, ...]], Way] = {}
         self._number = {id(visit): k for k, visit in enumerate(found.visits)}
 
-    def of(self, visit: Visit) -> Way:
+    def of(self, visit: UnitVisit) -> Way:
         """The way of a visit; places that are sewn alike share it."""
         mine = self._number[id(visit)]
         later = tuple(self.route.visits[k].route for k in self.at[visit.place] if k > mine)
@@ -78,88 +163,3 @@ class Ways:
                 Left(k, visit.place, way.many, len(numbers), sum(numbers.values()), way.lines_by_zone(open_))
             )
         return found
-
-
-@dataclass(frozen=True, eq=False)
-class Now:
-    """She is at ``visit``, number ``number`` of the order from 0; ``steps`` are left there, the first of them is next. ``onward`` is the
-    place to which the thread leads on from there, if it does; ``new_foot`` is put on before anything is sewn, empty where none is.
-    """
-
-    number: int
-    visit: Visit
-    way: Way
-    steps: tuple[Step, ...]
-    onward: Visit | None
-    new_foot: str = ""
-
-    def point_in_quilt(self, point: Point) -> Point:
-        """Where a point of the part lies in the quilt."""
-        x, y = in_quilt(self.way, self.visit.place, np.array([point]))[0].tolist()
-        return x, y
-
-
-def now(ways: Ways, sewn: Sewn, wanted: str = "") -> Now | None:
-    """The place that she is at, or has chosen (``wanted``), else the next in order with something left; None where nothing is."""
-    visits = ways.route.visits
-    left = ways.left(sewn)
-    mine = ways.at.get(wanted or sewn.place, [0])
-    here = next((k for k in reversed(mine) if left[k].left < left[k].many), mine[0])
-    behind = [k for k in mine if wanted or k <= here]  # what is left where she is comes first
-    order = [*behind, *range(here, len(visits)), *range(here)]
-    number = next((k for k in order if left[k].left > left[k].skipped), None)
-    if number is None:
-        return None
-
-    def leads_on_to(k: int) -> bool:
-        """Whether the thread leads from the place before to place ``k``, where nothing is sewn yet."""
-        return 0 < k < len(visits) and not visits[k].stop and left[k].left == left[k].many
-
-    visit = visits[number]
-    way = ways.of(visit)
-    at, across = None, None
-    if sewn.thread and sewn.at is not None:
-        from_before = leads_on_to(number) and sewn.place == visits[number - 1].place
-        if from_before and (sewn.place != visit.place or _begins(visit, sewn.at)):
-            at, across = way.moves[0].start, visit.way
-        elif sewn.place == visit.place:
-            at = needle_in(way, visit.place, sewn.at)
-            if visit.stop and left[number].left == left[number].many and not sewn.just_begun:
-                at = None  # another pass over the same place begins with a new thread
-    moves = way.rest(sewn.of(visit.place), sewn.skipped.get(visit.place, set()), at)
-    steps = steps_of(moves)
-    if across is not None and len(across) and not moves[0].fresh:
-        steps.insert(0, Step("go", (), (), stops=False, across=across))
-    onward = visits[number + 1] if leads_on_to(number + 1) else None
-    if onward is not None:
-        steps[-1] = replace(steps[-1], stops=False)
-    return Now(number, visit, way, tuple(steps), onward, _new_foot(ways, left[number]))
-
-
-def _begins(visit: Visit, at: Point) -> bool:
-    """Whether the needle is where the way from the visit before begins, and has that before it."""
-    return visit.across > AT and near(at, (float(visit.way[0, 0]), float(visit.way[0, 1])))
-
-
-def _new_foot(ways: Ways, left: Left) -> str:
-    if left.left < left.many or not left.number:
-        return ""
-    before, here = (
-        ways.of(visit).route.unit.foot for visit in ways.route.visits[left.number - 1 : left.number + 1]
-    )
-    return here if here != before else ""
-
-
-def needle_in(way: Way, place: str, at: Point) -> Point:
-    """A point of the quilt in the coordinates of what lies at ``place``."""
-    return invert(way.route.unit.part.places[place], at)
-
-
-def in_quilt(way: Way, place: str, points: Floats) -> Floats:
-    """Points of a part, (n, 2), where they lie in the quilt."""
-    return place_all(way.route.unit.part.places[place], points)
-
-
-def ways_of(laid: QuiltLayout, found: QuiltRoute) -> Ways:
-    """For a quilt's route at her prices."""
-    return Ways(found, costs_of(laid.quilt.stitching))

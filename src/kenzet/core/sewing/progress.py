@@ -13,7 +13,7 @@ from typing import Literal, NamedTuple
 from kenzet.core.kit.kit import Kit
 from kenzet.core.route.needle import TAIL, thread
 from kenzet.core.sewing.log import Event, Log, Sewn
-from kenzet.core.sewing.now import Left, Now, Ways
+from kenzet.core.sewing.now import Left, Now, UnitWays
 
 LONGER = 1.0  # mm: by so much an event may overshoot the end of its line
 AT_A_PLACE = ("sewn", "skipped", "broke", "unpicked", "begun", "gone")
@@ -80,7 +80,7 @@ def left_by_zone(left: Iterable[Left]) -> list[ZoneLeft]:
     return [ZoneLeft(*key, many, places[key]) for key, many in sorted(lines.items())]
 
 
-def of_earlier_plans(ways: Ways, sewn: Sewn) -> int:
+def of_earlier_plans(ways: UnitWays, sewn: Sewn) -> int:
     """How many lines were sewn that are not in the plan any more."""
     known = {(visit.place, word) for visit in ways.route.visits for word in ways.of(visit).route.unit.words}
     return sum((place, key[0]) not in known for place, covered in sewn.covered.items() for key in covered)
@@ -99,7 +99,7 @@ def recent_lines(log: Log, here: Now) -> Iterable[tuple[Event, str]]:
         yield event, zones[event.sewn[0].of]
 
 
-def which_of_its_kind(ways: Ways, here: Now) -> tuple[int, int]:
+def which_of_its_kind(ways: UnitWays, here: Now) -> tuple[int, int]:
     """This is the first number of so many places that are sewn alike."""
     name = here.way.route.unit.part.name
     alike = [v.place for v in ways.route.visits if ways.route.routes[v.route].unit.part.name == name]
@@ -107,7 +107,7 @@ def which_of_its_kind(ways: Ways, here: Now) -> tuple[int, int]:
     return places.index(here.visit.place) + 1, len(places)
 
 
-def fault_of(ways: Ways, event: Event) -> Fault:
+def fault_of(ways: UnitWays, event: Event) -> Fault:
     """What is wrong with an event; empty where nothing is. Lines of an earlier plan are taken: they were sewn."""
     if event.kind in AT_A_PLACE and event.place not in ways.at and not (event.sewn or event.back):
         return "no such place"

@@ -17,8 +17,66 @@ from kenzet.core.sewing.stretch import LEAST, Stretch
 from kenzet.core.sewing.way import Move, part_of
 
 
+def sewn_until(step: SewingStep, far: float) -> tuple[tuple[Stretch, ...], Point]:
+    """What of a step's line is sewn ``far`` mm along it, and where (in the part) the needle is then."""
+    sewn: list[Stretch] = []
+    left, at = far, step.sews[0].start
+    for move in step.sews:
+        assert move.stretch is not None
+        if left <= LEAST:
+            break
+        long = min(move.stretch.length, left)
+        cut = part_of(
+            move,
+            *(
+                (move.stretch.ends - long, move.stretch.ends)
+                if move.back
+                else (move.stretch.begins, move.stretch.begins + long)
+            ),
+        )
+        assert cut.stretch is not None
+        sewn.append(cut.stretch)
+        at, left = cut.end, left - long
+    return tuple(sewn), at
+
+
+def steps_of(moves: Sequence[Move]) -> list[SewingStep]:
+    """``moves`` as steps; the last one's thread ends."""
+    found: list[SewingStep] = []
+    k = 0
+    while k < len(moves):
+        if moves[k].fresh:
+            begins = tuple(_while(moves, k, lambda move: move.stretch is None))
+            found.append(SewingStep("begin", (), begins, False))
+            k += len(begins)
+        elif moves[k].stretch is None:
+            goes = tuple(_while(moves, k, lambda move: move.stretch is None))
+            found.append(SewingStep("go", (), goes, False))
+            k += len(goes)
+        if k == len(moves):
+            break
+        number = moves[k].number
+        sews = tuple(_while(moves, k, lambda move, its=number: move.number == its))
+        k += len(sews)
+        travels = (
+            tuple(_while(moves, k, lambda move: move.stretch is None))
+            if k < len(moves) and not moves[k].fresh
+            else ()
+        )
+        k += len(travels)
+        found.append(SewingStep("line", sews, travels, k == len(moves) or moves[k].fresh))
+    return found
+
+
+def _while(moves: Sequence[Move], begin: int, holds) -> Iterable[Move]:  # type: ignore[no-untyped-def]
+    for k in range(begin, len(moves)):
+        if not holds(moves[k]) or (k > begin and moves[k].fresh):
+            return
+        yield moves[k]
+
+
 @dataclass(frozen=True, eq=False)
-class Step:
+class SewingStep:
     """``sews`` are the pieces of one line, ``travels`` what is gone after them; ``stops`` where the thread ends then. ``across`` (n, 2)
     is gone along seams from another place, mm in the quilt.
     """
@@ -54,61 +112,3 @@ class Step:
     def from_place(self) -> float:
         """mm from another place."""
         return 0.0 if self.across is None else float(np.hypot(*np.diff(self.across, axis=0).T).sum())
-
-
-def sewn_until(step: Step, far: float) -> tuple[tuple[Stretch, ...], Point]:
-    """What of a step's line is sewn ``far`` mm along it, and where (in the part) the needle is then."""
-    sewn: list[Stretch] = []
-    left, at = far, step.sews[0].start
-    for move in step.sews:
-        assert move.stretch is not None
-        if left <= LEAST:
-            break
-        long = min(move.stretch.length, left)
-        cut = part_of(
-            move,
-            *(
-                (move.stretch.ends - long, move.stretch.ends)
-                if move.back
-                else (move.stretch.begins, move.stretch.begins + long)
-            ),
-        )
-        assert cut.stretch is not None
-        sewn.append(cut.stretch)
-        at, left = cut.end, left - long
-    return tuple(sewn), at
-
-
-def steps_of(moves: Sequence[Move]) -> list[Step]:
-    """``moves`` as steps; the last one's thread ends."""
-    found: list[Step] = []
-    k = 0
-    while k < len(moves):
-        if moves[k].fresh:
-            begins = tuple(_while(moves, k, lambda move: move.stretch is None))
-            found.append(Step("begin", (), begins, False))
-            k += len(begins)
-        elif moves[k].stretch is None:
-            goes = tuple(_while(moves, k, lambda move: move.stretch is None))
-            found.append(Step("go", (), goes, False))
-            k += len(goes)
-        if k == len(moves):
-            break
-        number = moves[k].number
-        sews = tuple(_while(moves, k, lambda move, its=number: move.number == its))
-        k += len(sews)
-        travels = (
-            tuple(_while(moves, k, lambda move: move.stretch is None))
-            if k < len(moves) and not moves[k].fresh
-            else ()
-        )
-        k += len(travels)
-        found.append(Step("line", sews, travels, k == len(moves) or moves[k].fresh))
-    return found
-
-
-def _while(moves: Sequence[Move], begin: int, holds) -> Iterable[Move]:  # type: ignore[no-untyped-def]
-    for k in range(begin, len(moves)):
-        if not holds(moves[k]) or (k > begin and moves[k].fresh):
-            return
-        yield moves[k]

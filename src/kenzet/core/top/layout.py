@@ -32,23 +32,6 @@ _TURNS = ((1, 0, 0, 1), (0, 1, -1, 0), (-1, 0, 0, -1), (0, -1, 1, 0))
 _ALIKE = 0.05  # mm² and mm: patches that differ by less are alike
 
 
-@dataclass(frozen=True, slots=True)
-class LaidPatch:
-    """A patch's area in its part's coordinates without what is appliquéd over it, and its fabric's key."""
-
-    area: MultiPolygon
-    fabric: str
-    applique: bool = False
-
-    def alike(self, other: LaidPatch) -> bool:
-        """Whether both are of one fabric and of one shape, as far as area and outline tell."""
-        return (
-            self.fabric == other.fabric
-            and abs(self.area.area - other.area.area) < _ALIKE
-            and abs(self.area.length - other.area.length) < _ALIKE
-        )
-
-
 @dataclass(frozen=True, eq=False)
 class Part:
     """Something laid one or more times: its name, size in mm, patches, and placings by place.
@@ -61,7 +44,7 @@ class Part:
     name: str
     width: float
     height: float
-    patches: dict[str, LaidPatch]
+    patches: dict[str, TopPatch]
     places: dict[str, Placing]
     soft: Soft = frozenset()
 
@@ -100,7 +83,7 @@ class Top:
     @cached_property
     def whole(self) -> Part:
         """The top as one part: every patch of every place, named place/patch. Made when it is first asked for."""
-        patches: dict[str, LaidPatch] = {}
+        patches: dict[str, TopPatch] = {}
         soft: set[Point] = set()
         for part in self.parts.values():
             areas = np.array([patch.area for patch in part.patches.values()])
@@ -108,7 +91,7 @@ class Top:
             for place, placing in part.places.items():
                 moved = shapely.transform(areas, lambda xy, by=placing: place_all(by, xy))
                 for (name, patch), area in zip(part.patches.items(), moved, strict=True):
-                    patches[f"{place}/{name}"] = LaidPatch(area, patch.fabric, patch.applique)
+                    patches[f"{place}/{name}"] = TopPatch(area, patch.fabric, patch.applique)
                 soft.update(key(point) for point in place_all(placing, curved).tolist())
         return Part(TOP, TOP, "Whole top", self.width, self.height, patches, {TOP: IDENTITY}, frozenset(soft))
 
@@ -122,7 +105,7 @@ def lay_out(quilt: Quilt) -> Top:
             parts[kind] = _triangles(kind, triangles, laid.leg, quilt.triangle_fabric)
     for name, strips in laid.strips.items():
         patches = {
-            patch: LaidPatch(MultiPolygon([Polygon(strip.ring)]), strip.fabric)
+            patch: TopPatch(MultiPolygon([Polygon(strip.ring)]), strip.fabric)
             for patch, strip in strips.items()
         }
         parts[name] = Part(
@@ -159,7 +142,7 @@ def block_part(
     own: str, of: str, block: Block, width: float, height: float, places: dict[str, Placing]
 ) -> Part:
     """A block at one size; what lies beneath its appliqués is cut away."""
-    patches: dict[str, LaidPatch] = {}
+    patches: dict[str, TopPatch] = {}
     soft: set[Point] = set()
     above: list[Polygon] = []
     for name, shape in reversed(block.shapes(width, height).items()):
@@ -167,7 +150,7 @@ def block_part(
         seen = area.difference(shapely.union_all(above)) if above else area
         if shape.applique:
             above.append(area)
-        patches[name] = LaidPatch(multi(seen), shape.fabric, shape.applique)
+        patches[name] = TopPatch(multi(seen), shape.fabric, shape.applique)
     ordered = {name: patches[name] for name in reversed(patches)}
     return Part(own, of, block.name, width, height, ordered, places, frozenset(soft))
 
@@ -212,7 +195,7 @@ def _triangles(kind: str, found: list[Triangle], leg: float, fabric: str) -> Par
         a, b, c, d = _TURNS[triangle.turns]
         x, y = triangle.at
         places[triangle.place] = (float(a), float(b), float(c), float(d), x - a * origin, y - b * origin)
-    patch = LaidPatch(MultiPolygon([Polygon(ring)]), fabric)
+    patch = TopPatch(MultiPolygon([Polygon(ring)]), fabric)
     return Part(kind, kind, name, width, short, {"triangle": patch}, places)
 
 
@@ -220,3 +203,20 @@ def multi(area: shapely.Geometry) -> MultiPolygon:
     """The polygons of any area as one."""
     parts = getattr(area, "geoms", [area])
     return MultiPolygon([p for p in parts if isinstance(p, Polygon) and not p.is_empty])
+
+
+@dataclass(frozen=True, slots=True)
+class TopPatch:
+    """A patch's area in its part's coordinates without what is appliquéd over it, and its fabric's key."""
+
+    area: MultiPolygon
+    fabric: str
+    applique: bool = False
+
+    def alike(self, other: TopPatch) -> bool:
+        """Whether both are of one fabric and of one shape, as far as area and outline tell."""
+        return (
+            self.fabric == other.fabric
+            and abs(self.area.area - other.area.area) < _ALIKE
+            and abs(self.area.length - other.area.length) < _ALIKE
+        )

@@ -13,7 +13,7 @@ import shapely
 
 from kenzet.core.errors import Unknown
 from kenzet.core.tolerances import SAME_PLACE
-from kenzet.core.top.layout import LaidPatch
+from kenzet.core.top.layout import TopPatch
 from kenzet.core.top.quilt_layout import QuiltLayout
 
 How = Literal["patch", "alike", "block", "background", "background across"]
@@ -42,7 +42,7 @@ def picked(laid: QuiltLayout, ref: str, how: How) -> list[str]:
     return [f"{place}/{key}" for key in names]
 
 
-def _flood(patches: dict[str, LaidPatch], start: str) -> list[str]:
+def _flood(patches: dict[str, TopPatch], start: str) -> list[str]:
     """All patches of the fabric of ``start`` that can be reached over patches that touch; one tree query."""
     names = [
         key for key, patch in patches.items() if patch.fabric == patches[start].fabric and not patch.applique

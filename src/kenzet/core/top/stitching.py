@@ -27,15 +27,6 @@ WayWord = Annotated[str, Field(pattern=r"^[0-9a-f]{16}$")]
 Edge = Annotated[int, Field(ge=0, le=100_000)]
 
 
-class Pin(Frozen):
-    """Near which corners the way through a part begins and ends; None where that is free. It may also begin at the first cell of a
-    grid that is whole.
-    """
-
-    start: Corner | WholeCell | None = None
-    end: Corner | None = None
-
-
 class Avoided(Frozen):
     """A spot of a part (its key), mm in its coordinates: a seam that is ``bulky`` there, or along which she will ``never`` travel."""
 
@@ -151,8 +142,17 @@ class Stitching(Frozen):
     pace: Pace = Pace()
     own: Annotated[tuple[Place, ...], Field(max_length=2000)] = ()
     turns: Annotated[dict[ZoneKey, Turn], Field(max_length=200)] = Field(default_factory=dict)
-    pins: Annotated[dict[PartKey, Pin], Field(max_length=200)] = Field(default_factory=dict)
+    pins: Annotated[dict[PartKey, PinnedEnds], Field(max_length=200)] = Field(default_factory=dict)
     avoided: Annotated[tuple[Avoided, ...], Field(max_length=200)] = ()
     ways: Annotated[
         dict[WayWord, Annotated[tuple[Edge, ...], Field(min_length=1, max_length=3000)]], Field(max_length=60)
     ] = Field(default_factory=dict)
+
+
+class PinnedEnds(Frozen):
+    """Near which corners the way through a part begins and ends; None where that is free. It may also begin at the first cell of a
+    grid that is whole.
+    """
+
+    start: Corner | WholeCell | None = None
+    end: Corner | None = None

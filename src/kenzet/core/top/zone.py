@@ -14,7 +14,7 @@ from pydantic import Field, field_validator, model_validator
 
 from kenzet.core.errors import BadValue
 from kenzet.core.fills import AnyFill
-from kenzet.core.fills.manual_lines import MOST_BY_HAND, HandLine
+from kenzet.core.fills.manual_lines import MOST_BY_HAND, ManualLine
 from kenzet.core.kit.kit import SewWith, ThingKey
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Frozen, in_range
@@ -136,7 +136,7 @@ class Zone(Frozen):
     mark_with: ThingKey | None = None
     ruler: ThingKey | None = None
     sew_with: SewWith | None = None
-    by_hand: Annotated[tuple[HandLine, ...], Field(max_length=MOST_BY_HAND)] = ()
+    by_hand: Annotated[tuple[ManualLine, ...], Field(max_length=MOST_BY_HAND)] = ()
     apart: Annotated[tuple[Apart, ...], Field(max_length=200)] = ()
 
     @field_validator("stand_off")

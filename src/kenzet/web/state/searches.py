@@ -8,7 +8,7 @@ import time
 from flask import current_app
 
 from kenzet.core.errors import BadValue
-from kenzet.core.route.local_search import Longer
+from kenzet.core.route.local_search import LocalSearch
 
 _PATIENCE_S = 20.0
 
@@ -16,7 +16,7 @@ _PATIENCE_S = 20.0
 class _Search:
     """One that runs; it ends where nobody has asked for it for a while."""
 
-    def __init__(self, quilt: str, revision: int, number: int, found: Longer) -> None:
+    def __init__(self, quilt: str, revision: int, number: int, found: LocalSearch) -> None:
         self.quilt, self.revision, self.number, self.found = quilt, revision, number, found
         self.stopped = False
         self.asked = time.monotonic()
@@ -34,7 +34,7 @@ class Searches:
         self._last: _Search | None = None
         self._lock = threading.Lock()
 
-    def begin(self, quilt: str, revision: int, number: int, found: Longer) -> None:
+    def begin(self, quilt: str, revision: int, number: int, found: LocalSearch) -> None:
         """Ends the one before. Raises BadValue where that belongs to another quilt and still looks."""
         with self._lock:
             last = self._last
@@ -46,7 +46,7 @@ class Searches:
                 last.stopped = True
             self._last = _Search(quilt, revision, number, found)
 
-    def of(self, quilt: str, revision: int, number: int) -> Longer | None:
+    def of(self, quilt: str, revision: int, number: int) -> LocalSearch | None:
         """That of this revision; one for another revision is stopped."""
         with self._lock:
             last = self._last

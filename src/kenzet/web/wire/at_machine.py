@@ -11,7 +11,7 @@ import numpy as np
 
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.sewing.log import Event, Log, at_needle, since_rest
-from kenzet.core.sewing.now import Left, Now, Ways, in_quilt, now
+from kenzet.core.sewing.now import Left, Now, UnitWays, in_quilt, now
 from kenzet.core.sewing.progress import (
     bobbin_of,
     left_by_zone,
@@ -48,7 +48,7 @@ from kenzet.web.wire.steps import AHEAD, move_in_quilt, step_views
 RECENT = 12
 
 
-def sewing_of(laid: QuiltLayout, ways: Ways, log: Log, body: SewingRequest) -> SewingView:
+def sewing_of(laid: QuiltLayout, ways: UnitWays, log: Log, body: SewingRequest) -> SewingView:
     """Where she is, and everything that is told there."""
     kit, stitching, events = laid.quilt.kit, laid.quilt.stitching, log.events
     left = ways.left(log.sewn)
@@ -81,7 +81,7 @@ def sewing_of(laid: QuiltLayout, ways: Ways, log: Log, body: SewingRequest) -> S
     )
 
 
-def _spot(ways: Ways, left: Left) -> PlaceShare:
+def _spot(ways: UnitWays, left: Left) -> PlaceShare:
     way = ways.of(ways.route.visits[left.number])
     middle = in_quilt(way, left.place, np.array([way.route.unit.part.centre]))[0]
     return PlaceShare(
@@ -89,13 +89,15 @@ def _spot(ways: Ways, left: Left) -> PlaceShare:
     )
 
 
-def _left_at(ways: Ways, left: Left) -> LeftRow:
+def _left_at(ways: UnitWays, left: Left) -> LeftRow:
     part = ways.of(ways.route.visits[left.number]).route.unit.part
     name = f"{part.name}, {whereabouts.place_name(left.place)}"
     return LeftRow(place=left.place, name=name, words=left_words(left))
 
 
-def _here(laid: QuiltLayout, ways: Ways, log: Log, here: Now, left: Sequence[Left], unit: Unit) -> SewHere:
+def _here(
+    laid: QuiltLayout, ways: UnitWays, log: Log, here: Now, left: Sequence[Left], unit: Unit
+) -> SewHere:
     part, place = here.way.route.unit.part, here.visit.place
     number, many = which_of_its_kind(ways, here)
     beyond = [move for step in here.steps[AHEAD:] for move in step.sews]

@@ -7,7 +7,7 @@ from fractions import Fraction
 
 from pydantic import Field
 
-from kenzet.core.bench.readout import Reference, references_in
+from kenzet.core.bench.readout import BenchReference, references_in
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.geom.arcs import Arc
 from kenzet.core.geom.region import Floats
@@ -194,7 +194,7 @@ def bench_of(laid: QuiltLayout, body: BenchRequest) -> BenchView:
     )
 
 
-def _reference(ref: Reference) -> ReferenceView:
+def _reference(ref: BenchReference) -> ReferenceView:
     points = [round(v, 4) for v in (*ref.start, *ref.end)]
     return ReferenceView.model_construct(kind=ref.kind, name=ref.name, points=points)
 

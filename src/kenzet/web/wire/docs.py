@@ -11,7 +11,7 @@ from pydantic.json_schema import JsonSchemaValue
 from pydantic_core import CoreSchema
 
 from kenzet.core.changes import AnyChange
-from kenzet.core.changes.new_quilt import Wish
+from kenzet.core.changes.new_quilt import NewQuilt
 from kenzet.core.fills import AnyFill
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things import AnyThing
@@ -40,4 +40,4 @@ BlockDoc = Annotated[dict[str, Any], Published(Block)]
 MeasuredDoc = Annotated[dict[str, Any], Published(Measured)]
 StitchingDoc = Annotated[dict[str, Any], Published(Stitching)]
 CutDoc = Annotated[dict[str, Any], Published(Cut)]
-WishDoc = Annotated[dict[str, Any], Published(Wish)]
+WishDoc = Annotated[dict[str, Any], Published(NewQuilt)]

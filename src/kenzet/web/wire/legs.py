@@ -17,9 +17,9 @@ from kenzet.core.route.network import KINDS
 from kenzet.core.route.quilt import line_of
 from kenzet.core.route.turns import is_freehand
 from kenzet.core.route.unit_route import UnitRoute
-from kenzet.core.route.visits import Visit
+from kenzet.core.route.visits import UnitVisit
 from kenzet.core.sewing.hands import hand_spots
-from kenzet.core.sewing.next_reference import laid_along, ruler_at
+from kenzet.core.sewing.next_reference import references_along, ruler_at
 from kenzet.core.sewing.way import Way
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
@@ -47,7 +47,7 @@ class LegView(m.Wire):
     hands: list[list[float]]
 
 
-def legs_of(laid: QuiltLayout, one: UnitRoute, visit: Visit, unit: Unit) -> Iterable[LegView]:
+def legs_of(laid: QuiltLayout, one: UnitRoute, visit: UnitVisit, unit: Unit) -> Iterable[LegView]:
     """Line by line; what is travelled in one go between them is one piece, as long as its lane is of one kind."""
     placing = one.unit.part.places[visit.place]
     rulers = {
@@ -55,7 +55,7 @@ def legs_of(laid: QuiltLayout, one: UnitRoute, visit: Visit, unit: Unit) -> Iter
             flat(place_all(placing, ruler_at(plan, drawing, one.unit.courses[move.course].number, on))),
             plan,
         )
-        for move, plan, drawing, on in laid_along(laid, Way(one, visit.back, Costs()))
+        for move, plan, drawing, on in references_along(laid, Way(one, visit.back, Costs()))
         if not is_curved(plan, drawing, one.unit.courses[move.course].number)
     }
     for run in one.backwards if visit.back else one.runs:

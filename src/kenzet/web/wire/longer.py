@@ -3,20 +3,20 @@
 from __future__ import annotations
 
 from kenzet.core.numbers.measure import Unit
-from kenzet.core.route.local_search import Longer
+from kenzet.core.route.local_search import LocalSearch
 from kenzet.core.tolerances import TOLD_SHARE
 from kenzet.say import words as w
 from kenzet.say.route_words import _kind_words, _percent
 from kenzet.web.wire import base as m
 
 
-class LongerQuery(m.Reading):
+class SearchQuery(m.Reading):
     """How the search that was begun for the ``number``-th place (0 for all) gets on."""
 
     number: m.Number = 0
 
 
-class LongerView(m.Wire):
+class SearchView(m.Wire):
     """``state`` is ``idle`` where none was begun or the plan has changed since. ``words`` say what is found, ``share`` how near that is to
     what no way is shorter than, 0 to 1. ``ways`` are the shorter ways, to be put to those that are kept with the quilt.
     """
@@ -28,10 +28,10 @@ class LongerView(m.Wire):
     ways: dict[str, list[int]]
 
 
-def longer_of(found: Longer | None, unit: Unit) -> LongerView:
+def search_view(found: LocalSearch | None, unit: Unit) -> SearchView:
     """How far a search is, and what it found."""
     if found is None:
-        return LongerView(state="idle", doing="", words=[], share=0.0, ways={})
+        return SearchView(state="idle", doing="", words=[], share=0.0, ways={})
     at, left, gained = found.at, found.left, found.gained
     words: list[w.Words] = [_kind_words(kind, unit) for kind in found.kinds if kind.better]
     if words:
@@ -46,7 +46,7 @@ def longer_of(found: Longer | None, unit: Unit) -> LongerView:
     if found.skipped:
         names = ", ".join(dict.fromkeys(one.unit.part.name for one in found.skipped))
         words.append([f"{names}: too many lines to look at longer."])
-    return LongerView(
+    return SearchView(
         state="done" if found.done else "looking",
         doing=f"{at.one.unit.part.name} …" if at else "",
         words=words,

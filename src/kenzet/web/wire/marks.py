@@ -8,7 +8,7 @@ from kenzet.core.errors import TooMany
 from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.marks.marking import Marks, marks_of, methods
 from kenzet.core.marks.repeat import repeat_of
-from kenzet.core.marks.sheet import MarkSheet, SheetKind, SheetWish, mark_sheet, ruler_edges
+from kenzet.core.marks.sheet import MarkSheet, SheetKind, SheetOptions, mark_sheet, ruler_edges
 from kenzet.core.marks.table import steps
 from kenzet.core.marks.together import together
 from kenzet.core.marks.tools import choices, fabrics_of
@@ -124,7 +124,7 @@ def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> Mar
     marks = marks_of(found, drawing, body.method)
     on_sheet = together(laid, body.zone, body.place) if body.of == "block" else [(found, drawing)]
     repeat = repeat_of(found, drawing, room_on(body.paper))
-    wish = SheetWish(marks.method, body.kind, repeat=repeat if body.of == "repeat" else None)
+    wish = SheetOptions(marks.method, body.kind, repeat=repeat if body.of == "repeat" else None)
     sheet = mark_sheet(on_sheet, wish, laid.quilt.name, 0, unit)
     edges = body.kind == "ruler edges" and marks.method != "half"
     many, pages_words = _pages(sheet, body.paper)

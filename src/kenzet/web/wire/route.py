@@ -13,7 +13,7 @@ from kenzet.core.params import forms
 from kenzet.core.route.needle import needle
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.turns import all_pivots
-from kenzet.core.route.visits import Visit
+from kenzet.core.route.visits import UnitVisit
 from kenzet.core.sewing.now import Left
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import Pace
@@ -114,7 +114,7 @@ class WayQuery(m.Reading):
     number: m.Number
 
 
-def visit_view(laid: QuiltLayout, found: QuiltRoute, visit: Visit, share: float = 0.0) -> VisitView:
+def visit_view(laid: QuiltLayout, found: QuiltRoute, visit: UnitVisit, share: float = 0.0) -> VisitView:
     """A place in the order, where its way begins, and how much of it is sewn."""
     one = found.routes[visit.route]
     start = one.network.points[one.ends[1 if visit.back else 0]]

@@ -35,28 +35,6 @@ Stretches = Annotated[list[SewnStretch], Field(default_factory=list, max_length=
 Coordinate = Annotated[float, Field(ge=-1e5, le=1e5, allow_inf_nan=False)]
 
 
-class Told(m.Wire):
-    """An event at the machine, see ``Event``; ``when`` in seconds since 1970."""
-
-    id: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{6,40}$")]
-    kind: Kind
-    when: Annotated[float, Field(ge=0, le=1e11, allow_inf_nan=False)]
-    place: m.PlaceKey = ""
-    at: Annotated[list[Coordinate], Field(min_length=2, max_length=2)] | None = None
-    sewn: Stretches
-    back: Stretches
-    far: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] = 0.0
-    stitches: Annotated[int, Field(ge=0, le=1_000_000)] = 0
-    freehand: bool = False
-    of: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{0,40}$")] = ""
-
-
-class ToldRequest(m.Wire):
-    """What was done, in order."""
-
-    events: Annotated[list[Told], Field(min_length=1, max_length=500)]
-
-
 class Refusal(m.Wire):
     """An event that is not taken, and why."""
 
@@ -64,47 +42,10 @@ class Refusal(m.Wire):
     why: str
 
 
-class Taken(m.Wire):
-    """``count`` events are known now."""
-
-    count: int
-    refused: list[Refusal]
-
-
 class SewingRequest(m.Reading):
     """What to do next; at ``place`` if one is chosen."""
 
     place: m.PlaceKey = ""
-
-
-class SewStep(m.Wire):
-    """A step: where to lay what, how far to sew, where to go then. ``points`` are sewn, ``travels`` gone after that: flat x, y in
-    the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``far`` mm in all, ``stops`` where the
-    thread ends. ``sewn`` is what to tell when it is done, with
-    ``also``, what travelling sews of a ditch that comes later. A ``freehand`` one goes through a texture. ``ruler`` are the corners of
-    the ruler where a straight one lies, ``hands`` where the hand on it moves on.
-    """
-
-    kind: Literal["begin", "go", "line"]
-    number: int
-    freehand: bool
-    zone: str
-    lay: w.Words
-    sum: SumView | None
-    hand: w.Words
-    sew: w.Words
-    then: w.Words
-    short: w.Words
-    ruler: list[float]
-    hands: list[list[float]]
-    points: list[list[float]]
-    travels: list[list[float]]
-    start: list[float]
-    at: list[float]
-    far: float
-    stops: bool
-    sewn: list[SewnStretch]
-    also: list[SewnStretch]
 
 
 class RecentLine(m.Wire):
@@ -129,7 +70,7 @@ class SewHere(m.Wire):
     left: int
     stop: int
     bulk: w.Words
-    steps: list[SewStep]
+    steps: list[SewingStepView]
     done: list[list[float]]
     coming: list[list[float]]
     recent: list[RecentLine]
@@ -184,7 +125,7 @@ class SewingView(m.Wire):
     caution: str
 
 
-def event_of(told: Told, latest: float) -> Event:
+def event_of(told: SewingEvent, latest: float) -> Event:
     """As the core knows it; a clock that is ahead is set right."""
 
     def stretches(some: Iterable[SewnStretch]) -> tuple[Stretch, ...]:
@@ -194,3 +135,62 @@ def event_of(told: Told, latest: float) -> Event:
         told.id, told.kind, min(told.when, latest), told.place, (told.at[0], told.at[1]) if told.at else None,
         stretches(told.sewn), stretches(told.back), told.far, told.stitches, told.freehand, told.of,
     )  # fmt: skip
+
+
+class SewingEvent(m.Wire):
+    """An event at the machine, see ``Event``; ``when`` in seconds since 1970."""
+
+    id: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{6,40}$")]
+    kind: Kind
+    when: Annotated[float, Field(ge=0, le=1e11, allow_inf_nan=False)]
+    place: m.PlaceKey = ""
+    at: Annotated[list[Coordinate], Field(min_length=2, max_length=2)] | None = None
+    sewn: Stretches
+    back: Stretches
+    far: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] = 0.0
+    stitches: Annotated[int, Field(ge=0, le=1_000_000)] = 0
+    freehand: bool = False
+    of: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{0,40}$")] = ""
+
+
+class EventsRequest(m.Wire):
+    """What was done, in order."""
+
+    events: Annotated[list[SewingEvent], Field(min_length=1, max_length=500)]
+
+
+class EventsTaken(m.Wire):
+    """``count`` events are known now."""
+
+    count: int
+    refused: list[Refusal]
+
+
+class SewingStepView(m.Wire):
+    """A step: where to lay what, how far to sew, where to go then. ``points`` are sewn, ``travels`` gone after that: flat x, y in
+    the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``far`` mm in all, ``stops`` where the
+    thread ends. ``sewn`` is what to tell when it is done, with
+    ``also``, what travelling sews of a ditch that comes later. A ``freehand`` one goes through a texture. ``ruler`` are the corners of
+    the ruler where a straight one lies, ``hands`` where the hand on it moves on.
+    """
+
+    kind: Literal["begin", "go", "line"]
+    number: int
+    freehand: bool
+    zone: str
+    lay: w.Words
+    sum: SumView | None
+    hand: w.Words
+    sew: w.Words
+    then: w.Words
+    short: w.Words
+    ruler: list[float]
+    hands: list[list[float]]
+    points: list[list[float]]
+    travels: list[list[float]]
+    start: list[float]
+    at: list[float]
+    far: float
+    stops: bool
+    sewn: list[SewnStretch]
+    also: list[SewnStretch]

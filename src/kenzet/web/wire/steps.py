@@ -11,12 +11,12 @@ from kenzet.core.geom.region import Floats
 from kenzet.core.numbers.measure import COARSE, Unit, long_figure
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_zone
-from kenzet.core.ruler.offset_sums import best_sum
+from kenzet.core.ruler.offset_sums import best_offset_sum
 from kenzet.core.sewing.hands import hand_spots
 from kenzet.core.sewing.log import Log
-from kenzet.core.sewing.next_reference import LaidOn, laid_on, ruler_at
+from kenzet.core.sewing.next_reference import NextReference, next_reference, ruler_at
 from kenzet.core.sewing.now import Now, in_quilt
-from kenzet.core.sewing.steps import Step
+from kenzet.core.sewing.steps import SewingStep
 from kenzet.core.sewing.way import Move
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import sum_words, whereabouts
@@ -35,7 +35,7 @@ from kenzet.say.sewing_words import (
 )
 from kenzet.say.whereabouts import corner_words, way_to
 from kenzet.web.wire.drawn import flat
-from kenzet.web.wire.sewing import SewnStretch, SewStep
+from kenzet.web.wire.sewing import SewingStepView, SewnStretch
 
 AHEAD = 60
 """So many steps are told at once: with them she goes on where the server is lost."""
@@ -46,7 +46,7 @@ def move_in_quilt(here: Now, move: Move) -> Floats:
     return in_quilt(here.way, here.visit.place, move.path)
 
 
-def step_views(laid: QuiltLayout, log: Log, here: Now, unit: Unit) -> Iterable[SewStep]:
+def step_views(laid: QuiltLayout, log: Log, here: Now, unit: Unit) -> Iterable[SewingStepView]:
     """The next steps where she is, ``AHEAD`` of them at most."""
     left = {move.stretch.key for step in here.steps for move in step.sews if move.stretch}
     sewn: dict[str, set[int]] = {}
@@ -69,7 +69,7 @@ def step_views(laid: QuiltLayout, log: Log, here: Now, unit: Unit) -> Iterable[S
         last = (stretch.of, stretch.line)
 
 
-def _way_in(here: Now, step: Step, number: int, unit: Unit) -> SewStep:
+def _way_in(here: Now, step: SewingStep, number: int, unit: Unit) -> SewingStepView:
     """A thread begun, or a way gone."""
     placed = [move_in_quilt(here, move) for move in step.travels]
     first = step.moves[0] if step.moves else here.steps[number + 1].moves[0]
@@ -84,7 +84,7 @@ def _way_in(here: Now, step: Step, number: int, unit: Unit) -> SewStep:
         spot = step.across[0]
         where = f"{here.way.route.unit.part.name}, {whereabouts.place_name(here.visit.place)}: {corner_words(here.way.route, first.start)}"
         lay = ["Travel ", far, f", as it is drawn, to {where}."]
-    return SewStep(
+    return SewingStepView(
         kind=step.kind, number=0, freehand=False, zone="", sum=None, hand=[], sewn=[], lay=lay, also=_also(step),
         sew=[], then=["Then travel ", *go, "."] if step.kind == "begin" and go else [],
         short=["begin a thread" if step.kind == "begin" else "travel"],
@@ -96,12 +96,12 @@ def _way_in(here: Now, step: Step, number: int, unit: Unit) -> SewStep:
 def _line(
     laid: QuiltLayout,
     here: Now,
-    step: Step,
+    step: SewingStep,
     sewn: dict[str, set[int]],
     last: tuple[str, int],
     is_last: bool,
     unit: Unit,
-) -> SewStep:
+) -> SewingStepView:
     one = here.way.route.unit
     course = one.courses[step.sews[0].course]
     key, drawing = one.drawings[course.zone]
@@ -111,10 +111,10 @@ def _line(
     if course.freehand:
         return _freehand(laid, here, step, drawing, is_last, unit)
     if stretch.turn:
-        on, total = LaidOn("last", plan.kit.reach), None
+        on, total = NextReference("last", plan.kit.reach), None
         lay: w.Words = ["Once more over the same line, the ruler where it lies."]
     else:
-        on = laid_on(
+        on = next_reference(
             plan,
             drawing,
             course.number,
@@ -122,11 +122,13 @@ def _line(
             last[1] if last[0] == stretch.of else None,
         )
         total = (
-            best_sum(plan.kit, on.distance, drawing.length_of(course.number))
+            best_offset_sum(plan.kit, on.distance, drawing.length_of(course.number))
             if on.kind not in ("mark", "nothing")
             else None
         )
-        lay = lay_words(plan, drawing, course.number, on, total or best_sum(plan.kit, plan.kit.reach), unit)
+        lay = lay_words(
+            plan, drawing, course.number, on, total or best_offset_sum(plan.kit, plan.kit.reach), unit
+        )
     placed = [move_in_quilt(here, move) for move in step.sews]
     travels = [move_in_quilt(here, move) for move in step.travels]
     go = travel_words(step.travels, travels, unit)
@@ -155,8 +157,8 @@ def _line(
 
 
 def _freehand(
-    laid: QuiltLayout, here: Now, step: Step, drawing: Drawing, is_last: bool, unit: Unit
-) -> SewStep:
+    laid: QuiltLayout, here: Now, step: SewingStep, drawing: Drawing, is_last: bool, unit: Unit
+) -> SewingStepView:
     """A piece of a texture."""
     key, _ = here.way.route.unit.drawings[here.way.route.unit.courses[step.sews[0].course].zone]
     placed = [move_in_quilt(here, move) for move in step.sews]
@@ -182,9 +184,9 @@ def _freehand(
     )  # fmt: skip
 
 
-def _sewn_step(step: Step, placed: list[Floats], travels: list[Floats], **said: Any) -> SewStep:
+def _sewn_step(step: SewingStep, placed: list[Floats], travels: list[Floats], **said: Any) -> SewingStepView:
     """Of a line: where it lies, how far it goes, and what is said of it."""
-    return SewStep(
+    return SewingStepView(
         kind="line",
         number=step.number,
         points=[flat(path) for path in placed],
@@ -199,7 +201,7 @@ def _sewn_step(step: Step, placed: list[Floats], travels: list[Floats], **said: 
     )
 
 
-def _sewn(step: Step) -> list[SewnStretch]:
+def _sewn(step: SewingStep) -> list[SewnStretch]:
     return [
         SewnStretch(of=s.of, line=s.line, turn=s.turn, begins=s.begins, ends=s.ends, back=move.back)
         for move in step.sews
@@ -207,6 +209,6 @@ def _sewn(step: Step) -> list[SewnStretch]:
     ]
 
 
-def _also(step: Step) -> list[SewnStretch]:
+def _also(step: SewingStep) -> list[SewnStretch]:
     some = [stretch for move in step.travels for stretch in move.also]
     return [SewnStretch(of=s.of, line=s.line, turn=s.turn, begins=s.begins, ends=s.ends) for s in some]

@@ -7,7 +7,7 @@ from typing import Annotated
 from pydantic import Field
 
 from kenzet.core.marks.marking import method_of
-from kenzet.core.marks.table import StepKind, TableStep
+from kenzet.core.marks.table import MarkingStep, StepKind
 from kenzet.core.marks.tools import care, choices, fabrics_of
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.plan.drawing import Drawing
@@ -69,7 +69,7 @@ class TableView(m.Wire):
     pins: str
 
 
-def step_view(found: ZonePlan, drawing: Drawing, step: TableStep, unit: Unit) -> StepView:
+def step_view(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit) -> StepView:
     """One thing to do, with where it lies in the part."""
     begins, ends = end_words(found, drawing, step, unit) or ([], [])
     return StepView(

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from pydantic import Field
 
-from kenzet.core.advice.suited_fills import Tried, effort
+from kenzet.core.advice.suited_fills import TriedFill, effort
 from kenzet.core.fills import kind_of
 from kenzet.core.fills.base import GROUPS
 from kenzet.core.numbers.measure import COARSE, INCH, Unit, long_figure
@@ -87,7 +87,7 @@ def patches_of(shape: ZoneShape) -> list[m.PatchView]:
     ]
 
 
-def card(found: Tried, unit: Unit) -> Card:
+def card(found: TriedFill, unit: Unit) -> Card:
     """A fill as it would look, with what it costs."""
     drawing, fill = found.drawing, found.fill
     cost = effort(found)
@@ -109,7 +109,7 @@ def card(found: Tried, unit: Unit) -> Card:
     )
 
 
-def table_of(found: Sequence[Tried], unit: Unit) -> list[VariantRow]:
+def table_of(found: Sequence[TriedFill], unit: Unit) -> list[VariantRow]:
     """Spacing, lines, marks, widest gap, density, length, thread stops; what changes against the first."""
     costs = [effort(pin) for pin in found]
     gaps = [pin.plan.widest_gap(pin.drawing).width for pin in found]

@@ -7,7 +7,7 @@ from typing import Annotated, Any
 from pydantic import Field
 
 from kenzet.core.advice import edge_step
-from kenzet.core.advice.continuity import flow_mend
+from kenzet.core.advice.continuity import continuity_fix
 from kenzet.core.advice.edge_step import slants, spacing_for
 from kenzet.core.advice.suited_fills import suited
 from kenzet.core.changes.filling import with_fill, with_over
@@ -93,13 +93,6 @@ class ZoneView(Wire):
     totals: list[w.Total]
 
 
-class Step(Wire):
-    """One step of a parameter by the marking step."""
-
-    field: str
-    by: Annotated[int, Field(ge=-200, le=200)]
-
-
 class PlanRequest(Reading):
     """A zone to reckon, with what is typed; ``fill`` left out means the kept one.
 
@@ -112,7 +105,7 @@ class PlanRequest(Reading):
     place: PlaceKey = ""
     fill: FillDoc | None = None
     switch: str | None = None
-    step: Step | None = None
+    step: ParameterStep | None = None
     along_edge: Annotated[str, Field(max_length=80)] | None = None
     layer: Layer = 0
     cells: Cells | None = None
@@ -187,7 +180,7 @@ def by_step(laid: QuiltLayout, fill: Fill, body: PlanRequest) -> Fill:
     return checked
 
 
-def stepped(fill: Fill, step: Step, kit: Kit) -> Fill:
+def stepped(fill: Fill, step: ParameterStep, kit: Kit) -> Fill:
     """One parameter moved by the marking step, or by 5 degrees, or by one."""
     form = forms(type(fill)).get(step.field)
     value = getattr(fill, step.field, None)
@@ -272,12 +265,12 @@ def zone_view(laid: QuiltLayout, found: ZonePlan | None, body: PlanRequest) -> Z
     view.rows = zone_words.rows(found, drawing, met, gap, unit)
     view.advice = zone_words.advice(found, drawing, place, gap, unit)
     beside, told = zone_words.neighbourhood(laid, plans, found, place, unit)
-    view.across = flow_mend(found)
+    view.across = continuity_fix(found)
     view.rows += beside
     view.rows[:0] = zone_words.begins(found, drawing)
     view.advice += told
     edges = drawing.region.edges
-    slivers = [edges[g.edge] for g in found.edge_gaps(drawing) if g.sliver and drawing.lines]
+    slivers = [edges[g.edge] for g in found.edge_remainders(drawing) if g.sliver and drawing.lines]
     view.slivers = [[*edge.start, *edge.end] for edge in slivers]
     return view
 
@@ -309,3 +302,10 @@ def typed_zone(laid: QuiltLayout, body: PlanRequest) -> QuiltLayout:
             with_over(laid.quilt, body.zone, Over.model_validate({"fill": fill, "cells": cells}))
         )
     return laid.with_quilt(with_fill(laid.quilt, body.zone, fill, body.place))
+
+
+class ParameterStep(Wire):
+    """One step of a parameter by the marking step."""
+
+    field: str
+    by: Annotated[int, Field(ge=-200, le=200)]

@@ -95,10 +95,10 @@ const blocked = computed(() => (bench.edge!.needle.length ? bench.edge!.dead.len
   <div v-else class="between word"><span class="label">Ruler</span><span class="quiet">your foot <WordsText :words="bench.view!.foot_words" /></span></div>
   <div v-if="!bench.view!.refused" class="rulers" role="group" aria-label="Your rulers">
     <template v-for="one in bench.view!.rulers" :key="one.key">
-      <button
+      <v-btn
         v-for="(edge, k) in one.fault ? [undefined] : one.edges" :key="k" class="chip" :disabled="!!one.fault" :title="one.fault" :aria-pressed="one.key === bench.ruler && k === bench.number"
         :data-testid="`bench-${one.key}${k ? `-${k}` : ''}`" @click="bench.pick(one.key, k)"
-      >{{ one.name }}<small v-if="edge && one.edges.length > 1"><WordsText :words="edge.label" /></small><small v-if="one.fault">must not be used</small></button>
+      >{{ one.name }}<small v-if="edge && one.edges.length > 1"><WordsText :words="edge.label" /></small><small v-if="one.fault">must not be used</small></v-btn>
     </template>
   </div>
   <template v-if="bench.edge">
@@ -111,22 +111,22 @@ const blocked = computed(() => (bench.edge!.needle.length ? bench.edge!.dead.len
     <FigureRows :rows="rows" />
     <div class="act">
       <div v-if="zone.lines" class="lines">
-        <button class="chip" aria-label="The line before" title="The line before (,)" @click="bench.next(-1)">‹</button>
+        <v-btn class="chip" aria-label="The line before" title="The line before (,)" @click="bench.next(-1)">‹</v-btn>
         <button class="do" data-testid="lay-it" title="Lay this ruler for it (l)" @click="bench.layWith()">Lay it for line {{ (bench.line?.number ?? 0) + 1 }}</button>
-        <button class="chip" aria-label="The next line" title="The next line (space)" data-testid="next-line" @click="bench.next(1)">›</button>
+        <v-btn class="chip" aria-label="The next line" title="The next line (space)" data-testid="next-line" @click="bench.next(1)">›</v-btn>
       </div>
       <button class="keep" :disabled="!bench.reading?.sewn.length" data-testid="keep-line" title="Keep it (k)" @click="bench.keep()">Keep this line</button>
     </div>
     <div v-if="bench.edge.straight && moves + Number(!bench.whole)" class="chips" role="group" aria-label="How far">
-      <button class="chip" :aria-pressed="bench.whole" @click="bench.whole = true">from edge to edge</button>
-      <button class="chip" :aria-pressed="!bench.whole" data-testid="as-long" @click="bench.whole = false">as long as the ruler</button>
+      <v-btn class="chip" :aria-pressed="bench.whole" @click="bench.whole = true">from edge to edge</v-btn>
+      <v-btn class="chip" :aria-pressed="!bench.whole" data-testid="as-long" @click="bench.whole = false">as long as the ruler</v-btn>
     </div>
     <p v-if="bench.wrong" class="wrong" role="alert" data-testid="bench-wrong">{{ bench.wrong.message }}</p>
   </template>
   <p v-else-if="!bench.view!.refused" class="card tip">No ruler is at hand that suits your foot. Put one into the cupboard.</p>
   <section v-if="bench.view!.hand.length" class="hand" aria-label="Laid by hand">
     <p class="label">Laid by hand</p>
-    <div v-for="(one, k) in bench.view!.hand" :key="k" class="between"><span>{{ k + 1 }} · <WordsText :words="one.words" /></span><button class="plain" :data-testid="`take-up-${k}`" @click="bench.takeUp(k)">take it up</button></div>
+    <div v-for="(one, k) in bench.view!.hand" :key="k" class="between"><span>{{ k + 1 }} · <WordsText :words="one.words" /></span><v-btn class="plain" :data-testid="`take-up-${k}`" @click="bench.takeUp(k)">take it up</v-btn></div>
   </section>
   <CurveCard />
   <p class="quiet">{{ bench.view!.caution }}</p>

@@ -89,7 +89,7 @@ const choose = (key: string, place = '') => void zone.choose(key, place)
     </QuiltCanvas>
     <p v-if="bench.picking" class="ask" role="status">
       {{ ['Click one end of the curve.', 'Click its other end.', 'Click the curve where it is furthest from the line between them.'][bench.picked.length % 3] }}
-      <button class="plain" @click="bench.picking = false">never mind</button>
+      <v-btn class="plain" @click="bench.picking = false">never mind</v-btn>
     </p>
     <template #slip>
       <BenchSlip v-if="bench.view" :placing="at"><NudgePad @nudge="nudge" @turn="(by) => bench.turn(by * turns)" @flip="bench.flip()" /></BenchSlip>

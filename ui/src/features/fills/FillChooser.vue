@@ -41,21 +41,21 @@ function choose(fill: string) {
     </button>
     <template v-if="open || !chosen">
       <div class="groups" role="group" aria-label="Kinds of fill">
-        <button v-for="one in groups" :key="one" class="chip" :aria-pressed="one === group" :data-testid="`group-${one}`" @click="group = one">{{ one }}</button>
+        <v-btn v-for="one in groups" :key="one" class="chip" :aria-pressed="one === group" :data-testid="`group-${one}`" @click="group = one">{{ one }}</v-btn>
       </div>
       <div class="tiles" role="group" aria-label="Fill">
         <FillTile v-for="fill in shown" :key="fill.kind" :fill="fill" :chosen="fill.kind === kind" @click="choose(fill.kind)" />
       </div>
     </template>
     <div class="more">
-      <button class="plain" data-testid="gallery" title="key a" @click="variants.show('gallery')">see every fill here</button>
+      <v-btn class="plain" data-testid="gallery" title="key a" @click="variants.show('gallery')">see every fill here</v-btn>
       <template v-if="zone.plan?.fill && !zone.layer">
-        <button v-if="!variants.isPinned" class="plain" data-testid="pin" @click="variants.pin(zone.plan!.fill!)">pin this one</button>
-        <button v-if="variants.pins.length" class="plain" data-testid="compare" @click="variants.show('pins')">{{ variants.pins.length }} pinned: compare</button>
+        <v-btn v-if="!variants.isPinned" class="plain" data-testid="pin" @click="variants.pin(zone.plan!.fill!)">pin this one</v-btn>
+        <v-btn v-if="variants.pins.length" class="plain" data-testid="compare" @click="variants.show('pins')">{{ variants.pins.length }} pinned: compare</v-btn>
       </template>
-      <button v-if="chosen" class="plain" data-testid="copy" @click="copy()">copy its settings</button>
-      <button v-if="recipes.held && recipes.held.from !== zone.key" class="plain" data-testid="paste" @click="zone.setWhole(recipes.held.fill)">lay the copied {{ recipes.held.label }} here</button>
-      <button class="plain" :aria-expanded="book" data-testid="recipes" @click="book = !book">recipes …</button>
+      <v-btn v-if="chosen" class="plain" data-testid="copy" @click="copy()">copy its settings</v-btn>
+      <v-btn v-if="recipes.held && recipes.held.from !== zone.key" class="plain" data-testid="paste" @click="zone.setWhole(recipes.held.fill)">lay the copied {{ recipes.held.label }} here</v-btn>
+      <v-btn class="plain" :aria-expanded="book" data-testid="recipes" @click="book = !book">recipes …</v-btn>
     </div>
     <RecipesCard v-if="book" />
   </div>

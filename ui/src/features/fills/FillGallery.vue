@@ -19,10 +19,10 @@ onMounted(() => heading.value?.focus())
   <section class="gallery" aria-label="Every fill in this zone" data-testid="gallery-board" @keydown.esc.stop="variants.close()">
     <header>
       <h2 ref="heading" tabindex="-1">{{ zone.plan?.name }}: every fill that suits it</h2>
-      <button class="chip" @click="variants.close()">back to the quilt</button>
+      <v-btn class="chip" @click="variants.close()">back to the quilt</v-btn>
     </header>
     <div class="sorts chips" role="group" aria-label="Order">
-      <button v-for="[key, label] in sorts" :key="key" class="chip" :aria-pressed="variants.sort === key" @click="variants.sort = key">{{ label }}</button>
+      <v-btn v-for="[key, label] in sorts" :key="key" class="chip" :aria-pressed="variants.sort === key" @click="variants.sort = key">{{ label }}</v-btn>
     </div>
     <p v-if="variants.trouble" class="card madder" role="alert">{{ variants.trouble }}</p>
     <p v-else-if="!variants.gallery" class="quiet" role="status">Laying out every fill in this zone …</p>
@@ -33,7 +33,7 @@ onMounted(() => heading.value?.focus())
           <b>{{ card.label }}</b>
           <span class="said"><template v-for="row in card.said" :key="row.label[0] as string"><span><WordsText :words="row.label" /></span><span><WordsText :words="row.words" /></span></template></span>
         </button>
-        <button class="plain" :aria-label="`Pin ${card.label}`" @click="variants.pin(card.fill)">{{ variants.pins.some((pin) => JSON.stringify(pin) === JSON.stringify(card.fill)) ? 'pinned' : 'pin' }}</button>
+        <v-btn class="plain" :aria-label="`Pin ${card.label}`" @click="variants.pin(card.fill)">{{ variants.pins.some((pin) => JSON.stringify(pin) === JSON.stringify(card.fill)) ? 'pinned' : 'pin' }}</v-btn>
       </li>
     </ul>
   </section>

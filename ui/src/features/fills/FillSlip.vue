@@ -49,25 +49,25 @@ function set(name: string, value: unknown) {
 
 <template>
   <header>
-    <div class="top"><h2>{{ zone.plan?.name }}</h2><button class="plain" @click="zone.choose('')">all zones</button></div>
+    <div class="top"><h2>{{ zone.plan?.name }}</h2><v-btn class="plain" @click="zone.choose('')">all zones</v-btn></div>
     <p class="quiet">{{ zone.plan?.occurs }}</p>
-    <p v-if="zone.plan?.here_apart" class="apart"><b>Only here</b>, {{ zone.plan.where }}. <button class="plain" data-testid="join" @click="zone.setApart(false)">like the others again</button></p>
-    <p v-else-if="alone" class="apart quiet">All {{ zone.plan!.times - elsewhere }} follow what you do here. <button class="plain" data-testid="apart" @click="zone.setApart(true)">only this one …</button></p>
+    <p v-if="zone.plan?.here_apart" class="apart"><b>Only here</b>, {{ zone.plan.where }}. <v-btn class="plain" data-testid="join" @click="zone.setApart(false)">like the others again</v-btn></p>
+    <p v-else-if="alone" class="apart quiet">All {{ zone.plan!.times - elsewhere }} follow what you do here. <v-btn class="plain" data-testid="apart" @click="zone.setApart(true)">only this one …</v-btn></p>
     <ul v-if="zone.plan?.apart.length" class="others">
       <li v-for="one in zone.plan.apart" :key="one.where">{{ one.where }}: {{ one.fill }}</li>
     </ul>
   </header>
   <div v-if="zone.plan?.over || zone.layer" class="chips" role="group" aria-label="Which fill">
-    <button class="chip" :aria-pressed="zone.layer === 0" data-testid="layer-0" @click="zone.turnTo(0)">the fill</button>
-    <button class="chip" :aria-pressed="zone.layer === 1" data-testid="layer-1" @click="zone.turnTo(1)">on top{{ zone.plan?.over ? `: ${zone.plan.over}` : '' }}</button>
-    <button v-if="zone.plan?.over" class="plain" data-testid="take-off" @click="zone.takeOff()">take it off</button>
+    <v-btn class="chip" :aria-pressed="zone.layer === 0" data-testid="layer-0" @click="zone.turnTo(0)">the fill</v-btn>
+    <v-btn class="chip" :aria-pressed="zone.layer === 1" data-testid="layer-1" @click="zone.turnTo(1)">on top{{ zone.plan?.over ? `: ${zone.plan.over}` : '' }}</v-btn>
+    <v-btn v-if="zone.plan?.over" class="plain" data-testid="take-off" @click="zone.takeOff()">take it off</v-btn>
   </div>
   <p v-if="zone.layer && !fill" class="card leaf">Choose what is sewn on top of the first fill.</p>
   <FillChooser :key="zone.layer" />
   <fieldset v-if="zone.layer && fill" class="cells">
     <legend class="label">It lies in</legend>
     <div class="chips">
-      <button v-for="[cells, label] in CELLS" :key="cells" class="chip" :aria-pressed="zone.plan?.cells === cells" @click="zone.setCells(cells)">{{ label }}</button>
+      <v-btn v-for="[cells, label] in CELLS" :key="cells" class="chip" :aria-pressed="zone.plan?.cells === cells" @click="zone.setCells(cells)">{{ label }}</v-btn>
     </div>
   </fieldset>
   <p v-if="loose" class="card madder" role="alert">{{ loose }}</p>
@@ -77,30 +77,30 @@ function set(name: string, value: unknown) {
       @set="set(field.name, $event)" @step="zone.step(field.name, $event)"
     />
     <div v-if="zone.plan.offers.length" class="chips tight" title="even: comes out without a sliver · corners: a line through every corner" role="group" aria-label="Spacings that suit this zone">
-      <button v-for="offer in zone.plan.offers" :key="offer.value" class="chip offer" :aria-pressed="offer.now" data-testid="offer" @click="zone.setAll(offer.values)">
+      <v-btn v-for="offer in zone.plan.offers" :key="offer.value" class="chip offer" :aria-pressed="offer.now" data-testid="offer" @click="zone.setAll(offer.values)">
         <b><WordsText :words="offer.words" /></b> {{ offer.does }}
-      </button>
+      </v-btn>
     </div>
     <LineSlip v-if="zone.ruler" :ruler="zone.ruler" />
     <SumCard v-else-if="zone.plan.sum" :sum="zone.plan.sum" heading="Where the ruler goes" @choose="zone.set('spacing', $event)">
-      <button v-if="zone.lines" class="plain" data-testid="show-ruler" @click="zone.next(0)">show it on a line</button>
+      <v-btn v-if="zone.lines" class="plain" data-testid="show-ruler" @click="zone.next(0)">show it on a line</v-btn>
     </SumCard>
-    <button v-else-if="zone.lines" class="chip alone" data-testid="show-ruler" @click="zone.next(0)">show what sews a line</button>
+    <v-btn v-else-if="zone.lines" class="chip alone" data-testid="show-ruler" @click="zone.next(0)">show what sews a line</v-btn>
     <MeetCard v-if="zone.plan.can_meet" />
     <div class="fields">
       <FieldControl
         v-for="field in others" :key="field.name + quilt.taken" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
         @set="set(field.name, $event)" @step="zone.step(field.name, $event)" @pick="(kind, choice) => emit('pick', kind, field.name, choice)"
       >
-        <button v-if="field.name === 'angle'" class="plain" data-testid="along" @click="along ? zone.setAll({ along: null }) : emit('pick', 'edge', 'along', '')">
+        <v-btn v-if="field.name === 'angle'" class="plain" data-testid="along" @click="along ? zone.setAll({ along: null }) : emit('pick', 'edge', 'along', '')">
           {{ along ? `counted along ${along}: undo` : 'along a seam …' }}
-        </button>
+        </v-btn>
       </FieldControl>
     </div>
     <p v-if="zone.plan.drift.length" class="card leaf" data-testid="drift"><WordsText :words="zone.plan.drift" /></p>
     <p v-for="note in zone.plan.notes" :key="note" class="card leaf">{{ note }}</p>
     <p v-for="(words, k) in zone.plan.advice" :key="k" class="card tip"><WordsText :words="words" /></p>
-    <button v-if="Object.keys(zone.plan.across).length" class="chip alone" data-testid="across" @click="zone.setAll(zone.plan.across)">let them go on from block to block</button>
+    <v-btn v-if="Object.keys(zone.plan.across).length" class="chip alone" data-testid="across" @click="zone.setAll(zone.plan.across)">let them go on from block to block</v-btn>
     <FigureRows v-if="zone.plan.figures.length" :rows="zone.plan.figures" />
     <FigureRows :rows="zone.plan.rows" />
     <div class="fields">
@@ -116,12 +116,12 @@ function set(name: string, value: unknown) {
     <fieldset class="cells">
       <legend class="label">Sewn with the</legend>
       <div class="chips">
-        <button v-for="foot in ['ruler foot', 'walking foot']" :key="foot" class="chip" :aria-pressed="zone.plan.sew_with === foot" :data-testid="`zone-${foot.replace(' ', '-')}`" @click="zone.layWith(zone.plan.own_ruler || null, foot)">{{ foot }}</button>
+        <v-btn v-for="foot in ['ruler foot', 'walking foot']" :key="foot" class="chip" :aria-pressed="zone.plan.sew_with === foot" :data-testid="`zone-${foot.replace(' ', '-')}`" @click="zone.layWith(zone.plan.own_ruler || null, foot)">{{ foot }}</v-btn>
       </div>
     </fieldset>
     <div v-if="!zone.layer" class="last">
-      <button v-if="!zone.plan.over" class="plain" data-testid="on-top" @click="zone.turnTo(1)">sew a second fill on top …</button>
-      <button class="plain" @click="zone.leaveOpen()">leave this zone open</button>
+      <v-btn v-if="!zone.plan.over" class="plain" data-testid="on-top" @click="zone.turnTo(1)">sew a second fill on top …</v-btn>
+      <v-btn class="plain" @click="zone.leaveOpen()">leave this zone open</v-btn>
     </div>
   </template>
   <p v-else-if="zone.plan && !zone.layer" class="card leaf">This zone is left open: nothing is quilted in it. Choose a fill above to quilt it.</p>

@@ -15,20 +15,20 @@ const zone = useZone()
     <div class="top">
       <b>Line {{ ruler.line + 1 }} of {{ zone.lines }}</b>
       <span>
-        <button class="chip" aria-label="The line before" title="The line before (,)" @click="zone.next(-1)">‹</button>
-        <button class="chip" aria-label="The next line" title="The next line (.)" @click="zone.next(1)">›</button>
-        <button class="chip" aria-label="Let go of the line" title="Let go (Esc)" @click="zone.drop()">×</button>
+        <v-btn class="chip" aria-label="The line before" title="The line before (,)" @click="zone.next(-1)">‹</v-btn>
+        <v-btn class="chip" aria-label="The next line" title="The next line (.)" @click="zone.next(1)">›</v-btn>
+        <v-btn class="chip" aria-label="Let go of the line" title="Let go (Esc)" @click="zone.drop()">×</v-btn>
       </span>
     </div>
     <SumCard v-if="ruler.sum" :sum="ruler.sum" heading="Where the ruler goes" @choose="zone.set('spacing', $event)" />
     <p v-else class="card weld"><WordsText :words="ruler.laid" /></p>
     <div v-if="ruler.rulers.length > 1 || zone.plan?.own_ruler" class="rulers" role="group" aria-label="Rulers for this line, the best first" data-testid="rulers">
       <span class="label">Your rulers, best first</span>
-      <button
+      <v-btn
         v-for="one in ruler.rulers" :key="one.key" class="chip" :class="{ off: !one.fits }" :disabled="!!one.fault" :title="one.fault" :aria-pressed="one.key === ruler.ruler"
         :data-testid="`lay-${one.key}`" @click="zone.layWith(one.key, null)"
-      ><b>{{ one.name }}</b> <WordsText v-if="one.words.length" :words="one.words" /><template v-else>must not be used</template></button>
-      <button v-if="zone.plan?.own_ruler" class="plain" data-testid="lay-best" @click="zone.layWith(null, null)">you chose this one: take the best again</button>
+      ><b>{{ one.name }}</b> <WordsText v-if="one.words.length" :words="one.words" /><template v-else>must not be used</template></v-btn>
+      <v-btn v-if="zone.plan?.own_ruler" class="plain" data-testid="lay-best" @click="zone.layWith(null, null)">you chose this one: take the best again</v-btn>
     </div>
     <ul v-if="ruler.curves.length" class="curves" data-testid="curves">
       <li v-for="(curve, k) in ruler.curves" :key="k" :class="curve.verdict.replaceAll(' ', '-')"><b>{{ curve.name }}</b> <WordsText :words="curve.words" /><em>{{ curve.verdict }}</em></li>

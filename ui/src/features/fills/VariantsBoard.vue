@@ -20,7 +20,7 @@ onMounted(() => heading.value?.focus())
   <section class="board" aria-label="Variants" data-testid="variants-board" @keydown.esc.stop="variants.close()">
     <header>
       <h2 ref="heading" tabindex="-1">{{ zone.plan?.name }}: {{ cards.length }} variants</h2>
-      <button class="chip" @click="variants.close()">back to the quilt</button>
+      <v-btn class="chip" @click="variants.close()">back to the quilt</v-btn>
     </header>
     <p v-if="variants.trouble" class="card madder" role="alert">{{ variants.trouble }}</p>
     <p v-else-if="!variants.pinned" class="quiet" role="status">Drawing them …</p>
@@ -45,8 +45,8 @@ onMounted(() => heading.value?.focus())
           <td />
           <td v-for="(card, k) in cards" :key="k">
             <b v-if="now(card.fill)" class="now">this is on the quilt</b>
-            <button v-else class="chip" :data-testid="`make-so-${k}`" @click="variants.take(card.fill)">make it so</button>
-            <button class="plain" :aria-label="`Take off ${card.label}`" @click="variants.unpin(k)">unpin</button>
+            <v-btn v-else class="chip" :data-testid="`make-so-${k}`" @click="variants.take(card.fill)">make it so</v-btn>
+            <v-btn class="plain" :aria-label="`Take off ${card.label}`" @click="variants.unpin(k)">unpin</v-btn>
           </td>
         </tr>
       </tfoot>

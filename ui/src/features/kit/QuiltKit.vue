@@ -32,18 +32,18 @@ async function file(event: Event) {
       <p v-if="kit.view.new.length">New: {{ names(kit.view.new) }}.</p>
       <p v-if="kit.view.away.length">Not at hand any more: {{ names(kit.view.away) }}.</p>
       <p class="quiet">What is sewn stays as it is; where old and new lines join they may be a little apart.</p>
-      <button class="chip" data-testid="take-over" @click="kit.takeOver()">plan with it as it is now</button>
+      <v-btn class="chip" data-testid="take-over" @click="kit.takeOver()">plan with it as it is now</v-btn>
     </div>
     <p v-if="kit.refused" class="card madder" role="alert">{{ kit.refused }}</p>
     <p v-if="kit.view.fault" class="card madder" role="alert">{{ kit.view.fault }}</p>
     <fieldset>
       <legend class="label">Sewn with the</legend>
-      <div class="chips"><button v-for="[key, label] in SEW" :key="key" class="chip" :aria-pressed="kit.view.sew_with === key" :data-testid="`sew-${key.replace(' ', '-')}`" @click="kit.change({ sew_with: key })">{{ label }}</button></div>
+      <div class="chips"><v-btn v-for="[key, label] in SEW" :key="key" class="chip" :aria-pressed="kit.view.sew_with === key" :data-testid="`sew-${key.replace(' ', '-')}`" @click="kit.change({ sew_with: key })">{{ label }}</v-btn></div>
     </fieldset>
     <template v-for="slot in kit.view.slots" :key="slot.slot">
       <fieldset v-if="slot.choices.length > 1 || slot.choices[0]?.key !== slot.key">
         <legend class="label">{{ slot.label }}</legend>
-        <div class="chips"><button v-for="choice in slot.choices" :key="choice.key" class="chip" :aria-pressed="slot.key === choice.key" :data-testid="`pick-${choice.key}`" @click="kit.change({ picks: { [slot.slot]: choice.key } })">{{ choice.label }}</button></div>
+        <div class="chips"><v-btn v-for="choice in slot.choices" :key="choice.key" class="chip" :aria-pressed="slot.key === choice.key" :data-testid="`pick-${choice.key}`" @click="kit.change({ picks: { [slot.slot]: choice.key } })">{{ choice.label }}</v-btn></div>
       </fieldset>
     </template>
     <p class="card weld"><WordsText :words="kit.view.sentence" /></p>

@@ -28,7 +28,7 @@ const makes = computed(() => kit.thing?.kind === 'ruler foot' || !!kit.view?.rul
 <template>
   <section v-if="kit.thing" class="stack">
     <header>
-      <div class="between"><h2>{{ kit.thing.name }}</h2><button class="plain" data-testid="whole-kit" @click="kit.settle().then(() => kit.choose(''))">the whole kit</button></div>
+      <div class="between"><h2>{{ kit.thing.name }}</h2><v-btn class="plain" data-testid="whole-kit" @click="kit.settle().then(() => kit.choose(''))">the whole kit</v-btn></div>
       <p class="quiet">{{ kit.thing.label }}</p>
     </header>
     <label class="between"><span class="label">Name</span><input class="text" :value="kit.thing.name" maxlength="80" data-testid="thing-name" :aria-invalid="!!error('name')" @input="kit.set('name', ($event.target as HTMLInputElement).value)" /></label>
@@ -40,7 +40,7 @@ const makes = computed(() => kit.thing?.kind === 'ruler foot' || !!kit.view?.rul
       <input v-if="scale" v-model="list" class="text wide" placeholder="or a list: 1/4, 1/2, 3/4, 1" aria-label="Etched lines as a list" data-testid="etched-list" @change="etched(list)" />
     </div>
     <StripCard v-if="kit.thing.kind === 'ruler foot'" :key="kit.key" />
-    <button v-if="makes" class="chip makes" data-testid="see-makes" @click="emit('makes')">see what each mark makes</button>
+    <v-btn v-if="makes" class="chip makes" data-testid="see-makes" @click="emit('makes')">see what each mark makes</v-btn>
     <div class="fields">
       <FieldControl v-for="field in minor" :key="kit.key + field.name" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="{}" @set="kit.set(field.name, $event)" />
     </div>
@@ -48,8 +48,8 @@ const makes = computed(() => kit.thing?.kind === 'ruler foot' || !!kit.view?.rul
       <caption class="label">It was</caption>
       <tr v-for="(past, k) in kit.thing.history" :key="k"><td>{{ past.words.map((w) => (typeof w === 'string' ? w : `${w.text} ${w.unit}`)).join('') }}</td><td>until {{ past.until }}</td><td class="quiet">{{ past.how }}</td></tr>
     </table>
-    <p v-if="sure">Take it out of the cupboard for good? <button class="plain" data-testid="remove-sure" @click="kit.remove(kit.key)">Yes, take it out</button> <button class="plain" @click="sure = false">no</button></p>
-    <button v-else class="plain" data-testid="remove-thing" @click="sure = true">take it out of the cupboard …</button>
+    <p v-if="sure">Take it out of the cupboard for good? <v-btn class="plain" data-testid="remove-sure" @click="kit.remove(kit.key)">Yes, take it out</v-btn> <v-btn class="plain" @click="sure = false">no</v-btn></p>
+    <v-btn v-else class="plain" data-testid="remove-thing" @click="sure = true">take it out of the cupboard …</v-btn>
   </section>
 </template>
 

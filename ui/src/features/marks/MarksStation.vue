@@ -105,36 +105,36 @@ useCanvasKeys(canvas)
     <template #slip>
       <template v-if="marks">
         <header>
-          <div class="top"><h2>{{ marks.name }}</h2><button class="plain" @click="choose('')">all zones</button></div>
+          <div class="top"><h2>{{ marks.name }}</h2><v-btn class="plain" @click="choose('')">all zones</v-btn></div>
           <p class="quiet">{{ marks.occurs }}</p>
         </header>
         <div v-if="marks.layers.length > 1" class="chips" role="group" aria-label="Which fill">
-          <button v-for="one in marks.layers" :key="one.layer" class="chip" :aria-pressed="marks.layer === one.layer" @click="zone.turnTo(one.layer)">{{ one.label }}</button>
+          <v-btn v-for="one in marks.layers" :key="one.layer" class="chip" :aria-pressed="marks.layer === one.layer" @click="zone.turnTo(one.layer)">{{ one.label }}</v-btn>
         </div>
         <div class="methods" role="group" aria-label="How to mark it">
           <button v-for="method in marks.methods" :key="method.key" :aria-pressed="method.key === marks.method" :data-testid="`method-${method.key.replace(' ', '-')}`" @click="mark(method.key)">
             <b>{{ method.label }}</b><span class="quiet"><WordsText :words="method.words" /></span>
           </button>
         </div>
-        <button v-if="marks.chosen_by_her && marks.methods[0]?.key !== marks.method" class="plain left" data-testid="method-best" @click="mark(null)">you chose this one: take what the app finds best</button>
+        <v-btn v-if="marks.chosen_by_her && marks.methods[0]?.key !== marks.method" class="plain left" data-testid="method-best" @click="mark(null)">you chose this one: take what the app finds best</v-btn>
         <p class="card leaf"><WordsText :words="marks.note" /></p>
         <div v-if="marks.tools.length" class="tools">
           <div class="between"><span class="label">With</span><span class="quiet">{{ marks.tools.find((one) => one.key === marks?.tool)?.words }}</span></div>
           <div class="chips" role="group" aria-label="What to mark with">
-            <button v-for="tool in marks.tools" :key="tool.key" class="chip" :class="{ off: !tool.fits }" :title="tool.words" :aria-pressed="tool.key === marks.tool" :data-testid="`tool-${tool.key}`" @click="markWith(tool.key)">{{ tool.label }}</button>
+            <v-btn v-for="tool in marks.tools" :key="tool.key" class="chip" :class="{ off: !tool.fits }" :title="tool.words" :aria-pressed="tool.key === marks.tool" :data-testid="`tool-${tool.key}`" @click="markWith(tool.key)">{{ tool.label }}</v-btn>
           </div>
           <p v-for="words in marks.tool_words" :key="words" class="quiet">{{ words }}</p>
         </div>
         <div v-if="marks.rounds > 1" class="rounds">
-          <button class="chip" aria-label="The one before" :disabled="round === 0" @click="round -= 1">‹</button>
+          <v-btn class="chip" aria-label="The one before" :disabled="round === 0" @click="round -= 1">‹</v-btn>
           <b data-testid="round">{{ marks.round_is }} {{ round + 1 }} of {{ marks.rounds }}</b>
-          <button class="chip" aria-label="The next one" :disabled="round + 1 >= marks.rounds" data-testid="next-round" @click="round += 1">›</button>
+          <v-btn class="chip" aria-label="The next one" :disabled="round + 1 >= marks.rounds" data-testid="next-round" @click="round += 1">›</v-btn>
         </div>
         <FigureRows :rows="marks.rows" />
         <router-link v-if="marks.at_the_table" class="chip table" :to="{ name: 'table', params: { quilt: quilt.id } }" data-testid="to-table">Do it step by step, in large type ›</router-link>
         <SheetCard v-model="sheet" :marks="marks" />
         <section v-if="marks.edges.length">
-          <button v-if="!ticksShown" class="plain left" data-testid="see-ticks" @click="strips = true">see where every line meets the edges …</button>
+          <v-btn v-if="!ticksShown" class="plain left" data-testid="see-ticks" @click="strips = true">see where every line meets the edges …</v-btn>
           <div v-else class="top">
             <label class="label" for="edge">Ticks along an edge</label>
             <select id="edge" v-model.number="edge"><option v-for="(e, n) in marks.edges" :key="e.name" :value="n">{{ e.name }}</option></select>

@@ -32,11 +32,11 @@ watch(() => quilt.taken, () => void ask())
   <section v-if="prep" class="prep" data-testid="prep">
     <p class="label">Before you sew</p>
     <div class="chips" role="group" aria-label="When it is layered">
-      <button v-for="[key, label] in LAYERED" :key="key" class="chip" :aria-pressed="prep.layered === key" :data-testid="`layered-${key.split(' ')[0]}`" @click="keep({ layered: key })">{{ label }}</button>
+      <v-btn v-for="[key, label] in LAYERED" :key="key" class="chip" :aria-pressed="prep.layered === key" :data-testid="`layered-${key.split(' ')[0]}`" @click="keep({ layered: key })">{{ label }}</v-btn>
     </div>
     <div class="chips" role="group" aria-label="How the layers are held">
       <span class="quiet">held by</span>
-      <button v-for="[key, label] in BASTED" :key="key" class="chip" :aria-pressed="prep.basted === key" :data-testid="`basted-${key.split(' ')[0]}`" @click="keep({ basted: key })">{{ label }}</button>
+      <v-btn v-for="[key, label] in BASTED" :key="key" class="chip" :aria-pressed="prep.basted === key" :data-testid="`basted-${key.split(' ')[0]}`" @click="keep({ basted: key })">{{ label }}</v-btn>
     </div>
     <ol><li v-for="step in prep.steps" :key="step">{{ step }}</li></ol>
   </section>

@@ -57,11 +57,11 @@ async function forget(printer: string) {
 <template>
   <div class="printers">
     <div class="chips" role="group" aria-label="Printer">
-      <button class="chip" :aria-pressed="!chosen" @click="emit('choose', '')">any printer</button>
-      <button v-for="one in view?.printers" :key="one.name" class="chip" :aria-pressed="chosen === one.name" :data-testid="`printer-${one.name}`" @click="emit('choose', one.name)">{{ one.name }}</button>
-      <button class="plain" data-testid="check-printer" @click="check(chosen)">check {{ chosen ? 'it again' : 'a printer' }} …</button>
+      <v-btn class="chip" :aria-pressed="!chosen" @click="emit('choose', '')">any printer</v-btn>
+      <v-btn v-for="one in view?.printers" :key="one.name" class="chip" :aria-pressed="chosen === one.name" :data-testid="`printer-${one.name}`" @click="emit('choose', one.name)">{{ one.name }}</v-btn>
+      <v-btn class="plain" data-testid="check-printer" @click="check(chosen)">check {{ chosen ? 'it again' : 'a printer' }} …</v-btn>
     </div>
-    <p v-if="chosen" class="quiet" data-testid="corrected">{{ view?.printers.find((one) => one.name === chosen)?.words }} <button class="plain" @click="forget(chosen)">forget it</button></p>
+    <p v-if="chosen" class="quiet" data-testid="corrected">{{ view?.printers.find((one) => one.name === chosen)?.words }} <v-btn class="plain" @click="forget(chosen)">forget it</v-btn></p>
     <div v-if="open" class="card leaf check">
       <label class="label">Its name<input v-model="name" class="text" maxlength="60" data-testid="printer-name" :aria-invalid="wrong?.field === 'name'" /></label>
       <a class="chip" :href="exports.href('printer-check', {}, { name: name.trim() || 'My printer', paper, unit: quilt.unit })" data-testid="check-page">{{ exports.label('printer-check') }}</a>
@@ -71,8 +71,8 @@ async function forget(printer: string) {
         <label class="label">Up<input v-model="up" class="text" data-testid="bar-up" :aria-invalid="wrong?.field === 'up'" /></label>
       </div>
       <p v-if="wrong" class="wrong" role="alert">{{ wrong.message }}</p>
-      <p v-if="view?.asks" class="card weld" role="status" data-testid="printer-asks">{{ view.asks }} <button class="plain" data-testid="printer-sure" @click="keep(true)">It was off: correct it so</button></p>
-      <div class="chips"><button class="chip offer" data-testid="printer-keep" @click="keep(false)">correct sheets by that</button><button class="plain" @click="open = false">never mind</button></div>
+      <p v-if="view?.asks" class="card weld" role="status" data-testid="printer-asks">{{ view.asks }} <v-btn class="plain" data-testid="printer-sure" @click="keep(true)">It was off: correct it so</v-btn></p>
+      <div class="chips"><v-btn class="chip offer" data-testid="printer-keep" @click="keep(false)">correct sheets by that</v-btn><v-btn class="plain" @click="open = false">never mind</v-btn></div>
     </div>
   </div>
 </template>

@@ -27,13 +27,13 @@ const files = computed(() => exports.list.filter((one) => one.of_sheet && (one.n
   <section class="print">
     <div class="between"><p class="label">Mark sheet at true size</p><span class="quiet" data-testid="pages">{{ marks.pages ? marks.pages_words : '' }}</span></div>
     <div class="chips" role="group" aria-label="What is on it">
-      <button v-for="[key, label, title] in KINDS" :key="key" class="chip" :title="title" :aria-pressed="sheet.kind === key" :data-testid="`kind-${key.replace(' ', '-')}`" @click="set({ kind: key })">{{ label }}</button>
+      <v-btn v-for="[key, label, title] in KINDS" :key="key" class="chip" :title="title" :aria-pressed="sheet.kind === key" :data-testid="`kind-${key.replace(' ', '-')}`" @click="set({ kind: key })">{{ label }}</v-btn>
     </div>
     <div class="chips" role="group" aria-label="Of what">
-      <button class="chip" :aria-pressed="sheet.of === 'zone'" @click="set({ of: 'zone' })">this zone</button>
-      <button class="chip" :aria-pressed="sheet.of === 'block'" data-testid="of-block" @click="set({ of: 'block' })">the whole block</button>
-      <button v-if="marks.repeats || sheet.of === 'repeat'" class="chip" :aria-pressed="sheet.of === 'repeat'" data-testid="of-repeat" title="as many whole repeats as fit on a page, to be laid on again and again along the border" @click="set({ of: 'repeat' })">its repeats</button>
-      <button class="chip" :aria-pressed="sheet.back" data-testid="mirrored" title="mirrored, to be laid on the quilt’s back" @click="set({ back: !sheet.back })">for the back</button>
+      <v-btn class="chip" :aria-pressed="sheet.of === 'zone'" @click="set({ of: 'zone' })">this zone</v-btn>
+      <v-btn class="chip" :aria-pressed="sheet.of === 'block'" data-testid="of-block" @click="set({ of: 'block' })">the whole block</v-btn>
+      <v-btn v-if="marks.repeats || sheet.of === 'repeat'" class="chip" :aria-pressed="sheet.of === 'repeat'" data-testid="of-repeat" title="as many whole repeats as fit on a page, to be laid on again and again along the border" @click="set({ of: 'repeat' })">its repeats</v-btn>
+      <v-btn class="chip" :aria-pressed="sheet.back" data-testid="mirrored" title="mirrored, to be laid on the quilt’s back" @click="set({ back: !sheet.back })">for the back</v-btn>
     </div>
     <div class="between">
       <label class="label" for="paper">Paper</label>

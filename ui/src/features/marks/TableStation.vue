@@ -99,11 +99,11 @@ onBeforeUnmount(() => {
         <button class="back" :disabled="!done" title="back (Backspace)" data-testid="stroke-back" @click="go(-1)">back</button>
         <button class="next" :disabled="over" title="next (space)" data-testid="stroke-next" @click="go(1)">{{ VERBS[step?.kind ?? 'stroke'] }}</button>
       </div>
-      <button v-if="step && block + 1 < (view?.times ?? 0)" class="plain" @click="nextBlock()">this block is done already</button>
+      <v-btn v-if="step && block + 1 < (view?.times ?? 0)" class="plain" @click="nextBlock()">this block is done already</v-btn>
       <section v-if="view?.still_on.length" class="card weld" data-testid="still-on">
         <p class="label">Marks on the quilt</p>
         <p v-for="one in view.still_on" :key="one.zone">{{ one.name }}, since {{ one.since }}: {{ one.off }}</p>
-        <button v-if="view.still_on.some((one) => one.zone === view?.zone)" class="chip" data-testid="marks-off" @click="takeOff()">they are off in {{ view.name }}</button>
+        <v-btn v-if="view.still_on.some((one) => one.zone === view?.zone)" class="chip" data-testid="marks-off" @click="takeOff()">they are off in {{ view.name }}</v-btn>
       </section>
       <p v-if="view?.pins" class="card weld" data-testid="pins">{{ view.pins }}</p>
     </main>

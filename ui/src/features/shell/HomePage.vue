@@ -85,15 +85,15 @@ async function file(event: Event) {
   <section class="home">
     <h2>Your quilts</h2>
     <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
-    <p v-if="gone" class="card tip" role="status">“{{ gone.name }}” is deleted. <button class="plain" data-testid="bring-back" @click="bringBack()">Undo</button></p>
+    <p v-if="gone" class="card tip" role="status">“{{ gone.name }}” is deleted. <v-btn class="plain" data-testid="bring-back" @click="bringBack()">Undo</v-btn></p>
     <ul v-if="atHand.length">
       <li v-for="quilt in atHand" :key="quilt.id">
         <button class="open" @click="open(quilt.id)">{{ quilt.name }}</button>
         <span class="more">
-          <button class="plain" :aria-label="`Copy ${quilt.name}`" @click="told(api.copy(quilt.id))">copy</button>
+          <v-btn class="plain" :aria-label="`Copy ${quilt.name}`" @click="told(api.copy(quilt.id))">copy</v-btn>
           <a class="plain" :href="exports.href('plan-json', { quilt: quilt.id })" :aria-label="`Keep ${quilt.name} as a plan file`">{{ exports.label('plan-json') }}</a>
-          <button class="plain" :aria-label="`Put ${quilt.name} away`" @click="told(api.setState(quilt.id, 'put away'))">put away</button>
-          <button class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">delete</button>
+          <v-btn class="plain" :aria-label="`Put ${quilt.name} away`" @click="told(api.setState(quilt.id, 'put away'))">put away</v-btn>
+          <v-btn class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">delete</v-btn>
         </span>
       </li>
     </ul>
@@ -109,8 +109,8 @@ async function file(event: Event) {
         <li v-for="quilt in putAway" :key="quilt.id">
           <button class="open" @click="open(quilt.id)">{{ quilt.name }}</button>
           <span class="more">
-            <button class="plain" :aria-label="`Take ${quilt.name} out again`" @click="told(api.setState(quilt.id, 'at hand'))">take out again</button>
-            <button class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">delete</button>
+            <v-btn class="plain" :aria-label="`Take ${quilt.name} out again`" @click="told(api.setState(quilt.id, 'at hand'))">take out again</v-btn>
+            <v-btn class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">delete</v-btn>
           </span>
         </li>
       </ul>

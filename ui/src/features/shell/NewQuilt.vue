@@ -39,7 +39,7 @@ function begin() {
 <template>
   <form class="new" @submit.prevent="begin()">
     <label class="name">Name<input v-model="name" class="text" placeholder="My quilt" maxlength="80" data-testid="new-name" /></label>
-    <div class="chips" role="group" aria-label="What it is for"><button v-for="one in USES" :key="one" type="button" class="chip" :aria-pressed="use === one" @click="use = one">{{ one }}</button></div>
+    <div class="chips" role="group" aria-label="What it is for"><v-btn v-for="one in USES" :key="one" class="chip" :aria-pressed="use === one" @click="use = one">{{ one }}</v-btn></div>
     <div class="kinds" role="group" aria-label="How it is laid out">
       <button v-for="[key, label, path] in KINDS" :key="key" type="button" :aria-pressed="kind === key" :data-testid="`kind-${key.replace(' ', '-')}`" @click="kind = key">
         <svg width="44" height="32" aria-hidden="true"><path :d="path" fill="none" stroke="currentColor" stroke-width="1.6" stroke-linejoin="round" /></svg>{{ label }}
@@ -51,15 +51,15 @@ function begin() {
     </div>
     <div class="row">
       <span class="chips">
-        <button type="button" class="chip" :aria-pressed="by === 'block'" @click="by = 'block'">{{ kind === 'strips' ? 'by the width of a strip' : 'by the size of a block' }}</button>
-        <button type="button" class="chip" :aria-pressed="by === 'size'" data-testid="by-size" @click="by = 'size'">by its finished size</button>
+        <v-btn class="chip" :aria-pressed="by === 'block'" @click="by = 'block'">{{ kind === 'strips' ? 'by the width of a strip' : 'by the size of a block' }}</v-btn>
+        <v-btn class="chip" :aria-pressed="by === 'size'" data-testid="by-size" @click="by = 'size'">by its finished size</v-btn>
       </span>
     </div>
     <div class="row">
       <label v-if="by === 'block'">{{ kind === 'strips' ? 'Width of a strip' : 'A block, finished' }}<input v-model="block" class="text short" :placeholder="usual" data-testid="new-block-size" /></label>
       <label v-if="by === 'size'">Finished width<input v-model="width" class="text short" data-testid="new-width" /></label>
       <label v-if="by === 'size' || kind === 'strips'">Finished height<input v-model="height" class="text short" data-testid="new-height" /></label>
-      <span class="chips units"><button v-for="one in (['in', 'mm'] as const)" :key="one" type="button" class="chip" :aria-pressed="unit === one" @click="emit('unit', one)">{{ one === 'in' ? 'inches' : 'mm' }}</button></span>
+      <span class="chips units"><v-btn v-for="one in (['in', 'mm'] as const)" :key="one" class="chip" :aria-pressed="unit === one" @click="emit('unit', one)">{{ one === 'in' ? 'inches' : 'mm' }}</v-btn></span>
     </div>
     <p v-for="field in ['name', 'block', 'width', 'height', 'columns', 'rows']" v-show="wrongAt(field)" :key="field" class="wrong" role="alert">{{ wrongAt(field) }}</p>
     <p v-if="elsewhere" class="wrong" role="alert">{{ elsewhere }}</p>

@@ -38,11 +38,11 @@ function told() {
     <p v-else-if="chosen" class="say">At the end of <WordsText :words="chosen.words" />. What came after it is to be sewn again.</p>
     <p v-else class="say">Nothing is sewn here yet.</p>
     <div class="chips">
-      <button class="chip" :disabled="back >= lines.length" data-testid="broke-earlier" @click="back += 1">a line earlier</button>
-      <button class="chip" :disabled="!back || (back === 1 && step?.kind !== 'line')" @click="back -= 1">a line later</button>
+      <v-btn class="chip" :disabled="back >= lines.length" data-testid="broke-earlier" @click="back += 1">a line earlier</v-btn>
+      <v-btn class="chip" :disabled="!back || (back === 1 && step?.kind !== 'line')" @click="back -= 1">a line later</v-btn>
     </div>
     <button class="tell" :disabled="!at" data-testid="broke-tell" @click="told">Go on from there</button>
-    <button class="plain" data-testid="broke-close" @click="$emit('close')">it did not break</button>
+    <v-btn class="plain" data-testid="broke-close" @click="$emit('close')">it did not break</v-btn>
     <p class="quiet">Pull both ends to the back, tie them, and begin over the last few stitches.</p>
   </section>
 </template>

@@ -26,7 +26,7 @@ watch(() => props.here, () => void look(), { immediate: true })
     <p><WordsText :words="exit.costs" /></p>
     <template v-if="exit.offers.length">
       <p class="quiet">These end there by themselves:</p>
-      <button v-for="(offer, k) in exit.offers" :key="k" class="plain" :data-testid="`exit-${k}`" @click="take(offer)"><WordsText :words="offer.words" /></button>
+      <v-btn v-for="(offer, k) in exit.offers" :key="k" class="plain" :data-testid="`exit-${k}`" @click="take(offer)"><WordsText :words="offer.words" /></v-btn>
     </template>
   </div>
 </template>

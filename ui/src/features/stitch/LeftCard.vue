@@ -13,10 +13,10 @@ defineEmits<{ go: [place: string]; takeUp: []; close: [] }>()
     <p class="say">{{ view.untouched === 1 ? 'One place is' : `${view.untouched} places are` }} not begun. Click one on the quilt to sew there.</p>
     <template v-if="view.places.length">
       <p class="label">Begun</p>
-      <ul><li v-for="row in view.places" :key="row.place"><button class="chip" @click="$emit('go', row.place)">{{ row.name }}: {{ row.words }}</button></li></ul>
+      <ul><li v-for="row in view.places" :key="row.place"><v-btn class="chip" @click="$emit('go', row.place)">{{ row.name }}: {{ row.words }}</v-btn></li></ul>
     </template>
-    <button v-if="view.skipped" class="chip offer" data-testid="take-up" @click="$emit('takeUp')">sew {{ view.skipped === 1 ? 'the line' : `the ${view.skipped} lines` }} that you skipped</button>
-    <button class="plain" data-testid="left-close" @click="$emit('close')">back to the line</button>
+    <v-btn v-if="view.skipped" class="chip offer" data-testid="take-up" @click="$emit('takeUp')">sew {{ view.skipped === 1 ? 'the line' : `the ${view.skipped} lines` }} that you skipped</v-btn>
+    <v-btn class="plain" data-testid="left-close" @click="$emit('close')">back to the line</v-btn>
   </section>
 </template>
 

@@ -62,14 +62,14 @@ onBeforeUnmount(() => leave())
         <p v-for="(words, k) in found.words" :key="k"><WordsText :words="words" /></p>
         <div class="bar" role="progressbar" :aria-valuenow="Math.round(100 * found.share)" aria-valuemin="0" aria-valuemax="100" aria-label="How near it is to what no way is shorter than"><i :style="{ width: `${100 * found.share}%` }" /></div>
         <div class="chips">
-          <button v-if="Object.keys(found.ways).length" class="chip offer" data-testid="longer-take" @click="take">take it</button>
-          <button class="chip" data-testid="longer-stop" @click="leave()">{{ found.state === 'looking' ? 'stop looking' : 'leave it' }}</button>
+          <v-btn v-if="Object.keys(found.ways).length" class="chip offer" data-testid="longer-take" @click="take">take it</v-btn>
+          <v-btn class="chip" data-testid="longer-stop" @click="leave()">{{ found.state === 'looking' ? 'stop looking' : 'leave it' }}</v-btn>
         </div>
       </div>
     </template>
     <div v-else class="chips">
-      <button class="chip" data-testid="longer-begin" @click="begin">{{ number ? 'look longer for a shorter way' : 'look longer for shorter ways' }}</button>
-      <button v-if="kept" class="chip" data-testid="longer-forget" @click="$emit('forget', kept)">back to the way found first</button>
+      <v-btn class="chip" data-testid="longer-begin" @click="begin">{{ number ? 'look longer for a shorter way' : 'look longer for shorter ways' }}</v-btn>
+      <v-btn v-if="kept" class="chip" data-testid="longer-forget" @click="$emit('forget', kept)">back to the way found first</v-btn>
     </div>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
   </div>

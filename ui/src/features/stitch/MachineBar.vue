@@ -65,7 +65,7 @@ const stop = computed(() => {
       <div><dt>Next thread stop</dt><dd>{{ stop }}</dd></div>
       <div v-if="machine"><dt>“{{ machine.name }}” counts</dt><dd data-testid="followed">{{ machine.stitches.toLocaleString('en') }} stitches</dd></div>
     </dl>
-    <button class="plain" data-testid="leave" title="Escape" @click="$emit('leave')">leave the machine</button>
+    <v-btn class="plain" data-testid="leave" title="Escape" @click="$emit('leave')">leave the machine</v-btn>
   </footer>
 </template>
 

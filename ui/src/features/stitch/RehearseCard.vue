@@ -77,19 +77,19 @@ onBeforeUnmount(() => {
   <section class="rehearse" aria-label="Rehearse">
     <div class="between"><p class="label">Rehearse</p><span class="quiet" data-testid="piece">{{ Math.min(needle.piece + 1, here.legs.length) }} of {{ here.legs.length }}</span></div>
     <div class="keys">
-      <button class="chip" aria-label="One piece back" data-testid="leg-back" @click="step(-1)">‹</button>
+      <v-btn class="chip" aria-label="One piece back" data-testid="leg-back" @click="step(-1)">‹</v-btn>
       <button class="do" data-testid="run" @click="go">{{ running ? 'Halt' : far >= all ? 'Once more' : 'Run the needle' }}</button>
-      <button class="chip" aria-label="One piece on" data-testid="leg-on" @click="step(1)">›</button>
+      <v-btn class="chip" aria-label="One piece on" data-testid="leg-on" @click="step(1)">›</v-btn>
     </div>
     <input type="range" min="0" :max="all" step="any" :value="far" aria-label="Along the route" data-testid="scrub" @input="halt(Number(($event.target as HTMLInputElement).value))" />
     <div class="chips" role="group" aria-label="Speed">
-      <button v-for="[name, mm] in SPEEDS" :key="name" class="chip" :aria-pressed="speed === mm" @click="speed = mm">{{ name }}</button>
+      <v-btn v-for="[name, mm] in SPEEDS" :key="name" class="chip" :aria-pressed="speed === mm" @click="speed = mm">{{ name }}</v-btn>
     </div>
     <p class="now" aria-live="polite" data-testid="now"><WordsText v-if="leg" :words="leg.words" /><template v-else>This is sewn.</template></p>
     <p v-if="next" class="quiet">Then: {{ next.begins ? 'end the thread, and begin anew. ' : '' }}<WordsText :words="next.words" /></p>
     <div v-if="stops.length" class="chips" role="group" aria-label="Thread stops">
       <span class="quiet">Thread stops</span>
-      <button v-for="(piece, k) in stops" :key="piece" class="chip" :class="{ flash: needle.piece === piece }" @click="halt(marks[piece])">{{ k + 1 }}</button>
+      <v-btn v-for="(piece, k) in stops" :key="piece" class="chip" :class="{ flash: needle.piece === piece }" @click="halt(marks[piece])">{{ k + 1 }}</v-btn>
     </div>
   </section>
 </template>

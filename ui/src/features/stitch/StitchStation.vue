@@ -161,7 +161,7 @@ useCanvasKeys(canvas)
       <p v-if="busy && !route" class="quiet" role="status">Looking for the order that runs on …</p>
       <template v-if="route?.here">
         <header>
-          <div class="top"><h2>{{ route.here.name }}</h2><button class="plain" data-testid="whole" @click="number = 0">whole quilt</button></div>
+          <div class="top"><h2>{{ route.here.name }}</h2><v-btn class="plain" data-testid="whole" @click="number = 0">whole quilt</v-btn></div>
           <p class="quiet">{{ route.here.occurs }}<span v-if="busy" role="status"> · {{ LOOKING }}</span></p>
         </header>
         <p class="card leaf" data-testid="sentence">{{ route.here.sentence }}</p>
@@ -171,8 +171,8 @@ useCanvasKeys(canvas)
         <LongerCard :number="route.here.number" :kept="route.here.kept" @ways="take" @forget="forgetWay" />
         <WaysCard :here="route.here" :leg="leg" @pin="pin" @avoid="avoid" @forget="forget" @turn="turn" />
         <div class="chips">
-          <button class="chip" :disabled="route.here.number === 1" data-testid="before" @click="on(-1)">‹ the one before</button>
-          <button class="chip" :disabled="route.here.number === route.visits.length" data-testid="after" @click="on(1)">the next one ›</button>
+          <v-btn class="chip" :disabled="route.here.number === 1" data-testid="before" @click="on(-1)">‹ the one before</v-btn>
+          <v-btn class="chip" :disabled="route.here.number === route.visits.length" data-testid="after" @click="on(1)">the next one ›</v-btn>
         </div>
         <a class="chip" :href="exports.href('route-svg', { quilt: quilt.id }, { number: route.here.number, unit: quilt.unit })" data-testid="route-svg">{{ exports.label('route-svg') }}</a>
         <p class="card weld">Needle down and the machine stopped before the ruler or a hand moves. Pins out first. Your machine’s manual has the last word.</p>
@@ -181,9 +181,9 @@ useCanvasKeys(canvas)
         <header><h2>Your own order</h2><p class="quiet">Drag over the blocks in the order in which you sew them. What you leave out follows, centre outward.</p></header>
         <p class="card tip" data-testid="dragged">{{ drawn.length }} of {{ route.visits.length }} places</p>
         <div class="chips">
-          <button class="chip offer" :disabled="!drawn.length" data-testid="own-keep" @click="keepOrder">sew in this order</button>
-          <button class="chip" @click="drawn = []">begin again</button>
-          <button class="chip" @click="drawn = undefined">leave it</button>
+          <v-btn class="chip offer" :disabled="!drawn.length" data-testid="own-keep" @click="keepOrder">sew in this order</v-btn>
+          <v-btn class="chip" @click="drawn = []">begin again</v-btn>
+          <v-btn class="chip" @click="drawn = undefined">leave it</v-btn>
         </div>
       </template>
       <template v-else-if="route">

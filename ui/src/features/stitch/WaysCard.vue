@@ -20,28 +20,28 @@ const HOW = { bulky: 'bulky', never: 'never' }
       <fieldset v-for="[end, says] in ENDS" :key="end">
         <legend class="label">{{ says }}</legend>
         <div class="chips">
-          <button class="chip" :aria-pressed="!here[end]" @click="$emit('pin', end, null)">where it suits</button>
-          <button v-for="corner in CORNERS" :key="corner" class="chip" :aria-pressed="here[end] === corner" :data-testid="`${end}-${corner.replace(' ', '-')}`" @click="$emit('pin', end, corner)">{{ corner }}</button>
-          <button v-if="end === 'start' && (here.cells || here.start === WHOLE)" class="chip" :aria-pressed="here.start === WHOLE" data-testid="start-whole-cell" @click="$emit('pin', end, WHOLE)">the first whole cell</button>
+          <v-btn class="chip" :aria-pressed="!here[end]" @click="$emit('pin', end, null)">where it suits</v-btn>
+          <v-btn v-for="corner in CORNERS" :key="corner" class="chip" :aria-pressed="here[end] === corner" :data-testid="`${end}-${corner.replace(' ', '-')}`" @click="$emit('pin', end, corner)">{{ corner }}</v-btn>
+          <v-btn v-if="end === 'start' && (here.cells || here.start === WHOLE)" class="chip" :aria-pressed="here.start === WHOLE" data-testid="start-whole-cell" @click="$emit('pin', end, WHOLE)">the first whole cell</v-btn>
         </div>
         <p v-if="end === 'start' && here.cells" class="quiet" data-testid="cells">{{ here.cells }}</p>
       </fieldset>
       <fieldset v-for="one in here.turns" :key="one.zone">
         <legend class="label">{{ one.name }}, wherever it lies, is sewn</legend>
         <div class="chips">
-          <button v-for="[when, says] in TURNS" :key="when" class="chip" :aria-pressed="one.turn === when" :data-testid="`turn-${one.zone}-${when || 'rest'}`" @click="$emit('turn', one.zone, when)">{{ says }}</button>
+          <v-btn v-for="[when, says] in TURNS" :key="when" class="chip" :aria-pressed="one.turn === when" :data-testid="`turn-${one.zone}-${when || 'rest'}`" @click="$emit('turn', one.zone, when)">{{ says }}</v-btn>
         </div>
       </fieldset>
       <p v-if="here.fault" class="wrong" role="alert">{{ here.fault }}</p>
       <ExitCard :here="here" />
       <div v-if="leg && !leg.sews" class="chips">
         <span class="quiet">Here, where the needle is:</span>
-        <button class="chip" data-testid="avoid-bulky" @click="$emit('avoid', 'bulky')">it is bulky</button>
-        <button class="chip" data-testid="avoid-never" @click="$emit('avoid', 'never')">never travel</button>
+        <v-btn class="chip" data-testid="avoid-bulky" @click="$emit('avoid', 'bulky')">it is bulky</v-btn>
+        <v-btn class="chip" data-testid="avoid-never" @click="$emit('avoid', 'never')">never travel</v-btn>
       </div>
       <p v-else class="quiet">Step the needle to a place where it travels, to say that it is bulky there, or that you will never go along it.</p>
       <div v-if="here.avoided.length" class="chips" aria-label="Avoided">
-        <button v-for="(one, k) in here.avoided" :key="one.number" class="chip" :data-testid="`avoided-${k}`" :title="`Forget this`" @click="$emit('forget', one.number)">{{ k + 1 }}: {{ HOW[one.how] }} ✕</button>
+        <v-btn v-for="(one, k) in here.avoided" :key="one.number" class="chip" :data-testid="`avoided-${k}`" :title="`Forget this`" @click="$emit('forget', one.number)">{{ k + 1 }}: {{ HOW[one.how] }} ✕</v-btn>
       </div>
     </div>
   </details>

@@ -33,14 +33,14 @@ function rename(event: Event) {
     <div v-else-if="field.control === 'count'" class="between">
       <span>{{ field.label }}</span>
       <span class="chips">
-        <button class="chip" :aria-label="`${field.label}: one less`" @click="set(field.name, Number(field.text) - 1)">−</button>
+        <v-btn class="chip" :aria-label="`${field.label}: one less`" @click="set(field.name, Number(field.text) - 1)">−</v-btn>
         <b class="count">{{ field.text }}</b>
-        <button class="chip" :aria-label="`${field.label}: one more`" @click="set(field.name, Number(field.text) + 1)">+</button>
+        <v-btn class="chip" :aria-label="`${field.label}: one more`" @click="set(field.name, Number(field.text) + 1)">+</v-btn>
       </span>
     </div>
     <div v-else class="between">
       <span>{{ field.label }}</span>
-      <span class="chips"><button v-for="choice in field.choices" :key="choice.key" class="chip" :aria-pressed="choice.key === field.text" @click="set(field.name, choice.key)">{{ choice.label }}</button></span>
+      <span class="chips"><v-btn v-for="choice in field.choices" :key="choice.key" class="chip" :aria-pressed="choice.key === field.text" @click="set(field.name, choice.key)">{{ choice.label }}</v-btn></span>
     </div>
     <p v-if="field.control !== 'length' && top.errorAt(`block.${field.name}`)" class="wrong" role="alert">{{ top.errorAt(`block.${field.name}`) }}</p>
   </template>

@@ -81,21 +81,21 @@ onBeforeUnmount(() => {
   <div class="cut">
     <p class="label">Divide it by lines that you will quilt</p>
     <div class="chips">
-      <button v-for="[key, label] in KINDS" :key="key" class="chip" :aria-pressed="kind === key" :data-testid="`cut-${key.replace(' ', '-')}`" @click="choose(key)">{{ label }}</button>
+      <v-btn v-for="[key, label] in KINDS" :key="key" class="chip" :aria-pressed="kind === key" :data-testid="`cut-${key.replace(' ', '-')}`" @click="choose(key)">{{ label }}</v-btn>
     </div>
     <label v-if="kind.startsWith('inset')" class="between"><span>{{ kind === 'inset square' ? 'In from the zone’s sides' : 'In from its outline' }}</span><input v-model="distance" class="text" data-testid="cut-distance" /></label>
     <template v-if="kind === 'line'">
       <p class="card tip" role="status">{{ cutting.ends.length === 0 ? 'Click the point where the line begins.' : cutting.ends.length === 1 ? 'Click the point where it ends.' : 'From point to point.' }}
-        <button v-if="cutting.ends.length" class="plain" @click="cutting.anew()">begin anew</button></p>
+        <v-btn v-if="cutting.ends.length" class="plain" @click="cutting.anew()">begin anew</v-btn></p>
       <label class="between"><span>Or measured from a corner:</span><input v-model="along" class="text" placeholder="2 1/2" data-testid="cut-along" /></label>
-      <button v-if="along.trim()" class="chip" :aria-pressed="cutting.byEdge" @click="cutting.byEdge = !cutting.byEdge">{{ cutting.byEdge ? 'now click the edge …' : 'along an edge' }}</button>
-      <div class="chips"><button class="chip" :aria-pressed="around" data-testid="cut-around" @click="around = !around">the same from all four sides</button></div>
+      <v-btn v-if="along.trim()" class="chip" :aria-pressed="cutting.byEdge" @click="cutting.byEdge = !cutting.byEdge">{{ cutting.byEdge ? 'now click the edge …' : 'along an edge' }}</v-btn>
+      <div class="chips"><v-btn class="chip" :aria-pressed="around" data-testid="cut-around" @click="around = !around">the same from all four sides</v-btn></div>
     </template>
     <p v-if="error || top.errorAt('cut')" class="wrong" role="alert">{{ error || top.errorAt('cut') }}</p>
     <template v-if="found">
       <div class="chips">
-        <button class="chip" :aria-pressed="alike" @click="alike = true">pieces alike together</button>
-        <button class="chip" :aria-pressed="!alike" @click="alike = false">every piece its own</button>
+        <v-btn class="chip" :aria-pressed="alike" @click="alike = true">pieces alike together</v-btn>
+        <v-btn class="chip" :aria-pressed="!alike" @click="alike = false">every piece its own</v-btn>
       </div>
       <p class="quiet">Gives {{ found.names.length }} zones: {{ found.names.map((n) => n.split(': ').at(-1)).join(', ') }}.</p>
       <v-btn color="primary" variant="outlined" data-testid="cut-it" @click="make()">Divide it so</v-btn>

@@ -54,8 +54,8 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       <div class="between">
         <span>Print</span>
         <span class="chips">
-          <button class="chip" :aria-pressed="fabric.print === 'calm'" @click="set({ print: 'calm' })">calm</button>
-          <button class="chip" :aria-pressed="fabric.print === 'busy'" @click="set({ print: 'busy' })">busy</button>
+          <v-btn class="chip" :aria-pressed="fabric.print === 'calm'" @click="set({ print: 'calm' })">calm</v-btn>
+          <v-btn class="chip" :aria-pressed="fabric.print === 'busy'" @click="set({ print: 'busy' })">busy</v-btn>
         </span>
       </div>
       <div class="between"><span>From a photo of it</span><label class="chip">colour and print …<input type="file" accept="image/jpeg,image/png" class="sr" data-testid="fabric-photo" @change="fromPhoto" /></label></div>
@@ -63,7 +63,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         <span>{{ fabric.used ? 'Give it up; take instead' : 'Not used anywhere' }}</span>
         <span class="chips">
           <select v-if="fabric.used" v-model="instead" class="text" aria-label="The fabric that takes its place"><option value="" disabled>choose</option><option v-for="one in others" :key="one.key" :value="one.key">{{ one.name }}</option></select>
-          <button class="chip" :disabled="!!fabric.used && !instead" @click="top.change('fabric', { kind: 'fabric gone', key: top.fabric, instead: instead || others[0]!.key })">give it up</button>
+          <v-btn class="chip" :disabled="!!fabric.used && !instead" @click="top.change('fabric', { kind: 'fabric gone', key: top.fabric, instead: instead || others[0]!.key })">give it up</v-btn>
         </span>
       </div>
     </template>

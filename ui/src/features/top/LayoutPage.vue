@@ -53,21 +53,21 @@ function size(field: Views['FieldView'], value: string) {
 <template>
   <section v-if="top.view" class="stack">
     <div class="chips" role="group" aria-label="Arrangement">
-      <button class="chip" :aria-pressed="!onPoint" @click="top.change('arrangement', { kind: 'arrangement', on_point: false })">straight rows</button>
-      <button class="chip" :aria-pressed="onPoint" data-testid="on-point" @click="top.change('arrangement', { kind: 'arrangement', on_point: true })">on point</button>
+      <v-btn class="chip" :aria-pressed="!onPoint" @click="top.change('arrangement', { kind: 'arrangement', on_point: false })">straight rows</v-btn>
+      <v-btn class="chip" :aria-pressed="onPoint" data-testid="on-point" @click="top.change('arrangement', { kind: 'arrangement', on_point: true })">on point</v-btn>
     </div>
     <div class="between">
       <span>Blocks across</span>
-      <span class="chips"><button class="chip" aria-label="One column less" @click="count(top.view.columns - 1, top.view.rows)">−</button><b class="count" data-testid="columns">{{ top.view.columns }}</b><button class="chip" aria-label="One column more" @click="count(top.view.columns + 1, top.view.rows)">+</button></span>
+      <span class="chips"><v-btn class="chip" aria-label="One column less" @click="count(top.view.columns - 1, top.view.rows)">−</v-btn><b class="count" data-testid="columns">{{ top.view.columns }}</b><v-btn class="chip" aria-label="One column more" @click="count(top.view.columns + 1, top.view.rows)">+</v-btn></span>
     </div>
     <div class="between">
       <span>Blocks down</span>
-      <span class="chips"><button class="chip" aria-label="One row less" @click="count(top.view.columns, top.view.rows - 1)">−</button><b class="count" data-testid="rows">{{ top.view.rows }}</b><button class="chip" aria-label="One row more" @click="count(top.view.columns, top.view.rows + 1)">+</button></span>
+      <span class="chips"><v-btn class="chip" aria-label="One row less" @click="count(top.view.columns, top.view.rows - 1)">−</v-btn><b class="count" data-testid="rows">{{ top.view.rows }}</b><v-btn class="chip" aria-label="One row more" @click="count(top.view.columns, top.view.rows + 1)">+</v-btn></span>
     </div>
     <p v-if="top.errorAt('count') || top.errorAt('arrangement')" class="wrong" role="alert">{{ top.errorAt('count') || top.errorAt('arrangement') }}</p>
     <FabricPick v-if="onPoint" :fabrics="fabrics" :model-value="layout.triangles ?? ''" label="Setting triangles" @update:model-value="top.change('arrangement', { kind: 'arrangement', on_point: true, triangles: $event })" />
     <template v-else>
-      <button class="plain start" :aria-expanded="differing" data-testid="differing" @click="differing = !differing">{{ differing ? 'hide sizes of rows and columns' : 'rows or columns of other sizes …' }}</button>
+      <v-btn class="plain start" :aria-expanded="differing" data-testid="differing" @click="differing = !differing">{{ differing ? 'hide sizes of rows and columns' : 'rows or columns of other sizes …' }}</v-btn>
       <div v-if="differing" class="two">
         <LengthField v-for="field in [...top.view.widths, ...top.view.heights]" :key="field.name" :field="field" :error="top.errorAt(field.name)" :unit="quilt.unit" late @entered="size(field, $event)" />
       </div>
@@ -75,10 +75,10 @@ function size(field: Views['FieldView'], value: string) {
 
     <h3>Sashes</h3>
     <div class="chips" role="group" aria-label="Sashes">
-      <button class="chip" :aria-pressed="!layout.sashing" @click="sashing(null)">none</button>
-      <button class="chip" :aria-pressed="!!layout.sashing" data-testid="sashes" @click="sashing({})">sashes</button>
+      <v-btn class="chip" :aria-pressed="!layout.sashing" @click="sashing(null)">none</v-btn>
+      <v-btn class="chip" :aria-pressed="!!layout.sashing" data-testid="sashes" @click="sashing({})">sashes</v-btn>
       <template v-if="layout.sashing && !onPoint">
-        <button class="chip" :aria-pressed="layout.sashing.outer" @click="sashing({ outer: !layout.sashing.outer })">all round as well</button>
+        <v-btn class="chip" :aria-pressed="layout.sashing.outer" @click="sashing({ outer: !layout.sashing.outer })">all round as well</v-btn>
       </template>
     </div>
     <template v-if="layout.sashing && top.view.sash_width">
@@ -90,15 +90,15 @@ function size(field: Views['FieldView'], value: string) {
 
     <h3>Borders, from the inside out</h3>
     <div v-for="(one, k) in borders" :key="k" class="border">
-      <div class="between"><b>{{ borders.length > 1 ? `Border ${k + 1}` : 'Border' }}</b><button class="plain" @click="dropBorder(k)">take it off</button></div>
+      <div class="between"><b>{{ borders.length > 1 ? `Border ${k + 1}` : 'Border' }}</b><v-btn class="plain" @click="dropBorder(k)">take it off</v-btn></div>
       <LengthField :field="top.view.border_widths[k]!" :error="top.errorAt(`border-${k + 1}`)" :unit="quilt.unit" late @entered="border(k, { width: $event })" />
       <FabricPick :fabrics="fabrics" :model-value="one.fabric" label="Fabric" @update:model-value="$event && border(k, { fabric: $event })" />
       <div class="chips" role="group" aria-label="Corners">
-        <button v-for="[key, label] in CORNERS" :key="key" class="chip small" :aria-pressed="one.corners === key" @click="border(k, { corners: key })">{{ label }}</button>
+        <v-btn v-for="[key, label] in CORNERS" :key="key" class="chip small" :aria-pressed="one.corners === key" @click="border(k, { corners: key })">{{ label }}</v-btn>
       </div>
       <FabricPick v-if="one.corners === 'squares'" :fabrics="fabrics" :model-value="one.corner_fabric ?? one.fabric" label="Corner squares" @update:model-value="border(k, { corner_fabric: $event })" />
     </div>
-    <button class="chip start" data-testid="add-border" @click="addBorder()">+ a border</button>
+    <v-btn class="chip start" data-testid="add-border" @click="addBorder()">+ a border</v-btn>
     <p v-if="top.errorAt('borders')" class="wrong" role="alert">{{ top.errorAt('borders') }}</p>
   </section>
 </template>

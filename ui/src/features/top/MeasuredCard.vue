@@ -33,12 +33,12 @@ const forget = () => top.change('measured', { kind: 'measured', key: props.block
   <div class="measured">
     <div class="between">
       <span><WordsText v-if="block.measured.length" :words="block.measured" /><template v-else>As it came out</template></span>
-      <button class="plain" data-testid="measure" @click="open = !open">{{ open ? 'close' : 'I measured it …' }}</button>
+      <v-btn class="plain" data-testid="measure" @click="open = !open">{{ open ? 'close' : 'I measured it …' }}</v-btn>
     </div>
     <template v-if="open">
       <div v-if="here" class="chips">
-        <button class="chip" :aria-pressed="!one" @click="one = false">all {{ block.laid }}</button>
-        <button class="chip" :aria-pressed="one" @click="one = true">only this one</button>
+        <v-btn class="chip" :aria-pressed="!one" @click="one = false">all {{ block.laid }}</v-btn>
+        <v-btn class="chip" :aria-pressed="one" @click="one = true">only this one</v-btn>
       </div>
       <div class="grid">
         <label>Width<input v-model="typed.width" class="text" data-testid="measured-width" :placeholder="String(block.doc.width)" /></label>
@@ -48,8 +48,8 @@ const forget = () => top.change('measured', { kind: 'measured', key: props.block
       </div>
       <p v-if="top.errorAt('measured')" class="wrong" role="alert">{{ top.errorAt('measured') }}</p>
       <div class="chips">
-        <button class="chip" data-testid="measured-keep" @click="keep()">Patches follow this</button>
-        <button v-if="held" class="plain" @click="forget()">back to the nominal size</button>
+        <v-btn class="chip" data-testid="measured-keep" @click="keep()">Patches follow this</v-btn>
+        <v-btn v-if="held" class="plain" @click="forget()">back to the nominal size</v-btn>
       </div>
     </template>
     <p v-if="warning.length" class="card tip" role="status"><WordsText :words="warning" /></p>

@@ -36,7 +36,7 @@ function chosen(event: Event) {
         </select>
       </label>
       <v-btn color="primary" variant="flat" data-testid="photo-lay" @click="photo.lay()">Lay it under the plan</v-btn>
-      <button class="plain" @click="photo.close()">never mind</button>
+      <v-btn class="plain" @click="photo.close()">never mind</v-btn>
     </template>
     <template v-else-if="lies">
       <h3>Your photo lies under the plan</h3>
@@ -45,9 +45,9 @@ function chosen(event: Event) {
         <span class="ends"><span>fabrics</span><span>photo</span></span>
       </label>
       <div class="chips">
-        <button class="chip" @click="photo.again()">set its corners again</button>
+        <v-btn class="chip" @click="photo.again()">set its corners again</v-btn>
         <label class="chip">another photo …<input type="file" accept="image/jpeg,image/png" class="sr" @change="chosen" /></label>
-        <button class="plain" data-testid="photo-away" @click="photo.away()">take it away</button>
+        <v-btn class="plain" data-testid="photo-away" @click="photo.away()">take it away</v-btn>
       </div>
     </template>
     <template v-else>

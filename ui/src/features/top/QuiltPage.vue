@@ -30,7 +30,7 @@ function rename(event: Event) {
     <p v-if="top.errorAt('name')" class="wrong" role="alert">{{ top.errorAt('name') }}</p>
     <div>
       <p class="label">What it is for</p>
-      <div class="chips"><button v-for="use in USES" :key="use" class="chip" :aria-pressed="doc.use === use" @click="set('use', { use })">{{ use }}</button></div>
+      <div class="chips"><v-btn v-for="use in USES" :key="use" class="chip" :aria-pressed="doc.use === use" @click="set('use', { use })">{{ use }}</v-btn></div>
     </div>
     <LengthField v-for="field in top.view.fields" :key="field.name" :field="field" :error="top.errorAt(field.name)" :unit="quilt.unit" late @entered="set(field.name, { [field.name]: $event })" />
     <FabricPick :fabrics="top.view.fabrics" :model-value="doc.backing" label="Backing" none="not chosen" @update:model-value="set('backing', { backing: $event })" />

@@ -67,25 +67,25 @@ const fill = () => router.push({ name: 'fills', params: { quilt: quilt.id } })
     <template v-if="top.patches.length">
       <h3>{{ top.patches.length === 1 ? 'One patch' : `${top.patches.length} patches` }}</h3>
       <div class="chips">
-        <button class="chip" @click="top.point(first, 'alike', false)">all alike</button>
-        <button class="chip" data-testid="as-block" @click="top.point(first, 'block', false)">the block as one</button>
-        <button class="chip" data-testid="background" @click="top.point(first, 'background', false)">background, in the block</button>
-        <button class="chip" data-testid="background-across" @click="top.point(first, 'background across', false)">background, across all</button>
+        <v-btn class="chip" @click="top.point(first, 'alike', false)">all alike</v-btn>
+        <v-btn class="chip" data-testid="as-block" @click="top.point(first, 'block', false)">the block as one</v-btn>
+        <v-btn class="chip" data-testid="background" @click="top.point(first, 'background', false)">background, in the block</v-btn>
+        <v-btn class="chip" data-testid="background-across" @click="top.point(first, 'background across', false)">background, across all</v-btn>
       </div>
       <div v-if="top.onePlace && times > 1" class="chips" role="group" aria-label="Where">
-        <button class="chip" :aria-pressed="top.everywhere" @click="top.everywhere = true">in all {{ times }} like it</button>
-        <button class="chip" :aria-pressed="!top.everywhere" data-testid="only-here" @click="top.everywhere = false">only here</button>
+        <v-btn class="chip" :aria-pressed="top.everywhere" @click="top.everywhere = true">in all {{ times }} like it</v-btn>
+        <v-btn class="chip" :aria-pressed="!top.everywhere" data-testid="only-here" @click="top.everywhere = false">only here</v-btn>
       </div>
       <label class="between"><span>Name</span><input v-model="name" class="text" maxlength="80" placeholder="named for you" data-testid="new-zone-name" @keydown.enter="make()" /></label>
-      <p v-if="heldBy" class="quiet">Now in “{{ heldBy.name }}”. <button class="plain" @click="choose(heldBy.key)">see that zone</button></p>
+      <p v-if="heldBy" class="quiet">Now in “{{ heldBy.name }}”. <v-btn class="plain" @click="choose(heldBy.key)">see that zone</v-btn></p>
       <p v-if="top.errorAt('zone')" class="card madder" role="alert">{{ top.errorAt('zone') }}</p>
       <div class="chips">
         <v-btn color="primary" variant="flat" data-testid="make-zone" @click="make()">Make it a zone</v-btn>
-        <button class="plain" @click="top.drop()">never mind</button>
+        <v-btn class="plain" @click="top.drop()">never mind</v-btn>
       </div>
     </template>
     <template v-else-if="info">
-      <div class="between"><h3>{{ info.name }}</h3><button class="plain" @click="zone.choose('')">all zones</button></div>
+      <div class="between"><h3>{{ info.name }}</h3><v-btn class="plain" @click="zone.choose('')">all zones</v-btn></div>
       <p class="quiet">{{ info.occurs }} · {{ info.fill || (info.left_open ? 'left open' : 'no fill yet') }}</p>
       <label class="between"><span>Name</span><input class="text" :value="info.name" maxlength="80" data-testid="zone-name" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" /></label>
       <v-btn color="primary" variant="flat" data-testid="fill-it" @click="fill()">{{ info.fill ? 'See its fill' : 'Choose its fill' }}</v-btn>
@@ -93,8 +93,8 @@ const fill = () => router.push({ name: 'fills', params: { quilt: quilt.id } })
       <label v-if="info.stands_off" class="between"><span>Stays off appliqué by</span><input v-model="standOff" class="text" :placeholder="info.stand_off || 'nothing'" @change="setStandOff()" /></label>
       <p v-for="where in ['zone name', 'zone', 'stand-off']" v-show="top.errorAt(where)" :key="where" class="wrong" role="alert">{{ top.errorAt(where) }}</p>
       <div class="chips">
-        <button v-if="info.cut" class="plain" data-testid="together" @click="together()">put its pieces together</button>
-        <button class="plain" data-testid="remove-zone" @click="remove()">give this zone up</button>
+        <v-btn v-if="info.cut" class="plain" data-testid="together" @click="together()">put its pieces together</v-btn>
+        <v-btn class="plain" data-testid="remove-zone" @click="remove()">give this zone up</v-btn>
       </div>
     </template>
     <template v-else>
