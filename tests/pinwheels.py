@@ -29,10 +29,10 @@ def filled(laid: QuiltLayout, fill: dict) -> QuiltLayout:
     """The same with ``fill`` in every zone; what hangs on the top is worked out once for both."""
     for key in laid.quilt.zones:
         change = CHANGES["fill"].model_validate({"kind": "fill", "zone": key, "fill": fill})
-        laid = laid.with_quilt(change.made(laid)[0])
+        laid = laid.with_quilt(change.apply(laid)[0])
     return laid
 
 
 def changed(laid: QuiltLayout, change: dict) -> QuiltLayout:
     """``laid`` after one change."""
-    return QuiltLayout(CHANGES[change["kind"]].model_validate(change).made(laid)[0])
+    return QuiltLayout(CHANGES[change["kind"]].model_validate(change).apply(laid)[0])

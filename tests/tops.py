@@ -26,7 +26,7 @@ def wished(**wish) -> QuiltLayout:
 def after(laid: QuiltLayout, *changes: dict) -> QuiltLayout:
     """The quilt after changes in order, each written as it comes over the wire."""
     for change in changes:
-        quilt, said = CHANGES[change["kind"]].model_validate(change).made(laid)
+        quilt, said = CHANGES[change["kind"]].model_validate(change).apply(laid)
         assert said
         laid = QuiltLayout(quilt)
     return laid

@@ -26,6 +26,9 @@ class Client:
     def get(self, path="", **query):
         return self.raw.get(f"/api/quilts/{self.quilt_id}{path}", query_string=query)
 
+    def delete(self, path, **query):
+        return self.raw.delete(f"/api/quilts/{self.quilt_id}{path}", query_string=query)
+
     def post(self, path, **body):
         return self.raw.post(f"/api/quilts/{self.quilt_id}/{path}", json=body)
 

@@ -43,28 +43,30 @@ def test_the_quilt_is_shown_with_parts_zones_and_lines(client):
 
 
 def test_a_plan_says_the_sum_the_figures_and_what_comes_out_even(client):
-    view = client.post("plan", zone=ZONE).json
+    view = client.post("preview", zone=ZONE).json
     assert [words(t["words"]) for t in view["sum"]["terms"]] == ["1/2", "1/4"]
     figures = {words(r["label"]): words(r["words"]) for r in view["rows"]}
     assert figures["Step along the edge, at 45°"] == "scant 1 1/16 in"
     assert figures["Lines here · in the quilt"] == "92 · 1,104"
     assert figures["Widest gap · allowed"] == "3/4 in · 8 in"
     assert 2 <= len(view["offers"]) <= 4
-    tried = client.post("plan", zone=ZONE, fill={**view["fill"], "spacing": view["offers"][0]["value"]}).json
+    tried = client.post(
+        "preview", zone=ZONE, fill={**view["fill"], "spacing": view["offers"][0]["value"]}
+    ).json
     assert any(offer["now"] for offer in tried["offers"])
 
 
 @pytest.mark.parametrize(("by", "spacing"), [(1, "7/8 in"), (-2, "1/2 in"), (4, "1 1/4 in")])
 def test_stepping_goes_by_the_marking_step(client, by, spacing):
-    view = client.post("plan", zone=ZONE, step={"field": "spacing", "by": by}).json
+    view = client.post("preview", zone=ZONE, step={"field": "spacing", "by": by}).json
     assert view["fill"]["spacing"] == spacing
 
 
 def test_stepping_the_lean_and_the_rounds(client):
-    assert client.post("plan", zone=ZONE, step={"field": "angle", "by": 1}).json["fill"]["angle"] == 50
-    echo = client.post("plan", zone="star-points", step={"field": "rounds", "by": 1}).json
+    assert client.post("preview", zone=ZONE, step={"field": "angle", "by": 1}).json["fill"]["angle"] == 50
+    echo = client.post("preview", zone="star-points", step={"field": "rounds", "by": 1}).json
     assert echo["fill"]["rounds"] == 1
-    assert client.post("plan", zone=ZONE, step={"field": "origin", "by": 1}).status_code == 422
+    assert client.post("preview", zone=ZONE, step={"field": "origin", "by": 1}).status_code == 422
 
 
 @pytest.mark.parametrize(
@@ -72,7 +74,7 @@ def test_stepping_the_lean_and_the_rounds(client):
     [("3/4", "in", "3/4 in"), ("19", "mm", "19 mm"), ("19 mm", "in", "19 mm"), ("19 3/8", "mm", "19.375 mm")],
 )
 def test_what_is_typed_is_meant_in_the_unit_she_reads(client, typed, unit, kept):
-    view = client.post("plan", zone=ZONE, unit=unit, fill={"kind": "lines", "spacing": typed}).json
+    view = client.post("preview", zone=ZONE, unit=unit, fill={"kind": "lines", "spacing": typed}).json
     assert Length.parse(view["fill"]["spacing"]) == Length.parse(kept)
 
 
@@ -94,7 +96,7 @@ def test_what_is_typed_is_meant_in_the_unit_she_reads(client, typed, unit, kept)
     ],
 )
 def test_wrong_input_is_refused_at_its_field_and_nothing_is_written(client, fill, field, says):
-    answer = client.post("plan", zone=ZONE, fill={"kind": "lines", "spacing": "1/2 in", **fill})
+    answer = client.post("preview", zone=ZONE, fill={"kind": "lines", "spacing": "1/2 in", **fill})
     assert (answer.status_code, answer.mimetype) == (422, "application/problem+json")
     assert answer.json["field"] == field
     assert says in answer.json["detail"]
@@ -104,7 +106,7 @@ def test_wrong_input_is_refused_at_its_field_and_nothing_is_written(client, fill
 
 
 def test_nothing_fits_is_said_plainly(client):
-    view = client.post("plan", zone="star-points", fill={"kind": "echo", "spacing": "1 in"}).json
+    view = client.post("preview", zone="star-points", fill={"kind": "echo", "spacing": "1 in"}).json
     assert "Nothing fits" in words(view["advice"][0])
     assert (
         client.post("ruler", zone="star-points", fill={"kind": "echo", "spacing": "1 in"}).status_code == 422
@@ -113,7 +115,7 @@ def test_nothing_fits_is_said_plainly(client):
 
 def test_a_sliver_is_told_with_what_would_leave_more(client):
     fill = {"kind": "lines", "angle": 0, "spacing": "1 15/32 in", "origin": "centre line"}
-    view = client.post("plan", zone="star-centre", fill=fill).json
+    view = client.post("preview", zone="star-centre", fill=fill).json
     assert (
         words(view["advice"][0])
         == "Along the top edge a sliver of 1/16 in is left. With a gap on the centre it would be 51/64 in."
@@ -124,12 +126,12 @@ def test_a_sliver_is_told_with_what_would_leave_more(client):
 
 def test_a_gap_wider_than_the_batting_allows_is_told_with_a_way_out(client):
     view = client.post(
-        "plan", zone="sashing", fill={"kind": "lines", "spacing": "90 in", "origin": "centre gap"}
+        "preview", zone="sashing", fill={"kind": "lines", "spacing": "90 in", "origin": "centre gap"}
     ).json
     assert not any("batting" in words(a) for a in view["advice"])  # the sashing itself is narrow
     kit = {"batting": {"name": "thin", "limit": "1 in"}}
     client.change(1, "abcdef", {"kind": "kit", "kit": kit})
-    view = client.post("plan", zone="sashing").json
+    view = client.post("preview", zone="sashing").json
     assert "choose another batting" in words(view["advice"][0])
 
 
@@ -142,7 +144,7 @@ def test_a_gap_wider_than_the_batting_allows_is_told_with_a_way_out(client):
     ],
 )
 def test_the_sum_or_why_there_is_none(client, spacing, kind, says):
-    view = client.post("plan", zone=ZONE, fill={"kind": "lines", "spacing": spacing}).json
+    view = client.post("preview", zone=ZONE, fill={"kind": "lines", "spacing": spacing}).json
     assert view["sum"]["kind"] == kind
     assert says in words(view["sum"]["sentence"])
     if kind == "none":
@@ -208,7 +210,7 @@ def test_what_is_open_is_answered_with_the_change(client):
     saved = client.post("changes", version=1, changes=[{"key": "first-1", "kit": kit}], views=views).json
     told = saved["views"]
     assert told["faults"] == {} and saved["kit"]["foot"]["offset"] == "3/8 in" and saved["zones"] == []
-    assert told["zone"]["sum"] == client.post("plan", zone=ZONE).json["sum"]
+    assert told["zone"]["sum"] == client.post("preview", zone=ZONE).json["sum"]
     assert told["marks"]["methods"] == client.post("marks", zone=ZONE).json["methods"]
     assert told["top"] == client.get("/top").json and told["kit"] == client.get("/kit").json
     assert told["route"]["visits"] and told["route"]["rows"]
@@ -300,7 +302,7 @@ def test_the_unit_is_kept_and_a_plan_can_be_taken_away_and_brought_back(client):
     ],
 )
 def test_the_gate(client, send, status):
-    answer = client.raw.post(f"/api/quilts/{client.quilt_id}/plan", **send)
+    answer = client.raw.post(f"/api/quilts/{client.quilt_id}/preview", **send)
     assert answer.status_code == status
     assert answer.json["detail"].endswith(".")
     assert "Traceback" not in answer.text
@@ -329,14 +331,14 @@ def test_the_front_ends_types_are_fresh(tmp_path):
 
 def test_a_widest_gap_that_takes_long_comes_when_it_is_asked_for(client, monkeypatch):
     fill = {"kind": "lines", "spacing": "3 in", "angle": 45}
-    at_once = client.post("plan", zone="sashing", fill=fill).json
+    at_once = client.post("preview", zone="sashing", fill=fill).json
     assert not at_once["measuring"]
     monkeypatch.setattr(widest_gap, "_QUICK", 5)
-    first = client.post("plan", zone="sashing", fill=fill).json
+    first = client.post("preview", zone="sashing", fill=fill).json
     gap = next(row for row in first["rows"] if words(row["label"]).startswith("Widest gap"))
     assert first["measuring"]
     assert "being measured" in words(gap["words"])
-    assert client.post("plan", zone="sashing", fill=fill, gap=True).json["rows"] == at_once["rows"]
+    assert client.post("preview", zone="sashing", fill=fill, gap=True).json["rows"] == at_once["rows"]
 
 
 def test_no_two_models_share_a_name_in_the_description():

@@ -45,7 +45,7 @@ def test_a_ruler_is_laid_for_a_line_and_the_line_is_kept(client):
     marks = client.post("marks", zone=ZONE, layer=2).json
     assert [one["label"] for one in marks["layers"]] == ["the fill", "laid by hand"] and marks["layer"] == 2
     assert client.get(f"/zones/{ZONE}/sheet.svg", layer=2).status_code == 200
-    assert client.post("plan", zone=ZONE, layer=2).json["fill"]["kind"] == "by hand"
+    assert client.post("preview", zone=ZONE, layer=2).json["fill"]["kind"] == "by hand"
 
 
 @pytest.mark.parametrize(("line", "status"), [(10_000, 404), (0, 422)])

@@ -22,7 +22,7 @@ def things(app, conn):
     first = keys()
     yield raw
     for key in keys().keys() - first:
-        raw.post(f"/api/things/{key}/remove", json={})
+        raw.delete(f"/api/things/{key}")
     for key, one in first.items():
         if keys().get(key, {}).get("thing") != one["thing"]:
             raw.post("/api/things", json={"key": key, "thing": one["thing"]})
@@ -34,7 +34,7 @@ def found(raw, key):
 
 
 def bring(raw, data):
-    return raw.post("/api/things/bring", data=data, content_type="application/octet-stream")
+    return raw.post("/api/things/import", data=data, content_type="application/octet-stream")
 
 
 def test_a_cupboard_begins_with_first_things_on_its_shelves(things):
@@ -43,7 +43,7 @@ def test_a_cupboard_begins_with_first_things_on_its_shelves(things):
         "Machine and feet", "Rulers and templates", "For marking", "Threads and batting",
     ]  # fmt: skip
     assert all(shelf["things"] and shelf["kinds"] for shelf in shelves)
-    assert words(found(things, "straight-ruler")["says"]) == "12 in × 2 1/2 in"
+    assert words(found(things, "straight-ruler")["text"]) == "12 in × 2 1/2 in"
 
 
 def test_a_ruler_is_put_in_changed_and_taken_out(things):
@@ -57,7 +57,7 @@ def test_a_ruler_is_put_in_changed_and_taken_out(things):
         "/api/things", json={"key": kept["key"], "thing": {**kept["thing"], "state": "lent"}}
     ).json
     assert (lent["key"], lent["state"]) == ("short-one", "lent")
-    things.post("/api/things/short-one/remove", json={})
+    things.delete("/api/things/short-one")
     assert found(things, "short-one") is None
 
 
@@ -100,7 +100,7 @@ def test_a_cupboard_goes_out_as_a_file_and_comes_back_without_doubling(things, k
     file = things.get(f"/api/things/kit.{kind}").data
     before = things.get("/api/things").json
     assert bring(things, file).json == before
-    things.post("/api/things/wave/remove", json={})
+    things.delete("/api/things/wave")
     back = bring(things, file).json
     assert {one["name"] for shelf in back["shelves"] for one in shelf["things"]} >= {"Wave", "Tape"}
 
@@ -127,7 +127,7 @@ def test_a_quilt_is_told_where_it_is_behind_and_takes_over(things, client):
     fine = next(ruler for ruler in taken["rulers"] if ruler["name"] == "Fine scale")
     assert words(fine["makes"][1]["words"]) == "9.18 mm"
     assert not any(client.get("/kit").json[what] for what in ("changed", "new", "away"))
-    total = client.post("plan", zone=ZONE, unit="mm", fill={"kind": "lines", "spacing": "10"}).json
+    total = client.post("preview", zone=ZONE, unit="mm", fill={"kind": "lines", "spacing": "10"}).json
     assert (total["sum"]["kind"], words(total["sum"]["offers"][0]["words"])) == (
         "none",
         "3.18 mark → 9.18 mm",
@@ -145,7 +145,7 @@ def test_another_foot_other_numbers_and_what_does_not_fit(things, client):
     assert (refused.status_code, refused.json["field"]) == (422, "kit.marking_step")
     walking = client.change_kit(1, "kit-04", sew_with="walking foot").json
     assert walking["views"]["kit"]["sew_with"] == "walking foot"
-    told = client.post("plan", zone=ZONE, fill={"kind": "lines", "spacing": "3/8"}).json["sum"]
+    told = client.post("preview", zone=ZONE, fill={"kind": "lines", "spacing": "3/8"}).json["sum"]
     assert (told["kind"], words(told["sentence"])[:24]) == ("gauge", "Let the foot's left toe ")
 
 
@@ -155,6 +155,6 @@ def test_a_ruler_that_is_too_thin_is_gated_with_its_reason(things, client):
     assert things.post("/api/things", json={"key": "straight-ruler", "thing": thin}).status_code == 200
     view = client.change_kit(1, "kit-01", take_over=True).json["views"]["kit"]
     assert "slide under the foot" in next(r["fault"] for r in view["rulers"] if r["key"] == "straight-ruler")
-    plan = client.post("plan", zone=ZONE, fill={"kind": "lines", "spacing": "3/4 in"}).json
+    plan = client.post("preview", zone=ZONE, fill={"kind": "lines", "spacing": "3/4 in"}).json
     assert plan["sum"] is None or "may be used" in words(plan["sum"]["sentence"])
     assert json.dumps(plan)  # every line is drawn now

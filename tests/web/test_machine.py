@@ -24,7 +24,7 @@ def says(app, quilt_id):
 
 
 def line(says, seq, **more):
-    return {"says": says, "seq": seq, "at": time.time(), **more}
+    return {"kind": says, "seq": seq, "at": time.time(), **more}
 
 
 def test_it_is_told_what_to_sew_and_what_it_tells_is_logged_and_followed(says, client):
@@ -46,7 +46,7 @@ def test_it_is_told_what_to_sew_and_what_it_tells_is_logged_and_followed(says, c
 
 def test_lines_cut_short_are_told_and_those_after_them_are_heard(says, client):
     whole = json.dumps(line("pedal", 1))
-    answer = says(line("hello", 0), whole[:-9], "[]", '{"says": "sings", "seq": 2, "at": 0}', "\x00", whole)
+    answer = says(line("hello", 0), whole[:-9], "[]", '{"kind": "sings", "seq": 2, "at": 0}', "\x00", whole)
     faults = answer.json["faults"]
     assert [fault.split(" is ")[0] for fault in faults] == ["Line 2", "Line 3", "Line 4", "Line 5"]
     assert answer.json["step"]["kind"] == "line"

@@ -71,14 +71,14 @@ def test_the_order_before_sewing_is_hers(client):
 
 
 def test_what_does_not_repeat_is_no_sheet_of_repeats(client):
-    refused = client.get(f"/zones/{ZONE}/sheet.pdf", of="repeat")
-    assert (refused.status_code, refused.json["field"]) == (422, "of")
+    refused = client.get(f"/zones/{ZONE}/sheet.pdf", scope="repeat")
+    assert (refused.status_code, refused.json["field"]) == (422, "scope")
     wave = {"kind": "waves", "spacing": "1 in", "period": "2 in", "depth": "1/2 in", "angle": 0}
     client.change(1, "border-fill", {"kind": "fill", "zone": "border", "fill": wave})
-    view = client.post("marks", zone="border", of="repeat").json
+    view = client.post("marks", zone="border", scope="repeat").json
     assert view["repeats"] and view["pages"] == 1
     assert any("Margin" in words(row["label"]) for row in view["rows"])
-    assert client.get("/zones/border/sheet.pdf", of="repeat").data.startswith(b"%PDF")
+    assert client.get("/zones/border/sheet.pdf", scope="repeat").data.startswith(b"%PDF")
 
 
 @pytest.fixture
@@ -86,7 +86,7 @@ def printers(app):
     raw = app.test_client()
     yield raw
     for printer in raw.get("/api/printers").json["printers"]:
-        raw.post("/api/printers/forget", json={"name": printer["name"]})
+        raw.delete("/api/printers", query_string={"name": printer["name"]})
 
 
 def test_a_printer_is_corrected_by_what_is_read_and_asks_before_much(printers):
@@ -99,12 +99,14 @@ def test_a_printer_is_corrected_by_what_is_read_and_asks_before_much(printers):
     assert "fit to page" in asked["asks"] and len(asked["printers"]) == 1
     assert len(printers.post("/api/printers", json={**far, "sure": True}).json["printers"]) == 2
     assert printers.get("/api/printer-check.pdf", query_string={"name": "Desk"}).data.startswith(b"%PDF")
-    assert printers.post("/api/printers/forget", json={"name": "Far"}).json["printers"][0]["name"] == "Desk"
+    assert (
+        printers.delete("/api/printers", query_string={"name": "Far"}).json["printers"][0]["name"] == "Desk"
+    )
     odd = printers.post("/api/printers", json={**read, "name": "Up/stairs"}).json
     assert (
         len(odd["printers"])
         == 2
-        == 1 + len(printers.post("/api/printers/forget", json={"name": "Up/stairs"}).json["printers"])
+        == 1 + len(printers.delete("/api/printers", query_string={"name": "Up/stairs"}).json["printers"])
     )
 
 
@@ -122,7 +124,7 @@ def test_what_no_bar_can_read_is_refused_at_its_field(printers, field, text):
 )
 def test_other_files_of_a_sheet(client, file, begins):
     got = client.get(
-        f"/zones/{ZONE}/{file}", method="all lines", of="block", kind="ruler edges", back=True, paper="a3"
+        f"/zones/{ZONE}/{file}", method="all lines", scope="block", kind="ruler edges", back=True, paper="a3"
     )
     assert got.status_code == 200 and got.data.startswith(begins)
 

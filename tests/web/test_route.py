@@ -134,12 +134,12 @@ def test_what_a_pinned_end_costs_and_what_would_end_there(app, conn):
         raise AssertionError("it is not in the order")
 
     number, part = look()
-    assert client.post("route/exit", number=number).json == {"costs": [], "offers": []}
+    assert client.post("route/pin-options", number=number).json == {"costs": [], "offers": []}
     doc = client.post("route").json["doc"]
     pins = {part: {"start": "lower left", "end": "upper left"}}
     client.change(1, "pins-001", {"kind": "stitching", "stitching": {**doc, "pins": pins}})
     number, _ = look(part)
-    told = client.post("route/exit", number=number).json
+    told = client.post("route/pin-options", number=number).json
     assert "8 in more are travelled" in words(told["costs"])
     said = [words(offer["words"]) for offer in told["offers"]]
     assert any("16 lines in place of 15, 15/32 in apart" in one and "each is drawn" in one for one in said)
@@ -151,8 +151,8 @@ def test_what_a_pinned_end_costs_and_what_would_end_there(app, conn):
     }
     client.change(2, "fill-001", taken)
     number, _ = look(part)
-    assert client.post("route/exit", number=number).json == {"costs": [], "offers": []}
-    assert client.post("route/exit", number=99).json["offers"] == []
+    assert client.post("route/pin-options", number=number).json == {"costs": [], "offers": []}
+    assert client.post("route/pin-options", number=99).json["offers"] == []
 
 
 def test_the_order_and_the_ways_are_on_the_job_sheet(client):

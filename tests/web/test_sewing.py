@@ -15,7 +15,7 @@ def told(number, kind, **more):
 
 def done(number, step, place):
     kind = {"begin": "begun", "go": "gone", "line": "sewn"}[step["kind"]]
-    return told(number, kind, place=place, at=step["at"], sewn=step["sewn"], far=step["far"])
+    return told(number, kind, place=place, at=step["at"], sewn=step["sewn"], length_mm=step["length_mm"])
 
 
 def sew(client, many, first=1):
@@ -60,7 +60,7 @@ def test_what_is_told_is_counted_once_and_the_next_line_follows(client):
     full = view["bobbin"]["left"]
     client.post("sewing/events", events=[told(9, "bobbin")])
     assert client.post("sewing").json["bobbin"]["left"] > full
-    client.post("sewing/events", events=[told(10, "undone", of="event-00007")])
+    client.post("sewing/events", events=[told(10, "undone", target="event-00007")])
     assert client.post("sewing").json["here"]["steps"][0]["number"] == 7
 
 
@@ -68,7 +68,7 @@ def test_a_broken_thread_a_skipped_and_an_unpicked_line(client):
     here = sew(client, 6)["here"]
     place, step = here["place"], here["steps"][0]
     first = step["sewn"][0]
-    half = {**first, "ends": (first["begins"] + first["ends"]) / 2} if not first["back"] else {
+    half = {**first, "ends": (first["begins"] + first["ends"]) / 2} if not first["reversed"] else {
         **first, "begins": (first["begins"] + first["ends"]) / 2
     }  # fmt: skip
     client.post(
@@ -85,8 +85,8 @@ def test_a_broken_thread_a_skipped_and_an_unpicked_line(client):
     client.post(
         "sewing/events",
         events=[
-            told(40, "skipped", place=place, back=skip["sewn"]),
-            told(41, "unpicked", place=place, at=last["at"], back=last["sewn"]),
+            told(40, "skipped", place=place, taken_out=skip["sewn"]),
+            told(41, "unpicked", place=place, at=last["at"], taken_out=last["sewn"]),
         ],
     )
     view = client.post("sewing").json
@@ -109,7 +109,7 @@ def test_another_place_is_gone_to_when_she_chooses_it(client):
 
 
 def test_lines_sewn_to_an_earlier_plan_are_told_of_and_come_back_with_it(client):
-    first = client.post("sewing").json["here"]["steps"][1]["sewn"][0]["of"].split(".")[0]
+    first = client.post("sewing").json["here"]["steps"][1]["sewn"][0]["drawing"].split(".")[0]
     sew(client, 20)
     changed = client.change(1, "respace-1", fill_change("1 1/4 in", first))
     assert changed.status_code == 200
@@ -145,7 +145,7 @@ def test_a_line_that_is_not_there_is_refused_and_a_wrong_form_too(client):
         {"id": "x"},
         {"kind": "knitted"},
         {"at": [1.0]},
-        {"far": -1},
+        {"length_mm": -1},
         {"sewn": [{**step["sewn"][0], "ends": 0.0}]},
     ):
         answer = client.post("sewing/events", events=[{**told(1, "sewn", place="3-2"), **wrong}])

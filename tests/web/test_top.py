@@ -41,9 +41,9 @@ def test_pointing_and_cutting(begun):
         {"kind": "new block", "block": patterned("Nine-patch")},
         {"kind": "paint", "places": ["1-1"], "block": "nine-patch"},
     )
-    refs = begun.post("pick", ref="1-1/r1c1", how="block").json["refs"]
+    refs = begun.post("hit-test", ref="1-1/r1c1", how="block").json["refs"]
     assert len(refs) == 9
-    assert begun.post("pick", ref="1-1/moon").status_code == 404
+    assert begun.post("hit-test", ref="1-1/moon").status_code == 404
     made(begun, {"kind": "zone", "refs": refs})
     zone = begun.get().json["zones"][0]["key"]
     cut = begun.post("cut", zone=zone, cut={"kind": "inset square", "inset": "3"}).json

@@ -22,7 +22,7 @@ def recipe(client, path, body, status=200):
 @pytest.fixture
 def empty(client):
     for one in client.raw.get("/api/recipes").json["recipes"]:
-        recipe(client, "/forget", {"name": one["name"]})
+        client.raw.delete("/api/recipes", query_string={"name": one["name"]})
     return client
 
 
@@ -40,7 +40,7 @@ def test_the_gallery_is_drawn_in_the_zone(client):
 def test_a_card_can_be_taken_as_it_is_shown(client):
     found = post(client, "gallery", {"zone": "star-points", **IN})
     for card in found["cards"]:
-        view = post(client, "plan", {"zone": "star-points", "fill": card["fill"], **IN})
+        view = post(client, "preview", {"zone": "star-points", "fill": card["fill"], **IN})
         assert view["fill"] == card["fill"]
 
 
@@ -64,39 +64,39 @@ def test_pins_are_kept_compared_and_at_most_three(client):
     }
     assert all(len(row["cells"]) == 2 and row["against"][0] == "" for row in rows.values())
     assert rows["Apart"]["against"][1] == "\u221250 %"
-    assert post(client, "plan", {"zone": "star-centre", **IN})["pins"][1]["kind"] == "echo"
+    assert post(client, "preview", {"zone": "star-centre", **IN})["pins"][1]["kind"] == "echo"
 
 
 def test_features_can_be_met(client):
     asked = {"zone": "star-centre", "fill": {"kind": "lines", "spacing": "0.7 in", "angle": 0}, **IN}
-    view = post(client, "plan", asked)
+    view = post(client, "preview", asked)
     assert view["can_meet"]
     corners = [k for k, f in enumerate(view["features"]) if f["name"].startswith("corner")]
-    found = post(client, "meet", {**asked, "features": [corners[0], corners[-1]]})
-    assert found["ways"][0]["hits"]
+    found = post(client, "spacing-fits", {**asked, "features": [corners[0], corners[-1]]})
+    assert found["ways"][0]["exact"]
     laid = post(
         client,
-        "plan",
+        "preview",
         {**asked, "fill": {**asked["fill"], **found["ways"][0]["values"]}},
     )
     assert laid["fill"]["origin"] == "point"
-    refused = post(client, "meet", {**asked, "features": [0, 9999]}, 422)
+    refused = post(client, "spacing-fits", {**asked, "features": [0, 9999]}, 422)
     assert refused["field"] == "features"
 
 
 def test_a_step_along_the_edge_is_typed_and_told_as_such(client):
     asked = {"zone": "star-centre", "fill": {"kind": "lines", "spacing": "1 in", "angle": 30}, **IN}
-    view = post(client, "plan", {**asked, "along_edge": "1"})
+    view = post(client, "preview", {**asked, "along_edge": "1"})
     assert view["fill"]["spacing"] in ("1/2 in", "0.866025404 in")
     typed = [row for row in view["rows"] if row["typed"]]
     assert [row["label"][0] for row in typed] == ["Step along the edge, at "]
     assert view["step"]["text"] == "1"
-    other = post(client, "plan", {**asked, "fill": {**view["fill"], "spacing": "3/4 in"}})
+    other = post(client, "preview", {**asked, "fill": {**view["fill"], "spacing": "3/4 in"}})
     assert not any(row["typed"] for row in other["rows"])
     for text in ("", "soon", "-1", "900 in"):
-        assert post(client, "plan", {**asked, "along_edge": text}, 422)["field"] == "along_edge"
+        assert post(client, "preview", {**asked, "along_edge": text}, 422)["field"] == "along_edge"
     level = {**asked, "fill": {"kind": "lines", "angle": 0}, "along_edge": "1"}
-    assert "slant" in post(client, "plan", level, 422)["detail"]
+    assert "slant" in post(client, "preview", level, 422)["detail"]
 
 
 def test_recipes_are_kept_replaced_taken_away_and_carried(empty):
@@ -107,9 +107,9 @@ def test_recipes_are_kept_replaced_taken_away_and_carried(empty):
     book = empty.raw.get("/api/recipes/book.json").json
     assert book["format"] == "kenzet.recipes"
     other = {**book, "recipes": [*book["recipes"], {"name": "Ripple", "fill": {"kind": "fan"}}]}
-    kept = recipe(empty, "/bring", {"book": other})
+    kept = recipe(empty, "/import", {"book": other})
     assert [(r["name"], r["label"]) for r in kept["recipes"]] == [("Ripple", "Echo"), ("Ripple 2", "Fan")]
-    kept = recipe(empty, "/forget", {"name": "Ripple"})
+    kept = empty.raw.delete("/api/recipes", query_string={"name": "Ripple"}).json
     assert [r["name"] for r in kept["recipes"]] == ["Ripple 2"]
 
 
@@ -125,4 +125,4 @@ def test_a_wrong_recipe_is_refused_with_a_sentence(empty, body):
 
 
 def test_a_file_that_is_no_book_of_recipes_is_refused(empty):
-    assert recipe(empty, "/bring", {"book": {"format": "something else", "recipes": []}}, 422)["field"]
+    assert recipe(empty, "/import", {"book": {"format": "something else", "recipes": []}}, 422)["field"]

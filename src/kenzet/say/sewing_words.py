@@ -51,7 +51,7 @@ ENDING: dict[ThreadEnds, str] = {
 def on_words(on: NextReference) -> str:
     """
     >>> from fractions import Fraction
-    >>> on_words(LaidOn("line", Fraction(38), 2)), on_words(LaidOn("last", Fraction(19)))
+    >>> on_words(NextReference("line", Fraction(38), 2)), on_words(NextReference("last", Fraction(19)))
     ('the second line from it', 'the line you just sewed')
     """
     if on.kind == "last":

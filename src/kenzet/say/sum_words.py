@@ -24,7 +24,7 @@ class Offer(w.Said):
     value: str
     values: dict[str, str]
     words: w.Words
-    does: str
+    label: str
     now: bool
 
 
@@ -113,7 +113,7 @@ def _near(reckoned: OffsetSum, unit: Unit) -> list[Offer]:
                 value=Length.near(spacing, unit).text,
                 values={"spacing": Length.near(spacing, unit).text},
                 words=[*mark, " → ", w.shown(spacing, unit)],
-                does=f"{figure(abs(off), unit).text} {unit} {'wider' if off > 0 else 'closer'}",
+                label=f"{figure(abs(off), unit).text} {unit} {'wider' if off > 0 else 'closer'}",
                 now=False,
             )
         )

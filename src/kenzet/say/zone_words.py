@@ -39,12 +39,12 @@ class ApartView(w.Said):
 
 
 class MeetingView(w.Said):
-    """Settings that meet the features: what to set, and in words what that means; ``hits`` is false where some miss."""
+    """Settings that meet the features: what to set, and in words what that means; ``exact`` is false where some miss."""
 
     values: dict[str, Any]
     words: w.Words
-    does: str
-    hits: bool
+    label: str
+    exact: bool
 
 
 class MeetView(w.Said):
@@ -146,7 +146,7 @@ def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[Off
             value=wish.length.text,
             values={"spacing": wish.length.text, **dict(wish.values)},
             words=[w.shown(wish.length.mm, unit, bare=unit == "in", about=True)],
-            does=_does(wish, drawing.fill.spacing.mm),
+            label=_does(wish, drawing.fill.spacing.mm),
             now=not wish.values and abs(wish.length.mm - drawing.fill.spacing.mm) < _SAME,
         )
         for wish in plan.suggest_spacings(drawing, place)
@@ -277,8 +277,8 @@ def meetings(ways: Sequence[PointFit], chosen: Sequence[Feature], unit: Unit) ->
                 does.append(f"by {figure(worst, unit, COARSE[unit] / 2, about=True).text} {unit}")
         values = {**dict(way.values), "through": list(way.through)}
         words: w.Words = [w.shown(way.step.mm, unit, about=True)]
-        views.append(MeetingView(values=values, words=words, does=" · ".join(does), hits=not way.give))
-    hit = any(view.hits for view in views)
+        views.append(MeetingView(values=values, words=words, label=" · ".join(does), exact=not way.give))
+    hit = any(view.exact for view in views)
     said = "" if hit else "No spacing within a third of yours meets them all."
     return MeetView(ways=views, said=said)
 

@@ -86,8 +86,8 @@ class MachineStandIn:
             return "bobbin"
         return "broke" if self._chance.random() < self.breaks * long / 1000 else ""
 
-    def _line(self, says: str, **more: Any) -> Line:
-        line = {"says": says, "seq": self._seq, "at": round(self.clock(), 3), **more}
+    def _line(self, kind: str, **more: Any) -> Line:
+        line = {"kind": kind, "seq": self._seq, "at": round(self.clock(), 3), **more}
         self._seq += 1
         return line
 

@@ -14,18 +14,18 @@ from kenzet.web import guard
 from kenzet.web.bench import bench
 from kenzet.web.cupboard import cupboard
 from kenzet.web.drawing import drawing
-from kenzet.web.exits import exits
 from kenzet.web.exports import EXPORTS, blueprint
 from kenzet.web.job import job
 from kenzet.web.kit import kit
-from kenzet.web.longer import longer
 from kenzet.web.machine import machine
 from kenzet.web.marks import marks
 from kenzet.web.photos import photos
+from kenzet.web.pin_options import pins
 from kenzet.web.printers import printers
 from kenzet.web.quilts import quilts
 from kenzet.web.recipes import recipes
 from kenzet.web.route import route
+from kenzet.web.route_search import search
 from kenzet.web.sewing import sewing
 from kenzet.web.state.layouts import Layouts
 from kenzet.web.state.logs import Logs
@@ -77,8 +77,8 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(table)
     app.register_api(job)
     app.register_api(route)
-    app.register_api(exits)
-    app.register_api(longer)
+    app.register_api(pins)
+    app.register_api(search)
     app.register_api(sewing)
     app.register_api(machine)
     app.register_api(variants)

@@ -57,12 +57,12 @@ def keep_thing(body: ThingRequest) -> Response:
     return answer(thing_view(key, thing, body.unit))
 
 
-@cupboard.post("/<key>/remove", responses={200: CupboardView})
-def remove_thing(path: ThingOfCupboard, body: m.Reading) -> Response:
+@cupboard.delete("/<key>", responses={200: CupboardView})
+def remove_thing(path: ThingOfCupboard, query: m.Reading) -> Response:
     """Take one out for good."""
     with connection() as conn:
         store.remove(conn, LOCAL_OWNER, path.key)
-    return _shelves(body.unit)
+    return _shelves(query.unit)
 
 
 @cupboard.post("/<key>/strip", responses={200: ThingView})
@@ -82,7 +82,7 @@ def read_strip(path: ThingOfCupboard, body: StripRequest) -> Response:
     return answer(thing_view(path.key, found, body.unit))
 
 
-@cupboard.post("/bring", responses={200: CupboardView})
+@cupboard.post("/import", responses={200: CupboardView})
 def bring_things(query: m.Reading) -> Response:
     """The things of a file (JSON or CSV) beside one's own; what is there already is not doubled."""
     data = upload(MOST_BYTES, "A file of things")

@@ -91,10 +91,10 @@ def _sheet(path: m.ZoneOfQuilt, query: SheetQuery) -> MarkSheet:
     kept, laid = laid_quilt(path.quilt)
     found = planned(laid, path.zone).layered(query.layer)
     drawing = found.drawing_at(query.place)
-    drawn = together(laid, path.zone, query.place) if query.of == "block" else [(found, drawing)]
-    repeat = repeat_of(found, drawing, room_on(query.paper)) if query.of == "repeat" else None
-    if query.of == "repeat" and repeat is None:
-        raise BadValue("The lines of this zone do not repeat along it.", "of")
+    drawn = together(laid, path.zone, query.place) if query.scope == "block" else [(found, drawing)]
+    repeat = repeat_of(found, drawing, room_on(query.paper)) if query.scope == "repeat" else None
+    if query.scope == "repeat" and repeat is None:
+        raise BadValue("The lines of this zone do not repeat along it.", "scope")
     wish = SheetOptions(query.method or method_of(found, drawing), query.kind, query.back, repeat)
     return mark_sheet(drawn, wish, kept.quilt.name, kept.revision, query.unit)
 

@@ -58,9 +58,7 @@ def _check_body() -> Response | None:
     origin = request.headers.get("Origin")
     if origin is not None and origin != f"http://{request.host}":
         return problem(403, "Wrong origin", "Another page tried to change something here; it was refused.")
-    if request.mimetype == FILES and request.endpoint in TAKE_FILES:
-        return None
-    if request.mimetype == LINES and request.endpoint in TAKE_LINES:
+    if _sends_no_json():
         return None
     if request.mimetype != "application/json":
         return problem(415, "JSON only", "Send application/json.")
@@ -69,6 +67,14 @@ def _check_body() -> Response | None:
     if not isinstance(request.get_json(), dict):
         return problem(400, "Not understood", "The body must be a JSON object.")
     return None
+
+
+def _sends_no_json() -> bool:
+    """Whether there is nothing to look at, or what the view takes instead."""
+    if request.method == "DELETE":
+        return not request.content_length
+    takes = {FILES: TAKE_FILES, LINES: TAKE_LINES}.get(request.mimetype, set())
+    return request.endpoint in takes
 
 
 def _headers(response: Response) -> Response:

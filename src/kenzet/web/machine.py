@@ -70,4 +70,4 @@ def _read(line: str) -> Message | None:
         told = MachineSays.model_validate(json.loads(line))
     except (ValidationError, ValueError):
         return None
-    return Message(told.says, told.seq, told.at, told.name, told.count, told.mm)
+    return Message(told.kind, told.seq, told.at, told.name, told.count, told.mm)

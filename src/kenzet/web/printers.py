@@ -16,7 +16,7 @@ from kenzet.web.request_context import answer, connection
 from kenzet.web.wire import base as m
 from kenzet.web.wire.sheets import (
     CheckRequest,
-    ForgetRequest,
+    ForgetQuery,
     PrintersView,
     PrinterView,
     bar_length,
@@ -54,12 +54,12 @@ def check_printer(body: CheckRequest) -> Response:
     return answer(_printers(body.unit))
 
 
-@printers.post("/printers/forget", responses={200: PrintersView})
-def forget_printer(body: ForgetRequest) -> Response:
+@printers.delete("/printers", responses={200: PrintersView})
+def forget_printer(query: ForgetQuery) -> Response:
     """Forget a printer."""
     with connection() as conn:
-        store.remove(conn, LOCAL_OWNER, body.name)
-    return answer(_printers(body.unit))
+        store.remove(conn, LOCAL_OWNER, query.name)
+    return answer(_printers(query.unit))
 
 
 def _printers(unit: Literal["in", "mm"]) -> PrintersView:

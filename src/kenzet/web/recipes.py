@@ -31,15 +31,15 @@ def keep_recipe(body: KeepRecipe) -> Response:
     return _all()
 
 
-@recipes.post("/forget", responses={200: RecipesView})
-def forget_recipe(body: RecipeName) -> Response:
+@recipes.delete("", responses={200: RecipesView})
+def forget_recipe(query: RecipeName) -> Response:
     """Take one away."""
     with connection() as conn:
-        store.forget(conn, LOCAL_OWNER, body.name)
+        store.forget(conn, LOCAL_OWNER, query.name)
     return _all()
 
 
-@recipes.post("/bring", responses={200: RecipesView})
+@recipes.post("/import", responses={200: RecipesView})
 def bring_recipes(body: BringRecipes) -> Response:
     """Those of a file beside one's own; where a name is taken by another fill, theirs gets a number."""
     book = validated(RecipeBook, body.book)

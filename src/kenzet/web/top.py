@@ -42,7 +42,7 @@ def top_view(path: m.QuiltKey, query: m.Reading) -> Response:
     return answer(top_of(laid.quilt, query.unit))
 
 
-@top.post("/pick", responses={200: PickView})
+@top.post("/hit-test", responses={200: PickView})
 def pick(path: m.QuiltKey, body: PickRequest) -> Response:
     """What is meant when she points at a patch."""
     _, laid = laid_quilt(path.quilt)

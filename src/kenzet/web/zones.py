@@ -19,8 +19,8 @@ from kenzet.web.wire.zone import typed_zone, zone_view
 zones = APIBlueprint("zones", __name__, url_prefix="/api/quilts/<quilt>")
 
 
-@zones.post("/plan", responses={200: z.ZoneView})
-def plan(path: m.QuiltKey, body: z.PlanRequest) -> Response:
+@zones.post("/preview", responses={200: z.ZoneView})
+def preview(path: m.QuiltKey, body: z.PlanRequest) -> Response:
     """Reckon a zone with what is typed; nothing is kept."""
     _, kept = laid_quilt(path.quilt)
     laid = typed_zone(kept, body)
@@ -35,8 +35,8 @@ def ruler(path: m.QuiltKey, body: z.RulerRequest) -> Response:
     return answer(ruler_view(planned(laid, body.zone).layered(body.layer), laid.quilt.kit, body))
 
 
-@zones.post("/meet", responses={200: MeetView})
-def meet(path: m.QuiltKey, body: z.MeetRequest) -> Response:
+@zones.post("/spacing-fits", responses={200: MeetView})
+def spacing_fits(path: m.QuiltKey, body: z.MeetRequest) -> Response:
     """How the zone's fill can hit chosen features of the piecing."""
     found = planned(typed_zone(laid_quilt(path.quilt)[1], body), body.zone).layered(body.layer)
     drawing = found.drawing_at(body.place)

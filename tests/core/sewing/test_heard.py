@@ -29,8 +29,8 @@ class Station:
     def now(self):
         return now(self.ways, self.log.sewn)
 
-    def hear(self, says, seq, at=100.0, **more):
-        events, fault = self.heard.take(Message(says, seq, at, **more), 100.0, self.now)
+    def hear(self, kind, seq, at=100.0, **more):
+        events, fault = self.heard.take(Message(kind, seq, at, **more), 100.0, self.now)
         for event in events:
             assert self.log.take(event)
         self.faults += [fault] if fault else []
@@ -124,13 +124,13 @@ def test_its_stitches_wobble_about_their_length_and_the_counter_drifts():
 
     def tell(lines):
         told.extend(lines)
-        return {"mm": 5000.0, "travel": 0.0} if lines[-1]["says"] == "hello" else None
+        return {"mm": 5000.0, "travel": 0.0} if lines[-1]["kind"] == "hello" else None
 
     machine = stand_in(wobble=0.2, drift=0.03, stitch=3.0)
     machine.sews(tell)
     assert sum(line.get("mm", 0) for line in told) == pytest.approx(5000 * 1.03, rel=1e-3)
     assert machine.stitches == pytest.approx(5000 / 3, rel=0.03)
-    assert [line["seq"] for line in told] == list(range(len(told))) and told[-1]["says"] == "pedal"
+    assert [line["seq"] for line in told] == list(range(len(told))) and told[-1]["kind"] == "pedal"
     waited = []
     slow = MachineStandIn(pace=50.0, wait=waited.append, clock=lambda: 0.0)
     slow.sews(tell)

@@ -54,18 +54,18 @@ export const api = {
   addQuilts: (body: Partial<Views['NewQuilts']>) => unwrap(client.POST('/api/quilts', { body: body as Views['NewQuilts'] })),
   top: (quilt: string, unit: Unit) =>
     unwrap(client.GET('/api/quilts/{quilt}/top', { params: { ...params(quilt), query: { unit } } })),
-  pick: (quilt: string, body: Views['PickRequest']) =>
-    unwrap(client.POST('/api/quilts/{quilt}/pick', { params: params(quilt), body })),
+  hitTest: (quilt: string, body: Views['PickRequest']) =>
+    unwrap(client.POST('/api/quilts/{quilt}/hit-test', { params: params(quilt), body })),
   cutPoints: (quilt: string, body: Partial<Views['PointsRequest']>) =>
     unwrap(client.POST('/api/quilts/{quilt}/cut-points', { params: params(quilt), body: body as Views['PointsRequest'] })),
   cut: (quilt: string, body: Views['CutRequest'], signal: AbortSignal) =>
     unwrap(client.POST('/api/quilts/{quilt}/cut', { params: params(quilt), body, signal })),
-  meet: (quilt: string, body: Views['MeetRequest'], signal: AbortSignal) =>
-    unwrap(client.POST('/api/quilts/{quilt}/meet', { params: params(quilt), body, signal })),
+  spacingFits: (quilt: string, body: Views['MeetRequest'], signal: AbortSignal) =>
+    unwrap(client.POST('/api/quilts/{quilt}/spacing-fits', { params: params(quilt), body, signal })),
   recipes: () => unwrap(client.GET('/api/recipes')),
   keepRecipe: (body: Views['KeepRecipe']) => unwrap(client.POST('/api/recipes', { body })),
-  forgetRecipe: (body: Views['RecipeName']) => unwrap(client.POST('/api/recipes/forget', { body })),
-  bringRecipes: (body: Views['BringRecipes']) => unwrap(client.POST('/api/recipes/bring', { body })),
+  deleteRecipe: (name: string) => unwrap(client.DELETE('/api/recipes', { params: { query: { name } } })),
+  importRecipes: (body: Views['BringRecipes']) => unwrap(client.POST('/api/recipes/import', { body })),
   gallery: (quilt: string, body: Views['ZoneRequest'], signal: AbortSignal) =>
     unwrap(client.POST('/api/quilts/{quilt}/gallery', { params: params(quilt), body, signal })),
   variants: (quilt: string, body: Views['ZoneRequest'], signal: AbortSignal) =>
@@ -84,8 +84,8 @@ export const api = {
   setUnit: (unit: Unit) => unwrap(client.PUT('/api/unit', { body: { unit } })),
   quilt: (quilt: string, unit: Unit) =>
     unwrap(client.GET('/api/quilts/{quilt}', { params: { ...params(quilt), query: { unit } } })),
-  plan: (quilt: string, body: Views['PlanRequest'], signal: AbortSignal) =>
-    unwrap(client.POST('/api/quilts/{quilt}/plan', { params: params(quilt), body, signal })),
+  preview: (quilt: string, body: Views['PlanRequest'], signal: AbortSignal) =>
+    unwrap(client.POST('/api/quilts/{quilt}/preview', { params: params(quilt), body, signal })),
   ruler: (quilt: string, body: Views['RulerRequest'], signal: AbortSignal) =>
     unwrap(client.POST('/api/quilts/{quilt}/ruler', { params: params(quilt), body, signal })),
   bench: (quilt: string, body: Views['BenchRequest'], signal: AbortSignal) =>
@@ -101,22 +101,22 @@ export const api = {
   prep: (quilt: string) => unwrap(client.POST('/api/quilts/{quilt}/prep', { params: params(quilt), body: {} as never })),
   route: (quilt: string, body: Views['RouteOrQuickRequest'], signal: AbortSignal) =>
     unwrap(client.POST('/api/quilts/{quilt}/route', { params: params(quilt), body, signal })),
-  exit: (quilt: string, body: Views['RouteRequest'], signal: AbortSignal) =>
-    unwrap(client.POST('/api/quilts/{quilt}/route/exit', { params: params(quilt), body, signal })),
-  longer: (quilt: string, body: Views['RouteRequest']) => unwrap(client.POST('/api/quilts/{quilt}/route/longer', { params: params(quilt), body })),
-  longerSoFar: (quilt: string, unit: Unit, number: number) => unwrap(client.GET('/api/quilts/{quilt}/route/longer', { params: { ...params(quilt), query: { unit, number } } })),
-  stopLonger: (quilt: string, body: Views['LongerQuery']) => unwrap(client.POST('/api/quilts/{quilt}/route/longer/stop', { params: params(quilt), body })),
+  pinOptions: (quilt: string, body: Views['RouteRequest'], signal: AbortSignal) =>
+    unwrap(client.POST('/api/quilts/{quilt}/route/pin-options', { params: params(quilt), body, signal })),
+  search: (quilt: string, body: Views['RouteRequest']) => unwrap(client.POST('/api/quilts/{quilt}/route/search', { params: params(quilt), body })),
+  searchSoFar: (quilt: string, unit: Unit, number: number) => unwrap(client.GET('/api/quilts/{quilt}/route/search', { params: { ...params(quilt), query: { unit, number } } })),
+  stopSearch: (quilt: string, query: { unit: Unit; number: number }) => unwrap(client.DELETE('/api/quilts/{quilt}/route/search', { params: { ...params(quilt), query } })),
   sewing: (quilt: string, body: Views['SewingRequest']) =>
     unwrap(client.POST('/api/quilts/{quilt}/sewing', { params: params(quilt), body })),
   follow: (quilt: string) => unwrap(client.GET('/api/quilts/{quilt}/machine', { params: params(quilt) })),
-  sewingTold: (quilt: string, body: Views['ToldRequest']) =>
+  sendEvents: (quilt: string, body: Views['EventsRequest']) =>
     // outlives the page: the last line before a lid is closed is still told
     unwrap(client.POST('/api/quilts/{quilt}/sewing/events', { params: params(quilt), body, keepalive: JSON.stringify(body).length < 50_000 })),
   things: (unit: Unit) => unwrap(client.GET('/api/things', { params: { query: { unit } } })),
   keepThing: (body: Partial<Views['ThingRequest']>, signal?: AbortSignal) => unwrap(client.POST('/api/things', { body: body as Views['ThingRequest'], signal })),
-  removeThing: (key: string, unit: Unit) => unwrap(client.POST('/api/things/{key}/remove', { params: { path: { key } }, body: { unit } })),
+  deleteThing: (key: string, unit: Unit) => unwrap(client.DELETE('/api/things/{key}', { params: { path: { key }, query: { unit } } })),
   readStrip: (key: string, body: Partial<Views['StripRequest']>) => unwrap(client.POST('/api/things/{key}/strip', { params: { path: { key } }, body: body as Views['StripRequest'] })),
-  bringThings: (file: Blob, unit: Unit) => unwrap(client.POST('/api/things/bring', { params: { query: { unit } }, ...rawBody(file) })),
+  importThings: (file: Blob, unit: Unit) => unwrap(client.POST('/api/things/import', { params: { query: { unit } }, ...rawBody(file) })),
   kit: (quilt: string, unit: Unit, signal: AbortSignal) =>
     unwrap(client.GET('/api/quilts/{quilt}/kit', { params: { ...params(quilt), query: { unit } }, signal })),
   change: (quilt: string, body: Omit<Views['ChangeRequest'], 'changes' | 'views'> & { changes: ({ key: string; joins: boolean } & Made)[]; views: Partial<Views['ViewsWanted']> }) =>
@@ -126,5 +126,5 @@ export const api = {
     unwrap(client.POST(`/api/quilts/{quilt}/${way}`, { params: params(quilt), body: body as Views['VersionRequest'] })),
   printers: (unit: Unit) => unwrap(client.GET('/api/printers', { params: { query: { unit } } })),
   checkPrinter: (body: Views['CheckRequest']) => unwrap(client.POST('/api/printers', { body })),
-  forgetPrinter: (name: string, unit: Unit) => unwrap(client.POST('/api/printers/forget', { body: { name, unit } })),
+  deletePrinter: (name: string, unit: Unit) => unwrap(client.DELETE('/api/printers', { params: { query: { name, unit } } })),
 }

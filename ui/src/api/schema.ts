@@ -118,24 +118,8 @@ export interface paths {
         put?: never;
         /** What she read: from then on sheets for this printer are corrected. */
         post: operations["printers_check_printer_printers_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/printers/forget": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
         /** Forget a printer. */
-        post: operations["printers_forget_printer_printers_forget_post"];
-        delete?: never;
+        delete: operations["printers_forget_printer_printers_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -348,6 +332,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/hit-test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is meant when she points at a patch. */
+        post: operations["top_pick_hit_test_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/job.pdf": {
         parameters: {
             query?: never;
@@ -417,57 +418,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/quilts/{quilt}/meet": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** How the zone's fill can hit chosen features of the piecing. */
-        post: operations["zones_meet_meet_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/quilts/{quilt}/pick": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What is meant when she points at a patch. */
-        post: operations["top_pick_pick_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/quilts/{quilt}/plan": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Reckon a zone with what is typed; nothing is kept. */
-        post: operations["zones_plan_plan_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/quilts/{quilt}/plan.json": {
         parameters: {
             query?: never;
@@ -496,6 +446,23 @@ export interface paths {
         put?: never;
         /** From the pressed top to the basted quilt. */
         post: operations["job_prep_view_prep_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reckon a zone with what is typed; nothing is kept. */
+        post: operations["zones_preview_preview_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -553,7 +520,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/quilts/{quilt}/route/exit": {
+    "/api/quilts/{quilt}/route/pin-options": {
         parameters: {
             query?: never;
             header?: never;
@@ -563,14 +530,14 @@ export interface paths {
         get?: never;
         put?: never;
         /** Of the ``number``-th place in the order. */
-        post: operations["exits_exit_view_route_exit_post"];
+        post: operations["pins_pin_options_route_pin_options_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/quilts/{quilt}/route/longer": {
+    "/api/quilts/{quilt}/route/search": {
         parameters: {
             query?: never;
             header?: never;
@@ -578,28 +545,12 @@ export interface paths {
             cookie?: never;
         };
         /** How far it is. */
-        get: operations["longer_look_longer_get"];
+        get: operations["search_look_search_get"];
         put?: never;
         /** For what is sewn at the ``number``-th place of the order, for all where that is 0. */
-        post: operations["longer_begin_longer_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/quilts/{quilt}/route/longer/stop": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
+        post: operations["search_begin_search_post"];
         /** Ends it; the best so far is told. */
-        post: operations["longer_stop_longer_stop_post"];
-        delete?: never;
+        delete: operations["search_stop_search_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -653,6 +604,23 @@ export interface paths {
          * @description even if nothing is planned there any more.
          */
         post: operations["sewing_take_events_sewing_events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/spacing-fits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How the zone's fill can hit chosen features of the piecing. */
+        post: operations["zones_spacing_fits_spacing_fits_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -875,7 +843,8 @@ export interface paths {
         put?: never;
         /** Keep one. */
         post: operations["recipes_keep_recipe_post"];
-        delete?: never;
+        /** Take one away. */
+        delete: operations["recipes_forget_recipe_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -898,7 +867,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/recipes/bring": {
+    "/api/recipes/import": {
         parameters: {
             query?: never;
             header?: never;
@@ -908,24 +877,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Those of a file beside one's own; where a name is taken by another fill, theirs gets a number. */
-        post: operations["recipes_bring_recipes_bring_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/recipes/forget": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Take one away. */
-        post: operations["recipes_forget_recipe_forget_post"];
+        post: operations["recipes_bring_recipes_import_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -967,7 +919,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/things/bring": {
+    "/api/things/import": {
         parameters: {
             query?: never;
             header?: never;
@@ -977,7 +929,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** The things of a file (JSON or CSV) beside one's own; what is there already is not doubled. */
-        post: operations["cupboard_bring_things_bring_post"];
+        post: operations["cupboard_bring_things_import_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1018,7 +970,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/things/{key}/remove": {
+    "/api/things/{key}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1027,9 +979,9 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        post?: never;
         /** Take one out for good. */
-        post: operations["cupboard_remove_thing__key__remove_post"];
-        delete?: never;
+        delete: operations["cupboard_remove_thing__key__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2695,20 +2647,6 @@ export interface components {
             machine: components["schemas"]["MachineHeard"] | null;
         };
         /**
-         * ForgetRequest
-         * @description Which printer.
-         */
-        ForgetRequest: {
-            /** Name */
-            name: string;
-            /**
-             * Unit
-             * @default in
-             * @enum {string}
-             */
-            unit: "in" | "mm";
-        };
-        /**
          * FoundCurve
          * @description The radius of a curve, and her edges for it; ``ruler`` and ``edge`` say which each is.
          */
@@ -4045,12 +3983,6 @@ export interface components {
              */
             method: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
             /**
-             * Of
-             * @default zone
-             * @enum {string}
-             */
-            of: "zone" | "block" | "repeat";
-            /**
              * Paper
              * @default letter
              * @enum {string}
@@ -4061,6 +3993,12 @@ export interface components {
              * @default
              */
             place: string;
+            /**
+             * Scope
+             * @default zone
+             * @enum {string}
+             */
+            scope: "zone" | "block" | "repeat";
             /**
              * Unit
              * @default in
@@ -4227,13 +4165,13 @@ export interface components {
         };
         /**
          * MeetingView
-         * @description Settings that meet the features: what to set, and in words what that means; ``hits`` is false where some miss.
+         * @description Settings that meet the features: what to set, and in words what that means; ``exact`` is false where some miss.
          */
         MeetingView: {
-            /** Does */
-            does: string;
-            /** Hits */
-            hits: boolean;
+            /** Exact */
+            exact: boolean;
+            /** Label */
+            label: string;
             /** Values */
             values: {
                 [key: string]: unknown;
@@ -4388,8 +4326,8 @@ export interface components {
          * @description Something that one click sets: a spacing, what else with it (``values`` holds all), and what it does.
          */
         Offer: {
-            /** Does */
-            does: string;
+            /** Label */
+            label: string;
             /** Now */
             now: boolean;
             /** Value */
@@ -4625,17 +4563,17 @@ export interface components {
         };
         /**
          * PartView
-         * @description A part and its places; ``of`` is the part that zones name.
+         * @description A part and its places; ``kin`` is the name by which zones call it.
          */
         PartView: {
             /** Height */
             height: number;
             /** Key */
             key: string;
+            /** Kin */
+            kin: string;
             /** Name */
             name: string;
-            /** Of */
-            of: string;
             /** Patches */
             patches: components["schemas"]["PatchView"][];
             /** Places */
@@ -5285,18 +5223,6 @@ export interface components {
             units: "one" | "four";
         };
         /**
-         * Reading
-         * @description In which unit figures are wanted.
-         */
-        Reading: {
-            /**
-             * Unit
-             * @default in
-             * @enum {string}
-             */
-            unit: "in" | "mm";
-        };
-        /**
          * RecentLine
          * @description A line that was sewn, to be unpicked or to have broken after.
          */
@@ -5309,14 +5235,6 @@ export interface components {
             sewn: components["schemas"]["SewnStretch"][];
             /** Words */
             words: (string | components["schemas"]["Shown"])[];
-        };
-        /**
-         * RecipeName
-         * @description Which one.
-         */
-        RecipeName: {
-            /** Name */
-            name: string;
         };
         /**
          * RecipeView
@@ -6243,23 +6161,6 @@ export interface components {
             rise: string;
         };
         /**
-         * SearchQuery
-         * @description How the search that was begun for the ``number``-th place (0 for all) gets on.
-         */
-        SearchQuery: {
-            /**
-             * Number
-             * @default 0
-             */
-            number: number;
-            /**
-             * Unit
-             * @default in
-             * @enum {string}
-             */
-            unit: "in" | "mm";
-        };
-        /**
          * SearchView
          * @description ``state`` is ``idle`` where none was begun or the plan has changed since. ``words`` say what is found, ``share`` how near that is to
          *     what no way is shorter than, 0 to 1. ``ways`` are the shorter ways, to be put to those that are kept with the quilt.
@@ -6705,13 +6606,6 @@ export interface components {
              * @default null
              */
             at: number[] | null;
-            /** Back */
-            back?: components["schemas"]["SewnStretch"][];
-            /**
-             * Far
-             * @default 0
-             */
-            far: number;
             /**
              * Freehand
              * @default false
@@ -6725,10 +6619,10 @@ export interface components {
              */
             kind: "begun" | "gone" | "sewn" | "skipped" | "broke" | "unpicked" | "taken up" | "bobbin" | "rested" | "undone";
             /**
-             * Of
-             * @default
+             * Length Mm
+             * @default 0
              */
-            of: string;
+            length_mm: number;
             /**
              * Place
              * @default
@@ -6741,6 +6635,13 @@ export interface components {
              * @default 0
              */
             stitches: number;
+            /** Taken Out */
+            taken_out?: components["schemas"]["SewnStretch"][];
+            /**
+             * Target
+             * @default
+             */
+            target: string;
             /** When */
             when: number;
         };
@@ -6764,18 +6665,16 @@ export interface components {
         /**
          * SewingStepView
          * @description A step: where to lay what, how far to sew, where to go then. ``points`` are sewn, ``travels`` gone after that: flat x, y in
-         *     the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``far`` mm in all, ``stops`` where the
+         *     the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``length_mm`` in all, ``stops`` where the
          *     thread ends. ``sewn`` is what to tell when it is done, with
-         *     ``also``, what travelling sews of a ditch that comes later. A ``freehand`` one goes through a texture. ``ruler`` are the corners of
+         *     ``also_sewn``, what travelling sews of a ditch that comes later. A ``freehand`` one goes through a texture. ``ruler`` are the corners of
          *     the ruler where a straight one lies, ``hands`` where the hand on it moves on.
          */
         SewingStepView: {
-            /** Also */
-            also: components["schemas"]["SewnStretch"][];
+            /** Also Sewn */
+            also_sewn: components["schemas"]["SewnStretch"][];
             /** At */
             at: number[];
-            /** Far */
-            far: number;
             /** Freehand */
             freehand: boolean;
             /** Hand */
@@ -6789,6 +6688,8 @@ export interface components {
             kind: "begin" | "go" | "line";
             /** Lay */
             lay: (string | components["schemas"]["Shown"])[];
+            /** Length Mm */
+            length_mm: number;
             /** Number */
             number: number;
             /** Points */
@@ -6856,22 +6757,22 @@ export interface components {
         };
         /**
          * SewnStretch
-         * @description A stretch of a line: see ``Stretch``; ``back`` where it is sewn from its end to its beginning.
+         * @description A stretch of a line: see ``Stretch``; ``reversed`` where it is sewn from its end to its beginning.
          */
         SewnStretch: {
-            /**
-             * Back
-             * @default false
-             */
-            back: boolean;
             /** Begins */
             begins: number;
+            /** Drawing */
+            drawing: string;
             /** Ends */
             ends: number;
             /** Line */
             line: number;
-            /** Of */
-            of: string;
+            /**
+             * Reversed
+             * @default false
+             */
+            reversed: boolean;
             /** Turn */
             turn: number;
         };
@@ -7627,7 +7528,7 @@ export interface components {
         };
         /**
          * ThingView
-         * @description A thing with its form; ``says`` is its line on the shelf, ``edges`` are what is drawn of it.
+         * @description A thing with its form; ``text`` is its line on the shelf, ``edges`` are what is drawn of it.
          */
         ThingView: {
             /** Edges */
@@ -7644,10 +7545,10 @@ export interface components {
             label: string;
             /** Name */
             name: string;
-            /** Says */
-            says: (string | components["schemas"]["Shown"])[];
             /** State */
             state: string;
+            /** Text */
+            text: (string | components["schemas"]["Shown"])[];
             /** Thing */
             thing: components["schemas"]["Machine"] | components["schemas"]["RulerFoot"] | components["schemas"]["WalkingFoot"] | components["schemas"]["Needle"] | components["schemas"]["StraightRuler"] | components["schemas"]["ArcRuler"] | components["schemas"]["WaveRuler"] | components["schemas"]["ZigzagTemplate"] | components["schemas"]["CombinedRuler"] | components["schemas"]["Stencil"] | components["schemas"]["Tape"] | components["schemas"]["Marker"] | components["schemas"]["Thread"] | components["schemas"]["Bobbin"] | components["schemas"]["Batting"];
         };
@@ -8959,18 +8860,17 @@ export interface operations {
             };
         };
     };
-    printers_forget_printer_printers_forget_post: {
+    printers_forget_printer_printers_delete: {
         parameters: {
-            query?: never;
+            query: {
+                unit?: "in" | "mm";
+                name: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ForgetRequest"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -9371,7 +9271,7 @@ export interface operations {
     photos_ground_quilts__quilt__ground_jpg_get: {
         parameters: {
             query?: {
-                of?: string;
+                version?: string;
             };
             header?: never;
             path: {
@@ -9381,6 +9281,41 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    top_pick_hit_test_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PickRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PickView"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9548,111 +9483,6 @@ export interface operations {
             };
         };
     };
-    zones_meet_meet_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                quilt: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MeetRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MeetView"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"][];
-                };
-            };
-        };
-    };
-    top_pick_pick_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                quilt: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PickRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PickView"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"][];
-                };
-            };
-        };
-    };
-    zones_plan_plan_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                quilt: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PlanRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ZoneView"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"][];
-                };
-            };
-        };
-    };
     exports_plan_json_quilts__quilt__plan_json_get: {
         parameters: {
             query?: {
@@ -9695,6 +9525,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PrepView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    zones_preview_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZoneView"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9803,7 +9668,7 @@ export interface operations {
             };
         };
     };
-    exits_exit_view_route_exit_post: {
+    pins_pin_options_route_pin_options_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -9838,7 +9703,7 @@ export interface operations {
             };
         };
     };
-    longer_look_longer_get: {
+    search_look_search_get: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
@@ -9872,7 +9737,7 @@ export interface operations {
             };
         };
     };
-    longer_begin_longer_post: {
+    search_begin_search_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -9907,20 +9772,19 @@ export interface operations {
             };
         };
     };
-    longer_stop_longer_stop_post: {
+    search_stop_search_delete: {
         parameters: {
-            query?: never;
+            query?: {
+                unit?: "in" | "mm";
+                number?: number;
+            };
             header?: never;
             path: {
                 quilt: string;
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SearchQuery"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -10034,6 +9898,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EventsTaken"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    zones_spacing_fits_spacing_fits_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeetRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeetView"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10229,7 +10128,7 @@ export interface operations {
                 method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
                 kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
                 back?: boolean;
-                of?: "zone" | "block" | "repeat";
+                scope?: "zone" | "block" | "repeat";
                 paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
                 printer?: string;
             };
@@ -10262,7 +10161,7 @@ export interface operations {
                 method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
                 kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
                 back?: boolean;
-                of?: "zone" | "block" | "repeat";
+                scope?: "zone" | "block" | "repeat";
                 paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
                 printer?: string;
             };
@@ -10295,7 +10194,7 @@ export interface operations {
                 method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
                 kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
                 back?: boolean;
-                of?: "zone" | "block" | "repeat";
+                scope?: "zone" | "block" | "repeat";
                 paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
                 printer?: string;
             };
@@ -10328,7 +10227,7 @@ export interface operations {
                 method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
                 kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
                 back?: boolean;
-                of?: "zone" | "block" | "repeat";
+                scope?: "zone" | "block" | "repeat";
                 paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
                 printer?: string;
                 edge?: number;
@@ -10362,7 +10261,7 @@ export interface operations {
                 method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
                 kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
                 back?: boolean;
-                of?: "zone" | "block" | "repeat";
+                scope?: "zone" | "block" | "repeat";
                 paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
                 printer?: string;
             };
@@ -10395,7 +10294,7 @@ export interface operations {
                 method?: ("nothing" | "first lines" | "anchors" | "ticks" | "dots" | "all lines" | "half" | "tape" | "stencil" | "fill signs") | null;
                 kind?: "stitched lines" | "ruler edges" | "pounce" | "light box";
                 back?: boolean;
-                of?: "zone" | "block" | "repeat";
+                scope?: "zone" | "block" | "repeat";
                 paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
                 printer?: string;
             };
@@ -10514,6 +10413,37 @@ export interface operations {
             };
         };
     };
+    recipes_forget_recipe_delete: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecipesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     exports_recipes_json_recipes_book_json_get: {
         parameters: {
             query?: {
@@ -10536,7 +10466,7 @@ export interface operations {
             };
         };
     };
-    recipes_bring_recipes_bring_post: {
+    recipes_bring_recipes_import_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -10546,39 +10476,6 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["BringRecipes"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RecipesView"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"][];
-                };
-            };
-        };
-    };
-    recipes_forget_recipe_forget_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RecipeName"];
             };
         };
         responses: {
@@ -10695,7 +10592,7 @@ export interface operations {
             };
         };
     };
-    cupboard_bring_things_bring_post: {
+    cupboard_bring_things_import_post: {
         parameters: {
             query?: {
                 unit?: "in" | "mm";
@@ -10770,20 +10667,18 @@ export interface operations {
             };
         };
     };
-    cupboard_remove_thing__key__remove_post: {
+    cupboard_remove_thing__key__delete: {
         parameters: {
-            query?: never;
+            query?: {
+                unit?: "in" | "mm";
+            };
             header?: never;
             path: {
                 key: string;
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Reading"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

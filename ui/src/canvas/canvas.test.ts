@@ -68,7 +68,7 @@ describe('the tape measure', () => {
 describe('what lies where', () => {
   const patch = (key: string, x: number, w: number) => ({ key, fabric: 'a', rings: [[x, 0, x + w, 0, x + w, 10, x, 10]] })
   const part = {
-    key: 'b', of: 'b', name: 'B', width: 10, height: 10, patches: [patch('left', 0, 4), patch('right', 4, 6)],
+    key: 'b', kin: 'b', name: 'B', width: 10, height: 10, patches: [patch('left', 0, 4), patch('right', 4, 6)],
     places: [{ id: '1-1', at: [1, 0, 0, 1, 0, 0] }, { id: '1-2', at: [-1, 0, 0, 1, 20, 0] }],
   }
   const border = { ...part, key: 'border-1', name: 'Border', patches: [patch('top', 20, 5)], places: [{ id: 'border-1', at: [1, 0, 0, 1, 0, 0] }], width: 25 }

@@ -46,7 +46,7 @@ export function useSurface(surface: Ref<HTMLCanvasElement | undefined>, shows: S
   const byPlace = computed(() => new Map(shows.laid().map((item) => [item.place, item])))
   const whole = computed<Laid>(() => {
     const { width, height } = shows.quilt()
-    const part = { key: 'top', of: 'top', name: '', width, height, places: [], patches: [] }
+    const part = { key: 'top', kin: 'top', name: '', width, height, places: [], patches: [] }
     return { place: 'top', at: [1, 0, 0, 1, 0, 0], part, box: { left: 0, bottom: 0, right: width, top: height } }
   })
   // paths are made once a drawing, not once a zoom

@@ -22,7 +22,7 @@ defineEmits<{ choose: [value: string] }>()
     <p v-if="sum.ruler && sum.kind !== 'none'" class="instead" data-testid="with-ruler">with “{{ sum.ruler }}”</p>
     <p v-if="sum.instead.length" class="instead"><WordsText :words="sum.instead" /></p>
     <div v-if="sum.offers.length" class="chips near">
-      <v-btn v-for="offer in sum.offers" :key="offer.value" class="chip" :title="offer.does" @click="$emit('choose', offer.value)">
+      <v-btn v-for="offer in sum.offers" :key="offer.value" class="chip" :title="offer.label" @click="$emit('choose', offer.value)">
         <WordsText :words="offer.words" />
       </v-btn>
     </div>

@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest'
 import type { Views } from '../api/client'
 import { bobbinAfter, clock, doneLines, doneOf, nextStop, runsOut, sewnUntil, type Step } from './machine'
 
-const stretch = (line: number, begins: number, ends: number, back = false): Views['SewnStretch'] => ({ of: 'z.0.00000000', line, turn: 0, begins, ends, back })
+const stretch = (line: number, begins: number, ends: number, reversed = false): Views['SewnStretch'] => ({ drawing: 'z.0.00000000', line, turn: 0, begins, ends, reversed })
 const step = (more: Partial<Step> = {}): Step => ({
-  kind: 'line', number: 1, freehand: false, zone: 'Star', lay: [], sum: null, hand: [], sew: [], then: [], short: [], travels: [], stops: false, ruler: [], hands: [], also: [],
-  points: [[0, 0, 30, 0], [30, 0, 30, 40]], sewn: [stretch(4, 0, 30), stretch(4, 30, 70)], start: [0, 0], at: [35, 40], far: 75, ...more,
+  kind: 'line', number: 1, freehand: false, zone: 'Star', lay: [], sum: null, hand: [], sew: [], then: [], short: [], travels: [], stops: false, ruler: [], hands: [], also_sewn: [],
+  points: [[0, 0, 30, 0], [30, 0, 30, 40]], sewn: [stretch(4, 0, 30), stretch(4, 30, 70)], start: [0, 0], at: [35, 40], length_mm: 75, ...more,
 })
 
 describe('where a thread broke', () => {
@@ -26,7 +26,7 @@ describe('where a thread broke', () => {
 
 describe('the bobbin', () => {
   const bobbin = { left: 1000, per_mm: 2, per_thread: 300 }
-  const steps = [step({ kind: 'begin', far: 0 }), step({ far: 100, stops: true }), step({ kind: 'begin', far: 0 }), step({ far: 150 })]
+  const steps = [step({ kind: 'begin', length_mm: 0 }), step({ length_mm: 100, stops: true }), step({ kind: 'begin', length_mm: 0 }), step({ length_mm: 150 })]
   it('is taken of by way and by tails', () => {
     expect(bobbinAfter(bobbin, steps.slice(0, 2))).toBe(500)
     expect(bobbinAfter(bobbin, [])).toBe(1000)
@@ -41,8 +41,8 @@ describe('the bobbin', () => {
 describe('a step that is done', () => {
   it('tells what was sewn, where the needle is then and how far it went, each time with an id of its own', () => {
     const one = doneOf(step(), '2-2')
-    expect(one).toMatchObject({ kind: 'sewn', place: '2-2', at: [35, 40], far: 75, freehand: false, sewn: step().sewn })
-    expect(doneOf(step({ also: [stretch(9, 0, 5)] }), '2-2').sewn).toEqual([...step().sewn, stretch(9, 0, 5)])
+    expect(one).toMatchObject({ kind: 'sewn', place: '2-2', at: [35, 40], length_mm: 75, freehand: false, sewn: step().sewn })
+    expect(doneOf(step({ also_sewn: [stretch(9, 0, 5)] }), '2-2').sewn).toEqual([...step().sewn, stretch(9, 0, 5)])
     expect(doneOf(step(), '2-2').id).not.toBe(one.id)
     expect(one.id).toMatch(/^[A-Za-z0-9-]{6,40}$/)
     expect(doneOf(step({ kind: 'begin', sewn: [] }), '2-2').kind).toBe('begun')

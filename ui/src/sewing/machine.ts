@@ -2,20 +2,20 @@
 import type { Views } from '../api/client'
 import { partOf } from './walk'
 
-export type Step = Views['SewStep']
-export type Told = Views['Told']
+export type Step = Views['SewingStepView']
+export type Told = Views['SewingEvent']
 
 let told = 0
 /** An event with an id of its own. */
 export function event(kind: Told['kind'], more: Partial<Told> = {}, now = Date.now()): Told {
   const id = `${now.toString(36)}-${Math.random().toString(36).slice(2, 10)}-${(told += 1)}`
-  return { id, kind, when: now / 1000, place: '', at: null, sewn: [], back: [], far: 0, stitches: 0, freehand: false, of: '', ...more }
+  return { id, kind, when: now / 1000, place: '', at: null, sewn: [], taken_out: [], length_mm: 0, stitches: 0, freehand: false, target: '', ...more }
 }
 
 /** A step that is done. */
 export function doneOf(step: Step, place: string, freehand = false): Told {
   const kind = step.kind === 'begin' ? 'begun' : step.kind === 'go' ? 'gone' : 'sewn'
-  return event(kind, { place, at: step.at, sewn: [...step.sewn, ...step.also], far: step.far, freehand })
+  return event(kind, { place, at: step.at, sewn: [...step.sewn, ...step.also_sewn], length_mm: step.length_mm, freehand })
 }
 
 /** mm of the line itself. */
@@ -29,7 +29,7 @@ export function sewnUntil(step: Step, far: number): { sewn: Views['SewnStretch']
   for (const [k, one] of step.sewn.entries()) {
     if (left <= 0.2) break
     const long = Math.min(one.ends - one.begins, left)
-    sewn.push(long < one.ends - one.begins ? (one.back ? { ...one, begins: one.ends - long } : { ...one, ends: one.begins + long }) : one)
+    sewn.push(long < one.ends - one.begins ? (one.reversed ? { ...one, begins: one.ends - long } : { ...one, ends: one.begins + long }) : one)
     at = partOf(step.points[k]!, long).slice(-2)
     left -= long
   }
@@ -38,14 +38,14 @@ export function sewnUntil(step: Step, far: number): { sewn: Views['SewnStretch']
 
 /** Thread left in the bobbin when `steps` are sewn, mm. */
 export const bobbinAfter = (bobbin: Views['BobbinView'], steps: readonly Step[]) =>
-  steps.reduce((left, step) => left - step.far * bobbin.per_mm - (step.kind === 'begin' ? bobbin.per_thread : 0), bobbin.left)
+  steps.reduce((left, step) => left - step.length_mm * bobbin.per_mm - (step.kind === 'begin' ? bobbin.per_thread : 0), bobbin.left)
 
 /** In how many of `steps` the bobbin runs out, and after how many the last thread stop before that is; undefined where there is none. */
 export function runsOut(bobbin: Views['BobbinView'], steps: readonly Step[]): { after: number; stop?: number } | undefined {
   let left = bobbin.left
   let stop: number | undefined
   for (const [k, step] of steps.entries()) {
-    left -= step.far * bobbin.per_mm + (step.kind === 'begin' ? bobbin.per_thread : 0)
+    left -= step.length_mm * bobbin.per_mm + (step.kind === 'begin' ? bobbin.per_thread : 0)
     if (left < 0) return { after: k, stop }
     if (step.stops) stop = k + 1
   }

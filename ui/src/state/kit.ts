@@ -92,13 +92,13 @@ export const useKit = defineStore('kit', () => {
   async function remove(gone: string) {
     owed = undefined
     clearTimeout(timer)
-    shelves.value = (await api.removeThing(gone, quilt.unit)).shelves
+    shelves.value = (await api.deleteThing(gone, quilt.unit)).shelves
     choose('')
     await takeOver()
   }
   async function bring(file: Blob): Promise<string> {
     try {
-      shelves.value = (await api.bringThings(file, quilt.unit)).shelves
+      shelves.value = (await api.importThings(file, quilt.unit)).shelves
       await takeOver()
       return ''
     } catch (error) {

@@ -40,7 +40,7 @@ export const useMeeting = defineStore('meeting', () => {
   async function look() {
     const fill = zone.plan?.fill ?? undefined
     const body = { zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, fill, features: chosen.value } as Views['MeetRequest']
-    const now = await ask((signal) => api.meet(quilt.id, body, signal))
+    const now = await ask((signal) => api.spacingFits(quilt.id, body, signal))
     if (now) found.value = now
   }
 

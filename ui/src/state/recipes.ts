@@ -26,7 +26,7 @@ export const useRecipes = defineStore('recipes', () => {
   }
   const load = () => tell(api.recipes)
   const keep = (name: string, fill: Fill) => tell(() => api.keepRecipe({ name, fill: fill as Views['KeepRecipe']['fill'], unit: quilt.unit }))
-  const forget = (name: string) => tell(() => api.forgetRecipe({ name }))
+  const forget = (name: string) => tell(() => api.deleteRecipe(name))
   async function bring(file: File) {
     let book: Record<string, unknown>
     try {
@@ -35,7 +35,7 @@ export const useRecipes = defineStore('recipes', () => {
       trouble.value = 'This file holds no recipes: it is not JSON.'
       return false
     }
-    return tell(() => api.bringRecipes({ book }))
+    return tell(() => api.importRecipes({ book }))
   }
   return { list, trouble, held, load, keep, forget, bring }
 })

@@ -19,7 +19,7 @@ interface Cached {
 
 /** `unit` is asked for each time: she may change it while she sews. */
 export function useSewing(quilt: string, unit: () => Unit) {
-  const cacheKey = `kenzet.sewing.${quilt}`
+  const cacheKey = `kenzet.sewing.2.${quilt}`
   const view = shallowRef<Views['SewingView']>()
   const index = ref(0)
   const since = ref<Cached['since']>([])
@@ -40,7 +40,7 @@ export function useSewing(quilt: string, unit: () => Unit) {
   const queue = inOrder<Told>(
     `sewing.${quilt}`,
     async (events) => {
-      const taken = await api.sewingTold(quilt, { events })
+      const taken = await api.sendEvents(quilt, { events })
       known += events.length - taken.refused.length
       if (taken.refused.length) trouble.value = taken.refused[0]!.why
       if (taken.refused.length || taken.count > known) void look()
@@ -110,7 +110,7 @@ export function useSewing(quilt: string, unit: () => Unit) {
     const id = mine?.id ?? (newest || view.value?.last[0])
     if (!id) return
     trouble.value = ''
-    queue.put(event('undone', { of: id }))
+    queue.put(event('undone', { target: id }))
     if (mine?.step) {
       since.value = since.value.slice(0, -1)
       index.value -= 1

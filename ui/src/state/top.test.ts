@@ -14,7 +14,7 @@ describe('the top', () => {
 
   it('adds a patch to the one before even if that is answered later', async () => {
     const waits: Record<string, number> = { 'a/1': 20, 'b/2': 1 }
-    vi.spyOn(api, 'pick').mockImplementation((_, { ref }) => new Promise((done) => setTimeout(() => done({ refs: [ref] }), waits[ref])))
+    vi.spyOn(api, 'hitTest').mockImplementation((_, { ref }) => new Promise((done) => setTimeout(() => done({ refs: [ref] }), waits[ref])))
     const top = useTop()
     await Promise.all([top.point('a/1', 'patch', false), top.point('b/2', 'patch', true)])
     expect(top.patches).toEqual(['a/1', 'b/2'])
@@ -22,7 +22,7 @@ describe('the top', () => {
   it('is not made a zone before what she pointed at is answered, nor of what was refused', async () => {
     let answer: (found: Views['PickView']) => void = () => {}
     let refuse: (problem: Problem) => void = () => {}
-    vi.spyOn(api, 'pick').mockImplementation(() => new Promise((done, fail) => ([answer, refuse] = [done, fail])))
+    vi.spyOn(api, 'hitTest').mockImplementation(() => new Promise((done, fail) => ([answer, refuse] = [done, fail])))
     const top = useTop()
     void top.point('a/1', 'background across', false)
     let made = top.pointed()
@@ -40,7 +40,7 @@ describe('the top', () => {
   })
   it('does not take up a patch that is answered after she let go', async () => {
     let answer: (found: Views['PickView']) => void = () => {}
-    vi.spyOn(api, 'pick').mockImplementation(() => new Promise((done) => (answer = done)))
+    vi.spyOn(api, 'hitTest').mockImplementation(() => new Promise((done) => (answer = done)))
     const top = useTop()
     const pointing = top.point('a/1', 'patch', false)
     await nextTick()

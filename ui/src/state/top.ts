@@ -92,7 +92,7 @@ export const useTop = defineStore('top', () => {
   async function pick(ref: string, how: Views['PickRequest']['how'], adds: boolean, dropped: () => boolean): Promise<boolean> {
     if (dropped()) return false
     try {
-      const { refs } = await api.pick(quilt.id, { ref, how })
+      const { refs } = await api.hitTest(quilt.id, { ref, how })
       if (dropped()) return false
       const had = adds ? patches.value : []
       const all = refs.every((one) => had.includes(one))

@@ -56,7 +56,7 @@ describe('variants', () => {
 describe('meeting', () => {
   it('asks from the second feature on and lets go of one that is clicked again', async () => {
     const asked: number[][] = []
-    vi.spyOn(api, 'meet').mockImplementation(async (_, body) => {
+    vi.spyOn(api, 'spacingFits').mockImplementation(async (_, body) => {
       asked.push(body.features)
       return { ways: [], said: '' }
     })
@@ -71,7 +71,7 @@ describe('meeting', () => {
 
 describe('recipes', () => {
   it('refuses a file that is not JSON without asking', async () => {
-    const ask = vi.spyOn(api, 'bringRecipes')
+    const ask = vi.spyOn(api, 'importRecipes')
     const recipes = useRecipes()
     expect(await recipes.bring(new File(['not a book'], 'x.json'))).toBe(false)
     expect(recipes.trouble).toContain('no recipes')

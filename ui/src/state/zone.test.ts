@@ -18,7 +18,7 @@ describe('tries on a zone', () => {
     kept.length = 0
     vi.spyOn(useQuilt(), 'flush').mockResolvedValue()
     vi.spyOn(useQuilt(), 'keep').mockImplementation((_, change) => void kept.push((change as { fill: unknown }).fill))
-    vi.spyOn(api, 'plan').mockImplementation((_, body, signal) => {
+    vi.spyOn(api, 'preview').mockImplementation((_, body, signal) => {
       asked.push(body)
       return new Promise((done, fail) => {
         signal.addEventListener('abort', () => fail(new DOMException('', 'AbortError')))
@@ -60,7 +60,7 @@ describe('tries on a zone', () => {
   })
   it('asks for a widest gap that takes long once she pauses, and not for a plan she has left', async () => {
     vi.useFakeTimers()
-    vi.spyOn(api, 'plan').mockImplementation(async (_, body) => {
+    vi.spyOn(api, 'preview').mockImplementation(async (_, body) => {
       asked.push(body)
       return { ...view(body.fill ?? { kind: 'lines' }), measuring: !body.gap, notes: [body.gap ? 'measured' : ''] }
     })

@@ -133,7 +133,7 @@ export const useZone = defineStore('zone', () => {
   async function answered(mine: AbortController, body: Partial<Views['PlanRequest']>, subject?: string) {
     const asked = { ...looked(), ...body }
     try {
-      const reckoned = api.plan(quilt.id, asked, mine.signal)
+      const reckoned = api.preview(quilt.id, asked, mine.signal)
       const found = await (subject ? quilt.trying(reckoned) : reckoned)
       if (mine !== asking) return
       take(found)
@@ -151,7 +151,7 @@ export const useZone = defineStore('zone', () => {
     const { zone, place, unit, layer } = asked
     const body = { zone, place, unit, layer, fill: found.fill, cells: layer ? found.cells : null, gap: true } as Views['PlanRequest']
     try {
-      const measured = await api.plan(quilt.id, body, mine.signal)
+      const measured = await api.preview(quilt.id, body, mine.signal)
       if (mine === asking && plan.value === found) plan.value = { ...measured, drawings: found.drawings }
     } catch {
       return // taken back by a try that follows, which asks anew

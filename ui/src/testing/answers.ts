@@ -43,7 +43,7 @@ export const kitView = (some: Some<Views['KitView']> = {}): Views['KitView'] => 
   kit: {} as Views['Kit'], slots: [], sew_with: 'ruler foot', fields: [], rulers: [], foot: 6.35, fault: '', sentence: [], changed: [], new: [], away: [], ...some,
 })
 export const thingView = (values: Record<string, unknown> = {}): Views['ThingView'] => ({
-  key: 'foot', kind: 'ruler foot', label: 'Ruler foot', name: 'Foot', state: 'at hand', says: [], thing: { kind: 'ruler foot', ...values } as Views['ThingView']['thing'], fields: [], edges: [], history: [],
+  key: 'foot', kind: 'ruler foot', label: 'Ruler foot', name: 'Foot', state: 'at hand', text: [], thing: { kind: 'ruler foot', ...values } as Views['ThingView']['thing'], fields: [], edges: [], history: [],
 })
 
 export const visit = (some: Some<Views['VisitView']> = {}): Views['VisitView'] => ({ place: '1-1', name: 'Star', at: [0, 0], middle: [5, 5], stop: false, way: [], share: 0, ...some })

@@ -123,6 +123,7 @@ def _recent(laid: QuiltLayout, event: Event, zone: str) -> RecentLine:
         words=[f"{laid.zone(zone).name}, line {event.sewn[0].line + 1}"],
         at=list(event.at or ()),
         sewn=[
-            SewnStretch(of=s.of, line=s.line, turn=s.turn, begins=s.begins, ends=s.ends) for s in event.sewn
+            SewnStretch(drawing=s.of, line=s.line, turn=s.turn, begins=s.begins, ends=s.ends)
+            for s in event.sewn
         ],
     )

@@ -96,10 +96,10 @@ class PlaceView(Wire):
 
 
 class PartView(Wire):
-    """A part and its places; ``of`` is the part that zones name."""
+    """A part and its places; ``kin`` is the name by which zones call it."""
 
     key: str
-    of: str
+    kin: str
     name: str
     width: float
     height: float

@@ -42,14 +42,14 @@ class PastView(m.Wire):
 
 
 class ThingView(m.Wire):
-    """A thing with its form; ``says`` is its line on the shelf, ``edges`` are what is drawn of it."""
+    """A thing with its form; ``text`` is its line on the shelf, ``edges`` are what is drawn of it."""
 
     key: str
     kind: str
     label: str
     name: str
     state: str
-    says: w.Words
+    text: w.Words
     thing: ThingDoc
     fields: list[w.FieldView]
     edges: list[RulerEdgeView]
@@ -123,7 +123,7 @@ def thing_view(key: str, thing: Thing, unit: Unit) -> ThingView:
         label=thing.label,
         name=thing.name,
         state=thing.state,
-        says=thing_words(thing, unit),
+        text=thing_words(thing, unit),
         thing=values,
         fields=fields,
         edges=[_edge(edge) for edge in thing.edges] if isinstance(thing, Edged) else [],

@@ -48,7 +48,7 @@ def parts(laid: QuiltLayout) -> list[m.PartView]:
     return [
         m.PartView(
             key=key,
-            of=part.of,
+            kin=part.of,
             name=part.name,
             width=part.width,
             height=part.height,
@@ -86,7 +86,7 @@ def ground(quilt_id: str, laid: QuiltLayout) -> m.GroundView | None:
     at, width, height = laid.frame_of(under.place)
     told_apart = zlib.crc32(f"{under.photo} {under.corners} {under.place} {width} {height}".encode())
     return m.GroundView(
-        url=f"/api/quilts/{quilt_id}/ground.jpg?of={told_apart:08x}",
+        url=f"/api/quilts/{quilt_id}/ground.jpg?version={told_apart:08x}",
         at=list(at),
         width=width,
         height=height,

@@ -14,7 +14,7 @@ from kenzet.web.wire import base as m
 class MachineSays(m.Wire):
     """A line: see ``Message``."""
 
-    says: Says
+    kind: Says
     seq: Annotated[int, Field(ge=0, le=2**53)]
     at: Annotated[float, Field(ge=0, le=1e11, allow_inf_nan=False)]
     name: Annotated[str, Field(max_length=60)] = ""

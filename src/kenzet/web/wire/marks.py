@@ -51,7 +51,7 @@ class MarksRequest(m.Reading):
     method: MarkMethod | None = None
     paper: Paper = "letter"
     kind: SheetKind = "stitched lines"
-    of: SheetOf = "zone"
+    scope: SheetOf = "zone"
 
 
 class SignView(m.Wire):
@@ -122,9 +122,9 @@ def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> Mar
     found = whole.layered(layer)
     unit, drawing = body.unit, found.drawing_at(body.place)
     marks = marks_of(found, drawing, body.method)
-    on_sheet = together(laid, body.zone, body.place) if body.of == "block" else [(found, drawing)]
+    on_sheet = together(laid, body.zone, body.place) if body.scope == "block" else [(found, drawing)]
     repeat = repeat_of(found, drawing, room_on(body.paper))
-    wish = SheetOptions(marks.method, body.kind, repeat=repeat if body.of == "repeat" else None)
+    wish = SheetOptions(marks.method, body.kind, repeat=repeat if body.scope == "repeat" else None)
     sheet = mark_sheet(on_sheet, wish, laid.quilt.name, 0, unit)
     edges = body.kind == "ruler edges" and marks.method != "half"
     many, pages_words = _pages(sheet, body.paper)

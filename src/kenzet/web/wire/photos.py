@@ -31,4 +31,4 @@ class SwatchView(m.Wire):
 class GroundQuery(m.Wire):
     """``of`` tells one ground from another; nothing is done with it."""
 
-    of: str = ""
+    version: str = ""

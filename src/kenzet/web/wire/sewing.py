@@ -15,14 +15,14 @@ from kenzet.web.wire import base as m
 
 
 class SewnStretch(m.Wire):
-    """A stretch of a line: see ``Stretch``; ``back`` where it is sewn from its end to its beginning."""
+    """A stretch of a line: see ``Stretch``; ``reversed`` where it is sewn from its end to its beginning."""
 
-    of: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}\.[0-9]\.[0-9a-f]{8}$")]
+    drawing: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}\.[0-9]\.[0-9a-f]{8}$")]
     line: Annotated[int, Field(ge=0, le=1_000_000)]
     turn: Annotated[int, Field(ge=0, le=20)]
     begins: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
     ends: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
-    back: bool = False
+    reversed: bool = False
 
     @model_validator(mode="after")
     def _in_order(self) -> SewnStretch:
@@ -129,11 +129,11 @@ def event_of(told: SewingEvent, latest: float) -> Event:
     """As the core knows it; a clock that is ahead is set right."""
 
     def stretches(some: Iterable[SewnStretch]) -> tuple[Stretch, ...]:
-        return tuple(Stretch(one.of, one.line, one.turn, one.begins, one.ends) for one in some)
+        return tuple(Stretch(one.drawing, one.line, one.turn, one.begins, one.ends) for one in some)
 
     return Event(
         told.id, told.kind, min(told.when, latest), told.place, (told.at[0], told.at[1]) if told.at else None,
-        stretches(told.sewn), stretches(told.back), told.far, told.stitches, told.freehand, told.of,
+        stretches(told.sewn), stretches(told.taken_out), told.length_mm, told.stitches, told.freehand, told.target,
     )  # fmt: skip
 
 
@@ -146,11 +146,11 @@ class SewingEvent(m.Wire):
     place: m.PlaceKey = ""
     at: Annotated[list[Coordinate], Field(min_length=2, max_length=2)] | None = None
     sewn: Stretches
-    back: Stretches
-    far: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] = 0.0
+    taken_out: Stretches
+    length_mm: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] = 0.0
     stitches: Annotated[int, Field(ge=0, le=1_000_000)] = 0
     freehand: bool = False
-    of: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{0,40}$")] = ""
+    target: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{0,40}$")] = ""
 
 
 class EventsRequest(m.Wire):
@@ -168,9 +168,9 @@ class EventsTaken(m.Wire):
 
 class SewingStepView(m.Wire):
     """A step: where to lay what, how far to sew, where to go then. ``points`` are sewn, ``travels`` gone after that: flat x, y in
-    the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``far`` mm in all, ``stops`` where the
+    the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``length_mm`` in all, ``stops`` where the
     thread ends. ``sewn`` is what to tell when it is done, with
-    ``also``, what travelling sews of a ditch that comes later. A ``freehand`` one goes through a texture. ``ruler`` are the corners of
+    ``also_sewn``, what travelling sews of a ditch that comes later. A ``freehand`` one goes through a texture. ``ruler`` are the corners of
     the ruler where a straight one lies, ``hands`` where the hand on it moves on.
     """
 
@@ -190,7 +190,7 @@ class SewingStepView(m.Wire):
     travels: list[list[float]]
     start: list[float]
     at: list[float]
-    far: float
+    length_mm: float
     stops: bool
     sewn: list[SewnStretch]
-    also: list[SewnStretch]
+    also_sewn: list[SewnStretch]

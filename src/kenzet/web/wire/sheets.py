@@ -25,7 +25,7 @@ class SheetQuery(m.Reading):
     method: MarkMethod | None = None
     kind: SheetKind = "stitched lines"
     back: bool = False
-    of: SheetOf = "zone"
+    scope: SheetOf = "zone"
     paper: Paper = "letter"
     printer: str = Field("", max_length=60)
 
@@ -46,7 +46,7 @@ class CheckRequest(m.Reading):
     sure: bool = False
 
 
-class ForgetRequest(m.Reading):
+class ForgetQuery(m.Reading):
     """Which printer."""
 
     name: PrinterName

@@ -85,11 +85,11 @@ def _way_in(here: Now, step: SewingStep, number: int, unit: Unit) -> SewingStepV
         where = f"{here.way.route.unit.part.name}, {whereabouts.place_name(here.visit.place)}: {corner_words(here.way.route, first.start)}"
         lay = ["Travel ", far, f", as it is drawn, to {where}."]
     return SewingStepView(
-        kind=step.kind, number=0, freehand=False, zone="", sum=None, hand=[], sewn=[], lay=lay, also=_also(step),
+        kind=step.kind, number=0, freehand=False, zone="", sum=None, hand=[], sewn=[], lay=lay, also_sewn=_also(step),
         sew=[], then=["Then travel ", *go, "."] if step.kind == "begin" and go else [],
         short=["begin a thread" if step.kind == "begin" else "travel"],
         ruler=[], hands=[], points=[], travels=[flat(path) for path in placed],
-        start=spot.round(3).tolist(), at=end.round(3).tolist(), far=round(step.length, 3), stops=False,
+        start=spot.round(3).tolist(), at=end.round(3).tolist(), length_mm=round(step.length, 3), stops=False,
     )  # fmt: skip
 
 
@@ -193,9 +193,9 @@ def _sewn_step(step: SewingStep, placed: list[Floats], travels: list[Floats], **
         travels=[flat(path) for path in travels],
         start=placed[0][0].round(3).tolist(),
         at=(travels or placed)[-1][-1].round(3).tolist(),
-        far=round(step.length, 3),
+        length_mm=round(step.length, 3),
         stops=step.stops,
-        also=_also(step),
+        also_sewn=_also(step),
         sewn=_sewn(step),
         **said,
     )
@@ -203,7 +203,7 @@ def _sewn_step(step: SewingStep, placed: list[Floats], travels: list[Floats], **
 
 def _sewn(step: SewingStep) -> list[SewnStretch]:
     return [
-        SewnStretch(of=s.of, line=s.line, turn=s.turn, begins=s.begins, ends=s.ends, back=move.back)
+        SewnStretch(drawing=s.of, line=s.line, turn=s.turn, begins=s.begins, ends=s.ends, reversed=move.back)
         for move in step.sews
         if (s := move.stretch) is not None
     ]
@@ -211,4 +211,4 @@ def _sewn(step: SewingStep) -> list[SewnStretch]:
 
 def _also(step: SewingStep) -> list[SewnStretch]:
     some = [stretch for move in step.travels for stretch in move.also]
-    return [SewnStretch(of=s.of, line=s.line, turn=s.turn, begins=s.begins, ends=s.ends) for s in some]
+    return [SewnStretch(drawing=s.of, line=s.line, turn=s.turn, begins=s.begins, ends=s.ends) for s in some]

@@ -78,7 +78,7 @@ function set(name: string, value: unknown) {
     />
     <div v-if="zone.plan.offers.length" class="chips tight" title="even: comes out without a sliver · corners: a line through every corner" role="group" aria-label="Spacings that suit this zone">
       <v-btn v-for="offer in zone.plan.offers" :key="offer.value" class="chip offer" :aria-pressed="offer.now" data-testid="offer" @click="zone.setAll(offer.values)">
-        <b><WordsText :words="offer.words" /></b> {{ offer.does }}
+        <b><WordsText :words="offer.words" /></b> {{ offer.label }}
       </v-btn>
     </div>
     <LineSlip v-if="zone.ruler" :ruler="zone.ruler" />

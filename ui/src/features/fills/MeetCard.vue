@@ -19,8 +19,8 @@ const names = computed(() => meeting.chosen.map((k) => zone.plan?.features[k]?.n
     <p v-if="meeting.trouble" class="wrong" role="alert">{{ meeting.trouble }}</p>
     <p v-if="meeting.found?.said" class="card weld">{{ meeting.found.said }}</p>
     <div v-if="meeting.found" class="ways">
-      <button v-for="(way, k) in meeting.found.ways" :key="k" class="way" :class="{ miss: !way.hits }" data-testid="way" @click="meeting.lay(way)">
-        <b><WordsText :words="way.words" /></b><span>{{ way.does }}</span>
+      <button v-for="(way, k) in meeting.found.ways" :key="k" class="way" :class="{ miss: !way.exact }" data-testid="way" @click="meeting.lay(way)">
+        <b><WordsText :words="way.words" /></b><span>{{ way.label }}</span>
       </button>
     </div>
   </section>

@@ -56,7 +56,7 @@ onBeforeUnmount(() => {
           <button v-for="thing in shelf.things" :key="thing.key" class="thing" :class="{ away: thing.state !== 'at hand' }" :aria-pressed="kit.key === thing.key" :data-testid="`thing-${thing.key}`" @click="choose(thing.key)">
             <ThingPicture :thing="thing" />
             <b>{{ thing.name }}</b>
-            <small v-if="thing.state !== 'at hand'">{{ thing.state }}</small><small v-else-if="thing.says.length"><WordsText :words="thing.says" /></small>
+            <small v-if="thing.state !== 'at hand'">{{ thing.state }}</small><small v-else-if="thing.text.length"><WordsText :words="thing.text" /></small>
           </button>
         </div>
       </section>

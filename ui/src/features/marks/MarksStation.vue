@@ -26,7 +26,7 @@ const quilt = useQuilt()
 const zone = useZone()
 const canvas = ref<InstanceType<typeof QuiltCanvas>>()
 const marks = shallowRef<Views['MarksView']>()
-const sheet = ref<Sheet>({ paper: 'letter', kind: 'stitched lines', of: 'zone', back: false, printer: '' })
+const sheet = ref<Sheet>({ paper: 'letter', kind: 'stitched lines', scope: 'zone', back: false, printer: '' })
 const edge = ref(0)
 const trouble = ref('')
 const here = computed(() => ({ quilt: quilt.id, zone: zone.key }))
@@ -37,7 +37,7 @@ const ticksShown = computed(() => (marks.value?.method === 'ticks' || strips.val
 /** the tick strip is looked at, whatever is drawn */
 const strips = ref(false)
 const { ask, drop, fault } = useAsk()
-const wanted = () => ({ zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, paper: sheet.value.paper, kind: sheet.value.kind, of: sheet.value.of, method: null }) as Views['MarksRequest']
+const wanted = () => ({ zone: zone.key, place: zone.place, layer: zone.layer, unit: quilt.unit, paper: sheet.value.paper, kind: sheet.value.kind, scope: sheet.value.scope, method: null }) as Views['MarksRequest']
 async function look() {
   drop()
   if (!zone.key) return (marks.value = undefined)

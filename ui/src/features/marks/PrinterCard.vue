@@ -46,7 +46,7 @@ async function keep(sure: boolean) {
 }
 async function forget(printer: string) {
   try {
-    view.value = await api.forgetPrinter(printer, quilt.unit)
+    view.value = await api.deletePrinter(printer, quilt.unit)
     if (props.chosen === printer) emit('choose', '')
   } catch (error) {
     if (error instanceof Problem) quilt.trouble = error.message

@@ -16,8 +16,8 @@ const zone = useZone()
 
 const set = (values: Partial<Sheet>) => (sheet.value = { ...sheet.value, ...values })
 const query = computed(() => {
-  const { paper, kind, of, back, printer } = sheet.value
-  return { unit: quilt.unit, place: zone.place, layer: zone.layer, method: props.marks.method, paper, kind, of, back, printer }
+  const { paper, kind, scope, back, printer } = sheet.value
+  return { unit: quilt.unit, place: zone.place, layer: zone.layer, method: props.marks.method, paper, kind, scope, back, printer }
 })
 const href = (key: string) => exports.href(key, { quilt: quilt.id, zone: zone.key }, query.value)
 const files = computed(() => exports.list.filter((one) => one.of_sheet && (one.needs === 'ticks' ? props.marks.edges.length : one.needs === 'strokes' ? props.marks.strokes.length : true)))
@@ -30,9 +30,9 @@ const files = computed(() => exports.list.filter((one) => one.of_sheet && (one.n
       <v-btn v-for="[key, label, title] in KINDS" :key="key" class="chip" :title="title" :aria-pressed="sheet.kind === key" :data-testid="`kind-${key.replace(' ', '-')}`" @click="set({ kind: key })">{{ label }}</v-btn>
     </div>
     <div class="chips" role="group" aria-label="Of what">
-      <v-btn class="chip" :aria-pressed="sheet.of === 'zone'" @click="set({ of: 'zone' })">this zone</v-btn>
-      <v-btn class="chip" :aria-pressed="sheet.of === 'block'" data-testid="of-block" @click="set({ of: 'block' })">the whole block</v-btn>
-      <v-btn v-if="marks.repeats || sheet.of === 'repeat'" class="chip" :aria-pressed="sheet.of === 'repeat'" data-testid="of-repeat" title="as many whole repeats as fit on a page, to be laid on again and again along the border" @click="set({ of: 'repeat' })">its repeats</v-btn>
+      <v-btn class="chip" :aria-pressed="sheet.scope === 'zone'" @click="set({ scope: 'zone' })">this zone</v-btn>
+      <v-btn class="chip" :aria-pressed="sheet.scope === 'block'" data-testid="of-block" @click="set({ scope: 'block' })">the whole block</v-btn>
+      <v-btn v-if="marks.repeats || sheet.scope === 'repeat'" class="chip" :aria-pressed="sheet.scope === 'repeat'" data-testid="of-repeat" title="as many whole repeats as fit on a page, to be laid on again and again along the border" @click="set({ scope: 'repeat' })">its repeats</v-btn>
       <v-btn class="chip" :aria-pressed="sheet.back" data-testid="mirrored" title="mirrored, to be laid on the quilt’s back" @click="set({ back: !sheet.back })">for the back</v-btn>
     </div>
     <div class="between">

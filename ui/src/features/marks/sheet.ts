@@ -4,7 +4,7 @@ import type { Views } from '../../api/client'
 export interface Sheet {
   paper: Views['MarksRequest']['paper']
   kind: Views['MarksRequest']['kind']
-  of: Views['MarksRequest']['of']
+  scope: Views['MarksRequest']['scope']
   back: boolean
   printer: string
 }

@@ -22,9 +22,9 @@ onMounted(() => {
 function told() {
   const { place } = props.here
   if (!at.value) return emit('close')
-  if (!back.value) return emit('tell', event('broke', { place, at: at.value, sewn: until.value!.sewn, far: (share.value / 100) * lineLength(props.step!) }))
+  if (!back.value) return emit('tell', event('broke', { place, at: at.value, sewn: until.value!.sewn, length_mm: (share.value / 100) * lineLength(props.step!) }))
   // what was sewn after it holds no thread
-  emit('tell', event('broke', { place, at: at.value, back: lines.value.slice(0, back.value - 1).flatMap((one) => one.sewn) }))
+  emit('tell', event('broke', { place, at: at.value, taken_out: lines.value.slice(0, back.value - 1).flatMap((one) => one.sewn) }))
 }
 </script>
 

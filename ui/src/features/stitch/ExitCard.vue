@@ -8,16 +8,16 @@ import { useQuilt } from '../../state/quilt'
 
 const props = defineProps<{ here: Views['HereView'] }>()
 const quilt = useQuilt()
-const exit = shallowRef<Views['ExitView']>()
+const exit = shallowRef<Views['PinCostView']>()
 const { ask, drop } = useAsk()
 
 async function look() {
   drop()
   exit.value = undefined
   if (!(props.here.start || props.here.end) || props.here.fault) return
-  exit.value = await ask((signal) => api.exit(quilt.id, { unit: quilt.unit, number: props.here.number }, signal))
+  exit.value = await ask((signal) => api.pinOptions(quilt.id, { unit: quilt.unit, number: props.here.number }, signal))
 }
-const take = (offer: Views['ExitOffer']) => quilt.set({ kind: 'fill', zone: offer.zone, place: null, fill: offer.fill })
+const take = (offer: Views['PinOffer']) => quilt.set({ kind: 'fill', zone: offer.zone, place: null, fill: offer.fill })
 watch(() => props.here, () => void look(), { immediate: true })
 </script>
 

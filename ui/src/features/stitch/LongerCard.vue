@@ -8,7 +8,7 @@ import { useQuilt } from '../../state/quilt'
 const props = defineProps<{ number: number; kept?: string }>()
 const emit = defineEmits<{ ways: [ways: Record<string, number[]>]; forget: [word: string] }>()
 const quilt = useQuilt()
-const found = shallowRef<Views['LongerView']>()
+const found = shallowRef<Views['SearchView']>()
 const trouble = ref('')
 let waits: ReturnType<typeof setTimeout> | undefined
 /** which search is hers: what is told of one that she has left is not heard */
@@ -16,7 +16,7 @@ let mine = 0
 /** what it was begun for, while it is under way */
 let begun: { quilt: string; number: number } | undefined
 
-async function told(answer: Promise<Views['LongerView']>) {
+async function told(answer: Promise<Views['SearchView']>) {
   const which = mine
   const number = begun?.number ?? props.number
   try {
@@ -24,7 +24,7 @@ async function told(answer: Promise<Views['LongerView']>) {
     if (which !== mine) return
     found.value = view
     trouble.value = ''
-    if (view.state === 'looking') waits = setTimeout(() => void told(api.longerSoFar(quilt.id, quilt.unit, number)), 700)
+    if (view.state === 'looking') waits = setTimeout(() => void told(api.searchSoFar(quilt.id, quilt.unit, number)), 700)
     return view
   } catch (error) {
     if (!(error instanceof Problem)) throw error
@@ -33,11 +33,11 @@ async function told(answer: Promise<Views['LongerView']>) {
 }
 function begin() {
   begun = { quilt: quilt.id, number: props.number }
-  void told(api.longer(quilt.id, { unit: quilt.unit, number: props.number }))
+  void told(api.search(quilt.id, { unit: quilt.unit, number: props.number }))
 }
 async function take() {
   clearTimeout(waits)
-  const view = await told(api.stopLonger(quilt.id, { unit: quilt.unit, number: props.number }))
+  const view = await told(api.stopSearch(quilt.id, { unit: quilt.unit, number: props.number }))
   begun = undefined
   if (view && Object.keys(view.ways).length) emit('ways', view.ways)
   leave()
@@ -45,7 +45,7 @@ async function take() {
 function leave(why = '') {
   mine++
   clearTimeout(waits)
-  if (begun) void api.stopLonger(begun.quilt, { unit: quilt.unit, number: begun.number }).catch(() => undefined)
+  if (begun) void api.stopSearch(begun.quilt, { unit: quilt.unit, number: begun.number }).catch(() => undefined)
   begun = undefined
   found.value = undefined
   trouble.value = why

@@ -60,7 +60,7 @@ function otherwise() {
   if (step.value?.kind === 'line' && !step.value.freehand && here.value) sewing.on(doneOf(step.value, here.value.place, true))
 }
 async function skip() {
-  if (step.value?.kind === 'line' && here.value) await sewing.tell(event('skipped', { place: here.value.place, back: step.value.sewn }))
+  if (step.value?.kind === 'line' && here.value) await sewing.tell(event('skipped', { place: here.value.place, taken_out: step.value.sewn }))
 }
 async function tell(one: Told) {
   asks.value = ''

@@ -106,7 +106,7 @@ function point(spot: Spot) {
 }
 function pin(end: 'start' | 'end', corner: string | null) {
   const { part, start, end: last } = route.value!.here!
-  void change((now) => ({ pins: { ...now.pins, [part]: { start: start || null, end: last || null, [end]: corner } as Views['Pin'] } }))
+  void change((now) => ({ pins: { ...now.pins, [part]: { start: start || null, end: last || null, [end]: corner } as Views['PinnedEnds'] } }))
 }
 function turn(zone: string, when: string) {
   follows = place.value

@@ -11,7 +11,7 @@ const out = ref<number[]>([])
 const lines = computed(() => doneLines(props.here, props.done))
 const flip = (k: number) => (out.value = out.value.includes(k) ? out.value.filter((one) => one !== k) : [...out.value, k])
 function told() {
-  emit('tell', event('unpicked', { place: props.here.place, at: lines.value[0]!.at, back: out.value.flatMap((k) => lines.value[k]!.sewn) }))
+  emit('tell', event('unpicked', { place: props.here.place, at: lines.value[0]!.at, taken_out: out.value.flatMap((k) => lines.value[k]!.sewn) }))
 }
 </script>
 

@@ -21,12 +21,12 @@ const first = computed(() => top.patches[0] ?? '')
 const place = computed(() => first.value.slice(0, first.value.indexOf('/')))
 const times = computed(() => {
   const part = quilt.view?.parts.find((p) => p.places.some((at) => at.id === place.value))
-  return (quilt.view?.parts ?? []).filter((p) => p.of === part?.of).reduce((sum, p) => sum + p.places.length, 0)
+  return (quilt.view?.parts ?? []).filter((p) => p.kin === part?.kin).reduce((sum, p) => sum + p.places.length, 0)
 })
 const heldBy = computed(() => {
   const part = quilt.view?.parts.find((p) => p.places.some((at) => at.id === place.value))
   const patch = first.value.slice(place.value.length + 1)
-  return quilt.zones.find((z) => (z.part === 'top' ? z.patches.includes(first.value) : z.part === part?.of && z.patches.includes(patch)))
+  return quilt.zones.find((z) => (z.part === 'top' ? z.patches.includes(first.value) : z.part === part?.kin && z.patches.includes(patch)))
 })
 
 async function make() {

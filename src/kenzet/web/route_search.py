@@ -12,13 +12,13 @@ from kenzet.web.request_context import answer, laid_quilt
 from kenzet.web.state.routes import routes
 from kenzet.web.state.searches import searches
 from kenzet.web.wire import base as m
-from kenzet.web.wire.longer import SearchQuery, SearchView, search_view
 from kenzet.web.wire.route import RouteRequest
+from kenzet.web.wire.route_search import SearchQuery, SearchView, search_view
 
-longer = APIBlueprint("longer", __name__, url_prefix="/api/quilts/<quilt>/route")
+search = APIBlueprint("search", __name__, url_prefix="/api/quilts/<quilt>/route")
 
 
-@longer.post("/longer", responses={200: SearchView})
+@search.post("/search", responses={200: SearchView})
 def begin(path: m.QuiltKey, body: RouteRequest) -> Response:
     """For what is sewn at the ``number``-th place of the order, for all where that is 0."""
     kept, laid = laid_quilt(path.quilt)
@@ -35,16 +35,16 @@ def begin(path: m.QuiltKey, body: RouteRequest) -> Response:
     return answer(search_view(found, body.unit))
 
 
-@longer.get("/longer", responses={200: SearchView})
+@search.get("/search", responses={200: SearchView})
 def look(path: m.QuiltKey, query: SearchQuery) -> Response:
     """How far it is."""
     kept, _ = laid_quilt(path.quilt)
     return answer(search_view(searches().of(path.quilt, kept.revision, query.number), query.unit))
 
 
-@longer.post("/longer/stop", responses={200: SearchView})
-def stop(path: m.QuiltKey, body: SearchQuery) -> Response:
+@search.delete("/search", responses={200: SearchView})
+def stop(path: m.QuiltKey, query: SearchQuery) -> Response:
     """Ends it; the best so far is told."""
     kept, _ = laid_quilt(path.quilt)
-    searches().stop(path.quilt, body.number)
-    return answer(search_view(searches().of(path.quilt, kept.revision, body.number), body.unit))
+    searches().stop(path.quilt, query.number)
+    return answer(search_view(searches().of(path.quilt, kept.revision, query.number), query.unit))

@@ -11,14 +11,14 @@ from kenzet.say import words as w
 from kenzet.web.request_context import answer, laid_quilt
 from kenzet.web.state.routes import routes
 from kenzet.web.wire import base as m
-from kenzet.web.wire.exits import PinCostView, offer_view
+from kenzet.web.wire.pin_options import PinCostView, offer_view
 from kenzet.web.wire.route import RouteRequest
 
-exits = APIBlueprint("exits", __name__, url_prefix="/api/quilts/<quilt>")
+pins = APIBlueprint("pins", __name__, url_prefix="/api/quilts/<quilt>")
 
 
-@exits.post("/route/exit", responses={200: PinCostView})
-def exit_view(path: m.QuiltKey, body: RouteRequest) -> Response:
+@pins.post("/route/pin-options", responses={200: PinCostView})
+def pin_options(path: m.QuiltKey, body: RouteRequest) -> Response:
     """Of the ``number``-th place in the order."""
     kept, laid = laid_quilt(path.quilt)
     visits = (found := routes().ways(kept, laid).route).visits
