@@ -1,0 +1,152 @@
+/** Marks: what is drawn, what is printed on which printer, what is done at the table. */
+import { flushPromises } from '@vue/test-utils'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { api, Problem, type Views } from '../../api/client'
+import { useQuilt } from '../../state/quilt'
+import { useZone } from '../../state/zone'
+import { marksView, zoneInfo, zoneView } from '../../testing/answers'
+import { answers, byId, changes, mounted, opened } from '../../testing/mounting'
+import MarksStation from './MarksStation.vue'
+import PrepCard from './PrepCard.vue'
+import PrinterCard from './PrinterCard.vue'
+
+const method = (key: Views['MethodView']['key'], words: string): Views['MethodView'] => ({ key, label: key, words: [words] })
+const two = [method('first lines', '8 to draw'), method('all lines', '92 to draw')]
+const printers = (some: Partial<Views['PrintersView']> = {}): Views['PrintersView'] => ({ printers: [], bar: '6 in', asks: '', ...some })
+
+beforeEach(() => {
+  opened({ zones: [zoneInfo()] })
+  vi.spyOn(api, 'printers').mockResolvedValue(printers())
+  vi.spyOn(api, 'prep').mockResolvedValue({ layered: 'after marking', basted: 'pins', steps: ['Press the top.'] })
+  vi.spyOn(api, 'preview').mockResolvedValue(zoneView())
+})
+afterEach(() => vi.restoreAllMocks())
+async function station(view = marksView({ methods: two })) {
+  vi.spyOn(api, 'marks').mockResolvedValue(view)
+  await useZone().choose('a')
+  const part = mounted(MarksStation)
+  await flushPromises()
+  return part
+}
+
+describe('the marks of a zone', () => {
+  it('are told with every way of marking, and another way is one request', async () => {
+    const part = await station()
+    expect(byId(part, 'method-first-lines').attributes('aria-pressed')).toBe('true')
+    const sent = changes(() => ({ marks: marksView({ methods: two, method: 'all lines', note: ['All of them are drawn.'] }) }))
+    await byId(part, 'method-all-lines').trigger('click')
+    await flushPromises()
+    expect(sent).toEqual([{ kind: 'marking', zone: 'a', marking: 'all lines' }])
+    expect(byId(part, 'method-all-lines').attributes('aria-pressed')).toBe('true')
+    expect(part.text()).toContain('All of them are drawn.')
+    expect(vi.mocked(api.marks)).toHaveBeenCalledTimes(1)
+  })
+  it('go back to what the app finds best', async () => {
+    const part = await station(marksView({ methods: two, method: 'all lines', chosen_by_her: true }))
+    const sent = changes(() => ({ marks: marksView({ methods: two }) }))
+    await byId(part, 'method-best').trigger('click')
+    await flushPromises()
+    expect(sent).toEqual([{ kind: 'marking', zone: 'a', marking: null }])
+    expect(byId(part, 'method-best').exists()).toBe(false)
+  })
+  it('that were refused come back as they are kept, with the reason above the quilt', async () => {
+    const part = await station()
+    vi.spyOn(api, 'change').mockRejectedValue(new Problem(422, 'Nothing can be marked so.'))
+    vi.spyOn(api, 'quilt').mockResolvedValue(useQuilt().view!)
+    await byId(part, 'method-all-lines').trigger('click')
+    await flushPromises()
+    expect(useQuilt().trouble).toBe('Nothing can be marked so.')
+    expect(byId(part, 'method-first-lines').attributes('aria-pressed')).toBe('true')
+  })
+  it('are not told for an open zone, and why', async () => {
+    vi.spyOn(api, 'marks').mockRejectedValue(new Problem(422, 'This zone is left open: choose a fill for it first.', 'zone'))
+    await useZone().choose('a')
+    const part = mounted(MarksStation)
+    await flushPromises()
+    expect(part.text()).toContain('This zone is left open')
+  })
+  it('of a zone that was left are not shown when they come late', async () => {
+    const { ask, waiting } = answers<Views['MarksView']>()
+    vi.spyOn(api, 'marks').mockImplementation(ask)
+    const zone = useZone()
+    await zone.choose('a')
+    const part = mounted(MarksStation)
+    await flushPromises()
+    await zone.choose('')
+    waiting[0]!.done(marksView({ methods: two }))
+    await flushPromises()
+    expect(byId(part, 'method-first-lines').exists()).toBe(false)
+  })
+  it('offer no sheet where it would have too many pages, but say so', async () => {
+    const part = await station(marksView({ methods: two, pages: 0, pages_words: 'That would be 300 pages.' }))
+    expect(byId(part, 'pdf').exists()).toBe(false)
+    expect(part.find('[role=alert]').text()).toBe('That would be 300 pages.')
+  })
+})
+
+describe('the list before sewing', () => {
+  it('follows her school at once', async () => {
+    const part = mounted(PrepCard)
+    await flushPromises()
+    const sent = changes()
+    await byId(part, 'layered-before').trigger('click')
+    expect(byId(part, 'layered-before').attributes('aria-pressed')).toBe('true')
+    await flushPromises()
+    expect(sent).toEqual([{ kind: 'layers', layered: 'before marking', basted: 'pins' }])
+    expect(vi.mocked(api.prep)).toHaveBeenCalledTimes(2)
+  })
+})
+
+describe('a printer', () => {
+  const card = async (chosen = '') => {
+    const part = mounted(PrinterCard, { chosen, paper: 'letter' })
+    await flushPromises()
+    return part
+  }
+  async function read(part: Awaited<ReturnType<typeof card>>, across: string, up: string) {
+    await byId(part, 'check-printer').trigger('click')
+    await byId(part, 'bar-across').setValue(across)
+    await byId(part, 'bar-up').setValue(up)
+    await byId(part, 'printer-keep').trigger('click')
+    await flushPromises()
+  }
+  it('is corrected by what she reads off the bars, and chosen', async () => {
+    const sent = vi.spyOn(api, 'checkPrinter').mockResolvedValue(printers({ printers: [{ name: 'My printer', across: 1.01, up: 1, words: 'corrected by +1.0 % across' }] }))
+    const part = await card()
+    await read(part, '5 15/16', '6')
+    expect(sent.mock.calls[0]![0]).toEqual({ name: 'My printer', across: '5 15/16', up: '6', unit: 'in', sure: false })
+    expect(part.emitted('choose')).toEqual([['My printer']])
+  })
+  it('that is far out is asked about before that is kept', async () => {
+    const sent = vi.spyOn(api, 'checkPrinter').mockResolvedValueOnce(printers({ asks: 'Was “fit to page” on?' })).mockResolvedValueOnce(printers())
+    const part = await card()
+    await read(part, '5', '5')
+    expect(byId(part, 'printer-asks').text()).toContain('Was “fit to page” on?')
+    expect(part.emitted('choose')).toBeUndefined()
+    await byId(part, 'printer-sure').trigger('click')
+    await flushPromises()
+    expect(sent.mock.calls[1]![0].sure).toBe(true)
+    expect(part.emitted('choose')).toEqual([['My printer']])
+  })
+  it('says at its field what cannot be read, and keeps what was typed', async () => {
+    vi.spyOn(api, 'checkPrinter').mockRejectedValue(new Problem(422, '“six” is not a length.', 'across'))
+    const part = await card()
+    await read(part, 'six', '6')
+    expect(part.find('[role=alert]').text()).toBe('“six” is not a length.')
+    expect(byId(part, 'bar-across').attributes('aria-invalid')).toBe('true')
+    expect((byId(part, 'bar-across').element as HTMLInputElement).value).toBe('six')
+  })
+  it('that is gone is not chosen any more', async () => {
+    const part = await card('Old one')
+    expect(part.emitted('choose')).toEqual([['']])
+  })
+  it('is forgotten at one click', async () => {
+    vi.spyOn(api, 'printers').mockResolvedValue(printers({ printers: [{ name: 'Desk', across: 1, up: 1, words: 'true' }] }))
+    const gone = vi.spyOn(api, 'deletePrinter').mockResolvedValue(printers())
+    const part = await card('Desk')
+    await byId(part, 'corrected').find('button').trigger('click')
+    await flushPromises()
+    expect(gone).toHaveBeenCalledWith('Desk', 'in')
+    expect(part.emitted('choose')).toEqual([['']])
+  })
+})
