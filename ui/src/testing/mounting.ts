@@ -3,6 +3,7 @@ import { mount, RouterLinkStub, type VueWrapper } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { vi } from 'vitest'
 import type { Component } from 'vue'
+import { routerKey } from 'vue-router'
 import { createVuetify } from 'vuetify'
 import { VApp, VBtn, VDialog } from 'vuetify/components'
 import { api, type Views } from '../api/client'
@@ -26,6 +27,8 @@ export function mounted(part: Component, props: Record<string, unknown> = {}, st
     global: {
       plugins: [createVuetify({ components: { VApp, VBtn, VDialog } })],
       stubs: { QuiltCanvas: true, RouterLink: RouterLinkStub, ...stubs },
+      provide: { [routerKey as symbol]: { push: async () => {}, replace: async () => {} } },
+      mocks: { $route: { params: { quilt: 'q' }, query: {}, name: 'fills', meta: {} } },
     },
   })
 }
