@@ -1,12 +1,14 @@
 <script setup lang="ts">
 /** The frame: header, stations on their running stitch, the station, the tally; and the keys that work everywhere. */
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useEventListener } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import AppHeader from './features/shell/AppHeader.vue'
 import KeyHelp from './features/shell/KeyHelp.vue'
 import StationNav from './features/shell/StationNav.vue'
 import TallyBar from './features/shell/TallyBar.vue'
 import { STATIONS } from './features/shell/stations'
+import { usePressed } from './parts/pressed'
 import { useQuilt } from './state/quilt'
 import { useZone } from './state/zone'
 
@@ -43,15 +45,8 @@ function go(number: number) {
   const station = STATIONS.find((s) => s.number === number)
   if (station && inQuilt.value) void router.push({ name: station.name, params: { quilt: quilt.id } })
 }
-const leave = () => void quilt.flush()
-onMounted(() => {
-  window.addEventListener('keydown', keys)
-  window.addEventListener('pagehide', leave)
-})
-onBeforeUnmount(() => {
-  window.removeEventListener('keydown', keys)
-  window.removeEventListener('pagehide', leave)
-})
+usePressed(keys)
+useEventListener('pagehide', () => void quilt.flush())
 </script>
 
 <template>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** The quilt to scale between two tape measures: patches, stitches, the chosen zone, the ruler, the marks. */
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import type { Unit, Views } from '../api/client'
+import { typed, usePressed } from '../parts/pressed'
 import MarksOverlay from './MarksOverlay.vue'
 import type { Marked } from './marked'
 import RulerOverlay from './RulerOverlay.vue'
@@ -211,7 +212,7 @@ const underCross = computed(() => {
   return `${part?.name}, ${spot.place.replace('-', ' ')}, ${spot.patch.replaceAll('-', ' ')}${named ? `, in ${named.name}` : ''}`
 })
 function crossKeys(event: KeyboardEvent) {
-  if (['INPUT', 'SELECT', 'TEXTAREA'].includes((event.target as HTMLElement).tagName) || event.ctrlKey || event.metaKey) return
+  if (typed(event)) return
   if (event.key === 'c') {
     cross.value = cross.value ? undefined : { x: width.value / 2, y: height.value / 2 }
     if (cross.value) pane.value?.focus()
@@ -231,8 +232,7 @@ function crossKeys(event: KeyboardEvent) {
   event.preventDefault()
   event.stopImmediatePropagation()
 }
-onMounted(() => window.addEventListener('keydown', crossKeys, true))
-onBeforeUnmount(() => window.removeEventListener('keydown', crossKeys, true))
+usePressed(crossKeys, true)
 </script>
 
 <template>

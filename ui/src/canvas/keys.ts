@@ -1,5 +1,6 @@
 /** The keys that move the drawing: f, g, +, − and the arrows. */
-import { onBeforeUnmount, onMounted, type Ref } from 'vue'
+import type { Ref } from 'vue'
+import { typed, usePressed } from '../parts/pressed'
 
 interface Movable {
   fitAll: () => void
@@ -12,8 +13,7 @@ const STEP = 60
 
 export function useCanvasKeys(canvas: Ref<Movable | undefined>) {
   function keys(event: KeyboardEvent) {
-    const target = event.target as HTMLElement
-    if (['INPUT', 'SELECT', 'TEXTAREA'].includes(target.tagName) || event.ctrlKey || event.metaKey) return
+    if (typed(event)) return
     const does: Record<string, (c: Movable) => void> = {
       f: (c) => c.fitAll(),
       g: (c) => c.fitZone(),
@@ -29,6 +29,5 @@ export function useCanvasKeys(canvas: Ref<Movable | undefined>) {
     event.preventDefault()
     does[event.key]!(canvas.value)
   }
-  onMounted(() => window.addEventListener('keydown', keys))
-  onBeforeUnmount(() => window.removeEventListener('keydown', keys))
+  usePressed(keys)
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The ruler bench: a ruler on her block, before she touches fabric. */
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import CanvasKey from '../../canvas/CanvasKey.vue'
 import { useCanvasKeys } from '../../canvas/keys'
@@ -8,6 +8,7 @@ import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
 import { placed, type Placing } from '../../canvas/view'
 import StationPage from '../../parts/StationPage.vue'
 import ZoneList from '../../parts/ZoneList.vue'
+import { typed, usePressed } from '../../parts/pressed'
 import { useBench } from '../../state/bench'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
@@ -41,7 +42,7 @@ const turns = computed(() => {
   return (ux - ox) * (vy - oy) - (uy - oy) * (vx - ox) > 0 ? 1 : -1
 })
 function keys(event: KeyboardEvent) {
-  if (['INPUT', 'SELECT', 'TEXTAREA'].includes((event.target as HTMLElement).tagName) || event.ctrlKey || event.metaKey) return
+  if (typed(event)) return
   const times = event.shiftKey ? BIG : 1
   const does: Record<string, () => unknown> = {
     ArrowLeft: () => nudge(-1, 0, times),
@@ -67,8 +68,7 @@ function keys(event: KeyboardEvent) {
   void does[event.key]!()
 }
 // before the canvas: here the arrows move the ruler, not the quilt
-onMounted(() => window.addEventListener('keydown', keys, true))
-onBeforeUnmount(() => window.removeEventListener('keydown', keys, true))
+usePressed(keys, true)
 watch(() => [zone.key, zone.place, quilt.taken, quilt.unit], () => void bench.look(), { immediate: true })
 watch(() => zone.key, () => zone.drop(), { immediate: true })
 useCanvasKeys(canvas)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Fills: choose a zone on the quilt, a fill for it, and see where the ruler goes. */
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, onBeforeUnmount, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import CanvasKey from '../../canvas/CanvasKey.vue'
 import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
@@ -8,6 +8,7 @@ import StationPage from '../../parts/StationPage.vue'
 import ZoneList from '../../parts/ZoneList.vue'
 import { useCanvasKeys } from '../../canvas/keys'
 import type { Spot } from '../../canvas/scene'
+import { typed, usePressed } from '../../parts/pressed'
 import { useMeeting } from '../../state/meeting'
 import { useQuilt } from '../../state/quilt'
 import { useTop } from '../../state/top'
@@ -67,7 +68,7 @@ function choose(key: string, place = '') {
   void zone.choose(key, place)
 }
 function keys(event: KeyboardEvent) {
-  if ((event.target as HTMLElement).tagName === 'INPUT' || event.ctrlKey || event.metaKey) return
+  if (typed(event)) return
   const does: Record<string, () => unknown> = {
     '[': () => zone.step('spacing', -1),
     ']': () => zone.step('spacing', 1),
@@ -89,9 +90,8 @@ function keys(event: KeyboardEvent) {
   event.preventDefault()
   void does[event.key]!()
 }
-onMounted(() => window.addEventListener('keydown', keys))
+usePressed(keys)
 onBeforeUnmount(() => {
-  window.removeEventListener('keydown', keys)
   variants.close()
   meeting.end()
 })

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** Kit: her cupboard on its shelves, and what each mark of a ruler makes with her foot. */
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import StationPage from '../../parts/StationPage.vue'
 import WordsText from '../../parts/WordsText.vue'
+import { typed, usePressed } from '../../parts/pressed'
 import { useKit } from '../../state/kit'
 import { useQuilt } from '../../state/quilt'
 import QuiltKit from './QuiltKit.vue'
@@ -29,15 +30,12 @@ async function add(kind: string) {
   await kit.add(kind)
 }
 function keys(event: KeyboardEvent) {
-  if (event.key !== 'Escape' || ['INPUT', 'TEXTAREA'].includes((event.target as HTMLElement).tagName)) return
+  if (event.key !== 'Escape' || typed(event)) return
   if (makes.value) makes.value = false
   else void kit.settle().then(() => kit.choose(''))
 }
-onMounted(() => window.addEventListener('keydown', keys))
-onBeforeUnmount(() => {
-  window.removeEventListener('keydown', keys)
-  void kit.settle()
-})
+usePressed(keys)
+onBeforeUnmount(() => void kit.settle())
 </script>
 
 <template>

@@ -6,6 +6,7 @@ import { api, Problem, type Views } from '../../api/client'
 import { NOTHING_MARKED } from '../../canvas/marked'
 import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
 import WordsText from '../../parts/WordsText.vue'
+import { usePressed } from '../../parts/pressed'
 import { useQuilt } from '../../state/quilt'
 import { newest } from '../../state/unsent'
 import { useZone } from '../../state/zone'
@@ -68,11 +69,8 @@ function keys(event: KeyboardEvent) {
   event.stopImmediatePropagation()
   does[event.key]!()
 }
-onMounted(() => window.addEventListener('keydown', keys, true))
-onBeforeUnmount(() => {
-  window.removeEventListener('keydown', keys, true)
-  kept.stop()
-})
+usePressed(keys, true)
+onBeforeUnmount(() => kept.stop())
 </script>
 
 <template>

@@ -8,6 +8,7 @@ import { useCanvasKeys } from '../../canvas/keys'
 import type { Spot } from '../../canvas/scene'
 import WordsText from '../../parts/WordsText.vue'
 import { shelve } from '../../away/shelf'
+import { usePressed } from '../../parts/pressed'
 import { useQuilt } from '../../state/quilt'
 import { useSewing } from '../../state/sewing'
 import BrokeCard from './BrokeCard.vue'
@@ -117,15 +118,12 @@ watch(
 )
 watch([lost, view], () => void (!lost.value && quilt.away && quilt.open(quilt.id, true)))
 watch(() => quilt.unit, () => void sewing.look(here.value?.place))
+usePressed(keys, true)
 onMounted(async () => {
-  window.addEventListener('keydown', keys, true)
   await sewing.open(typeof asked === 'string' ? asked : '')
   home()
 })
-onBeforeUnmount(() => {
-  window.removeEventListener('keydown', keys, true)
-  sewing.stop()
-})
+onBeforeUnmount(() => sewing.stop())
 </script>
 
 <template>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** The needle runs along the route at the speed that she sets; she halts it, steps it, or drags it along. */
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
+import { typed, usePressed } from '../../parts/pressed'
 import { marksAlong, needleAt, stopsOf, type Needle } from '../../sewing/walk'
 
 const props = defineProps<{ here: Views['HereView'] }>()
@@ -59,18 +60,15 @@ function step(by: number) {
 }
 function keys(event: KeyboardEvent) {
   const target = event.target as HTMLElement
-  if (['INPUT', 'SELECT', 'TEXTAREA'].includes(target.tagName) || event.ctrlKey || event.metaKey) return
+  if (typed(event)) return
   const does: Record<string, () => void> = { ' ': go, ArrowRight: () => step(1), ArrowLeft: () => step(-1) }
   if (!does[event.key] || (event.key === ' ' && target.closest('button, a'))) return
   event.preventDefault()
   event.stopImmediatePropagation()
   does[event.key]!()
 }
-onMounted(() => window.addEventListener('keydown', keys, true))
-onBeforeUnmount(() => {
-  halt()
-  window.removeEventListener('keydown', keys, true)
-})
+usePressed(keys, true)
+onBeforeUnmount(() => halt())
 </script>
 
 <template>

@@ -1,27 +1,11 @@
 /** The screen stays awake while she sews. */
-import { onBeforeUnmount, onMounted, ref, type Ref } from 'vue'
+import { useWakeLock } from '@vueuse/core'
+import { onMounted, ref, type Ref } from 'vue'
 
-/** False where the browser cannot do it. */
+/** False where the browser cannot do it, or may not: a battery that runs low. */
 export function useAwake(): Ref<boolean> {
-  const awake = ref('wakeLock' in navigator)
-  let lock: WakeLockSentinel | undefined
-  async function hold() {
-    if (document.visibilityState !== 'visible' || !('wakeLock' in navigator)) return
-    try {
-      lock = await navigator.wakeLock.request('screen')
-      awake.value = true
-    } catch {
-      awake.value = false // a battery that runs low, or a page that may not
-    }
-  }
-  const again = () => void hold()
-  onMounted(() => {
-    void hold()
-    document.addEventListener('visibilitychange', again)
-  })
-  onBeforeUnmount(() => {
-    document.removeEventListener('visibilitychange', again)
-    void lock?.release()
-  })
+  const lock = useWakeLock()
+  const awake = ref(lock.isSupported.value)
+  onMounted(() => lock.request('screen').catch(() => (awake.value = false)))
   return awake
 }

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /** Top: lay the quilt top out, lay and colour its blocks, and say what is quilted as one. */
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
 import { useCanvasKeys } from '../../canvas/keys'
 import type { Spot } from '../../canvas/scene'
 import StationPage from '../../parts/StationPage.vue'
+import { typed, usePressed } from '../../parts/pressed'
 import { useDrawing } from '../../state/drawing'
 import { useCutting } from '../../state/cutting'
 import { usePhoto } from '../../state/photo'
@@ -88,7 +89,7 @@ function over(place: string, first: boolean) {
   else if (!top.stroke.includes(place)) top.stroke = [...top.stroke, place]
 }
 function keys(event: KeyboardEvent) {
-  if (['INPUT', 'SELECT'].includes((event.target as HTMLElement).tagName) || event.ctrlKey || event.metaKey) return
+  if (typed(event)) return
   if (event.key === 'Escape') {
     if (drawing.open) drawing.drop()
     else if (top.brush) top.brush = undefined
@@ -100,9 +101,8 @@ function keys(event: KeyboardEvent) {
   else return
   event.preventDefault()
 }
-onMounted(() => window.addEventListener('keydown', keys))
+usePressed(keys)
 onBeforeUnmount(() => {
-  window.removeEventListener('keydown', keys)
   drawing.close()
   photo.close()
   top.brush = undefined
