@@ -1,12 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Views } from '../api/client'
-import { bobbinAfter, clock, doneLines, doneOf, nextStop, runsOut, sewnUntil, type Step } from './machine'
-
-const stretch = (line: number, begins: number, ends: number, reversed = false): Views['SewnStretch'] => ({ drawing: 'z.0.00000000', line, turn: 0, begins, ends, reversed })
-const step = (more: Partial<Step> = {}): Step => ({
-  kind: 'line', number: 1, freehand: false, zone: 'Star', lay: [], sum: null, hand: [], sew: [], then: [], short: [], travels: [], stops: false, ruler: [], hands: [], also_sewn: [],
-  points: [[0, 0, 30, 0], [30, 0, 30, 40]], sewn: [stretch(4, 0, 30), stretch(4, 30, 70)], start: [0, 0], at: [35, 40], length_mm: 75, ...more,
-})
+import { sewingStep as step, sewnStretch as stretch } from '../testing/answers'
+import { bobbinAfter, clock, doneLines, doneOf, nextStop, runsOut, sewnUntil } from './machine'
 
 describe('where a thread broke', () => {
   it('keeps what was sewn up to there', () => {

@@ -129,7 +129,7 @@ export const useBench = defineStore('bench', () => {
     lay.value = throughEnds(edge.value, a!, b!, top)
   }
 
-  /** The line becomes part of the plan. */
+  /** The line becomes part of the plan; the station looks anew at whatever is taken. */
   async function keep() {
     if (!edge.value || !view.value) return
     const { x, y, angle } = lay.value
@@ -140,7 +140,6 @@ export const useBench = defineStore('bench', () => {
     try {
       await quilt.make(wish)
       wrong.value = undefined
-      await look()
     } catch (error) {
       if (error instanceof Problem && error.status !== 409) wrong.value = { field: error.field, message: error.message }
     }

@@ -58,3 +58,24 @@ export const marksView = (some: Some<Views['MarksView']> = {}): Views['MarksView
   zone: 'a', name: 'Star points', occurs: '', method: 'first lines', methods: [], chosen_by_her: false, strokes: [], dots: [], signs: [], tools: [], tool: '', tool_words: [], laid: [], rounds: 0,
   round_is: 'Round', stands_for: 'sewn line', repeats: false, at_the_table: 0, edges: [], pages: 1, pages_words: '1 page', rows: [], note: [], caution: '', layers: [], layer: 0, drawings: [], totals: [], ...some,
 })
+
+export const benchEdge = (some: Some<Views['BenchEdge']> = {}): Views['BenchEdge'] => ({
+  centre: null, dead: [], edge: [-100, 0, 100, 0], etched: [], grips: [], label: [], needle: [-100, -6.35, 100, -6.35], others: [], rings: [], straight: true, ...some,
+})
+export const benchView = (some: Some<Views['BenchView']> = {}): Views['BenchView'] => ({
+  at: [50, 50], caution: '', corners: [], foot: 6.35, foot_name: 'Foot', foot_words: ['1/4'], hand: [], name: 'Star points', nudge: 0.5, place: '1-1', references: [], refused: '',
+  rings: [[0, 0, 100, 0, 100, 100, 0, 100, 0, 0]], rulers: [{ key: 'long', name: 'Long', fault: '', edges: [benchEdge()] }, { key: 'bent', name: 'Bent', fault: 'It is broken.', edges: [] }], throat: 'right', times: 1, where: '', zone: 'a', ...some,
+})
+
+export const tableStep = (some: Some<Views['StepView']> = {}): Views['StepView'] => ({ kind: 'stroke', lay: [], begins: [], ends: [], figures: [], lines: [], dots: [], laid: [], turn: false, ...some })
+export const tableView = (some: Some<Views['TableView']> = {}): Views['TableView'] => ({ done: 0, name: 'Star points', pins: '', steps: [], still_on: [], times: 1, zone: 'a', ...some })
+
+export const sewnStretch = (line: number, begins: number, ends: number, reversed = false): Views['SewnStretch'] => ({ drawing: 'z.0.00000000', line, turn: 0, begins, ends, reversed })
+export const sewingStep = (some: Some<Views['SewingStepView']> = {}): Views['SewingStepView'] => ({
+  kind: 'line', number: 1, freehand: false, zone: 'Star', lay: [], sum: null, hand: [], sew: [], then: [], short: [], travels: [], stops: false, ruler: [], hands: [], also_sewn: [],
+  points: [[0, 0, 30, 0], [30, 0, 30, 40]], sewn: [sewnStretch(4, 0, 30), sewnStretch(4, 30, 70)], start: [0, 0], at: [35, 40], length_mm: 75, ...some,
+})
+export const sewHere = (some: Some<Views['SewHere']> = {}): Views['SewHere'] => ({ bulk: [], coming: [], done: [], left: 0, many: 9, name: 'Star', number: 1, place: '1-1', recent: [], steps: [], stop: 0, which: '', ...some })
+export const sewingView = (some: Some<Views['SewingView']> = {}): Views['SewingView'] => ({
+  bobbin: { left: 90_000, per_mm: 1.2, per_thread: 200 }, caution: '', count: 0, ending: '', here: sewHere(), last: [], many: 1, notes: [], places: [], rest: 0, share: 0, skipped: 0, spots: [], tally: [], today: 0, unrested: 0, untouched: 0, zones: [], ...some,
+})

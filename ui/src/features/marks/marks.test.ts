@@ -4,11 +4,12 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { api, Problem, type Views } from '../../api/client'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
-import { marksView, zoneInfo, zoneView } from '../../testing/answers'
+import { marksView, tableStep, tableView, zoneInfo, zoneView } from '../../testing/answers'
 import { answers, byId, changes, mounted, opened } from '../../testing/mounting'
 import MarksStation from './MarksStation.vue'
 import PrepCard from './PrepCard.vue'
 import PrinterCard from './PrinterCard.vue'
+import TableStation from './TableStation.vue'
 
 const method = (key: Views['MethodView']['key'], words: string): Views['MethodView'] => ({ key, label: key, words: [words] })
 const two = [method('first lines', '8 to draw'), method('all lines', '92 to draw')]
@@ -148,5 +149,56 @@ describe('a printer', () => {
     await flushPromises()
     expect(gone).toHaveBeenCalledWith('Desk', 'in')
     expect(part.emitted('choose')).toEqual([['']])
+  })
+})
+
+describe('at the table', () => {
+  const press = (key: string) => window.document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }))
+  async function table(view = tableView({ times: 2, steps: [tableStep({ lay: ['First'] }), tableStep({ lay: ['Second'] })] })) {
+    localStorage.clear()
+    opened({ zones: [zoneInfo()] })
+    vi.spyOn(api, 'preview').mockResolvedValue(zoneView())
+    await useZone().choose('a')
+    vi.spyOn(api, 'table').mockImplementation(async (_, body) => ({ ...view, done: body.done ?? view.done }))
+    const page = mounted(TableStation)
+    await flushPromises()
+    return page
+  }
+  it('goes on step by step through all blocks, and tells how far it is', async () => {
+    const page = await table()
+    expect(byId(page, 'lay').text()).toBe('First')
+    press(' ')
+    press(' ')
+    await flushPromises()
+    expect(byId(page, 'stroke-count').text()).toContain('block 2 of 2')
+    expect(vi.mocked(api.table).mock.calls.at(-1)![1].done).toBe(2)
+    press('Backspace')
+    await flushPromises()
+    expect(byId(page, 'lay').text()).toBe('Second')
+    page.unmount()
+  })
+  it('begins where she left off, and ends', async () => {
+    const page = await table(tableView({ done: 1, steps: [tableStep({ lay: ['First'] }), tableStep({ lay: ['Second'] })] }))
+    expect(byId(page, 'lay').text()).toBe('Second')
+    press('Enter')
+    press('Enter')
+    await flushPromises()
+    expect(byId(page, 'all-drawn').exists()).toBe(true)
+    expect(byId(page, 'stroke-next').attributes()).toHaveProperty('disabled')
+    page.unmount()
+  })
+  it('keeps what is done while nothing answers', async () => {
+    const page = await table()
+    vi.mocked(api.table).mockRejectedValue(new Problem(0, 'Kenzet does not answer.'))
+    press(' ')
+    await flushPromises()
+    expect(byId(page, 'lay').text()).toBe('Second')
+    expect(byId(page, 'unsent').exists()).toBe(true)
+    page.unmount()
+  })
+  it('says so where nothing has to be drawn', async () => {
+    const page = await table(tableView())
+    expect(page.text()).toContain('Nothing has to be drawn')
+    page.unmount()
   })
 })
