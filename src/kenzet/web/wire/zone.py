@@ -16,14 +16,15 @@ from kenzet.core.fills import FILLS, AnyFill, Fill, default_fill
 from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.kit.kit import Kit
 from kenzet.core.marks.totals import totals_of
-from kenzet.core.numbers.measure import Length
+from kenzet.core.numbers.measure import Length, Unit
 from kenzet.core.params import Frozen, forms, step_length
+from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.plan.zone_plan import ZonePlan, site_at
 from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.document import validated
 from kenzet.core.top.quilt_layout import QuiltLayout
-from kenzet.core.top.zone import Cells, Over
+from kenzet.core.top.zone import Cells, Over, Zone
 from kenzet.say import sum_words, whereabouts, zone_words
 from kenzet.say import words as w
 from kenzet.say.ruler_words import CurveView, RulerChoice
@@ -198,81 +199,98 @@ def stepped(fill: Fill, step: ParameterStep, kit: Kit) -> Fill:
     return checked
 
 
+NOTHING_LAID: dict[str, Any] = {
+    "fill": None, "fields": [], "step": None, "sum": None, "offers": [], "figures": [], "drift": [], "rows": [], "notes": [], "advice": [],
+    "across": {}, "gap": None, "measuring": False, "can_meet": False, "slivers": [],
+}  # fmt: skip
+"""What a slip says of lines where there are none."""
+
+
 def zone_view(laid: QuiltLayout, found: ZonePlan | None, body: PlanRequest) -> ZoneView:
     """The slip of a zone, with what is typed."""
-    zone, unit = laid.zone(body.zone), body.unit
+    zone = laid.zone(body.zone)
     places = laid.places(zone)
     place = body.place if body.place in places else next(iter(places))
-    shape = laid.shape_at(zone, place) or next(iter(laid.shapes(zone)), None)
-    region = shape.region if shape else None
     plans = plan_quilt(laid)
-    view = ZoneView(
+    view = _zone_view(
+        laid, zone, place, body, drawn.drawings(found), w.totals(totals_of(plans.values()), body.unit)
+    )
+    layered = found.layered(body.layer) if found else None
+    if found is None or layered is None or not layered.has_drawing_at(place):
+        return view
+    drawing = layered.drawing_at(place)
+    gap = found.widest_gap(drawing) if body.gap else found.quick_gap(drawing)
+    view.measuring = gap is None
+    if gap and gap.place and gap.width > float(layered.kit.batting.limit.mm) + VISIBLE:
+        view.gap = GapView(x=gap.place[0], y=gap.place[1], radius=gap.width / 2)
+    met = slants(drawing.region, drawing.families)
+    _say_fill(view, layered, drawing, place, body.unit)
+    _say_lines(view, layered, drawing, body.unit)
+    view.step = zone_words.step_field(drawing.fill, met, body.unit)
+    view.across = continuity_fix(layered)
+    beside, told = zone_words.neighbourhood(laid, plans, layered, place, body.unit)
+    view.rows = (
+        zone_words.begins(layered, drawing) + zone_words.rows(layered, drawing, met, gap, body.unit) + beside
+    )
+    view.advice = zone_words.advice(layered, drawing, place, gap, body.unit) + told
+    return view
+
+
+def _zone_view(
+    laid: QuiltLayout,
+    zone: Zone,
+    place: str,
+    body: PlanRequest,
+    drawings: list[DrawingView],
+    totals: list[w.Total],
+) -> ZoneView:
+    """The zone itself, whatever lies in it."""
+    shape = laid.shape_at(zone, place) or next(iter(laid.shapes(zone)), None)
+    return ZoneView(
         zone=body.zone,
         place=place,
         where=whereabouts.place_name(place),
-        times=len(places),
+        times=len(laid.places(zone)),
         apart=zone_words.apart(laid, zone),
         here_apart=zone.apart_at(place) is not None,
         name=zone.name,
         occurs=whereabouts.occurs(laid, zone),
-        fill=None,
         layer=body.layer,
         over=zone.over.fill.label if zone.over else "",
         cells=zone.over.cells if zone.over else "all",
         pins=[pin.model_dump(mode="json") for pin in zone.pins],
-        fields=[],
-        step=None,
-        sum=None,
-        offers=[],
-        figures=[],
-        drift=[],
         own_ruler=zone.ruler or "",
         sew_with=zone.sew_with or laid.quilt.kit.sew_with,
-        rows=[],
-        notes=[],
-        advice=[],
-        across={},
-        gap=None,
-        measuring=False,
-        can_meet=False,
-        slivers=[],
         features=spots.features(shape) if shape else [],
-        drawings=drawn.drawings(found),
-        edges=spots.edges(region) if region else [],
-        corners=spots.corners(region) if region else [],
-        totals=w.totals(totals_of(plans.values()), unit),
+        edges=spots.edges(shape.region) if shape else [],
+        corners=spots.corners(shape.region) if shape else [],
+        drawings=drawings,
+        totals=totals,
+        **NOTHING_LAID,
     )
-    whole, found = found, found and found.layered(body.layer)
-    if whole is None or found is None or not found.has_drawing_at(place):
-        return view
-    drawing = found.drawing_at(place)
-    gap = whole.widest_gap(drawing) if body.gap else whole.quick_gap(drawing)
-    view.measuring = gap is None
-    view.fill = drawing.fill.model_dump(mode="json")
-    view.fields = w.fields(drawing.fill, unit)
-    if len(drawing.stretches) or len(found.references(drawing).marked) < drawing.lines:
-        view.sum = sum_words.the_sum(found.sum(drawing), found.kit, unit)
-        view.sum.instead = sum_words.instead(found.sum(drawing), unit)
-    view.drift = zone_words.drift(found, drawing, unit)
-    view.figures = zone_words.figures(found.figures(drawing, place), unit)
-    view.can_meet = drawing.fill.can_meet
-    view.notes = list(drawing.fill.notes())
-    if gap and gap.place and gap.width > float(found.kit.batting.limit.mm) + VISIBLE:
-        view.gap = GapView(x=gap.place[0], y=gap.place[1], radius=gap.width / 2)
-    view.offers = zone_words.offers(found, drawing, place, unit)
-    met = slants(drawing.region, drawing.families)
-    view.step = zone_words.step_field(drawing.fill, met, unit)
-    view.rows = zone_words.rows(found, drawing, met, gap, unit)
-    view.advice = zone_words.advice(found, drawing, place, gap, unit)
-    beside, told = zone_words.neighbourhood(laid, plans, found, place, unit)
-    view.across = continuity_fix(found)
-    view.rows += beside
-    view.rows[:0] = zone_words.begins(found, drawing)
-    view.advice += told
-    edges = drawing.region.edges
-    slivers = [edges[g.edge] for g in found.edge_remainders(drawing) if g.sliver and drawing.lines]
+
+
+def _say_fill(view: ZoneView, plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> None:
+    """The fill with its fields, its own figures, and the spacings that suit it better."""
+    fill = drawing.fill
+    view.fill = fill.model_dump(mode="json")
+    view.fields = w.fields(fill, unit)
+    view.can_meet = fill.can_meet
+    view.notes = list(fill.notes())
+    view.figures = zone_words.figures(plan.figures(drawing, place), unit)
+    view.offers = zone_words.offers(plan, drawing, place, unit)
+
+
+def _say_lines(view: ZoneView, plan: ZonePlan, drawing: Drawing, unit: Unit) -> None:
+    """Where the ruler goes for its lines, what they drift, what is left at the edges."""
+    if len(drawing.stretches) or len(plan.references(drawing).marked) < drawing.lines:
+        view.sum = sum_words.the_sum(plan.sum(drawing), plan.kit, unit)
+        view.sum.instead = sum_words.instead(plan.sum(drawing), unit)
+    view.drift = zone_words.drift(plan, drawing, unit)
+    slivers = [
+        drawing.region.edges[g.edge] for g in plan.edge_remainders(drawing) if g.sliver and drawing.lines
+    ]
     view.slivers = [[*edge.start, *edge.end] for edge in slivers]
-    return view
 
 
 def typed_zone(laid: QuiltLayout, body: PlanRequest) -> QuiltLayout:
