@@ -20,36 +20,7 @@ from kenzet.standins.printer import PrinterStandIn, png
 
 def main(arguments: Sequence[str] | None = None) -> int:
     """Run the command; what is wrong is said in one sentence, with exit code 1."""
-    parser = argparse.ArgumentParser(prog="kenzet", description="Plan, reckon and mark machine quilting.")
-    commands = parser.add_subparsers(dest="command", required=True)
-    plan = commands.add_parser("plan", help="read a quilt plan and print everything reckoned from it as JSON")
-    plan.add_argument("file", type=Path)
-    commands.add_parser("schema", help="print the JSON schema of the plan format")
-    printing = commands.add_parser(
-        "print", help="print a PDF on the stand-in of a printer, page by page, as PNG"
-    )
-    printing.add_argument("file", type=Path)
-    printing.add_argument("--out", type=Path, default=Path(), help="folder for the pages (default: here)")
-    printing.add_argument("--scale", type=float, default=100.0, help="prints everything so large, per cent")
-    printing.add_argument("--up", type=float, help="the same upwards, where it differs")
-    printing.add_argument("--skew", type=float, default=0.0, help="degrees askew")
-    printing.add_argument("--margin", type=float, default=4.0, help="mm that cannot be printed")
-    printing.add_argument("--dpi", type=int, default=300)
-    sewing = commands.add_parser(
-        "sew",
-        help="sew a quilt of a running Kenzet on the stand-in of a machine, and tell it stitch by stitch",
-    )
-    sewing.add_argument("quilt", help="the quilt's name")
-    sewing.add_argument("--at", default="http://127.0.0.1:8420", help="where Kenzet is (default %(default)s)")
-    sewing.add_argument("--steps", type=int, help="so many steps (default: until all is sewn)")
-    sewing.add_argument("--pace", type=float, default=15.0, help="mm a second, 0 as fast as it can")
-    sewing.add_argument("--stitch", type=float, default=2.5, help="mm")
-    sewing.add_argument("--wobble", type=float, default=5.0, help="per cent of a stitch")
-    sewing.add_argument("--drift", type=float, default=0.0, help="per cent that its counter is out by")
-    sewing.add_argument("--breaks", type=float, default=0.0, help="broken threads in 100 m")
-    sewing.add_argument("--bobbin", type=float, default=27.0, help="m of seam that a bobbin lasts for")
-    sewing.add_argument("--seed", type=int, default=1)
-    chosen = parser.parse_args(arguments)
+    chosen = _parser().parse_args(arguments)
     try:
         if chosen.command == "schema":
             sys.stdout.write(plan_file.schema().decode())
@@ -73,6 +44,47 @@ def main(arguments: Sequence[str] | None = None) -> int:
         print(f"kenzet: {where}{error.message}", file=sys.stderr)
         return 1
     return 0
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="kenzet", description="Plan, reckon and mark machine quilting.")
+    commands = parser.add_subparsers(dest="command", required=True)
+    plan = commands.add_parser("plan", help="read a quilt plan and print everything reckoned from it as JSON")
+    plan.add_argument("file", type=Path)
+    commands.add_parser("schema", help="print the JSON schema of the plan format")
+    _asks_print(
+        commands.add_parser("print", help="print a PDF on the stand-in of a printer, page by page, as PNG")
+    )
+    _asks_sew(
+        commands.add_parser(
+            "sew",
+            help="sew a quilt of a running Kenzet on the stand-in of a machine, and tell it stitch by stitch",
+        )
+    )
+    return parser
+
+
+def _asks_print(printing: argparse.ArgumentParser) -> None:
+    printing.add_argument("file", type=Path)
+    printing.add_argument("--out", type=Path, default=Path(), help="folder for the pages (default: here)")
+    printing.add_argument("--scale", type=float, default=100.0, help="prints everything so large, per cent")
+    printing.add_argument("--up", type=float, help="the same upwards, where it differs")
+    printing.add_argument("--skew", type=float, default=0.0, help="degrees askew")
+    printing.add_argument("--margin", type=float, default=4.0, help="mm that cannot be printed")
+    printing.add_argument("--dpi", type=int, default=300)
+
+
+def _asks_sew(sewing: argparse.ArgumentParser) -> None:
+    sewing.add_argument("quilt", help="the quilt's name")
+    sewing.add_argument("--at", default="http://127.0.0.1:8420", help="where Kenzet is (default %(default)s)")
+    sewing.add_argument("--steps", type=int, help="so many steps (default: until all is sewn)")
+    sewing.add_argument("--pace", type=float, default=15.0, help="mm a second, 0 as fast as it can")
+    sewing.add_argument("--stitch", type=float, default=2.5, help="mm")
+    sewing.add_argument("--wobble", type=float, default=5.0, help="per cent of a stitch")
+    sewing.add_argument("--drift", type=float, default=0.0, help="per cent that its counter is out by")
+    sewing.add_argument("--breaks", type=float, default=0.0, help="broken threads in 100 m")
+    sewing.add_argument("--bobbin", type=float, default=27.0, help="m of seam that a bobbin lasts for")
+    sewing.add_argument("--seed", type=int, default=1)
 
 
 def _print(chosen: argparse.Namespace) -> None:

@@ -37,75 +37,84 @@ class WayPiece:
     freehand: bool = False
 
 
+class _Page:
+    """An SVG page under construction; points are mm of the part, y up."""
+
+    def __init__(self, title: str, size: tuple[float, float], unit: Unit) -> None:
+        self.bounds = (0.0, 0.0, *size)
+        wide, high = size[0] + 2 * BLEED, size[1] + 2 * BLEED
+        per = float(MM_PER[unit])
+        ET.register_namespace("", NAMESPACE)
+        self.root = ET.Element(
+            f"{{{NAMESPACE}}}svg", width=f"{wide / per:.6f}{unit}", height=f"{high / per:.6f}{unit}", viewBox=f"0 0 {wide:.4f} {high:.4f}"
+        )  # fmt: skip
+        self.put(self.root, "title").text = title
+
+    def put(self, parent: ET.Element, tag: str, **said: str) -> ET.Element:
+        return ET.SubElement(
+            parent, f"{{{NAMESPACE}}}{tag}", {key.replace("_", "-"): value for key, value in said.items()}
+        )
+
+    def group(self, name: str, **style: str) -> ET.Element:
+        return self.put(self.root, "g", id=name, **style)
+
+    def at(self, point: Floats) -> tuple[float, float]:
+        x, y = to_svg(self.bounds, point.tolist())
+        return x, y
+
+    def path(self, parent: ET.Element, line: Floats) -> None:
+        ends = map(self.at, line)
+        self.put(
+            parent, "path", d=" ".join(f"{'L' if k else 'M'}{x:.3f} {y:.3f}" for k, (x, y) in enumerate(ends))
+        )
+
+
 def route_svg(
     title: str, size: tuple[float, float], seams: Iterable[Floats], way: Sequence[WayPiece], unit: Unit
 ) -> bytes:
     """Groups ``seams``, ``travel``, ``lines``, ``freehand``, ``numbers`` and ``threads``; the page is sized in ``unit``."""
-    bounds = (0.0, 0.0, *size)
-    wide, high = size[0] + 2 * BLEED, size[1] + 2 * BLEED
-    per = float(MM_PER[unit])
-    ET.register_namespace("", NAMESPACE)
-    root = ET.Element(
-        f"{{{NAMESPACE}}}svg", width=f"{wide / per:.6f}{unit}", height=f"{high / per:.6f}{unit}", viewBox=f"0 0 {wide:.4f} {high:.4f}"
-    )  # fmt: skip
-    ET.SubElement(root, f"{{{NAMESPACE}}}title").text = title
-
-    def group(name: str, **style: str) -> ET.Element:
-        said = {key.replace("_", "-"): value for key, value in style.items()}
-        return ET.SubElement(root, f"{{{NAMESPACE}}}g", {"id": name, **said})
-
-    def path(parent: ET.Element, line: Floats) -> None:
-        ends = (to_svg(bounds, point) for point in line.tolist())
-        ET.SubElement(
-            parent, f"{{{NAMESPACE}}}path", d=" ".join(f"{'L' if k else 'M'}{x:.3f} {y:.3f}" for k, (x, y) in enumerate(ends))
-        )  # fmt: skip
-
-    thin = group("seams", fill="none", stroke="#8a8f98", stroke_width="0.2")
+    page = _Page(title, size, unit)
+    thin = page.group("seams", fill="none", stroke="#8a8f98", stroke_width="0.2")
     for seam in seams:
-        path(thin, seam)
-    travel = group(
-        "travel",
-        fill="none",
-        stroke="#a8392c",
-        stroke_width="0.7",
-        stroke_linecap="round",
-        stroke_dasharray="0.01 1.4",
-    )
-    lines = group("lines", fill="none", stroke="#2b3a67", stroke_width="0.4")
-    freehand = group(
-        "freehand",
-        fill="none",
-        stroke="#2b3a67",
-        stroke_width="0.4",
-        stroke_linecap="round",
-        stroke_dasharray="0.4 1.2",
-    )
-    numbers = group(
+        page.path(thin, seam)
+    _draw_way(page, way)
+    _draw_numbers(page, [piece for piece in way if piece.sews])
+    _draw_threads(page, way)
+    return bytes(ET.tostring(page.root, encoding="utf-8", xml_declaration=True))
+
+
+def _draw_way(page: _Page, way: Sequence[WayPiece]) -> None:
+    dotted = {"stroke_linecap": "round", "stroke_dasharray": "0.01 1.4"}
+    travel = page.group("travel", fill="none", stroke="#a8392c", stroke_width="0.7", **dotted)
+    lines = page.group("lines", fill="none", stroke="#2b3a67", stroke_width="0.4")
+    dashed = {"stroke_linecap": "round", "stroke_dasharray": "0.4 1.2"}
+    freehand = page.group("freehand", fill="none", stroke="#2b3a67", stroke_width="0.4", **dashed)
+    for piece in way:
+        page.path(freehand if piece.freehand else lines if piece.sews else travel, piece.line)
+        page.path(lines if piece.sews else travel, _arrow(piece.line))
+
+
+def _draw_numbers(page: _Page, sewn: Sequence[WayPiece]) -> None:
+    numbers = page.group(
         "numbers", fill="#1e2733", font_family="sans-serif", font_size=f"{_TEXT}", text_anchor="middle"
     )
-    threads = group("threads", stroke="#a8392c", stroke_width="0.5")
-    number = 0
+    for number, piece in enumerate(sewn, 1):
+        x, y = page.at(_along(piece.line, 0.2)[0])
+        page.put(numbers, "text", x=f"{x:.3f}", y=f"{y + _TEXT / 3:.3f}").text = str(number)
+
+
+def _draw_threads(page: _Page, way: Sequence[WayPiece]) -> None:
+    """A ring where a thread begins, a square where it ends."""
+    threads = page.group("threads", stroke="#a8392c", stroke_width="0.5")
     for k, piece in enumerate(way):
-        its = freehand if piece.freehand else lines if piece.sews else travel
-        path(its, piece.line)
-        path(lines if piece.sews else travel, _arrow(piece.line))
-        if piece.sews:
-            number += 1
-            x, y = to_svg(bounds, _along(piece.line, 0.2)[0].tolist())
-            ET.SubElement(numbers, f"{{{NAMESPACE}}}text", x=f"{x:.3f}", y=f"{y + _TEXT / 3:.3f}").text = str(
-                number
-            )
         if piece.begins:
-            x, y = to_svg(bounds, piece.line[0].tolist())
-            ET.SubElement(
-                threads, f"{{{NAMESPACE}}}circle", cx=f"{x:.3f}", cy=f"{y:.3f}", r="1.3", fill="#ffffff"
-            )
+            x, y = page.at(piece.line[0])
+            page.put(threads, "circle", cx=f"{x:.3f}", cy=f"{y:.3f}", r="1.3", fill="#ffffff")
         if k + 1 == len(way) or way[k + 1].begins:
-            x, y = to_svg(bounds, piece.line[-1].tolist())
-            ET.SubElement(
-                threads, f"{{{NAMESPACE}}}rect", x=f"{x - 1:.3f}", y=f"{y - 1:.3f}", width="2", height="2", fill="#a8392c"
-            )  # fmt: skip
-    return bytes(ET.tostring(root, encoding="utf-8", xml_declaration=True))
+            x, y = page.at(piece.line[-1])
+            page.put(
+                threads, "rect", x=f"{x - 1:.3f}", y=f"{y - 1:.3f}", width="2", height="2", fill="#a8392c"
+            )
 
 
 def _along(line: Floats, share: float) -> tuple[Floats, float]:

@@ -11,12 +11,14 @@ from kenzet.core.geom.region import Floats
 from kenzet.core.numbers.measure import COARSE, Unit, long_figure
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_zone
-from kenzet.core.ruler.offset_sums import best_offset_sum
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.ruler.offset_sums import OffsetSum, best_offset_sum
 from kenzet.core.sewing.hands import hand_spots
 from kenzet.core.sewing.log import Log
 from kenzet.core.sewing.next_reference import NextReference, next_reference, ruler_at
 from kenzet.core.sewing.now import Now, in_quilt
 from kenzet.core.sewing.steps import SewingStep
+from kenzet.core.sewing.stretch import Stretch
 from kenzet.core.sewing.way import Move
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import sum_words, whereabouts
@@ -110,25 +112,7 @@ def _line(
     assert plan is not None and stretch is not None
     if course.freehand:
         return _freehand(laid, here, step, drawing, is_last, unit)
-    if stretch.turn:
-        on, total = NextReference("last", plan.kit.reach), None
-        lay: w.Words = ["Once more over the same line, the ruler where it lies."]
-    else:
-        on = next_reference(
-            plan,
-            drawing,
-            course.number,
-            sewn.get(stretch.of, set()),
-            last[1] if last[0] == stretch.of else None,
-        )
-        total = (
-            best_offset_sum(plan.kit, on.distance, drawing.length_of(course.number))
-            if on.kind not in ("mark", "nothing")
-            else None
-        )
-        lay = lay_words(
-            plan, drawing, course.number, on, total or best_offset_sum(plan.kit, plan.kit.reach), unit
-        )
+    on, total, lay = _how_laid(plan, drawing, course.number, stretch, sewn, last, unit)
     placed = [move_in_quilt(here, move) for move in step.sews]
     travels = [move_in_quilt(here, move) for move in step.travels]
     go = travel_words(step.travels, travels, unit)
@@ -154,6 +138,27 @@ def _line(
         then=then_words(laid, here, step, go, is_last),
         short=["curve"] if curved else short_words(on, total, unit),
     )  # fmt: skip
+
+
+def _how_laid(
+    plan: ZonePlan,
+    drawing: Drawing,
+    number: int,
+    stretch: Stretch,
+    sewn: dict[str, set[int]],
+    last: tuple[str, int],
+    unit: Unit,
+) -> tuple[NextReference, OffsetSum | None, w.Words]:
+    """What the ruler is laid on for a line, its sum where it has one, and how that is said."""
+    if stretch.turn:
+        again: w.Words = ["Once more over the same line, the ruler where it lies."]
+        return NextReference("last", plan.kit.reach), None, again
+    before = last[1] if last[0] == stretch.of else None
+    on = next_reference(plan, drawing, number, sewn.get(stretch.of, set()), before)
+    by_ruler = on.kind not in ("mark", "nothing")
+    total = best_offset_sum(plan.kit, on.distance, drawing.length_of(number)) if by_ruler else None
+    lay = lay_words(plan, drawing, number, on, total or best_offset_sum(plan.kit, plan.kit.reach), unit)
+    return on, total, lay
 
 
 def _freehand(
