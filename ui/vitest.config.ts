@@ -7,6 +7,7 @@ export default defineConfig({
   plugins: [vue()],
   test: {
     environment: 'jsdom',
+    testTimeout: 20_000, // a busy machine
     include: ['src/**/*.test.ts'],
     server: { deps: { inline: ['vuetify'] } },
     reporters: junit ? ['default', 'junit'] : ['default'],

@@ -104,7 +104,7 @@ def test_sheets_of_every_kind_come_as_files(table):
     for file, begins in (("pdf", b"%PDF"), ("sheet-svg", b"<?xml"), ("sheet-dxf", b"  0")):
         assert fetched(table, file).startswith(begins)
     assert re.search(
-        r"back=true.*of=block|of=block.*back=true", table.get_by_test_id("pdf").get_attribute("href")
+        r"scope=block.*back=true|back=true.*scope=block", table.get_by_test_id("pdf").get_attribute("href")
     )
 
 

@@ -50,7 +50,9 @@ def check(plan, drawing):
         marks = marks_of(plan, drawing, method)
         if method not in BY_EYE:
             assert hanging(plan, drawing, marks) == [], method
-        assert (marks.seconds > 0) == bool(marks.count or marks.laid_down), "what is drawn takes time, and nothing else does"
+        assert (marks.seconds > 0) == bool(marks.count or marks.laid_down), (
+            "what is drawn takes time, and nothing else does"
+        )
         assert len(set(marks.lines)) == len(marks.lines)
         shown = (
             shapely.union_all([shapely.linestrings(stroke) for stroke in marks.strokes])
