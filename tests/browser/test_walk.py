@@ -16,9 +16,14 @@ ROOT = Path(__file__).resolve().parents[2]
 
 
 def choose(page: Page, zone: str) -> None:
-    if page.get_by_role("button", name="all zones").is_visible():
-        page.get_by_role("button", name="all zones").click()
-    page.get_by_role("button", name=re.compile(f"^{zone}")).click()
+    back, its = (
+        page.get_by_role("button", name="all zones"),
+        page.get_by_role("button", name=re.compile(f"^{zone}")),
+    )
+    back.or_(its).first.wait_for()  # the station may still be on its way
+    if back.is_visible():
+        back.click()
+    its.click()
     expect(page.get_by_role("heading", name=zone)).to_be_visible()
 
 

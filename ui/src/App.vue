@@ -20,12 +20,14 @@ const help = ref(false)
 const lost = computed(() => inQuilt.value && !!quilt.trouble && !quilt.view)
 const inQuilt = computed(() => typeof route.params.quilt === 'string' && !!route.params.quilt)
 
+/** Where she comes in is known before its station has been fetched: its quilt is asked for meanwhile. */
+const bound = computed(() => (route.matched.length ? route : router.resolve(window.location.pathname)))
 watch(
-  () => route.params.quilt,
+  () => bound.value.params.quilt,
   async (id) => {
     if (typeof id !== 'string' || !id || id === quilt.id) return
     await zone.choose('')
-    await quilt.open(id, route.name === 'machine')
+    await quilt.open(id, bound.value.name === 'machine')
   },
   { immediate: true },
 )
