@@ -174,13 +174,44 @@ def test_a_zone_is_within_three_per_cent_of_its_proven_optimum(kind, values, reg
     assert found <= solver.bound + 0.01 or found <= 1.03 * optimum(net, Costs(), seconds=30)
 
 
-def test_lines_are_split_where_another_ends_on_them_but_not_where_they_cross():
+@pytest.mark.parametrize(
+    ("turning", "sewn", "travelled"),
+    [(False, [50, 100, 100], [30, 70]), (True, [30, 50, 70, 100], [30, 50, 70, 100])],
+    ids=["whole", "turning allowed"],
+)
+def test_a_line_is_sewn_whole_and_travelled_along_from_where_another_ends_on_it(turning, sewn, travelled):
     across = Course(np.array([[0.0, 50.0], [100.0, 50.0]]), False)
     stem = Course(np.array([[30.0, 50.0], [30.0, 0.0]]), False)
     through = Course(np.array([[70.0, 0.0], [70.0, 100.0]]), False)
-    net = network([across, stem, through], [Lane(np.array([[0.0, 0.0], [100.0, 0.0]]))])
-    sewn = net.kinds == LINE
-    assert sorted(net.lengths[sewn].tolist()) == pytest.approx([30, 50, 70, 100])
+    bottom = Lane(np.array([[0.0, 0.0], [100.0, 0.0]]))
+    net = network([across, stem, through], [bottom], turning=turning)
+    assert sorted(net.lengths[net.passes > 0].tolist()) == pytest.approx(sewn)
+    open_ = (net.kinds == LINE) & np.isfinite(Costs().of(net))
+    assert sorted(net.lengths[open_].tolist()) == pytest.approx(
+        sorted({*travelled, 50, 100} if not turning else travelled)
+    )
+
+
+@pytest.mark.parametrize("region", ["right triangle", "star background"])
+@pytest.mark.parametrize("kind", [kind for kind, some in EXAMPLES.items() if some])
+def test_no_line_is_left_where_another_meets_it(kind, region):
+    """Every time that a line is sewn it is sewn from end to end, a ring round or from corner to corner."""
+    try:
+        courses, net = of_fill(kind, EXAMPLES[kind][0], REGIONS[region])
+    except ValueError:
+        pytest.skip("this fill does not go into this region")
+    sewn = [0.0] * len(courses)
+    for run in runs(net, courses, Solver(net, Costs()).quick(None)):
+        for leg in run.legs:
+            course = int(net.courses[leg.edge])
+            if not leg.sews:
+                continue
+            sewn[course] += float(net.lengths[leg.edge])
+            if not courses[course].closed and not courses[course].freehand:
+                whole = np.hypot(*np.diff(courses[course].line, axis=0).T).sum()
+                assert net.lengths[leg.edge] == pytest.approx(whole, abs=0.2)
+    for course, long in zip(courses, sewn, strict=True):
+        assert long == pytest.approx(course.passes * np.hypot(*np.diff(course.line, axis=0).T).sum(), abs=0.5)
 
 
 @pytest.mark.parametrize(("region", "many"), [("L", 1), ("lattice", 3), ("star background", 9)])

@@ -5530,6 +5530,12 @@ export interface components {
                  */
                 families: "as it comes" | "one by one";
                 /**
+                 * Longest Step
+                 * @description A length with its unit; in where none is written.
+                 * @default 1 1/4 in
+                 */
+                longest_step: string;
+                /**
                  * Order
                  * @default centre outward
                  * @enum {string}
@@ -5594,6 +5600,12 @@ export interface components {
                  * @default 5
                  */
                 stops: number;
+                /**
+                 * Turning
+                 * @default never
+                 * @enum {string}
+                 */
+                turning: "allowed" | "never";
                 /** Turns */
                 turns?: {
                     [key: string]: "first" | "last";
@@ -7100,6 +7112,12 @@ export interface components {
              */
             families: "as it comes" | "one by one";
             /**
+             * Longest Step
+             * @description A length with its unit; in where none is written.
+             * @default 1 1/4 in
+             */
+            longest_step: string;
+            /**
              * Order
              * @default centre outward
              * @enum {string}
@@ -7164,6 +7182,12 @@ export interface components {
              * @default 5
              */
             stops: number;
+            /**
+             * Turning
+             * @default never
+             * @enum {string}
+             */
+            turning: "allowed" | "never";
             /** Turns */
             turns?: {
                 [key: string]: "first" | "last";

@@ -96,6 +96,7 @@ class _Walker:
     def _run(self, start: int, spare: frozenset[int]) -> Run:
         """As far as it goes; the other ends of further runs (``spare``) stop it where nothing leads on."""
         node, legs, last = start, [], None
+        self._ring = -1
         while self._at.get(node):
             edge = self._next(node, last)
             a, b = self._ends[edge]
@@ -103,6 +104,8 @@ class _Walker:
             sews = self._sewn[edge] > 0 and (self._network.kinds[edge] == LINE)
             if sews:
                 self._sewn[edge] -= 1
+                course = int(self._network.courses[edge])
+                self._ring = course if self._courses[course].closed else -1
             legs.append(Leg(edge, back, sews))
             self._take(edge)
             node, last = (a if back else b), edge
@@ -126,8 +129,11 @@ class _Walker:
         return choice[-1] if len(choice) == 1 or self._comes_back(node, choice[-1]) else choice[0]
 
     def _plainness(self, node: int, edge: int, last: int | None) -> tuple[float, ...]:
-        """Less is plainer: after a line a lane and the other way round, in the same family, straight on along lanes."""
+        """Less is plainer: a ring that is begun is sewn round; after a line a lane and the other way round, in the same family,
+        straight on along lanes.
+        """
         line = self._courses_of(edge)
+        leaves = float(self._ring >= 0 and (line is None or self._network.courses[edge] != self._ring))
         before = self._courses_of(last)
         same_kind = last is not None and (line is None) == (before is None)
         straight = 0.0
@@ -135,7 +141,7 @@ class _Walker:
             straight = 1.0 - float(self._way(edge, node, False) @ self._way(last, node, True))
         place = (0, 0, 0, 0) if line is None else (line.zone, line.piece, line.family, line.number)
         passes_by = line is None and before is None  # a line that is met is sewn before the lane leads on
-        return (float(same_kind and line is not None), float(passes_by), straight, *place)
+        return (leaves, float(same_kind and line is not None), float(passes_by), straight, *place)
 
     def _courses_of(self, edge: int | None) -> Course | None:
         if edge is None or self._network.courses[edge] < 0 or self._sewn[edge] == 0:

@@ -115,11 +115,14 @@ def network(
     courses: Sequence[Course],
     lanes: Sequence[Lane],
     corners: Iterable[Point] = (),
-    steps: bool = True,
+    steps: float = np.inf,
     doors: Iterable[Point] = (),
+    turning: bool = False,
 ) -> Network:
     """All of them noded. ``corners`` are places on lanes from which one may step, ``doors`` others at which one may come or
-    leave; without ``steps`` open fabric is never crossed.
+    leave. Open fabric is crossed by ``steps`` of so many mm at most (0: never). A line is sewn whole, from end to end, and a
+    ring from corner to corner: what others end on along it are places from which it is travelled along, and, with
+    ``turning`` alone, at which one leaves it half sewn.
     """
     pieces = _noded_lanes(lanes)
     wires = [course.line for course in courses] + [line for line, _ in pieces]
@@ -127,16 +130,24 @@ def network(
     tree = _tree(wires)
     ends = [point for course in courses if not course.closed for point in (course.line[0], course.line[-1])]
     _cut_where_touched(tree, wires, np.array([*ends, *corners, *doors]).reshape(-1, 2), cuts)
-    stepped = _steps(courses, wires, len(courses), tree, list(corners)) if steps else []
-    for course, own in zip(courses, cuts, strict=False):
-        own += _corner_places(course)
+    stepped = _steps(courses, wires, len(courses), tree, list(corners), steps) if steps else []
+    turns = [_corner_places(course) for course in courses]
+    for own, its in zip(cuts, turns, strict=False):
+        own += its
     _cut_where_touched(tree, wires, np.array([p for pair in stepped for p in pair]).reshape(-1, 2), cuts)
     kinds = [LINE] * len(courses) + [kind for _, kind in pieces]
     builder = _Builder()
-    for k, (wire, own) in enumerate(zip(wires, cuts, strict=True)):
-        number, passes = (k, courses[k].passes) if k < len(courses) else (-1, 0)
-        for path in _cut(wire, own):
-            builder.add(path, kinds[k], number, passes)
+    for k, course in enumerate(courses):
+        cut = _cut(wires[k], cuts[k])
+        smooth = course.closed and not turns[k]
+        if turning or smooth or course.freehand:
+            builder.sewn(cut, k, course.passes)
+            continue
+        for whole, some in _between(cut, turns[k]):
+            builder.whole(whole, some, k, course.passes)
+    for k in range(len(courses), len(wires)):
+        for path in _cut(wires[k], cuts[k]):
+            builder.add(path, kinds[k], -1, 0)
     for one, other in stepped:
         builder.add(np.array([one, other]), STEP, -1, 0)
     return builder.network(courses)
@@ -222,8 +233,9 @@ def _steps(
     lanes_from: int,
     tree: shapely.STRtree,
     corners: list[Point],
+    most: float,
 ) -> list[tuple[Point, Point]]:
-    """From each ring to what lies before it: corner to corner, or square across where there is none."""
+    """From each ring to what lies before it, ``most`` mm away: corner to corner, or square across where there is none."""
     outline = np.array(corners).reshape(-1, 2)
     lanes = tree.geometries[lanes_from:]
     found: list[tuple[Point, Point]] = []
@@ -239,7 +251,7 @@ def _steps(
             )
         else:
             theirs, along = outline, lanes
-        reach = _FAR * course.apart
+        reach = min(_FAR * course.apart, most)
         if len(own) and len(theirs):
             away = np.hypot(*(own[:, None] - theirs[None]).transpose(2, 0, 1))
             near = away.argmin(axis=1)
@@ -282,16 +294,42 @@ def _cut(line: Floats, places: Sequence[float]) -> list[Floats]:
     return found
 
 
+def _between(pieces: Sequence[Floats], turns: Sequence[float]) -> Iterable[tuple[Floats, list[Floats]]]:
+    """The pieces of a line put together from one of its ``turns`` (mm along it) to the next: the whole, and of what it is made."""
+    some: list[Floats] = []
+    along = 0.0
+    for number, piece in enumerate(pieces):
+        some.append(piece)
+        along += float(np.hypot(*np.diff(piece, axis=0).T).sum())
+        if number + 1 == len(pieces) or any(abs(along - turn) <= TOUCH for turn in turns):
+            yield np.concatenate([some[0], *(one[1:] for one in some[1:])]), some
+            some = []
+
+
 class _Builder:
     """Gathers edges; ends that lie within TOUCH become one node."""
 
     def __init__(self) -> None:
         self._paths: list[Floats] = []
         self._rows: list[tuple[int, int, int]] = []
+        self._closed: list[bool] = []
 
-    def add(self, path: Floats, kind: int, course: int, passes: int) -> None:
+    def add(self, path: Floats, kind: int, course: int, passes: int, closed: bool = False) -> None:
+        """One edge; nobody travels along a ``closed`` one."""
         self._paths.append(path)
         self._rows.append((kind, course, passes))
+        self._closed.append(closed)
+
+    def sewn(self, pieces: Iterable[Floats], course: int, passes: int) -> None:
+        """A line that may be left between any two of its pieces."""
+        for piece in pieces:
+            self.add(piece, LINE, course, passes)
+
+    def whole(self, whole: Floats, pieces: Sequence[Floats], course: int, passes: int) -> None:
+        """A line that is sewn whole, and travelled along piece by piece."""
+        self.add(whole, LINE, course, passes, closed=len(pieces) > 1)
+        for piece in pieces if len(pieces) > 1 else ():
+            self.add(piece, LINE, course, 0)
 
     def network(self, courses: Sequence[Course]) -> Network:
         spots = np.array([end for path in self._paths for end in (path[0], path[-1])]).reshape(-1, 2)
@@ -302,8 +340,8 @@ class _Builder:
         keep = (ends[:, 0] != ends[:, 1]) | (lengths > 4 * TOUCH)
         chosen = np.flatnonzero(keep)
         pieces: dict[tuple[int, int], list[int]] = {}
-        for edge, course in enumerate(rows[keep, 1].tolist()):
-            if course >= 0:
+        for edge, (_, course, passes) in enumerate(rows[keep].tolist()):
+            if passes:
                 pieces.setdefault((courses[course].zone, courses[course].piece), []).append(edge)
         return Network(
             points, ends[keep], lengths[keep], rows[keep, 0], rows[keep, 1], rows[keep, 2],
@@ -311,7 +349,7 @@ class _Builder:
             tuple(dict.fromkeys(int(np.argmin(np.hypot(*(points - tip).T))) for tip in _tips(courses))),
             tuple(pieces.values()),
             tuple(_lines(courses, node, self._rows)),
-            np.ones(len(chosen)),
+            np.where(np.array(self._closed, dtype=bool)[keep], np.inf, 1.0),
         )  # fmt: skip
 
 
@@ -320,8 +358,8 @@ def _lines(
 ) -> Iterable[tuple[int, int]]:
     """Of every course that does not close the nodes of its first and its last piece."""
     ends: dict[int, tuple[int, int]] = {}
-    for k, (_, course, _) in enumerate(rows):
-        if course >= 0 and not courses[course].closed:
+    for k, (_, course, passes) in enumerate(rows):
+        if passes and not courses[course].closed:
             first, _ = ends.get(course, (int(node[2 * k]), 0))
             ends[course] = (first, int(node[2 * k + 1]))
     for course, both in sorted(ends.items()):

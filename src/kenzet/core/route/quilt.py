@@ -155,7 +155,12 @@ def wishes_of(laid: QuiltLayout, unit: SewingUnit) -> UnitOptions:
     stitching, part = laid.quilt.stitching, unit.part.key
     avoided = tuple(one for one in stitching.avoided if one.part == part)
     return UnitOptions(
-        laid.quilt.kit.machine.throat == "left", stitching.pins.get(part), avoided, stitching.over
+        laid.quilt.kit.machine.throat == "left",
+        stitching.pins.get(part),
+        avoided,
+        stitching.over,
+        stitching.step,
+        stitching.turning == "allowed",
     )
 
 

@@ -119,7 +119,7 @@ def _joined(area: shapely.Polygon, lines: list[Floats]) -> Floats:
     """One way over all rows, along the area's outline from one to the next."""
     courses = [Course(line, False, number=k) for k, line in enumerate(lines)]
     rings = [np.asarray(ring.coords) for ring in (area.exterior, *area.interiors)]
-    net = network(courses, [Lane(ring) for ring in rings], steps=False)
+    net = network(courses, [Lane(ring) for ring in rings], steps=0.0)
     solver = Solver(net, Costs(stop=_NEVER))
     if solver.roads.all is None:
         travel = solver.quick(None)

@@ -198,13 +198,19 @@ class SewingUnit:
             for course in self.courses
         }
 
-    def network(self, steps: bool = True, avoided: Sequence[Avoided] = ()) -> Network:
-        """Lines and lanes of it; of ``avoided`` those that lie in this part count."""
+    def network(
+        self, steps: float = np.inf, avoided: Sequence[Avoided] = (), turning: bool = False
+    ) -> Network:
+        """Lines and lanes of it; of ``avoided`` those that lie in this part count. ``steps`` and ``turning`` are those of ``network``."""
         corners = [corner for _, drawing in self.drawings for corner in drawing.region.corners]
         regions = [drawing.region.area for _, drawing in self.drawings]
         lanes = [*lanes_of(self.part, regions), *lanes_across(self.textures)]
-        found = network(self.courses, lanes, corners, steps, corners_of(self.part))
+        found = network(self.courses, lanes, corners, steps, corners_of(self.part), turning)
         if self.rim is not None:
             found = replace(found, kinds=_rimmed(found, self.rim))
         spots = [one for one in avoided if one.part == self.part.key]
-        return replace(found, travel_penalty=_travel_penalty(found, spots)) if spots else found
+        return (
+            replace(found, travel_penalty=found.travel_penalty * _travel_penalty(found, spots))
+            if spots
+            else found
+        )

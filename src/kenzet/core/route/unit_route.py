@@ -65,7 +65,12 @@ class UnitRoute:
     @cached_property
     def threads(self) -> Ints:
         """How many threads lie over each edge."""
-        found: Ints = self.network.passes.copy()
+        net = self.network
+        found: Ints = net.passes.copy()
+        for k in np.flatnonzero(
+            (net.courses >= 0) & (net.passes == 0)
+        ).tolist():  # a piece of a line sewn whole
+            found[k] = self.unit.courses[int(net.courses[k])].passes
         np.add.at(found, list(self.travel.edges), 1)
         return found
 
@@ -113,7 +118,7 @@ def route_unit(
     there is one, unless no lane leads from the one to the other. ``ways`` are those that were kept, by their words.
     A ``quick`` one is found at once, and may be longer.
     """
-    net = unit.network(steps=costs.step is not None, avoided=wishes.avoided)
+    net = unit.network(wishes.step, wishes.avoided, wishes.turning)
     found = _routes(unit, net, costs, wishes, ways or {}, quick)
     for _ in range(_THINNED):
         thick = _thick(found[0], wishes.over)
@@ -126,7 +131,9 @@ def route_unit(
 
 def _thick(one: UnitRoute, most: int) -> NDArray[np.bool_]:
     """Over which edges more than ``most`` threads lie, some of them travelled."""
-    found: NDArray[np.bool_] = (one.threads > most) & (one.threads > one.network.passes)
+    travelled = np.zeros(len(one.threads), dtype=bool)
+    travelled[list(one.travel.edges)] = True
+    found: NDArray[np.bool_] = (one.threads > most) & travelled
     return found
 
 
@@ -219,10 +226,13 @@ def _round_the_cell(unit: SewingUnit, net: Network) -> list[int]:
 @dataclass(frozen=True, slots=True)
 class UnitOptions:
     """Where one may begin at either side it is at the right if ``from_right``; where it is ``pinned``, and what is ``avoided``;
-    ``over`` one place lie at most so many threads.
+    ``over`` one place lie at most so many threads. ``step`` is how far she goes across open fabric from ring to ring, mm; with
+    ``turning`` she leaves a line where another meets it.
     """
 
     from_right: bool = False
     pin: PinnedEnds | None = None
     avoided: tuple[Avoided, ...] = ()
     over: int = 9
+    step: float = np.inf
+    turning: bool = False

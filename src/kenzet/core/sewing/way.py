@@ -6,7 +6,7 @@ are the part's, mm.
 
 from __future__ import annotations
 
-from collections import Counter
+from collections import Counter, defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -16,7 +16,7 @@ import shapely
 
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.route.costs import Costs
-from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, Network
+from kenzet.core.route.network import DITCH, EDGE, RIM, Network
 from kenzet.core.route.shortest_paths import Roads
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.sewing.stretch import LEAST, Covered, LineKey, Stretch
@@ -199,13 +199,13 @@ def _moves(route: UnitRoute, back: bool) -> Iterable[Move]:
 
 def _begins(net: Network) -> list[float]:
     """How far along its line each edge begins."""
-    so_far = Counter[int]()
+    so_far = defaultdict[int, float](float)
     found = []
-    for course, kind, length in zip(
-        net.courses.tolist(), net.kinds.tolist(), net.lengths.tolist(), strict=True
+    for course, passes, length in zip(
+        net.courses.tolist(), net.passes.tolist(), net.lengths.tolist(), strict=True
     ):
-        found.append(float(so_far[course]) if kind == LINE else 0.0)
-        so_far[course] += length
+        found.append(so_far[course] if passes else 0.0)
+        so_far[course] += length if passes else 0.0
     return found
 
 

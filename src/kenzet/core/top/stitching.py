@@ -108,6 +108,22 @@ class Stitching(Frozen):
         "allowed",
         Form("choice", "Short steps from ring to ring", "Across open fabric.", choices=(Choice("allowed", "allowed"), Choice("never", "never"))),
     )  # fmt: skip
+    longest_step: Length = asked(
+        "1 1/4 in",
+        Form(
+            "length",
+            "Such a step is at most",
+            "Farther apart, a new thread is begun.",
+            only_with=("steps", ("allowed",)),
+        ),
+    )
+    turning: Literal["allowed", "never"] = asked(
+        "never",
+        Form(
+            "choice", "Turning off where lines meet", "Never: every line is sewn from end to end.",
+            choices=(Choice("never", "never"), Choice("allowed", "allowed")),
+        ),
+    )  # fmt: skip
     rim: Literal["allowed", "never"] = asked(
         "allowed",
         Form(
@@ -147,6 +163,16 @@ class Stitching(Frozen):
     ways: Annotated[
         dict[WayWord, Annotated[tuple[Edge, ...], Field(min_length=1, max_length=3000)]], Field(max_length=60)
     ] = Field(default_factory=dict)
+
+    @field_validator("longest_step")
+    @classmethod
+    def _step(cls, value: Length) -> Length:
+        return in_range(value, "1/16 in", "10 in", "A step from ring to ring")
+
+    @property
+    def step(self) -> float:
+        """How far she steps across open fabric from ring to ring, mm; 0 where she never does."""
+        return float(self.longest_step.mm) if self.steps == "allowed" else 0.0
 
 
 class PinnedEnds(Frozen):
