@@ -1,4 +1,4 @@
-"""The command line: ``kenzet plan FILE.json``, ``kenzet schema``, ``kenzet print FILE.pdf`` and ``kenzet sew QUILT``. Needs no
+"""The command line: ``kenzet plan FILE.json``, ``kenzet steps FILE.json``, ``kenzet schema``, ``kenzet print FILE.pdf`` and ``kenzet sew QUILT``. Needs no
 database.
 """
 
@@ -6,8 +6,10 @@ from __future__ import annotations
 
 import argparse
 import json
+import os
 import sys
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
 from pathlib import Path
 
 from kenzet.core.errors import BadValue, KenzetError
@@ -16,6 +18,7 @@ from kenzet.formats import plan_file
 from kenzet.formats.plan_json import plan_json
 from kenzet.standins.machine import MachineStandIn, over_the_wire, quilt_called
 from kenzet.standins.printer import PrinterStandIn, png
+from kenzet.web.dry_run import Mishaps, dry_run
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -28,6 +31,8 @@ def main(arguments: Sequence[str] | None = None) -> int:
             _print(chosen)
         elif chosen.command == "sew":
             _sew(chosen)
+        elif chosen.command == "steps":
+            _steps(chosen)
         else:
             quilt = plan_file.load(chosen.file.read_bytes())
             print(json.dumps(plan_json(QuiltLayout(quilt)), indent=1))
@@ -51,6 +56,11 @@ def _parser() -> argparse.ArgumentParser:
     commands = parser.add_subparsers(dest="command", required=True)
     plan = commands.add_parser("plan", help="read a quilt plan and print everything reckoned from it as JSON")
     plan.add_argument("file", type=Path)
+    _asks_steps(
+        commands.add_parser(
+            "steps", help="print what the machine screen would say, step by step, as lines of JSON"
+        )
+    )
     commands.add_parser("schema", help="print the JSON schema of the plan format")
     _asks_print(
         commands.add_parser("print", help="print a PDF on the stand-in of a printer, page by page, as PNG")
@@ -62,6 +72,59 @@ def _parser() -> argparse.ArgumentParser:
         )
     )
     return parser
+
+
+def _asks_steps(steps: argparse.ArgumentParser) -> None:
+    steps.add_argument("file", type=Path)
+    steps.add_argument(
+        "--skip", type=int, action="append", default=[], metavar="N", help="skip the N-th line that is told"
+    )
+    steps.add_argument(
+        "--break", dest="breaks", type=_break, action="append", default=[], metavar="N:40%%",
+        help="the thread breaks when so much of the N-th line is sewn",
+    )  # fmt: skip
+    steps.add_argument(
+        "--unpick",
+        type=int,
+        action="append",
+        default=[],
+        metavar="N",
+        help="unpick the N-th line when it is sewn",
+    )
+    steps.add_argument("--unit", choices=("in", "mm"), default="in")
+
+
+def _break(text: str) -> tuple[int, float]:
+    number, _, share = text.partition(":")
+    try:
+        found = int(number), float(share.removesuffix("%") or "50") / 100
+    except ValueError as error:
+        raise argparse.ArgumentTypeError(f"{text}: the number of a line and a share, as 12:40%") from error
+    if found[0] < 1 or not 0 < found[1] < 1:
+        raise argparse.ArgumentTypeError(f"{text}: lines count from 1, and between 0 and 100% of one is sewn")
+    return found
+
+
+def _steps(chosen: argparse.Namespace) -> None:
+    laid = QuiltLayout(plan_file.load(chosen.file.read_bytes()))
+    mishaps = Mishaps(chosen.skip, dict(chosen.breaks), chosen.unpick)
+    with _solver_on_stderr():
+        told = list(dry_run(laid, mishaps, chosen.unit))
+    for step in told:
+        print(json.dumps(step))
+
+
+@contextmanager
+def _solver_on_stderr() -> Iterator[None]:
+    """HiGHS greets on file 1 when it is first used; what is printed here is read by programs."""
+    sys.stdout.flush()
+    out = os.dup(1)
+    os.dup2(2, 1)
+    try:
+        yield
+    finally:
+        os.dup2(out, 1)
+        os.close(out)
 
 
 def _asks_print(printing: argparse.ArgumentParser) -> None:

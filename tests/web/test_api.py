@@ -240,9 +240,9 @@ def test_changes_undo_redo_and_what_the_other_window_sees(client):
 
 def test_marks_count_ticks_and_pages(client):
     view = client.post("marks", zone=ZONE).json
-    assert (len(view["strokes"]), view["method"], view["chosen_by_her"]) == (8, "first lines", True)
+    assert (len(view["strokes"]), view["method"], view["chosen_by_her"]) == (4, "first lines", True)
     told = {one["key"]: words(one["words"]) for one in view["methods"]}
-    assert (told["first lines"], told["all lines"]) == ("8 to draw", "92 to draw")
+    assert (told["first lines"], told["all lines"]) == ("4 to draw", "92 to draw")
     assert told["nothing"].endswith("by eye") and told["anchors"].startswith("every 4th")
     top = next(e for e in view["edges"] if e["name"] == "top edge")
     assert (top["from_corner"], words([top["ticks"][0]["shown"]])) == ("left", "3/8")
@@ -265,14 +265,14 @@ def test_sheets_are_files_to_keep(client, kind, mime):
 
 def test_the_ruler_lies_for_a_line_and_for_one_that_shows_it_well(client):
     view = client.post("ruler", zone=ZONE).json
-    assert words(view["tag"]) == "1/2 mark on your last line"
+    assert words(view["tag"]) == "1/2 mark on the line beside it"
     assert len(view["body"]) == 8
     assert client.post("ruler", zone=ZONE, line=view["line"], unit="mm").json["line"] == view["line"]
     assert client.post("ruler", zone=ZONE, line=9999).status_code == 404
     assert client.post("ruler", zone=ZONE, place="9-9").status_code == 404
     views = (client.post("ruler", zone=ZONE, line=k).json for k in range(92))
     marked = next(view for view in views if view["sum"] is None)
-    assert "draw it" in words(marked["laid"])
+    assert "drawn line" in words(marked["laid"]) or "square line" in words(marked["laid"])
 
 
 def test_the_unit_is_kept_and_a_plan_can_be_taken_away_and_brought_back(client):

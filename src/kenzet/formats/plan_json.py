@@ -10,12 +10,15 @@ import numpy as np
 
 from kenzet.core.marks.marking import marks_of
 from kenzet.core.numbers.measure import MM_PER, Length
+from kenzet.core.placing.line_order import line_order
+from kenzet.core.placing.placement import planned
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.line_references import Reference
 from kenzet.core.ruler.offset_sums import OffsetSum
 from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.formats.placing_json import placement_json
 
 
 def plan_json(laid: QuiltLayout) -> dict[str, Any]:
@@ -52,9 +55,12 @@ def _drawing(plan: ZonePlan, drawing: Drawing) -> dict[str, Any]:
     references = plan.references(drawing)
     marks = marks_of(plan, drawing)
     marked = set(marks.lines)
+    order = line_order(plan, drawing)
     return {
         "fill": drawing.fill.model_dump(mode="json"),
         "layer": drawing.layer,
+        "word": drawing.word,
+        "marked_by": marks.method,
         "sum": _sum(plan.sum(drawing)),
         "placings": {
             place: [round(v, 4) for v in drawing.shape.part.places[place]] for place in drawing.places
@@ -62,7 +68,16 @@ def _drawing(plan: ZonePlan, drawing: Drawing) -> dict[str, Any]:
         "stitched_mm": round(drawing.stitched, 3),
         "widest_gap_mm": round(plan.widest_gap(drawing).width, 3),
         "lines": [
-            {**line, "marked": number in marked, "laid": _reference(references[number])}
+            {
+                **line,
+                "marked": number in marked,
+                "laid": _reference(references[number]),
+                "placement": placement_json(plan, drawing, planned(plan, drawing, number))
+                if drawing.fill.sewn
+                else None,
+                "rests_on": [list(way) for way in order.rests_on[number]],
+                "turn": order.turns[number],
+            }
             for number, line in enumerate([*_stretches(drawing), *_traces(drawing)])
         ],
         "ticks": [_ticked(edge) for edge in plan.ticked(drawing)],
@@ -112,6 +127,7 @@ def _reference(reference: Reference) -> dict[str, Any]:
         "distance_mm": round(float(reference.distance), 4),
         "way": reference.way,
         **({} if reference.line is None else {"line": reference.line}),
+        **({"angle": reference.angle} if reference.angle else {}),
     }
 
 

@@ -8,15 +8,11 @@ from kenzet.core.numbers.measure import COARSE, METRE, YARD, Unit, long_figure
 from kenzet.core.route.bobbins import Leg as BobbinLeg
 from kenzet.core.route.bobbins import bobbin_changes
 from kenzet.core.route.bulk import least_in_throat
-from kenzet.core.route.costs import Costs
 from kenzet.core.route.needle import TAIL, Needle, needle, repeated_leg, thread
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.turns import all_pivots
 from kenzet.core.route.unit_route import UnitRoute
-from kenzet.core.route.visits import UnitVisit
 from kenzet.core.ruler.offset_sums import whole_stitches
-from kenzet.core.sewing.next_reference import drawn_besides
-from kenzet.core.sewing.way import Way
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
 
@@ -99,19 +95,10 @@ def _thread(mm: float, unit: Unit) -> str:
     return f"{math.ceil(mm / YARD):,} yd" if unit == "in" else f"{math.ceil(mm / METRE):,} m"
 
 
-def stitch_rows(laid: QuiltLayout, one: UnitRoute, visit: UnitVisit) -> list[w.Row]:
-    """What has to be drawn besides the marks; F40: where sides repeat, the stitch length with which a stitch ends at every turn."""
-    drawn = drawn_besides(laid, Way(one, visit.back, Costs()))
-    rows = [
-        w.Row(
-            label=["To draw besides the marks, sewn in this order"],
-            words=[f"{drawn} lines" if drawn > 1 else "a line"],
-        )
-    ]
+def stitch_rows(laid: QuiltLayout, one: UnitRoute) -> list[w.Row]:
+    """F40: where sides repeat, the stitch length with which a stitch ends at every turn."""
     leg = repeated_leg([line for _, drawing in one.unit.drawings for line in drawing.polylines])
-    if not drawn:
-        rows = []
     if leg is None:
-        return rows
+        return []
     many, long = whole_stitches(leg, float(laid.quilt.kit.stitch.mm))
-    return [*rows, w.Row(label=["To turn on a whole stitch"], words=[f"{many} of {long:.2f} mm"])]
+    return [w.Row(label=["To turn on a whole stitch"], words=[f"{many} of {long:.2f} mm"])]

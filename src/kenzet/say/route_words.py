@@ -97,12 +97,10 @@ def _percent(share: float) -> str:
 
 def _kind_words(kind: Kind, unit: Unit) -> w.Words:
     """How much is travelled by the way found, and was before."""
-    net = kind.one.network
-    was, now = (sum(float(net.lengths[k]) for k in edges) for edges in (kind.one.travel.edges, kind.edges))
     return [
         f"{kind.one.unit.part.name}: ",
-        long_figure(now, unit),
+        long_figure(kind.travelled, unit),
         " to travel, before ",
-        long_figure(was, unit),
+        long_figure(kind.one.travelled, unit),
         ".",
     ]

@@ -14,14 +14,11 @@ from kenzet.core.kit.curves import CurveFit, TemplateFit
 from kenzet.core.kit.edges import ArcEdge, Edge, StraightEdge, WaveEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.numbers.measure import COARSE, Unit
+from kenzet.core.placing.placement import Placement
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
-from kenzet.core.ruler.line_references import Reference
 from kenzet.core.ruler.offset_sums import (
-    OffsetSum,
     best_offset_sum,
-    check_number,
-    edge_of,
     hand_stops,
     placements,
     whole_stitches,
@@ -29,6 +26,7 @@ from kenzet.core.ruler.offset_sums import (
 from kenzet.core.ruler.pose import Pose
 from kenzet.core.tolerances import VISIBLE
 from kenzet.say import words as w
+from kenzet.say.placing_words import lay_words
 
 
 class CurveView(w.Said):
@@ -54,9 +52,6 @@ CAUTION = (
     "Only a ruler foot against a thick ruler, as your machine's manual says. Needle down and the machine "
     "stopped before you move the ruler; fingers behind its edge."
 )
-
-
-_ON = {"seam": "the seam", "line": "your last line", "mark": "the drawn line"}
 
 
 def ruler_choices(kit: Kit, distance: Fraction, length: float, unit: Unit) -> list[RulerChoice]:
@@ -87,13 +82,11 @@ def ruler_choices(kit: Kit, distance: Fraction, length: float, unit: Unit) -> li
     return [view for _, view in sorted(found, key=lambda pair: pair[0])]
 
 
-def check_rows(kit: Kit, total: OffsetSum, run: int, unit: Unit) -> list[w.Row]:
-    """What must lie under another etched line when all is right: a line some way back, of the ``run`` that it follows."""
-    edge = edge_of(kit, total)
-    found = check_number(total, edge, run) if edge and total.etched is not None else None
-    if found is None:
+def check_rows(on: Placement, unit: Unit) -> list[w.Row]:
+    """What must lie under another etched line when all is right: a line some way back."""
+    if on.check is None:
         return []
-    back, mark = found
+    back, mark = on.check
     words: w.Words = ["the ", w.shown(mark, unit, bare=True), " mark"]
     return [w.Row(label=[f"Check: {back} lines back lies under"], words=words)]
 
@@ -152,15 +145,14 @@ def _unlike(fit: TemplateFit, unit: Unit) -> w.Words:
     return [*longer, *([", "] if longer and higher else []), *higher] or ["right"]
 
 
-def laid_words(
-    found: ZonePlan, region: Region, pose: Pose, reference: Reference, reckoned: OffsetSum, unit: Unit
-) -> w.Words:
+def laid_words(kit: Kit, region: Region, pose: Pose, on: Placement, unit: Unit) -> w.Words:
     """What a line is laid from and how far away."""
-    if reference.kind == "mark":
-        foot = w.shown(found.kit.reach, unit)
-        said = "No seam gives this line its place: draw it, and lay the ruler's edge "
-        return [said, foot, " beside it.", *_by_angle(found.kit, region, pose, unit)]
-    return [f"Laid on {_ON[reference.kind]}, ", w.shown(reckoned.spacing, unit), " away."]
+    said = lay_words(kit, on, unit)
+    if on.on == "mark":
+        return [*said, *_by_angle(kit, region, pose, unit)]
+    if on.on in ("seam", "line", "last", "drawn") and on.total is not None:
+        return [*said, " It then lies ", w.shown(on.distance, unit), " away."]
+    return said
 
 
 def _by_angle(kit: Kit, region: Region, pose: Pose, unit: Unit) -> w.Words:

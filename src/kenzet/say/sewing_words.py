@@ -8,15 +8,10 @@ from itertools import groupby
 import numpy as np
 
 from kenzet.core.geom.region import Floats
-from kenzet.core.kit.curves import ranked, templates
 from kenzet.core.numbers.measure import COARSE, Unit, long_figure
-from kenzet.core.plan.drawing import Drawing
-from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.route.bulk import least_in_throat
 from kenzet.core.route.network import DITCH, EDGE, LINE, RIM, STEP, TEXTURE
-from kenzet.core.ruler.offset_sums import OffsetSum, hand_stops
 from kenzet.core.sewing.log import Sewn
-from kenzet.core.sewing.next_reference import NextReference
 from kenzet.core.sewing.now import Left, Now
 from kenzet.core.sewing.progress import Fault, ZoneLeft
 from kenzet.core.sewing.steps import SewingStep
@@ -26,9 +21,6 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import ThreadEnds
 from kenzet.say import words as w
 from kenzet.say.whereabouts import corner_words, way_to
-
-_NTH = ("", "", "second", "third", "fourth", "fifth", "sixth")
-
 
 _LANES = {
     DITCH: "along the ditch",
@@ -46,83 +38,6 @@ ENDING: dict[ThreadEnds, str] = {
     "run off": "Run off into the batting and cut.",
     "caught by the edge": "Stop at the edge and cut; the binding or the border will hold the ends.",
 }
-
-
-def on_words(on: NextReference) -> str:
-    """
-    >>> from fractions import Fraction
-    >>> on_words(NextReference("line", Fraction(38), 2)), on_words(NextReference("last", Fraction(19)))
-    ('the second line from it', 'the line you just sewed')
-    """
-    if on.kind == "last":
-        return "the line you just sewed"
-    if on.kind == "seam":
-        return "the seam"
-    if on.kind == "drawn":
-        return "the drawn line beside it" if on.over == 1 else f"the drawn line, the {_NTH[on.over]} from it"
-    return "the line beside it" if on.over == 1 else f"the {_NTH[on.over]} line from it"
-
-
-def lay_words(
-    plan: ZonePlan, drawing: Drawing, line: int, on: NextReference, total: OffsetSum, unit: Unit
-) -> w.Words:
-    """What lies where before the line is sewn."""
-    if plan.kit.sew_with == "walking foot":
-        held = on.kind not in ("mark", "nothing") and total.gauge
-        return [f"The {total.gauge} runs along {on_words(on)}." if held else _MARK]
-    if is_curved(plan, drawing, line):
-        return [_curve_words(plan, drawing, line)]
-    reach = w.shown(plan.kit.reach, unit)
-    if on.kind == "mark":
-        return ["Lay the ruler’s edge ", reach, " beside the drawn line."]
-    if on.kind == "nothing":
-        said = "Nothing beside it is sewn yet: draw this line, and lay the ruler’s edge "
-        return [said, reach, " off it."]
-    return _ruler_words(on_words(on), total, unit)
-
-
-def _ruler_words(on: str, total: OffsetSum, unit: Unit) -> w.Words:
-    if total.etched:
-        return ["Lay the ", w.shown(total.etched, unit, bare=True), f" mark on {on}."]
-    if total.etched is not None:
-        return [f"Lay the ruler’s edge on {on}."]
-    if total.behind > 0:
-        return ["Lay the ruler’s edge ", w.shown(total.behind, unit), f" behind {on}."]
-    return [_MARK]
-
-
-_MARK = "Follow the mark."
-
-
-def is_curved(plan: ZonePlan, drawing: Drawing, line: int) -> bool:
-    """Whether a curved edge or a template sews it rather than a straight one."""
-    return plan.template(drawing) is not None or plan.arc_at(drawing, line) is not None
-
-
-def _curve_words(plan: ZonePlan, drawing: Drawing, line: int) -> str:
-    wanted, arc = plan.template(drawing), plan.arc_at(drawing, line)
-    if wanted is not None:
-        fits = templates(plan.kit, wanted)
-        return f"Lay “{plan.kit.rulers[fits[0].ruler].name}” along it." if fits else _MARK
-    curves = ranked(plan.kit, arc.radius, arc.angle) if arc else []
-    if not curves:
-        return _MARK
-    return f"Lay the {curves[0].edge.side} edge of “{plan.kit.rulers[curves[0].ruler].name}” along it."
-
-
-def short_words(on: NextReference, total: OffsetSum | None, unit: Unit) -> w.Words:
-    """The same for the list of what is coming."""
-    if (
-        total is None
-        or on.kind in ("mark", "nothing")
-        or (total.etched is None and not total.gauge and total.behind <= 0)
-    ):
-        return ["mark"]
-    if total.gauge:
-        return [total.gauge]
-    if total.etched is None:
-        return ["edge behind"]
-    return [w.shown(total.etched, unit, bare=True), " mark"] if total.etched > 0 else ["edge"]
 
 
 def sew_words(
@@ -156,11 +71,8 @@ def travel_words(travels: Sequence[Move], placed: Sequence[Floats], unit: Unit) 
     return [one for one in said if one != ""]
 
 
-def hand_words(plan: ZonePlan, length: float, unit: Unit) -> w.Words:
-    """Where the hand on the ruler moves on."""
-    if plan.kit.sew_with == "walking foot":
-        return []
-    stops = hand_stops(length, float(plan.kit.hand.mm), [])
+def hand_words(stops: Sequence[float], unit: Unit) -> w.Words:
+    """Where the hand on the ruler moves on, mm along the line."""
     words: w.Words = []
     for stop in stops[:4]:
         words += [*([" · "] if words else []), w.shown(stop, unit, COARSE[unit], about=True)]

@@ -107,7 +107,7 @@ def test_every_line_can_be_laid_and_marks_say_which_must_be_drawn(laid, zone, ki
     assert list(marks_of(plan, drawing, "all lines").lines) == list(range(drawing.lines))
     if drawing.lines:
         pose, reference, _ = plan.pose(drawing, plan.telling_line(drawing))
-        assert reference.kind in ("seam", "line", "mark")
+        assert reference.kind in ("seam", "line", "mark", "angle", "ditch")
         assert np.isfinite(np.array(pose.body)).all()
 
 

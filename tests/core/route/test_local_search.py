@@ -8,6 +8,7 @@ from dataclasses import replace
 import pytest
 
 from kenzet.core.route.costs import Costs
+from kenzet.core.route.in_order import OrderSearch, lines_along
 from kenzet.core.route.local_search import Kind, LocalSearch, look
 from kenzet.core.route.quilt import costs_of, route_quilt
 from kenzet.core.route.solve import Solver
@@ -40,7 +41,7 @@ def test_a_way_that_was_not_looked_at_is_made_the_proven_shortest(kind, values, 
     look(found, solver, lambda: False)
     assert found.proven
     assert found.worth == pytest.approx(optimum(net, Costs()), rel=2e-4)
-    assert solver.worth(solver.known(found.edges, None)) == pytest.approx(found.worth)
+    assert solver.worth(solver.known(found.kept, None)) == pytest.approx(found.worth)
 
 
 @pytest.mark.parametrize("case", REFERENCE, ids=[case[0] for case in REFERENCE])
@@ -66,7 +67,7 @@ def test_between_given_ends_no_way_is_shorter_than_told():
     look(found, solver, lambda: False)
     assert found.proven
     assert found.worth >= kind_of(solver, solver.travel()).worth - 0.01
-    travel = solver.known(found.edges, ends)
+    travel = solver.known(found.kept, ends)
     assert (travel.stops, len(travel.groups)) == (0, 1)
 
 
@@ -94,7 +95,11 @@ def test_one_that_is_stopped_at_once_has_found_nothing(laid):
 
 @pytest.fixture(scope="module")
 def sampler():
-    return next(quilt for quilt in demo_quilts() if quilt.name.startswith("Sampler"))
+    """Every line drawn, so that any order will do."""
+    quilt = next(quilt for quilt in demo_quilts() if quilt.name.startswith("Sampler"))
+    zones = {key: zone.model_copy(update={"marking": "all lines"}) for key, zone in quilt.zones.items()}
+    stitching = quilt.stitching.model_copy(update={"families": "as it comes"})
+    return quilt.model_copy(update={"zones": zones, "stitching": stitching})
 
 
 def with_ways(quilt, ways):
@@ -153,7 +158,7 @@ def test_all_kinds_of_a_quilt_are_looked_at_and_what_is_gained_holds(sampler):
     for kind in found.kinds:  # as if the first search had done less
         solver = Solver(kind.one.network, costs_of(sampler.stitching))
         travel = solver.whole.travel(solver.whole.tree(None))
-        kind.edges, kind.begun, kind.worth = travel.edges, solver.worth(travel), solver.worth(travel)
+        kind.kept, kind.begun, kind.worth = travel.edges, solver.worth(travel), solver.worth(travel)
     thread = threading.Thread(target=found.run, args=(lambda: False,))
     thread.start()
     thread.join(60)
@@ -166,3 +171,27 @@ def test_all_kinds_of_a_quilt_are_looked_at_and_what_is_gained_holds(sampler):
         assert solver.worth(one.travel) == pytest.approx(
             kind.worth if kind.better else solver.worth(solver.travel())
         )
+
+
+def test_lines_that_come_in_an_order_are_looked_at_longer_and_the_order_found_is_kept():
+    quilt = next(quilt for quilt in demo_quilts() if quilt.name.startswith("Sampler"))
+    route = route_quilt(QuiltLayout(quilt))
+    first = next(some[0] for some in route.kinds if len(some[0].unit.courses) == 22)
+    unit, costs = first.unit, costs_of(quilt.stitching)
+    assert not unit.precedence.free
+    solver = Solver(first.network, costs)
+    poor = list(range(22))  # as they are numbered: one set after the other
+    search = OrderSearch(first.network, unit.courses, unit.precedence, solver.roads, costs, poor, None)
+    begun = search.cost
+    for _ in range(60):
+        search.shake()
+    assert search.cost < begun and unit.precedence.allows(search.order)
+    again = route_quilt(QuiltLayout(with_ways(quilt, {first.word: search.order})))
+    (kept,) = [some[0] for some in again.kinds if some[0].word == first.word]
+    assert lines_along(kept.network, kept.runs) == list(search.order)
+    assert solver.worth(kept.travel) == pytest.approx(search.cost, abs=0.01)
+    for no_order in (poor[:-1], poor[::-1], [0] * 22):
+        found = route_quilt(QuiltLayout(with_ways(quilt, {first.word: tuple(no_order)})))
+        assert [some[0].travel.edges for some in found.kinds] == [
+            some[0].travel.edges for some in route.kinds
+        ]

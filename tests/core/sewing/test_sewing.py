@@ -13,16 +13,19 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kenzet.core.changes import CHANGES
+from kenzet.core.marks.marking import marks_of
+from kenzet.core.placing.placement import placed as placement_of
+from kenzet.core.placing.placement import planned
 from kenzet.core.plan.planner import plan_quilt, plan_zone
 from kenzet.core.route.needle import repeated_leg
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.ruler.offset_sums import best_offset_sum
+from kenzet.core.sewing.along import placements_along
 from kenzet.core.sewing.log import Event, Log, Sewn, at_needle, since_rest
-from kenzet.core.sewing.next_reference import drawn_besides, next_reference
 from kenzet.core.sewing.now import in_quilt, now, ways_of
 from kenzet.core.sewing.steps import steps_of
 from kenzet.core.sewing.stretch import LEAST, Covered, Stretch
-from kenzet.core.sewing.way import Way, cut_out
+from kenzet.core.sewing.way import cut_out
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.demo import demo_quilts
 from tests.core.route.test_quilt_route import ruled_top, stitched_as, with_ditch
@@ -262,18 +265,18 @@ def test_a_line_is_laid_on_what_is_sewn_beside_it_whichever_side_that_is(cloth):
     references = plan.references(drawing)
     follows = next(line for line, one in references.items() if one.line is not None)
     before = references[follows].line
-    forth = next_reference(plan, drawing, follows, {before}, before)
-    back = next_reference(plan, drawing, before, {follows}, None)
-    assert (forth.kind, forth.over) == ("last", 1) and forth.distance == references[follows].distance
+    forth = placement_of(plan, drawing, follows, {before}, before)
+    back = placement_of(plan, drawing, before, {follows}, None)
+    assert (forth.on, forth.over) == ("last", 1) and forth.distance == references[follows].distance
     if references[before].kind == "line":
-        assert (back.kind, back.distance) == ("line", forth.distance)
+        assert (back.on, back.distance) == ("line", forth.distance)
     gaps = drawing.straight[0].gaps
     for line, other in ((2, 4), (4, 2), (3, 6)):
-        far = next_reference(plan, drawing, line, {other}, None)
-        if far.kind == "line":
+        far = placement_of(plan, drawing, line, {other}, None)
+        if far.on == "line" and far.by != "follow" and far.reference == other:
             assert far.over == abs(line - other) and far.distance == far.over * gaps[0]
             assert best_offset_sum(plan.kit, far.distance, drawing.length_of(line)).etched is not None
-    assert next_reference(plan, drawing, follows, set(), None).kind in ("seam", "nothing")
+    assert placement_of(plan, drawing, follows, set(), None).on in ("seam", "nothing", "drawn")
 
 
 def test_steps_take_a_line_in_pieces_as_one(cloth):
@@ -305,8 +308,9 @@ def test_the_ruler_lies_behind_the_line_on_the_side_of_what_it_is_laid_from(clot
     line = next(line for line, one in references.items() if one.line is not None)
     before = references[line].line
     normal = np.array(drawing.straight[0].normal)
-    for sewn, laid_line in ((before, line), (line, before)):
-        on = next_reference(plan, drawing, laid_line, {sewn}, sewn)
+    free = next(k for k, one in references.items() if one.kind == "line" and one.line == line)
+    for sewn, laid_line in ((before, line), (free, line)):
+        on = placement_of(plan, drawing, laid_line, {sewn}, sewn)
         pose, total = plan.pose_from(drawing, laid_line, on.distance, on.way)
         own, other = (drawing.polylines[k].mean(axis=0) @ normal for k in (laid_line, sewn))
         body = np.array(pose.body).mean(axis=0) @ normal
@@ -356,18 +360,31 @@ def test_the_foot_is_changed_once_and_said_before_the_first_line(cloth):
     assert set(changes) == {(1, "ruler foot", "begin"), (1, "ruler foot", "line")}
 
 
-def test_lines_that_nothing_places_yet_are_counted_and_a_drawn_line_places_others(cloth):
+def test_in_the_planned_order_every_line_is_placed_as_it_is_planned(cloth):
+    """On whichever screen: what the panel tells of a line is what the machine tells when its turn comes."""
+    laid, ways = cloth
+    for visit in ways.route.visits:
+        seen = 0
+        for _, plan, drawing, on in placements_along(laid, ways.of(visit)):
+            as_planned = planned(plan, drawing, on.line)
+            assert on is as_planned or (on.on == "last" and as_planned.on == "line")
+            assert (on.distance, on.by, on.way, on.reference) == (
+                as_planned.distance, as_planned.by, as_planned.way, as_planned.reference,
+            )  # fmt: skip
+            seen += 1
+        assert seen == len(ways.of(visit).route.unit.courses)
+
+
+def test_where_nothing_is_sewn_a_line_is_laid_on_a_drawn_one_that_a_ruler_reaches(cloth):
     laid, ways = cloth
     visit = next(one for one in ways.route.visits if ways.of(one).route.unit.part.name.startswith("Two"))
-    forth, back = (Way(ways.route.routes[visit.route], back, ways.costs) for back in (False, True))
-    assert 0 <= drawn_besides(laid, forth) <= 3 and 0 <= drawn_besides(laid, back) <= 3
-    key, drawing = forth.route.unit.drawings[0]
+    key, drawing = ways.of(visit).route.unit.drawings[0]
     plan = plan_zone(laid, key)
-    marked = plan.references(drawing).marked
-    placed = [next_reference(plan, drawing, line, set(), None) for line in range(drawing.lines)]
-    assert [line for line, on in enumerate(placed) if on.kind == "mark"] == marked
-    by_drawn = [on for on in placed if on.kind == "drawn"]
-    assert by_drawn and all(best_offset_sum(plan.kit, on.distance).etched is not None for on in by_drawn)
+    marked = set(marks_of(plan, drawing).lines)
+    found = [placement_of(plan, drawing, line, set(), None) for line in range(drawing.lines)]
+    assert {line for line, on in enumerate(found) if on.on == "mark"} == set(marks_of(plan, drawing).lines)
+    by_drawn = [on for on in found if on.on == "drawn"]
+    assert by_drawn and all(on.reference in marked and on.total.etched is not None for on in by_drawn)
 
 
 def test_a104_a_ditch_that_is_travelled_is_sewn_already_when_its_pass_comes():
@@ -391,7 +408,12 @@ def test_a104_a_ditch_that_is_travelled_is_sewn_already_when_its_pass_comes():
         for move in ways.of(visit).sewn
         for begin, end in covered[visit.place].left(move.stretch)
     ]
-    assert sum(left) == pytest.approx(whole - done, abs=1)
+    once = Covered()  # a stretch that is travelled twice is sewn once
+    there = sum(
+        once.add(replace(stretch, of=event.place + stretch.of))
+        for event in machine.log.events for stretch in event.sewn if ".1." in stretch.of
+    )  # fmt: skip
+    assert sum(left) == pytest.approx(whole - there, abs=1) and there <= done + 0.01
     sew_all(machine)
     assert machine.log.sewn.lines == pytest.approx(ways.route.stitched, abs=2)
     assert all(one.left == 0 for one in ways.left(machine.log.sewn))

@@ -5525,10 +5525,10 @@ export interface components {
                 ends: "tie and bury" | "tiny stitches" | "run off" | "caught by the edge";
                 /**
                  * Families
-                 * @default as it comes
+                 * @default one set whole
                  * @enum {string}
                  */
-                families: "as it comes" | "one by one";
+                families: "one set whole" | "as it comes" | "one by one";
                 /**
                  * Longest Step
                  * @description A length with its unit; in where none is written.
@@ -6679,7 +6679,7 @@ export interface components {
          * @description A step: where to lay what, how far to sew, where to go then. ``points`` are sewn, ``travels`` gone after that: flat x, y in
          *     the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``length_mm`` in all, ``stops`` where the
          *     thread ends. ``sewn`` is what to tell when it is done, with
-         *     ``also_sewn``, what travelling sews of a ditch that comes later. A ``freehand`` one goes through a texture. ``ruler`` are the corners of
+         *     ``also_sewn``, what travelling sews of a ditch that comes later. ``legs`` tells a line that turns leg by leg. A ``freehand`` one goes through a texture. ``ruler`` are the corners of
          *     the ruler where a straight one lies, ``hands`` where the hand on it moves on.
          */
         SewingStepView: {
@@ -6700,6 +6700,8 @@ export interface components {
             kind: "begin" | "go" | "line";
             /** Lay */
             lay: (string | components["schemas"]["Shown"])[];
+            /** Legs */
+            legs: (string | components["schemas"]["Shown"])[][];
             /** Length Mm */
             length_mm: number;
             /** Number */
@@ -7107,10 +7109,10 @@ export interface components {
             ends: "tie and bury" | "tiny stitches" | "run off" | "caught by the edge";
             /**
              * Families
-             * @default as it comes
+             * @default one set whole
              * @enum {string}
              */
-            families: "as it comes" | "one by one";
+            families: "one set whole" | "as it comes" | "one by one";
             /**
              * Longest Step
              * @description A length with its unit; in where none is written.

@@ -72,7 +72,7 @@ export const tableView = (some: Some<Views['TableView']> = {}): Views['TableView
 
 export const sewnStretch = (line: number, begins: number, ends: number, reversed = false): Views['SewnStretch'] => ({ drawing: 'z.0.00000000', line, turn: 0, begins, ends, reversed })
 export const sewingStep = (some: Some<Views['SewingStepView']> = {}): Views['SewingStepView'] => ({
-  kind: 'line', number: 1, freehand: false, zone: 'Star', lay: [], sum: null, hand: [], sew: [], then: [], short: [], travels: [], stops: false, ruler: [], hands: [], also_sewn: [],
+  kind: 'line', number: 1, freehand: false, zone: 'Star', lay: [], sum: null, hand: [], legs: [], sew: [], then: [], short: [], travels: [], stops: false, ruler: [], hands: [], also_sewn: [],
   points: [[0, 0, 30, 0], [30, 0, 30, 40]], sewn: [sewnStretch(4, 0, 30), sewnStretch(4, 30, 70)], start: [0, 0], at: [35, 40], length_mm: 75, ...some,
 })
 export const sewHere = (some: Some<Views['SewHere']> = {}): Views['SewHere'] => ({ bulk: [], coming: [], done: [], left: 0, many: 9, name: 'Star', number: 1, place: '1-1', recent: [], steps: [], stop: 0, which: '', ...some })

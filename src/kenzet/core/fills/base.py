@@ -148,6 +148,10 @@ class Fill(Frozen):
         """Must override. The families, before clipping; the same site gives the same families."""
         raise NotImplementedError
 
+    def turn_of(self, family: int) -> int:
+        """May override. When its family number ``family`` is sewn: each turn whole before the next. By default all are one."""
+        return 0
+
     def count_at_most(self, site: Site) -> int:
         """May override. How many lines there would be, or a few more, before anything is drawn."""
         families = list(self.lay_out(site))

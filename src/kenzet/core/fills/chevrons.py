@@ -50,6 +50,10 @@ class Chevrons(Fill):
     def _upright(cls, length: Length | None) -> Length | None:
         return length and check_spacing(length)
 
+    def turn_of(self, family: int) -> int:
+        """The diagonals, from which all others are laid, then the quarters."""
+        return min(family, 1) if self.diagonals == "sewn" else 0
+
     def lay_out(self, site: Site) -> Iterable[Family]:
         """The diagonals, then the quadrants: left, above, right, below; in each from the centre outwards."""
         frame = frame_of(site.region, 0.0, site.region.middle)

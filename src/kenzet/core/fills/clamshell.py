@@ -80,6 +80,10 @@ class Clamshell(TurnedFill):
             )
         return wide, rise, wide**2 / (8 * rise) + rise / 2
 
+    def turn_of(self, family: int) -> int:
+        """All first arcs, then the flatter ones."""
+        return family
+
     def lay_out(self, site: Site) -> Iterable[Family]:
         """Rows from the zone's low edge upwards, whole scales from its left; then the flatter arcs."""
         frame = self.frame(site)

@@ -101,6 +101,10 @@ class CurvedRows(RowFill):
             return moved.places(frame)
         return super().places(frame)
 
+    def turn_of(self, family: int) -> int:
+        """The rows, then the straight lines."""
+        return family
+
     def lay_out(self, site: Site) -> Iterable[Family]:
         """The rows, then the straight lines, counted from the middle of the zone."""
         frame = self.frame(site)

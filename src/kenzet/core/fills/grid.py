@@ -66,6 +66,10 @@ class Grid(StraightFill):
             raise BadValue("The two sets of a grid must cross at 5 degrees or more.", "second_angle")
         return self
 
+    def turn_of(self, family: int) -> int:
+        """The first set whole, then the second across it."""
+        return family
+
     def lay_out(self, site: Site) -> Iterable[Straight]:
         """The first family, then the second."""
         first, second = self.angles(site)

@@ -57,6 +57,10 @@ class Pairs(StraightFill):
         """Close ones, then the wide one."""
         return (Fraction(1),) * (self.together - 1) + (self.wide.mm / self.spacing.mm,)
 
+    def turn_of(self, family: int) -> int:
+        """The first set whole, then the second across it."""
+        return family
+
     def lay_out(self, site: Site) -> Iterable[Straight]:
         """One family, or two that cross."""
         base = self.base_angle(site) + self.angle

@@ -117,6 +117,10 @@ class Zigzag(RowFill):
         dice, step = chance(self.seed), float(self.step(frame))
         return [(number, v + dice.uniform(-0.45, 0.45) * step) for number, v in found]
 
+    def turn_of(self, family: int) -> int:
+        """The rows, then those that cross them."""
+        return family
+
     def lay_out(self, site: Site) -> Iterable[Family]:
         """One family; crossing: a second one, turned over."""
         frame = self.frame(site)

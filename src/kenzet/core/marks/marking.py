@@ -24,7 +24,7 @@ from kenzet.core.memo import Table
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import MOST, anchor_every, error_after
-from kenzet.core.ruler.line_references import LINE, MARK, SEAM
+from kenzet.core.ruler.line_references import ANGLE, DITCH, LINE, MARK, SEAM
 from kenzet.core.ruler.offset_sums import best_offset_sum
 from kenzet.core.tolerances import ON_EDGE
 from kenzet.core.top.zone import MarkMethod
@@ -209,14 +209,17 @@ def _in_half(drawing: Drawing) -> Iterable[Floats]:
                 yield np.asarray(part.coords)
 
 
-def hanging(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[int]:
-    """The lines that hang in the air: walked from the marks and the seams through what each is laid on."""
-    if not drawing.fill.sewn or drawing.hints:
-        return []
-    references = plan.references(drawing)
+def given_by_marks(plan: ZonePlan, drawing: Drawing, marks: Marks) -> NDArray[np.bool_]:
+    """Which lines have their place before anything is sewn, (lines,): what is marked of them or lies beside a seam gives it."""
     given = np.zeros(drawing.lines, dtype=bool)
+    if not drawing.fill.sewn or drawing.hints:
+        return ~given
+    references = plan.references(drawing)
+    given |= np.isin(references.kinds, (SEAM, DITCH))
+    given[
+        [line for line, sides in references.sides.items() if any(one.line is not None for one in sides)]
+    ] = False
     given[list(marks.lines)] = True
-    given |= references.kinds == SEAM
     if drawing.layer == BY_HAND:
         given |= references.kinds == LINE  # on a line of the zone's fill
     if marks.method == "dots" or marks.stencil:
@@ -225,11 +228,23 @@ def hanging(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[int]:
         given[marks.tape.lines] = True
         given[: len(drawing.stretches)] |= marks.tape.halving
     if marks.ticks:
-        given |= _ticked(drawing)
-    follows = (references.kinds == LINE) & (references.before >= 0)
+        given |= placed_by_ticks(drawing)
+    return given
+
+
+def hanging(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[int]:
+    """The lines that hang in the air: walked from the marks and the seams through what each is laid on."""
+    given = given_by_marks(plan, drawing, marks)
+    if given.all():
+        return []
+    references = plan.references(drawing)
+    follows = np.isin(references.kinds, (LINE, ANGLE)) & (references.before >= 0)
     before = np.where(follows, references.before, np.arange(drawing.lines))
     for _ in range(drawing.lines):
         reached = given | given[before]
+        for line, sides in references.sides.items():
+            on = [side.line for side in sides if side.line is not None]
+            reached[line] = given[line] or bool(on and given[on].all())
         if (reached == given).all():
             break
         given = reached
@@ -237,7 +252,7 @@ def hanging(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[int]:
     return found
 
 
-def _ticked(drawing: Drawing) -> NDArray[np.bool_]:
+def placed_by_ticks(drawing: Drawing) -> NDArray[np.bool_]:
     """Which lines are straight and have a tick or a corner at both ends."""
     found = np.zeros(drawing.lines, dtype=bool)
     lines = drawing.polylines

@@ -17,12 +17,10 @@ from itertools import pairwise
 from typing import Literal
 
 import numpy as np
-import shapely
 
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.fills.base import Figure, PointFit, Site, SliverFix, SpacingSuggestion
 from kenzet.core.fills.edge_remainders import EdgeRemainder, edge_remainders
-from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.geom.arcs import Arc
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.edge_ticks import TickedEdge, ticked_edges
@@ -31,8 +29,9 @@ from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.memo import Memo
 from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.lay_lines import lay_lines
 from kenzet.core.plan.widest_gap import WidestGap, gap_together, quick_gap
-from kenzet.core.ruler.line_references import LINE, MARK, SEAM, Bundle, Reference, References, lay_family
+from kenzet.core.ruler.line_references import LINE, MARK, SEAM, Reference, References
 from kenzet.core.ruler.offset_sums import OffsetSum, best_offset_sum
 from kenzet.core.ruler.pose import Pose, pose
 from kenzet.core.tolerances import CURVE_ERROR, EQUAL, ROUNDING
@@ -180,7 +179,7 @@ class ZonePlan:
         """What every line of ``drawing`` is laid from, by line number."""
         number = self.number_of(drawing)
         if number not in self._references:
-            self._references[number] = _laid(self.kit, drawing)
+            self._references[number] = lay_lines(self.kit, drawing)
         return self._references[number]
 
     def sides(self, drawing: Drawing) -> list[FamilySide]:
@@ -255,7 +254,7 @@ class ZonePlan:
         """Where the ruler lies for a line, what it is laid from, and the sum for it."""
         self.line_ends(drawing, line, side)  # raises where there is no such line
         reference = self.references(drawing)[line]
-        distance = reference.distance if reference.kind != "mark" else self.kit.reach
+        distance = reference.distance if reference.kind in ("seam", "line") else self.kit.reach
         found, total = self.pose_from(drawing, line, distance, reference.way, side)
         return found, reference, total
 
@@ -266,7 +265,7 @@ class ZonePlan:
         start, end = self.line_ends(drawing, line, side)
         total = best_offset_sum(self.kit, distance, math.dist(start, end))
         if drawing.trace(line):
-            return pose(drawing.region, start, end, False, total, self.kit), total
+            return pose(drawing.region, start, end, way < 0, total, self.kit), total
         where = drawing.region.pieces[int(drawing.stretches.job[line]) // len(drawing.straight)]
         return pose(where, start, end, way < 0, total, self.kit), total
 
@@ -281,50 +280,6 @@ class ZonePlan:
         found = [Arc((a[0], a[1]), (b[0], b[1]), a[2]) for a, b in pairwise([*arcs, arcs[0]]) if a[2]]
         near = [arc for arc in found if arc.holds(middle, 2 * CURVE_ERROR)]
         return near[0] if near else None
-
-
-def _laid(kit: Kit, drawing: Drawing) -> References:
-    """What every line is laid from: straight families one after another in each piece, then traces."""
-    found = References.empty(drawing.lines)
-    ends, families = drawing.stretches.ends, drawing.straight
-    pieces, which = np.divmod(drawing.stretches.job, max(len(families), 1))
-    order = []
-    for number, family in enumerate(families):
-        numbers = np.flatnonzero(which == number)
-        if len(numbers):
-            (ux, uy), (x0, y0, x1, y1) = family.direction, ends[numbers].T
-            bundle = Bundle(
-                numbers,
-                pieces[numbers],
-                drawing.stretches.line[numbers],
-                x0 * ux + y0 * uy,
-                x1 * ux + y1 * uy,
-            )
-            order.append(lay_family(drawing.region.pieces, family, bundle, kit, found))
-    straight = np.concatenate(order) if order else np.arange(0)
-    found.order[: len(straight)] = straight
-    _lay_traces(kit, drawing, found)
-    return found
-
-
-def _lay_traces(kit: Kit, drawing: Drawing, into: References) -> None:
-    """Each on the ring or the path before it that lies beside it; drawn where there is none."""
-    before: dict[tuple[int, int], list[int]] = {}
-    lines = [shapely.LineString(trace.polyline) for trace in drawing.traces]
-    for k, trace in enumerate(drawing.traces):
-        before.setdefault((trace.family, trace.line), []).append(k)
-        if trace.laid_on is None or not best_offset_sum(kit, trace.laid_on[1]).can_be_laid:
-            continue
-        number, (on, distance) = len(drawing.stretches) + k, trace.laid_on
-        if on == "line" and drawing.layer != BY_HAND:
-            near = float(distance) * 1.05 + 0.1
-            beside = [
-                j for j in before.get((trace.family, trace.line - 1), []) if lines[j].dwithin(lines[k], near)
-            ]
-            if not beside:
-                continue
-            into.before[number] = len(drawing.stretches) + beside[0]
-        into.kinds[number], into.distances[number] = SEAM if on == "seam" else LINE, distance
 
 
 def site_at(shape: ZoneShape, place: str, middle: Point) -> Site:

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from kenzet.core.route.costs import Costs
+from kenzet.core.route.in_order import OrderSearch, lines_along
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.shortest_paths import DENSE
 from kenzet.core.route.solve import Solver
@@ -26,17 +27,18 @@ _VAIN = 10  # rounds without gain, where other kinds wait
 @dataclass(eq=False)
 class Kind:
     """What is looked for: the way between ``ends`` (None where they are free) through what ``one`` goes through at ``places`` places.
-    ``edges`` are travelled on the best so far, which costs ``worth``, ``begun`` at first; nothing costs less than ``least``.
+    ``kept`` is the best so far: the edges travelled on it or, where lines come in an order, the order of the lines; it costs ``worth``, ``begun`` at first; nothing costs less than ``least``.
     """
 
     one: UnitRoute
     ends: Ends
     word: str
     places: int
-    edges: tuple[int, ...]
+    kept: tuple[int, ...]
     begun: float
     worth: float
     least: float = 0.0
+    travelled: float = 0.0
 
     @property
     def proven(self) -> bool:
@@ -53,7 +55,7 @@ def look(kind: Kind, solver: Solver, stopped: Callable[[], bool], vain: float = 
     """Until the way is proven to be the shortest, it is ``stopped``, or for ``vain`` rounds nothing shorter was found."""
     program = solver.program(kind.ends)
     program.relax()
-    search = solver.search_from(solver.joins_of(kind.edges, kind.ends), kind.ends)
+    search = solver.search_from(solver.joins_of(kind.kept, kind.ends), kind.ends)
     seconds, gained = _SLICE[0], 0
 
     def weigh(edges: Sequence[int]) -> bool:
@@ -61,11 +63,12 @@ def look(kind: Kind, solver: Solver, stopped: Callable[[], bool], vain: float = 
         worth = solver.worth(travel)
         if worth >= kind.worth - AT_BOUND:
             return False
-        kind.edges, kind.worth = travel.edges, worth
+        kind.kept, kind.worth = travel.edges, worth
+        kind.travelled = float(solver.network.lengths[list(travel.edges)].sum())
         return True
 
     while not stopped() and not kind.proven and gained < vain:
-        answer = program.solve(kind.edges, stopped, seconds)
+        answer = program.solve(kind.kept, stopped, seconds)
         kind.least = max(kind.least, program.bound)
         shorter = False
         if answer:
@@ -78,6 +81,21 @@ def look(kind: Kind, solver: Solver, stopped: Callable[[], bool], vain: float = 
                 search.shake()
         shorter |= weigh(solver.whole.along(search.best))
         gained = 0 if shorter else gained + 1
+
+
+def look_in_order(kind: Kind, solver: Solver, stopped: Callable[[], bool], vain: float = np.inf) -> None:
+    """The same for lines that come in an order."""
+    unit = kind.one.unit
+    search = OrderSearch(
+        kind.one.network, unit.courses, unit.precedence, solver.roads, solver.costs, kind.kept, kind.ends
+    )
+    kind.worth = min(kind.worth, search.cost)
+    gained = 0
+    while not stopped() and not kind.proven and gained < vain * _SHAKES:
+        gained += 1
+        if search.shake():
+            kind.kept, kind.worth, gained = search.order, search.cost, 0
+            kind.travelled = search.travelled
 
 
 class LocalSearch:
@@ -106,9 +124,10 @@ class LocalSearch:
             ends,
             some[0].word or network_fingerprint(network, self._costs, ends),
             places,
-            best.travel.edges,
+            best.travel.edges if best.unit.precedence.free else tuple(lines_along(network, best.runs)),
             worth,
             worth,
+            travelled=best.travelled,
         )
 
     @property
@@ -130,7 +149,7 @@ class LocalSearch:
     @property
     def ways(self) -> Mapping[str, tuple[int, ...]]:
         """The shorter ways by their words."""
-        return {kind.word: kind.edges for kind in self.kinds if kind.better}
+        return {kind.word: kind.kept for kind in self.kinds if kind.better}
 
     def run(self, stopped: Callable[[], bool]) -> None:
         """Looks until nothing is shorter, it is ``stopped``, or for each of several kinds many rounds bring nothing."""
@@ -147,4 +166,7 @@ class LocalSearch:
         for k in sorted(range(len(gains)), key=lambda k: -gains[k]):
             if not stopped() and not self.kinds[k].proven:
                 self.at = self.kinds[k]
-                look(self.kinds[k], solvers[k], stopped, _VAIN if len(gains) > 1 else np.inf)
+                in_order = not self.kinds[k].one.unit.precedence.free
+                (look_in_order if in_order else look)(
+                    self.kinds[k], solvers[k], stopped, _VAIN if len(gains) > 1 else np.inf
+                )

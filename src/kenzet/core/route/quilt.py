@@ -12,6 +12,7 @@ from dataclasses import dataclass, replace
 from kenzet.core.geom.region import Floats
 from kenzet.core.memo import Table
 from kenzet.core.numbers.measure import INCH
+from kenzet.core.placing.line_order import LineOrder, line_order
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.route.costs import Costs
@@ -26,9 +27,10 @@ from kenzet.core.top.stitching import Stitching
 _RETRACE = {"wanted": 0.8, "allowed": 2.0, "forbidden": None}
 _ACROSS = 1.2  # a texture: it is not sewn yet, or sewn already (ours)
 _Lines = tuple[Drawing, ...]
-ROUTES = Table[tuple[str, int | None, _Lines, _Lines, bool, Costs, UnitOptions], tuple[UnitRoute, ...]](
-    "routes by what is sewn and at which prices", 200
-)
+_Orders = tuple[LineOrder | None, ...]
+ROUTES = Table[
+    tuple[str, int | None, _Lines, _Orders, _Lines, bool, Costs, UnitOptions], tuple[UnitRoute, ...]
+]("routes by what is sewn and at which prices", 200)
 
 
 def costs_of(stitching: Stitching) -> Costs:
@@ -87,10 +89,14 @@ def units_of(laid: QuiltLayout) -> list[SewingUnit]:
     by_place: dict[tuple[Pass, str], list[tuple[str, Drawing]]] = {}
     textures: dict[str, list[Drawing]] = {}
     parts: dict[str, Part] = {}
+    orders: dict[Drawing, LineOrder | None] = {}
+    in_turns = laid.quilt.stitching.families != "as it comes"
     for key, plan in plan_quilt(laid).items():
         for drawing in plan.drawings:
             if not drawing.fill.sewn or not (drawing.lines or drawing.hints):
                 continue
+            order = line_order(plan, drawing, in_turns)
+            orders[drawing] = None if order.is_free else order
             for place in drawing.places if drawing.hints else ():
                 textures.setdefault(place, []).append(drawing)
             for in_pass in passes_of(laid.quilt.stitching, plan.kit, key, drawing):
@@ -113,6 +119,7 @@ def units_of(laid: QuiltLayout) -> list[SewingUnit]:
             in_pass.family if one_by_one else None,
             laid.rim(parts[places[0]]),
             tuple(textures.get(places[0], ())),
+            tuple(orders[drawing] for _, drawing in by_place[in_pass, places[0]]),
         )
         for (in_pass, *_), places in sorted(kinds.items(), key=lambda one: one[0][0].freehand)
     ]
@@ -126,6 +133,7 @@ def route_quilt(laid: QuiltLayout, quick: bool = False) -> QuiltRoute:
     kinds = [_kept(laid, unit, costs, quick) for unit in units_of(laid)]
     visits = list(visits_of(laid, kinds, costs))
     routes = [route for some in kinds for route in some]
+    visits = _trimmed(routes, visits)
     taken = sorted({visit.route for visit in visits})
     at = {number: k for k, number in enumerate(taken)}
     return QuiltRoute(
@@ -135,11 +143,28 @@ def route_quilt(laid: QuiltLayout, quick: bool = False) -> QuiltRoute:
     )
 
 
+def _trimmed(routes: list[UnitRoute], visits: list[UnitVisit]) -> list[UnitVisit]:
+    """Where a thread begins or ends at a place, nothing is travelled before the first line or after the last: ``routes`` grow."""
+    known: dict[tuple[int, bool, bool], int] = {}
+    found = []
+    for k, visit in enumerate(visits):
+        begins = k == 0 or visit.stop
+        ends = k + 1 == len(visits) or visits[k + 1].stop
+        key = (visit.route, ends if visit.back else begins, begins if visit.back else ends)
+        if key not in known:
+            route = routes[visit.route].trimmed(key[1], key[2])
+            known[key] = visit.route if route is routes[visit.route] else len(routes)
+            if known[key] == len(routes):
+                routes.append(route)
+        found.append(replace(visit, route=known[key]))
+    return found
+
+
 def _kept(laid: QuiltLayout, unit: SewingUnit, costs: Costs, quick: bool) -> tuple[UnitRoute, ...]:
     """What was found for the same lines at the same prices is not looked for again."""
     wishes, ways = wishes_of(laid, unit), laid.quilt.stitching.ways
     key = (
-        unit.part.key, unit.family, tuple(drawing for _, drawing in unit.drawings), unit.textures, len(unit.places) > 1, costs, wishes,
+        unit.part.key, unit.family, tuple(drawing for _, drawing in unit.drawings), unit.orders, unit.textures, len(unit.places) > 1, costs, wishes,
     )  # fmt: skip
     found = laid.memo.get(ROUTES, key)
     if found is None or any(one.known != ways.get(one.word, ()) for one in found):

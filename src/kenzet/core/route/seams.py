@@ -10,7 +10,7 @@ import shapely
 from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.region import Floats
 from kenzet.core.route.costs import Costs
-from kenzet.core.route.network import TOUCH, Lane, Network, network
+from kenzet.core.route.network import EDGE, LINE, TOUCH, Lane, Network, network
 from kenzet.core.route.shortest_paths import Roads
 from kenzet.core.route.unit import corners_of, rings
 from kenzet.core.route.unit_route import UnitRoute
@@ -19,6 +19,7 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 
 _STRAIGHT = 0.05  # mm
 _CORNERS = 16
+_OPEN = 4.0  # times: travelling where nothing is sewn yet (ours)
 Taken = tuple[int, bool]
 """A route by its number, and whether it is taken backwards."""
 
@@ -51,6 +52,16 @@ def _joints(laid: QuiltLayout, part: Part) -> Floats:
     return joints
 
 
+def _roads_within(net: Network, costs: Costs, sewn: bool) -> Roads:
+    """Through a unit: along its lines only where they are ``sewn`` already, and before that rather in seams than along a zone's
+    edge, where nothing hides it yet.
+    """
+    prices = costs.of(net)
+    if not sewn:
+        prices = np.select([net.kinds == LINE, net.kinds == EDGE], [np.inf, _OPEN * prices], prices)
+    return Roads(len(net.points), net.ends, prices)
+
+
 class Seams:
     """How far it is along seams from the end of one unit to the start of another."""
 
@@ -67,9 +78,8 @@ class Seams:
         self._roads = Roads(len(self._net.points), self._net.ends, costs.of(self._net))
         self._corners: dict[tuple[int, str], list[int]] = {}
         self._spots: dict[tuple[int, str], tuple[Floats, Floats]] = {}
-        self._within = [
-            Roads(len(route.network.points), route.network.ends, costs.of(route.network)) for route in routes
-        ]
+        self._within = [_roads_within(route.network, costs, sewn=True) for route in routes]
+        self._into = [_roads_within(route.network, costs, sewn=False) for route in routes]
         self._doors = [
             [route.network.nearest((float(x), float(y))) for x, y in self._joints_of(route)]
             for route in routes
@@ -83,11 +93,14 @@ class Seams:
         return self._joints[part.key]
 
     def _to_joints(self, number: int) -> Floats:
-        """From its start and from its end to each of the places where one can leave it, (2, n)."""
-        route, roads = self._routes[number], self._within[number]
+        """From its start and from its end to each of the places where one can leave it, out of it and into it, (2, 2, n)."""
+        route = self._routes[number]
         beyond = np.hypot(*(route.network.points[self._doors[number]] - self._joints_of(route)).T)
         found: Floats = beyond + np.array(
-            [[roads.cost(end, node) for node in self._doors[number]] for end in route.ends]
+            [
+                [[roads.cost(end, node) for node in self._doors[number]] for end in route.ends]
+                for roads in (self._within[number], self._into[number])
+            ]
         )
         return found
 
@@ -118,23 +131,23 @@ class Seams:
         between = path_along(
             self._net, self._roads, self._at(taken[0], before)[a], self._at(onward[0], here)[b]
         )
-        out = self._through(taken[0], before, 0 if taken[1] else 1, int(a))
-        into = self._through(onward[0], here, 1 if onward[1] else 0, int(b))[::-1]
+        out = self._through(self._within, taken[0], before, 0 if taken[1] else 1, int(a))
+        into = self._through(self._into, onward[0], here, 1 if onward[1] else 0, int(b))[::-1]
         way = np.concatenate([end[None], out, between, into, start[None]])
         new = np.concatenate([[True], np.hypot(*np.diff(way, axis=0).T) > TOUCH])
         found: Floats = way[new]
         return found
 
-    def _through(self, number: int, place: str, end: int, corner: int) -> Floats:
+    def _through(self, roads: Sequence[Roads], number: int, place: str, end: int, corner: int) -> Floats:
         """From an end of a route to a corner of its part, in the quilt."""
         route = self._routes[number]
-        path = path_along(route.network, self._within[number], route.ends[end], self._doors[number][corner])
+        path = path_along(route.network, roads[number], route.ends[end], self._doors[number][corner])
         return place_all(route.unit.part.places[place], path)
 
     def _by_corners(self, ways: Sequence[Taken], before: str, onward: Sequence[Taken], here: str) -> Floats:
         """What it costs by each corner of the one and each of the other, (ways, onward, n, m)."""
-        out = np.array([self._inside[route][0 if back else 1] for route, back in ways])
-        into = np.array([self._inside[route][1 if back else 0] for route, back in onward])
+        out = np.array([self._inside[route][0, 0 if back else 1] for route, back in ways])
+        into = np.array([self._inside[route][1, 1 if back else 0] for route, back in onward])
         corners, others = self._at(ways[0][0], before), self._at(onward[0][0], here)
         far = np.array([[self._roads.cost(one, other) for other in others] for one in corners])
         found: Floats = out[:, None, :, None] + far + into[None, :, None, :]

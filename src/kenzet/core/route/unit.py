@@ -13,10 +13,12 @@ import shapely
 
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.numbers.measure import INCH
+from kenzet.core.placing.line_order import LineOrder, pieces_of
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.route.cells import Cells, cells_of
 from kenzet.core.route.network import DITCH, EDGE, RIM, Course, Ints, Lane, Network, network
 from kenzet.core.route.passes import has_families
+from kenzet.core.route.precedence import Precedence
 from kenzet.core.route.texture import texture_ways
 from kenzet.core.top.layout import Part
 from kenzet.core.top.stitching import Avoided
@@ -62,7 +64,7 @@ def courses_of(drawing: Drawing, zone: int = 0, begin: int = 0) -> list[Course]:
     lines = drawing.polylines
     passes = drawing.fill.passes
     stretches = drawing.stretches
-    piece = _pieces(drawing, lines)
+    piece = pieces_of(drawing)
     found = [
         Course(lines[k], False, zone, piece[k], int(stretches.job[k]) % many, k, passes)
         for k in range(len(stretches))
@@ -75,18 +77,6 @@ def courses_of(drawing: Drawing, zone: int = 0, begin: int = 0) -> list[Course]:
         found.append(
             Course(lines[k], trace.closed, zone, piece[k], many + trace.family, k, passes, before, apart)
         )
-    return found
-
-
-def _pieces(drawing: Drawing, lines: Sequence[Floats]) -> list[int]:
-    """In which piece of the zone every line lies."""
-    if len(drawing.region.pieces) == 1:
-        return [0] * len(lines)
-    middles = shapely.line_interpolate_point(
-        [shapely.linestrings(line) for line in lines], 0.5, normalized=True
-    )
-    tree = shapely.STRtree([piece.area for piece in drawing.region.pieces])
-    found: list[int] = tree.nearest(middles).tolist()
     return found
 
 
@@ -150,7 +140,7 @@ class SewingUnit:
     """One kind of it: the ``drawings`` (with their zones' keys) that lie together at ``places`` of ``part`` and are sewn in the
     same pass: with the same ``foot``, and in the ``rank``-th pass over the quilt. Of drawings with several
     straight families only ``family`` is sewn in it, unless that is None. ``rim`` is what of the part the binding covers,
-    ``textures`` what is filled freehand there.
+    ``textures`` what is filled freehand there; ``orders`` in which order the lines of each drawing can be sewn.
     """
 
     part: Part
@@ -161,6 +151,12 @@ class SewingUnit:
     family: int | None = None
     rim: shapely.Geometry | None = None
     textures: tuple[Drawing, ...] = ()
+    orders: tuple[LineOrder | None, ...] = ()
+
+    @cached_property
+    def precedence(self) -> Precedence:
+        """Which of its courses must be sewn before which."""
+        return Precedence(self.courses, self.orders or (None,) * len(self.drawings))
 
     @cached_property
     def courses(self) -> list[Course]:

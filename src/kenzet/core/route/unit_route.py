@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.euler_walk import Leg, Run, runs
+from kenzet.core.route.in_order import in_order, keeps_order, of_order
 from kenzet.core.route.network import LINE, Ints, Network
 from kenzet.core.route.solve import Solver
 from kenzet.core.route.travel_edges import Ends, Travel
@@ -35,7 +36,8 @@ _BESIDE_FOR = 1.0  # mm
 class UnitRoute:
     """The route of one kind of unit, in the part's coordinates; ``pinned`` where it may not be taken backwards. ``word`` is what a
     shorter way is kept under (empty where its ends are not hers to keep), ``known`` the edges of the one that was kept, and taken.
-    A ``quick`` one is to look at while a shorter one is looked for.
+    A ``quick`` one is to look at while a shorter one is looked for. ``more`` is what it costs, mm, that every line finds what
+    it is laid on, and sets are sewn one after another.
     """
 
     unit: SewingUnit
@@ -47,6 +49,13 @@ class UnitRoute:
     word: str = ""
     known: tuple[int, ...] = ()
     quick: bool = False
+    more: float = 0.0
+
+    @cached_property
+    def one_way(self) -> bool:
+        """Whether it may not be taken backwards: that is not what she has pinned, or lines would not find what they are laid on."""
+        unit = self.unit
+        return self.pinned or not keeps_order(self.network, unit.courses, unit.precedence, self.backwards)
 
     @property
     def travelled(self) -> float:
@@ -74,6 +83,32 @@ class UnitRoute:
         np.add.at(found, list(self.travel.edges), 1)
         return found
 
+    def trimmed(self, start: bool, end: bool) -> UnitRoute:
+        """Without what is only travelled before its first line, where a thread begins there, and after its last, where one ends; ends
+        that she has pinned stay.
+        """
+        if self.pinned:
+            return self
+        runs = list(self.runs)
+        begins = next((k for k, leg in enumerate(runs[0].legs) if leg.sews), 0) if start else 0
+        if begins:
+            runs[0] = Run(self._node_at(runs[0].legs[begins]), runs[0].end, runs[0].legs[begins:])
+        ends = next((k for k, leg in enumerate(reversed(runs[-1].legs)) if leg.sews), 0) if end else 0
+        if ends:
+            gone = runs[-1].legs[-ends]
+            runs[-1] = Run(runs[-1].start, self._node_at(gone), runs[-1].legs[:-ends])
+        if not begins and not ends:
+            return self
+        edges = [leg.edge for run in runs for leg in run.legs if not leg.sews]
+        dropped = Counter(self.travel.edges) - Counter(edges)
+        kept = Counter(self.travel.edges) - dropped
+        travel = replace(self.travel, edges=tuple(sorted(kept.elements())))
+        return replace(self, runs=tuple(runs), travel=travel)
+
+    def _node_at(self, leg: Leg) -> int:
+        """Where a leg begins."""
+        return int(self.network.ends[leg.edge, 1 if leg.back else 0])
+
     @property
     def ends(self) -> tuple[int, int]:
         """The nodes at which it begins and ends."""
@@ -82,7 +117,7 @@ class UnitRoute:
     @cached_property
     def backwards(self) -> tuple[Run, ...]:
         """The same from its end to its start: one run is walked anew, so that rings are met from outside again."""
-        if len(self.runs) == 1:
+        if len(self.runs) == 1 and self.unit.precedence.free:
             start, end = self.ends
             walked = runs(self.network, self.unit.courses, self.travel, (end, start))
             if len(walked) == 1 and (walked[0].start, walked[0].end) == (end, start):
@@ -151,10 +186,18 @@ def _routes(
     def routed(ends: Ends, pinned: bool = False) -> UnitRoute:
         word = network_fingerprint(net, costs, ends) if pinned or ends is None else ""
         known = ways.get(word, ())
-        find = solver.soon if quick else solver.travel
-        travel = (solver.known(known, ends) if known else None) or find(ends)
-        walked = runs(net, unit.courses, travel, ends, wishes.from_right)
-        return UnitRoute(unit, net, travel, tuple(walked), solver.bound, pinned, word, known, quick)
+        lines, rule = unit.courses, unit.precedence
+        put = (
+            of_order(net, lines, rule, solver.roads, costs, known, ends) if known and not rule.free else None
+        )
+        if put is None:
+            find = solver.soon if quick else solver.travel
+            travel = (solver.known(known, ends) if known and rule.free else None) or find(ends)
+            walked = runs(net, lines, travel, ends, wishes.from_right)
+            put = in_order(net, lines, rule, solver.roads, costs, walked, ends, not quick) or (travel, walked)
+        travel, walked = put
+        more = 0.0 if rule.free else max(solver.worth(travel) - solver.worth(solver.quick(ends)), 0.0)
+        return UnitRoute(unit, net, travel, tuple(walked), solver.bound, pinned, word, known, quick, more)
 
     if wishes.pin is not None and (wishes.pin.start or wishes.pin.end):
         best = min(
@@ -169,6 +212,8 @@ def _routes(
         corners = [net.nearest(corner) for corner in corners_of(unit.part)]
         spots = net.tips if 2 <= len(net.tips) <= len(corners) else dict.fromkeys(corners)
         pairs = [pair for pair in combinations(spots, 2) if _may_pay(solver, free, pair)]
+        if not unit.precedence.free:  # taken the other way round it is another way
+            pairs = [one for pair in pairs for one in (pair, pair[::-1])]
         others = [one for one in map(routed, pairs) if len(one.travel.groups) == 1]
     return (free, *others)
 

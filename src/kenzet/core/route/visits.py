@@ -37,7 +37,7 @@ class PlaceOrder:
             [
                 (number, back)
                 for number in range(first[k], first[k + 1])
-                for back in ((False,) if routes[number].pinned else (False, True))
+                for back in ((False,) if routes[number].one_way else (False, True))
             ]
             for k in range(len(kinds))
         ]

@@ -1,13 +1,15 @@
 """What every line is laid from, worked out for a whole family at once.
 
 Glossary: a line *progresses* ``way`` +1 along the family's normal, or -1 against it; a *base* is a first line that no
-seam gives, so it is marked. Numbers of lines are those of the drawing.
+seam gives, so it is marked. Numbers of lines are those of the drawing. *Leverage* is how many times longer a line is than
+what it shares with its reference: the scatter of the hands grows by as much.
 
 Cost: O(n log n) for n stretches, times the pieces that one line has beside the next.
 """
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
@@ -18,35 +20,42 @@ from numpy.typing import NDArray
 
 from kenzet.core.geom.clip import Ints, Straight
 from kenzet.core.geom.region import Floats, Region
+from kenzet.core.kit.edges import StraightEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.numbers.measure import INCH
 from kenzet.core.ruler.offset_sums import best_offset_sum
-from kenzet.core.tolerances import EQUAL, ROUNDING
+from kenzet.core.tolerances import DIVISOR, EQUAL, ROUNDING, SAME_ANGLE, STOP_ERROR, VISIBLE
 
-Kind = Literal["seam", "line", "mark"]
-SEAM, LINE, MARK = 0, 1, 2
-KINDS: tuple[Kind, ...] = ("seam", "line", "mark")
+Kind = Literal["seam", "line", "mark", "angle", "ditch"]
+SEAM, LINE, MARK, ANGLE, DITCH = range(5)
+KINDS: tuple[Kind, ...] = ("seam", "line", "mark", "angle", "ditch")
+_SAME_LEAN = 0.05  # degrees
 SHORT = INCH / 2  # half of this beside the line before is enough
 _NOTHING = Fraction(0)
+_LOOKED_AT = 6  # seams behind a line, the nearest first
+NO_SEAMS: Floats = np.zeros((0, 2, 2))
 
 
 @dataclass(frozen=True, slots=True)
 class Reference:
-    """What a line is laid from: ``kind`` is "seam", "line" or "mark", ``distance`` exact mm away (0 for a mark).
+    """What a line is laid from: a "seam" or a "line" beside it, ``distance`` exact mm away; a line of another family that it
+    crosses, by an etched line that leans ``angle`` degrees; the "ditch" that it lies in; or its own "mark".
 
-    ``line`` is the number of the line before, else None.
+    ``line`` is the number of the line that it is laid on, else None.
     """
 
     kind: Kind
     distance: Fraction
     way: int
     line: int | None = None
+    angle: float = 0.0
 
 
 @dataclass(frozen=True, eq=False)
 class References(Mapping[int, Reference]):
     """By number of the line, in the order of sewing. ``kinds``, ``ways``, ``before`` (-1: none) and ``distances`` are
-    (n,) by number, ``order`` holds the numbers.
+    (n,) by number, ``order`` holds the numbers, ``angles`` how etched lines lean on the lines that others are laid across.
+    ``sides`` has what each side of a line is laid from, where it turns.
     """
 
     order: Ints
@@ -54,6 +63,8 @@ class References(Mapping[int, Reference]):
     ways: NDArray[np.int8]
     before: Ints
     distances: NDArray[np.object_]
+    angles: Floats
+    sides: dict[int, tuple[Reference, ...]]
 
     @classmethod
     def empty(cls, many: int) -> References:
@@ -61,7 +72,7 @@ class References(Mapping[int, Reference]):
         ways = np.ones(many, np.int8)
         distances = np.full(many, _NOTHING, dtype=object)
         before = np.full(many, -1, np.int64)
-        return cls(np.arange(many), np.full(many, MARK, np.int8), ways, before, distances)
+        return cls(np.arange(many), np.full(many, MARK, np.int8), ways, before, distances, np.zeros(many), {})
 
     def __len__(self) -> int:
         return len(self.kinds)
@@ -77,7 +88,8 @@ class References(Mapping[int, Reference]):
             KINDS[self.kinds[line]],
             self.distances[line],
             int(self.ways[line]),
-            before if self.kinds[line] == LINE and before >= 0 else None,
+            before if self.kinds[line] in (LINE, ANGLE) and before >= 0 else None,
+            float(self.angles[line]),
         )
 
     @property
@@ -110,39 +122,59 @@ class Bundle:
     end: Floats
 
 
+def may_stray(kit: Kit, off: float, length: float, shared: float) -> float:
+    """How far a line ``length`` mm long may come from its place when it shares ``shared`` mm with its reference: what the
+    etched line is ``off`` by, and the scatter of her hands times the leverage, mm.
+    """
+    return abs(off) + float(kit.spread.mm) * max(length / max(shared, DIVISOR), 1.0)
+
+
 def lay_family(
-    pieces: Sequence[Region], family: Straight, bundle: Bundle, kit: Kit, into: References
+    pieces: Sequence[Region],
+    family: Straight,
+    bundle: Bundle,
+    kit: Kit,
+    into: References,
+    seams: Floats = NO_SEAMS,
 ) -> Ints:
     """What each stretch of ``family`` is laid from is written ``into``; the stretches come back in the order of sewing.
+    ``seams`` are those of the piecing within the zone, (n, 2, 2) mm.
 
     Lines progress away from where rulers lie best: to the right where the machine's body stands on the right, so that
     the ruler lies left of the needle, outside the throat, and the other way for a mirrored one (A80, A107); upwards
     where they are level. Where an edge runs along the family and her ruler can be laid on it, the family starts
     there; else the longest line is the base, and the lines beyond it on either side follow with one turn of the
-    quilt. A line whose gap no etched line makes is drawn.
+    quilt. A line whose gap no etched line makes, or that shares too little with what it is laid on, is laid on the nearest
+    seam that holds it, else drawn. A line that lies in a seam is sewn in its ditch.
     """
     forward = _forward(family, kit)
     key = bundle.line * forward
     ordered = np.argsort(bundle.piece * (int(np.ptp(key)) + 1) + (key - key.min()), kind="stable")
+    laying = _Laying(family, bundle, kit, into, _in_ditches(family, bundle, seams))
     if not any(best_offset_sum(kit, gap).can_be_laid for gap in family.gaps):
         into.ways[bundle.numbers] = forward
+        laying.keep_to_ditches()
         return bundle.numbers[ordered]
-    laying = _Laying(family, bundle, kit, into)
     runs = np.split(ordered, np.flatnonzero(np.diff(bundle.piece[ordered])) + 1)
-    seams = [_Seams(pieces[int(bundle.piece[run[0]])], family, bundle, kit) for run in runs]
-    order = [laying.begin(run, forward, its) for run, its in zip(runs, seams, strict=True)]
+    beside = [_Seams(pieces[int(bundle.piece[run[0]])], family, bundle, kit, seams) for run in runs]
+    order = [laying.begin(run, forward, its) for run, its in zip(runs, beside, strict=True)]
     laying.follow()
-    for run, its in zip(runs, seams, strict=True):
+    for run, its in zip(runs, beside, strict=True):
         laying.lay_on_seams(run[laying.open[run]], its)
+    laying.keep_to_ditches()
     into.ways[bundle.numbers] = laying.ways
     return bundle.numbers[np.concatenate(order)]
 
 
 class _Laying:
-    """A family while it is being laid: the ``ways`` of its stretches, and which are still ``open``."""
+    """A family while it is being laid: the ``ways`` of its stretches, and which are still ``open``; ``ditch`` says which lie in
+    a seam.
+    """
 
-    def __init__(self, family: Straight, bundle: Bundle, kit: Kit, into: References) -> None:
-        self._family, self._bundle, self._kit, self._into = family, bundle, kit, into
+    def __init__(
+        self, family: Straight, bundle: Bundle, kit: Kit, into: References, ditch: NDArray[np.bool_]
+    ) -> None:
+        self._family, self._bundle, self._kit, self._into, self._ditch = family, bundle, kit, into, ditch
         self._long = (bundle.end - bundle.start).round(3)
         self.ways = np.ones(len(bundle.line), np.int64)
         self.open = np.ones(len(bundle.line), dtype=bool)
@@ -164,7 +196,8 @@ class _Laying:
                 self._put(run[:1], SEAM, distance)
                 return run
         line = self._bundle.line[own]
-        base = own[np.lexsort((np.arange(len(own)), np.abs(line), -self._long[own]))[0]]
+        given = ~self._ditch[own] if self._ditch[own].any() else np.zeros(len(own), dtype=bool)
+        base = own[np.lexsort((np.arange(len(own)), np.abs(line), -self._long[own], given))[0]]
         at, mid = line * forward, self._bundle.line[base] * forward
         level = own[at == mid]
         self._put(level, MARK, _NOTHING)
@@ -186,10 +219,14 @@ class _Laying:
         hits = np.flatnonzero(shared >= most[group] - EQUAL)  # of those alike the first
         before = beside[hits[np.append(True, np.diff(group[hits]) > 0)]]
         enough = most >= 0.5 * np.minimum(SHORT, np.minimum(self._long[before], self._long[todo]))
+        leverage = np.maximum(self._long[todo] / np.maximum(most, DIVISOR), 1.0)
+        spread, tolerance = float(self._kit.spread.mm), float(self._kit.tolerance.mm)
         gap = (line[todo] - (self.ways[todo] > 0)) % len(self._family.gaps)
         for k, distance in enumerate(self._family.gaps):
-            if best_offset_sum(self._kit, distance).can_be_laid:
-                laid = enough & (gap == k)
+            total = best_offset_sum(self._kit, distance)
+            if total.can_be_laid:
+                true = (leverage <= 1 + EQUAL) | (abs(float(total.off)) + spread * leverage <= tolerance)
+                laid = enough & true & (gap == k)
                 self._put(todo[laid], LINE, distance, before[laid])
 
     def _beside(self, todo: Ints) -> tuple[Ints, Ints, Ints]:
@@ -214,6 +251,34 @@ class _Laying:
             if distance is not None:
                 self._put(own[k : k + 1], SEAM, distance)
 
+    def keep_to_ditches(self) -> None:
+        """What lies in a seam is sewn there, whatever else it could be laid on."""
+        numbers = self._bundle.numbers[self._ditch]
+        self._into.kinds[numbers], self._into.before[numbers] = DITCH, -1
+        self._into.distances[numbers] = _NOTHING
+
+
+def _in_ditches(family: Straight, bundle: Bundle, seams: Floats) -> NDArray[np.bool_]:
+    """Which stretches lie in one of ``seams`` from end to end."""
+    found = np.zeros(len(bundle.line), dtype=bool)
+    along = _along(seams, family.direction)
+    if not len(along):
+        return found
+    place = np.array([family.place(line) for line in bundle.line.tolist()])
+    for ends in along:
+        across, span = ends @ np.array(family.normal), ends @ np.array(family.direction)
+        on = np.abs(place - across.mean()) < STOP_ERROR
+        found |= on & (bundle.start > span.min() - STOP_ERROR) & (bundle.end < span.max() + STOP_ERROR)
+    return found
+
+
+def _along(seams: Floats, direction: tuple[float, float]) -> Floats:
+    """Those of ``seams``, (n, 2, 2), that run in ``direction``, either way."""
+    way = seams[:, 1] - seams[:, 0]
+    turned = way[:, 0] * direction[1] - way[:, 1] * direction[0]
+    found: Floats = seams[np.abs(turned) < 1e3 * SAME_ANGLE * np.hypot(*way.T)]
+    return found
+
 
 def _forward(family: Straight, kit: Kit) -> int:
     """+1 where lines progress along the family's normal."""
@@ -226,16 +291,17 @@ def _forward(family: Straight, kit: Kit) -> int:
 class _Seams:
     """The edges of a piece that run along a family: what a line can be laid from without another line."""
 
-    def __init__(self, piece: Region, family: Straight, bundle: Bundle, kit: Kit) -> None:
-        ends = piece.edge_ends[piece.edges_along(family.direction)]
+    def __init__(self, piece: Region, family: Straight, bundle: Bundle, kit: Kit, seams: Floats) -> None:
+        edges = piece.edge_ends[piece.edges_along(family.direction)]
+        ends = np.concatenate([edges, _along(seams, family.direction)])
         self._across = ends[:, 0] @ np.array(family.normal)
         span = ends @ np.array(family.direction)
         self._from, self._to = span.min(axis=1), span.max(axis=1)
         self._family, self._bundle, self._kit = family, bundle, kit
 
     def behind(self, which: Ints, ways: Ints) -> list[Fraction | None]:
-        """How far behind each of the stretches ``which`` the nearest of them lies, None where her ruler cannot be laid
-        on it.
+        """How far behind each of the stretches ``which`` the nearest of them lies on which her ruler can be laid, None where
+        there is none.
         """
         if not len(self._across) or not len(which):
             return [None] * len(which)
@@ -245,11 +311,69 @@ class _Seams:
         start, end = self._bundle.start[which][:, None], self._bundle.end[which][:, None]
         shared = np.minimum(self._to, end) - np.maximum(self._from, start)
         fits = (behind > EQUAL) & (shared >= 0.5 * (end - start))
-        nearest = np.where(fits, behind, np.inf).min(axis=1)
-        return [self._laid(distance) for distance in nearest.tolist()]
+        rows = np.sort(np.where(fits, behind, np.inf), axis=1)[:, :_LOOKED_AT]
+        return [self._laid(row) for row in rows.tolist()]
 
-    def _laid(self, distance: float) -> Fraction | None:
-        if distance == np.inf:
-            return None
-        exact = Fraction(distance).limit_denominator(10**6)
-        return exact if best_offset_sum(self._kit, exact).can_be_laid else None
+    def _laid(self, distances: Sequence[float]) -> Fraction | None:
+        for distance in distances:
+            if distance == np.inf:
+                return None
+            exact = Fraction(distance).limit_denominator(10**6)
+            if best_offset_sum(self._kit, exact).can_be_laid:
+                return exact
+        return None
+
+
+def lay_across(
+    family: Straight, numbers: Ints, ends: Floats, sewn: Ints, before: Straight, kit: Kit, into: References
+) -> None:
+    """The lines ``numbers`` of ``family``, which nothing beside them gives, are laid across a line of the family ``before``
+    that they cross, where one of her rulers has an etched line that leans as they do and that lies on enough of it. ``sewn``
+    are the numbers of those lines, all in one piece; ``ends`` (n, 4) has every line's, by number.
+    """
+    met = abs((family.angle - before.angle + 90) % 180 - 90)
+    edge = max(_with_angle(kit, met), key=lambda edge: edge.width, default=None)
+    if kit.sew_with == "walking foot" or edge is None or not len(sewn):
+        return
+    (ux, uy), (nx, ny), foot = family.direction, family.normal, float(kit.reach)
+    along = ends[sewn].reshape(-1, 2, 2) @ np.array((ux, uy))
+    across = ends[sewn].reshape(-1, 2, 2) @ np.array((nx, ny))
+    sine = math.sin(math.radians(met))
+    for number in numbers.tolist():
+        own = ends[number].reshape(2, 2)
+        place, (low, high) = float(own[0] @ np.array((nx, ny))), sorted((own @ np.array((ux, uy))).tolist())
+        wide = across[:, 1] - across[:, 0]
+        share = (place - across[:, 0]) / np.where(wide == 0, np.inf, wide)
+        at = along[:, 0] + share * (along[:, 1] - along[:, 0])
+        way = int(into.ways[number])
+        behind = (way * (place - across)).max(axis=1)  # how far each reaches to the ruler's side
+        shared = np.minimum(behind, foot + float(edge.width)) - foot
+        meets = (share >= 0) & (share <= 1) & (at >= low) & (at <= high) & (shared > 0)
+        if not meets.any():
+            continue
+        best = int(np.argmax(np.where(meets, shared, -np.inf)))
+        lines = _etched_lines_that_lie(at[meets] - at[best], edge) if met == 90 else 1
+        held = float(shared[best]) / sine * math.sqrt(lines)
+        if may_stray(kit, 0.0, high - low, held) <= float(kit.tolerance.mm):
+            into.kinds[number], into.before[number], into.angles[number] = ANGLE, sewn[best], round(met, 3)
+
+
+def _etched_lines_that_lie(at: Floats, edge: StraightEdge) -> int:
+    """How many of the lines across ``edge`` lie on sewn lines ``at`` so many mm along it at once: what they scatter by averages out."""
+    if edge.across is None:
+        return 1
+    away = np.abs(at[np.abs(at) < float(edge.length) / 2])
+    pitch = float(edge.across)
+    return max(int((np.abs(away - np.round(away / pitch) * pitch) < VISIBLE).sum()), 1)
+
+
+def _with_angle(kit: Kit, degrees: float) -> list[StraightEdge]:
+    """Her straight edges that have an etched line leaning so."""
+    return [
+        edge
+        for _, edge in kit.straight
+        if any(
+            abs(degrees - min(lean, 180 - lean)) < _SAME_LEAN
+            for lean in (*edge.angles, *([90.0] if edge.across else []))
+        )
+    ]

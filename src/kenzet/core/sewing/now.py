@@ -72,6 +72,9 @@ def now(ways: UnitWays, sewn: Sewn, wanted: str = "") -> Now | None:
     at, across = None, None
     if sewn.thread and sewn.at is not None:
         from_before = leads_on_to(number) and sewn.place == visits[number - 1].place
+        from_before = from_before and _leads_from(
+            visit, in_quilt(way, visit.place, way.moves[0].path[:1])[0], sewn.at
+        )
         if from_before and (sewn.place != visit.place or _begins(visit, sewn.at)):
             at, across = way.moves[0].start, visit.way
         elif sewn.place == visit.place:
@@ -86,6 +89,14 @@ def now(ways: UnitWays, sewn: Sewn, wanted: str = "") -> Now | None:
     if onward is not None:
         steps[-1] = replace(steps[-1], stops=False)
     return Now(number, visit, way, tuple(steps), onward, _new_foot(ways, left[number]))
+
+
+def _leads_from(visit: UnitVisit, start: Floats, at: Point) -> bool:
+    """Whether the way to a visit, or the visit itself, begins where the needle is: where lines were skipped, or sewn from their
+    other end, the place before may have ended elsewhere.
+    """
+    x, y = (visit.way[0] if visit.across > AT and len(visit.way) else start).tolist()
+    return near(at, (x, y))
 
 
 def _begins(visit: UnitVisit, at: Point) -> bool:

@@ -129,11 +129,33 @@ class Way:
                 lead, planned = [], False
                 continue
             left = part_of(move, spans[0][0], spans[-1][1])
-            found += (
-                [*lead, left] if planned and near(left.start, move.start) else self._led_to(lead, left, here)
-            )
-            lead, planned, here = [], near(left.end, move.end), left.end
+            if planned and near(left.start, move.start):
+                found += [*lead, left]
+            else:
+                whole = left is move and move.number not in self._in_pieces
+                found += self._nearer_end(lead, left, here) if whole else self._led_to(lead, left, here)
+            lead, planned, here = [], near(found[-1].end, move.end), found[-1].end
         return [*found, *lead] if planned else found  # to where the next place is gone to from
+
+    @cached_property
+    def _in_pieces(self) -> set[int]:
+        """The lines that are sewn in several pieces, by their number in the way."""
+        many = Counter(move.number for move in self.sewn)
+        return {number for number, pieces in many.items() if pieces > 1}
+
+    def _nearer_end(self, lead: list[Move], move: Move, at: Point | None) -> list[Move]:
+        """``move`` from where it is planned to begin, or from its end if that is nearer to the needle: after a line was skipped the
+        next one begins where the needle is.
+        """
+        forth = self._led_to(lead, move, at)
+        if at is None or (lead[:1] and near(lead[0].start, at)):
+            return forth
+        back = self._led_to([], turned(move), at)
+
+        def price(moves: list[Move]) -> float:
+            return sum(one.length for one in moves[:-1]) + self.costs.stop * any(one.fresh for one in moves)
+
+        return back if price(back) < price(forth) - AT else forth
 
     def _led_to(self, lead: list[Move], move: Move, at: Point | None) -> list[Move]:
         """``move`` with the way to it: along lanes, or from where a thread is begun."""
@@ -151,6 +173,12 @@ class Way:
             return [replace(move, fresh=True)]
         edges = self._roads.path(here, goal)
         return [*_along(net, edges if here > goal else edges[::-1], here), replace(move, fresh=False)]
+
+
+def turned(move: Move) -> Move:
+    """A line sewn from its end to its start."""
+    a, b = move.nodes
+    return replace(move, path=move.path[::-1], nodes=(b, a), back=not move.back, fresh=False)
 
 
 def near(one: Point, other: Point) -> bool:

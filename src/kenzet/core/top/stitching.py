@@ -11,7 +11,7 @@ from kenzet.core.params import Choice, Form, Frozen, asked, in_range
 
 Order = Literal["centre outward", "edge to edge", "column by column", "from the bottom", "my own"]
 Ditch = Literal["with the rest", "first", "last"]
-Families = Literal["as it comes", "one by one"]
+Families = Literal["one set whole", "as it comes", "one by one"]
 Corner = Literal["lower left", "lower right", "upper left", "upper right"]
 WholeCell = Literal["first whole cell"]
 Place = Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
@@ -91,10 +91,13 @@ class Stitching(Frozen):
         ),
     )  # fmt: skip
     families: Families = asked(
-        "as it comes",
+        "one set whole",
         Form(
-            "choice", "The directions of a grid", "One after the other over the whole quilt: after each it looks finished.",
-            choices=(Choice("as it comes", "as it comes"), Choice("one by one", "one after the other")),
+            "choice", "The sets of a fill", "One set whole: a grid's second direction when the first is sewn there, the uprights after the rows.",
+            choices=(
+                Choice("one set whole", "one set whole, then the next"), Choice("as it comes", "as it comes"),
+                Choice("one by one", "each over the whole quilt"),
+            ),
         ),
     )  # fmt: skip
     retrace: Retrace = asked(

@@ -11,6 +11,7 @@ import numpy as np
 from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.region import Floats
 from kenzet.core.numbers.measure import Unit
+from kenzet.core.placing.placement import ruler_at
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.euler_walk import Leg
 from kenzet.core.route.network import KINDS
@@ -18,13 +19,11 @@ from kenzet.core.route.quilt import line_of
 from kenzet.core.route.turns import is_freehand
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.route.visits import UnitVisit
-from kenzet.core.sewing.hands import hand_spots
-from kenzet.core.sewing.next_reference import references_along, ruler_at
+from kenzet.core.sewing.along import moves_on, placements_along, spots_at
 from kenzet.core.sewing.way import Way
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
 from kenzet.say.route_words import leg_words
-from kenzet.say.sewing_words import is_curved
 from kenzet.web.wire import base as m
 from kenzet.web.wire.drawn import flat
 
@@ -50,14 +49,11 @@ class LegView(m.Wire):
 def legs_of(laid: QuiltLayout, one: UnitRoute, visit: UnitVisit, unit: Unit) -> Iterable[LegView]:
     """Line by line; what is travelled in one go between them is one piece, as long as its lane is of one kind."""
     placing = one.unit.part.places[visit.place]
-    rulers = {
-        move.course: (
-            flat(place_all(placing, ruler_at(plan, drawing, one.unit.courses[move.course].number, on))),
-            plan,
-        )
-        for move, plan, drawing, on in references_along(laid, Way(one, visit.back, Costs()))
-        if not is_curved(plan, drawing, one.unit.courses[move.course].number)
-    }
+    rulers = {}
+    for move, plan, drawing, on in placements_along(laid, Way(one, visit.back, Costs())):
+        corners = flat(place_all(placing, ruler_at(plan, drawing, on)))
+        hands = moves_on(plan, drawing, on.line, [move], on)
+        rulers[move.course] = (corners, hands)
     for run in one.backwards if visit.back else one.runs:
         pieces = groupby(enumerate(run.legs), key=lambda leg: _piece(one, *leg))
         for n, (_, some) in enumerate(pieces):
@@ -65,9 +61,8 @@ def legs_of(laid: QuiltLayout, one: UnitRoute, visit: UnitVisit, unit: Unit) -> 
             lines = [line_of(one.network.paths[leg.edge], leg.back) for leg in legs]
             far = float(sum(one.network.lengths[leg.edge] for leg in legs))
             path = place_all(placing, np.concatenate(lines))
-            ruler, plan = (
-                rulers.get(int(one.network.courses[legs[0].edge]), ([], None)) if legs[0].sews else ([], None)
-            )
+            course = int(one.network.courses[legs[0].edge]) if legs[0].sews else -1
+            ruler, hands = rulers.get(course, ([], []))
             yield LegView(
                 points=flat(path),
                 length=round(far, 3),
@@ -78,7 +73,7 @@ def legs_of(laid: QuiltLayout, one: UnitRoute, visit: UnitVisit, unit: Unit) -> 
                 words=leg_words(laid, one, legs[0], far, unit),
                 spot=_middle(max(lines, key=len)),
                 ruler=ruler,
-                hands=[spot.round(3).tolist() for spot in hand_spots(plan.kit, path)] if plan else [],
+                hands=[spot.round(3).tolist() for spot in spots_at(path, hands)],
             )
 
 

@@ -173,7 +173,7 @@ def here_view(laid: QuiltLayout, found: QuiltRoute, number: int, unit: Unit) -> 
             *needle_rows(cost, unit)[:1],
             *hand_rows(len(one.unit.courses), all_pivots(one)),
             *throat_rows(laid, one, place, unit),
-            *stitch_rows(laid, one, visit),
+            *stitch_rows(laid, one),
         ],
         legs=list(legs_of(laid, one, visit, unit)),
     )

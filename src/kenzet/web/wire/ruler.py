@@ -11,14 +11,15 @@ from kenzet.core.kit.curves import ranked, templates
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.numbers.measure import COARSE, Unit
+from kenzet.core.placing.placement import Placement, planned
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.pose import Pose
 from kenzet.core.tolerances import VISIBLE
 from kenzet.say import sum_words
 from kenzet.say import words as w
+from kenzet.say.placing_words import lay_words, on_words
 from kenzet.say.ruler_words import (
-    _ON,
     CAUTION,
     _stop_words,
     check_rows,
@@ -36,18 +37,21 @@ def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
     """The ruler, or the curved edges, for one line."""
     drawing, unit = found.drawing_at(body.place), body.unit
     line = found.telling_line(drawing) if body.line is None else body.line
+    found.line_ends(drawing, line, body.side)  # raises where there is no such line
+    on = planned(found, drawing, line)
     wanted = found.template(drawing, body.place)
     if wanted is not None:
-        return _template_view(found, drawing, line, wanted, unit)
+        return _template_view(found, drawing, on, wanted, unit)
     arc = found.arc_at(drawing, line, body.side)
     if arc is not None:
-        return _curve_view(found, line, arc, unit)
-    pose, reference, reckoned = found.pose(drawing, line, body.side)
+        return _curve_view(found, on, arc, unit)
+    side = _on_side(on, body.side)
+    pose, reckoned = found.pose_from(drawing, line, side.distance or found.kit.reach, side.way, body.side)
     start, end = found.line_ends(drawing, line, body.side)
     trace = drawing.trace(line)
     sides = trace is not None and len(trace.points) > 2
-    on, marked = _ON[reference.kind], reference.kind == "mark"
-    total = "from the seam" if reference.kind == "seam" else "apart"
+    name, marked = on_words(side), side.total is None
+    total = "from the seam" if side.on == "seam" else "apart"
     moves = "long enough" if pose.moves == 0 else f"slide it along {pose.moves} ×"
     length = w.shown(math.dist(start, end), unit, COARSE[unit], about=True)
     return z.RulerView(
@@ -59,36 +63,42 @@ def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
         foot=list(pose.foot),
         radius=pose.foot_radius,
         stops=_stops(pose, unit, sides),
-        laid=laid_words(found, drawing.region, pose, reference, reckoned, unit),
-        sum=None if marked else sum_words.the_sum(reckoned, found.kit, unit, on, total),
+        laid=laid_words(found.kit, drawing.region, pose, side, unit),
+        sum=None if marked else sum_words.the_sum(reckoned, found.kit, unit, name, total),
         curves=[],
         rulers=[] if marked else ruler_choices(kit, reckoned.spacing, math.dist(start, end), unit),
         ruler=reckoned.ruler,
         rows=[
             w.Row(label=["This side" if sides else "This line"], words=[length]),
             *([w.Row(label=["Your ruler"], words=[moves])] if pose.body else []),
-            *check_rows(found.kit, reckoned, int(found.references(drawing).runs[line]), unit),
+            *check_rows(on, unit),
             *(
                 stitch_rows(found.kit, math.dist(start, end))
                 if sides
                 else hand_rows(found, drawing, line, unit)
             ),
         ],
-        tag=tag(reckoned, on, unit, marked),
+        tag=tag(reckoned, name, unit, marked),
         caution=CAUTION,
     )
 
 
+def _on_side(on: Placement, side: int) -> Placement:
+    """How side ``side`` of a line that turns is placed; the line where it is one for all."""
+    return on.sides[side] if 0 <= side < len(on.sides) else on.sides[0] if on.sides else on
+
+
 def _template_view(
-    found: ZonePlan, drawing: Drawing, line: int, wanted: WaveEdge | ZigzagEdge, unit: Unit
+    found: ZonePlan, drawing: Drawing, on: Placement, wanted: WaveEdge | ZigzagEdge, unit: Unit
 ) -> z.RulerView:
     """A wave or a zigzag: which of her templates sews it, and where its edge lies (F29)."""
-    kit, trace = found.kit, drawing.trace(line)
+    kit, line, trace = found.kit, on.line, drawing.trace(on.line)
     points = trace.polyline if trace is not None else np.array(found.line_ends(drawing, line))
     wave = isinstance(wanted, WaveEdge)
     foot = w.shown(kit.reach, unit)
     laid: w.Words = [
-        "The needle runs ",
+        *lay_words(kit, on, unit),
+        " The needle runs ",
         foot,
         " beside the plastic: lay its middle that far off the line’s own middle",
     ]
@@ -138,12 +148,13 @@ def _template_view(
     )
 
 
-def _curve_view(found: ZonePlan, line: int, arc: Arc, unit: Unit) -> z.RulerView:
+def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.RulerView:
     """A side that is an arc: the radii of the edges that sew it (F25), its chord and rise, and her edges for it."""
     foot, radius = float(found.kit.reach), arc.radius
     inside = w.shown(radius + foot, unit, COARSE[unit] / 4, about=True)
     laid: w.Words = [
-        "Its radius at the needle is ",
+        *lay_words(found.kit, on, unit),
+        " Its radius at the needle is ",
         w.shown(radius, unit, COARSE[unit] / 4, about=True),
         ". ",
     ]
@@ -164,7 +175,7 @@ def _curve_view(found: ZonePlan, line: int, arc: Arc, unit: Unit) -> z.RulerView
     laid.append(". Keep the plastic as far as your foot's offset from both ends.")
     rows = [("Chord", arc.chord), ("Rise", arc.rise), ("Along the curve", arc.radius * abs(arc.angle))]
     return z.RulerView(
-        line=line,
+        line=on.line,
         ends=[v for k in range(33) for v in arc.at(k / 32)],
         body=[],
         etched=[],

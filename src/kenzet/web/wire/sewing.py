@@ -170,7 +170,7 @@ class SewingStepView(m.Wire):
     """A step: where to lay what, how far to sew, where to go then. ``points`` are sewn, ``travels`` gone after that: flat x, y in
     the quilt, mm; ``at`` is where the needle is then, ``start`` where it is before. ``length_mm`` in all, ``stops`` where the
     thread ends. ``sewn`` is what to tell when it is done, with
-    ``also_sewn``, what travelling sews of a ditch that comes later. A ``freehand`` one goes through a texture. ``ruler`` are the corners of
+    ``also_sewn``, what travelling sews of a ditch that comes later. ``legs`` tells a line that turns leg by leg. A ``freehand`` one goes through a texture. ``ruler`` are the corners of
     the ruler where a straight one lies, ``hands`` where the hand on it moves on.
     """
 
@@ -181,6 +181,7 @@ class SewingStepView(m.Wire):
     lay: w.Words
     sum: SumView | None
     hand: w.Words
+    legs: list[w.Words]
     sew: w.Words
     then: w.Words
     short: w.Words

@@ -9,29 +9,26 @@ import numpy as np
 
 from kenzet.core.geom.region import Floats
 from kenzet.core.numbers.measure import COARSE, Unit, long_figure
+from kenzet.core.placing.legs import turned_back
+from kenzet.core.placing.placement import Placement, placed, ruler_at
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.plan.zone_plan import ZonePlan
-from kenzet.core.ruler.offset_sums import OffsetSum, best_offset_sum
-from kenzet.core.sewing.hands import hand_spots
+from kenzet.core.sewing.along import lines_there, moves_on, spots_at
 from kenzet.core.sewing.log import Log
-from kenzet.core.sewing.next_reference import NextReference, next_reference, ruler_at
 from kenzet.core.sewing.now import Now, in_quilt
 from kenzet.core.sewing.steps import SewingStep
-from kenzet.core.sewing.stretch import Stretch
 from kenzet.core.sewing.way import Move
+from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import sum_words, whereabouts
 from kenzet.say import words as w
+from kenzet.say.placing_words import lay_words, leg_words, on_words, short_words
 from kenzet.say.route_words import texture_name
 from kenzet.say.sewing_words import (
     begin_words,
     hand_words,
-    is_curved,
-    lay_words,
-    on_words,
     sew_words,
-    short_words,
     then_words,
     travel_words,
 )
@@ -50,11 +47,7 @@ def move_in_quilt(here: Now, move: Move) -> Floats:
 
 def step_views(laid: QuiltLayout, log: Log, here: Now, unit: Unit) -> Iterable[SewingStepView]:
     """The next steps where she is, ``AHEAD`` of them at most."""
-    left = {move.stretch.key for step in here.steps for move in step.sews if move.stretch}
-    sewn: dict[str, set[int]] = {}
-    for move in here.way.sewn:
-        if move.stretch and move.stretch.key not in left:
-            sewn.setdefault(move.stretch.of, set()).add(move.stretch.line)
+    sewn = lines_there(here.way, log.sewn.of(here.visit.place))
     newest = next((event.sewn[-1] for event in reversed(log.events) if event.sewn), None)
     last = (newest.of, newest.line) if newest else ("", -1)
     for k, step in enumerate(here.steps[:AHEAD]):
@@ -87,7 +80,7 @@ def _way_in(here: Now, step: SewingStep, number: int, unit: Unit) -> SewingStepV
         where = f"{here.way.route.unit.part.name}, {whereabouts.place_name(here.visit.place)}: {corner_words(here.way.route, first.start)}"
         lay = ["Travel ", far, f", as it is drawn, to {where}."]
     return SewingStepView(
-        kind=step.kind, number=0, freehand=False, zone="", sum=None, hand=[], sewn=[], lay=lay, also_sewn=_also(step),
+        kind=step.kind, number=0, freehand=False, zone="", sum=None, hand=[], legs=[], sewn=[], lay=lay, also_sewn=_also(step),
         sew=[], then=["Then travel ", *go, "."] if step.kind == "begin" and go else [],
         short=["begin a thread" if step.kind == "begin" else "travel"],
         ruler=[], hands=[], points=[], travels=[flat(path) for path in placed],
@@ -112,53 +105,45 @@ def _line(
     assert plan is not None and stretch is not None
     if course.freehand:
         return _freehand(laid, here, step, drawing, is_last, unit)
-    on, total, lay = _how_laid(plan, drawing, course.number, stretch, sewn, last, unit)
-    placed = [move_in_quilt(here, move) for move in step.sews]
+    placed_moves = [move_in_quilt(here, move) for move in step.sews]
     travels = [move_in_quilt(here, move) for move in step.travels]
     go = travel_words(step.travels, travels, unit)
-    whole = sum(move.length for move in step.sews)
-    curved = is_curved(plan, drawing, course.number)
-    told = total is not None and total.can_be_laid and not curved
+    before = last[1] if last[0] == stretch.of else None
+    on = placed(plan, drawing, course.number, sewn.get(stretch.of, set()), before)
+    stops = moves_on(plan, drawing, course.number, step.sews, on)
+    again = bool(stretch.turn)
     return _sewn_step(
         step,
-        placed,
+        placed_moves,
         travels,
         freehand=False,
         zone=laid.zone(key).name,
-        lay=lay,
-        sum=sum_words.the_sum(total, plan.kit, unit, "your last line" if on.kind == "last" else on_words(on), "from the seam" if on.kind == "seam" else "apart")
-        if told and total is not None
-        else None,
-        hand=hand_words(plan, whole, unit),
-        ruler=[]
-        if curved or stretch.turn
-        else flat(in_quilt(here.way, here.visit.place, ruler_at(plan, drawing, course.number, on))),
-        hands=[spot.round(3).tolist() for spot in hand_spots(plan.kit, np.concatenate(placed))],
-        sew=sew_words(step, here.way.on_lanes, course.closed, unit, placed),
+        lay=["Once more over the same line, the ruler where it lies."] if again else lay_words(plan.kit, on, unit),
+        sum=None if again else _sum(plan, on, unit),
+        hand=hand_words(stops, unit),
+        legs=_legs(plan, on, step, unit),
+        ruler=[] if again else flat(in_quilt(here.way, here.visit.place, ruler_at(plan, drawing, on))),
+        hands=[spot.round(3).tolist() for spot in spots_at(np.concatenate(placed_moves), stops)],
+        sew=sew_words(step, here.way.on_lanes, course.closed, unit, placed_moves),
         then=then_words(laid, here, step, go, is_last),
-        short=["curve"] if curved else short_words(on, total, unit),
+        short=short_words(on, unit),
     )  # fmt: skip
 
 
-def _how_laid(
-    plan: ZonePlan,
-    drawing: Drawing,
-    number: int,
-    stretch: Stretch,
-    sewn: dict[str, set[int]],
-    last: tuple[str, int],
-    unit: Unit,
-) -> tuple[NextReference, OffsetSum | None, w.Words]:
-    """What the ruler is laid on for a line, its sum where it has one, and how that is said."""
-    if stretch.turn:
-        again: w.Words = ["Once more over the same line, the ruler where it lies."]
-        return NextReference("last", plan.kit.reach), None, again
-    before = last[1] if last[0] == stretch.of else None
-    on = next_reference(plan, drawing, number, sewn.get(stretch.of, set()), before)
-    by_ruler = on.kind not in ("mark", "nothing")
-    total = best_offset_sum(plan.kit, on.distance, drawing.length_of(number)) if by_ruler else None
-    lay = lay_words(plan, drawing, number, on, total or best_offset_sum(plan.kit, plan.kit.reach), unit)
-    return on, total, lay
+def _legs(plan: ZonePlan, on: Placement, step: SewingStep, unit: Unit) -> list[w.Words]:
+    """Leg by leg, where all of the line is still to be sewn."""
+    back, far = step.sews[0].back, sum(move.length for move in step.sews)
+    if abs(far - on.length) > VISIBLE * len(on.legs):
+        return []
+    return leg_words(plan.kit, on, turned_back(on.legs) if back else on.legs, back, unit)
+
+
+def _sum(plan: ZonePlan, on: Placement, unit: Unit) -> sum_words.SumView | None:
+    """The sum with etched line and foot, where something is laid by one."""
+    if on.total is None or on.by not in ("etched line", "edge behind", "gauge") or on.on == "mark":
+        return None
+    name = "your last line" if on.on == "last" else on_words(on)
+    return sum_words.the_sum(on.total, plan.kit, unit, name, "from the seam" if on.on == "seam" else "apart")
 
 
 def _freehand(
@@ -179,6 +164,7 @@ def _freehand(
         lay=["Ruler out from under your hands. Fill this freehand: ", f"{texture_name(drawing)}, ", size, " large."],
         sum=None,
         hand=[],
+        legs=[],
         sew=[
             f"Work {way_to(placed[0][0], placed[-1][-1])} in rows, about {far}, and stop with the needle down."
         ],

@@ -54,6 +54,7 @@ const button = computed(() => ({ begin: 'Begun, next', go: 'There, next', line: 
 
 function next() {
   if (asks.value === 'pause') return goOn()
+  if (finished.value && view.value?.skipped && !asks.value) return void tell(event('taken up'))
   if (asks.value || !step.value || !here.value) return
   sewing.on(doneOf(step.value, here.value.place))
 }
@@ -156,6 +157,7 @@ onBeforeUnmount(() => sewing.stop())
               <template v-for="(term, k) in step.sum.terms" :key="k"><i v-if="k"> + </i><b><WordsText :words="term.words" /></b> {{ term.label }}</template>
               <i> = </i><b><WordsText :words="step.sum.total.words" /></b> {{ step.sum.total.label }}
             </p>
+            <ol v-if="step.legs.length" class="legs" data-testid="legs"><li v-for="(leg, k) in step.legs" :key="k"><WordsText :words="leg" /></li></ol>
             <p v-if="step.sew.length" class="lay" data-testid="sew"><WordsText :words="step.sew" /></p>
             <p v-if="step.then.length" class="then" data-testid="then"><WordsText :words="step.then" /></p>
             <p v-if="step.hand.length" class="then">Needle down, hand on at <WordsText :words="step.hand" /></p>
@@ -210,6 +212,7 @@ onBeforeUnmount(() => sewing.stop())
 .lay { font-size: 25px; line-height: 1.36; }
 .sum { font-size: 16px; color: var(--weld-ink); background: var(--weld-ground); border-radius: 6px; padding: 0 10px; margin: 3px 0; }
 .sum i { font-style: normal; }
+.legs { margin: 2px 0; padding-left: 28px; font-size: 18px; line-height: 1.5; columns: 2 auto; }
 .then { font-size: 19px; line-height: 1.4; color: var(--soft); margin-top: 4px; }
 .go { flex: none; min-height: 78px; border: 0; border-radius: 14px; background: var(--madder); color: #fff; font-size: 27px; font-weight: 700; cursor: pointer; display: flex; align-items: center; justify-content: center; gap: 18px; }
 .go small { font-size: 15px; font-weight: 400; }

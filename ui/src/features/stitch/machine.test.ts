@@ -110,4 +110,21 @@ describe('the end', () => {
     await flushPromises()
     expect(kinds()).toEqual(['taken up'])
   })
+
+  it('space takes up what was skipped', async () => {
+    vi.spyOn(api, 'sewing').mockResolvedValue(sewingView({ here: null, skipped: 1 }))
+    station = mounted(MachineStation, {}, { MachineOverlay: true })
+    await flushPromises()
+    press(' ')
+    await flushPromises()
+    expect(kinds()).toEqual(['taken up'])
+  })
+})
+
+describe('a line that turns', () => {
+  it('is told leg by leg', async () => {
+    const legs = [['2 in; pivot 90° to the left'], ['3 in']]
+    await at(line(1, { legs }))
+    expect(byId(station, 'legs').findAll('li').map((one) => one.text())).toEqual(legs.map(([text]) => text))
+  })
 })

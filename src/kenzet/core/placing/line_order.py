@@ -1,0 +1,97 @@
+"""In which order the lines of a drawing can be sewn, so that each finds what it is laid on.
+
+Glossary: a line *rests on* lines of which one (of each that it needs) must be sewn before it; a *turn* is what is sewn
+whole before the next turn is begun, in one piece of the zone.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+import numpy as np
+import shapely
+
+from kenzet.core.geom.clip import Straight
+from kenzet.core.marks.marking import Marks, given_by_marks, marks_of
+from kenzet.core.memo import Table
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.ruler.line_references import References
+
+Way = tuple[int, ...]
+"""Lines that must all be sewn."""
+
+
+@dataclass(frozen=True, eq=False)
+class LineOrder:
+    """``rests_on`` has for every line the ways in which it can be placed, each the lines that must be sewn for it; empty where
+    a seam or a mark places it, or she does it by eye. ``turns`` says when a line's set is sewn, ``pieces`` in which piece of
+    the zone it lies. All are by number of the line.
+    """
+
+    rests_on: tuple[tuple[Way, ...], ...]
+    turns: tuple[int, ...]
+    pieces: tuple[int, ...]
+
+    @property
+    def is_free(self) -> bool:
+        """Whether any order will do."""
+        return not any(self.rests_on) and len(set(self.turns)) < 2
+
+
+ORDERS = Table[tuple[ZonePlan, int, bool], LineOrder]("orders of lines by plan and drawing", 2_000)
+
+
+def line_order(plan: ZonePlan, drawing: Drawing, in_turns: bool = True) -> LineOrder:
+    """That of ``drawing`` as it is marked; sets one after another as the fill says, unless not ``in_turns``."""
+    key = (plan, plan.number_of(drawing), in_turns)
+    return plan.memo.once(ORDERS, key, lambda: _order(plan, drawing, in_turns))
+
+
+def _order(plan: ZonePlan, drawing: Drawing, in_turns: bool) -> LineOrder:
+    references, marks = plan.references(drawing), marks_of(plan, drawing)
+    given = given_by_marks(plan, drawing, marks)
+    rests_on = tuple(
+        () if given[line] or by_eye(references, line, marks) else tuple(_ways(references, line))
+        for line in range(drawing.lines)
+    )
+    turns = tuple(_turns(drawing)) if in_turns else (0,) * drawing.lines
+    return LineOrder(rests_on, turns, tuple(pieces_of(drawing)))
+
+
+def by_eye(references: References, line: int, marks: Marks) -> bool:
+    """Whether nothing gives a line its place, and she has chosen not to draw it."""
+    own = references[line]
+    return line not in marks.lines and own.line is None and line not in references.sides
+
+
+def _ways(references: References, line: int) -> Iterable[Way]:
+    """Only what is planned: the other side of a line would do as well, but then each screen would say something else."""
+    sides = references.sides.get(line)
+    own = references[line]
+    if sides:
+        yield tuple(sorted({side.line for side in sides if side.line is not None}))
+    elif own.line is not None:
+        yield (own.line,)
+
+
+def _turns(drawing: Drawing) -> Iterable[int]:
+    straight = [k for k, family in enumerate(drawing.families) if isinstance(family, Straight)]
+    for job in drawing.stretches.job.tolist():
+        yield drawing.fill.turn_of(straight[job % len(straight)])
+    for trace in drawing.traces:
+        yield drawing.fill.turn_of(trace.family)
+
+
+def pieces_of(drawing: Drawing) -> list[int]:
+    """In which piece of the zone every line lies."""
+    lines = drawing.polylines
+    if len(drawing.region.pieces) == 1 or not lines:
+        return [0] * len(lines)
+    middles = shapely.line_interpolate_point(
+        [shapely.linestrings(line) for line in lines], 0.5, normalized=True
+    )
+    tree = shapely.STRtree([piece.area for piece in drawing.region.pieces])
+    found: list[int] = np.asarray(tree.nearest(middles)).tolist()
+    return found

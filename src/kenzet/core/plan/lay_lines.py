@@ -1,0 +1,160 @@
+"""What every line of a drawing is laid from: straight families one after another in each piece, then traces.
+
+A line that nothing beside it gives may still be laid across a line of a family that comes before it, or, where it turns,
+side by side: each of its straight sides from what runs along it. What is left is drawn.
+"""
+
+from __future__ import annotations
+
+import math
+from fractions import Fraction
+
+import numpy as np
+import shapely
+
+from kenzet.core.fills.manual_lines import BY_HAND
+from kenzet.core.geom.region import Floats
+from kenzet.core.kit.kit import Kit
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.ruler.line_references import (
+    DITCH,
+    KINDS,
+    LINE,
+    MARK,
+    SEAM,
+    Bundle,
+    Reference,
+    References,
+    lay_across,
+    lay_family,
+    may_stray,
+)
+from kenzet.core.ruler.offset_sums import best_offset_sum
+from kenzet.core.tolerances import EQUAL, SAME_ANGLE, STOP_ERROR
+
+_MOST_SIDES = 12  # of a line: beyond, it is drawn, or a template sews it
+_MOST_LINES = 400  # that turn and are laid side by side in one drawing
+
+
+def lay_lines(kit: Kit, drawing: Drawing) -> References:
+    """What every line of ``drawing`` is laid from, by number, in the order of sewing."""
+    found = References.empty(drawing.lines)
+    ends, families = drawing.stretches.ends, drawing.straight
+    pieces, which = np.divmod(drawing.stretches.job, max(len(families), 1))
+    seams = np.array(drawing.shape.seams).reshape(-1, 2, 2)
+    order = []
+    for number, family in enumerate(families):
+        numbers = np.flatnonzero(which == number)
+        if not len(numbers):
+            continue
+        (ux, uy), (x0, y0, x1, y1) = family.direction, ends[numbers].T
+        bundle = Bundle(
+            numbers, pieces[numbers], drawing.stretches.line[numbers], x0 * ux + y0 * uy, x1 * ux + y1 * uy
+        )
+        order.append(lay_family(drawing.region.pieces, family, bundle, kit, found, seams))
+        open_ = numbers[found.kinds[numbers] == MARK]
+        for piece in np.unique(pieces[open_]).tolist():
+            for earlier in range(number):
+                mine = open_[(pieces[open_] == piece) & (found.kinds[open_] == MARK)]
+                sewn = np.flatnonzero((pieces == piece) & (which == earlier))
+                lay_across(family, mine, ends, sewn, families[earlier], kit, found)
+    straight = np.concatenate(order) if order else np.arange(0)
+    found.order[: len(straight)] = straight
+    _lay_traces(kit, drawing, found)
+    if drawing.layer != BY_HAND:
+        _lay_sides(kit, drawing, seams, found)
+    return found
+
+
+def _lay_traces(kit: Kit, drawing: Drawing, into: References) -> None:
+    """Each on the ring or the path before it that lies beside it; drawn where there is none."""
+    before: dict[tuple[int, int], list[int]] = {}
+    lines = [shapely.LineString(trace.polyline) for trace in drawing.traces]
+    for k, trace in enumerate(drawing.traces):
+        before.setdefault((trace.family, trace.line), []).append(k)
+        if trace.laid_on is None or not best_offset_sum(kit, trace.laid_on[1]).can_be_laid:
+            continue
+        number, (on, distance) = len(drawing.stretches) + k, trace.laid_on
+        if on == "line" and drawing.layer != BY_HAND:
+            near = float(distance) * 1.05 + 0.1
+            beside = [
+                j for j in before.get((trace.family, trace.line - 1), []) if lines[j].dwithin(lines[k], near)
+            ]
+            if not beside:
+                continue
+            into.before[number] = len(drawing.stretches) + beside[0]
+        into.kinds[number], into.distances[number] = SEAM if on == "seam" else LINE, distance
+
+
+def _lay_sides(kit: Kit, drawing: Drawing, seams: Floats, into: References) -> None:
+    """What is still to be drawn and has straight sides only is laid side by side, each from a seam or from a line that comes
+    before it and runs along it; where one side finds nothing, the line is drawn.
+    """
+    first = len(drawing.stretches)
+    open_ = [
+        k
+        for k, trace in enumerate(drawing.traces)
+        if into.kinds[first + k] == MARK and trace.path.straight and len(trace.polyline) - 1 <= _MOST_SIDES
+    ]
+    if not open_ or len(open_) > _MOST_LINES or kit.sew_with == "walking foot":
+        return
+    known = _Known(drawing, seams)
+    for k in open_:
+        line = drawing.traces[k].polyline
+        sides = [known.beside(kit, line[n : n + 2], first + k) for n in range(len(line) - 1)]
+        found = [side for side in sides if side is not None]
+        if not found or len(found) < len(sides):
+            continue
+        number, (kind, distance, on) = first + k, found[0]
+        into.kinds[number], into.distances[number], into.before[number] = kind, distance, on
+        if len(found) > 1:
+            into.sides[number] = tuple(
+                Reference(KINDS[kind], distance, 1, None if on < 0 else on) for kind, distance, on in found
+            )
+
+
+class _Known:
+    """The straight pieces of seams and lines of a drawing: ``ends`` (n, 2, 2), and the ``lines`` that they belong to, -1 for seams."""
+
+    def __init__(self, drawing: Drawing, seams: Floats) -> None:
+        edges = [piece.edge_ends for piece in drawing.region.pieces]
+        some = [*edges, seams, drawing.stretches.ends.reshape(-1, 2, 2)]
+        lines = [np.full(sum(map(len, some[:-1])), -1), np.arange(len(drawing.stretches))]
+        for k, trace in enumerate(drawing.traces, len(drawing.stretches)):
+            if trace.path.straight:
+                line = trace.polyline
+                some.append(np.stack([line[:-1], line[1:]], axis=1))
+                lines.append(np.full(len(line) - 1, k))
+        self.ends: Floats = np.concatenate(some)
+        self.lines = np.concatenate(lines).astype(np.int64)
+        way = self.ends[:, 1] - self.ends[:, 0]
+        self._ways = way / np.maximum(np.hypot(*way.T), EQUAL)[:, None]
+
+    def beside(self, kit: Kit, side: Floats, number: int) -> tuple[int, Fraction, int] | None:
+        """What ``side`` (2, 2) of line ``number`` is laid from: its kind, how far away, and the line that it is (-1: a seam)."""
+        long = math.dist(*side)
+        if long < STOP_ERROR:
+            return None
+        ux, uy = ((side[1] - side[0]) / long).tolist()
+        runs = np.flatnonzero(
+            (np.abs(self._ways[:, 0] * uy - self._ways[:, 1] * ux) < 1e3 * SAME_ANGLE) & (self.lines < number)
+        )
+        along = self.ends[runs] @ np.array((ux, uy)) - side[0] @ np.array((ux, uy))
+        shared = np.minimum(along.max(axis=1), long) - np.maximum(along.min(axis=1), 0.0)
+        away = np.abs((self.ends[runs] @ np.array((-uy, ux))).mean(axis=1) - side[0] @ np.array((-uy, ux)))
+        for k in np.argsort(np.round(away, 3), kind="stable").tolist():
+            on = int(self.lines[runs[k]])
+            if shared[k] <= 0:
+                continue
+            if away[k] < STOP_ERROR:
+                if on < 0 and shared[k] > long - 2 * STOP_ERROR:
+                    return DITCH, Fraction(0), -1
+                continue
+            distance = Fraction(float(away[k])).limit_denominator(10**6)
+            total = best_offset_sum(kit, distance)
+            strays = may_stray(kit, float(total.off), long, float(shared[k]))
+            if total.can_be_laid and strays <= max(
+                float(kit.tolerance.mm), may_stray(kit, float(total.off), 1, 1)
+            ):
+                return SEAM if on < 0 else LINE, distance, on
+        return None

@@ -1,0 +1,71 @@
+"""Which lines must be sewn before which: each rests on others, and a fill's sets follow one another."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable, Sequence
+
+from kenzet.core.placing.line_order import LineOrder
+from kenzet.core.route.network import Course
+
+
+class Precedence:
+    """Of ``courses``; ``orders`` are those of the drawings that they come from, by their ``zone``, None where any order will do."""
+
+    def __init__(self, courses: Sequence[Course], orders: Sequence[LineOrder | None]) -> None:
+        at = {(course.zone, course.number): k for k, course in enumerate(courses)}
+        self.needs: list[tuple[tuple[int, ...], ...]] = []
+        """For every course the ways in which it is placed: the courses that must all be sewn."""
+        self.scopes: list[tuple[int, int, int]] = []
+        """The drawing, the piece and the turn in which it is sewn there."""
+        for course in courses:
+            order = None if course.freehand else orders[course.zone]
+            if order is None:
+                self.needs.append(())
+                self.scopes.append((course.zone, course.piece, 0))
+                continue
+            ways = [
+                tuple(at[course.zone, line] for line in way if (course.zone, line) in at)
+                for way in order.rests_on[course.number]
+            ]
+            self.needs.append(() if not all(ways) else tuple(ways))  # what is sewn in another pass is there
+            self.scopes.append((course.zone, order.pieces[course.number], order.turns[course.number]))
+        self.free = not any(self.needs) and len({scope[:2] for scope in self.scopes}) == len(set(self.scopes))
+
+    def begin(self) -> Sewn:
+        """Nothing is sewn yet."""
+        return Sewn(self)
+
+    def allows(self, order: Iterable[int]) -> bool:
+        """Whether courses can be sewn in that order."""
+        if self.free:
+            return True
+        sewn = self.begin()
+        for course in order:
+            if not sewn.ready(course):
+                return False
+            sewn.add(course)
+        return True
+
+
+class Sewn:
+    """What is sewn so far, and what can come next."""
+
+    def __init__(self, precedence: Precedence) -> None:
+        self._precedence = precedence
+        self._done: set[int] = set()
+        self._left = Counter(precedence.scopes)
+
+    def add(self, course: int) -> None:
+        """It is sewn now."""
+        if course not in self._done:
+            self._done.add(course)
+            self._left[self._precedence.scopes[course]] -= 1
+
+    def ready(self, course: int) -> bool:
+        """Whether all is there that it is laid on, and every set before its own is sewn."""
+        zone, piece, turn = self._precedence.scopes[course]
+        if any(self._left[zone, piece, before] for before in range(turn)):
+            return False
+        ways = self._precedence.needs[course]
+        return not ways or any(self._done.issuperset(way) for way in ways)

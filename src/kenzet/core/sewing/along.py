@@ -1,0 +1,68 @@
+"""How the lines of a way are placed, one after another, where all before each is sewn; and where the hand moves on."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+import numpy as np
+
+from kenzet.core.geom.region import Floats
+from kenzet.core.placing.legs import hand_moves
+from kenzet.core.placing.placement import Placement, placed
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.planner import plan_zone
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.sewing.stretch import Covered
+from kenzet.core.sewing.way import Move, Way, cut_out
+from kenzet.core.top.quilt_layout import QuiltLayout
+
+
+def placements_along(laid: QuiltLayout, way: Way) -> Iterable[tuple[Move, ZonePlan, Drawing, Placement]]:
+    """Every line of a way the first time that it comes, with its plan and drawing, and how it is placed then."""
+    sewn: dict[int, set[int]] = {}
+    last = (-1, -1)
+    for move in way.sewn:
+        course = way.route.unit.courses[move.course]
+        key, drawing = way.route.unit.drawings[course.zone]
+        mine = sewn.setdefault(course.zone, set())
+        if course.number in mine or course.freehand:
+            continue
+        plan = plan_zone(laid, key)
+        if plan is not None:
+            before = last[1] if last[0] == course.zone else None
+            yield move, plan, drawing, placed(plan, drawing, course.number, mine, before)
+        mine.add(course.number)
+        last = (course.zone, course.number)
+
+
+def lines_there(way: Way, covered: Covered) -> dict[str, set[int]]:
+    """The lines of every drawing (its word) that are sewn to their ends; a line that was skipped, or half unpicked, is not there."""
+    missing: dict[str, set[int]] = {}
+    found: dict[str, set[int]] = {}
+    for move in way.sewn:
+        stretch = move.stretch
+        if stretch is None or stretch.turn:
+            continue
+        found.setdefault(stretch.of, set()).add(stretch.line)
+        if covered.left(stretch):
+            missing.setdefault(stretch.of, set()).add(stretch.line)
+    return {word: lines - missing.get(word, set()) for word, lines in found.items()}
+
+
+def moves_on(
+    plan: ZonePlan, drawing: Drawing, line: int, moves: Iterable[Move], placement: Placement
+) -> list[float]:
+    """Where the hand on the ruler moves on while ``moves`` sew the line, mm from where they begin; nowhere without a ruler."""
+    some = [move.stretch for move in moves if move.stretch is not None]
+    first = next(iter(moves), None)
+    if not some or first is None or placement.by in ("follow", "eye", "ditch", "tape", "gauge"):
+        return []
+    crossings = plan.crossings(drawing, line) if drawing.trace(line) is None else []
+    begins, ends = min(one.begins for one in some), max(one.ends for one in some)
+    return hand_moves(drawing, line, crossings, float(plan.kit.hand.mm), begins, ends, first.back)
+
+
+def spots_at(path: Floats, at: Iterable[float]) -> list[Floats]:
+    """Points of ``path`` (n, 2), so many mm along it."""
+    whole = float(np.hypot(*np.diff(path, axis=0).T).sum())
+    return [cut_out(path, 0.0, min(far, whole))[-1] for far in at]

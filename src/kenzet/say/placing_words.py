@@ -1,0 +1,185 @@
+"""How a line is placed, in the order in which her hands do it. Every screen and sheet says it with these words."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from kenzet.core.kit.curves import CurveFit, TemplateFit
+from kenzet.core.kit.kit import Kit
+from kenzet.core.numbers.measure import COARSE, Unit
+from kenzet.core.placing.legs import Leg
+from kenzet.core.placing.placement import By, Placement
+from kenzet.core.ruler.offset_sums import OffsetSum
+from kenzet.core.tolerances import VISIBLE
+from kenzet.say import words as w
+
+NTH = ("", "", "second", "third", "fourth", "fifth", "sixth")
+FOLLOW = "Follow the drawn line."
+_MOST_LEGS = 12
+
+
+def on_words(on: Placement) -> str:
+    """What it is laid on.
+
+    >>> from fractions import Fraction
+    >>> on_words(Placement(3, "line", "etched line", (), Fraction(38), 2)), on_words(Placement(3, "last", "etched line", ()))
+    ('the second line from it', 'the line you just sewed')
+    """
+    if on.on in _ON:
+        return _ON[on.on]
+    kind = "drawn line" if on.on == "drawn" else "line"
+    return f"the {kind} beside it" if on.over == 1 else f"the {NTH[on.over]} {kind} from it"
+
+
+_ON = {
+    "last": "the line you just sewed",
+    "seam": "the seam",
+    "mark": "the drawn line",
+    "angle": "the line that it crosses",
+    "ditch": "the seam",
+    "tape": "the tape",
+    "points": "the marks at its ends",
+    "nothing": "nothing",
+}
+
+
+def lay_words(kit: Kit, on: Placement, unit: Unit) -> w.Words:
+    """What lies where before the line is sewn."""
+    if on.sides:
+        return [*_laid(kit, on.sides[0], unit), " Its other legs follow in the same way."]
+    return _laid(kit, on, unit)
+
+
+def _laid(kit: Kit, on: Placement, unit: Unit) -> w.Words:
+    if on.by in _PLAIN:
+        return [_PLAIN[on.by]]
+    if on.by in _HOW:
+        return _HOW[on.by](kit, on, unit)
+    if on.on == "mark":
+        return ["Lay the ruler’s edge ", w.shown(kit.reach, unit), " beside the drawn line."]
+    return _ruler(on_words(on), on.total, unit)
+
+
+def _by_gauge(kit: Kit, on: Placement, unit: Unit) -> w.Words:
+    gauge = on.total.gauge if on.total else ""
+    return [f"Let the foot’s {gauge} run along {on_words(on)}."]
+
+
+def _by_points(kit: Kit, on: Placement, unit: Unit) -> w.Words:
+    if kit.sew_with == "walking foot":
+        return ["Sew straight from the mark at one end to the mark at the other."]
+    return ["Lay the ruler’s edge ", w.shown(kit.reach, unit), " off the marks at both ends."]
+
+
+def _by_angle(kit: Kit, on: Placement, unit: Unit) -> w.Words:
+    line = "a square line" if on.angle == 90 else f"its {on.angle:g}° line"
+    reach = w.shown(kit.reach, unit)
+    return [
+        f"Lay the ruler with {line} on a sewn line that this one crosses, its edge ",
+        reach,
+        " off where this line begins.",
+    ]
+
+
+def _by_eye(kit: Kit, on: Placement, unit: Unit) -> w.Words:
+    if on.on in ("seam", "line", "last"):
+        far = w.shown(on.distance, unit)
+        return ["By eye, ", far, f" from {on_words(on)} all along: no edge of yours sews this curve."]
+    if on.on == "points":
+        return ["By eye from mark to mark: no edge of yours sews this curve."]
+    return ["By eye: no seam, sewn line or mark places this line. Draw it first if you want it exact."]
+
+
+def _ruler(on: str, total: OffsetSum | None, unit: Unit) -> w.Words:
+    if total is None or (total.etched is None and total.behind <= 0):
+        return [FOLLOW]
+    if total.etched:
+        return ["Lay the ", w.shown(total.etched, unit, bare=True), f" mark on {on}."]
+    if total.etched is not None:
+        return [f"Lay the ruler’s edge on {on}."]
+    return ["Lay the ruler’s edge ", w.shown(total.behind, unit), f" behind {on}."]
+
+
+def _curve(kit: Kit, on: Placement, unit: Unit) -> w.Words:
+    fit = next((fit for fit in on.fits if fit is not None), None)
+    if fit is None:
+        return [FOLLOW]
+    thing = f"“{kit.rulers[fit.ruler].name}”"
+    thing = f"the {fit.edge.side} edge of {thing}" if isinstance(fit, CurveFit) else thing
+    said: w.Words = [f"Lay {thing} ", *_beside(kit, on, unit), *_nearly(fit, unit)]
+    more = len({(one.ruler, one.edge) for one in on.fits if one is not None}) > 1
+    return [*said, " Other curves of it take another edge: see its legs."] if more else said
+
+
+def _beside(kit: Kit, on: Placement, unit: Unit) -> w.Words:
+    """How far its edge lies from what it is laid on."""
+    if on.on in ("mark", "points"):
+        what = "the drawn line" if on.on == "mark" else "the marks at both ends"
+        return ["with its edge ", w.shown(kit.reach, unit), f" off {what}."]
+    off = on.distance - kit.reach
+    if abs(float(off)) < VISIBLE:
+        return [f"with its edge on {on_words(on)}."]
+    where = "beside" if off > 0 else "behind"
+    return [
+        "with its edge ",
+        w.shown(abs(float(off)), unit, COARSE[unit] / 2, about=True),
+        f" {where} {on_words(on)}.",
+    ]
+
+
+def _nearly(fit: CurveFit | TemplateFit, unit: Unit) -> w.Words:
+    """What to do where it does not quite fit."""
+    if fit.verdict != "can be nudged":
+        return []
+    if isinstance(fit, CurveFit):
+        far = w.shown(abs(fit.stray) / 2, unit, COARSE[unit] / 4, about=True)
+        way = "inwards" if fit.stray > 0 else "outwards"
+        return [" It is nearly right: in the middle let it drift ", far, f" {way}."]
+    if abs(fit.longer) < VISIBLE:
+        return [" It is nearly right."]
+    far = w.shown(abs(fit.longer), unit, COARSE[unit] / 4, about=True)
+    return [" It is nearly right: slide it ", far, f" {'back' if fit.longer > 0 else 'on'} at every repeat."]
+
+
+_PLAIN: dict[By, str] = {
+    "ditch": "This line lies in a seam: sew it in the ditch.",
+    "follow": FOLLOW,
+    "tape": "Sew along the edge of the tape.",
+}
+_HOW: dict[By, Callable[[Kit, Placement, Unit], w.Words]] = {
+    "gauge": _by_gauge, "two points": _by_points, "angle": _by_angle, "curve": _curve, "template": _curve, "eye": _by_eye,
+}  # fmt: skip
+
+
+def short_words(on: Placement, unit: Unit) -> w.Words:
+    """The same for the list of what is coming."""
+    if on.by == "etched line" and on.total is not None and on.on != "mark":
+        return [w.shown(on.total.etched, unit, bare=True), " mark"] if on.total.etched else ["edge"]
+    return [_SHORT[on.by]]
+
+
+_SHORT: dict[By, str] = {
+    "etched line": "mark", "edge behind": "edge behind", "angle": "across", "gauge": "foot", "curve": "curve",
+    "template": "template", "follow": "drawn", "two points": "mark to mark", "ditch": "ditch", "tape": "tape", "eye": "by eye",
+}  # fmt: skip
+
+
+def leg_words(kit: Kit, on: Placement, legs: tuple[Leg, ...], back: bool, unit: Unit) -> list[w.Words]:
+    """Leg by leg: how far, what it is laid on, and how the quilt is turned at its end; nothing for a line of one leg."""
+    if len(legs) < 2:
+        return []
+    sides = on.sides[::-1] if back else on.sides
+    fits = on.fits[::-1] if back else on.fits
+    found: list[w.Words] = []
+    for number, leg in enumerate(legs[:_MOST_LEGS]):
+        said: w.Words = [w.shown(leg.length, unit, COARSE[unit], about=True)]
+        if number < len(sides) and sides[number].total is not None:
+            said += [": ", *_ruler(on_words(sides[number]), sides[number].total, unit)]
+        elif number < len(fits) and isinstance(fit := fits[number], CurveFit):
+            said += [f", {fit.edge.side} edge of “{kit.rulers[fit.ruler].name}”"]
+        if leg.turn:
+            said += [f"; pivot {abs(leg.turn):.0f}° to the {'left' if leg.turn > 0 else 'right'}"]
+        found.append(said)
+    if len(legs) > _MOST_LEGS:
+        found.append([f"and so on, {len(legs)} legs in all"])
+    return found

@@ -1,0 +1,245 @@
+"""One placing of every line: over every fill, region and way of marking, in the planned order and after whatever goes wrong.
+
+The replay knows rulers, foot, seams and what is sewn, and no coordinate of the plan: from what a placement says it lays the
+line anew, and the line must come out where it is planned.
+"""
+
+from __future__ import annotations
+
+import math
+import random
+
+import numpy as np
+import pytest
+
+from kenzet.core.fills import FILLS
+from kenzet.core.kit.kit import Kit
+from kenzet.core.marks.marking import marks_of, methods
+from kenzet.core.placing.legs import hand_moves, legs_of, turned_back
+from kenzet.core.placing.line_order import line_order
+from kenzet.core.placing.placement import placed, planned, reference_points, ruler_at
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.top.zone import Zone
+from tests.core.fills.test_fills import EXAMPLES
+from tests.shapes import REGIONS, box, drawn, inches
+
+IN = 25.4
+SHAPES = ("square", "right triangle", "petal", "hourglass", "L", "star background")
+PLACED = [(kind, region) for kind, some in EXAMPLES.items() if some for region in SHAPES]
+
+
+def plan_of(kind, region, marking=None, kit=None, **values):
+    fill = FILLS[kind].model_validate({"spacing": "3/4 in", **EXAMPLES[kind][0], **values})
+    drawing = drawn(fill, REGIONS[region] if isinstance(region, str) else region)
+    zone = Zone(name="Zone", part="block", patches=("a",), fill=fill, marking=marking)
+    return ZonePlan("zone", zone, kit or Kit(), (drawing,), (0.0, 0.0)), drawing
+
+
+def everywhere(kind, region):
+    """The plan by each way of marking that makes sense."""
+    try:
+        plan, drawing = plan_of(kind, region)
+    except ValueError:
+        pytest.skip("this fill does not go into this region")
+    if not drawing.lines or drawing.hints or not drawing.fill.sewn:
+        pytest.skip("nothing is sewn by a line here")
+    for method in methods(plan, drawing):
+        yield plan_of(kind, region, method)
+
+
+def in_order(plan, drawing):
+    """The lines in an order that keeps to what each rests on."""
+    order = line_order(plan, drawing)
+    left, sewn = list(range(drawing.lines)), []
+    while left:
+        done = set(sewn)
+        ready = [
+            k for k in left if not order.rests_on[k] or any(done.issuperset(way) for way in order.rests_on[k])
+        ]
+        assert ready, "nothing can come next"
+        sewn += ready
+        left = [k for k in left if k not in ready]
+    return sewn
+
+
+@pytest.mark.parametrize(("kind", "region"), PLACED)
+def test_in_the_planned_order_each_is_placed_as_planned_by_what_is_there(kind, region):
+    for plan, drawing in everywhere(kind, region):
+        marks = marks_of(plan, drawing)
+        sewn: set[int] = set()
+        used = set()
+        for line in in_order(plan, drawing):
+            on = placed(plan, drawing, line, sewn, None)
+            assert on is planned(plan, drawing, line)
+            assert set(on.needs) <= sewn
+            assert sum(leg.length for leg in on.legs) == pytest.approx(
+                drawing.length_of(line), rel=0.01, abs=0.3
+            )
+            if on.on == "mark":
+                used.add(line)
+            sewn.add(line)
+        assert used == set(marks.lines) - {k for k in marks.lines if planned(plan, drawing, k).on == "ditch"}
+
+
+@pytest.mark.parametrize(("kind", "region"), PLACED)
+def test_nothing_is_ordered_that_will_not_do(kind, region):
+    for plan, drawing in everywhere(kind, region):
+        for line in range(drawing.lines):
+            on = planned(plan, drawing, line)
+            for one in (on, *on.sides):
+                assert all(fit is None or fit.verdict != "will not do" for fit in one.fits)
+                assert (
+                    one.by not in ("etched line", "edge behind", "gauge")
+                    or one.on in ("mark", "points")
+                    or one.total.can_be_laid
+                )
+                assert one.by != "curve" or any(one.fits)
+                assert one.by in ("follow", "ditch", "tape") or one.error > 0
+
+
+@pytest.mark.parametrize("seed", range(4))
+@pytest.mark.parametrize(("kind", "region"), PLACED)
+def test_after_skips_and_unpicked_lines_every_reference_told_is_there(kind, region, seed):
+    chance = random.Random(f"{kind} {region} {seed}")
+    for plan, drawing in everywhere(kind, region):
+        drawn_lines = set(marks_of(plan, drawing).lines)
+        sewn: set[int] = set()
+        last = None
+        for line in in_order(plan, drawing):
+            if chance.random() < 0.25:
+                continue
+            if sewn and chance.random() < 0.15:
+                sewn.discard(chance.choice(sorted(sewn)))
+                last = None
+            on = placed(plan, drawing, line, sewn, last)
+            assert set(on.needs) <= (drawn_lines if on.on == "drawn" else sewn)
+            assert on.on != "last" or on.reference == last
+            sewn.add(line)
+            last = line
+
+
+def laid_anew(on, kit, ends):
+    """Where the needle runs: ``reference`` and the sum say how far from it, its ``ends`` (2, 2) which way and on which side."""
+    (x0, y0), (x1, y1) = ends
+    ux, uy = (x1 - x0) / math.dist(*ends), (y1 - y0) / math.dist(*ends)
+    total = on.total
+    edge = (0.0 if total.etched is None else float(total.etched)) - float(total.behind)
+    far = edge + float(kit.reach)  # of the needle from the reference
+    return (-uy, ux), far
+
+
+@pytest.mark.parametrize("values", [{}, {"spacing": "1/2 in"}, {"spacing": "3/16 in"}, {"spacing": "0.7 in"}])
+@pytest.mark.parametrize("kind", ["lines", "grid", "pairs"])
+@pytest.mark.parametrize("region", SHAPES)
+def test_replayed_from_its_reference_a_line_comes_out_where_it_is_planned(kind, region, values):
+    """Also with an etched line that does it only nearly: within what that is out by."""
+    plan, drawing = plan_of(kind, region, "first lines", **values)
+    seen = 0
+    for line in range(len(drawing.stretches)):
+        on = planned(plan, drawing, line)
+        if on.on not in ("line", "seam") or on.by not in ("etched line", "edge behind"):
+            continue
+        reference = reference_points(plan, drawing, on)
+        assert len(reference) == 2
+        (nx, ny), far = laid_anew(on, plan.kit, reference)
+        own = drawing.stretches.ends[line].reshape(2, 2)
+        away = np.abs((own - reference[0]) @ np.array([nx, ny]))
+        assert np.abs(away - far).max() <= abs(float(on.total.off)) + 0.06
+        assert abs(float(on.total.off)) <= on.error
+        side = (own.mean(axis=0) - reference[0]) @ np.array(
+            drawing.straight[int(drawing.stretches.job[line]) % len(drawing.straight)].normal
+        )
+        assert (side > 0) == (on.way > 0)
+        seen += 1
+    assert seen or plan.references(drawing).marked
+
+
+@pytest.mark.parametrize("region", ["square", "petal"])
+def test_the_second_set_of_a_grid_is_laid_across_the_first_also_where_no_seam_is_straight(region):
+    plan, drawing = plan_of("grid", region)
+    across = [
+        planned(plan, drawing, k) for k in range(drawing.lines) if planned(plan, drawing, k).by == "angle"
+    ]
+    assert len(across) == 1 and across[0].angle == 90
+    own, other = (drawing.stretches.ends[k].reshape(2, 2) for k in (across[0].line, across[0].reference))
+    assert abs((own[1] - own[0]) @ (other[1] - other[0])) < 1e-6 * np.ptp(own) * np.ptp(other) + 1e-6
+    assert len(marks_of(plan, drawing).lines) == 1
+
+
+def test_the_first_chevron_is_laid_from_both_sewn_diagonals_leg_by_leg():
+    plan, drawing = plan_of("chevrons", inches(box(0, 0, 8, 8)))
+    marked = marks_of(plan, drawing).lines
+    assert len(marked) == 2
+    first = next(planned(plan, drawing, k) for k in range(drawing.lines) if planned(plan, drawing, k).sides)
+    assert {side.reference for side in first.sides} == set(marked) and len(first.legs) == 2
+    assert all(side.total.etched is not None for side in first.sides)
+    assert abs(first.legs[0].turn) == pytest.approx(90)
+    assert line_order(plan, drawing).rests_on[first.line] == (tuple(sorted(marked)),)
+
+
+def test_a_long_line_is_not_laid_on_a_scrap():
+    """A stub of 1/2 by 1 1/4 in under a body 12 in wide: what the stub holds is half an inch long."""
+    stub = inches([(0, 0), (0.5, 0), (0.5, 1.25), (6, 1.25), (6, 4), (-6, 4), (-6, 1.25), (0, 1.25)])
+    plan, drawing = plan_of("lines", stub, spacing="1/2 in", angle=0, origin="edge", at=0)
+    lengths = drawing.lengths
+    for line in range(drawing.lines):
+        on = planned(plan, drawing, line)
+        if on.on == "line":
+            assert lengths[line] <= 4.001 * lengths[on.reference]
+    assert lengths.max() > 11.9 * IN
+
+
+def test_what_she_has_no_edge_for_is_never_laid():
+    plan, drawing = plan_of("curved rows", "square", kit=Kit())
+    arcs = [
+        planned(plan, drawing, k) for k in range(drawing.lines) if any(leg.arc for leg in legs_of(drawing, k))
+    ]
+    assert arcs and {on.by for on in arcs} == {"follow"} and {on.on for on in arcs} == {"mark"}
+
+
+def test_with_a_walking_foot_drawn_lines_are_followed_and_no_ruler_lies():
+    plan, drawing = plan_of("lines", "square", "all lines", Kit(sew_with="walking foot"))
+    found = [planned(plan, drawing, k) for k in range(drawing.lines)]
+    assert {(on.on, on.by) for on in found} == {("mark", "follow")}
+    assert all(len(ruler_at(plan, drawing, on)) == 0 for on in found)
+
+
+@pytest.mark.parametrize(
+    ("length", "crossings", "stops"), [(9.5, [4.6], [4.6]), (9.5, [], [5.0]), (4, [2], [])]
+)
+def test_a72_the_hand_moves_on_at_a_crossing_and_the_same_back(length, crossings, stops):
+    _, drawing = plan_of(
+        "lines", inches(box(0, 0, length, 1)), angle=0, spacing="1/2 in", origin="edge", at=0
+    )
+    at = [one * IN for one in crossings]
+    forth = hand_moves(drawing, 0, at, 5 * IN, 0.0, length * IN, back=False)
+    back = hand_moves(drawing, 0, at, 5 * IN, 0.0, length * IN, back=True)
+    assert [one / IN for one in forth] == pytest.approx(stops)
+    assert all(one == pytest.approx(length * IN - x) for one, x in zip(back, at, strict=True)) or not (
+        crossings and stops
+    )
+
+
+def test_on_a_zigzag_and_on_a_wave_the_hand_moves_on_where_it_turns():
+    for kind in ("zigzag", "waves"):
+        _, drawing = plan_of(kind, "square")
+        line = int(np.argmax(drawing.lengths))
+        points = drawing.polylines[line]
+        along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
+        ways = np.diff(points, axis=0) / np.diff(along)[:, None]
+        for at in hand_moves(drawing, line, [], 3 * IN, 0.0, drawing.length_of(line), back=False):
+            k = int(np.searchsorted(along, at - 0.01))
+            before, after = ways[max(k - 2, 0)], ways[min(k + 1, len(ways) - 1)]
+            main = (points[-1] - points[0]) / math.dist(points[0], points[-1])
+            cross = [way[0] * main[1] - way[1] * main[0] for way in (before, after)]
+            assert cross[0] * cross[1] <= 0.02  # it goes over from one side to the other there
+
+
+def test_legs_turned_back_have_their_turns_the_other_way_round():
+    _, drawing = plan_of("zigzag", "square")
+    legs = legs_of(drawing, int(np.argmax(drawing.lengths)))
+    back = turned_back(legs)
+    assert [leg.turn for leg in back[:-1]] == [-leg.turn for leg in legs[:-1]][::-1]
+    assert (back[0].start, back[-1].end) == (legs[-1].end, legs[0].start)
+    assert sum(leg.length for leg in back) == pytest.approx(sum(leg.length for leg in legs))
+    assert turned_back(back)[0].turn == legs[0].turn
