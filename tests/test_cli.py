@@ -12,6 +12,7 @@ from kenzet.cli import main
 from kenzet.formats import plan_file
 from tests.conftest import DEMO
 
+PRACTICE = DEMO.parent / "practice-cloth.json"
 SCHEMA = Path(__file__).resolve().parent.parent / "docs" / "plan.schema.json"
 
 
@@ -66,3 +67,52 @@ def test_a_quilt_is_sewn_only_where_a_kenzet_answers(capsys):
     assert "no Kenzet answers at http://127.0.0.1:9" in capsys.readouterr().err
     assert main(["sew", "Harbour Lights", "--stitch", "0"]) == 1
     assert "longer than 0.3 mm" in capsys.readouterr().err
+
+
+def told_steps(capfd, *more):
+    assert main(["steps", str(PRACTICE), *more]) == 0
+    return [json.loads(line) for line in capfd.readouterr().out.splitlines()]
+
+
+def test_the_steps_are_those_of_the_plan_and_tell_the_same_placements(capfd):
+    steps = told_steps(capfd)
+    assert main(["plan", str(PRACTICE)]) == 0
+    plan = json.loads(capfd.readouterr().out)
+    lines = {
+        f"{key}.{drawing['layer']}.{drawing['word']}": drawing["lines"]
+        for key, zone in plan["zones"].items()
+        for drawing in zone.get("drawings", ())
+    }
+    sewn = [step for step in steps if step["event"] == "sewn"]
+    assert [step["step"] for step in sewn] == list(range(1, len(sewn) + 1))
+    for step in sewn:
+        its = {**step["placement"], "on": step["placement"]["on"].replace("last", "line")}
+        assert its == lines[step["drawing"]][step["line"]]["placement"]
+        assert set((its["reference"]["line"] is not None and [its["reference"]["line"]]) or ()) <= set(
+            step["sewn_there"]
+        )
+        assert step["text"] and step["points"]
+    many = sum(len(some) for some in lines.values())
+    assert len({(step["drawing"], step["line"]) for step in sewn}) == many == len(sewn)
+
+
+def test_after_mishaps_no_line_is_laid_on_one_that_is_not_there(capfd):
+    steps = told_steps(capfd, "--skip", "3", "--break", "6:40%", "--unpick", "10", "--skip", "24")
+    kinds = [step["event"] for step in steps]
+    assert (
+        kinds.count("skipped") == 2
+        and kinds.count("broke") == kinds.count("unpicked") == kinds.count("taken up") == 1
+    )
+    for step in steps:
+        on = step.get("placement")
+        if on and on["on"] in ("line", "last", "angle"):
+            assert on["reference"]["line"] in step["sewn_there"]
+    sewn = {(step["drawing"], step["line"]) for step in steps if step["event"] == "sewn"}
+    assert len(sewn) == len({(s["drawing"], s["line"]) for s in told_steps(capfd) if s["event"] == "sewn"})
+
+
+@pytest.mark.parametrize("share", ["x:40%", "0:40%", "3:0%", "3:150%"])
+def test_a_break_that_cannot_be_is_refused(capsys, share):
+    with pytest.raises(SystemExit):
+        main(["steps", str(PRACTICE), "--break", share])
+    assert "line" in capsys.readouterr().err

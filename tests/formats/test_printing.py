@@ -194,7 +194,7 @@ def test_a_whole_block_comes_on_one_sheet(laid):
     drawn = together(laid, "star-centre", "")
     assert {plan.key for plan, _ in drawn} >= {"star-background", "star-points", "star-centre"}
     sheet = mark_sheet(drawn, SheetOptions("all lines"), "Mine", 1, "in")
-    assert len(sheet.marks) == sum(len(marks_of(plan, one, "all lines").strokes) for plan, one in drawn)
+    assert len(sheet.marks) == sum(len(marks_of(plan, one, "all lines").lines) for plan, one in drawn)
     assert sheet.bounds[2] - sheet.bounds[0] == pytest.approx(12 * 25.4)
 
 

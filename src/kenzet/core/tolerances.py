@@ -91,6 +91,9 @@ NOTHING_CUT = 1e-6
 ALIKE_SHARE = 1e-4
 """Share of area and outline: pieces that differ by less are alike."""
 
+ALIKE_HALVES = 0.01
+"""Share of its area: a zone that differs by less from its mirror image has two halves that are alike."""
+
 SAME_SIDE = 1e-3
 """Share: sides of a patch that differ by less are equal."""
 

@@ -5,11 +5,12 @@ from __future__ import annotations
 from fractions import Fraction
 
 from kenzet.core.geom.edge_ticks import TickedEdge
-from kenzet.core.marks.marking import Marks, hanging, left_to_the_eye, marks_of, methods
+from kenzet.core.marks.marking import Marks, by_eye, left_to_the_eye, marks_of, methods
 from kenzet.core.marks.tools import MarkerChoice, batch, care
 from kenzet.core.numbers.measure import COARSE, Unit, long_figure, rounded
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.ruler.line_references import ANGLE
 from kenzet.core.top.zone import MarkMethod
 from kenzet.say import words as w
 
@@ -158,7 +159,7 @@ def _tool_rows(found: ZonePlan, marks: Marks, unit: Unit) -> list[w.Row]:
 def method_view(found: ZonePlan, drawing: Drawing, method: MarkMethod, unit: Unit) -> MethodView:
     """A way of marking with what it comes to."""
     marks = marks_of(found, drawing, method)
-    hang = hanging(found, drawing, marks) if method == "nothing" else []
+    hang = by_eye(found, drawing, marks) if method == "nothing" else []
     words: w.Words = [f"{marks.count} to draw" if marks.count else "none to draw"]
     if method == "anchors" and marks.every:
         words = [f"every {w.nth(marks.every)} · {marks.count} to draw"]
@@ -180,10 +181,11 @@ def method_view(found: ZonePlan, drawing: Drawing, method: MarkMethod, unit: Uni
 
 def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> w.Words:
     """Why this is drawn, and how the rest finds its place."""
-    special = _special_note(found, drawing)
+    special = _special_note(found, drawing, marks)
     if special:
         return [special]
     by_method: dict[MarkMethod, str] = {
+        "all lines": "Every line is drawn: sew along each mark. No line depends on the one before.",
         "ticks": "Ticks give every line its ends: lay the ruler from one to the other. Each is counted from the same corner.",
         "dots": "A dot at each end and turn: lay the ruler from dot to dot.",
         "tape": _TAPE[marks.tape.both, marks.tape.halving] if marks.tape else "",
@@ -191,7 +193,7 @@ def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> w.Wo
         "half": "Draw half, and sew the other half from what you see: it is practice, and nobody will tell.",
         "nothing": "Nothing is drawn: what no seam and no line gives is set by eye.",
     }
-    if marks.method in by_method and (marks.method != "nothing" or hanging(found, drawing, marks)):
+    if marks.method in by_method and (marks.method != "nothing" or by_eye(found, drawing, marks)):
         return [by_method[marks.method]]
     if not marks.lines:
         return ["A seam gives the first line of every family, and each line gives the next: nothing to draw."]
@@ -200,14 +202,16 @@ def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> w.Wo
     if not drawing.fill.is_spaced:
         return ["Drawn where nothing pieced or sewn gives the line its place."]
     spacing = w.shown(drawing.fill.spacing.mm, unit)
+    across = " The second set begins across the first, by a square or slanted line of the ruler."
     return [
         "Drawn where no seam runs along the lines. Every other line is laid ",
         spacing,
         " from the one before.",
+        *([across] if (found.references(drawing).kinds == ANGLE).any() else []),
     ]
 
 
-def _special_note(found: ZonePlan, drawing: Drawing) -> str:
+def _special_note(found: ZonePlan, drawing: Drawing, marks: Marks) -> str:
     """What is said of lines that are not laid one from another."""
     references = found.references(drawing)
     alone = drawing.traces and not len(drawing.stretches)
@@ -219,7 +223,7 @@ def _special_note(found: ZonePlan, drawing: Drawing) -> str:
         return (
             "Nothing pieced or sewn gives these lines their place: each is drawn, or its ends and turns are."
         )
-    if not found.sum(drawing).can_be_laid and drawing.lines:
+    if marks.method != "all lines" and not found.sum(drawing).can_be_laid and drawing.lines:
         return "No etched line of your ruler makes this spacing with your foot, so every line is drawn."
     if alone and all(trace.closed for trace in drawing.traces):
         return (

@@ -86,7 +86,9 @@ def begins(plan: ZonePlan, drawing: Drawing) -> list[w.Row]:
     for side in sides:
         lines = f" the lines at {side.angle:.4g}°" if len(sides) > 1 else ""
         begin = f"at the {_AT[side.ruler]}, {'from the seam' if side.on_seam else 'on a drawn line'}"
-        if side.turns:
+        if side.across:
+            begin = "across the first set, by a line of the ruler"
+        elif side.turns:
             begin = "in the middle, on the drawn line; then the other half"
         rows.append(w.Row(label=[f"Begin{lines}"], words=[begin]))
         turn = "no turn" if not side.turns else "turn the quilt once"
@@ -239,6 +241,11 @@ def rows(
     here = f"{what} here · in the quilt" if times > 1 else f"{what} in the quilt"
     count = f"{drawing.lines:,} · {plan.lines_in_quilt:,}" if times > 1 else f"{drawing.lines:,}"
     found.append(w.Row(label=[here], words=[count]))
+    if drawing.left_out:
+        shortest = w.shown(drawing.fill.least_piece or drawing.least, unit, COARSE[unit], about=True)
+        found.append(
+            w.Row(label=["Left out here, shorter than ", shortest], words=[w.many(drawing.left_out, "piece")])
+        )
     long = long_figure(plan.stitched_in_quilt, unit)
     both = f"{long_figure(drawing.stitched, unit)} · {long}" if times > 1 else long
     found.append(w.Row(label=["Stitching here · in the quilt" if times > 1 else "Stitching"], words=[both]))

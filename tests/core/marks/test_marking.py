@@ -14,6 +14,7 @@ from kenzet.core.kit.things.supplies import Marker
 from kenzet.core.marks.marking import (
     BY_EYE,
     anchors_every,
+    half_of,
     hanging,
     left_to_the_eye,
     marks_of,
@@ -307,3 +308,17 @@ def test_both_schools_of_layering_mark_before_they_sew():
     assert layered < marked
     assert sum("iron" in step for step in first) == 1
     assert any("window open" in step for step in later) and any("Take each pin out" in step for step in first)
+
+
+@pytest.mark.parametrize(
+    ("region", "share"),
+    [("square", 0.5), ("right triangle", 0.5), ("petal", 0.5), ("diamond", 0.5), ("L", 0.5)],
+)
+def test_half_of_a_zone_is_half_by_symmetry(region, share):
+    area = REGIONS[region].area
+    half = half_of(REGIONS[region])
+    assert half.intersection(area).area == pytest.approx(share * area.area, rel=0.02)
+
+
+def test_a_zone_that_is_no_mirror_image_of_itself_has_no_half():
+    assert half_of(inches([(0, 0), (7, 0), (5, 2), (0, 3)])) is None

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 import pytest
 import shapely
 
 from kenzet.core.fills import FILLS
 from kenzet.core.kit.kit import Kit
-from kenzet.core.marks.marking import marks_of
+from kenzet.core.marks.marking import marks_of, sides_of
 from kenzet.core.marks.strokes import ordered
 from tests.core.marks.test_marking import lines, plan_of
 from tests.shapes import REGIONS
@@ -63,3 +65,11 @@ def test_a_diagonal_runs_from_corner_to_corner():
     (stroke,), _ = strokes_of(lines("20 in", angle=45, origin="centre line"))
     assert all(end.corner for end in stroke.ends)
     assert np.hypot(*(stroke.points[1] - stroke.points[0])) == pytest.approx(7.5 * IN * 2**0.5)
+
+
+def test_a_chevron_is_drawn_side_by_side_and_an_arc_over_its_sheet():
+    chevron = np.array([[0.0, 40.0], [40.0, 0.0], [80.0, 40.0]])
+    assert [side.tolist() for side in sides_of(chevron)] == [chevron[:2].tolist(), chevron[1:].tolist()]
+    arc = np.array([[50 * math.cos(k / 20), 50 * math.sin(k / 20)] for k in range(20)])
+    assert sides_of(arc) == []
+    assert len(sides_of(chevron[:2])) == 1

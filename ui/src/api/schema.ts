@@ -5530,6 +5530,12 @@ export interface components {
                  */
                 families: "one set whole" | "as it comes" | "one by one";
                 /**
+                 * Least Line
+                 * @description A length with its unit; in where none is written.
+                 * @default 1/4 in
+                 */
+                least_line: string;
+                /**
                  * Longest Step
                  * @description A length with its unit; in where none is written.
                  * @default 1 1/4 in
@@ -7113,6 +7119,12 @@ export interface components {
              * @enum {string}
              */
             families: "one set whole" | "as it comes" | "one by one";
+            /**
+             * Least Line
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            least_line: string;
             /**
              * Longest Step
              * @description A length with its unit; in where none is written.

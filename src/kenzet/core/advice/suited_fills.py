@@ -16,7 +16,7 @@ from kenzet.core.errors import KenzetError
 from kenzet.core.fills import FILLS, Fill, default_fill
 from kenzet.core.numbers.measure import INCH, MM_PER, Length, rounded
 from kenzet.core.plan.drawing import Drawing, draw
-from kenzet.core.plan.planner import check_hollow, kit_of
+from kenzet.core.plan.planner import check_hollow, kit_of, least_line
 from kenzet.core.plan.zone_plan import ZonePlan, site_at
 from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.quilt_layout import QuiltLayout, ZoneShape
@@ -140,7 +140,7 @@ def try_fill(laid: QuiltLayout, key: str, fill: Fill, shape: ZoneShape, place: s
     site = site_at(shape, place, laid.middle)
     try:
         check_hollow(fill, site, kit_of(laid, laid.zone(key)))
-        drawing = draw(shape, fill, tuple(fill.lay_out(site)), (place,))
+        drawing = draw(shape, fill, tuple(fill.lay_out(site)), (place,), least=least_line(laid))
     except KenzetError:
         return None
     return TriedFill(

@@ -16,6 +16,7 @@ from kenzet.core.fills.turned import Frame, RowFill, check_count, repeats_from
 from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.geom.paths import Path
 from kenzet.core.numbers.measure import Length
+from kenzet.core.numbers.spacing import whole_repeats
 from kenzet.core.params import Choice, Form, asked, in_range
 from kenzet.core.tolerances import ROUNDING
 
@@ -70,7 +71,7 @@ class Scallops(RowFill):
         """Width, rise and radius of an outer arc, mm. Raises BadValue: more than a half circle."""
         wide, rise = float(self.unit.mm), float(self.rise.mm)
         if self.fit == "whole units":
-            wide = frame.width / max(round(frame.width / wide), 1)
+            wide = frame.width / whole_repeats(frame.width, wide)
         if rise > wide / 2 + ROUNDING:
             raise BadValue("A scallop cannot be higher than half its width.", "rise")
         return wide, rise, wide**2 / (8 * rise) + rise / 2

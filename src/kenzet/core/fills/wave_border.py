@@ -16,6 +16,7 @@ from kenzet.core.fills.waves import one_period, steepest, tightest
 from kenzet.core.geom.paths import Path
 from kenzet.core.kit.edges import WaveEdge
 from kenzet.core.numbers.measure import Length
+from kenzet.core.numbers.spacing import whole_repeats
 from kenzet.core.params import Choice, Form, asked, in_range
 
 Corner = Literal["crest", "trough"]
@@ -77,7 +78,7 @@ class WaveBorder(Fill):
 
     def repeat(self, side: float) -> tuple[float, int]:
         """Period and number of repeats along a side of ``side`` mm."""
-        many = max(round(side / float(self.period.mm)), 1)
+        many = whole_repeats(side, float(self.period.mm))
         return side / many, many
 
     def _boxes(self, site: Site, frame: Frame) -> list[tuple[float, float]]:

@@ -18,6 +18,7 @@ from kenzet.core.geom.arcs import bulge_through
 from kenzet.core.geom.clip import Straight
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.numbers.measure import Length
+from kenzet.core.numbers.spacing import whole_repeats
 from kenzet.core.params import Choice, Form, asked, in_range
 
 Fit = Literal["as it is", "whole repeats"]
@@ -118,7 +119,7 @@ class Waves(RowFill):
         period = float(self.period.mm)
         if self.fit == "as it is":
             return period
-        return frame.width / max(round(frame.width / period), 1)
+        return frame.width / whole_repeats(frame.width, period)
 
     def slope(self, frame: Frame) -> float:
         """F30: cos of the steepest slope."""

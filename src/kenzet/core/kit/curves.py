@@ -19,6 +19,8 @@ from kenzet.core.tolerances import ROUNDING
 Verdict = Literal["fits", "can be nudged", "will not do"]
 FITS = INCH / 64  # of the shifted stray
 NUDGED = INCH / 16
+SLID = INCH / 20
+"""How much a repeat may differ from her template's: hands slide it along by that at every repeat."""
 ORDER: tuple[Verdict, ...] = ("fits", "can be nudged", "will not do")
 
 
@@ -54,7 +56,9 @@ class TemplateFit:
 
 
 def templates(kit: Kit, wanted: WaveEdge | ZigzagEdge) -> list[TemplateFit]:
-    """Her templates of the shape ``wanted``, the best first; over its length repeats that differ add up."""
+    """Her templates of the shape ``wanted``, the best first. Over its length repeats that differ add up, unless they differ by so
+    little that she slides the template at every repeat.
+    """
     found = []
     for key, edge in kit.edges:
         if type(edge) is not type(wanted) or isinstance(edge, StraightEdge | ArcEdge):
@@ -62,7 +66,8 @@ def templates(kit: Kit, wanted: WaveEdge | ZigzagEdge) -> list[TemplateFit]:
         (period, depth), (its, high) = _shape(wanted), _shape(edge)
         longer, higher = its - period, high - depth
         out = max(abs(longer) * max(min(wanted.length, edge.length) / period, 1) / 2, abs(higher) / 2)
-        verdict = ORDER[0 if out <= FITS else 1 if out <= NUDGED else 2]
+        slid = abs(longer) <= SLID + ROUNDING and abs(higher) / 2 <= NUDGED
+        verdict = ORDER[0 if out <= FITS else 1 if out <= NUDGED or slid else 2]
         found.append(
             TemplateFit(key, edge, longer, higher, math.ceil(wanted.length / edge.length - ROUNDING), verdict)
         )

@@ -7,6 +7,7 @@ mm; the paces are ours and stay so until the log knows hers.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -14,9 +15,11 @@ from functools import cached_property
 import numpy as np
 import shapely
 from numpy.typing import NDArray
+from shapely.affinity import affine_transform
+from shapely.geometry import Polygon
 
 from kenzet.core.fills.manual_lines import BY_HAND
-from kenzet.core.geom.region import Floats, Point
+from kenzet.core.geom.region import Floats, Point, Region
 from kenzet.core.marks.signs import Sign, sign_of
 from kenzet.core.marks.stencil import StencilPlan, stencil_plan
 from kenzet.core.marks.tape import TapePlan, can_be_taped, tape_plan
@@ -26,7 +29,7 @@ from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import MOST, anchor_every, error_after
 from kenzet.core.ruler.line_references import ANGLE, DITCH, LINE, MARK, SEAM
 from kenzet.core.ruler.offset_sums import best_offset_sum
-from kenzet.core.tolerances import ON_EDGE
+from kenzet.core.tolerances import ALIKE_HALVES, ON_EDGE
 from kenzet.core.top.zone import MarkMethod
 
 PEN_MM_S = 40.0
@@ -34,6 +37,8 @@ LAY_S = 15.0  # laying the drafting ruler for a stroke
 TICK_S = 5.0
 DOT_S = 4.0
 SIGN_S = 6.0
+_CORNER = 12.0  # degrees: less is a curve
+_MOST_SIDES = 40  # of a line: one with more is traced from its sheet
 _ONE_DOT = 0.05  # mm: ends nearer together than this are one dot
 BY_EYE: tuple[MarkMethod, ...] = ("nothing", "half", "fill signs")
 """What leaves something to the eye on purpose."""
@@ -58,16 +63,17 @@ class Marks:
 
     @cached_property
     def strokes(self) -> tuple[Floats, ...]:
-        """What is drawn of the lines."""
+        """What is drawn of the lines: a line with straight sides side by side."""
         if self.method == "half":
-            return tuple(_in_half(self.drawing))
-        lines = self.drawing.polylines if self.lines else []
-        return tuple(lines[k] for k in self.lines)
+            lines = list(_in_half(self.drawing))
+        else:
+            lines = [self.drawing.polylines[k] for k in self.lines]
+        return tuple(stroke for line in lines for stroke in sides_of(line) or [line])
 
     @property
     def drawn(self) -> int:
         """How many strokes."""
-        return len(self.strokes) if self.method == "half" else len(self.lines)
+        return len(self.strokes)
 
     @property
     def pen(self) -> float:
@@ -106,8 +112,9 @@ def methods(plan: ZonePlan, drawing: Drawing) -> tuple[MarkMethod, ...]:
     """The ways that make sense for a drawing, the one that the app would choose first."""
     if drawing.hints:
         return ("fill signs", "nothing")
-    if not drawing.fill.sewn:
-        return ("all lines",)
+    if not drawing.fill.sewn:  # a base that is only drawn
+        powder: tuple[MarkMethod, ...] = ("stencil",) if stencil_plan(drawing, plan.kit.tools) else ()
+        return ("all lines", *powder, "ticks", "dots")
     references = plan.references(drawing)
     anchored = int(references.runs.max(initial=0)) > anchors_every(plan, drawing)
     first: list[MarkMethod] = ["anchors"] if anchored else []
@@ -116,7 +123,8 @@ def methods(plan: ZonePlan, drawing: Drawing) -> tuple[MarkMethod, ...]:
         "nothing" if not marked else "all lines" if marked == drawing.lines else "first lines"
     ]
     tools = plan.kit.tools
-    some: tuple[MarkMethod, ...] = ("ticks", "dots", "all lines", "half", "nothing")
+    half: tuple[MarkMethod, ...] = ("half",) if half_of(drawing.region) is not None else ()
+    some: tuple[MarkMethod, ...] = ("ticks", "dots", "all lines", *half, "nothing")
     by_tool: list[MarkMethod] = ["tape"] if drawing.layer != BY_HAND and can_be_taped(drawing, tools) else []
     by_tool += ["stencil"] if stencil_plan(drawing, tools) else []
     return tuple(dict.fromkeys([*first, *open_, *by_tool, *some]))
@@ -166,7 +174,7 @@ def _drawn(plan: ZonePlan, drawing: Drawing, method: MarkMethod) -> tuple[list[i
     """The lines to draw, and every how many there is an anchor."""
     if method in ("nothing", "ticks", "dots", "tape", "stencil"):
         return [], 0
-    if method == "all lines" or not drawing.fill.sewn:
+    if method == "all lines":
         return list(range(drawing.lines)), 0
     references = plan.references(drawing)
     if method == "first lines":
@@ -198,15 +206,54 @@ def _pivots(line: Floats) -> Floats:
     return line[[*([] if closed and len(sharp) else [0]), *sharp.tolist(), *([] if closed else [-1])]]
 
 
+def sides_of(line: Floats) -> list[Floats]:
+    """The straight sides of a line, each a stroke of its own, (2, 2); none of a line that curves, or that turns too often."""
+    if len(line) == 2:
+        return [line]
+    way = np.diff(line, axis=0)
+    turn = np.abs(np.diff(np.unwrap(np.arctan2(way[:, 1], way[:, 0]))))
+    if len(line) - 1 > _MOST_SIDES or not (np.degrees(turn) > _CORNER).all():
+        return []
+    return [line[k : k + 2] for k in range(len(line) - 1)]
+
+
+def half_of(region: Region) -> Polygon | None:
+    """Half of the plane, as far as the region reaches, on one side of an axis about which the region is its own mirror image:
+    upright, level, then the diagonals; None where it has none of these.
+    """
+    area = region.area
+    left, low, right, high = region.bounds
+    x, y = (left + right) / 2, (low + high) / 2
+    far = 2 * math.hypot(right - left, high - low)
+    for degrees in (90.0, 0.0, 45.0, 135.0):
+        cos, sin = math.cos(math.radians(2 * degrees)), math.sin(math.radians(2 * degrees))
+        mirror = [cos, sin, sin, -cos, x - cos * x - sin * y, y - sin * x + cos * y]
+        if affine_transform(area, mirror).symmetric_difference(area).area > ALIKE_HALVES * area.area:
+            continue
+        ux, uy = math.cos(math.radians(degrees)) * far, math.sin(math.radians(degrees)) * far
+        return Polygon(
+            [(x - ux, y - uy), (x + ux, y + uy), (x + ux - uy, y + uy + ux), (x - ux - uy, y - uy + ux)]
+        )
+    return None
+
+
 def _in_half(drawing: Drawing) -> Iterable[Floats]:
-    """The lines in the left half of the zone."""
-    left, low, right, high = drawing.region.bounds
-    half = (left - 1.0, low - 1.0, (left + right) / 2, high + 1.0)
+    """The lines in one half of the zone."""
+    half = half_of(drawing.region)
+    if half is None:
+        return
     for line in drawing.polylines:
-        cut = shapely.clip_by_rect(shapely.linestrings(line), *half)
+        cut = shapely.intersection(shapely.linestrings(line), half)
         for part in getattr(cut, "geoms", [cut]):
             if part.geom_type == "LineString" and part.length > 0:
                 yield np.asarray(part.coords)
+
+
+def by_eye(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[int]:
+    """The lines that neither a seam nor a mark nor another line gives a place to."""
+    given = given_by_marks(plan, drawing, marks)
+    references = plan.references(drawing)
+    return [line for line in references.marked if not given[line]]
 
 
 def given_by_marks(plan: ZonePlan, drawing: Drawing, marks: Marks) -> NDArray[np.bool_]:

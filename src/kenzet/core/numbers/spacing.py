@@ -8,11 +8,13 @@ Formulas: F8 to F11, F35.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
 from kenzet.core.numbers.measure import rounded
+from kenzet.core.tolerances import ROUNDING
 
 SLIVER = Fraction(1, 4)  # an end gap below this share of the spacing is a sliver
 
@@ -57,6 +59,16 @@ def equalised(extent: Fraction, spacing: Fraction) -> Fit:
     gaps = max(rounded(extent / spacing, Fraction(1)).numerator, 1)
     even = extent / gaps
     return Fit(even, gaps - 1, gaps, even, (even - spacing) / spacing)
+
+
+def whole_repeats(extent: float, repeat: float) -> int:
+    """How many whole repeats fill ``extent``, so that each is changed least (both in one unit).
+
+    >>> whole_repeats(27, 2.5), whole_repeats(31.25, 2.5), whole_repeats(1, 2.5)  # A51; 12.5 would do: 13 change less
+    (11, 13, 1)
+    """
+    some = max(math.floor(extent / repeat + ROUNDING), 1)
+    return min((some, some + 1), key=lambda many: abs(extent / many - repeat))
 
 
 def _below(x: Fraction) -> int:

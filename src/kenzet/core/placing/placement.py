@@ -166,7 +166,13 @@ class _Placing:
         if seam is not None:
             return self._on("seam", seam.distance, seam.way, None)
         drawn = set(self.marks.lines) - set(sewn)
-        return self._farther(sewn, last, "line") or self._farther(drawn, None, "drawn") or self._by_eye()
+        along = self._along_the_chain(sewn, last)
+        return (
+            along
+            or self._farther(sewn, last, "line")
+            or self._farther(drawn, None, "drawn")
+            or self._by_eye()
+        )
 
     def _made(self, on: On, by: By, **values: object) -> Placement:
         return Placement(self.line, on, by, self.legs, **values)  # type: ignore[arg-type]
@@ -349,6 +355,39 @@ class _Placing:
             self.line
         ]
         return found if found.kind == "seam" and self.line not in self.references.sides else None
+
+    def _along_the_chain(self, sewn: Collection[int], last: int | None) -> Placement | None:
+        """On the line that what it is planned on is laid on, and so on, as far as one is sewn or a seam begins them, and a ruler of
+        hers reaches.
+        """
+        distance, line, over = Fraction(0), self.line, 0
+        while over < _FAR:
+            over += 1
+            on = self.references[line]
+            if on.kind not in ("line", "seam") or line in self.references.sides:
+                return None
+            distance += on.distance
+            if on.kind == "seam" or on.line is None or on.line in sewn:
+                break
+            line = on.line
+        else:
+            return None
+        there = on.kind == "line" and on.line is not None
+        if best_offset_sum(self.kit, distance).etched is None or not (there or on.kind == "seam"):
+            return None
+        kind: On = "seam" if not there else "last" if on.line == last else "line"
+        found = self._on(kind, distance, self.own.way, on.line, over)
+        strays = may_stray(self.kit, found.error, found.length, self._shared_with(on.line))
+        return found if strays <= float(self.kit.tolerance.mm) + found.error else None
+
+    def _shared_with(self, line: int | None) -> float:
+        """How much of a straight line lies beside another, mm; of one that turns all of it."""
+        own = self.legs[0]
+        if line is None or len(self.legs) > 1 or own.arc is not None:
+            return sum(leg.length for leg in self.legs)
+        way = np.array([own.end[0] - own.start[0], own.end[1] - own.start[1]]) / own.length
+        other = (self.drawing.polylines[line] - np.array(own.start)) @ way
+        return float(min(other.max(), own.length) - max(other.min(), 0.0))
 
     def _farther(self, others: Collection[int], last: int | None, on: On) -> Placement | None:
         """On the nearest of ``others`` of its family and piece that lies beside it and that one of her rulers reaches."""

@@ -66,7 +66,7 @@ class Drawing:
 
     ``stretches.job`` is piece × straight families + which of them. ``hints`` only show what a freehand texture looks like:
     they are no lines to sew. ``layer`` is 0 for the zone's fill, 1 for the one sewn on top of
-    it, 2 for what she has laid by hand.
+    it, 2 for what she has laid by hand. What is shorter than ``least`` mm is left out: ``left_out`` lines at one place.
     """
 
     places: tuple[str, ...]
@@ -77,6 +77,8 @@ class Drawing:
     traces: tuple[Trace, ...]
     hints: tuple[Trace, ...] = ()
     layer: int = 0
+    least: float = 0.0
+    left_out: int = 0
 
     @property
     def region(self) -> Region:
@@ -139,18 +141,27 @@ class Drawing:
 
 
 def draw(
-    shape: ZoneShape, fill: Fill, families: tuple[Family, ...], places: tuple[str, ...], layer: int = 0
+    shape: ZoneShape,
+    fill: Fill,
+    families: tuple[Family, ...],
+    places: tuple[str, ...],
+    layer: int = 0,
+    least: float = 0.0,
 ) -> Drawing:
-    """Clip the straight families to every piece of the region and take the rings apart."""
+    """Clip the straight families to every piece of the region and take the rings apart; what is shorter than ``least`` mm, or than the
+    fill says, is left out.
+    """
     straight = [family for family in families if isinstance(family, Straight)]
     stretches = clip([(piece, family) for piece in shape.region.pieces for family in straight])
     traces = tuple(t for k, family in enumerate(families) for t in _traces(shape.region, k, family))
-    if fill.least_piece:
-        stretches = stretches.only(stretches.lengths >= fill.least_piece)
-        traces = tuple(trace for trace in traces if trace.length >= fill.least_piece)
     if fill.claimed_density is not None:
         return Drawing(places, shape, fill, families, stretches, (), traces, layer)
-    return Drawing(places, shape, fill, families, stretches, traces, layer=layer)
+    shortest = fill.least_piece or least
+    many = len(stretches) + len(traces)
+    stretches = stretches.only(stretches.lengths >= shortest)
+    traces = tuple(trace for trace in traces if trace.length >= shortest)
+    gone = many - len(stretches) - len(traces)
+    return Drawing(places, shape, fill, families, stretches, traces, layer=layer, least=least, left_out=gone)
 
 
 def carried(drawing: Drawing, shape: ZoneShape, places: tuple[str, ...]) -> Drawing:
@@ -169,7 +180,7 @@ def carried(drawing: Drawing, shape: ZoneShape, places: tuple[str, ...]) -> Draw
     )
     rings = (family for family in drawing.families if isinstance(family, Rings))
     families = tuple(Rings(ring.drawn, ring.first, ring.pitch, placing) for ring in rings)
-    return Drawing(places, shape, drawing.fill, families, drawing.stretches, traces)
+    return replace(drawing, places=places, shape=shape, families=families, traces=traces)
 
 
 def _traces(region: Region, number: int, family: Family) -> Iterable[Trace]:

@@ -48,7 +48,7 @@ def plan_zone(laid: QuiltLayout, key: str) -> ZonePlan | None:
     with laid.memo.lock:  # what is planned at two requests at once is planned once
         kept = laid.memo.get(PLANS, at) or ()
         for plan in kept:
-            if plan.zone == zone and plan.kit == kit:
+            if plan.zone == zone and plan.kit == kit and plan.least == least_line(laid):
                 return plan
         _refuse_a_flood(laid, key)
         found = _planned(laid, key, zone)
@@ -59,6 +59,11 @@ def plan_zone(laid: QuiltLayout, key: str) -> ZonePlan | None:
 def kit_of(laid: QuiltLayout, zone: Zone) -> Kit:
     """What the zone is sewn with."""
     return laid.quilt.kit.for_zone(zone.ruler, zone.sew_with)
+
+
+def least_line(laid: QuiltLayout) -> float:
+    """What is shorter she does not sew as a line of its own, mm."""
+    return float(laid.quilt.stitching.least_line.mm)
 
 
 def _planned(laid: QuiltLayout, key: str, zone: Zone) -> ZonePlan:
@@ -74,20 +79,21 @@ def _planned(laid: QuiltLayout, key: str, zone: Zone) -> ZonePlan:
         drawings += [above for base in list(drawings) for above in _over(zone.over, base, laid, kit)]
     if zone.by_hand:
         drawings += [_by_hand(zone, shape, laid.middle) for shape in laid.shapes(zone)]
-    return ZonePlan(key, zone, kit, tuple(drawings), laid.middle, laid.memo)
+    return ZonePlan(key, zone, kit, tuple(drawings), laid.middle, laid.memo, least_line(laid))
 
 
 def _drawn(fill: Fill, shape: ZoneShape, places: list[str], laid: QuiltLayout) -> Iterable[Drawing]:
     """The different drawings over ``places``; rings of one outline are drawn once for all zones that have it."""
+    least = least_line(laid)
     if not fill.follows_outline:
         for families, some in _distinct(fill, shape, places, laid.middle):
-            yield draw(shape, fill, families, some)
+            yield draw(shape, fill, families, some, least=least)
         return
     model = shape.twin[0] if shape.twin else shape
     kept = laid.memo.get(RINGS, model)
-    if kept is None or kept.fill != fill:
+    if kept is None or kept.fill != fill or kept.least != least:
         families = tuple(fill.lay_out(site_at(model, model.places[0], laid.middle)))
-        kept = laid.memo.put(RINGS, model, draw(model, fill, families, model.places))
+        kept = laid.memo.put(RINGS, model, draw(model, fill, families, model.places, least=least))
     yield carried(kept, shape, tuple(places))
 
 
@@ -108,7 +114,7 @@ def _over(over: Over, base: Drawing, laid: QuiltLayout, kit: Kit) -> Iterable[Dr
     shape = replace(shape, places=base.places)
     check_hollow(over.fill, site_at(shape, base.places[0], laid.middle), kit)
     for families, some in _distinct(over.fill, shape, list(base.places), laid.middle):
-        yield draw(shape, over.fill, families, some, layer=1)
+        yield draw(shape, over.fill, families, some, layer=1, least=least_line(laid))
 
 
 def _has_fill(zone: Zone) -> bool:

@@ -31,7 +31,7 @@ from kenzet.core.memo import Memo
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.lay_lines import lay_lines
 from kenzet.core.plan.widest_gap import WidestGap, gap_together, quick_gap
-from kenzet.core.ruler.line_references import LINE, MARK, SEAM, Reference, References
+from kenzet.core.ruler.line_references import ANGLE, LINE, MARK, SEAM, Reference, References
 from kenzet.core.ruler.offset_sums import OffsetSum, best_offset_sum
 from kenzet.core.ruler.pose import Pose, pose
 from kenzet.core.tolerances import CURVE_ERROR, EQUAL, ROUNDING
@@ -44,13 +44,14 @@ Compass = Literal["right", "left", "up", "down"]
 @dataclass(frozen=True, slots=True)
 class FamilySide:
     """How a family that leans ``angle`` degrees is sewn: the ``ruler`` lies on that side of the needle, the first line on
-    a seam or on a drawn line, and the quilt is turned ``turns`` times.
+    a seam, on a drawn line or ``across`` the set before, and the quilt is turned ``turns`` times.
     """
 
     angle: float
     ruler: Compass
     on_seam: bool
     turns: int
+    across: bool = False
 
 
 def compass(x: float, y: float) -> Compass:
@@ -67,7 +68,7 @@ def compass(x: float, y: float) -> Compass:
 @dataclass(frozen=True, eq=False)
 class ZonePlan:
     """Everything reckoned for one zone. ``drawings`` together hold every place that has a fill once; ``memo`` is where those
-    who work on it keep what they find.
+    who work on it keep what they find. Lines shorter than ``least`` mm are left out.
     """
 
     key: str
@@ -76,6 +77,7 @@ class ZonePlan:
     drawings: tuple[Drawing, ...]
     middle: Point
     memo: Memo = field(default_factory=Memo, repr=False)
+    least: float = 0.0
 
     def drawing_at(self, place: str = "") -> Drawing:
         """The drawing at ``place``, or the one of most places. Raises Unknown where the zone is open there."""
@@ -196,7 +198,10 @@ class ZonePlan:
             (nx, ny), way = family.normal, int(references.ways[laid[0]])
             turns = len(np.unique(references.ways[laid])) - 1
             on_seam = bool(references.kinds[own[0]] == SEAM)
-            sides.append(FamilySide(family.angle % 180, compass(-nx * way, -ny * way), on_seam, turns))
+            across = bool((references.kinds[own] == ANGLE).any())
+            sides.append(
+                FamilySide(family.angle % 180, compass(-nx * way, -ny * way), on_seam, turns, across)
+            )
         return sides
 
     def telling_line(self, drawing: Drawing) -> int:

@@ -155,6 +155,14 @@ class Stitching(Frozen):
         ge=1,
         le=9,
     )
+    least_line: Length = asked(
+        "1/4 in",
+        Form(
+            "length",
+            "The shortest line to sew",
+            "What is shorter is left out, where a corner or an edge cuts a line off.",
+        ),
+    )
     rest: int = asked(
         25, Form("count", "Minutes at the needle before a rest", "Sooner if wrist or shoulder ask for it."), ge=5, le=180
     )  # fmt: skip
@@ -171,6 +179,11 @@ class Stitching(Frozen):
     @classmethod
     def _step(cls, value: Length) -> Length:
         return in_range(value, "1/16 in", "10 in", "A step from ring to ring")
+
+    @field_validator("least_line")
+    @classmethod
+    def _least_line(cls, value: Length) -> Length:
+        return in_range(value, "0 in", "4 in", "The shortest line to sew")
 
     @property
     def step(self) -> float:
