@@ -28,7 +28,7 @@ class Feature:
 @lru_cache(maxsize=64)
 def features_of(shape: ZoneShape) -> tuple[Feature, ...]:
     """Corners first, in reading order, then where seams cross or end, middles of edges, the centre; each once."""
-    region = shape.region
+    region = shape.uncut
     found = [Feature(f"corner {n}", corner) for n, corner in enumerate(region.corners, 1)]
     nodes = sorted(_crossings(shape), key=lambda p: (-round(p[1], 2), p[0]))
     found += [Feature(f"seam crossing {n}", node) for n, node in enumerate(nodes, 1)]

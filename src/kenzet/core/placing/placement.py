@@ -451,7 +451,7 @@ def reference_points(plan: ZonePlan, drawing: Drawing, placement: Placement) -> 
     leg, far = placement.legs[0], float(placement.distance)
     ux, uy = (leg.end[0] - leg.start[0]) / leg.length, (leg.end[1] - leg.start[1]) / leg.length
     edges = [
-        *(edge for piece in drawing.region.pieces for edge in piece.edge_ends),
+        *(edge for piece in drawing.shape.uncut.pieces for edge in piece.edge_ends),
         *np.array(drawing.shape.seams).reshape(-1, 2, 2),
     ]
     best: tuple[float, Floats] | None = None

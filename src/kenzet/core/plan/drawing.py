@@ -21,6 +21,7 @@ from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.clip import Straight, Stretches, clip
 from kenzet.core.geom.paths import Path, Piece, clip_paths, with_arcs
 from kenzet.core.geom.region import Floats, Region
+from kenzet.core.tolerances import LEAST_STRETCH, ON_EDGE
 from kenzet.core.top.quilt_layout import ZoneShape
 
 
@@ -153,7 +154,7 @@ def draw(
     """
     straight = [family for family in families if isinstance(family, Straight)]
     stretches = clip([(piece, family) for piece in shape.region.pieces for family in straight])
-    traces = tuple(t for k, family in enumerate(families) for t in _traces(shape.region, k, family))
+    traces = tuple(t for k, family in enumerate(families) for t in _traces(shape, k, family))
     if fill.claimed_density is not None:
         return Drawing(places, shape, fill, families, stretches, (), traces, layer)
     shortest = fill.least_piece or least
@@ -167,7 +168,7 @@ def draw(
 def carried(drawing: Drawing, shape: ZoneShape, places: tuple[str, ...]) -> Drawing:
     """``drawing``, which is rings of the outline of ``shape``'s twin, as ``shape`` and ``places`` have it."""
     if shape.twin is None:
-        return replace(drawing, shape=shape, places=places)
+        return _cut(replace(drawing, shape=shape, places=places))
     placing = shape.twin[1]
     a, b, c, d, _, _ = placing
     way = 1 if a * d > b * c else -1  # mirrored, what a ring encloses would lie on its right
@@ -180,10 +181,49 @@ def carried(drawing: Drawing, shape: ZoneShape, places: tuple[str, ...]) -> Draw
     )
     rings = (family for family in drawing.families if isinstance(family, Rings))
     families = tuple(Rings(ring.drawn, ring.first, ring.pitch, placing) for ring in rings)
-    return replace(drawing, places=places, shape=shape, families=families, traces=traces)
+    return _cut(replace(drawing, places=places, shape=shape, families=families, traces=traces))
 
 
-def _traces(region: Region, number: int, family: Family) -> Iterable[Trace]:
+def _cut(drawing: Drawing) -> Drawing:
+    """Of rings that are drawn whole, what the quilt's edge leaves."""
+    if drawing.shape.whole is None:
+        return drawing
+    traces = tuple(t for trace in drawing.traces for t in cut_to(drawing.region, trace))
+    long = tuple(trace for trace in traces if trace.length >= (drawing.fill.least_piece or drawing.least))
+    return replace(drawing, traces=long, left_out=drawing.left_out + len(traces) - len(long))
+
+
+def _traces(shape: ZoneShape, number: int, family: Family) -> Iterable[Trace]:
+    region = shape.region
+    if isinstance(family, Rings) or (isinstance(family, Paths) and family.on_outline):
+        found = _uncut(region, number, family)
+        yield from found if shape.whole is None else (t for trace in found for t in cut_to(region, trace))
+        return
+    yield from _uncut(region, number, family)
+
+
+def cut_to(region: Region, trace: Trace) -> Iterable[Trace]:
+    """What of ``trace`` lies in a region that the quilt's edge has cut; a ring that is cut is no ring any more."""
+    line, inside = shapely.linestrings(trace.polyline), shapely.buffer(region.area, ON_EDGE)
+    if shapely.covers(inside, line):
+        yield trace
+        return
+    cut = shapely.intersection(line, inside)
+    parts = shapely.line_merge(shapely.multilinestrings(_lines_of(cut)))
+    for part in getattr(parts, "geoms", [parts]):
+        if part.length > LEAST_STRETCH:
+            points = np.asarray(part.coords)
+            path = Path(np.column_stack([points, np.zeros(len(points))]), closed=False)
+            yield Trace(trace.family, trace.line, path, trace.laid_on)
+
+
+def _lines_of(cut: shapely.Geometry) -> list[shapely.LineString]:
+    return [
+        part for part in getattr(cut, "geoms", [cut]) if part.geom_type == "LineString" and part.length > 0
+    ]
+
+
+def _uncut(region: Region, number: int, family: Family) -> Iterable[Trace]:
     if isinstance(family, Rings):
         inside: ReferenceHint = ("seam", family.first)
         follows: ReferenceHint = ("line", family.pitch)

@@ -7,13 +7,14 @@ side by side: each of its straight sides from what runs along it. What is left i
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from fractions import Fraction
 
 import numpy as np
 import shapely
 
 from kenzet.core.fills.manual_lines import BY_HAND
-from kenzet.core.geom.region import Floats
+from kenzet.core.geom.region import Floats, Region
 from kenzet.core.kit.kit import Kit
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.ruler.line_references import (
@@ -42,6 +43,7 @@ def lay_lines(kit: Kit, drawing: Drawing) -> References:
     ends, families = drawing.stretches.ends, drawing.straight
     pieces, which = np.divmod(drawing.stretches.job, max(len(families), 1))
     seams = np.array(drawing.shape.seams).reshape(-1, 2, 2)
+    cloth = uncut_pieces(drawing)
     order = []
     for number, family in enumerate(families):
         numbers = np.flatnonzero(which == number)
@@ -51,7 +53,7 @@ def lay_lines(kit: Kit, drawing: Drawing) -> References:
         bundle = Bundle(
             numbers, pieces[numbers], drawing.stretches.line[numbers], x0 * ux + y0 * uy, x1 * ux + y1 * uy
         )
-        order.append(lay_family(drawing.region.pieces, family, bundle, kit, found, seams))
+        order.append(lay_family(cloth, family, bundle, kit, found, seams))
         open_ = numbers[found.kinds[numbers] == MARK]
         for piece in np.unique(pieces[open_]).tolist():
             for earlier in range(number):
@@ -64,6 +66,16 @@ def lay_lines(kit: Kit, drawing: Drawing) -> References:
     if drawing.layer != BY_HAND:
         _lay_sides(kit, drawing, seams, found)
     return found
+
+
+def uncut_pieces(drawing: Drawing) -> Sequence[Region]:
+    """For each piece of its region the one that it is cut from: where the quilt's edge cuts there is no seam to lay a line on."""
+    pieces = drawing.region.pieces
+    if drawing.shape.whole is None:
+        return pieces
+    whole = drawing.shape.whole.pieces
+    tree = shapely.STRtree([piece.area for piece in whole])
+    return [whole[int(tree.nearest(piece.area.representative_point()))] for piece in pieces]
 
 
 def _lay_traces(kit: Kit, drawing: Drawing, into: References) -> None:
@@ -117,7 +129,7 @@ class _Known:
     """The straight pieces of seams and lines of a drawing: ``ends`` (n, 2, 2), and the ``lines`` that they belong to, -1 for seams."""
 
     def __init__(self, drawing: Drawing, seams: Floats) -> None:
-        edges = [piece.edge_ends for piece in drawing.region.pieces]
+        edges = [piece.edge_ends for piece in drawing.shape.uncut.pieces]
         some = [*edges, seams, drawing.stretches.ends.reshape(-1, 2, 2)]
         lines = [np.full(sum(map(len, some[:-1])), -1), np.arange(len(drawing.stretches))]
         for k, trace in enumerate(drawing.traces, len(drawing.stretches)):

@@ -93,7 +93,8 @@ def _drawn(fill: Fill, shape: ZoneShape, places: list[str], laid: QuiltLayout) -
     kept = laid.memo.get(RINGS, model)
     if kept is None or kept.fill != fill or kept.least != least:
         families = tuple(fill.lay_out(site_at(model, model.places[0], laid.middle)))
-        kept = laid.memo.put(RINGS, model, draw(model, fill, families, model.places, least=least))
+        uncut = replace(model, region=model.uncut, whole=None)
+        kept = laid.memo.put(RINGS, model, draw(uncut, fill, families, model.places, least=least))
     yield carried(kept, shape, tuple(places))
 
 
@@ -110,7 +111,7 @@ def _over(over: Over, base: Drawing, laid: QuiltLayout, kit: Kit) -> Iterable[Dr
         area = alternate(base.region, base.polylines, 0 if over.cells == "every other" else 1)
         if area.is_empty:
             return
-        shape = replace(shape, region=Region(area, base.region.soft | soft_of(area)), twin=None)
+        shape = replace(shape, region=Region(area, base.region.soft | soft_of(area)), twin=None, whole=None)
     shape = replace(shape, places=base.places)
     check_hollow(over.fill, site_at(shape, base.places[0], laid.middle), kit)
     for families, some in _distinct(over.fill, shape, list(base.places), laid.middle):

@@ -145,7 +145,7 @@ class ZonePlan:
         """What is left along the edges that run with the lines, the narrowest first."""
         number = self.number_of(drawing)
         if number not in self._edge_remainders:
-            self._edge_remainders[number] = edge_remainders(drawing.region, drawing.families)
+            self._edge_remainders[number] = edge_remainders(drawing.shape.uncut, drawing.families)
         return self._edge_remainders[number]
 
     def number_of(self, drawing: Drawing) -> int:
@@ -289,4 +289,4 @@ class ZonePlan:
 
 def site_at(shape: ZoneShape, place: str, middle: Point) -> Site:
     """Where a fill is laid, as ``place`` sees it."""
-    return Site(shape.region, shape.part.centre, from_middle(shape.part, place, middle), lambda: shape.seams)
+    return Site(shape.uncut, shape.part.centre, from_middle(shape.part, place, middle), lambda: shape.seams)

@@ -31,14 +31,21 @@ _RIM = 0.05  # mm
 class ZoneShape:
     """One distinct shape of a zone: its region in ``part``'s coordinates, and the places that have it.
 
-    A zone has several where its block is laid at several sizes, or where the quilt's edge cuts it. ``twin`` is a shape
-    of this or of another zone whose outline the placing carries onto this one's.
+    A zone has several where its block is laid at several sizes, or where the quilt's edge cuts it: then ``whole`` is the region
+    before it is cut, in which fills are laid out. ``twin`` is a shape of this or of another zone whose outline, uncut, the
+    placing carries onto this one's.
     """
 
     part: Part
     region: Region
     places: tuple[str, ...]
     twin: tuple[ZoneShape, Placing] | None = None
+    whole: Region | None = None
+
+    @property
+    def uncut(self) -> Region:
+        """The region as it is wherever no edge of the quilt cuts it."""
+        return self.whole or self.region
 
     @cached_property
     def seams(self) -> tuple[tuple[Point, Point], ...]:
@@ -157,7 +164,13 @@ class QuiltLayout:
                     break
             else:
                 groups.append((area, [place]))
-        return [ZoneShape(part, Region(area, cloth.soft), tuple(places)) for area, places in groups]
+        uncut = Region(cloth.area, cloth.soft)
+        return [
+            ZoneShape(part, uncut, tuple(places))
+            if area is cloth.area
+            else ZoneShape(part, Region(area, cloth.soft), tuple(places), whole=uncut)
+            for area, places in groups
+        ]
 
     def rim(self, part: Part) -> shapely.Geometry | None:
         """What the binding covers of a part, up to where lines may be sewn, in its coordinates; None where that is nothing at
@@ -178,13 +191,13 @@ class QuiltLayout:
 
     def _with_twin(self, shape: ZoneShape) -> ZoneShape:
         """With the first shape of the same outline that was met, however it is turned or mirrored."""
-        outline = outline_of(shape.region.area)
+        outline = outline_of(shape.uncut.area)
         if outline is None:
             return shape
-        area = shape.region.area.area
+        area = shape.uncut.area.area
         known = self.memo.once(OUTLINES, (self.ground, len(outline)), list)
         for other, model in known:
-            near = abs(model.region.area.area - area) < SAME_AREA
+            near = abs(model.uncut.area.area - area) < SAME_AREA
             placing = placing_onto(other, outline) if near else None
             if placing is not None:
                 return replace(shape, twin=(model, placing))

@@ -34,7 +34,7 @@ def corners(region: Region) -> list[m.Spot]:
 @lru_cache(maxsize=64)
 def features(shape: ZoneShape) -> list[z.FeatureView]:
     """What lines can meet or be counted from."""
-    at = Site(shape.region, shape.part.centre, shape.part.centre)
+    at = Site(shape.uncut, shape.part.centre, shape.part.centre)
     return [
         z.FeatureView.model_construct(points=list(f.point), name=f.name, share=list(at.share_of(f.point)))
         for f in features_of(shape)

@@ -170,7 +170,7 @@ def by_step(laid: QuiltLayout, fill: Fill, body: PlanRequest) -> Fill:
         raise BadValue(error.message, "along_edge") from error
     zone = laid.zone(body.zone)
     shape = laid.shape_at(zone, body.place) or laid.shapes(zone)[0]
-    met = slants(shape.region, list(fill.lay_out(site_at(shape, shape.places[0], laid.middle))))
+    met = slants(shape.uncut, list(fill.lay_out(site_at(shape, shape.places[0], laid.middle))))
     if not met or not edge_step.takes_step(fill):
         raise BadValue("No edge is met at a slant here: the step is the distance itself.", "along_edge")
     values = {"spacing": spacing_for(step, met[0].degrees).text, "step": step.text}
@@ -223,7 +223,7 @@ def zone_view(laid: QuiltLayout, found: ZonePlan | None, body: PlanRequest) -> Z
     view.measuring = gap is None
     if gap and gap.place and gap.width > float(layered.kit.batting.limit.mm) + VISIBLE:
         view.gap = GapView(x=gap.place[0], y=gap.place[1], radius=gap.width / 2)
-    met = slants(drawing.region, drawing.families)
+    met = slants(drawing.shape.uncut, drawing.families)
     _say_fill(view, layered, drawing, place, body.unit)
     _say_lines(view, layered, drawing, body.unit)
     view.step = zone_words.step_field(drawing.fill, met, body.unit)
@@ -262,8 +262,8 @@ def _zone_view(
         own_ruler=zone.ruler or "",
         sew_with=zone.sew_with or laid.quilt.kit.sew_with,
         features=spots.features(shape) if shape else [],
-        edges=spots.edges(shape.region) if shape else [],
-        corners=spots.corners(shape.region) if shape else [],
+        edges=spots.edges(shape.uncut) if shape else [],
+        corners=spots.corners(shape.uncut) if shape else [],
         drawings=drawings,
         totals=totals,
         **NOTHING_LAID,
@@ -288,7 +288,7 @@ def _say_lines(view: ZoneView, plan: ZonePlan, drawing: Drawing, unit: Unit) -> 
         view.sum.instead = sum_words.instead(plan.sum(drawing), unit)
     view.drift = zone_words.drift(plan, drawing, unit)
     slivers = [
-        drawing.region.edges[g.edge] for g in plan.edge_remainders(drawing) if g.sliver and drawing.lines
+        drawing.shape.uncut.edges[g.edge] for g in plan.edge_remainders(drawing) if g.sliver and drawing.lines
     ]
     view.slivers = [[*edge.start, *edge.end] for edge in slivers]
 
