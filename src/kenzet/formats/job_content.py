@@ -15,6 +15,7 @@ from kenzet.core.marks.sheet import SheetOptions, mark_sheet
 from kenzet.core.marks.table import steps
 from kenzet.core.marks.totals import to_draw, totals_of
 from kenzet.core.numbers.measure import Unit
+from kenzet.core.placing.placement import planned
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.plan.zone_plan import ZonePlan
@@ -28,6 +29,7 @@ from kenzet.formats.placement import Paper
 from kenzet.say import sum_words, whereabouts, zone_words
 from kenzet.say import words as w
 from kenzet.say.mark_words import DRAWN, METHOD_LABELS
+from kenzet.say.placing_words import summary
 from kenzet.say.route_words import texture_name
 from kenzet.say.sum_words import sum_line
 from kenzet.say.table_words import step_words
@@ -123,8 +125,9 @@ def _zone(
     if drawing.hints:
         large = w.shown(fill.spacing.mm, unit).text
         says = [f"{fill.label}: {texture_name(drawing)}, {large} {unit} large. {where}", *fill.notes()]
-    if len(drawing.stretches):
+    if any(planned(plan, drawing, line).on in ("line", "seam") for line in range(len(drawing.stretches))):
         says.append(sum_line(sum_words.the_sum(plan.sum(drawing), plan.kit, unit)))
+    says += summary(plan, drawing, unit)
     says += [f"{w.plain(row.label)}: {w.plain(row.words)}" for row in zone_words.begins(plan, drawing)]
     drift = w.plain(zone_words.drift(plan, drawing, unit))
     says += [drift] if drift else []

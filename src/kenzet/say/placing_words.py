@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable
 
 from kenzet.core.kit.curves import CurveFit, TemplateFit
 from kenzet.core.kit.kit import Kit
 from kenzet.core.numbers.measure import COARSE, Unit
 from kenzet.core.placing.legs import Leg
-from kenzet.core.placing.placement import By, Placement
+from kenzet.core.placing.placement import By, Placement, planned
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.offset_sums import OffsetSum
 from kenzet.core.tolerances import VISIBLE
 from kenzet.say import words as w
@@ -16,6 +19,8 @@ from kenzet.say import words as w
 NTH = ("", "", "second", "third", "fourth", "fifth", "sixth")
 FOLLOW = "Follow the drawn line."
 _MOST_LEGS = 12
+_MOST_LINES = 1500  # of a drawing, to be told together
+_MOST_WAYS = 6
 
 
 def on_words(on: Placement) -> str:
@@ -183,3 +188,13 @@ def leg_words(kit: Kit, on: Placement, legs: tuple[Leg, ...], back: bool, unit: 
     if len(legs) > _MOST_LEGS:
         found.append([f"and so on, {len(legs)} legs in all"])
     return found
+
+
+def summary(plan: ZonePlan, drawing: Drawing, unit: Unit) -> list[str]:
+    """How the lines of a drawing are placed, those alike together, as they are told at the machine; nothing for thousands of lines."""
+    if drawing.lines > _MOST_LINES or drawing.hints or not drawing.fill.sewn:
+        return []
+    found = Counter(
+        w.plain(lay_words(plan.kit, planned(plan, drawing, line), unit)) for line in range(drawing.lines)
+    )
+    return [f"{w.many(many, 'line')}: {said}" for said, many in found.most_common(_MOST_WAYS)]

@@ -52,6 +52,15 @@ CAUTION = (
     "Only a ruler foot against a thick ruler, as your machine's manual says. Needle down and the machine "
     "stopped before you move the ruler; fingers behind its edge."
 )
+WALKING_CAUTION = (
+    "Needle down before you turn the quilt; the machine stopped before a hand comes near the foot. "
+    "Your machine’s manual has the last word."
+)
+
+
+def caution_of(kit: Kit) -> str:
+    """What can hurt her, with the foot that she sews with."""
+    return WALKING_CAUTION if kit.sew_with == "walking foot" else CAUTION
 
 
 def ruler_choices(kit: Kit, distance: Fraction, length: float, unit: Unit) -> list[RulerChoice]:

@@ -114,10 +114,6 @@ def then_words(laid: QuiltLayout, here: Now, step: SewingStep, go: w.Words, is_l
     return ["The next line begins here: turn, or lay the ruler anew."]
 
 
-WALKING_CAUTION = (
-    "Needle down before you turn the quilt; the machine stopped before a hand comes near the foot. "
-    "Your machine’s manual has the last word."
-)
 FAULTS: dict[Fault, str] = {
     "no such place": "That place of the quilt has nothing to sew, or is no longer there.",
     "sews nothing": "It does not say what was sewn.",

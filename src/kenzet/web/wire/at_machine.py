@@ -22,10 +22,9 @@ from kenzet.core.sewing.progress import (
 )
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import whereabouts
-from kenzet.say.ruler_words import CAUTION
+from kenzet.say.ruler_words import caution_of
 from kenzet.say.sewing_words import (
     ENDING,
-    WALKING_CAUTION,
     bulk_words,
     earlier_words,
     left_words,
@@ -77,7 +76,7 @@ def sewing_of(laid: QuiltLayout, ways: UnitWays, log: Log, body: SewingRequest) 
         tally=log_rows(log.sewn, body.unit),
         ending=ENDING[stitching.ends],
         notes=earlier_words(of_earlier_plans(ways, log.sewn)),
-        caution=CAUTION if kit.sew_with == "ruler foot" else WALKING_CAUTION,
+        caution=caution_of(kit),
     )
 
 

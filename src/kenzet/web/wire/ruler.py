@@ -20,8 +20,8 @@ from kenzet.say import sum_words
 from kenzet.say import words as w
 from kenzet.say.placing_words import lay_words, on_words
 from kenzet.say.ruler_words import (
-    CAUTION,
     _stop_words,
+    caution_of,
     check_rows,
     fit_words,
     hand_rows,
@@ -66,7 +66,9 @@ def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
         laid=laid_words(found.kit, drawing.region, pose, side, unit),
         sum=None if marked else sum_words.the_sum(reckoned, found.kit, unit, name, total),
         curves=[],
-        rulers=[] if marked else ruler_choices(kit, reckoned.spacing, math.dist(start, end), unit),
+        rulers=[]
+        if marked or found.kit.sew_with == "walking foot"
+        else ruler_choices(kit, reckoned.spacing, math.dist(start, end), unit),
         ruler=reckoned.ruler,
         rows=[
             w.Row(label=["This side" if sides else "This line"], words=[length]),
@@ -79,7 +81,7 @@ def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
             ),
         ],
         tag=tag(reckoned, name, unit, marked),
-        caution=CAUTION,
+        caution=caution_of(found.kit),
     )
 
 
@@ -144,7 +146,7 @@ def _template_view(
         rulers=[],
         ruler="",
         tag=[],
-        caution=CAUTION,
+        caution=caution_of(found.kit),
     )
 
 
@@ -193,7 +195,7 @@ def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.Ruler
         ruler="",
         curves=[fit_words(found.kit, fit, unit) for fit in ranked(found.kit, arc.radius, arc.angle)[:6]],
         tag=[],
-        caution=CAUTION,
+        caution=caution_of(found.kit),
     )
 
 
