@@ -8,6 +8,7 @@ import shapely
 
 from kenzet.core.numbers.measure import COARSE, Unit, in_words
 from kenzet.core.route.needle import roll
+from kenzet.core.route.network import LINE
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.turns import same_way
 from kenzet.core.route.unit import corners_of
@@ -17,6 +18,8 @@ from kenzet.core.top.stitching import PinnedEnds
 from kenzet.say.whereabouts import CORNERS
 
 TINY = 0.5  # mm
+_OVER_AGAIN = 0.15
+_TOLD = 0.1  # of the lines
 
 
 def route_notes(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[str]:
@@ -43,6 +46,7 @@ def route_notes(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[str]:
             said.append(
                 f"{one.unit.part.name}: {thick} threads lie over one place: other ways are much longer."
             )
+    said += _order_notes(found, unit)
     for before, visit in pairwise(found.visits):
         foot, was = (found.routes[v.route].unit.foot for v in (visit, before))
         if foot != was:
@@ -62,6 +66,25 @@ def route_notes(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[str]:
     if loose and laid.quilt.stitching.retrace == "forbidden":
         said.append("Lines may not be sewn over again: some can only be reached with a new thread.")
     return list(dict.fromkeys(said))
+
+
+def _order_notes(found: QuiltRoute, unit: Unit) -> list[str]:
+    """What it costs that lines come in an order, and where much is sewn over again."""
+    said = []
+    for one in found.routes:
+        name = one.unit.part.name
+        again = sum(float(one.network.lengths[k]) for k in one.travel.edges if one.network.kinds[k] == LINE)
+        if again > _OVER_AGAIN * one.network.stitched:
+            said.append(
+                f"{name}: {round(100 * again / one.network.stitched)} % of the lines are sewn over again to get from line to "
+                "line. Sew the seams that lie between them too (a fill in the ditch, or a cross): travel hides there."
+            )
+        if one.more > _TOLD * one.network.stitched:
+            said.append(
+                f"{name}: {in_words(one.more, unit, COARSE[unit])} of travelling is there so that each line finds the one that "
+                "it is laid on, and each set is sewn whole. More drawn lines, or sets as they come, would save some of that."
+            )
+    return said
 
 
 def _turns(laid: QuiltLayout, found: QuiltRoute) -> list[str]:

@@ -252,3 +252,28 @@ def test_a_ring_whose_neighbour_was_skipped_is_laid_on_the_one_beyond_or_on_the_
     second = placed(plan, drawing, 1, set(), None)
     assert (second.on, second.needs) == ("seam", ())
     assert second.distance == planned(plan, drawing, 0).distance + planned(plan, drawing, 1).distance
+
+
+@pytest.mark.parametrize("other", [False, True])
+def test_lines_begin_away_from_the_machine_or_beside_it_as_she_says(other):
+    kit = Kit().for_zone(None, None, begin_other=other)
+    plan, drawing = plan_of("lines", inches(box(0, 0, 8, 6)), "first lines", kit, angle=90, spacing="1 in")
+    found = [planned(plan, drawing, k) for k in range(drawing.lines)]
+    (first,) = [on for on in found if on.on == "seam"]
+    left = [drawing.stretches.ends[on.line, 0] for on in found]
+    assert drawing.stretches.ends[first.line, 0] == pytest.approx(max(left) if other else min(left))
+    assert len({on.way for on in found}) == 1
+
+
+def test_the_second_set_is_sewn_first_where_she_says_so():
+    plan, drawing = plan_of("grid", "petal", "first lines", angle=45, second_angle=135)
+    turned = ZonePlan(
+        "zone", plan.zone.model_copy(update={"second_first": True}), plan.kit, (drawing,), (0.0, 0.0)
+    )
+    for one in (plan, turned):
+        order = line_order(one, drawing)
+        across = next(
+            on for on in (planned(one, drawing, k) for k in range(drawing.lines)) if on.by == "angle"
+        )
+        assert order.turns[across.line] == 1 and order.turns[across.reference] == 0
+    assert [1 - turn for turn in line_order(plan, drawing).turns] == list(line_order(turned, drawing).turns)

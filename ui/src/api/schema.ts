@@ -1573,7 +1573,7 @@ export interface components {
          */
         BroughtView: {
             /** Change */
-            change: components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"];
+            change: components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSewingOrder"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"];
             /** Fabrics */
             fabrics: {
                 [key: string]: string;
@@ -1656,7 +1656,7 @@ export interface components {
              * Change
              * @default null
              */
-            change: (components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"]) | null;
+            change: (components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSewingOrder"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"]) | null;
             /**
              * Joins
              * @default false
@@ -6542,6 +6542,29 @@ export interface components {
             sashing: components["schemas"]["Sashing"] | null;
         };
         /**
+         * SetSewingOrder
+         * @description On which side a zone's lines begin, and which of two sets of lines comes first.
+         */
+        SetSewingOrder: {
+            /**
+             * Begin Other
+             * @default false
+             */
+            begin_other: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sewing order";
+            /**
+             * Second First
+             * @default false
+             */
+            second_first: boolean;
+            /** Zone */
+            zone: string;
+        };
+        /**
          * SetSizes
          * @description Widths of the columns and heights of the rows; None: as their blocks ask.
          */
@@ -8601,6 +8624,8 @@ export interface components {
             advice: (string | components["schemas"]["Shown"])[][];
             /** Apart */
             apart: components["schemas"]["ApartView"][];
+            /** Begin Other */
+            begin_other: boolean;
             /** Can Meet */
             can_meet: boolean;
             /** Cells */
@@ -8646,6 +8671,10 @@ export interface components {
             place: string;
             /** Rows */
             rows: components["schemas"]["Row"][];
+            /** Second First */
+            second_first: boolean;
+            /** Sets */
+            sets: boolean;
             /** Sew With */
             sew_with: string;
             /** Slivers */

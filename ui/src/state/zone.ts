@@ -110,6 +110,8 @@ export const useZone = defineStore('zone', () => {
   const setApart = (apart: boolean) => quilt.set({ kind: apart ? 'apart' : 'join', zone: key.value, places: [place.value] })
 
   /** Lay the zone with a ruler of her own choosing, or with the other foot; nothing: with what does it best. */
+  const sewInOrder = (more: Partial<Pick<Views['SetSewingOrder'], 'begin_other' | 'second_first'>>) =>
+    quilt.set({ kind: 'sewing order', zone: key.value, begin_other: plan.value?.begin_other ?? false, second_first: plan.value?.second_first ?? false, ...more })
   const layWith = (ruler: string | null, sewWith: Views['SetLaying']['sew_with']) => quilt.set({ kind: 'laying', zone: key.value, ruler, sew_with: sewWith })
 
   /** Take the fill away: the zone is left open on purpose. */
@@ -255,5 +257,5 @@ export const useZone = defineStore('zone', () => {
   }
   quilt.shows({ ask: (knows) => (key.value && (owed || !knows.includes(key.value)) ? { zone: looked() } : undefined), take: ({ zone }) => follow(zone) })
 
-  return { key, place, layer, turnTo, setCells, takeOff, plan, wrong, line, ruler, info, lines, choose, set, setAll, setStep, setWhole, step, change, leaveOpen, setApart, layWith, lay, next, drop, again }
+  return { key, place, layer, turnTo, setCells, takeOff, plan, wrong, line, ruler, info, lines, choose, set, setAll, setStep, setWhole, step, change, leaveOpen, setApart, layWith, sewInOrder, lay, next, drop, again }
 })

@@ -58,6 +58,20 @@ class SetLaying(Change):
         return quilt, f"{laid.zone(self.zone).name}: laid otherwise"
 
 
+class SetSewingOrder(Change):
+    """On which side a zone's lines begin, and which of two sets of lines comes first."""
+
+    kind: Literal["sewing order"] = "sewing order"
+    zone: Key
+    begin_other: bool = False
+    second_first: bool = False
+
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+        """Raises Unknown for a zone that is not there."""
+        quilt = with_zone(laid.quilt, self.zone, begin_other=self.begin_other, second_first=self.second_first)
+        return quilt, f"{laid.zone(self.zone).name}: sewn in another order"
+
+
 class SetOver(Change):
     """A second fill on top of a zone's own, or none."""
 

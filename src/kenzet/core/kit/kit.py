@@ -70,9 +70,14 @@ class Kit(Frozen):
         mine = {name: getattr(self, name) for name in Kit.model_fields}
         return Kit(**{**mine, **values})
 
-    def for_zone(self, ruler: str | None, sew_with: SewWith | None) -> Kit:
-        """The kit as it is used in a zone for which she has chosen a ruler, or the other foot."""
+    def for_zone(self, ruler: str | None, sew_with: SewWith | None, begin_other: bool = False) -> Kit:
+        """The kit as it is used in a zone for which she has chosen a ruler, the other foot, or to begin on the other side: rulers
+        then lie on the needle's other side too.
+        """
         values: dict[str, Any] = {}
+        if begin_other:
+            throat = "left" if self.machine.throat == "right" else "right"
+            values["machine"] = self.machine.model_copy(update={"throat": throat})
         if ruler in self.rulers:
             values["rulers"] = {ruler: self.rulers[ruler]}
         if sew_with and sew_with != self.sew_with:

@@ -57,6 +57,9 @@ def _order(plan: ZonePlan, drawing: Drawing, in_turns: bool) -> LineOrder:
         for line in range(drawing.lines)
     )
     turns = tuple(_turns(drawing)) if in_turns else (0,) * drawing.lines
+    if plan.zone.second_first and drawing.has_sets:
+        last = max(turns, default=0)
+        turns = tuple(last - turn for turn in turns)
     return LineOrder(rests_on, turns, tuple(pieces_of(drawing)))
 
 

@@ -92,6 +92,11 @@ class Drawing:
         return [family for family in self.families if isinstance(family, Straight)]
 
     @property
+    def has_sets(self) -> bool:
+        """Whether it consists of straight families only, and of more than one."""
+        return len(self.straight) > 1 and not self.traces
+
+    @property
     def lines(self) -> int:
         """How many lines to sew at one place."""
         return len(self.stretches) + len(self.traces)

@@ -37,15 +37,19 @@ _MOST_SIDES = 12  # of a line: beyond, it is drawn, or a template sews it
 _MOST_LINES = 400  # that turn and are laid side by side in one drawing
 
 
-def lay_lines(kit: Kit, drawing: Drawing) -> References:
-    """What every line of ``drawing`` is laid from, by number, in the order of sewing."""
+def lay_lines(kit: Kit, drawing: Drawing, second_first: bool = False) -> References:
+    """What every line of ``drawing`` is laid from, by number, in the order of sewing; of two sets the second is the first if
+    ``second_first``.
+    """
     found = References.empty(drawing.lines)
     ends, families = drawing.stretches.ends, drawing.straight
     pieces, which = np.divmod(drawing.stretches.job, max(len(families), 1))
     seams = np.array(drawing.shape.seams).reshape(-1, 2, 2)
     cloth = uncut_pieces(drawing)
     order = []
-    for number, family in enumerate(families):
+    turns = list(range(len(families)))[:: -1 if second_first and drawing.has_sets else 1]
+    for turn, number in enumerate(turns):
+        family = families[number]
         numbers = np.flatnonzero(which == number)
         if not len(numbers):
             continue
@@ -56,7 +60,7 @@ def lay_lines(kit: Kit, drawing: Drawing) -> References:
         order.append(lay_family(cloth, family, bundle, kit, found, seams))
         open_ = numbers[found.kinds[numbers] == MARK]
         for piece in np.unique(pieces[open_]).tolist():
-            for earlier in range(number):
+            for earlier in turns[:turn]:
                 mine = open_[(pieces[open_] == piece) & (found.kinds[open_] == MARK)]
                 sewn = np.flatnonzero((pieces == piece) & (which == earlier))
                 lay_across(family, mine, ends, sewn, families[earlier], kit, found)

@@ -58,7 +58,7 @@ def plan_zone(laid: QuiltLayout, key: str) -> ZonePlan | None:
 
 def kit_of(laid: QuiltLayout, zone: Zone) -> Kit:
     """What the zone is sewn with."""
-    return laid.quilt.kit.for_zone(zone.ruler, zone.sew_with)
+    return laid.quilt.kit.for_zone(zone.ruler, zone.sew_with, zone.begin_other)
 
 
 def least_line(laid: QuiltLayout) -> float:

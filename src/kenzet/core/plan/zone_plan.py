@@ -181,7 +181,7 @@ class ZonePlan:
         """What every line of ``drawing`` is laid from, by line number."""
         number = self.number_of(drawing)
         if number not in self._references:
-            self._references[number] = lay_lines(self.kit, drawing)
+            self._references[number] = lay_lines(self.kit, drawing, self.zone.second_first)
         return self._references[number]
 
     def sides(self, drawing: Drawing) -> list[FamilySide]:

@@ -15,7 +15,6 @@ from numpy.typing import NDArray
 
 from kenzet.core.geom.region import Point
 from kenzet.core.plan.drawing import Drawing
-from kenzet.core.route.passes import has_families
 from kenzet.core.tolerances import SAME_CELL, SNAP
 
 _SPECK = 1.0  # mm²: no cell
@@ -38,7 +37,7 @@ def cells_of(drawings: Iterable[Drawing], corners: Sequence[Point]) -> Cells | N
     whole: list[shapely.Polygon] = []
     cut = 0
     for drawing in drawings:
-        if has_families(drawing) and not drawing.layer:
+        if drawing.has_sets and not drawing.layer:
             mine, others = _sorted(drawing)
             whole += mine
             cut += others

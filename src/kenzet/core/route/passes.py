@@ -41,10 +41,5 @@ def passes_of(stitching: Stitching, kit: Kit, zone: str, drawing: Drawing) -> li
     rank = _TURNS[stitching.turns.get(zone, of_ditch)]
     if drawing.hints:
         return [Pass(rank, True, FREEHAND, 0, freehand=True)]
-    many = len(drawing.straight) if stitching.families == "one by one" and has_families(drawing) else 1
+    many = len(drawing.straight) if stitching.families == "one by one" and drawing.has_sets else 1
     return [Pass(rank, kit.sew_with != "walking foot", kit.sew_with, family) for family in range(many)]
-
-
-def has_families(drawing: Drawing) -> bool:
-    """Whether it consists of straight families only, and of more than one."""
-    return len(drawing.straight) > 1 and not drawing.traces

@@ -17,7 +17,6 @@ from kenzet.core.placing.line_order import LineOrder, pieces_of
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.route.cells import Cells, cells_of
 from kenzet.core.route.network import DITCH, EDGE, RIM, Course, Ints, Lane, Network, network
-from kenzet.core.route.passes import has_families
 from kenzet.core.route.precedence import Precedence
 from kenzet.core.route.texture import texture_ways
 from kenzet.core.top.layout import Part
@@ -164,7 +163,7 @@ class SewingUnit:
         found: list[Course] = []
         for zone, (_, drawing) in enumerate(self.drawings):
             some = courses_of(drawing, zone, len(found))
-            apart = self.family is not None and has_families(drawing)
+            apart = self.family is not None and drawing.has_sets
             found += [one for one in some if one.family == self.family] if apart else some
         return found
 

@@ -120,7 +120,8 @@ class Zone(Frozen):
     on top of it wherever it is filled; ``pins`` are
     variants that are compared, ``ruler`` (its key in the kit) and ``sew_with`` what she has chosen to lay it with, ``marking`` what to draw of it
     and ``mark_with`` the tool for it; nothing of these: what the app finds best.
-    ``by_hand`` holds the lines that she laid herself; they lie at every place.
+    ``by_hand`` holds the lines that she laid herself; they lie at every place. Lines begin away from the machine's body unless
+    ``begin_other``; of two sets of lines the second is sewn first if ``second_first``.
     """
 
     name: Name
@@ -136,6 +137,8 @@ class Zone(Frozen):
     mark_with: ThingKey | None = None
     ruler: ThingKey | None = None
     sew_with: SewWith | None = None
+    begin_other: bool = False
+    second_first: bool = False
     by_hand: Annotated[tuple[ManualLine, ...], Field(max_length=MOST_BY_HAND)] = ()
     apart: Annotated[tuple[Apart, ...], Field(max_length=200)] = ()
 

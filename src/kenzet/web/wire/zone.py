@@ -79,6 +79,9 @@ class ZoneView(Wire):
     drift: w.Words
     own_ruler: str
     sew_with: str
+    begin_other: bool
+    second_first: bool
+    sets: bool
     rows: list[w.Row]
     notes: list[str]
     advice: list[w.Words]
@@ -201,7 +204,7 @@ def stepped(fill: Fill, step: ParameterStep, kit: Kit) -> Fill:
 
 NOTHING_LAID: dict[str, Any] = {
     "fill": None, "fields": [], "step": None, "sum": None, "offers": [], "figures": [], "drift": [], "rows": [], "notes": [], "advice": [],
-    "across": {}, "gap": None, "measuring": False, "can_meet": False, "slivers": [],
+    "across": {}, "gap": None, "measuring": False, "can_meet": False, "slivers": [], "sets": False,
 }  # fmt: skip
 """What a slip says of lines where there are none."""
 
@@ -224,6 +227,7 @@ def zone_view(laid: QuiltLayout, found: ZonePlan | None, body: PlanRequest) -> Z
     if gap and gap.place and gap.width > float(layered.kit.batting.limit.mm) + VISIBLE:
         view.gap = GapView(x=gap.place[0], y=gap.place[1], radius=gap.width / 2)
     met = slants(drawing.shape.uncut, drawing.families)
+    view.sets = drawing.has_sets
     _say_fill(view, layered, drawing, place, body.unit)
     _say_lines(view, layered, drawing, body.unit)
     view.step = zone_words.step_field(drawing.fill, met, body.unit)
@@ -261,6 +265,8 @@ def _zone_view(
         pins=[pin.model_dump(mode="json") for pin in zone.pins],
         own_ruler=zone.ruler or "",
         sew_with=zone.sew_with or laid.quilt.kit.sew_with,
+        begin_other=zone.begin_other,
+        second_first=zone.second_first,
         features=spots.features(shape) if shape else [],
         edges=spots.edges(shape.uncut) if shape else [],
         corners=spots.corners(shape.uncut) if shape else [],

@@ -119,6 +119,20 @@ function set(name: string, value: unknown) {
         <v-btn v-for="foot in ['ruler foot', 'walking foot']" :key="foot" class="chip" :aria-pressed="zone.plan.sew_with === foot" :data-testid="`zone-${foot.replace(' ', '-')}`" @click="zone.layWith(zone.plan.own_ruler || null, foot)">{{ foot }}</v-btn>
       </div>
     </fieldset>
+    <fieldset v-if="zone.plan.sets" class="cells">
+      <legend class="label">Sewn first</legend>
+      <div class="chips">
+        <v-btn class="chip" :aria-pressed="!zone.plan.second_first" data-testid="set-first" @click="zone.sewInOrder({ second_first: false })">the first set</v-btn>
+        <v-btn class="chip" :aria-pressed="zone.plan.second_first" data-testid="set-second" @click="zone.sewInOrder({ second_first: true })">the second set</v-btn>
+      </div>
+    </fieldset>
+    <fieldset v-if="zone.plan.sum" class="cells">
+      <legend class="label">Lines begin</legend>
+      <div class="chips">
+        <v-btn class="chip" :aria-pressed="!zone.plan.begin_other" data-testid="begin-away" @click="zone.sewInOrder({ begin_other: false })">away from the machine’s body</v-btn>
+        <v-btn class="chip" :aria-pressed="zone.plan.begin_other" data-testid="begin-towards" @click="zone.sewInOrder({ begin_other: true })">beside it</v-btn>
+      </div>
+    </fieldset>
     <div v-if="!zone.layer" class="last">
       <v-btn v-if="!zone.plan.over" class="plain" data-testid="on-top" @click="zone.turnTo(1)">sew a second fill on top …</v-btn>
       <v-btn class="plain" @click="zone.leaveOpen()">leave this zone open</v-btn>

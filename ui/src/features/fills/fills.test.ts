@@ -91,6 +91,14 @@ describe('the slip of a zone', () => {
     await flushPromises()
     expect(sent.at(-1)).toEqual({ kind: 'join', zone: 'a', places: ['1-1'] })
   })
+  it('is sewn in another order, and what was chosen before stays', async () => {
+    const part = await shown(slip({ sets: true, begin_other: true }))
+    const sent = changes(() => ({ zone: slip({ sets: true, begin_other: true, second_first: true }) }))
+    await byId(part, 'set-second').trigger('click')
+    await flushPromises()
+    expect(sent).toEqual([{ kind: 'sewing order', zone: 'a', begin_other: true, second_first: true }])
+    expect(byId(part, 'set-second').attributes('aria-pressed')).toBe('true')
+  })
   it('is laid with the other foot in one request', async () => {
     const part = await shown(slip())
     const sent = changes(() => ({ zone: slip({ sew_with: 'walking foot' }) }))
