@@ -50,19 +50,22 @@ _ON = {
 
 def lay_words(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     """What lies where before the line is sewn."""
-    if on.sides:
-        return [*_laid(kit, on.sides[0], unit), " Its other legs follow in the same way."]
-    return _laid(kit, on, unit)
+    if not on.sides:
+        return _laid(kit, on, unit)
+    if len({(side.on, side.total) for side in on.sides}) > 1:
+        return ["Leg by leg, as listed: lay the ruler anew at each pivot."]
+    name = {"seam": "the seam", "line": "the line"}.get(on.on, on_words(on))
+    return _laid(kit, on.sides[0], unit, f"{name} beside each leg")
 
 
-def _laid(kit: Kit, on: Placement, unit: Unit) -> w.Words:
+def _laid(kit: Kit, on: Placement, unit: Unit, name: str = "") -> w.Words:
     if on.by in _PLAIN:
         return [_PLAIN[on.by]]
     if on.by in _HOW:
         return _HOW[on.by](kit, on, unit)
     if on.on == "mark":
         return ["Lay the ruler’s edge ", w.shown(kit.reach, unit), " beside the drawn line."]
-    return _ruler(on_words(on), on.total, unit)
+    return _ruler(name or on_words(on), on.total, unit)
 
 
 def _by_gauge(kit: Kit, on: Placement, unit: Unit) -> w.Words:
@@ -178,12 +181,12 @@ def leg_words(kit: Kit, on: Placement, legs: tuple[Leg, ...], back: bool, unit: 
     found: list[w.Words] = []
     for number, leg in enumerate(legs[:_MOST_LEGS]):
         said: w.Words = [w.shown(leg.length, unit, COARSE[unit], about=True)]
-        if number < len(sides) and sides[number].total is not None:
-            said += [": ", *_ruler(on_words(sides[number]), sides[number].total, unit)]
+        if number < len(sides) and len({side.total for side in sides}) > 1:
+            said += [", ", *short_words(sides[number], unit), f" on {on_words(sides[number])}"]
         elif number < len(fits) and isinstance(fit := fits[number], CurveFit):
             said += [f", {fit.edge.side} edge of “{kit.rulers[fit.ruler].name}”"]
         if leg.turn:
-            said += [f"; pivot {abs(leg.turn):.0f}° to the {'left' if leg.turn > 0 else 'right'}"]
+            said += [f", pivot {abs(leg.turn):.0f}° to the {'left' if leg.turn > 0 else 'right'}"]
         found.append(said)
     if len(legs) > _MOST_LEGS:
         found.append([f"and so on, {len(legs)} legs in all"])

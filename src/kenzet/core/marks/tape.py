@@ -1,6 +1,6 @@
 """Sewing along tape: which strip lies where, round by round, and what is cut for it (F37).
 
-Glossary: a *placement* is a strip laid once; a *round* is all strips laid at a time. Where the tape is as wide as the
+Glossary: a *laid strip* is a strip laid once; a *round* is all strips laid at a time. Where the tape is as wide as the
 lines are apart, both of its edges are sewn along; where it is twice as wide, the lines between follow in a *halving*
 pass; else one edge counts. The stitching lies the *clearance* beside the edge. Lengths are mm.
 """
@@ -32,7 +32,7 @@ _BACK = 8  # rounds that are looked at for a free place
 
 
 @dataclass(frozen=True, eq=False)
-class Placement:
+class LaidStrip:
     """A strip where it is laid: its corners (4, 2), the lines that it gives, by number, and their family."""
 
     family: int
@@ -48,7 +48,7 @@ class TapePlan:
     width: Fraction
     both: bool
     halving: bool
-    placements: tuple[Placement, ...]
+    placements: tuple[LaidStrip, ...]
     moves: int
     longest: float
 
@@ -73,15 +73,15 @@ class TapePlan:
         return self.strips * self.strip
 
     @cached_property
-    def rounds(self) -> list[list[Placement]]:
+    def rounds(self) -> list[list[LaidStrip]]:
         """What is laid at a time: one family after another, as many strips as there are, none over another."""
-        found: list[list[Placement]] = []
+        found: list[list[LaidStrip]] = []
         for family in dict.fromkeys(placement.family for placement in self.placements):
             found += self._rounds([one for one in self.placements if one.family == family])
         return found
 
-    def _rounds(self, placements: Sequence[Placement]) -> list[list[Placement]]:
-        rounds: list[list[Placement]] = []
+    def _rounds(self, placements: Sequence[LaidStrip]) -> list[list[LaidStrip]]:
+        rounds: list[list[LaidStrip]] = []
         taken: list[list[Polygon]] = []
         for placement in placements:
             area = Polygon(placement.corners).buffer(-_APART)
@@ -153,7 +153,7 @@ def _with(drawing: Drawing, key: str, tape: Tape) -> TapePlan:
     return TapePlan(key, tape.width.mm, both, halving, tuple(placements), tape.moves, longest)
 
 
-def _placements(drawing: Drawing, width: float, both: bool, halving: bool) -> Iterable[Placement]:
+def _placements(drawing: Drawing, width: float, both: bool, halving: bool) -> Iterable[LaidStrip]:
     """In each piece family after family, from the first line on."""
     for job in np.unique(drawing.stretches.job).tolist():
         family = drawing.straight[job % len(drawing.straight)]
@@ -163,7 +163,7 @@ def _placements(drawing: Drawing, width: float, both: bool, halving: bool) -> It
         each = 2 if both or halving else 1
         for some in (wanted[k : k + each].tolist() for k in range(0, len(wanted), each)):
             numbers = own[np.isin(drawing.stretches.line[own], some)]
-            yield Placement(
+            yield LaidStrip(
                 job % len(drawing.straight),
                 _corners(drawing, family, numbers, some, width),
                 tuple(numbers.tolist()),

@@ -140,7 +140,12 @@ def _legs(plan: ZonePlan, on: Placement, step: SewingStep, unit: Unit) -> list[w
 
 def _sum(plan: ZonePlan, on: Placement, unit: Unit) -> sum_words.SumView | None:
     """The sum with etched line and foot, where something is laid by one."""
-    if on.total is None or on.by not in ("etched line", "edge behind", "gauge") or on.on == "mark":
+    if (
+        on.sides
+        or on.total is None
+        or on.by not in ("etched line", "edge behind", "gauge")
+        or on.on == "mark"
+    ):
         return None
     name = "your last line" if on.on == "last" else on_words(on)
     return sum_words.the_sum(on.total, plan.kit, unit, name, "from the seam" if on.on == "seam" else "apart")
