@@ -6620,6 +6620,8 @@ export interface components {
             done: number[][];
             /** Left */
             left: number;
+            /** Left Mm */
+            left_mm: number;
             /** Many */
             many: number;
             /** Name */
@@ -6636,6 +6638,8 @@ export interface components {
             stop: number;
             /** Which */
             which: string;
+            /** Whole Mm */
+            whole_mm: number;
         };
         /**
          * SewingEvent
@@ -6760,7 +6764,7 @@ export interface components {
         /**
          * SewingView
          * @description ``count`` events are known; ``last`` are the newest of them by id, the newest first. ``today`` and ``unrested`` are seconds
-         *     at the machine; a rest is due after ``rest``. ``share`` of the quilt's ``many`` lines are sewn.
+         *     at the machine; a rest is due after ``rest``. the quilt has ``many`` lines, ``share`` of their ``whole_mm`` is sewn.
          */
         SewingView: {
             bobbin: components["schemas"]["BobbinView"];
@@ -6795,6 +6799,8 @@ export interface components {
             unrested: number;
             /** Untouched */
             untouched: number;
+            /** Whole Mm */
+            whole_mm: number;
             /** Zones */
             zones: components["schemas"]["LeftRow"][];
         };

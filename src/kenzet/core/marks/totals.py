@@ -29,7 +29,7 @@ def totals_of(plans: Iterable[ZonePlan]) -> Totals:
     marked = [(marks_of(plan, drawing), len(drawing.places)) for plan in plans for drawing in plan.drawings]
     return Totals(
         sum(plan.stitched_in_quilt for plan in plans),
-        sum(plan.lines_in_quilt for plan in plans),
+        sum(plan.lines_to_sew for plan in plans),
         sum(marks.count * many for marks, many in marked),
         sum(marks.seconds * many for marks, many in marked),
     )

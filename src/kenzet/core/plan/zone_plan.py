@@ -120,6 +120,11 @@ class ZonePlan:
         return sum(drawing.lines * len(drawing.places) for drawing in self.drawings)
 
     @property
+    def lines_to_sew(self) -> int:
+        """Those of them that are not only drawn."""
+        return sum(one.lines * len(one.places) for one in self.drawings if one.fill.sewn)
+
+    @property
     def stitched_in_quilt(self) -> float:
         """mm over the whole quilt."""
         return sum(drawing.stitched * len(drawing.places) for drawing in self.drawings)

@@ -14,14 +14,16 @@ from kenzet.core.route.quilt import QuiltRoute, costs_of
 from kenzet.core.route.visits import UnitVisit
 from kenzet.core.sewing.log import Sewn
 from kenzet.core.sewing.steps import SewingStep, steps_of
-from kenzet.core.sewing.way import AT, Way, near
+from kenzet.core.sewing.stretch import Covered
+from kenzet.core.sewing.way import AT, Move, Way, near
 from kenzet.core.top.quilt_layout import QuiltLayout
 
 
 @dataclass(frozen=True, slots=True)
 class Left:
     """Of the ``many`` lines at the ``number``-th place of the order (from 0) so many are ``left``; of those so many ``skipped``.
-    ``zones`` says how many are left of each zone (its key), the first and the second time over (turn 0, 1) apart.
+    ``zones`` says how many are left of each zone (its key), the first and the second time over (turn 0, 1) apart. Of ``whole`` mm of
+    lines ``unsewn`` mm are left.
     """
 
     number: int
@@ -30,6 +32,13 @@ class Left:
     left: int
     skipped: int
     zones: Mapping[tuple[str, int], int]
+    whole: float
+    unsewn: float
+
+    @property
+    def share(self) -> float:
+        """How much of it is sewn, by length, 0 to 1."""
+        return 1 - self.unsewn / self.whole if self.whole else 1.0
 
 
 @dataclass(frozen=True, eq=False)
@@ -123,6 +132,12 @@ def in_quilt(way: Way, place: str, points: Floats) -> Floats:
     return place_all(way.route.unit.part.places[place], points)
 
 
+def _unsewn(move: Move, covered: Covered | None) -> float:
+    """mm of a line that are not sewn yet."""
+    assert move.stretch is not None
+    return move.stretch.length if covered is None else sum(b - a for a, b in covered.left(move.stretch))
+
+
 def ways_of(laid: QuiltLayout, found: QuiltRoute) -> UnitWays:
     """For a quilt's route at her prices."""
     return UnitWays(found, costs_of(laid.quilt.stitching))
@@ -164,13 +179,33 @@ class UnitWays:
             way, covered = self.of(visit), sewn.covered.get(visit.place)
             skipped = sewn.skipped.get(visit.place, set())
             if covered is None and not skipped:
-                found.append(Left(k, visit.place, way.many, way.many, 0, way.lines_by_zone(way.sewn)))
+                found.append(
+                    Left(
+                        k,
+                        visit.place,
+                        way.many,
+                        way.many,
+                        0,
+                        way.lines_by_zone(way.sewn),
+                        way.length,
+                        way.length,
+                    )
+                )
                 continue
             open_ = [
                 move for move in way.sewn if move.stretch and (covered is None or covered.left(move.stretch))
             ]
             numbers = {move.number: bool(move.stretch and move.stretch.key in skipped) for move in open_}
             found.append(
-                Left(k, visit.place, way.many, len(numbers), sum(numbers.values()), way.lines_by_zone(open_))
+                Left(
+                    k,
+                    visit.place,
+                    way.many,
+                    len(numbers),
+                    sum(numbers.values()),
+                    way.lines_by_zone(open_),
+                    way.length,
+                    sum(_unsewn(move, covered) for move in open_),
+                )
             )
         return found

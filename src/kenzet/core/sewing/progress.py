@@ -38,11 +38,12 @@ def bobbin_of(kit: Kit, sewn: Sewn) -> Bobbin:
 
 @dataclass(frozen=True, slots=True)
 class Progress:
-    """Over the quilt: ``many`` lines, the ``share`` of them that is sewn, how many are ``skipped``, how many places are
+    """Over the quilt: ``many`` lines of ``whole`` mm, the ``share`` of their length that is sewn, how many are ``skipped``, how many places are
     ``untouched``, and those that are ``begun``.
     """
 
     many: int
+    whole: float
     share: float
     skipped: int
     untouched: int
@@ -52,9 +53,11 @@ class Progress:
 def progress_of(left: Sequence[Left]) -> Progress:
     """Of all places in order."""
     many = sum(one.many for one in left)
+    whole = sum(one.whole for one in left)
     return Progress(
         many,
-        1 - sum(one.left for one in left) / many if many else 1.0,
+        whole,
+        1 - sum(one.unsewn for one in left) / whole if whole else 1.0,
         sum(one.skipped for one in left),
         sum(one.left == one.many and not one.skipped for one in left),
         tuple(one for one in left if one.skipped or 0 < one.left < one.many),

@@ -77,6 +77,11 @@ class Way:
         """The moves that sew."""
         return [move for move in self.moves if move.stretch]
 
+    @cached_property
+    def length(self) -> float:
+        """mm of lines."""
+        return sum(move.stretch.length for move in self.sewn if move.stretch)
+
     def done(self, covered: Covered) -> Iterable[Floats]:
         """The paths of what is sewn by now, parts of lines too."""
         for move in self.sewn:

@@ -72,6 +72,7 @@ def sewing_of(laid: QuiltLayout, ways: UnitWays, log: Log, body: SewingRequest) 
         unrested=round(since_rest(events), 1),
         rest=60.0 * stitching.rest,
         many=progress.many,
+        whole_mm=round(progress.whole, 1),
         share=progress.share,
         tally=log_rows(log.sewn, body.unit),
         ending=ENDING[stitching.ends],
@@ -83,9 +84,7 @@ def sewing_of(laid: QuiltLayout, ways: UnitWays, log: Log, body: SewingRequest) 
 def _spot(ways: UnitWays, left: Left) -> PlaceShare:
     way = ways.of(ways.route.visits[left.number])
     middle = in_quilt(way, left.place, np.array([way.route.unit.part.centre]))[0]
-    return PlaceShare(
-        place=left.place, at=middle.round(2).tolist(), share=round(1 - left.left / max(left.many, 1), 4)
-    )
+    return PlaceShare(place=left.place, at=middle.round(2).tolist(), share=round(left.share, 4))
 
 
 def _left_at(ways: UnitWays, left: Left) -> LeftRow:
@@ -107,6 +106,8 @@ def _here(
         number=here.number + 1,
         many=here.way.many,
         left=left[here.number].left,
+        whole_mm=round(left[here.number].whole, 1),
+        left_mm=round(left[here.number].unsewn, 1),
         stop=next((step.number for step in here.steps if step.stops), 0),
         bulk=bulk_words(laid, part, place, unit),
         steps=list(step_views(laid, log, here, unit)),

@@ -184,7 +184,7 @@ def route_of(
 ) -> RouteView:
     """The whole route, how much of it is sewn, and her settings."""
     stitching, unit = laid.quilt.stitching, body.unit
-    shares = [1 - one.left / max(one.many, 1) for one in left]
+    shares = [one.share for one in left]
     return RouteView(
         rows=route_rows(laid, found, unit),
         visits=[

@@ -68,6 +68,8 @@ class SewHere(m.Wire):
     number: int
     many: int
     left: int
+    whole_mm: float
+    left_mm: float
     stop: int
     bulk: w.Words
     steps: list[SewingStepView]
@@ -102,7 +104,7 @@ class BobbinView(m.Wire):
 
 class SewingView(m.Wire):
     """``count`` events are known; ``last`` are the newest of them by id, the newest first. ``today`` and ``unrested`` are seconds
-    at the machine; a rest is due after ``rest``. ``share`` of the quilt's ``many`` lines are sewn.
+    at the machine; a rest is due after ``rest``. the quilt has ``many`` lines, ``share`` of their ``whole_mm`` is sewn.
     """
 
     count: int
@@ -118,6 +120,7 @@ class SewingView(m.Wire):
     unrested: float
     rest: float
     many: int
+    whole_mm: float
     share: float
     tally: list[w.Row]
     ending: str

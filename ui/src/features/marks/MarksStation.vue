@@ -59,11 +59,17 @@ function refuse(why: string) {
   marks.value = undefined
   trouble.value = why
 }
+/** what a change that is on its way was sent with: another sheet may be wanted by now */
+let sent = ''
 onBeforeUnmount(
   quilt.shows({
-    ask: () => (zone.key ? { marks: wanted() } : undefined),
+    ask: () => {
+      sent = JSON.stringify(wanted())
+      return zone.key ? { marks: wanted() } : undefined
+    },
     take: ({ marks: found, faults }) => {
-      if (found && found.zone === zone.key) put(found)
+      if (found && sent !== JSON.stringify(wanted())) void look()
+      else if (found && found.zone === zone.key) put(found)
       else if (zone.key && faults?.marks) refuse(faults.marks.detail)
     },
   }),

@@ -5,7 +5,7 @@ import type { Views } from '../../api/client'
 import { useQuilt } from '../../state/quilt'
 import { bobbinAfter, clock, nextStop, runsOut, type Step } from '../../sewing/machine'
 
-const props = defineProps<{ view: Views['SewingView']; steps: readonly Step[]; done: readonly Step[]; linesDone: number; paused: boolean; machine?: Views['MachineHeard'] }>()
+const props = defineProps<{ view: Views['SewingView']; steps: readonly Step[]; done: readonly Step[]; mmDone: number; paused: boolean; machine?: Views['MachineHeard'] }>()
 defineEmits<{ leave: [] }>()
 
 const quilt = useQuilt()
@@ -27,8 +27,8 @@ watch(() => props.view, () => (gone.value = 0))
 
 const share = (part: number) => `${Math.floor(100 * part)} %`
 const here = computed(() => {
-  const { many = 0, left = 0 } = props.view.here ?? {}
-  return many ? share((many - left + props.linesDone) / many) : '–'
+  const { whole_mm: whole = 0, left_mm: left = 0 } = props.view.here ?? {}
+  return whole ? share((whole - left + props.mmDone) / whole) : '–'
 })
 const bobbin = computed(() => {
   const mm = Math.max(bobbinAfter(props.view.bobbin, props.done), 0)
@@ -58,7 +58,7 @@ const stop = computed(() => {
   <footer aria-label="How far">
     <dl>
       <div><dt>Here</dt><dd data-testid="share-here">{{ here }}</dd></div>
-      <div><dt>Whole quilt</dt><dd data-testid="share">{{ share(view.share + linesDone / Math.max(view.many, 1)) }}</dd></div>
+      <div><dt>Whole quilt</dt><dd data-testid="share">{{ share(view.share + mmDone / Math.max(view.whole_mm, 1)) }}</dd></div>
       <div><dt>Bobbin left, about</dt><dd data-testid="bobbin-left">{{ bobbin }} <small v-if="bobbinWords">{{ bobbinWords }}</small></dd></div>
       <div><dt>At the needle today</dt><dd>{{ clock(view.today + gone) }}</dd></div>
       <div><dt>Rest your hands in</dt><dd :class="{ madder: rest === 'now' }">{{ rest }}</dd></div>

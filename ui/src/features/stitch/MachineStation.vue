@@ -16,7 +16,7 @@ import LeftCard from './LeftCard.vue'
 import MachineBar from './MachineBar.vue'
 import MachineOverlay from './MachineOverlay.vue'
 import UnpickCard from './UnpickCard.vue'
-import { doneOf, event, type Told } from '../../sewing/machine'
+import { doneOf, event, lineLength, type Told } from '../../sewing/machine'
 import { lengthOf, partOf } from '../../sewing/walk'
 import { useAwake } from './awake'
 
@@ -47,7 +47,7 @@ const needle = computed(() => {
 })
 const done = computed(() => here.value?.steps.slice(0, index.value) ?? [])
 const coming = computed(() => steps.value.slice(1, 4))
-const linesDone = computed(() => done.value.filter((one) => one.kind === 'line').length)
+const mmDone = computed(() => done.value.reduce((sum, one) => sum + lineLength(one), 0))
 const key = computed(() => ['done', 'line', 'travel', 'coming', ...(steps.value.some((one) => one.freehand) ? ['freehand'] : []), ...(step.value?.ruler.length ? ['ruler'] : []), ...(step.value?.hands.length ? ['hand'] : [])] as InstanceType<typeof CanvasKey>['$props']['shows'])
 const finished = computed(() => !!view.value && !here.value)
 const button = computed(() => ({ begin: 'Begun, next', go: 'There, next', line: step.value?.stops ? 'Done, thread ended' : 'Done, next line' })[step.value?.kind ?? 'line'])
@@ -195,7 +195,7 @@ onBeforeUnmount(() => sewing.stop())
       <p v-else-if="busy" class="lay" role="status">Looking for the next line …</p>
       <p v-else-if="view && lost" class="lay">No more lines are known here until Kenzet answers again.</p>
     </main>
-    <MachineBar v-if="view" class="bar" :view="view" :steps="steps" :done="done" :lines-done="linesDone" :machine="machine" :paused="asks === 'pause'" @leave="leave" />
+    <MachineBar v-if="view" class="bar" :view="view" :steps="steps" :done="done" :mm-done="mmDone" :machine="machine" :paused="asks === 'pause'" @leave="leave" />
   </div>
 </template>
 
