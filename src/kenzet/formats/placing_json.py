@@ -22,6 +22,8 @@ def placement_json(plan: ZonePlan, drawing: Drawing, on: Placement) -> dict[str,
         "distance_mm": round(float(on.distance), 5),
         "way": on.way,
         "lines_over": on.over,
+        "stepped": on.stepped,
+        "slide_mm": round(on.slide, 4),
         "reference": {
             "line": on.reference,
             "points": reference_points(plan, drawing, on).round(4).tolist(),

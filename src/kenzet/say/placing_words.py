@@ -114,9 +114,29 @@ def _curve(kit: Kit, on: Placement, unit: Unit) -> w.Words:
         return [FOLLOW]
     thing = f"“{kit.rulers[fit.ruler].name}”"
     thing = f"the {fit.edge.side} edge of {thing}" if isinstance(fit, CurveFit) else thing
+    if on.stepped:
+        return [*_stepped(on, thing, unit), *_nearly(fit, unit)]
     said: w.Words = [f"Lay {thing} ", *_beside(kit, on, unit), *_nearly(fit, unit)]
     more = len({(one.ruler, one.edge) for one in on.fits if one is not None}) > 1
     return [*said, " Other curves of it take another edge: see its legs."] if more else said
+
+
+def _stepped(on: Placement, thing: str, unit: Unit) -> w.Words:
+    """From the row before."""
+    said: w.Words = [
+        f"Move {thing} on ",
+        w.shown(on.distance, unit, COARSE[unit] / 2, about=True),
+        " from where it lay for the row before",
+    ]
+    if abs(on.slide) < VISIBLE:
+        return [*said, ", crest under crest."]
+    way = "right" if on.slide > 0 else "left"
+    return [
+        *said,
+        ", and slide it ",
+        w.shown(abs(on.slide), unit, COARSE[unit] / 2, about=True),
+        f" to the {way}.",
+    ]
 
 
 def _beside(kit: Kit, on: Placement, unit: Unit) -> w.Words:

@@ -14,6 +14,7 @@ import pytest
 
 from kenzet.core.fills import FILLS
 from kenzet.core.kit.kit import Kit
+from kenzet.core.kit.things.rulers import StraightRuler, WaveRuler
 from kenzet.core.marks.marking import marks_of, methods
 from kenzet.core.placing.legs import hand_moves, legs_of, turned_back
 from kenzet.core.placing.line_order import line_order
@@ -277,3 +278,77 @@ def test_the_second_set_is_sewn_first_where_she_says_so():
         )
         assert order.turns[across.line] == 1 and order.turns[across.reference] == 0
     assert [1 - turn for turn in line_order(plan, drawing).turns] == list(line_order(turned, drawing).turns)
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_three_hundred_random_plans_are_replayed_from_their_references_alone(seed):
+    """Straight fills of any spacing and lean in any shape: from seam or line, etched line and foot each comes out in its place."""
+    chance = random.Random(seed)
+    seen = 0
+    for _ in range(25):
+        kind = chance.choice(["lines", "grid"])
+        lean = chance.uniform(0, 180)
+        values = {
+            "spacing": f"{chance.randint(3, 40)}/16 in",
+            "angle": round(lean, 2),
+            "origin": chance.choice(["centre line", "centre gap"]),
+        }
+        if kind == "grid":
+            values["second_angle"] = round((lean + chance.choice([90, 60, 45])) % 180, 2)
+        region = chance.choice(list(REGIONS))
+        fill = FILLS[kind].model_validate(values)
+        drawing = drawn(fill, REGIONS[region])
+        zone = Zone(name="Zone", part="block", patches=("a",), fill=fill, marking="first lines")
+        plan = ZonePlan("zone", zone, Kit(), (drawing,), (0.0, 0.0))
+        for line in in_order(plan, drawing):
+            on = planned(plan, drawing, line)
+            assert on.on in ("seam", "line", "angle", "mark", "ditch")
+            if on.by not in ("etched line", "edge behind") or on.on == "mark":
+                continue
+            reference = reference_points(plan, drawing, on)
+            (nx, ny), far = laid_anew(on, plan.kit, reference)
+            own = drawing.stretches.ends[line].reshape(2, 2)
+            away = np.abs((own - reference[0]) @ np.array([nx, ny]))
+            assert np.abs(away - far).max() <= on.error + 0.06 + 1e-3 * drawing.length_of(
+                line
+            )  # nearly parallel is parallel
+            shared = _shared(own, reference)
+            assert drawing.length_of(line) <= 4.01 * shared or on.on == "seam"
+            seen += 1
+    assert seen > 20
+
+
+def _shared(own, other):
+    """How much of one straight line lies beside another, mm."""
+    way = (own[1] - own[0]) / math.dist(*own)
+    a, b = (np.sort((one - own[0]) @ way) for one in (own, other))
+    return max(min(a[1], b[1]) - max(a[0], b[0]), 1e-9)
+
+
+def wavy_kit():
+    wave = WaveRuler()
+    return Kit(rulers={"wave": wave, "straight": StraightRuler()})
+
+
+def test_rows_of_a_wave_that_her_template_sews_are_stepped_from_the_first_drawn_one():
+    values = {"period": "2 1/2 in", "depth": "1/2 in", "spacing": "3/4 in", "typed": "step", "angle": 0}
+    plan, drawing = plan_of(
+        "waves", inches(box(0, 0, 10, 6)), "first lines", wavy_kit(), **values, slide="1/4 in"
+    )
+    found = [planned(plan, drawing, k) for k in range(drawing.lines)]
+    assert sum(on.on == "mark" for on in found) == 1
+    stepped = [on for on in found if on.stepped]
+    assert len(stepped) == len(found) - 1 and {on.by for on in stepped} == {"template"}
+    for on in stepped:
+        low, high = (drawing.polylines[k][:, 1] for k in (on.reference, on.line))
+        if np.ptp(high) > 12.6 and np.ptp(low) > 12.6:  # neither is cut at the edge
+            up = (high.max() + high.min() - low.max() - low.min()) / 2
+            assert up == pytest.approx(on.way * float(on.distance), abs=0.05)
+        assert on.slide == pytest.approx(on.way * 0.25 * IN)
+
+
+def test_without_a_template_that_does_it_every_row_is_drawn():
+    plan, drawing = plan_of(
+        "waves", inches(box(0, 0, 10, 6)), kit=Kit(), period="2 1/2 in", depth="1/2 in", angle=0
+    )
+    assert {planned(plan, drawing, k).on for k in range(drawing.lines)} == {"mark"}

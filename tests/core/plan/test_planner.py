@@ -18,6 +18,7 @@ from kenzet.core.kit.things.machine import RulerFoot
 from kenzet.core.marks.marking import marks_of
 from kenzet.core.numbers.measure import Length
 from kenzet.core.plan.planner import check_quilt, plan_quilt, plan_zone
+from kenzet.core.ruler.line_references import KINDS
 from kenzet.core.top.document import read, with_zone, write
 from kenzet.core.top.layout import lay_out
 from kenzet.core.top.quilt_layout import QuiltLayout
@@ -107,7 +108,7 @@ def test_every_line_can_be_laid_and_marks_say_which_must_be_drawn(laid, zone, ki
     assert list(marks_of(plan, drawing, "all lines").lines) == list(range(drawing.lines))
     if drawing.lines:
         pose, reference, _ = plan.pose(drawing, plan.telling_line(drawing))
-        assert reference.kind in ("seam", "line", "mark", "angle", "ditch")
+        assert reference.kind in KINDS
         assert np.isfinite(np.array(pose.body)).all()
 
 

@@ -49,13 +49,15 @@ class Paths:
 
     Where ``spacing`` is given (exact mm), each path but the first lies that far, truly, from the one
     before it all along, and can be laid from it; without it every path is drawn. Paths ``on_outline`` are not
-    clipped: they run in the ditch. ``laid_on`` says of each path what else it is laid from, where something is.
+    clipped: they run in the ditch. ``laid_on`` says of each path what else it is laid from, where something is: a "step" is how
+    far a template is moved square to the rows from the row before, and ``slides`` how far along them, mm.
     """
 
     paths: tuple[Path, ...]
     spacing: Fraction | None = None
     on_outline: bool = False
     laid_on: tuple[ReferenceHint | None, ...] = ()
+    slides: tuple[float, ...] = ()
 
 
 Family = Straight | Rings | Paths
@@ -235,7 +237,7 @@ class Fill(Frozen):
         return False
 
 
-ReferenceHint = tuple[Literal["seam", "line"], Fraction]
+ReferenceHint = tuple[Literal["seam", "line", "step"], Fraction]
 """What a line is laid from, and how far from it, exact mm."""
 
 

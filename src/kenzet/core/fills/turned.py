@@ -20,7 +20,16 @@ import shapely
 from pydantic import field_validator
 
 from kenzet.core.errors import BadValue, TooMany
-from kenzet.core.fills.base import LEAST_SPACING, MOST_SPACING, Family, Figure, Paths, Site, SpacingSuggestion
+from kenzet.core.fills.base import (
+    LEAST_SPACING,
+    MOST_SPACING,
+    Family,
+    Figure,
+    Paths,
+    ReferenceHint,
+    Site,
+    SpacingSuggestion,
+)
 from kenzet.core.fills.origin import Share2, check_angle, pick
 from kenzet.core.fills.rhythm import at_beat, beats_of, check_rhythm
 from kenzet.core.fills.skipping import SKIP, SkippingFill
@@ -269,14 +278,22 @@ class RowFill(TurnedFill):
     def family(self, frame: Frame, places: Sequence[tuple[int, float]], turned_over: bool = False) -> Paths:
         """The rows at ``places``, or each turned over about its own v. Raises TooMany."""
         paths: list[Path] = []
+        hints: list[ReferenceHint | None] = []
+        slides: list[float] = []
         many = 0
+        before: tuple[float, np.ndarray] | None = None
         for number, v in places:
             vertices = self.row(frame, number) * (TURNED_OVER if turned_over else 1.0)
             many += len(vertices)
             check_many(many)
+            slide = None if before is None else _slid(before[1], vertices)
+            step = None if before is None else Fraction(v - before[0]).limit_denominator(10**6)
+            hints.append(("step", step) if step and step > 0 and slide is not None else None)
+            slides.append(slide or 0.0)
+            before = v, vertices.copy()
             vertices[:, 1] += v
             paths.append(frame.path(vertices))
-        return Paths(tuple(paths))
+        return Paths(tuple(paths), laid_on=tuple(hints), slides=tuple(slides))
 
     def count_at_most(self, site: Site) -> int:
         """Rows, each cut by every second side of the outline, or about; crossed ones twice."""
@@ -353,3 +370,11 @@ def check_count(value: int | None, least: int, most: int, what: str) -> int | No
 def chance(seed: int) -> random.Random:
     """Numbers that are the same for the same seed, on every machine."""
     return random.Random(f"kenzet {seed}")
+
+
+def _slid(before: np.ndarray, row: np.ndarray) -> float | None:
+    """How far a row is moved along against the one before, mm; None where it is another shape."""
+    if len(before) != len(row) or not np.allclose(before[:, 1:], row[:, 1:], atol=EQUAL):
+        return None
+    moved = row[:, 0] - before[:, 0]
+    return float(moved[0]) if np.ptp(moved) < EQUAL else None

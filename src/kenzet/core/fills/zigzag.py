@@ -127,7 +127,7 @@ class Zigzag(RowFill):
         places = self.places(frame)
         rows = self.family(frame, places)
         even = self.rhythm is None and self.lay == "side by side"
-        yield type(rows)(rows.paths, self.spacing.mm if even and self.typed == "true" else None)
+        yield type(rows)(rows.paths, self.spacing.mm) if even and self.typed == "true" else rows
         if self.lay == "crossing":
             over = self.model_copy(update={"lay": "mirrored"})
             yield over.family(frame, [(2 * number + 1, v) for number, v in places])

@@ -27,7 +27,7 @@ from kenzet.core.memo import Table
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import MOST, anchor_every, error_after
-from kenzet.core.ruler.line_references import ANGLE, DITCH, LINE, MARK, SEAM
+from kenzet.core.ruler.line_references import ANGLE, DITCH, LINE, MARK, SEAM, STEP
 from kenzet.core.ruler.offset_sums import best_offset_sum
 from kenzet.core.tolerances import ALIKE_HALVES, ON_EDGE
 from kenzet.core.top.zone import MarkMethod
@@ -134,7 +134,7 @@ def anchors_every(plan: ZonePlan, drawing: Drawing) -> int:
     """F36: how many lines on one has to be drawn; 0 where not even one stays within her tolerance."""
     kit = plan.kit
     gaps = {gap for family in drawing.straight for gap in family.gaps}
-    gaps |= {trace.laid_on[1] for trace in drawing.traces if trace.laid_on}
+    gaps |= {trace.laid_on[1] for trace in drawing.traces if trace.laid_on and trace.laid_on[0] != "step"}
     outs = [float(best_offset_sum(kit, gap).out) for gap in gaps]
     worst = max(outs, key=abs, default=0.0)
     return anchor_every(worst, float(kit.spread.mm), float(kit.tolerance.mm))
@@ -285,7 +285,7 @@ def hanging(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[int]:
     if given.all():
         return []
     references = plan.references(drawing)
-    follows = np.isin(references.kinds, (LINE, ANGLE)) & (references.before >= 0)
+    follows = np.isin(references.kinds, (LINE, ANGLE, STEP)) & (references.before >= 0)
     before = np.where(follows, references.before, np.arange(drawing.lines))
     for _ in range(drawing.lines):
         reached = given | given[before]

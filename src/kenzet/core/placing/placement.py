@@ -17,8 +17,10 @@ from typing import Literal
 
 import numpy as np
 
+from kenzet.core.fills.base import Paths
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.kit.curves import CurveFit, TemplateFit, ranked, templates
+from kenzet.core.kit.edges import WaveEdge
 from kenzet.core.marks.marking import Marks, marks_of, placed_by_ticks
 from kenzet.core.memo import Table
 from kenzet.core.placing.legs import Leg, legs_of
@@ -27,7 +29,7 @@ from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import error_after
 from kenzet.core.ruler.line_references import SHORT, Reference, References, may_stray
 from kenzet.core.ruler.offset_sums import OffsetSum, best_offset_sum, check_number, edge_of, placements
-from kenzet.core.tolerances import STOP_ERROR
+from kenzet.core.tolerances import SAME_ANGLE, STOP_ERROR
 
 On = Literal["last", "line", "drawn", "seam", "mark", "points", "angle", "ditch", "tape", "nothing"]
 By = Literal[
@@ -73,6 +75,8 @@ class Placement:
     check: tuple[int, Fraction] | None = None
     lays: int = 0
     sides: tuple[Placement, ...] = ()
+    stepped: bool = False
+    slide: float = 0.0
 
     @property
     def length(self) -> float:
@@ -151,10 +155,31 @@ class _Placing:
                 "angle", "angle", reference=self.own.line, angle=self.own.angle, way=self.own.way,
                 error=float(self.kit.tolerance.mm), distance=self.kit.reach, lays=self._lays(None),
             )  # fmt: skip
+        if self.own.kind == "step":
+            return self._stepped()
         if self.own.kind in ("seam", "line"):
             on: On = "seam" if self.own.kind == "seam" else "line"
             return self._on(on, self.own.distance, self.own.way, self.own.line)
         return self._by_eye()
+
+    def _stepped(self) -> Placement:
+        """From the row before: the template is moved on, and the foot cancels out."""
+        fits = self._fits() or ()
+        by: By = "template" if fits and isinstance(fits[0], TemplateFit) else "curve"
+        trace = self.drawing.trace(self.line)
+        family = self.drawing.families[trace.family] if trace else None
+        slides = family.slides if isinstance(family, Paths) else ()
+        row = trace.line + (self.own.way < 0) if trace else 0
+        slide = self.own.way * slides[row] if row < len(slides) else 0.0
+        wanted = self.plan.template(self.drawing)
+        if wanted is not None:  # a whole repeat along the rows is none
+            repeat = wanted.period if isinstance(wanted, WaveEdge) else wanted.pitch
+            slide = (slide + repeat / 2) % repeat - repeat / 2
+        run = int(self.references.runs[self.line])
+        return self._made(
+            "line", by if fits else "eye", distance=self.own.distance, way=self.own.way, reference=self.own.line, fits=fits, stepped=True,
+            slide=slide, error=error_after(max(run, 1), 0.0, float(self.kit.spread.mm)),
+        )  # fmt: skip
 
     def on_what_is_there(self, found: Placement, sewn: Collection[int], last: int | None) -> Placement:
         """Where what was planned is not."""
@@ -460,8 +485,8 @@ def reference_points(plan: ZonePlan, drawing: Drawing, placement: Placement) -> 
         along = (ends - np.array(leg.start)) @ np.array([ux, uy])
         shared = min(along.max(), leg.length) - max(along.min(), 0.0)
         if (
-            abs(abs(away.mean()) - far) < STOP_ERROR
-            and np.ptp(away) < STOP_ERROR
+            abs(abs(away.mean()) - far) < STOP_ERROR + np.ptp(away)
+            and np.ptp(away) < STOP_ERROR + 1e3 * SAME_ANGLE * np.ptp(along)
             and shared > 0
             and (best is None or shared > best[0])
         ):

@@ -23,6 +23,7 @@ from kenzet.core.ruler.line_references import (
     LINE,
     MARK,
     SEAM,
+    STEP,
     Bundle,
     Reference,
     References,
@@ -31,15 +32,15 @@ from kenzet.core.ruler.line_references import (
     may_stray,
 )
 from kenzet.core.ruler.offset_sums import best_offset_sum
-from kenzet.core.tolerances import EQUAL, SAME_ANGLE, STOP_ERROR
+from kenzet.core.tolerances import EQUAL, SAME_ANGLE, STOP_ERROR, VISIBLE
 
 _MOST_SIDES = 12  # of a line: beyond, it is drawn, or a template sews it
 _MOST_LINES = 400  # that turn and are laid side by side in one drawing
 
 
-def lay_lines(kit: Kit, drawing: Drawing, second_first: bool = False) -> References:
+def lay_lines(kit: Kit, drawing: Drawing, second_first: bool = False, stepping: bool = False) -> References:
     """What every line of ``drawing`` is laid from, by number, in the order of sewing; of two sets the second is the first if
-    ``second_first``.
+    ``second_first``. Rows are stepped one from the other where a template or a curve of hers sews them (``stepping``).
     """
     found = References.empty(drawing.lines)
     ends, families = drawing.stretches.ends, drawing.straight
@@ -66,7 +67,7 @@ def lay_lines(kit: Kit, drawing: Drawing, second_first: bool = False) -> Referen
                 lay_across(family, mine, ends, sewn, families[earlier], kit, found)
     straight = np.concatenate(order) if order else np.arange(0)
     found.order[: len(straight)] = straight
-    _lay_traces(kit, drawing, found)
+    _lay_traces(kit, drawing, found, stepping)
     if drawing.layer != BY_HAND:
         _lay_sides(kit, drawing, seams, found)
     return found
@@ -82,15 +83,17 @@ def uncut_pieces(drawing: Drawing) -> Sequence[Region]:
     return [whole[int(tree.nearest(piece.area.representative_point()))] for piece in pieces]
 
 
-def _lay_traces(kit: Kit, drawing: Drawing, into: References) -> None:
+def _lay_traces(kit: Kit, drawing: Drawing, into: References, stepping: bool) -> None:
     """Each on the ring or the path before it that lies beside it; drawn where there is none."""
     before: dict[tuple[int, int], list[int]] = {}
     lines = [shapely.LineString(trace.polyline) for trace in drawing.traces]
     for k, trace in enumerate(drawing.traces):
         before.setdefault((trace.family, trace.line), []).append(k)
-        if trace.laid_on is None or not best_offset_sum(kit, trace.laid_on[1]).can_be_laid:
+        if trace.laid_on is None:
             continue
         number, (on, distance) = len(drawing.stretches) + k, trace.laid_on
+        if on == "step" or not best_offset_sum(kit, distance).can_be_laid:
+            continue
         if on == "line" and drawing.layer != BY_HAND:
             near = float(distance) * 1.05 + 0.1
             beside = [
@@ -100,6 +103,35 @@ def _lay_traces(kit: Kit, drawing: Drawing, into: References) -> None:
                 continue
             into.before[number] = len(drawing.stretches) + beside[0]
         into.kinds[number], into.distances[number] = SEAM if on == "seam" else LINE, distance
+    if stepping:
+        for family in dict.fromkeys(trace.family for trace in drawing.traces):
+            _lay_steps(drawing, family, lines, into)
+
+
+def _lay_steps(drawing: Drawing, family: int, lines: Sequence[shapely.LineString], into: References) -> None:
+    """The rows of a family are stepped upwards and downwards from the one with the longest piece, which is drawn."""
+    rows: dict[int, list[int]] = {}
+    for k, trace in enumerate(drawing.traces):
+        if trace.family == family:
+            rows.setdefault(trace.line, []).append(k)
+    base = max(rows, key=lambda row: (max(lines[k].length for k in rows[row]), -row))
+    first = len(drawing.stretches)
+    for way in (1, -1):
+        row = base + way
+        while row in rows and row - way in rows:
+            upper = drawing.traces[rows[max(row, row - way)][0]]
+            if upper.laid_on is None or upper.laid_on[0] != "step":
+                break
+            step = upper.laid_on[1]
+            for k in rows[row]:
+                near = [
+                    j for j in rows[row - way] if lines[j].dwithin(lines[k], 1.05 * float(step) + VISIBLE)
+                ]
+                if near and into.kinds[first + k] == MARK:
+                    before = max(near, key=lambda j: lines[j].length)
+                    into.kinds[first + k], into.distances[first + k] = STEP, step
+                    into.before[first + k], into.ways[first + k] = first + before, way
+            row += way
 
 
 def _lay_sides(kit: Kit, drawing: Drawing, seams: Floats, into: References) -> None:

@@ -24,7 +24,8 @@ from kenzet.core.fills.edge_remainders import EdgeRemainder, edge_remainders
 from kenzet.core.geom.arcs import Arc
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.edge_ticks import TickedEdge, ticked_edges
-from kenzet.core.geom.region import Point
+from kenzet.core.geom.region import Floats, Point
+from kenzet.core.kit.curves import ranked, templates
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.memo import Memo
@@ -186,8 +187,22 @@ class ZonePlan:
         """What every line of ``drawing`` is laid from, by line number."""
         number = self.number_of(drawing)
         if number not in self._references:
-            self._references[number] = lay_lines(self.kit, drawing, self.zone.second_first)
+            self._references[number] = lay_lines(
+                self.kit, drawing, self.zone.second_first, self._can_be_stepped(drawing)
+            )
         return self._references[number]
+
+    def _can_be_stepped(self, drawing: Drawing) -> bool:
+        """Whether a template of hers, or one of her curves, sews the rows of a fill of rows."""
+        hints = [trace.laid_on for trace in drawing.traces]
+        if self.kit.sew_with == "walking foot" or not any(hint and hint[0] == "step" for hint in hints):
+            return False
+        wanted = self.template(drawing)
+        if wanted is not None and any(fit.verdict != "will not do" for fit in templates(self.kit, wanted)):
+            return True
+        arcs = [arc for trace in drawing.traces[:1] for arc in arcs_of(trace.arcs)]
+        fits = [ranked(self.kit, arc.radius, arc.angle)[:1] for arc in arcs]
+        return bool(arcs) and all(some and some[0].verdict != "will not do" for some in fits)
 
     def sides(self, drawing: Drawing) -> list[FamilySide]:
         """How each straight family is laid in the first piece of the zone; those of which every line is drawn are left out."""
@@ -295,3 +310,10 @@ class ZonePlan:
 def site_at(shape: ZoneShape, place: str, middle: Point) -> Site:
     """Where a fill is laid, as ``place`` sees it."""
     return Site(shape.uncut, shape.part.centre, from_middle(shape.part, place, middle), lambda: shape.seams)
+
+
+def arcs_of(vertices: Floats) -> list[Arc]:
+    """The arcs among the sides of an open line, its vertices (n, 3) with bulges."""
+    return [
+        Arc((a[0], a[1]), (b[0], b[1]), a[2]) for a, b in pairwise(vertices.tolist()) if abs(a[2]) > ROUNDING
+    ]

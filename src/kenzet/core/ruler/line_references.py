@@ -26,9 +26,9 @@ from kenzet.core.numbers.measure import INCH
 from kenzet.core.ruler.offset_sums import best_offset_sum
 from kenzet.core.tolerances import DIVISOR, EQUAL, ROUNDING, SAME_ANGLE, STOP_ERROR, VISIBLE
 
-Kind = Literal["seam", "line", "mark", "angle", "ditch"]
-SEAM, LINE, MARK, ANGLE, DITCH = range(5)
-KINDS: tuple[Kind, ...] = ("seam", "line", "mark", "angle", "ditch")
+Kind = Literal["seam", "line", "mark", "angle", "ditch", "step"]
+SEAM, LINE, MARK, ANGLE, DITCH, STEP = range(6)
+KINDS: tuple[Kind, ...] = ("seam", "line", "mark", "angle", "ditch", "step")
 _SAME_LEAN = 0.05  # degrees
 SHORT = INCH / 2  # half of this beside the line before is enough
 _NOTHING = Fraction(0)
@@ -39,7 +39,8 @@ NO_SEAMS: Floats = np.zeros((0, 2, 2))
 @dataclass(frozen=True, slots=True)
 class Reference:
     """What a line is laid from: a "seam" or a "line" beside it, ``distance`` exact mm away; a line of another family that it
-    crosses, by an etched line that leans ``angle`` degrees; the "ditch" that it lies in; or its own "mark".
+    crosses, by an etched line that leans ``angle`` degrees; the row before, from which a template is moved a "step" of
+    ``distance`` (the foot cancels out); the "ditch" that it lies in; or its own "mark".
 
     ``line`` is the number of the line that it is laid on, else None.
     """
@@ -88,7 +89,7 @@ class References(Mapping[int, Reference]):
             KINDS[self.kinds[line]],
             self.distances[line],
             int(self.ways[line]),
-            before if self.kinds[line] in (LINE, ANGLE) and before >= 0 else None,
+            before if self.kinds[line] in (LINE, ANGLE, STEP) and before >= 0 else None,
             float(self.angles[line]),
         )
 
@@ -101,7 +102,7 @@ class References(Mapping[int, Reference]):
     @property
     def runs(self) -> Ints:
         """How many lines were laid one on another up to each, since one was drawn or laid on a seam."""
-        follows = (self.kinds == LINE) & (self.before >= 0)
+        follows = np.isin(self.kinds, (LINE, STEP)) & (self.before >= 0)
         jump = np.where(follows, self.before, np.arange(len(self)))
         many: Ints = follows.astype(np.int64)
         while (many[jump] > 0).any():
