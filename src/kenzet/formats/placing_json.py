@@ -22,6 +22,7 @@ def placement_json(plan: ZonePlan, drawing: Drawing, on: Placement) -> dict[str,
         "distance_mm": round(float(on.distance), 5),
         "way": on.way,
         "lines_over": on.over,
+        "crosses": None if on.crosses is None else {"mm": round(on.crosses[0], 4), "from_end": on.crosses[1]},
         "stepped": on.stepped,
         "slide_mm": round(on.slide, 4),
         "reference": {
@@ -109,7 +110,7 @@ def _stops(pose: Pose | None) -> list[dict[str, Any]]:
 
 
 def _moves(plan: ZonePlan, drawing: Drawing, on: Placement) -> list[float]:
-    if on.by in ("follow", "eye", "ditch", "tape", "gauge"):
+    if on.by in ("follow", "eye", "ditch", "tape", "gauge", "rim"):
         return []
     crossings = plan.crossings(drawing, on.line) if drawing.trace(on.line) is None else []
     return hand_moves(

@@ -11,7 +11,7 @@ from kenzet.core.numbers.measure import COARSE, Unit
 from kenzet.core.placing.legs import Leg
 from kenzet.core.placing.placement import By, Placement, planned
 from kenzet.core.plan.drawing import Drawing
-from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.plan.zone_plan import Compass, ZonePlan
 from kenzet.core.ruler.offset_sums import OffsetSum
 from kenzet.core.tolerances import VISIBLE
 from kenzet.say import words as w
@@ -73,6 +73,10 @@ def _by_gauge(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     return [f"Let the foot’s {gauge} run along {on_words(on)}."]
 
 
+def _by_rim(kit: Kit, on: Placement, unit: Unit) -> w.Words:
+    return [f"No ruler: let the rim of the foot run along {on_words(on)}."]
+
+
 def _by_points(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     if kit.sew_with == "walking foot":
         return ["Sew straight from the mark at one end to the mark at the other."]
@@ -81,12 +85,21 @@ def _by_points(kit: Kit, on: Placement, unit: Unit) -> w.Words:
 
 def _by_angle(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     line = "a square line" if on.angle == 90 else f"its {on.angle:g}° line"
-    reach = w.shown(kit.reach, unit)
+    said: w.Words = [f"Lay the ruler with {line} on a sewn line that this one crosses"]
+    if on.crosses is None:
+        return [*said, "."]
+    far, end = on.crosses
+    if far < VISIBLE:
+        return [*said, f", so that the needle meets its {_END[end]} end."]
     return [
-        f"Lay the ruler with {line} on a sewn line that this one crosses, its edge ",
-        reach,
-        " off where this line begins.",
+        *said,
+        ", so that the needle crosses it ",
+        w.shown(far, unit, COARSE[unit] / 2, about=True),
+        f" from its {_END[end]} end.",
     ]
+
+
+_END: dict[Compass, str] = {"left": "left", "right": "right", "up": "upper", "down": "lower"}
 
 
 def _by_eye(kit: Kit, on: Placement, unit: Unit) -> w.Words:
@@ -175,7 +188,7 @@ _PLAIN: dict[By, str] = {
     "tape": "Sew along the edge of the tape.",
 }
 _HOW: dict[By, Callable[[Kit, Placement, Unit], w.Words]] = {
-    "gauge": _by_gauge, "two points": _by_points, "angle": _by_angle, "curve": _curve, "template": _curve, "eye": _by_eye,
+    "gauge": _by_gauge, "rim": _by_rim, "two points": _by_points, "angle": _by_angle, "curve": _curve, "template": _curve, "eye": _by_eye,
 }  # fmt: skip
 
 
@@ -187,7 +200,7 @@ def short_words(on: Placement, unit: Unit) -> w.Words:
 
 
 _SHORT: dict[By, str] = {
-    "etched line": "mark", "edge behind": "edge behind", "angle": "across", "gauge": "foot", "curve": "curve",
+    "etched line": "mark", "edge behind": "edge behind", "angle": "across", "gauge": "foot", "rim": "foot’s rim", "curve": "curve",
     "template": "template", "follow": "drawn", "two points": "mark to mark", "ditch": "ditch", "tape": "tape", "eye": "by eye",
 }  # fmt: skip
 

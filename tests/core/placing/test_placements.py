@@ -352,3 +352,29 @@ def test_without_a_template_that_does_it_every_row_is_drawn():
         "waves", inches(box(0, 0, 10, 6)), kit=Kit(), period="2 1/2 in", depth="1/2 in", angle=0
     )
     assert {planned(plan, drawing, k).on for k in range(drawing.lines)} == {"mark"}
+
+
+def test_a_line_laid_across_another_says_where_it_crosses_it():
+    plan, drawing = plan_of("grid", "petal", "first lines", angle=45, second_angle=135)
+    on = next(on for on in (planned(plan, drawing, k) for k in range(drawing.lines)) if on.by == "angle")
+    far, end = on.crosses
+    other = drawing.polylines[on.reference]
+    ends = {
+        "right": other[:, 0].argmax(),
+        "left": other[:, 0].argmin(),
+        "up": other[:, 1].argmax(),
+        "down": other[:, 1].argmin(),
+    }
+    start = other[ends[end]]
+    spot = start + (other.sum(axis=0) - 2 * start) * far / math.dist(*other)
+    own = drawing.polylines[on.line]
+    way = (own[1] - own[0]) / math.dist(*own)
+    assert abs(float((spot - own[0]) @ np.array([-way[1], way[0]]))) < 1e-6
+    assert far <= math.dist(*other) / 2
+
+
+def test_an_echo_of_a_curve_at_the_foot_s_offset_runs_the_foot_s_rim_along_the_seam():
+    plan, drawing = plan_of("echo", "petal", spacing="1/4 in")
+    first = planned(plan, drawing, 0)
+    assert (first.on, first.by, first.verdict) == ("seam", "rim", "does")
+    assert planned(plan, drawing, 1).by == "rim"

@@ -9,6 +9,7 @@ Nothing is ever to be laid whose verdict is "will not do".
 
 from __future__ import annotations
 
+import math
 from collections.abc import Collection, Iterable
 from dataclasses import dataclass, replace
 from fractions import Fraction
@@ -25,11 +26,11 @@ from kenzet.core.marks.marking import Marks, marks_of, placed_by_ticks
 from kenzet.core.memo import Table
 from kenzet.core.placing.legs import Leg, legs_of
 from kenzet.core.plan.drawing import Drawing
-from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.plan.zone_plan import Compass, ZonePlan, compass
 from kenzet.core.ruler.drift import error_after
 from kenzet.core.ruler.line_references import SHORT, Reference, References, may_stray
-from kenzet.core.ruler.offset_sums import OffsetSum, best_offset_sum, check_number, edge_of, placements
-from kenzet.core.tolerances import SAME_ANGLE, STOP_ERROR
+from kenzet.core.ruler.offset_sums import EXACT, OffsetSum, best_offset_sum, check_number, edge_of, placements
+from kenzet.core.tolerances import DIVISOR, SAME_ANGLE, STOP_ERROR
 
 On = Literal["last", "line", "drawn", "seam", "mark", "points", "angle", "ditch", "tape", "nothing"]
 By = Literal[
@@ -37,6 +38,7 @@ By = Literal[
     "edge behind",
     "angle",
     "gauge",
+    "rim",
     "curve",
     "template",
     "follow",
@@ -77,6 +79,7 @@ class Placement:
     sides: tuple[Placement, ...] = ()
     stepped: bool = False
     slide: float = 0.0
+    crosses: tuple[float, Compass] | None = None
 
     @property
     def length(self) -> float:
@@ -153,7 +156,7 @@ class _Placing:
         if self.own.kind == "angle":
             return self._made(
                 "angle", "angle", reference=self.own.line, angle=self.own.angle, way=self.own.way,
-                error=float(self.kit.tolerance.mm), distance=self.kit.reach, lays=self._lays(None),
+                error=float(self.kit.tolerance.mm), distance=self.kit.reach, lays=self._lays(None), crosses=self._crossing(),
             )  # fmt: skip
         if self.own.kind == "step":
             return self._stepped()
@@ -161,6 +164,21 @@ class _Placing:
             on: On = "seam" if self.own.kind == "seam" else "line"
             return self._on(on, self.own.distance, self.own.way, self.own.line)
         return self._by_eye()
+
+    def _crossing(self) -> tuple[float, Compass] | None:
+        """How far from its nearer end the line that it is laid across is crossed, and which end that is."""
+        if self.own.line is None:
+            return None
+        own, other = (self.drawing.polylines[k] for k in (self.line, self.own.line))
+        (px, py), (qx, qy) = (own[1] - own[0]).tolist(), (other[1] - other[0]).tolist()
+        dx, dy = (own[0] - other[0]).tolist()
+        turned = qx * py - qy * px
+        if abs(turned) < DIVISOR:
+            return None
+        long = math.hypot(qx, qy)
+        along = long * (dx * py - dy * px) / turned
+        back = along > long / 2
+        return (long - along if back else along), compass(qx if back else -qx, qy if back else -qy)
 
     def _stepped(self) -> Placement:
         """From the row before: the template is moved on, and the foot cancels out."""
@@ -275,7 +293,17 @@ class _Placing:
         if not total.can_be_laid:
             return self._by_eye()
         fits = self._fits()
-        if fits is None:  # a curve that no edge of hers sews: the foot's rim, or her eye, keeps the distance
+        if fits is None and abs(distance - self.kit.reach) <= EXACT and self.kit.sew_with == "ruler foot":
+            return self._made(
+                on,
+                "rim",
+                distance=distance,
+                way=way,
+                reference=reference,
+                over=over,
+                error=2 * float(self.kit.spread.mm),
+            )
+        if fits is None:  # a curve that no edge of hers sews: her eye keeps the distance
             return self._made(
                 on,
                 "eye",

@@ -55,7 +55,7 @@ def moves_on(
     """Where the hand on the ruler moves on while ``moves`` sew the line, mm from where they begin; nowhere without a ruler."""
     some = [move.stretch for move in moves if move.stretch is not None]
     first = next(iter(moves), None)
-    if not some or first is None or placement.by in ("follow", "eye", "ditch", "tape", "gauge"):
+    if not some or first is None or placement.by in ("follow", "eye", "ditch", "tape", "gauge", "rim"):
         return []
     crossings = plan.crossings(drawing, line) if drawing.trace(line) is None else []
     begins, ends = min(one.begins for one in some), max(one.ends for one in some)
