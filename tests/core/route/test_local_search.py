@@ -98,7 +98,7 @@ def sampler():
     """Every line drawn, so that any order will do."""
     quilt = next(quilt for quilt in demo_quilts() if quilt.name.startswith("Sampler"))
     zones = {key: zone.model_copy(update={"marking": "all lines"}) for key, zone in quilt.zones.items()}
-    stitching = quilt.stitching.model_copy(update={"families": "as it comes"})
+    stitching = quilt.stitching.model_copy(update={"families": "in any order"})
     return quilt.model_copy(update={"zones": zones, "stitching": stitching})
 
 

@@ -13,6 +13,7 @@ from kenzet.core.changes.new_quilt import NewQuilt, new_quilt
 from kenzet.core.geom.affine import place_all
 from kenzet.core.kit.kit import Kit
 from kenzet.core.route.bulk import least_in_throat
+from kenzet.core.route.in_order import lines_along
 from kenzet.core.route.needle import STOP_S, needle, roll
 from kenzet.core.route.network import DITCH, RIM
 from kenzet.core.route.quilt import costs_of, route_quilt
@@ -371,3 +372,25 @@ def test_another_way_through_the_same_block_is_learnt_only_where_it_saves_enough
     spared = sum(map(len, order.used(all_of_them))) - sum(map(len, order.used(few)))
     assert spared > 0
     assert least - 1e-6 <= cost <= least + spared * LEARN
+
+
+def test_plans_of_before_the_order_within_a_fill_take_the_order_that_fills_say():
+    assert Stitching.model_validate({"families": "as it comes"}).families == "one set whole"
+    assert Stitching.model_validate({"families": "in any order"}).families == "in any order"
+
+
+def test_sets_follow_one_another_in_each_piece_unless_any_order_will_do():
+    laid = QuiltLayout(next(quilt for quilt in demo_quilts() if quilt.name.startswith("Harbour")))
+    star = next(one for one in route_quilt(laid).routes if len(one.unit.courses) > 100)
+    turns = {
+        k: scope for k, scope in enumerate(star.unit.precedence.scopes) if star.unit.courses[k].zone == 0
+    }
+    seen: dict[tuple[int, int], int] = {}
+    for course in lines_along(star.network, star.runs):
+        if course in turns:
+            zone, piece, turn = turns[course]
+            assert turn >= seen.get((zone, piece), 0)
+            seen[zone, piece] = turn
+    assert set(seen.values()) == {1}
+    free = stitched_as(laid, families="in any order")
+    assert {scope[2] for one in route_quilt(free).routes for scope in one.unit.precedence.scopes} == {0}

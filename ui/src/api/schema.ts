@@ -5528,7 +5528,7 @@ export interface components {
                  * @default one set whole
                  * @enum {string}
                  */
-                families: "one set whole" | "as it comes" | "one by one";
+                families: "one set whole" | "in any order" | "one by one";
                 /**
                  * Least Line
                  * @description A length with its unit; in where none is written.
@@ -7147,7 +7147,7 @@ export interface components {
              * @default one set whole
              * @enum {string}
              */
-            families: "one set whole" | "as it comes" | "one by one";
+            families: "one set whole" | "in any order" | "one by one";
             /**
              * Least Line
              * @description A length with its unit; in where none is written.

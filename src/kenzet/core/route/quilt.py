@@ -90,7 +90,7 @@ def units_of(laid: QuiltLayout) -> list[SewingUnit]:
     textures: dict[str, list[Drawing]] = {}
     parts: dict[str, Part] = {}
     orders: dict[Drawing, LineOrder | None] = {}
-    in_turns = laid.quilt.stitching.families != "as it comes"
+    in_turns = laid.quilt.stitching.families != "in any order"
     for key, plan in plan_quilt(laid).items():
         for drawing in plan.drawings:
             if not drawing.fill.sewn or not (drawing.lines or drawing.hints):

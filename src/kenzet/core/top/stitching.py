@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, field_validator
 
@@ -11,7 +11,7 @@ from kenzet.core.params import Choice, Form, Frozen, asked, in_range
 
 Order = Literal["centre outward", "edge to edge", "column by column", "from the bottom", "my own"]
 Ditch = Literal["with the rest", "first", "last"]
-Families = Literal["one set whole", "as it comes", "one by one"]
+Families = Literal["one set whole", "in any order", "one by one"]
 Corner = Literal["lower left", "lower right", "upper left", "upper right"]
 WholeCell = Literal["first whole cell"]
 Place = Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
@@ -95,7 +95,7 @@ class Stitching(Frozen):
         Form(
             "choice", "The sets of a fill", "One set whole: a grid's second direction when the first is sewn there, the uprights after the rows.",
             choices=(
-                Choice("one set whole", "one set whole, then the next"), Choice("as it comes", "as it comes"),
+                Choice("one set whole", "one set whole, then the next"), Choice("in any order", "as it comes"),
                 Choice("one by one", "each over the whole quilt"),
             ),
         ),
@@ -174,6 +174,12 @@ class Stitching(Frozen):
     ways: Annotated[
         dict[WayWord, Annotated[tuple[Edge, ...], Field(min_length=1, max_length=3000)]], Field(max_length=60)
     ] = Field(default_factory=dict)
+
+    @field_validator("families", mode="before")
+    @classmethod
+    def _families(cls, value: Any) -> Any:
+        """Plans of before there was an order within a fill say "as it comes", which nobody chose."""
+        return "one set whole" if value == "as it comes" else value
 
     @field_validator("longest_step")
     @classmethod
