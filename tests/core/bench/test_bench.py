@@ -232,4 +232,4 @@ def test_a_wave_that_is_made_for_the_line_sews_the_line(quilt, fill):
     away = shapely.distance(line, shapely.points(needle))
     assert np.median(away) < 0.75  # a line beside a wave is no wave to a hair
     crests = needle[needle[:, 1] > needle[:, 1].max() - 0.05]
-    assert shapely.distance(line, shapely.points(crests)).max() < 0.6
+    assert shapely.distance(line, shapely.points(crests)).max() < 0.75

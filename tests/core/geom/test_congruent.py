@@ -6,6 +6,7 @@ import math
 
 import numpy as np
 import pytest
+import shapely
 
 from kenzet.core.changes import CHANGES
 from kenzet.core.geom.affine import place_all
@@ -68,9 +69,13 @@ def test_zones_of_one_outline_share_their_rings_and_each_has_its_own(fill):
     laid = filled(pinwheels(3), fill)
     shared = [drawing for plan in plan_quilt(laid).values() for drawing in plan.drawings]
     assert len(shared) == 32  # eight triangles: whole, cut at either side, cut at both
-    assert len({id(d.shape.twin[0] if d.shape.twin else d.shape) for d in shared}) == 5
+    assert len({id(d.shape.twin[0] if d.shape.twin else d.shape) for d in shared}) == 1  # uncut all are one
+    assert {d.shape.whole is None for d in shared} == {True, False}
     for drawing in shared:
-        own = drawn(drawing.fill, drawing.region)
+        own = drawn(drawing.fill, drawing.shape.uncut)
+        if drawing.shape.whole is not None:
+            lies_on(drawing, own)
+            continue
         assert len(drawing.traces) == len(own.traces) > 0
         for (line, laid_on, points, length), (its_line, its_laid_on, its, its_length) in zip(
             rings_of(drawing), rings_of(own), strict=True
@@ -83,6 +88,15 @@ def test_zones_of_one_outline_share_their_rings_and_each_has_its_own(fill):
         assert drawing.stitched == pytest.approx(own.stitched, abs=1e-6)
         assert widest_gap(drawing).width == pytest.approx(widest_gap(own).width, abs=0.02)
     assert {place for d in shared for place in d.places} == set(laid.top.at)
+
+
+def lies_on(drawing, whole):
+    """What the quilt's edge leaves of rings lies on the rings of the whole, inside the edge."""
+    lines = shapely.buffer(shapely.union_all([shapely.linestrings(line) for line in whole.polylines]), 0.02)
+    assert drawing.lines
+    for line in drawing.polylines:
+        assert shapely.covers(lines, shapely.linestrings(line))
+        assert shapely.covers(shapely.buffer(drawing.region.area, 0.02), shapely.linestrings(line))
 
 
 def area_of(points):
@@ -98,5 +112,5 @@ def test_a_new_spacing_is_not_taken_from_the_old_one():
     after = plan_quilt(laid.with_quilt(CHANGES["fill"].model_validate(change).apply(laid)[0]))
     assert after[other] is before[other]
     [drawing] = after[key].drawings
-    assert drawing.lines < before[key].drawings[0].lines
-    assert drawing.lines == drawn(drawing.fill, drawing.region).lines
+    assert drawing.stitched < before[key].drawings[0].stitched
+    lies_on(drawing, drawn(drawing.fill, drawing.shape.uncut))
