@@ -87,6 +87,8 @@ def keep_stitch(page: Page) -> None:
     assert box
     page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2 + 55)
     page.get_by_test_id("sentence").wait_for()
+    page.wait_for_load_state("networkidle")  # a shorter way may take the place of the quick one
+    page.wait_for_timeout(1000)
     for _ in range(110):
         page.keyboard.press("ArrowRight")
     page.mouse.move(700, 790)

@@ -219,7 +219,7 @@ def leg_words(kit: Kit, on: Placement, legs: tuple[Leg, ...], back: bool, unit: 
         elif number < len(fits) and isinstance(fit := fits[number], CurveFit):
             said += [f", {fit.edge.side} edge of “{kit.rulers[fit.ruler].name}”"]
         if leg.turn:
-            said += [f", pivot {abs(leg.turn):.0f}° to the {'left' if leg.turn > 0 else 'right'}"]
+            said += [f", pivot {abs(leg.turn):.0f}° {'left' if leg.turn > 0 else 'right'}"]
         found.append(said)
     if len(legs) > _MOST_LEGS:
         found.append([f"and so on, {len(legs)} legs in all"])

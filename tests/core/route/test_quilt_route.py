@@ -15,7 +15,7 @@ from kenzet.core.kit.kit import Kit
 from kenzet.core.route.bulk import least_in_throat
 from kenzet.core.route.in_order import lines_along
 from kenzet.core.route.needle import STOP_S, needle, roll
-from kenzet.core.route.network import DITCH, RIM
+from kenzet.core.route.network import DITCH, RIM, STEP
 from kenzet.core.route.quilt import costs_of, route_quilt
 from kenzet.core.route.unit import rings
 from kenzet.core.route.visits import LEARN, PlaceOrder
@@ -394,3 +394,28 @@ def test_sets_follow_one_another_in_each_piece_unless_any_order_will_do():
     assert set(seen.values()) == {1}
     free = stitched_as(laid, families="in any order")
     assert {scope[2] for one in route_quilt(free).routes for scope in one.unit.precedence.scopes} == {0}
+
+
+@pytest.mark.parametrize(
+    ("field", "value", "says"),
+    [("longest_step", "20 in", "A step from ring to ring"), ("longest_step", "0 in", "A step from ring to ring"), ("least_line", "5 in", "The shortest line")],
+)  # fmt: skip
+def test_what_she_may_set_of_steps_and_short_lines_has_limits(field, value, says):
+    with pytest.raises(ValueError, match=says):
+        Stitching.model_validate({field: value})
+
+
+def test_a_step_farther_than_she_says_is_not_taken():
+    """Rings 3/4 in apart in a square: their corners lie 1.06 in from one another."""
+    laid = QuiltLayout(next(quilt for quilt in demo_quilts() if quilt.name.startswith("Harbour")))
+    steps = {}
+    for most in ("1 1/4 in", "1/2 in"):
+        routes = route_quilt(stitched_as(laid, longest_step=most)).routes
+        taken = [
+            float(one.network.lengths[k])
+            for one in routes
+            for k in one.travel.edges
+            if one.network.kinds[k] == STEP
+        ]
+        steps[most] = max(taken, default=0.0)
+    assert steps["1/2 in"] <= 0.5 * IN + 0.01 < steps["1 1/4 in"] <= 1.25 * IN + 0.01

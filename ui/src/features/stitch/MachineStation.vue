@@ -212,7 +212,8 @@ onBeforeUnmount(() => sewing.stop())
 .lay { font-size: 25px; line-height: 1.36; }
 .sum { font-size: 16px; color: var(--weld-ink); background: var(--weld-ground); border-radius: 6px; padding: 0 10px; margin: 3px 0; }
 .sum i { font-style: normal; }
-.legs { margin: 2px 0; padding-left: 28px; font-size: 18px; line-height: 1.5; columns: 2 auto; }
+.legs { list-style: none; margin: 2px 0; padding: 0; font-size: 17px; line-height: 1.5; color: var(--soft); display: flex; flex-wrap: wrap; gap: 0 10px; }
+.legs li:not(:last-child)::after { content: ' ·'; }
 .then { font-size: 19px; line-height: 1.4; color: var(--soft); margin-top: 4px; }
 .go { flex: none; min-height: 78px; border: 0; border-radius: 14px; background: var(--madder); color: #fff; font-size: 27px; font-weight: 700; cursor: pointer; display: flex; align-items: center; justify-content: center; gap: 18px; }
 .go small { font-size: 15px; font-weight: 400; }
