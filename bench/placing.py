@@ -14,8 +14,9 @@ from kenzet.core.geom.region import Region
 from kenzet.core.kit.kit import Kit
 from kenzet.core.marks.marking import marks_of
 from kenzet.core.numbers.measure import INCH
+from kenzet.core.placing.as_it_is import placed
 from kenzet.core.placing.line_order import line_order
-from kenzet.core.placing.placement import PLANNED, placed, planned
+from kenzet.core.placing.place_line import PLANNED, planned
 from kenzet.core.plan.planner import PLANS, plan_quilt
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.route.costs import Costs

@@ -15,7 +15,7 @@ from kenzet.core.marks.sheet import SheetOptions, mark_sheet
 from kenzet.core.marks.table import steps
 from kenzet.core.marks.totals import to_draw, totals_of
 from kenzet.core.numbers.measure import Unit
-from kenzet.core.placing.placement import planned
+from kenzet.core.placing.place_line import planned
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.plan.zone_plan import ZonePlan

@@ -5,8 +5,9 @@ from __future__ import annotations
 from typing import Any
 
 from kenzet.core.kit.curves import CurveFit, TemplateFit
+from kenzet.core.placing.cloth import reference_points
 from kenzet.core.placing.legs import Leg, hand_moves
-from kenzet.core.placing.placement import Placement, reference_points
+from kenzet.core.placing.placement import Placement
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.pose import Pose

@@ -11,7 +11,7 @@ import numpy as np
 from kenzet.core.marks.marking import marks_of
 from kenzet.core.numbers.measure import MM_PER, Length
 from kenzet.core.placing.line_order import line_order
-from kenzet.core.placing.placement import planned
+from kenzet.core.placing.place_line import planned
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.plan.zone_plan import ZonePlan

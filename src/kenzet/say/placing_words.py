@@ -9,7 +9,8 @@ from kenzet.core.kit.curves import CurveFit, TemplateFit
 from kenzet.core.kit.kit import Kit
 from kenzet.core.numbers.measure import COARSE, Unit
 from kenzet.core.placing.legs import Leg
-from kenzet.core.placing.placement import By, Placement, planned
+from kenzet.core.placing.place_line import planned
+from kenzet.core.placing.placement import By, Placement
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import Compass, ZonePlan
 from kenzet.core.ruler.offset_sums import OffsetSum

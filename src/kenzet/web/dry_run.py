@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from kenzet.core.numbers.measure import Unit
-from kenzet.core.placing.placement import placed
+from kenzet.core.placing.as_it_is import placed
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.sewing.along import lines_there

@@ -16,9 +16,11 @@ from kenzet.core.fills import FILLS
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things.rulers import StraightRuler, WaveRuler
 from kenzet.core.marks.marking import marks_of, methods
+from kenzet.core.placing.as_it_is import placed
+from kenzet.core.placing.cloth import reference_points, ruler_at
 from kenzet.core.placing.legs import hand_moves, legs_of, turned_back
 from kenzet.core.placing.line_order import line_order
-from kenzet.core.placing.placement import placed, planned, reference_points, ruler_at
+from kenzet.core.placing.place_line import planned
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.top.zone import Zone
 from tests.core.fills.test_fills import EXAMPLES

@@ -8,7 +8,8 @@ import shapely
 
 from kenzet.core.changes import CHANGES
 from kenzet.core.changes.new_quilt import NewQuilt, new_quilt
-from kenzet.core.placing.placement import planned, reference_points
+from kenzet.core.placing.cloth import reference_points
+from kenzet.core.placing.place_line import planned
 from kenzet.core.plan.lay_lines import uncut_pieces
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.top.quilt_layout import QuiltLayout

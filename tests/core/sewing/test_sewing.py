@@ -14,8 +14,8 @@ from hypothesis import strategies as st
 
 from kenzet.core.changes import CHANGES
 from kenzet.core.marks.marking import marks_of
-from kenzet.core.placing.placement import placed as placement_of
-from kenzet.core.placing.placement import planned
+from kenzet.core.placing.as_it_is import placed as placement_of
+from kenzet.core.placing.place_line import planned
 from kenzet.core.plan.planner import plan_quilt, plan_zone
 from kenzet.core.route.needle import repeated_leg
 from kenzet.core.route.quilt import route_quilt

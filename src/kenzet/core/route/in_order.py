@@ -3,44 +3,23 @@
 The way that is shortest in any order is taken as it is where it keeps the order. Where it does not, its lines are put in
 order, other orders are built from the nearest line that is ready to the next, and the best is improved by moving a few
 lines at a time (or-opt). How each line is gone through, and where a ring is begun, is then chosen exactly for that order.
-
-Glossary: an *item* is a line once over; a *variant* is one of the directions in which it is sewn, or of the places at
-which a ring is begun. Cost: O(n²) for n lines to build an order, O(n²) a round to improve it.
 """
 
 from __future__ import annotations
 
 import random
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
-from itertools import pairwise
 
 import numpy as np
 
 from kenzet.core.route.costs import Costs
-from kenzet.core.route.euler_walk import Leg, Run
+from kenzet.core.route.euler_walk import Run
+from kenzet.core.route.line_sequence import LineSequence
 from kenzet.core.route.network import LINE, Course, Network
 from kenzet.core.route.precedence import Precedence
 from kenzet.core.route.shortest_paths import Roads
 from kenzet.core.route.travel_edges import Ends, Travel
 from kenzet.core.tolerances import SAME_COST
-
-_ROOTS = 12  # places at which a ring is begun, at most
-_BUILT = 700  # items: with more, orders are not built anew
-_IMPROVED = 260  # items: with more, an order is not improved
-_ROUNDS = 4
-_SEGMENT = 6  # items moved at a time
-_SHAKES = 150  # times that some are put elsewhere at random and the rest improved, at most
-_SHAKES_WORK = 150_000  # items squared, times shakes
-_SHAKEN = 50  # tries to put some elsewhere
-_LEAVING = (0.0, 40.0, 400.0)  # mm of price for leaving a piece or a set unfinished, each tried (ours)
-
-
-@dataclass(frozen=True, slots=True)
-class _Variant:
-    start: int
-    end: int
-    legs: tuple[Leg, ...]
 
 
 def in_order(
@@ -59,12 +38,12 @@ def in_order(
     if keeps_order(network, courses, precedence, walked):
         return None
     own = lines_along(network, walked)
-    found = _Sequence(network, courses, precedence, roads, costs.stop, ends).best(own, thorough)
+    found = LineSequence(network, courses, precedence, roads, costs.stop, ends).best(own, thorough)
     if keeps_order(network, courses, precedence, found[1]):
         return found
     prices = np.where(network.kinds == LINE, np.inf, costs.of(network))
     lanes = Roads(len(network.points), network.ends, prices)
-    return _Sequence(network, courses, precedence, lanes, costs.stop, ends).best(own, thorough)
+    return LineSequence(network, courses, precedence, lanes, costs.stop, ends).best(own, thorough)
 
 
 def of_order(
@@ -79,7 +58,7 @@ def of_order(
     """The runs of an ``order`` of lines that was kept; None where it is not one of these lines, or does not keep to what must be
     sewn before what.
     """
-    sequence = _Sequence(network, courses, precedence, roads, costs.stop, ends)
+    sequence = LineSequence(network, courses, precedence, roads, costs.stop, ends)
     if not order or sorted(order) != sorted(sequence.items(())) or not precedence.allows(order):
         return None
     found = sequence.walked(sequence.chosen(order)[1])
@@ -99,7 +78,7 @@ class OrderSearch:
         order: Sequence[int],
         ends: Ends,
     ) -> None:
-        self._sequence = _Sequence(network, courses, precedence, roads, costs.stop, ends)
+        self._sequence = LineSequence(network, courses, precedence, roads, costs.stop, ends)
         self._network, self._courses, self._precedence = network, courses, precedence
         self.cost, self._order = self._sequence.chosen(order)
         self._chance = random.Random(len(order))
@@ -167,277 +146,3 @@ def lines_along(network: Network, walked: Iterable[Run]) -> list[int]:
                 found.append(course)
             last = course
     return found
-
-
-def _variants(network: Network, courses: Sequence[Course]) -> list[list[_Variant]]:
-    """How each line can be gone through."""
-    edges: list[list[int]] = [[] for _ in courses]
-    for k in np.flatnonzero(network.passes).tolist():
-        edges[int(network.courses[k])].append(k)
-    found: list[list[_Variant]] = []
-    for course, own in zip(courses, edges, strict=True):
-        forth = [Leg(k, False, True) for k in own]
-        nodes = [network.ends[k].tolist() for k in own]
-        if not own:
-            found.append([])
-            continue
-        if not course.closed or nodes[0][0] != nodes[-1][1]:
-            back = tuple(Leg(leg.edge, True, True) for leg in reversed(forth))
-            a, b = nodes[0][0], nodes[-1][1]
-            found.append([_Variant(a, b, tuple(forth)), _Variant(b, a, back)])
-            continue
-        step = max(len(own) // _ROOTS, 1)
-        found.append(
-            [
-                _Variant(nodes[k][0], nodes[k][0], (*forth[k:], *forth[:k]) * course.passes)
-                for k in range(0, len(own), step)
-            ]
-        )
-    return found
-
-
-class _Sequence:
-    """Orders of the items of one network."""
-
-    def __init__(
-        self,
-        network: Network,
-        courses: Sequence[Course],
-        precedence: Precedence,
-        roads: Roads,
-        stop: float,
-        ends: Ends,
-    ) -> None:
-        self._network, self._courses, self._precedence = network, courses, precedence
-        self._roads, self._stop, self._ends = roads, stop, ends
-        self._variants = _variants(network, courses)
-        self._known: dict[tuple[int, int], float] = {}
-        self._all = None if roads.all is None else roads.all.tolist()
-
-    def best(self, walked: Sequence[int], thorough: bool) -> tuple[Travel, list[Run]]:
-        """The cheapest order found; ``walked`` are the lines as they come in the shortest way of all."""
-        tried = [self._put_in_order(walked)]
-        if len(tried[0]) <= _BUILT:
-            tried += [self._built(leaving) for leaving in _LEAVING]
-        chosen = [self.chosen(order) for order in tried]
-        cost, order = min(chosen, key=lambda one: one[0])
-        if thorough and len(order) <= _IMPROVED:
-            cost, order = self.improved(cost, order)
-            chance = random.Random(len(order))
-            for _ in range(min(_SHAKES_WORK // len(order) ** 2, _SHAKES) if self._ends is None else 0):
-                found = self.improved(*self.chosen(self.shaken(order, chance)))
-                cost, order = min((cost, order), found, key=lambda one: one[0])
-        return self.walked(order)
-
-    def _cost(self, a: int, b: int) -> float:
-        """From node to node, or a thread stop where that is cheaper."""
-        if self._all is not None:
-            found: float = self._all[a][b]
-            return min(found, self._stop)
-        if (a, b) not in self._known:
-            self._known[a, b] = min(self._roads.cost(a, b), self._stop)
-        return self._known[a, b]
-
-    def items(self, order: Iterable[int]) -> Iterable[int]:
-        """Each line as often as it is sewn; a ring is gone round as often in one go."""
-        left = {
-            k: 1 if course.closed else course.passes
-            for k, course in enumerate(self._courses)
-            if self._variants[k]
-        }
-        for course in [*order, *range(len(self._courses))]:
-            if left.get(course):
-                left[course] -= 1
-                yield course
-        for course, many in left.items():
-            yield from [course] * many
-
-    def _put_in_order(self, walked: Sequence[int]) -> list[int]:
-        """As it comes, but what is not ready waits."""
-        sewn = self._precedence.begin()
-        found: list[int] = []
-        waiting = list(self.items(walked))
-        while waiting:
-            later = []
-            for course in waiting:
-                if sewn.ready(course):
-                    sewn.add(course)
-                    found.append(course)
-                else:
-                    later.append(course)
-            if len(later) == len(waiting):  # nothing is ready: what it rests on is not sewn here
-                return [*found, *later]
-            waiting = later
-        return found
-
-    def _built(self, leaving: float) -> list[int]:
-        """From the nearest line that is ready to the next; leaving a set unfinished costs ``leaving``."""
-        sewn = self._precedence.begin()
-        found: list[int] = []
-        left = list(self.items(()))
-        here = self._ends[0] if self._ends else None
-        scope = None
-        scopes = self._precedence.scopes
-        while left:
-            best: tuple[float, int, int, int] | None = None
-            for place, course in enumerate(left):
-                if best is not None and place and left[place - 1] == course:
-                    continue
-                if not sewn.ready(course):
-                    continue
-                away = 0.0 if scope is None or scopes[course] == scope else leaving
-                for number, variant in enumerate(self._variants[course]):
-                    cost = away + (0.0 if here is None else self._cost(here, variant.start))
-                    if best is None or cost < best[0] - SAME_COST:
-                        best = cost, place, course, number
-            if best is None:
-                return [*found, *left]
-            _, place, course, number = best
-            left.pop(place)
-            sewn.add(course)
-            found.append(course)
-            here, scope = self._variants[course][number].end, scopes[course]
-        return found
-
-    def chosen(self, order: Sequence[int]) -> tuple[float, list[tuple[int, int]]]:
-        """The cheapest variants for an order, exactly (dynamic programming), and what it then costs."""
-        first = self._variants[order[0]]
-        costs = [0.0 if self._ends is None else self._cost(self._ends[0], v.start) for v in first]
-        came: list[list[int]] = []
-        for before, course in pairwise(order):
-            was, now = self._variants[before], self._variants[course]
-            table = [
-                [cost + self._cost(one.end, other.start) for one, cost in zip(was, costs, strict=True)]
-                for other in now
-            ]
-            best = [min(range(len(row)), key=row.__getitem__) for row in table]
-            costs = [row[k] for row, k in zip(table, best, strict=True)]
-            came.append(best)
-        if self._ends is not None:
-            last = self._variants[order[-1]]
-            costs = [cost + self._cost(v.end, self._ends[1]) for v, cost in zip(last, costs, strict=True)]
-        at = min(range(len(costs)), key=costs.__getitem__)
-        total, chosen = costs[at], [at]
-        for best in reversed(came):
-            chosen.append(best[chosen[-1]])
-        return total, list(zip(order, reversed(chosen), strict=True))
-
-    def improved(self, cost: float, order: list[tuple[int, int]]) -> tuple[float, list[tuple[int, int]]]:
-        """Some items are moved elsewhere, as they are or turned round, as long as that is cheaper."""
-        for _ in range(_ROUNDS):
-            before = cost
-            order = self._moved(order)
-            cost, order = self.chosen([course for course, _ in order])
-            if cost > before - SAME_COST:
-                break
-        return cost, order
-
-    def _moved(self, order: list[tuple[int, int]]) -> list[tuple[int, int]]:
-        """One round over all of them."""
-        k = 0
-        while k < len(order):
-            for size in range(1, min(_SEGMENT, len(order) - k - 1) + 1):
-                found = self._better_place(order, k, size)
-                if found is not None:
-                    order = found
-                    break
-            k += 1
-        return order
-
-    def shaken(self, order: Sequence[tuple[int, int]], chance: random.Random) -> list[int]:
-        """A few lines put elsewhere, as far as those before them allow it."""
-        own = [course for course, _ in order]
-        for _ in range(_SHAKEN):
-            k, size = chance.randrange(len(own)), chance.randint(1, 3 * _SEGMENT)
-            some, rest = own[k : k + size], [*own[:k], *own[k + size :]]
-            put = chance.randint(0, len(rest))
-            tried = [*rest[:put], *(some if chance.random() < 0.5 else reversed(some)), *rest[put:]]
-            if self._precedence.allows(tried):
-                return tried
-        return own
-
-    def _better_place(self, order: list[tuple[int, int]], k: int, size: int) -> list[tuple[int, int]] | None:
-        some, rest = order[k : k + size], [*order[:k], *order[k + size :]]
-        if not rest:
-            return None
-        begin, end = self._ends or (None, None)
-        starts = [self._variants[course][v].start for course, v in rest] + [end]
-        stops = [begin] + [self._variants[course][v].end for course, v in rest]
-
-        def link(a: int | None, b: int | None) -> float:
-            return 0.0 if a is None or b is None else self._cost(a, b)
-
-        turned = [(course, self._turned(course, v)) for course, v in reversed(some)]
-        a, b = self._variants[some[0][0]][some[0][1]].start, self._variants[some[-1][0]][some[-1][1]].end
-        saved = link(stops[k], a) + link(b, starts[k]) - link(stops[k], starts[k])
-        if saved <= SAME_COST:
-            return None
-        inner = self._within(some)
-        ways = [(some, a, b, 0.0)]
-        if size > 1 or turned != some:
-            c = self._variants[turned[0][0]][turned[0][1]].start
-            d = self._variants[turned[-1][0]][turned[-1][1]].end
-            ways.append((turned, c, d, self._within(turned) - inner))
-        tried = []
-        for put in range(len(rest) + 1):
-            gone = link(stops[put], starts[put])
-            for way, first, last, more in ways:
-                gain = saved - (link(stops[put], first) + link(last, starts[put]) - gone) - more
-                if gain > SAME_COST and not (put == k and way is some):
-                    tried.append((gain, put, way))
-        for _, put, way in sorted(tried, key=lambda one: -one[0])[:4]:
-            found = [*rest[:put], *way, *rest[put:]]
-            if self._precedence.allows(course for course, _ in found):
-                return found
-        return None
-
-    def _turned(self, course: int, variant: int) -> int:
-        return variant if self._courses[course].closed else 1 - variant
-
-    def _within(self, some: Sequence[tuple[int, int]]) -> float:
-        variants = [self._variants[course][v] for course, v in some]
-        return sum(self._cost(one.end, other.start) for one, other in pairwise(variants))
-
-    def walked(self, order: Sequence[tuple[int, int]]) -> tuple[Travel, list[Run]]:
-        """The runs of an order, its items joined by the cheapest lanes or by a new thread."""
-        runs: list[Run] = []
-        travelled: list[int] = []
-        start, here, legs = -1, -1, list[Leg]()
-        for course, number in order:
-            variant = self._variants[course][number]
-            goal = self._ends[0] if start < 0 and self._ends else None
-            if start < 0:
-                start = here = variant.start if goal is None else goal
-            if here != variant.start:
-                if self._roads.cost(here, variant.start) < self._stop:
-                    lanes = list(self._along(here, variant.start))
-                    travelled += [leg.edge for leg in lanes]
-                    legs += lanes
-                else:
-                    if legs:
-                        runs.append(Run(start, here, tuple(legs)))
-                    start, legs = variant.start, []
-            legs += variant.legs
-            here = variant.end
-        if (
-            self._ends is not None
-            and here != self._ends[1]
-            and self._roads.cost(here, self._ends[1]) < self._stop
-        ):
-            lanes = list(self._along(here, self._ends[1]))
-            travelled += [leg.edge for leg in lanes]
-            legs += lanes
-            here = self._ends[1]
-        runs.append(Run(start, here, tuple(legs)))
-        groups = tuple(
-            frozenset(self._network.ends[[leg.edge for leg in run.legs]].ravel().tolist()) for run in runs
-        )
-        cost = sum(self._roads.price(k) for k in travelled)
-        return Travel(tuple(sorted(travelled)), groups, cost, len(runs) - 1), runs
-
-    def _along(self, here: int, goal: int) -> Iterable[Leg]:
-        edges = self._roads.path(here, goal)
-        for k in edges if here > goal else reversed(edges):
-            a, b = self._network.ends[k].tolist()
-            yield Leg(k, here != a, False)
-            here = b if here == a else a

@@ -7,8 +7,9 @@ from collections.abc import Iterable
 import numpy as np
 
 from kenzet.core.geom.region import Floats
+from kenzet.core.placing.as_it_is import placed
 from kenzet.core.placing.legs import hand_moves
-from kenzet.core.placing.placement import Placement, placed
+from kenzet.core.placing.placement import Placement
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.plan.zone_plan import ZonePlan

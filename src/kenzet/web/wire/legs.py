@@ -11,7 +11,7 @@ import numpy as np
 from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.region import Floats
 from kenzet.core.numbers.measure import Unit
-from kenzet.core.placing.placement import ruler_at
+from kenzet.core.placing.cloth import ruler_at
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.euler_walk import Leg
 from kenzet.core.route.network import KINDS

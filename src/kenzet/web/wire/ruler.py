@@ -11,7 +11,8 @@ from kenzet.core.kit.curves import ranked, templates
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.numbers.measure import COARSE, Unit
-from kenzet.core.placing.placement import Placement, planned
+from kenzet.core.placing.place_line import planned
+from kenzet.core.placing.placement import Placement
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.pose import Pose

@@ -9,8 +9,10 @@ import numpy as np
 
 from kenzet.core.geom.region import Floats
 from kenzet.core.numbers.measure import COARSE, Unit, long_figure
+from kenzet.core.placing.as_it_is import placed
+from kenzet.core.placing.cloth import ruler_at
 from kenzet.core.placing.legs import turned_back
-from kenzet.core.placing.placement import Placement, placed, ruler_at
+from kenzet.core.placing.placement import Placement
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.plan.zone_plan import ZonePlan

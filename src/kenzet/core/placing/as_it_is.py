@@ -1,0 +1,157 @@
+"""How a line is placed on what is there now: as it is planned, as long as that is there.
+
+Where it is not (a line was skipped, unpicked, or another order is sewn) the line is laid on the line on its other side, on
+the one beyond that what it is planned on is laid on, on a seam, or on one farther over that a ruler of hers reaches. What nothing
+places is done by eye.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Iterable
+from dataclasses import replace
+from fractions import Fraction
+
+import numpy as np
+
+from kenzet.core.memo import Table
+from kenzet.core.placing.place_line import Placing, planned
+from kenzet.core.placing.placement import On, Placement
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.ruler.line_references import SHORT, Reference, References, may_stray
+from kenzet.core.ruler.offset_sums import best_offset_sum
+from kenzet.core.tolerances import STOP_ERROR
+
+_FAR = 6  # lines over
+BESIDE = Table[tuple[ZonePlan, int], dict[int, list[Reference]]](
+    "lines beside lines, by plan and drawing", 500
+)
+MIRRORED = Table[tuple[ZonePlan, int], References]("references from the other side, by plan and drawing", 500)
+
+
+def placed(plan: ZonePlan, drawing: Drawing, line: int, sewn: Collection[int], last: int | None) -> Placement:
+    """How ``line`` is placed now that the lines ``sewn`` of its drawing are there, ``last`` the last of them."""
+    found = planned(plan, drawing, line)
+    if not all(other in sewn for other in found.needs):
+        return _Instead(plan, drawing, line).on_what_is_there(found, sewn, last)
+    if found.on == "line" and found.reference == last:
+        return replace(found, on="last")
+    return found
+
+
+class _Instead(Placing):
+    """Of one line, where what was planned is not there."""
+
+    def on_what_is_there(self, found: Placement, sewn: Collection[int], last: int | None) -> Placement:
+        """Where what was planned is not."""
+        there = [one for one in self._beside() if one.line in sewn]
+        there.sort(key=lambda one: one.line != last)
+        for one in there:
+            return self._on("last" if one.line == last else "line", one.distance, one.way, one.line)
+        seam = self._from_other_side()
+        if seam is not None:
+            return self._on("seam", seam.distance, seam.way, None)
+        drawn = set(self.marks.lines) - set(sewn)
+        along = self._along_the_chain(sewn, last)
+        return (
+            along
+            or self._farther(sewn, last, "line")
+            or self._farther(drawn, None, "drawn")
+            or self._by_eye()
+        )
+
+    def _beside(self) -> Iterable[Reference]:
+        """The lines on either side from which it can be laid."""
+        key = (self.plan, self.plan.number_of(self.drawing))
+        return self.plan.memo.once(BESIDE, key, lambda: _lines_beside(self.references)).get(self.line, [])
+
+    def _from_other_side(self) -> Reference | None:
+        """The seam that it would be laid from if lines progressed the other way, or that it is planned from."""
+        if self.own.kind == "seam":
+            return self.own
+        machine = self.kit.machine
+
+        def mirrored() -> References:
+            other = machine.model_copy(update={"throat": "left" if machine.throat == "right" else "right"})
+            return replace(self.plan, kit=self.kit.model_copy(update={"machine": other})).references(
+                self.drawing
+            )
+
+        found = self.plan.memo.once(MIRRORED, (self.plan, self.plan.number_of(self.drawing)), mirrored)[
+            self.line
+        ]
+        return found if found.kind == "seam" and self.line not in self.references.sides else None
+
+    def _along_the_chain(self, sewn: Collection[int], last: int | None) -> Placement | None:
+        """On the line that what it is planned on is laid on, and so on, as far as one is sewn or a seam begins them, and a ruler of
+        hers reaches.
+        """
+        distance, line, over = Fraction(0), self.line, 0
+        while over < _FAR:
+            over += 1
+            on = self.references[line]
+            if on.kind not in ("line", "seam") or line in self.references.sides:
+                return None
+            distance += on.distance
+            if on.kind == "seam" or on.line is None or on.line in sewn:
+                break
+            line = on.line
+        else:
+            return None
+        there = on.kind == "line" and on.line is not None
+        if best_offset_sum(self.kit, distance).etched is None or not (there or on.kind == "seam"):
+            return None
+        kind: On = "seam" if not there else "last" if on.line == last else "line"
+        found = self._on(kind, distance, self.own.way, on.line, over)
+        strays = may_stray(self.kit, found.error, found.length, self._shared_with(on.line))
+        return found if strays <= float(self.kit.tolerance.mm) + found.error else None
+
+    def _shared_with(self, line: int | None) -> float:
+        """How much of a straight line lies beside another, mm; of one that turns all of it."""
+        own = self.legs[0]
+        if line is None or len(self.legs) > 1 or own.arc is not None:
+            return sum(leg.length for leg in self.legs)
+        way = np.array([own.end[0] - own.start[0], own.end[1] - own.start[1]]) / own.length
+        other = (self.drawing.polylines[line] - np.array(own.start)) @ way
+        return float(min(other.max(), own.length) - max(other.min(), 0.0))
+
+    def _farther(self, others: Collection[int], last: int | None, on: On) -> Placement | None:
+        """On the nearest of ``others`` of its family and piece that lies beside it and that one of her rulers reaches."""
+        drawing, line = self.drawing, self.line
+        many = len(drawing.stretches)
+        beside = np.array([other for other in others if other < many], dtype=np.int64)
+        if line >= many or not len(beside) or self.kit.sew_with == "walking foot":
+            return None
+        jobs, lines, ends = drawing.stretches.job, drawing.stretches.line, drawing.stretches.ends
+        beside = beside[jobs[beside] == jobs[line]]
+        family = drawing.straight[int(jobs[line]) % len(drawing.straight)]
+        along = ends.reshape(-1, 2, 2) @ np.array(family.direction)
+        shared = np.minimum(along[beside].max(axis=1), along[line].max()) - np.maximum(
+            along[beside].min(axis=1), along[line].min()
+        )
+        own = float(np.ptp(along[line]))
+        beside, shared = beside[shared >= SHORT / 2], shared[shared >= SHORT / 2]
+        apart = np.abs(lines[beside] - lines[line])
+        for k in np.argsort(apart, kind="stable").tolist():
+            over = int(apart[k])
+            if not 0 < over <= _FAR:
+                continue
+            first = int(min(lines[beside[k]], lines[line]))
+            distance = sum((family.gaps[(first + n) % len(family.gaps)] for n in range(over)), Fraction(0))
+            total = best_offset_sum(self.kit, distance, drawing.length_of(line))
+            strays = may_stray(self.kit, float(total.off), own, float(shared[k]))
+            if total.etched is not None and strays <= float(self.kit.tolerance.mm) + STOP_ERROR:
+                way = 1 if lines[line] > lines[beside[k]] else -1
+                kind: On = "last" if int(beside[k]) == last and on == "line" else on
+                return self._on(kind, distance, way, int(beside[k]), over)
+        return None
+
+
+def _lines_beside(references: References) -> dict[int, list[Reference]]:
+    found: dict[int, list[Reference]] = {}
+    for line, own in references.items():
+        if own.kind == "line" and own.line is not None and line not in references.sides:
+            found.setdefault(line, []).append(own)
+            if own.line not in references.sides:
+                found.setdefault(own.line, []).append(Reference("line", own.distance, -own.way, line))
+    return found

@@ -1,0 +1,279 @@
+"""How a line is placed where everything goes as it is planned.
+
+Nothing is ever to be laid whose verdict is "will not do".
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from fractions import Fraction
+from functools import cached_property
+
+from kenzet.core.fills.base import Paths
+from kenzet.core.kit.curves import CurveFit, TemplateFit, ranked, templates
+from kenzet.core.kit.edges import WaveEdge
+from kenzet.core.marks.marking import Marks, marks_of, placed_by_ticks
+from kenzet.core.memo import Table
+from kenzet.core.placing.legs import Leg, legs_of
+from kenzet.core.placing.placement import By, On, Placement
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.zone_plan import Compass, ZonePlan, compass
+from kenzet.core.ruler.drift import error_after
+from kenzet.core.ruler.line_references import Reference, may_stray
+from kenzet.core.ruler.offset_sums import EXACT, OffsetSum, best_offset_sum, check_number, edge_of, placements
+from kenzet.core.tolerances import DIVISOR
+
+PLANNED = Table[tuple[ZonePlan, int], dict[int, Placement]]("placements by plan and drawing", 500)
+
+
+def planned(plan: ZonePlan, drawing: Drawing, line: int) -> Placement:
+    """How ``line`` is placed where everything goes as it is planned."""
+    kept = plan.memo.once(PLANNED, (plan, plan.number_of(drawing)), dict)
+    if line not in kept:
+        kept[line] = Placing(plan, drawing, line).planned()
+    return kept[line]
+
+
+class Placing:
+    """Of one line."""
+
+    def __init__(self, plan: ZonePlan, drawing: Drawing, line: int) -> None:
+        self.plan, self.drawing, self.line, self.kit = plan, drawing, line, plan.kit
+        self.references = plan.references(drawing)
+        self.own = self.references[line]
+        self.legs = legs_of(drawing, line)
+
+    @cached_property
+    def marks(self) -> Marks:
+        """What is drawn of the zone."""
+        return marks_of(self.plan, self.drawing)
+
+    def planned(self) -> Placement:
+        """As its drawing and its marks have it."""
+        if self.own.kind == "ditch":
+            return self._made("ditch", "ditch")
+        if self.line in self.marks.lines:
+            return self._drawn()
+        return self._by_marks() or self._from_lines_and_seams()
+
+    def _from_lines_and_seams(self) -> Placement:
+        """What its own reference says."""
+        sides = self.references.sides.get(self.line)
+        if sides:
+            return self._turning(sides)
+        if self.own.kind == "angle":
+            return self._made(
+                "angle", "angle", reference=self.own.line, angle=self.own.angle, way=self.own.way,
+                error=float(self.kit.tolerance.mm), distance=self.kit.reach, lays=self._lays(None), crosses=self._crossing(),
+            )  # fmt: skip
+        if self.own.kind == "step":
+            return self._stepped()
+        if self.own.kind in ("seam", "line"):
+            on: On = "seam" if self.own.kind == "seam" else "line"
+            return self._on(on, self.own.distance, self.own.way, self.own.line)
+        return self._by_eye()
+
+    def _crossing(self) -> tuple[float, Compass] | None:
+        """How far from its nearer end the line that it is laid across is crossed, and which end that is."""
+        if self.own.line is None:
+            return None
+        own, other = (self.drawing.polylines[k] for k in (self.line, self.own.line))
+        (px, py), (qx, qy) = (own[1] - own[0]).tolist(), (other[1] - other[0]).tolist()
+        dx, dy = (own[0] - other[0]).tolist()
+        turned = qx * py - qy * px
+        if abs(turned) < DIVISOR:
+            return None
+        long = math.hypot(qx, qy)
+        along = long * (dx * py - dy * px) / turned
+        back = along > long / 2
+        return (long - along if back else along), compass(qx if back else -qx, qy if back else -qy)
+
+    def _stepped(self) -> Placement:
+        """From the row before: the template is moved on, and the foot cancels out."""
+        fits = self._fits() or ()
+        by: By = "template" if fits and isinstance(fits[0], TemplateFit) else "curve"
+        trace = self.drawing.trace(self.line)
+        family = self.drawing.families[trace.family] if trace else None
+        slides = family.slides if isinstance(family, Paths) else ()
+        row = trace.line + (self.own.way < 0) if trace else 0
+        slide = self.own.way * slides[row] if row < len(slides) else 0.0
+        wanted = self.plan.template(self.drawing)
+        if wanted is not None:  # a whole repeat along the rows is none
+            repeat = wanted.period if isinstance(wanted, WaveEdge) else wanted.pitch
+            slide = (slide + repeat / 2) % repeat - repeat / 2
+        run = int(self.references.runs[self.line])
+        return self._made(
+            "line", by if fits else "eye", distance=self.own.distance, way=self.own.way, reference=self.own.line, fits=fits, stepped=True,
+            slide=slide, error=error_after(max(run, 1), 0.0, float(self.kit.spread.mm)),
+        )  # fmt: skip
+
+    def _made(self, on: On, by: By, **values: object) -> Placement:
+        return Placement(self.line, on, by, self.legs, **values)  # type: ignore[arg-type]
+
+    def _by_eye(self) -> Placement:
+        return self._made(
+            "nothing", "eye", way=self.own.way, distance=self.kit.reach, error=float(self.kit.tolerance.mm)
+        )
+
+    def _by_marks(self) -> Placement | None:
+        """Where ticks, dots, tape or powder give it its place."""
+        marks = self.marks
+        spread = float(self.kit.spread.mm)
+        if marks.stencil:
+            return self._drawn()
+        if marks.tape and self.line in marks.tape.lines:
+            return self._made("tape", "tape", error=spread)
+        if marks.method == "dots" or (marks.ticks and placed_by_ticks(self.drawing)[self.line]):
+            fits = self._fits()
+            if fits is None:
+                return self._made(
+                    "points", "eye", distance=self.kit.reach, error=float(self.kit.tolerance.mm)
+                )
+            by: By = "curve" if fits else "two points"
+            if self.kit.sew_with == "walking foot":
+                by = "eye" if fits else "two points"
+            return self._made(
+                "points", by, distance=self.kit.reach, fits=fits, error=spread, lays=self._lays(None)
+            )
+        return None
+
+    def _drawn(self) -> Placement:
+        """It is followed: with an edge of hers beside it where one does it."""
+        spread = float(self.kit.spread.mm)
+        fits = self._fits()
+        if self.kit.sew_with == "walking foot" or fits is None or not self.kit.edges:
+            return self._made("mark", "follow", error=spread)
+        by: By = "etched line" if not fits else "template" if isinstance(fits[0], TemplateFit) else "curve"
+        if by == "etched line" and not self.kit.straight:
+            return self._made("mark", "follow", error=spread)
+        return self._made(
+            "mark",
+            by,
+            distance=self.kit.reach,
+            way=self.own.way,
+            fits=fits,
+            error=spread,
+            lays=self._lays(None),
+        )
+
+    def _fits(self) -> tuple[CurveFit | TemplateFit | None, ...] | None:
+        """For a line with arcs or of a template her edge for each; empty for a straight one, None where one will not do."""
+        wanted = self.plan.template(self.drawing)
+        if wanted is not None:
+            some = [fit for fit in templates(self.kit, wanted) if fit.verdict != "will not do"]
+            if some:
+                return (some[0],)
+        found: list[CurveFit | TemplateFit | None] = []
+        for leg in self.legs:
+            if leg.arc is None:
+                found.append(None)
+                continue
+            fits = [
+                fit for fit in ranked(self.kit, leg.arc.radius, leg.arc.angle) if fit.verdict != "will not do"
+            ]
+            if not fits:
+                return None
+            found.append(fits[0])
+        return tuple(found) if any(found) else ()
+
+    def _on(self, on: On, distance: Fraction, way: int, reference: int | None, over: int = 1) -> Placement:
+        """On a seam or a line that runs along it."""
+        longest = max((leg.length for leg in self.legs), default=0.0)
+        total = best_offset_sum(self.kit, distance, longest)
+        if not total.can_be_laid:
+            return self._by_eye()
+        fits = self._fits()
+        if fits is None and abs(distance - self.kit.reach) <= EXACT and self.kit.sew_with == "ruler foot":
+            return self._made(
+                on,
+                "rim",
+                distance=distance,
+                way=way,
+                reference=reference,
+                over=over,
+                error=2 * float(self.kit.spread.mm),
+            )
+        if fits is None:  # a curve that no edge of hers sews: her eye keeps the distance
+            return self._made(
+                on,
+                "eye",
+                distance=distance,
+                way=way,
+                reference=reference,
+                over=over,
+                total=total,
+                error=float(self.kit.tolerance.mm),
+            )
+        by: By = "gauge" if total.gauge else "edge behind" if total.etched is None else "etched line"
+        if fits and not total.gauge:
+            by = "template" if isinstance(fits[0], TemplateFit) else "curve"
+        edge = edge_of(self.kit, total)
+        run = int(self.references.runs[self.line]) if on == "line" else 0
+        check = (
+            check_number(total, edge, run)
+            if edge and total.etched is not None and on == "line" and not fits
+            else None
+        )
+        return self._made(
+            on, by, distance=distance, way=way, reference=reference, over=over, total=total, fits=fits,
+            error=self._error(on, total, run), check=check, lays=self._lays(total),
+        )  # fmt: skip
+
+    def _error(self, on: On, total: OffsetSum, run: int) -> float:
+        spread = float(self.kit.spread.mm)
+        return (
+            error_after(max(run, 1), float(total.off), spread)
+            if on != "seam"
+            else abs(float(total.off)) + 2 * spread
+        )
+
+    def _lays(self, total: OffsetSum | None) -> int:
+        """How often the ruler is laid down for it."""
+        edge = edge_of(self.kit, total) if total else next((edge for _, edge in self.kit.straight), None)
+        if edge is None:
+            return 0
+        return sum(placements(leg.length, float(edge.length)) for leg in self.legs if leg.arc is None)
+
+    def _turning(self, sides: tuple[Reference, ...]) -> Placement:
+        """Each leg from what runs along it."""
+        found = []
+        for leg, side in zip(self.legs, sides, strict=False):
+            on: On = "seam" if side.kind == "seam" else "ditch" if side.kind == "ditch" else "line"
+            total = best_offset_sum(self.kit, side.distance, leg.length) if on != "ditch" else None
+            by: By = (
+                "ditch"
+                if total is None
+                else "gauge"
+                if total.gauge
+                else "edge behind"
+                if total.etched is None
+                else "etched line"
+            )
+            lays = (
+                0
+                if total is None
+                else placements(leg.length, float(edge.length))
+                if (edge := edge_of(self.kit, total))
+                else 0
+            )
+            error = 0.0 if total is None else may_stray(self.kit, float(total.off), 1.0, 1.0)
+            found.append(
+                Placement(
+                    self.line, on, by, (leg,), side.distance, 1, self._side_of(leg, side.line), side.line,
+                    total=total, error=error, lays=lays,
+                )
+            )  # fmt: skip
+        first = found[0]
+        return replace(
+            first, legs=self.legs, sides=tuple(found), error=max(side.error for side in found),
+            lays=sum(side.lays for side in found),
+        )  # fmt: skip
+
+    def _side_of(self, leg: Leg, line: int | None) -> int:
+        """+1 where what a leg is laid on lies to the right of it, seen from its start, as for a family whose normal points left."""
+        if line is None:
+            return 1
+        x, y = self.drawing.polylines[line].mean(axis=0).tolist()
+        (x0, y0), (x1, y1) = leg.start, leg.end
+        return -1 if (x1 - x0) * (y - y0) - (y1 - y0) * (x - x0) > 0 else 1
