@@ -49,6 +49,7 @@ def test_the_needle_runs_through_a_block_as_it_would_be_sewn(table):
     canvas = table.get_by_test_id("canvas").bounding_box()
     table.mouse.click(canvas["x"] + canvas["width"] / 2, canvas["y"] + canvas["height"] / 2 + 55)
     expect(table.get_by_test_id("sentence")).to_contain_text("Begin ")
+    table.wait_for_load_state("networkidle")  # a shorter way takes the place of the quick one
     expect(table.get_by_test_id("piece")).to_contain_text(re.compile("^1 of "))
     start = needle(table)
     table.keyboard.press("ArrowRight")

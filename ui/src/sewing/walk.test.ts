@@ -14,6 +14,9 @@ describe('a needle on its way', () => {
     expect(marks).toEqual([0, 10, 15, 25, 33])
     expect(needleAt(L, marks, 0)).toEqual({ piece: 0, x: 0, y: 0 })
     expect(needleAt(L, marks, 10)).toEqual({ piece: 1, x: 0, y: 10 })
+    const all = marks[marks.length - 1]!
+    expect(needleAt(L, marks, all - 0.005)).toEqual(needleAt(L, marks, all))
+    expect(needleAt(L, marks, all).piece).toBe(L.length)
     expect(needleAt(L, marks, 12)).toEqual({ piece: 1, x: 2, y: 10 })
     expect(needleAt(L, marks, 23)).toEqual({ piece: 2, x: 7, y: 4 })
     expect(needleAt(L, marks, 25)).toEqual({ piece: 3, x: 20, y: 0 })

@@ -42,11 +42,14 @@ export function partOf(points: readonly number[], far: number): number[] {
   return found
 }
 
+/** mm: a slider rounds where it ends */
+const END = 0.01
+
 /** Where the needle is `far` mm along. */
 export function needleAt(pieces: readonly Piece[], marks: readonly number[], far: number): Needle {
   const all = marks[marks.length - 1] ?? 0
   if (!pieces.length) return { piece: 0, x: 0, y: 0 }
-  if (far >= all) {
+  if (far >= all - END) {
     const [x, y] = pieces[pieces.length - 1]!.points.slice(-2) as [number, number]
     return { piece: pieces.length, x, y }
   }

@@ -26,7 +26,7 @@ _IMPROVED = 260  # items: with more, an order is not improved
 _ROUNDS = 4
 _SEGMENT = 6  # items moved at a time
 _SHAKES = 150  # times that some are put elsewhere at random and the rest improved, at most
-_SHAKES_WORK = 150_000  # items squared, times shakes
+_SHAKES_WORK = 60_000  # items squared, times shakes
 _SHAKEN = 50  # tries to put some elsewhere
 _LEAVING = (0.0, 40.0, 400.0)  # mm of price for leaving a piece or a set unfinished, each tried (ours)
 

@@ -130,7 +130,7 @@ class Lines:
         if ends is not None:
             odd[list(ends)] += 1
         runs = sum(max(int((odd[list(group)] % 2).sum()) // 2, 1) for group in groups)
-        return Travel(tuple(edges), tuple(groups), sum(lanes.weights[k] for k in edges), runs - 1)
+        return Travel(tuple(sorted(edges)), tuple(groups), sum(lanes.weights[k] for k in edges), runs - 1)
 
     def _groups(self, used: Iterable[int]) -> list[frozenset[int]]:
         """The nodes that hang together by what is sewn and travelled."""
