@@ -116,3 +116,20 @@ def test_a_break_that_cannot_be_is_refused(capsys, share):
     with pytest.raises(SystemExit):
         main(["steps", str(PRACTICE), "--break", share])
     assert "line" in capsys.readouterr().err
+
+
+@pytest.mark.parametrize(
+    ("option", "number"), [("--skip", "0"), ("--skip", "-3"), ("--unpick", "999"), ("--break", "999:40%")]
+)
+def test_a_line_that_will_not_come_is_refused(capsys, option, number):
+    assert main(["steps", str(PRACTICE), f"{option}={number}"]) == 1
+    assert "there is no line" in capsys.readouterr().err
+
+
+def test_a_quilt_in_which_nothing_is_planned_has_no_steps(tmp_path, capfd):
+    plan = json.loads(PRACTICE.read_text())
+    for zone in plan["zones"].values():
+        zone.update(fill=None, apart=[], by_hand=[], over=None)
+    (tmp_path / "open.json").write_text(json.dumps(plan))
+    assert main(["steps", str(tmp_path / "open.json")]) == 0
+    assert capfd.readouterr().out == ""

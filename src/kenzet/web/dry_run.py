@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 
+from kenzet.core.errors import BadValue
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.placing.as_it_is import placed
 from kenzet.core.plan.planner import plan_zone
@@ -37,7 +38,11 @@ class Mishaps:
 
 def dry_run(laid: QuiltLayout, mishaps: Mishaps, unit: Unit) -> Iterable[dict[str, Any]]:
     """Step after step as JSON values: what is said, and for a line its placement. What was skipped is taken up at the end."""
-    machine = _Machine(ways_of(laid, route_quilt(laid)))
+    route = route_quilt(laid)
+    if not route.visits:
+        return
+    machine = _Machine(ways_of(laid, route))
+    _check(machine.ways, mishaps)
     number = 0
     while True:
         here = machine.now()
@@ -57,6 +62,14 @@ def dry_run(laid: QuiltLayout, mishaps: Mishaps, unit: Unit) -> Iterable[dict[st
         number += 1
         told = {"step": number, **told, **_placing(laid, machine, here, step)}
         yield from machine.through(here, step, number, mishaps, told)
+
+
+def _check(ways: UnitWays, mishaps: Mishaps) -> None:
+    """Raises BadValue for a line that will not come."""
+    many = sum(ways.of(visit).many for visit in ways.route.visits)
+    for number in (*mishaps.skip, *mishaps.breaks, *mishaps.unpick):
+        if not 1 <= number <= many:
+            raise BadValue(f"There are {many} lines, counted from 1; there is no line {number}.")
 
 
 def _said(view: SewingStepView) -> dict[str, Any]:
