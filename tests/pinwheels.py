@@ -20,6 +20,8 @@ def pinwheels(columns: int) -> QuiltLayout:
     places = [place for place, _ in laid.quilt.layout.places()]
     laid = changed(laid, {"kind": "new block", "block": block})
     laid = changed(laid, {"kind": "paint", "places": places, "block": "pinwheel"})
+    inside = {"line_ends": "inside", "edge": "1/4 in", "batting_overhang": "2 in", "backing_overhang": "3 in"}
+    laid = changed(laid, {"kind": "quilt", "use": "lap", **inside})
     for patch in laid.top.at["1-1"].patches:
         laid = changed(laid, {"kind": "zone", "refs": [f"1-1/{patch}"]})
     return laid

@@ -240,7 +240,7 @@ def test_changes_undo_redo_and_what_the_other_window_sees(client):
 
 def test_marks_count_ticks_and_pages(client):
     view = client.post("marks", zone=ZONE).json
-    assert (len(view["strokes"]), view["method"], view["chosen_by_her"]) == (4, "first lines", True)
+    assert (len(view["strokes"]), view["method"], view["chosen_by_her"]) == (2, "first lines", True)
     told = {one["key"]: words(one["words"]) for one in view["methods"]}
     assert (told["first lines"], told["all lines"]) == ("4 to draw", "92 to draw")
     assert told["nothing"].endswith("by eye") and told["anchors"].startswith("every 4th")

@@ -13,12 +13,12 @@ from tests.web.test_api import ZONE, words
 
 def test_strokes_come_in_order_and_what_is_drawn_is_kept(client):
     view = client.post("table", zone=ZONE).json
-    assert (len(view["steps"]), view["times"], view["done"], view["still_on"]) == (4, 12, 0, [])
+    assert (len(view["steps"]), view["times"], view["done"], view["still_on"]) == (2, 12, 0, [])
     assert words(view["steps"][0]["lay"])
     assert client.post("table", zone=ZONE, done=3).json["done"] == 3
     kept = client.post("table", zone=ZONE).json
     assert kept["done"] == 3 and kept["still_on"][0]["zone"] == ZONE and "water" in kept["still_on"][0]["off"]
-    assert client.post("table", zone=ZONE, done=4 * 12 + 1).status_code == 422
+    assert client.post("table", zone=ZONE, done=2 * 12 + 1).status_code == 422
     off = client.post("table", zone=ZONE, off=True).json
     assert (off["still_on"], off["done"]) == ([], 0)
     assert client.post("table", zone=ZONE, done=1).json["still_on"]
@@ -75,6 +75,9 @@ def test_what_does_not_repeat_is_no_sheet_of_repeats(client):
     assert (refused.status_code, refused.json["field"]) == (422, "scope")
     wave = {"kind": "waves", "spacing": "1 in", "period": "2 in", "depth": "1/2 in", "angle": 0}
     client.change(1, "border-fill", {"kind": "fill", "zone": "border", "fill": wave})
+    client.change(
+        2, "ends-0002", {"kind": "line ends", "zone": "border", "line_ends": "inside", "edge": "1/4 in"}
+    )
     view = client.post("marks", zone="border", scope="repeat").json
     assert view["repeats"] and view["pages"] == 1
     assert any("Margin" in words(row["label"]) for row in view["rows"])

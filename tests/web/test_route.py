@@ -140,7 +140,7 @@ def test_what_a_pinned_end_costs_and_what_would_end_there(app, conn):
     client.change(1, "pins-001", {"kind": "stitching", "stitching": {**doc, "pins": pins}})
     number, _ = look(part)
     told = client.post("route/pin-options", number=number).json
-    assert "8 in more are travelled" in words(told["costs"])
+    assert "9 in more are travelled" in words(told["costs"])
     said = [words(offer["words"]) for offer in told["offers"]]
     assert any("16 lines in place of 15, 15/32 in apart" in one and "each is drawn" in one for one in said)
     taken = {

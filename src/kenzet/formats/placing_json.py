@@ -31,6 +31,8 @@ def placement_json(plan: ZonePlan, drawing: Drawing, on: Placement) -> dict[str,
             "points": reference_points(plan, drawing, on).round(4).tolist(),
         },
         "angle": on.angle,
+        "through_lines": list(on.through),
+        "under_edge_mm": [round(float(under), 5) for under in on.tilt],
         **_thing(on),
         "predicted_error_mm": round(on.error, 4),
         "check": None

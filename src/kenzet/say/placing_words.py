@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Callable
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import replace
+from fractions import Fraction
 
 from kenzet.core.kit.curves import CurveFit, TemplateFit
 from kenzet.core.kit.kit import Kit
@@ -12,7 +14,7 @@ from kenzet.core.placing.legs import Leg
 from kenzet.core.placing.place_line import planned
 from kenzet.core.placing.placement import By, Placement
 from kenzet.core.plan.drawing import Drawing
-from kenzet.core.plan.zone_plan import Compass, ZonePlan
+from kenzet.core.plan.zone_plan import Compass, ZonePlan, compass
 from kenzet.core.ruler.offset_sums import OffsetSum
 from kenzet.core.tolerances import VISIBLE
 from kenzet.say import words as w
@@ -45,6 +47,7 @@ _ON = {
     "ditch": "the seam",
     "tape": "the tape",
     "points": "the marks at its ends",
+    "corners": "the points at its ends, where seams or sewn lines meet",
     "nothing": "nothing",
 }
 
@@ -79,9 +82,39 @@ def _by_rim(kit: Kit, on: Placement, unit: Unit) -> w.Words:
 
 
 def _by_points(kit: Kit, on: Placement, unit: Unit) -> w.Words:
+    if on.on == "corners":
+        each = "each end of every leg" if len(on.legs) > 1 else "both ends of the line"
+        if kit.sew_with == "walking foot":
+            return [f"Sew straight to {each}: {_MEET} there."]
+        return ["Lay the ruler’s edge ", w.shown(kit.reach, unit), f" off {each}: {_MEET} there."]
     if kit.sew_with == "walking foot":
         return ["Sew straight from the mark at one end to the mark at the other."]
     return ["Lay the ruler’s edge ", w.shown(kit.reach, unit), " off the marks at both ends."]
+
+
+_MEET = "seams or sewn lines meet"
+
+
+def _by_tilt(kit: Kit, on: Placement, unit: Unit) -> w.Words:
+    """At either end by its own etched line."""
+    leg = on.legs[0]
+    (x0, y0), (x1, y1) = leg.start, leg.end
+    ends = (compass(x0 - x1, y0 - y1), compass(x1 - x0, y1 - y0))
+    said: w.Words = [f"Lay the ruler askew, with {on_words(on)} "]
+    for k, (under, end) in enumerate(zip(on.tilt, ends, strict=True)):
+        said += [*([", and "] if k else []), *_lies(kit, under, unit), f" at its {_END[end]} end"]
+    return [*said, "."]
+
+
+def _lies(kit: Kit, under: Fraction, unit: Unit) -> w.Words:
+    """How a line lies to the ruler's edge."""
+    if abs(float(under)) < VISIBLE:
+        return ["along the edge"]
+    if under < 0:
+        return ["showing by ", w.shown(-under, unit, COARSE[unit] / 2, about=True)]
+    if any(abs(float(under - line)) < VISIBLE for _, edge in kit.straight for line in edge.lines):
+        return ["under the ", w.shown(under, unit, bare=True), " mark"]
+    return [w.shown(under, unit, COARSE[unit] / 2, about=True), " under the edge"]
 
 
 def _by_angle(kit: Kit, on: Placement, unit: Unit) -> w.Words:
@@ -155,8 +188,10 @@ def _stepped(on: Placement, thing: str, unit: Unit) -> w.Words:
 
 def _beside(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     """How far its edge lies from what it is laid on."""
-    if on.on in ("mark", "points"):
-        what = "the drawn line" if on.on == "mark" else "the marks at both ends"
+    if on.on in ("mark", "points", "corners"):
+        what = {"mark": "the drawn line", "points": "the marks at both ends"}.get(
+            on.on, f"both ends of each arc, where {_MEET}"
+        )
         return ["with its edge ", w.shown(kit.reach, unit), f" off {what}."]
     off = on.distance - kit.reach
     if abs(float(off)) < VISIBLE:
@@ -189,7 +224,7 @@ _PLAIN: dict[By, str] = {
     "tape": "Sew along the edge of the tape.",
 }
 _HOW: dict[By, Callable[[Kit, Placement, Unit], w.Words]] = {
-    "gauge": _by_gauge, "rim": _by_rim, "two points": _by_points, "angle": _by_angle, "curve": _curve, "template": _curve, "eye": _by_eye,
+    "gauge": _by_gauge, "rim": _by_rim, "two points": _by_points, "angle": _by_angle, "tilt": _by_tilt, "curve": _curve, "template": _curve, "eye": _by_eye,
 }  # fmt: skip
 
 
@@ -201,17 +236,21 @@ def short_words(on: Placement, unit: Unit) -> w.Words:
 
 
 _SHORT: dict[By, str] = {
-    "etched line": "mark", "edge behind": "edge behind", "angle": "across", "gauge": "foot", "rim": "foot’s rim", "curve": "curve",
+    "etched line": "mark", "edge behind": "edge behind", "tilt": "askew", "angle": "across", "gauge": "foot", "rim": "foot’s rim", "curve": "curve",
     "template": "template", "follow": "drawn", "two points": "mark to mark", "ditch": "ditch", "tape": "tape", "eye": "by eye",
 }  # fmt: skip
 
 
 def leg_words(kit: Kit, on: Placement, legs: tuple[Leg, ...], back: bool, unit: Unit) -> list[w.Words]:
-    """Leg by leg: how far, what it is laid on, and how the quilt is turned at its end; nothing for a line of one leg."""
-    if len(legs) < 2:
-        return []
+    """Leg by leg: how far, what it is laid on, and how the quilt is turned at its end; nothing for a line of one leg. Curves in
+    each other's way are one leg, unless each is sewn along an edge of its own.
+    """
     sides = on.sides[::-1] if back else on.sides
     fits = on.fits[::-1] if back else on.fits
+    if not any(isinstance(fit, CurveFit) for fit in fits) and not sides:
+        legs, fits = tuple(_from_pivot_to_pivot(legs)), ()
+    if len(legs) < 2:
+        return []
     found: list[w.Words] = []
     for number, leg in enumerate(legs[:_MOST_LEGS]):
         said: w.Words = [w.shown(leg.length, unit, COARSE[unit], about=True)]
@@ -225,6 +264,16 @@ def leg_words(kit: Kit, on: Placement, legs: tuple[Leg, ...], back: bool, unit: 
     if len(legs) > _MOST_LEGS:
         found.append([f"and so on, {len(legs)} legs in all"])
     return found
+
+
+def _from_pivot_to_pivot(legs: Sequence[Leg]) -> Iterable[Leg]:
+    """The legs, joined where the quilt is not turned."""
+    length = 0.0
+    for number, leg in enumerate(legs):
+        length += leg.length
+        if leg.turn or number == len(legs) - 1:
+            yield replace(leg, length=length)
+            length = 0.0
 
 
 def summary(plan: ZonePlan, drawing: Drawing, unit: Unit) -> list[str]:

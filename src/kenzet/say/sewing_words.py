@@ -16,6 +16,7 @@ from kenzet.core.sewing.now import Left, Now
 from kenzet.core.sewing.progress import Fault, ZoneLeft
 from kenzet.core.sewing.steps import SewingStep
 from kenzet.core.sewing.way import Move
+from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.layout import Part
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import ThreadEnds
@@ -27,10 +28,12 @@ _LANES = {
     EDGE: "along the zone’s edge",
     RIM: "along the quilt’s edge",
     STEP: "straight across",
-    LINE: "back over that line",
+    LINE: "back over the line you just sewed",
     TEXTURE: "across the texture",
 }
 
+
+_SEWN_LINE = "over a line that is sewn"
 
 ENDING: dict[ThreadEnds, str] = {
     "tie and bury": "Tie the threads and bury them.",
@@ -60,14 +63,19 @@ def sew_words(
 _DOWN = "needle down."
 
 
-def travel_words(travels: Sequence[Move], placed: Sequence[Floats], unit: Unit) -> w.Words:
-    """Where one goes without sewing a line: lane by lane."""
+def travel_words(travels: Sequence[Move], placed: Sequence[Floats], unit: Unit, course: int = -1) -> w.Words:
+    """Where one goes without sewing a line: lane by lane, after the line ``course``. What is too short to be seen is not said."""
     said: w.Words = []
-    for _, some in groupby(zip(travels, placed, strict=True), key=lambda one: one[0].kind):
+    for (kind, line), some in groupby(
+        zip(travels, placed, strict=True), key=lambda one: (one[0].kind, one[0].course)
+    ):
         pieces = list(some)
-        far = w.shown(sum(move.length for move, _ in pieces), unit, COARSE[unit], about=True)
+        long = sum(move.length for move, _ in pieces)
+        if long < VISIBLE:
+            continue
         way = way_to(pieces[0][1][0], pieces[-1][1][-1])
-        said += [", then " if said else "", far, f" {way}, {_LANES[pieces[0][0].kind]}"]
+        lane = _SEWN_LINE if kind == LINE and line != course else _LANES[kind]
+        said += [", then " if said else "", w.shown(long, unit, COARSE[unit], about=True), f" {way}, {lane}"]
     return [one for one in said if one != ""]
 
 

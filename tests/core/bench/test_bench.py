@@ -228,7 +228,7 @@ def test_a_wave_that_is_made_for_the_line_sews_the_line(quilt, fill):
     assert laid.fit.verdict == "fits"
     r = float(kit.reach)
     needle = laid.lay.put(plastic(made.edges, 0, r).needle.points)
-    line = LineString(np.vstack([drawing.traces[0].polyline]))
+    line = LineString(drawing.polylines[plan.telling_line(drawing)])
     away = shapely.distance(line, shapely.points(needle))
     assert np.median(away) < 0.75  # a line beside a wave is no wave to a hair
     crests = needle[needle[:, 1] > needle[:, 1].max() - 0.05]

@@ -68,7 +68,7 @@ def rings_of(drawing):
 def test_zones_of_one_outline_share_their_rings_and_each_has_its_own(fill):
     laid = filled(pinwheels(3), fill)
     shared = [drawing for plan in plan_quilt(laid).values() for drawing in plan.drawings]
-    assert len(shared) == 32  # eight triangles: whole, cut at either side, cut at both
+    assert len(shared) == 24  # eight triangles: whole, cut along their side, cut at their corner
     assert len({id(d.shape.twin[0] if d.shape.twin else d.shape) for d in shared}) == 1  # uncut all are one
     assert {d.shape.whole is None for d in shared} == {True, False}
     for drawing in shared:

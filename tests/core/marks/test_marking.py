@@ -87,7 +87,7 @@ def lines(spacing="3/4 in", **more):
 
 
 def test_the_checker_finds_what_hangs():
-    plan, drawing = plan_of(lines(angle=45), REGIONS["square"])
+    plan, drawing = plan_of(lines(angle=30), REGIONS["square"])
     nothing = marks_of(plan, drawing, "nothing")
     assert len(hanging(plan, drawing, nothing)) == drawing.lines  # no seam runs along: all hang on the first
     assert marks_of(plan, drawing, "first lines").count == 1
@@ -97,8 +97,10 @@ def test_a90_one_mark_and_ten_that_follow_or_eleven_drawn():
     plan, drawing = plan_of(lines("5/8 in", origin="centre line"), REGIONS["square"], eighths())
     by_ruler = marks_of(plan, drawing, "first lines")
     assert (drawing.lines, by_ruler.count, marks_of(plan, drawing, "all lines").count) == (11, 0, 11)
-    loose, its = plan_of(lines("5/8 in", angle=45), REGIONS["square"], eighths())
+    loose, its = plan_of(lines("5/8 in", angle=30), REGIONS["square"], eighths())
     assert marks_of(loose, its, "first lines").count == 1
+    cornered, its = plan_of(lines("5/8 in", angle=45), REGIONS["square"], eighths())  # from corner to corner
+    assert marks_of(cornered, its, "first lines").count == 0
 
 
 def eighths(**more):
@@ -111,7 +113,7 @@ def eighths(**more):
 )
 def test_f36_an_anchor_every_so_many_lines(spread, tolerance, every):
     kit = eighths(spread=spread, tolerance=tolerance)
-    plan, drawing = plan_of(lines("1/4 in", angle=45), REGIONS["square"], kit)
+    plan, drawing = plan_of(lines("1/4 in", angle=30), REGIONS["square"], kit)
     assert anchors_every(plan, drawing) == every
     marks = marks_of(plan, drawing, "anchors")
     if every == 0:

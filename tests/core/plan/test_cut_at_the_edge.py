@@ -31,7 +31,9 @@ def nine_blocks(fill, edge="1/4 in"):
     laid = QuiltLayout(
         new_quilt(NewQuilt.model_validate({"name": "Nine", "columns": 3, "rows": 3, "block": "6 in"}))
     )
-    laid = QuiltLayout(laid.quilt.model_copy(update={"edge": type(laid.quilt.edge).parse(edge)}))
+    laid = QuiltLayout(
+        laid.quilt.model_copy(update={"line_ends": "inside", "edge": type(laid.quilt.edge).parse(edge)})
+    )
     place = "2-2"
     patch = next(iter(laid.top.at[place].patches))
     laid = QuiltLayout(

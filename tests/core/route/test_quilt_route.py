@@ -38,6 +38,14 @@ def ruled_top(columns=3, rows=2, **machine):
     for change in (
         {"kind": "zone", "refs": [f"{place}/{patch}"]},
         {"kind": "stitching", "stitching": {"order": "from the bottom"}},
+        {
+            "kind": "quilt",
+            "use": "lap",
+            "line_ends": "inside",
+            "edge": "1/4 in",
+            "batting_overhang": "2 in",
+            "backing_overhang": "3 in",
+        },
     ):
         laid = QuiltLayout(CHANGES[change["kind"]].model_validate(change).apply(laid)[0])
     (zone,) = laid.quilt.zones

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import math
 from itertools import combinations, product
 
 import pytest
 import shapely
+import shapely.affinity
 from shapely.geometry import Polygon, box
 
 from kenzet.core.errors import BadValue
@@ -128,3 +130,42 @@ def test_a_length_that_the_block_cannot_hold_is_refused_at_its_field_and_others_
     else:
         part = block_part("b", "b", made, 304.8, 304.8, {})
         assert faults([p.area for p in part.patches.values()], box(0, 0, 304.8, 304.8)) == []
+
+
+@pytest.mark.parametrize(
+    ("name", "role", "many"), [("Pinwheel", "blades", 4), ("Friendship star", "star", 5)]
+)
+def test_what_turns_like_a_wheel_is_the_same_after_a_quarter_turn(name, role, many):
+    """All blades of a pinwheel meet with a point in the middle; a friendship star's points stand on its centre."""
+    pattern = dict(offers())[name]
+    pieces = [
+        shapely.Polygon([(x, y) for x, y, *_ in piece.outline])
+        for piece in pattern.draw(12.0, 12.0)
+        if piece.role == role
+    ]
+    assert len(pieces) == many
+    turned = shapely.union_all([shapely.affinity.rotate(piece, 90, origin=(6, 6)) for piece in pieces])
+    assert turned.symmetric_difference(shapely.union_all(pieces)).area < 1e-9
+    middle = shapely.Point(6, 6)
+    if name == "Pinwheel":
+        assert all(piece.distance(middle) < 1e-9 for piece in pieces)
+        spread = [
+            shapely.area(shapely.intersection(middle.buffer(0.1), piece)) / (math.pi * 0.01)
+            for piece in pieces
+        ]
+        assert spread == pytest.approx([1 / 8] * 4, abs=1e-3)  # 45 degrees of the round each
+    else:
+        (centre,) = [piece for piece in pieces if piece.covers(middle)]
+        assert all(
+            piece.intersection(centre).length == pytest.approx(4) for piece in pieces if piece is not centre
+        )
+
+
+def test_broken_dishes_turn_in_pairs_and_never_make_a_square():
+    pieces = [
+        shapely.Polygon([(x, y) for x, y, *_ in p.outline])
+        for p in dict(offers())["Broken dishes"].draw(12.0, 12.0)
+        if p.role == "dishes"
+    ]
+    inside = [piece.distance(shapely.Point(6, 6)) < 1e-9 for piece in pieces]
+    assert sorted(inside) == [False, False, True, True]

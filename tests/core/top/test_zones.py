@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import numpy as np
 import pytest
 import shapely
 from pydantic import TypeAdapter
@@ -224,11 +225,46 @@ def test_a_background_stands_off_what_is_appliqued():
     assert error.value.field == "stand_off"
 
 
-def test_no_zone_enters_the_allowance_at_the_edge_of_the_quilt():
+@pytest.mark.parametrize(("ends", "inset"), [("finished edge", 0), ("inside", 0.5), ("off the edge", -0.5)])
+def test_lines_end_at_the_edge_of_the_quilt_as_she_says(ends, inset):
     laid = zone_on("Plain")
-    edge = float(laid.quilt.edge.mm)
+    assert laid.quilt.line_ends == "finished edge"
+    wish = {"use": "lap", "batting_overhang": "2 in", "backing_overhang": "3 in"}
+    laid = after(laid, {"kind": "quilt", "line_ends": ends, "edge": "1/2 in", **wish})
     [shape] = laid.shapes(laid.zone(only(laid)))
-    assert shape.region.area.bounds == pytest.approx((edge, edge, 12 * IN - edge, 12 * IN - edge))
+    low, high = inset * IN, (12 - inset) * IN
+    assert shape.region.area.bounds == pytest.approx((low, low, high, high))
+    assert shape.uncut.area.bounds == pytest.approx((0, 0, 12 * IN, 12 * IN))
+    zone = only(laid)
+    laid = after(laid, {"kind": "line ends", "zone": zone, "line_ends": "inside", "edge": "1 in"})
+    assert laid.shapes(laid.zone(zone))[0].region.area.bounds == pytest.approx((IN, IN, 11 * IN, 11 * IN))
+    laid = after(laid, {"kind": "line ends", "zone": zone})
+    assert laid.shapes(laid.zone(zone))[0].region.area.bounds == pytest.approx((low, low, high, high))
+
+
+def test_lines_run_off_the_edge_as_far_as_there_is_batting():
+    laid = zone_on("Plain")
+    wish = {
+        "kind": "quilt",
+        "use": "lap",
+        "batting_overhang": "1/2 in",
+        "backing_overhang": "1 in",
+        "line_ends": "off the edge",
+    }
+    after(laid, {**wish, "edge": "3/4 in"})
+    with pytest.raises(BadValue, match="batting ends 3/4 in beyond") as error:
+        after(laid, {**wish, "edge": "1 in"})
+    assert error.value.field == "edge"
+
+
+def test_a_zone_runs_off_only_the_sides_that_lie_at_the_edge():
+    laid = wished(columns=2, rows=1, block="6 in")
+    laid = after(laid, {"kind": "zone", "refs": ["1-1/patch"]}, {"kind": "quilt", "use": "lap", "batting_overhang": "2 in",
+        "backing_overhang": "3 in", "line_ends": "off the edge", "edge": "1 in"})  # fmt: skip
+    shapes = laid.shapes(laid.zone(only(laid)))
+    found = {shape.places: np.round(np.array(shape.region.area.bounds) / IN, 6).tolist() for shape in shapes}
+    assert found == {("1-1",): [-1, -1, 6, 7], ("1-2",): [0, -1, 7, 7]}
+    assert sum(shape.region.area.area for shape in shapes) == pytest.approx(14 * 8 * IN**2)
 
 
 @pytest.mark.parametrize(

@@ -1573,7 +1573,7 @@ export interface components {
          */
         BroughtView: {
             /** Change */
-            change: components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSewingOrder"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"];
+            change: components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["FillAlike"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetLineEnds"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSewingOrder"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["Surround"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"];
             /** Fabrics */
             fabrics: {
                 [key: string]: string;
@@ -1656,7 +1656,7 @@ export interface components {
              * Change
              * @default null
              */
-            change: (components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSewingOrder"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"]) | null;
+            change: (components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["FillAlike"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetLineEnds"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSewingOrder"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["Surround"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"]) | null;
             /**
              * Joins
              * @default false
@@ -2283,7 +2283,7 @@ export interface components {
          * @description A zone is divided by a line that will be quilted; its pieces become zones.
          *
          *     ``alike``: pieces of one size and shape that do not touch along a side stay one zone; else every
-         *     piece is its own.
+         *     piece is its own. ``sewn``: the line itself is planned too, in a zone that lies on top of the pieces and is sewn before them.
          */
         CutZone: {
             /**
@@ -2298,6 +2298,11 @@ export interface components {
              * @enum {string}
              */
             kind: "cut";
+            /**
+             * Sewn
+             * @default false
+             */
+            sewn: boolean;
             /** Zone */
             zone: string;
         };
@@ -2535,7 +2540,8 @@ export interface components {
         };
         /**
          * Fan
-         * @description Lines that start from a base edge, each turned by the same small angle from the one before (F19).
+         * @description Lines that start from a base edge, each turned by the same small angle from the one before (F19); without such an edge, or
+         *     where she says how the base leans, from a line that touches the zone so.
          */
         Fan: {
             /**
@@ -2548,6 +2554,11 @@ export interface components {
              * @enum {string}
              */
             kind: "fan";
+            /**
+             * Lean
+             * @default null
+             */
+            lean: number | null;
             /**
              * Lines
              * @default null
@@ -2618,6 +2629,21 @@ export interface components {
             text: string;
             /** Used */
             used: boolean;
+        };
+        /**
+         * FillAlike
+         * @description Zones of the same outline get the fill of ``zone``, each from its own corner, edge and lean.
+         */
+        FillAlike: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fill alike";
+            /** Others */
+            others: string[];
+            /** Zone */
+            zone: string;
         };
         /**
          * FillKind
@@ -3890,10 +3916,16 @@ export interface components {
          * MakeZone
          * @description Patches become a zone of their own: ``refs`` are place/patch.
          *
-         *     ``everywhere``: the same patches of the block wherever it lies; the refs then lie at one place.
-         *     Zones that held them give them up.
+         *     ``everywhere``: the same patches of the block wherever it lies; the refs then lie at one place. ``each``: every patch becomes
+         *     a zone of its own. Of zones that hold them these patches are taken out, or the zones are replaced whole, or the new
+         *     one lies ``on top`` of them (``taking``); nothing said means taken out, as long as no fill is lost by that.
          */
         MakeZone: {
+            /**
+             * Each
+             * @default false
+             */
+            each: boolean;
             /**
              * Everywhere
              * @default true
@@ -3916,6 +3948,11 @@ export interface components {
              * @default null
              */
             stand_off: string | null;
+            /**
+             * Taking
+             * @default null
+             */
+            taking: ("take out" | "replace" | "on top") | null;
         };
         /**
          * Marker
@@ -6395,6 +6432,29 @@ export interface components {
             zone: string;
         };
         /**
+         * SetLineEnds
+         * @description Where a zone's lines end at the quilt's edge, where that is not as in the rest of the quilt.
+         */
+        SetLineEnds: {
+            /**
+             * Edge
+             * @default null
+             */
+            edge: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "line ends";
+            /**
+             * Line Ends
+             * @default null
+             */
+            line_ends: ("finished edge" | "off the edge" | "inside") | null;
+            /** Zone */
+            zone: string;
+        };
+        /**
          * SetMarkWith
          * @description What a zone is marked with, or what shows best.
          */
@@ -6495,7 +6555,7 @@ export interface components {
         };
         /**
          * SetQuilt
-         * @description What the quilt is for, the allowance at its edge, and what lies beyond it.
+         * @description What the quilt is for, where lines end at its edge, and what lies beyond it.
          */
         SetQuilt: {
             /**
@@ -6523,6 +6583,12 @@ export interface components {
              * @enum {string}
              */
             kind: "quilt";
+            /**
+             * Line Ends
+             * @default finished edge
+             * @enum {string}
+             */
+            line_ends: "finished edge" | "off the edge" | "inside";
             /**
              * Use
              * @enum {string}
@@ -7439,6 +7505,41 @@ export interface components {
             spikes: number;
         };
         /**
+         * Surround
+         * @description A zone is sewn in the ditch, with ``rounds`` echoes inside it, and filled freehand inside those: one choice for an appliquéd
+         *     or a pieced curved shape.
+         */
+        Surround: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "surround";
+            /**
+             * Rounds
+             * @default 2
+             */
+            rounds: number;
+            /**
+             * Spacing
+             * @description A length with its unit; in where none is written.
+             * @default 1/4 in
+             */
+            spacing: string;
+            /**
+             * @default {
+             *       "enters": "edge",
+             *       "kind": "texture",
+             *       "spacing": "1/4 in",
+             *       "texture": "meander",
+             *       "thickness": "usual"
+             *     }
+             */
+            texture: components["schemas"]["FreehandTexture"];
+            /** Zone */
+            zone: string;
+        };
+        /**
          * SwatchView
          * @description What a picture of a fabric tells.
          */
@@ -7784,7 +7885,8 @@ export interface components {
         /**
          * Touched
          * @description How the quilt stands after a change, and what that touched: ``fabrics``, ``parts`` and ``kit`` where they are others now,
-         *     ``zones`` that are new or have other shapes or lines, ``order`` (the keys of all zones) where zones came or went.
+         *     ``zones`` that are new or have other shapes or lines, ``order`` (the keys of all zones) where zones came or went; ``gone`` names
+         *     zones with a fill whose patches, or whose block, are in the quilt no more.
          */
         Touched: {
             /** Fabrics */
@@ -7793,6 +7895,8 @@ export interface components {
                     [key: string]: string;
                 };
             } | null;
+            /** Gone */
+            gone: string[];
             ground: components["schemas"]["GroundView"] | null;
             /** Height */
             height: number;
@@ -8565,7 +8669,7 @@ export interface components {
         };
         /**
          * ZoneInfo
-         * @description A zone as the whole quilt shows it; ``cut`` where it is a piece of one, ``stands_off`` where it could.
+         * @description A zone as the whole quilt shows it; ``cut`` where it is a piece of one, ``on_top`` where it lies on others, ``stands_off`` where it could.
          */
         ZoneInfo: {
             /** Cut */
@@ -8582,6 +8686,8 @@ export interface components {
             name: string;
             /** Occurs */
             occurs: string;
+            /** On Top */
+            on_top: boolean;
             /** Part */
             part: string;
             /** Patches */
@@ -8628,6 +8734,8 @@ export interface components {
             };
             /** Advice */
             advice: (string | components["schemas"]["Shown"])[][];
+            /** Alike */
+            alike: string[];
             /** Apart */
             apart: components["schemas"]["ApartView"][];
             /** Begin Other */
@@ -8644,6 +8752,8 @@ export interface components {
             drift: (string | components["schemas"]["Shown"])[];
             /** Edges */
             edges: components["schemas"]["Spot"][];
+            /** Ends */
+            ends: components["schemas"]["FieldView"][];
             /** Features */
             features: components["schemas"]["FeatureView"][];
             /** Fields */

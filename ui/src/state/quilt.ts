@@ -47,6 +47,8 @@ export const useQuilt = defineStore('quilt', () => {
   const totals = ref<Views['Total'][]>([])
   /** Grows whenever another quilt than the one on the screen is kept, so that what hangs on it is reckoned again. */
   const taken = ref(0)
+  /** Zones with a fill that the last change took with it. */
+  const gone = ref<string[]>([])
   /** Grows whenever the whole quilt was read, and no open view was answered with it. */
   const read = ref(0)
 
@@ -134,6 +136,7 @@ export const useQuilt = defineStore('quilt', () => {
       now.zones = (found.order ?? [...zones.keys()]).map((key) => zones.get(key)!)
     }
     tally(found.totals)
+    gone.value = found.gone
     if (!fresh) return
     before.value = undefined
     taken.value += 1
@@ -284,5 +287,5 @@ export const useQuilt = defineStore('quilt', () => {
     return error instanceof Problem ? error.message : FAULT
   }
 
-  return { id, view, unit, trouble, away, saving, before, totals, taken, read, zones, parts, open, take, tally, trying, keep, waits, make, set, shows, flush, walk, readIn }
+  return { gone, id, view, unit, trouble, away, saving, before, totals, taken, read, zones, parts, open, take, tally, trying, keep, waits, make, set, shows, flush, walk, readIn }
 })

@@ -112,6 +112,13 @@ export const useZone = defineStore('zone', () => {
   /** Lay the zone with a ruler of her own choosing, or with the other foot; nothing: with what does it best. */
   const sewInOrder = (more: Partial<Pick<Views['SetSewingOrder'], 'begin_other' | 'second_first'>>) =>
     quilt.set({ kind: 'sewing order', zone: key.value, begin_other: plan.value?.begin_other ?? false, second_first: plan.value?.second_first ?? false, ...more })
+  /** Where this zone's lines end at the quilt's edge; what is left out stays. */
+  const endLines = (more: Partial<Pick<Views['SetLineEnds'], 'line_ends' | 'edge'>>) => {
+    const [ends, edge] = plan.value?.ends ?? []
+    return quilt.set({ kind: 'line ends', zone: key.value, line_ends: (ends?.text || null) as Views['SetLineEnds']['line_ends'], edge: edge?.text ? `${edge.text} ${quilt.unit}` : null, ...more })
+  }
+  /** The same fill in all zones of this outline, each turned as it lies. */
+  const fillAlike = () => quilt.set({ kind: 'fill alike', zone: key.value, others: plan.value?.alike ?? [] })
   const layWith = (ruler: string | null, sewWith: Views['SetLaying']['sew_with']) => quilt.set({ kind: 'laying', zone: key.value, ruler, sew_with: sewWith })
 
   /** Take the fill away: the zone is left open on purpose. */
@@ -257,5 +264,5 @@ export const useZone = defineStore('zone', () => {
   }
   quilt.shows({ ask: (knows) => (key.value && (owed || !knows.includes(key.value)) ? { zone: looked() } : undefined), take: ({ zone }) => follow(zone) })
 
-  return { key, place, layer, turnTo, setCells, takeOff, plan, wrong, line, ruler, info, lines, choose, set, setAll, setStep, setWhole, step, change, leaveOpen, setApart, layWith, sewInOrder, lay, next, drop, again }
+  return { key, place, layer, turnTo, setCells, takeOff, plan, wrong, line, ruler, info, lines, choose, set, setAll, setStep, setWhole, step, change, leaveOpen, setApart, layWith, sewInOrder, endLines, fillAlike, lay, next, drop, again }
 })

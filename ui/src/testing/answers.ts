@@ -14,7 +14,7 @@ export const figure = (some: Some<Views['Shown']> = {}): Views['Shown'] => ({ mi
 export const drawing = (some: Some<Views['DrawingView']> = {}): Views['DrawingView'] => ({ part: 'star', places: ['1-1'], layer: 0, lines: [], paths: [], hints: [], ...some })
 
 export const zoneInfo = (some: Some<Views['ZoneInfo']> = {}): Views['ZoneInfo'] => ({
-  key: 'a', name: 'Star points', part: 'star', patches: ['1'], shapes: [], occurs: 'one patch, in one block', fill: 'Straight lines', left_open: false, cut: false, stand_off: '', stands_off: false, drawings: [], ...some,
+  key: 'a', name: 'Star points', part: 'star', patches: ['1'], shapes: [], occurs: 'one patch, in one block', fill: 'Straight lines', left_open: false, cut: false, on_top: false, stand_off: '', stands_off: false, drawings: [], ...some,
 })
 
 export const quiltView = (some: Some<Views['QuiltView']> = {}): Views['QuiltView'] => ({
@@ -22,13 +22,13 @@ export const quiltView = (some: Some<Views['QuiltView']> = {}): Views['QuiltView
 })
 
 export const touched = (some: Some<Views['Touched']> = {}): Views['Touched'] => ({
-  version: 2, undo: 'a change', redo: null, name: 'Harbour', use: 'wall', size: [], width: 100, height: 100, fabrics: null, parts: null, zones: [], order: null, ground: null, kit: null, totals: [], views: views(), ...some,
+  version: 2, undo: 'a change', redo: null, name: 'Harbour', use: 'wall', size: [], width: 100, height: 100, fabrics: null, parts: null, zones: [], order: null, gone: [], ground: null, kit: null, totals: [], views: views(), ...some,
 })
 export const views = (some: Some<Views['Views']> = {}): Views['Views'] => ({ zone: null, marks: null, route: null, top: null, kit: null, faults: {}, ...some })
 
 export const zoneView = (some: Some<Views['ZoneView']> = {}): Views['ZoneView'] => ({
   zone: 'a', place: '', where: '', times: 1, apart: [], here_apart: false, name: 'Star points', occurs: '', fill: fill(), layer: 0, over: '', cells: 'all', pins: [], fields: [], step: null, sum: null,
-  offers: [], figures: [], drift: [], own_ruler: '', sew_with: 'ruler foot', begin_other: false, second_first: false, sets: false, rows: [], notes: [], advice: [], across: {}, gap: null, measuring: false, can_meet: false, features: [], slivers: [],
+  offers: [], figures: [], drift: [], own_ruler: '', sew_with: 'ruler foot', begin_other: false, second_first: false, sets: false, ends: [], alike: [], rows: [], notes: [], advice: [], across: {}, gap: null, measuring: false, can_meet: false, features: [], slivers: [],
   drawings: [], edges: [], corners: [], totals: [], ...some,
 })
 

@@ -10,10 +10,12 @@ from kenzet.core.changes.base import Change
 from kenzet.core.errors import BadValue
 from kenzet.core.fills import AnyFill
 from kenzet.core.kit.kit import SewWith, ThingKey
+from kenzet.core.numbers.measure import Length
 from kenzet.core.top.blocks import Key
 from kenzet.core.top.document import Quilt, with_zone
+from kenzet.core.top.line_ends import LineEnds
 from kenzet.core.top.quilt_layout import QuiltLayout
-from kenzet.core.top.tidy import without_places
+from kenzet.core.top.tidy import remade, without_places
 from kenzet.core.top.zone import MOST_PINS, Apart, MarkMethod, Over, Place, Zone
 
 
@@ -70,6 +72,23 @@ class SetSewingOrder(Change):
         """Raises Unknown for a zone that is not there."""
         quilt = with_zone(laid.quilt, self.zone, begin_other=self.begin_other, second_first=self.second_first)
         return quilt, f"{laid.zone(self.zone).name}: sewn in another order"
+
+
+class SetLineEnds(Change):
+    """Where a zone's lines end at the quilt's edge, where that is not as in the rest of the quilt."""
+
+    kind: Literal["line ends"] = "line ends"
+    zone: Key
+    line_ends: LineEnds | None = None
+    edge: Length | None = None
+
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+        """Raises BadValue where there is no batting, or nothing is left of the zone."""
+        zone = laid.zone(self.zone).model_copy(update={"line_ends": self.line_ends, "edge": self.edge})
+        quilt = remade(laid.quilt, zones={**laid.quilt.zones, self.zone: zone})
+        if not laid.with_quilt(quilt).shapes(zone):
+            raise BadValue("Nothing of the zone is left so far inside the edge.", "edge")
+        return quilt, f"{zone.name}: where its lines end"
 
 
 class SetOver(Change):

@@ -10,6 +10,7 @@ from kenzet.core.numbers.measure import Length
 from kenzet.core.top.blocks import Key, Name
 from kenzet.core.top.document import Basted, Layered, Quilt, Use
 from kenzet.core.top.ground import Ground
+from kenzet.core.top.line_ends import LineEnds
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import Stitching
 from kenzet.core.top.tidy import remade
@@ -38,10 +39,11 @@ class Rename(Change):
 
 
 class SetQuilt(Change):
-    """What the quilt is for, the allowance at its edge, and what lies beyond it."""
+    """What the quilt is for, where lines end at its edge, and what lies beyond it."""
 
     kind: Literal["quilt"] = "quilt"
     use: Use
+    line_ends: LineEnds = "finished edge"
     edge: Length
     batting_overhang: Length
     backing_overhang: Length
@@ -49,7 +51,7 @@ class SetQuilt(Change):
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue at the length that is out of range."""
-        wanted = ("use", "edge", "batting_overhang", "backing_overhang", "backing")
+        wanted = ("use", "line_ends", "edge", "batting_overhang", "backing_overhang", "backing")
         return remade(laid.quilt, **{name: getattr(self, name) for name in wanted}), "the quilt"
 
 

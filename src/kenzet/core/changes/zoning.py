@@ -5,29 +5,38 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Annotated, Literal
 
+import shapely
 from pydantic import Field
 from shapely.geometry import Polygon
 
 from kenzet.core.changes.base import Change
 from kenzet.core.errors import BadValue, Unknown
+from kenzet.core.fills.echo import Echo
+from kenzet.core.fills.manual_lines import ManualLine
+from kenzet.core.fills.retraced import Retraced
+from kenzet.core.fills.texture import FreehandTexture
 from kenzet.core.numbers.measure import Length
-from kenzet.core.tolerances import ALIKE_SHARE, SAME_PLACE
+from kenzet.core.tolerances import ALIKE_SHARE, EQUAL, SAME_PLACE
 from kenzet.core.top.blocks import Key, Name
-from kenzet.core.top.cutting import cloth_of, cut_up, spot_in
+from kenzet.core.top.cutting import cloth_of, cut_up, lines_of, spot_in
 from kenzet.core.top.document import Quilt, with_zone
 from kenzet.core.top.naming import many, nested, piece_words, where, zone_name
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.tidy import free, key_for, remade, without_places
-from kenzet.core.top.zone import TOP, Apart, Cut, PatchRef, Slice, Spot, Zone
+from kenzet.core.top.zone import TOP, Apart, Cut, InsetOutline, PatchRef, Slice, Spot, Zone
 
 _SIDE = 10 * SAME_PLACE  # mm²: pieces whose seam is longer than a few mm share a side
+
+
+Taking = Literal["take out", "replace", "on top"]
 
 
 class MakeZone(Change):
     """Patches become a zone of their own: ``refs`` are place/patch.
 
-    ``everywhere``: the same patches of the block wherever it lies; the refs then lie at one place.
-    Zones that held them give them up.
+    ``everywhere``: the same patches of the block wherever it lies; the refs then lie at one place. ``each``: every patch becomes
+    a zone of its own. Of zones that hold them these patches are taken out, or the zones are replaced whole, or the new
+    one lies ``on top`` of them (``taking``); nothing said means taken out, as long as no fill is lost by that.
     """
 
     kind: Literal["zone"] = "zone"
@@ -35,17 +44,68 @@ class MakeZone(Change):
     everywhere: bool = True
     name: Name | None = None
     stand_off: Length | None = None
+    taking: Taking | None = None
+    each: bool = False
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown, BadValue."""
         quilt = laid.quilt
         part, patches = _meant(quilt, self.refs, self.everywhere)
-        taken = [zone.name for zone in quilt.zones.values()]
-        name = self.name or free(zone_name(quilt, part, patches), taken, " ")
-        key = key_for(name, quilt.zones, "zone")
-        zone = Zone(name=name, part=part, patches=patches, stand_off=self.stand_off)
-        zones = {**given_up(quilt, part, patches, key), key: zone}
-        return remade(quilt, zones=zones), f"zone {name}"
+        zones = self._left(quilt, part, patches)
+        made = []
+        for some in [(patch,) for patch in patches] if self.each else [patches]:
+            taken = [zone.name for zone in (*quilt.zones.values(), *zones.values())]
+            name = free(self.name or zone_name(quilt, part, some), taken, " ")
+            key = key_for(name, {*quilt.zones, *zones}, "zone")
+            zone = Zone(
+                name=name, part=part, patches=some, stand_off=self.stand_off, on_top=self.taking == "on top"
+            )
+            if part == TOP and self.taking != "on top":
+                zones = given_up(quilt.model_copy(update={"zones": zones}), part, some, key)
+            zones[key] = zone
+            made.append(name)
+        return remade(quilt, zones=zones), f"zone {made[0]}" if len(made) == 1 else f"{len(made)} zones"
+
+    def _left(self, quilt: Quilt, part: str, patches: tuple[str, ...]) -> dict[str, Zone]:
+        """The other zones when ``patches`` are taken. Raises BadValue where a fill would be lost without a word."""
+        on_top = self.taking == "on top"
+        level = {key: zone for key, zone in quilt.zones.items() if zone.on_top == on_top}
+        beside = {key: zone for key, zone in quilt.zones.items() if zone.on_top != on_top}
+        if self.taking == "replace":
+            gone = set(holders(quilt, part, patches))
+            return beside | {key: zone for key, zone in level.items() if key not in gone}
+        left = (
+            given_up(quilt.model_copy(update={"zones": level}), part, patches, "") if part != TOP else level
+        )
+        lost = [zone.name for key, zone in level.items() if key not in left and zone.fill is not None]
+        if self.taking is None and lost:
+            raise BadValue(
+                f"“{lost[0]}” has a fill and would be gone: say whether to take these patches out of it, to replace it, or to lay the "
+                "new zone on top of it.",
+                "taking",
+            )
+        return beside | left
+
+
+def holders(quilt: Quilt, part: str, patches: Sequence[str]) -> list[str]:
+    """The keys of the zones that hold any of ``patches`` of ``part`` anywhere, those on top left out."""
+    if part == TOP:
+        refs = set(patches)
+        split = [ref.partition("/")[::2] for ref in patches]
+        own = {(quilt.parts_at[place], patch) for place, patch in split}
+    else:
+        refs = {f"{place}/{patch}" for place in quilt.places_of(part) for patch in patches}
+        own = {(part, patch) for patch in patches}
+    return [
+        key
+        for key, zone in quilt.zones.items()
+        if not zone.on_top
+        and (
+            refs & set(zone.patches)
+            if zone.part == TOP
+            else any((zone.part, patch) in own for patch in zone.patches)
+        )
+    ]
 
 
 def _meant(quilt: Quilt, refs: Sequence[str], everywhere: bool) -> tuple[str, tuple[str, ...]]:
@@ -175,13 +235,14 @@ class CutZone(Change):
     """A zone is divided by a line that will be quilted; its pieces become zones.
 
     ``alike``: pieces of one size and shape that do not touch along a side stay one zone; else every
-    piece is its own.
+    piece is its own. ``sewn``: the line itself is planned too, in a zone that lies on top of the pieces and is sewn before them.
     """
 
     kind: Literal["cut"] = "cut"
     zone: Key
     cut: Cut
     alike: bool = True
+    sewn: bool = False
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """The fill stays in every piece. Raises BadValue where nothing is divided."""
@@ -199,7 +260,76 @@ class CutZone(Change):
                 sliced = (*zone.slices, Slice(by=self.cut, inside=spots))
                 own = key_for(name, {*quilt.zones, *zones}, "zone")
                 zones[own] = zone.model_copy(update={"name": name, "slices": sliced})
+        if self.sewn:
+            name = free(
+                f"{zone.name.split(':')[0]}: dividing lines", [one.name for one in zones.values()], " "
+            )
+            lines = dividing_lines(laid, zone, self.cut)
+            zones[key_for(name, zones, "zone")] = Zone(
+                name=name, part=zone.part, patches=zone.patches, slices=zone.slices, by_hand=lines, on_top=True, left_open=True,
+            )  # fmt: skip
         return remade(quilt, zones=zones), f"{zone.name}: cut into {len(found)}"
+
+
+def dividing_lines(laid: QuiltLayout, zone: Zone, cut: Cut) -> tuple[ManualLine, ...]:
+    """The lines of ``cut`` as far as they lie in ``zone``, to be sewn."""
+    part = laid.parts(zone.part)[0]
+    cloth = cloth_of(part, zone)
+    found = []
+    for line in lines_of(part, cloth, cut):
+        inside = line if line.is_ring else line.intersection(cloth.area)
+        for piece in getattr(inside, "geoms", [inside]):
+            if piece.geom_type in ("LineString", "LinearRing") and piece.length > SAME_PLACE:
+                points = shapely.get_coordinates(shapely.simplify(piece, EQUAL))
+                found.append(ManualLine(vertices=tuple((x, y, 0.0) for x, y in points.tolist())))
+    return tuple(found)
+
+
+class Surround(Change):
+    """A zone is sewn in the ditch, with ``rounds`` echoes inside it, and filled freehand inside those: one choice for an appliquéd
+    or a pieced curved shape.
+    """
+
+    kind: Literal["surround"] = "surround"
+    zone: Key
+    spacing: Length = Length.parse("1/4 in")
+    rounds: Annotated[int, Field(ge=1, le=20)] = 2
+    texture: FreehandTexture = FreehandTexture()
+
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+        """The zone becomes three: its ditch, the echoes, and what is inside them, half a spacing farther in. Raises BadValue where
+        nothing is left inside.
+        """
+        quilt, zone = laid.quilt, laid.zone(self.zone)
+        inset = Length.near(self.spacing.mm * (2 * self.rounds + 1) / 2, self.spacing.unit)
+        cut = InsetOutline(distance=inset)
+        part = laid.parts(zone.part)[0]
+        pieces, _ = cut_up(part, cloth_of(part, zone), cut)
+        spots: dict[bool, list[Spot]] = {True: [], False: []}
+        rims = [piece for piece in pieces if piece.interiors]
+        for piece in pieces:
+            spots[piece in rims].append(spot_in(part, piece))
+        if not rims or not spots[False]:
+            raise BadValue(
+                f"Nothing is left inside {self.rounds} echoes: take fewer, or nearer together.", "spacing"
+            )
+        rest = {key: one for key, one in quilt.zones.items() if key != self.zone}
+        base = zone.name.split(":")[0]
+        echo = Echo(spacing=self.spacing, rounds=self.rounds, of="outline")
+        around = zone.model_copy(update={"slices": (*zone.slices, Slice(by=cut, inside=tuple(spots[True])))})
+        inside = zone.model_copy(update={"slices": (*zone.slices, Slice(by=cut, inside=tuple(spots[False])))})
+        made = (
+            (
+                f"{base}: in the ditch",
+                zone.model_copy(update={"fill": Retraced(times=1), "on_top": True, "over": None}),
+            ),
+            (f"{base}: echoes", around.model_copy(update={"fill": echo, "over": None})),
+            (f"{base}: inside", inside.model_copy(update={"fill": self.texture, "over": None})),
+        )
+        for name, one in made:
+            name = free(name[:80], [other.name for other in rest.values()], " ")
+            rest[key_for(name, rest, "zone")] = one.model_copy(update={"name": name, "left_open": False})
+        return remade(quilt, zones=rest), f"{zone.name}: ditch, {self.rounds} echoes and a texture"
 
 
 def pieces_of(laid: QuiltLayout, zone: Zone, cut: Cut, alike: bool) -> list[tuple[str, tuple[Spot, ...]]]:
@@ -258,12 +388,22 @@ class PutTogether(Change):
         if not zone.slices:
             raise BadValue("This zone is not cut.", "zone")
         level = len(zone.slices) - 1
-        kin = [key for key, one in quilt.zones.items() if _shares_cut(zone, one, level)]
+        kin = [
+            key
+            for key, one in quilt.zones.items()
+            if _shares_cut(zone, one, level) or _divides(zone, one, level)
+        ]
         rest = {key: one for key, one in quilt.zones.items() if key not in kin}
         name = zone_name(quilt, zone.part, zone.patches) if level == 0 else zone.name
         name = free(name, [one.name for one in rest.values()], " ")
         whole = zone.model_copy(update={"name": name, "slices": zone.slices[:level]})
         return remade(quilt, zones={**rest, key_for(name, rest, "zone"): whole}), f"{name}: together"
+
+
+def _divides(zone: Zone, other: Zone, level: int) -> bool:
+    """Whether ``other`` lies on top of what ``zone`` was cut from: its dividing lines, or its ditch."""
+    same = (zone.part, zone.patches, zone.slices[:level]) == (other.part, other.patches, other.slices)
+    return other.on_top and same and (bool(other.by_hand) or isinstance(other.fill, Retraced))
 
 
 def _shares_cut(zone: Zone, other: Zone, level: int) -> bool:

@@ -50,7 +50,8 @@ class Paths:
     Where ``spacing`` is given (exact mm), each path but the first lies that far, truly, from the one
     before it all along, and can be laid from it; without it every path is drawn. Paths ``on_outline`` are not
     clipped: they run in the ditch. ``laid_on`` says of each path what else it is laid from, where something is: a "step" is how
-    far a template is moved square to the rows from the row before, and ``slides`` how far along them, mm.
+    far a template is moved square to the rows from the row before, and ``slides`` how far along them, mm. They lie only
+    ``within`` one piece of the zone, where that is given.
     """
 
     paths: tuple[Path, ...]
@@ -58,6 +59,7 @@ class Paths:
     on_outline: bool = False
     laid_on: tuple[ReferenceHint | None, ...] = ()
     slides: tuple[float, ...] = ()
+    within: Region | None = None
 
 
 Family = Straight | Rings | Paths
@@ -217,6 +219,11 @@ class Fill(Frozen):
     @property
     def in_the_ditch(self) -> bool:
         """Whether its lines lie in the ditch of seams: an anchor, or what is sewn round the blocks last."""
+        return False
+
+    @property
+    def rows_by_eye(self) -> bool:
+        """May override. True where rows that no edge of hers sews keep their distance by eye, and need not be drawn."""
         return False
 
     @property

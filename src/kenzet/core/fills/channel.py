@@ -10,7 +10,7 @@ import numpy as np
 from pydantic import field_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import Family, Figure, Group, Paths, Site
+from kenzet.core.fills.base import Family, Figure, Group, Paths, ReferenceHint, Site
 from kenzet.core.fills.turned import Frame, TurnedFill
 from kenzet.core.fills.waves import tightest, wave
 from kenzet.core.geom.paths import Path
@@ -57,6 +57,11 @@ class Channel(TurnedFill):
         """F29."""
         return tightest(float(self.period.mm), float(self.depth.mm))
 
+    @property
+    def rows_by_eye(self) -> bool:
+        """The dense lines follow the guide, or one another."""
+        return True
+
     def widths(self) -> tuple[float, float]:
         """The narrowest and the widest place of the channel, mm."""
         wide, depth = float(self.wide.mm), float(self.depth.mm)
@@ -72,7 +77,9 @@ class Channel(TurnedFill):
         frame = self.frame(site)
         middle = (frame.low + frame.high) / 2
         for side in (1.0, -1.0):
-            yield Paths(tuple(self._side(frame, middle, side)))
+            paths = tuple(self._side(frame, middle, side))
+            step: ReferenceHint = ("step", self.spacing.mm)
+            yield Paths(paths, laid_on=(None, *(step for _ in paths[1:])))
 
     def _side(self, frame: Frame, middle: float, side: float) -> Iterable[Path]:
         depth, s = float(self.depth.mm), float(self.spacing.mm)

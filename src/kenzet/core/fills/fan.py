@@ -4,15 +4,18 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Sequence
+from itertools import combinations
 from typing import ClassVar, Literal
 
 import numpy as np
+import shapely
 from pydantic import field_validator, model_validator
 
 from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, check_spacing
 from kenzet.core.fills.origin import pick
 from kenzet.core.fills.turned import Frame, check_count, check_many, frame_of
+from kenzet.core.geom.region import Region
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 
@@ -20,7 +23,9 @@ NarrowEnd = Literal["left", "right"]
 
 
 class Fan(Fill):
-    """Lines that start from a base edge, each turned by the same small angle from the one before (F19)."""
+    """Lines that start from a base edge, each turned by the same small angle from the one before (F19); without such an edge, or
+    where she says how the base leans, from a line that touches the zone so.
+    """
 
     label: ClassVar[str] = "Fan"
     help: ClassVar[str] = "Lines close at one end and wide at the other, each turned a little from the last."
@@ -41,6 +46,10 @@ class Fan(Fill):
     at: int | None = asked(
         None, Form("count", "Base edge", "Click an edge of the zone.", empty="the longest")
     )
+    lean: float | None = asked(
+        None,
+        Form("angle", "Base line leans", "Degrees from level, where no edge is the base.", empty="as the base edge", presets=(0, 45, 90, 135)),
+    )  # fmt: skip
     narrow: NarrowEnd = asked(
         "left",
         Form("choice", "Narrow end", choices=(Choice("left", "left or top"), Choice("right", "right or bottom"))),
@@ -96,13 +105,22 @@ class Fan(Fill):
     def _base(self, site: Site) -> tuple[Frame, float, float]:
         """The frame whose u runs along the base edge from its start, the edge's length, and which way is in."""
         edges = site.region.edges
-        if not edges:
-            raise BadValue("This zone has no straight edge to open a fan from.", "at")
+        if not edges or self.lean is not None:
+            return self._on_base_line(site)
         edge = max(edges, key=lambda e: e.length) if self.at is None else pick(edges, self.at, "at", "edge")
         nx, ny = site.region.inward(edge)
         angle = math.radians(edge.angle)
         inward = 1.0 if -math.sin(angle) * nx + math.cos(angle) * ny > 0 else -1.0
         return frame_of(site.region, edge.angle, edge.start), edge.length, inward
+
+    def _on_base_line(self, site: Site) -> tuple[Frame, float, float]:
+        """The same for a base line that touches the zone below: as it leans, or from tip to tip."""
+        angle = self.lean if self.lean is not None else _from_tip_to_tip(site.region)
+        ux, uy = math.cos(math.radians(angle)), math.sin(math.radians(angle))
+        points = shapely.get_coordinates(site.region.area)
+        along, across = points @ np.array([ux, uy]), points @ np.array([-uy, ux])
+        u, v = float(along.min()), float(across.min())
+        return frame_of(site.region, angle, (u * ux - v * uy, u * uy + v * ux)), float(np.ptp(along)), 1.0
 
     def figures(self, site: Site) -> Sequence[Figure]:
         """The turn, what shows of the last line, and what the lines need at both ends."""
@@ -124,3 +142,12 @@ class Fan(Fill):
             "Right: tuck the ruler in at the narrow end, so that the last line shows there beyond the plastic. "
             "Wrong: tucked in at the wide end, the fan closes instead of opening.",
         )
+
+
+def _from_tip_to_tip(region: Region) -> float:
+    """Degrees from level of the line between the two corners that lie farthest apart; level where there are not two."""
+    far = max(combinations(region.corners, 2), key=lambda pair: math.dist(*pair), default=None)
+    if far is None:
+        return 0.0
+    (x0, y0), (x1, y1) = sorted(far)
+    return math.degrees(math.atan2(y1 - y0, x1 - x0))

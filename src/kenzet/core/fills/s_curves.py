@@ -80,6 +80,10 @@ class SCurves(TurnedFill):
                 paths.append(frame.path(np.array(rows)))
         yield Paths(tuple(paths))
 
+    def turn_of(self, family: int) -> int:
+        """The grid, one direction whole and then the other, before the curves through its corners."""
+        return family
+
     def _grid(self, site: Site, way: float) -> Iterable[Path]:
         frame, tall = self.frame(site), float(self.spacing.mm) * math.sqrt(2)
         u0, v0 = (frame.left + frame.right) / 2, (frame.low + frame.high) / 2

@@ -8,14 +8,17 @@ from fractions import Fraction
 from typing import ClassVar, Literal
 
 import numpy as np
+import shapely
 
 from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Figure, Group, Paths, Site, SpacingSuggestion
 from kenzet.core.fills.origin import pick
 from kenzet.core.fills.skipping import SKIP, SkippingFill
 from kenzet.core.fills.turned import even_wishes
+from kenzet.core.geom.affine import place_all
+from kenzet.core.geom.congruent import outline_of, placing_onto
 from kenzet.core.geom.paths import Path
-from kenzet.core.geom.region import Point
+from kenzet.core.geom.region import Point, Region
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 from kenzet.core.tolerances import ON_EDGE, ROUNDING
@@ -51,35 +54,43 @@ class Shells(SkippingFill):
     skip: Length | None = asked("1/4 in", SKIP)
 
     def centre(self, site: Site) -> Point:
-        """The point about which they stand. Raises BadValue."""
+        """The point about which they stand in the piece of the zone that has the chosen corner. Raises BadValue."""
+        return self.centres(site)[0][1]
+
+    def centres(self, site: Site) -> list[tuple[Region, Point]]:
+        """Every piece of the zone with the point about which its arcs stand: each its own corner, in pieces alike the same one.
+        Raises BadValue.
+        """
+        region = site.region
         if self.about == "middle":
-            return site.region.middle
-        corners = site.region.corners
+            return [(region, region.middle)]
+        corners = region.corners
         if not corners:
             raise BadValue("This zone has no corner: take its middle.", "about")
-        if self.at is not None:
-            return pick(corners, self.at, "at", "corner")
-        return min(
-            corners, key=lambda c: abs(c[0] - site.region.bounds[0]) + abs(c[1] - site.region.bounds[1])
-        )
+        chosen = pick(corners, self.at, "at", "corner") if self.at is not None else _lowest_left(region)
+        first = min(region.pieces, key=lambda piece: piece.area.distance(shapely.Point(chosen)))
+        found = [(first, chosen)]
+        for piece in region.pieces:
+            if piece is not first and piece.corners:
+                found.append((piece, _same_corner(first, piece, chosen)))
+        return found
 
-    def reach(self, site: Site) -> float:
-        """mm from the centre to the farthest point of the zone."""
-        x, y = self.centre(site)
-        return max(math.hypot(px - x, py - y) for px, py in site.region.reach)
+    def reach(self, piece: Region, centre: Point) -> float:
+        """mm from the centre to the farthest point of a piece."""
+        return max(math.dist(point, centre) for point in piece.reach)
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """Whole circles from the inside out; the zone cuts them."""
-        (x, y), s = self.centre(site), self.spacing.mm
-        circles = []
-        for k in range(1, math.ceil(self.reach(site) / float(s) - ROUNDING)):
-            r = float(k * s)
-            circles.append(Path(np.array([(x - r, y, 1.0), (x + r, y, 1.0)]), closed=True))
-        yield Paths(tuple(circles), s)
+        """In each piece whole circles from the inside out; the piece cuts them."""
+        for piece, (x, y) in self.centres(site):
+            s, circles = self.spacing.mm, []
+            for k in range(1, math.ceil(self.reach(piece, (x, y)) / float(s) - ROUNDING)):
+                r = float(k * s)
+                circles.append(Path(np.array([(x - r, y, 1.0), (x + r, y, 1.0)]), closed=True))
+            yield Paths(tuple(circles), s, within=piece)
 
     def figures(self, site: Site) -> Sequence[Figure]:
         """How many and how far."""
-        reach = self.reach(site)
+        reach = self.reach(*self.centres(site)[0])
         return (
             Figure(
                 "Arcs, cut ones counted", math.ceil(reach / float(self.spacing.mm) - ROUNDING) - 1, "count"
@@ -95,3 +106,18 @@ class Shells(SkippingFill):
             if min(math.dist(e.start, here), math.dist(e.end, here)) < ON_EDGE
         ]
         return even_wishes(Fraction(max(edges)).limit_denominator(10**9), self.spacing) if edges else ()
+
+
+def _lowest_left(region: Region) -> Point:
+    left, low, _, _ = region.bounds
+    return min(region.corners, key=lambda c: abs(c[0] - left) + abs(c[1] - low))
+
+
+def _same_corner(one: Region, other: Region, corner: Point) -> Point:
+    """The corner of a piece that lies in it as ``corner`` does in ``one``, turned or mirrored; in another shape the lowest on the left."""
+    mine, its = outline_of(one.area), outline_of(other.area)
+    placing = placing_onto(mine, its) if mine is not None and its is not None else None
+    if placing is not None:
+        x, y = place_all(placing, np.array([corner]))[0].tolist()
+        return min(other.corners, key=lambda c: math.dist(c, (x, y)))
+    return _lowest_left(other)

@@ -27,7 +27,7 @@ from kenzet.core.memo import Table
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import MOST, anchor_every, error_after
-from kenzet.core.ruler.line_references import ANGLE, DITCH, LINE, MARK, SEAM, STEP
+from kenzet.core.ruler.line_references import DITCH, LINE, MARK, ON_LINE, SEAM
 from kenzet.core.ruler.offset_sums import best_offset_sum
 from kenzet.core.tolerances import ALIKE_HALVES, ON_EDGE
 from kenzet.core.top.zone import MarkMethod
@@ -266,6 +266,7 @@ def given_by_marks(plan: ZonePlan, drawing: Drawing, marks: Marks) -> NDArray[np
     given[
         [line for line, sides in references.sides.items() if any(one.line is not None for one in sides)]
     ] = False
+    given[[line for line, needs in references.points.items() if not needs]] = True
     given[list(marks.lines)] = True
     if drawing.layer == BY_HAND:
         given |= references.kinds == LINE  # on a line of the zone's fill
@@ -285,13 +286,15 @@ def hanging(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[int]:
     if given.all():
         return []
     references = plan.references(drawing)
-    follows = np.isin(references.kinds, (LINE, ANGLE, STEP)) & (references.before >= 0)
+    follows = np.isin(references.kinds, ON_LINE) & (references.before >= 0)
     before = np.where(follows, references.before, np.arange(drawing.lines))
     for _ in range(drawing.lines):
         reached = given | given[before]
         for line, sides in references.sides.items():
             on = [side.line for side in sides if side.line is not None]
             reached[line] = given[line] or bool(on and given[on].all())
+        for line, needs in references.points.items():
+            reached[line] = given[line] or bool(given[list(needs)].all())
         if (reached == given).all():
             break
         given = reached

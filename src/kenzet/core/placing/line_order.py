@@ -65,18 +65,13 @@ def _order(plan: ZonePlan, drawing: Drawing, in_turns: bool) -> LineOrder:
 
 def by_eye(references: References, line: int, marks: Marks) -> bool:
     """Whether nothing gives a line its place, and she has chosen not to draw it."""
-    own = references[line]
-    return line not in marks.lines and own.line is None and line not in references.sides
+    return line not in marks.lines and not references.needs(line) and line not in references.sides
 
 
 def _ways(references: References, line: int) -> Iterable[Way]:
     """Only what is planned: the other side of a line would do as well, but then each screen would say something else."""
-    sides = references.sides.get(line)
-    own = references[line]
-    if sides:
-        yield tuple(sorted({side.line for side in sides if side.line is not None}))
-    elif own.line is not None:
-        yield (own.line,)
+    if needs := references.needs(line):
+        yield needs
 
 
 def _turns(drawing: Drawing) -> Iterable[int]:

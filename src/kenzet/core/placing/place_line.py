@@ -62,17 +62,43 @@ class Placing:
         sides = self.references.sides.get(self.line)
         if sides:
             return self._turning(sides)
-        if self.own.kind == "angle":
-            return self._made(
-                "angle", "angle", reference=self.own.line, angle=self.own.angle, way=self.own.way,
-                error=float(self.kit.tolerance.mm), distance=self.kit.reach, lays=self._lays(None), crosses=self._crossing(),
-            )  # fmt: skip
-        if self.own.kind == "step":
-            return self._stepped()
+        how = {
+            "angle": self._across,
+            "step": self._stepped,
+            "points": self._through_points,
+            "tilt": self._askew,
+        }.get(self.own.kind)
+        if how is not None:
+            return how()
         if self.own.kind in ("seam", "line"):
             on: On = "seam" if self.own.kind == "seam" else "line"
             return self._on(on, self.own.distance, self.own.way, self.own.line)
         return self._by_eye()
+
+    def _across(self) -> Placement:
+        """By an etched line that leans on a line which it crosses."""
+        return self._made(
+            "angle", "angle", reference=self.own.line, angle=self.own.angle, way=self.own.way,
+            error=float(self.kit.tolerance.mm), distance=self.kit.reach, lays=self._lays(None), crosses=self._crossing(),
+        )  # fmt: skip
+
+    def _through_points(self) -> Placement:
+        """From where seams or lines meet at one end of each leg to where they do at the other."""
+        fits = self._fits() or ()
+        by: By = "curve" if fits else "two points"
+        return self._made(
+            "corners", by, distance=self.kit.reach, fits=fits, through=self.references.points[self.line], lays=self._lays(None),
+            error=2 * float(self.kit.spread.mm),
+        )  # fmt: skip
+
+    def _askew(self) -> Placement:
+        """So far from the line before at its start, and so far at its end."""
+        under = tuple(far - self.kit.reach for far in self.references.tilts[self.line])
+        run = int(self.references.runs[self.line])
+        return self._made(
+            "line", "tilt", distance=self.own.distance, way=self.own.way, reference=self.own.line, tilt=under, lays=self._lays(None),
+            error=error_after(max(run, 1), 0.0, float(self.kit.spread.mm)),
+        )  # fmt: skip
 
     def _crossing(self) -> tuple[float, Compass] | None:
         """How far from its nearer end the line that it is laid across is crossed, and which end that is."""

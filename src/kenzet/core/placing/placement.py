@@ -11,10 +11,13 @@ from kenzet.core.placing.legs import Leg
 from kenzet.core.plan.zone_plan import Compass
 from kenzet.core.ruler.offset_sums import OffsetSum
 
-On = Literal["last", "line", "drawn", "seam", "mark", "points", "angle", "ditch", "tape", "nothing"]
+On = Literal[
+    "last", "line", "drawn", "seam", "mark", "points", "corners", "angle", "ditch", "tape", "nothing"
+]
 By = Literal[
     "etched line",
     "edge behind",
+    "tilt",
     "angle",
     "gauge",
     "rim",
@@ -33,11 +36,13 @@ class Placement:
     """Of line ``line``: what it is laid ``on``, and ``by`` what.
 
     ``on`` is "last" (the line just sewn), "line" (one sewn earlier, the ``over``-th from it; ``reference`` is its number), "drawn" (the
-    same, only drawn as yet), "seam", "mark" (it is drawn itself), "points" (ticks or dots at its ends), "angle" (a line that it
+    same, only drawn as yet), "seam", "mark" (it is drawn itself), "points" (ticks or dots at its ends), "corners" (where seams, or the lines
+    ``through``, meet at the ends of its legs), "angle" (a line that it
     crosses), "ditch", "tape", or "nothing". ``distance`` is exact mm from it; the line progresses ``way`` +1 along its family's
     normal or -1 against it: what it is laid from, and the ruler, lie behind. ``total`` is the sum with etched line and foot,
     ``fits`` has her curved edge for each arc, or her template. ``error`` is within what the line comes to lie, mm, nineteen
-    times of twenty. ``sides`` are the placements of the legs of a line that turns, where each has its own.
+    times of twenty. ``tilt`` is how far under the ruler's
+    edge what it is laid on lies at its start and at its end, exact mm, below 0 where it shows beyond the edge. ``sides`` are the placements of the legs of a line that turns, where each has its own.
     """
 
     line: int
@@ -55,6 +60,8 @@ class Placement:
     check: tuple[int, Fraction] | None = None
     lays: int = 0
     sides: tuple[Placement, ...] = ()
+    through: tuple[int, ...] = ()
+    tilt: tuple[Fraction, ...] = ()
     stepped: bool = False
     slide: float = 0.0
     crosses: tuple[float, Compass] | None = None
@@ -76,4 +83,6 @@ class Placement:
     def needs(self) -> tuple[int, ...]:
         """The lines of the drawing that must be sewn, or drawn, for it."""
         own = () if self.reference is None else (self.reference,)
-        return tuple(dict.fromkeys([*own, *(line for side in self.sides for line in side.needs)]))
+        return tuple(
+            dict.fromkeys([*own, *self.through, *(line for side in self.sides for line in side.needs)])
+        )

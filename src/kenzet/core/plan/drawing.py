@@ -22,6 +22,7 @@ from kenzet.core.geom.clip import Straight, Stretches, clip
 from kenzet.core.geom.paths import Path, Piece, clip_paths, with_arcs
 from kenzet.core.geom.region import Floats, Region
 from kenzet.core.tolerances import LEAST_STRETCH, ON_EDGE
+from kenzet.core.top.layout import multi
 from kenzet.core.top.quilt_layout import ZoneShape
 
 
@@ -228,6 +229,13 @@ def _lines_of(cut: shapely.Geometry) -> list[shapely.LineString]:
     ]
 
 
+def _both(region: Region, piece: Region) -> Region:
+    """What of a piece of the whole zone lies in its ``region``."""
+    if shapely.covers(region.area, piece.area):
+        return piece
+    return Region(multi(piece.area.intersection(region.area)), piece.soft | region.soft)
+
+
 def _uncut(region: Region, number: int, family: Family) -> Iterable[Trace]:
     if isinstance(family, Rings):
         inside: ReferenceHint = ("seam", family.first)
@@ -243,7 +251,8 @@ def _uncut(region: Region, number: int, family: Family) -> Iterable[Trace]:
             yield Trace(number, k, path, follows if k else inside)
     elif isinstance(family, Paths):
         whole = [Piece(k, path) for k, path in enumerate(family.paths)]
-        for piece in whole if family.on_outline else clip_paths(region, family.paths):
+        cloth = region if family.within is None else _both(region, family.within)
+        for piece in whole if family.on_outline else clip_paths(cloth, family.paths):
             before: ReferenceHint | None = (
                 ("line", family.spacing) if piece.line and family.spacing is not None else None
             )

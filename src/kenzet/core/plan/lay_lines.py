@@ -17,6 +17,7 @@ from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.geom.region import Floats, Region
 from kenzet.core.kit.kit import Kit
 from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.lay_points import lay_points
 from kenzet.core.ruler.line_references import (
     DITCH,
     KINDS,
@@ -38,9 +39,16 @@ _MOST_SIDES = 12  # of a line: beyond, it is drawn, or a template sews it
 _MOST_LINES = 400  # that turn and are laid side by side in one drawing
 
 
-def lay_lines(kit: Kit, drawing: Drawing, second_first: bool = False, stepping: bool = False) -> References:
+def lay_lines(
+    kit: Kit,
+    drawing: Drawing,
+    second_first: bool = False,
+    stepping: bool = False,
+    base: Sequence[Drawing] = (),
+) -> References:
     """What every line of ``drawing`` is laid from, by number, in the order of sewing; of two sets the second is the first if
-    ``second_first``. Rows are stepped one from the other where a template or a curve of hers sews them (``stepping``).
+    ``second_first``. Rows are stepped one from the other where a template or a curve of hers sews them (``stepping``). ``base``
+    are the drawings below this one that are only drawn.
     """
     found = References.empty(drawing.lines)
     ends, families = drawing.stretches.ends, drawing.straight
@@ -70,6 +78,7 @@ def lay_lines(kit: Kit, drawing: Drawing, second_first: bool = False, stepping: 
     _lay_traces(kit, drawing, found, stepping)
     if drawing.layer != BY_HAND:
         _lay_sides(kit, drawing, seams, found)
+        lay_points(kit, drawing, found, base)
     return found
 
 

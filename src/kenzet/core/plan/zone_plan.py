@@ -188,15 +188,28 @@ class ZonePlan:
         number = self.number_of(drawing)
         if number not in self._references:
             self._references[number] = lay_lines(
-                self.kit, drawing, self.zone.second_first, self._can_be_stepped(drawing)
+                self.kit,
+                drawing,
+                self.zone.second_first,
+                self._can_be_stepped(drawing),
+                self._drawn_below(drawing),
             )
         return self._references[number]
+
+    def _drawn_below(self, drawing: Drawing) -> list[Drawing]:
+        """The drawings on which this one lies and of which all lines are drawn, and none sewn."""
+        return [
+            one for one in self.drawings
+            if one.layer < drawing.layer and not one.fill.sewn and set(drawing.places) <= set(one.places) and self.zone.marking != "ticks"
+        ]  # fmt: skip
 
     def _can_be_stepped(self, drawing: Drawing) -> bool:
         """Whether a template of hers, or one of her curves, sews the rows of a fill of rows."""
         hints = [trace.laid_on for trace in drawing.traces]
         if self.kit.sew_with == "walking foot" or not any(hint and hint[0] == "step" for hint in hints):
             return False
+        if drawing.fill.rows_by_eye:
+            return True
         wanted = self.template(drawing)
         if wanted is not None and any(fit.verdict != "will not do" for fit in templates(self.kit, wanted)):
             return True

@@ -23,13 +23,16 @@ class Costs:
     texture: float | None = 1.2
     stop: float = 25 * INCH
 
-    def of(self, network: Network) -> Floats:
-        """What travelling each edge once costs, infinite where it is not allowed."""
-        factors = {
+    @property
+    def factors(self) -> Floats:
+        """Per mm, by kind of lane; infinite where it is not allowed."""
+        found = {
             LINE: self.retrace, DITCH: self.ditch, EDGE: self.edge, STEP: self.step, RIM: self.rim, TEXTURE: self.texture,
         }  # fmt: skip
-        table = np.array(
-            [np.inf if (factor := factors[kind]) is None else factor for kind in range(len(factors))]
-        )
+        return np.array([np.inf if (factor := found[kind]) is None else factor for kind in range(len(found))])
+
+    def of(self, network: Network) -> Floats:
+        """What travelling each edge once costs, infinite where it is not allowed."""
+        table = self.factors
         found: Floats = network.lengths * table[network.kinds] * network.travel_penalty
         return found

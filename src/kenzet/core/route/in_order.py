@@ -33,17 +33,20 @@ def in_order(
     thorough: bool = True,
 ) -> tuple[Travel, list[Run]] | None:
     """The runs in order, and what is travelled; None where ``walked`` keeps the order as it is. Nobody travels along a line that
-    is not sewn yet: where the cheapest lanes would, only seams, edges and steps are gone along.
+    is not sewn yet: where the cheapest lanes of the best order would, an order that needs seams, edges and steps only is
+    looked for too.
     """
     if keeps_order(network, courses, precedence, walked):
         return None
     own = lines_along(network, walked)
-    found = LineSequence(network, courses, precedence, roads, costs.stop, ends).best(own, thorough)
-    if keeps_order(network, courses, precedence, found[1]):
+    sequence = LineSequence(network, courses, precedence, roads, costs.stop, ends)
+    found, hoped_for = sequence.best(own, thorough)
+    if sequence.price(found[0]) <= hoped_for + SAME_COST:
         return found
     prices = np.where(network.kinds == LINE, np.inf, costs.of(network))
     lanes = Roads(len(network.points), network.ends, prices)
-    return LineSequence(network, courses, precedence, lanes, costs.stop, ends).best(own, thorough)
+    other, _ = LineSequence(network, courses, precedence, lanes, costs.stop, ends).best(own, thorough)
+    return min(found, other, key=lambda way: sequence.price(way[0]))
 
 
 def of_order(
@@ -61,8 +64,7 @@ def of_order(
     sequence = LineSequence(network, courses, precedence, roads, costs.stop, ends)
     if not order or sorted(order) != sorted(sequence.items(())) or not precedence.allows(order):
         return None
-    found = sequence.walked(sequence.chosen(order)[1])
-    return found if keeps_order(network, courses, precedence, found[1]) else None
+    return sequence.walked(sequence.chosen(order, as_sewn=True)[1])
 
 
 class OrderSearch:
@@ -79,8 +81,8 @@ class OrderSearch:
         ends: Ends,
     ) -> None:
         self._sequence = LineSequence(network, courses, precedence, roads, costs.stop, ends)
-        self._network, self._courses, self._precedence = network, courses, precedence
-        self.cost, self._order = self._sequence.chosen(order)
+        self._network = network
+        self.cost, self._order = self._sequence.chosen(order, as_sewn=True)
         self._chance = random.Random(len(order))
 
     @property
@@ -99,8 +101,8 @@ class OrderSearch:
         cost, found = self._sequence.improved(*self._sequence.chosen(tried))
         if cost >= self.cost - SAME_COST:
             return False
-        runs = self._sequence.walked(found)[1]
-        if not keeps_order(self._network, self._courses, self._precedence, runs):
+        cost, found = self._sequence.chosen([course for course, _ in found], as_sewn=True)
+        if cost >= self.cost - SAME_COST:
             return False
         self.cost, self._order = cost, found
         return True

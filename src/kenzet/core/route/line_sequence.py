@@ -6,8 +6,9 @@ which a ring is begun. Cost: O(n²) for n lines to build an order, O(n²) a roun
 
 from __future__ import annotations
 
+import heapq
 import random
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -83,8 +84,10 @@ class LineSequence:
         self._known: dict[tuple[int, int], float] = {}
         self._all = None if roads.all is None else roads.all.tolist()
 
-    def best(self, walked: Sequence[int], thorough: bool) -> tuple[Travel, list[Run]]:
-        """The cheapest order found; ``walked`` are the lines as they come in the shortest way of all."""
+    def best(self, walked: Sequence[int], thorough: bool) -> tuple[tuple[Travel, list[Run]], float]:
+        """The cheapest order found, and what it would cost if every line could be gone along at any time; ``walked`` are the lines
+        as they come in the shortest way of all.
+        """
         tried = [self._put_in_order(walked)]
         if len(tried[0]) <= _BUILT:
             tried += [self._built(leaving) for leaving in _LEAVING]
@@ -96,7 +99,9 @@ class LineSequence:
             for _ in range(min(_SHAKES_WORK // len(order) ** 2, _SHAKES) if self._ends is None else 0):
                 found = self.improved(*self.chosen(self.shaken(order, chance)))
                 cost, order = min((cost, order), found, key=lambda one: one[0])
-        return self.walked(order)
+        some = [[course for course, _ in order], *tried]
+        _, own = min((self.chosen(one, as_sewn=True) for one in some), key=lambda one: one[0])
+        return self.walked(own), cost
 
     def _cost(self, a: int, b: int) -> float:
         """From node to node, or a thread stop where that is cheaper."""
@@ -168,15 +173,27 @@ class LineSequence:
             here, scope = self._variants[course][number].end, scopes[course]
         return found
 
-    def chosen(self, order: Sequence[int]) -> tuple[float, list[tuple[int, int]]]:
-        """The cheapest variants for an order, exactly (dynamic programming), and what it then costs."""
+    def chosen(self, order: Sequence[int], as_sewn: bool = False) -> tuple[float, list[tuple[int, int]]]:
+        """The cheapest variants for an order, exactly (dynamic programming), and what it then costs; ``as_sewn`` if no line can be
+        gone along before it is sewn.
+        """
         first = self._variants[order[0]]
+        sewn: set[int] = set()
         costs = [0.0 if self._ends is None else self._cost(self._ends[0], v.start) for v in first]
         came: list[list[int]] = []
         for before, course in pairwise(order):
             was, now = self._variants[before], self._variants[course]
+            sewn.add(before)
             table = [
-                [cost + self._cost(one.end, other.start) for one, cost in zip(was, costs, strict=True)]
+                [
+                    cost
+                    + (
+                        self._cost_as_sewn(one.end, other.start, sewn)
+                        if as_sewn
+                        else self._cost(one.end, other.start)
+                    )
+                    for one, cost in zip(was, costs, strict=True)
+                ]
                 for other in now
             ]
             best = [min(range(len(row)), key=row.__getitem__) for row in table]
@@ -268,7 +285,8 @@ class LineSequence:
         return sum(self._cost(one.end, other.start) for one, other in pairwise(variants))
 
     def walked(self, order: Sequence[tuple[int, int]]) -> tuple[Travel, list[Run]]:
-        """The runs of an order, its items joined by the cheapest lanes or by a new thread."""
+        """The runs of an order, its items joined by the cheapest lanes or by a new thread; no line is gone along before it is sewn."""
+        sewn: set[int] = set()
         runs: list[Run] = []
         travelled: list[int] = []
         start, here, legs = -1, -1, list[Leg]()
@@ -278,8 +296,8 @@ class LineSequence:
             if start < 0:
                 start = here = variant.start if goal is None else goal
             if here != variant.start:
-                if self._roads.cost(here, variant.start) < self._stop:
-                    lanes = list(self._along(here, variant.start))
+                lanes = self._lanes(here, variant.start, sewn)
+                if lanes is not None:
                     travelled += [leg.edge for leg in lanes]
                     legs += lanes
                 else:
@@ -288,12 +306,9 @@ class LineSequence:
                     start, legs = variant.start, []
             legs += variant.legs
             here = variant.end
-        if (
-            self._ends is not None
-            and here != self._ends[1]
-            and self._roads.cost(here, self._ends[1]) < self._stop
-        ):
-            lanes = list(self._along(here, self._ends[1]))
+            sewn.add(course)
+        lanes = None if self._ends is None else self._lanes(here, self._ends[1], sewn)
+        if self._ends is not None and lanes:
             travelled += [leg.edge for leg in lanes]
             legs += lanes
             here = self._ends[1]
@@ -304,9 +319,59 @@ class LineSequence:
         cost = sum(self._roads.price(k) for k in travelled)
         return Travel(tuple(sorted(travelled)), groups, cost, len(runs) - 1), runs
 
-    def _along(self, here: int, goal: int) -> Iterable[Leg]:
+    def price(self, travel: Travel) -> float:
+        """What a way costs, thread stops and all, mm."""
+        return travel.cost + travel.stops * self._stop
+
+    def _cost_as_sewn(self, a: int, b: int, sewn: Collection[int]) -> float:
+        """From node to node where only the lines ``sewn`` can be gone along, or a thread stop."""
+        if a == b:
+            return 0.0
+        lanes = self._lanes(a, b, sewn)
+        return self._stop if lanes is None else sum(self._roads.price(leg.edge) for leg in lanes)
+
+    def _lanes(self, here: int, goal: int, sewn: Collection[int]) -> list[Leg] | None:
+        """The cheapest way to ``goal`` along lanes and lines that are ``sewn``; None where a new thread costs less."""
+        if self._roads.cost(here, goal) >= self._stop:
+            return None
         edges = self._roads.path(here, goal)
-        for k in edges if here > goal else reversed(edges):
+        edges = edges if here > goal else edges[::-1]
+        own = self._network.courses[edges]
+        if not all(course < 0 or course in sewn for course in own.tolist()):
+            found = self._along_sewn(here, goal, sewn)
+            if found is None:
+                return None
+            edges = found
+        return list(self._legs(here, edges))
+
+    def _along_sewn(self, here: int, goal: int, sewn: Collection[int]) -> list[int] | None:
+        """The edges of that way where some lines are not there yet (Dijkstra); None where a new thread costs less."""
+        best, back = {here: 0.0}, dict[int, tuple[int, int]]()
+        heap, done = [(0.0, here)], set[int]()
+        courses = self._network.courses
+        while heap:
+            cost, node = heapq.heappop(heap)
+            if cost >= self._stop:
+                return None
+            if node == goal:
+                found: list[int] = []
+                while node != here:
+                    node, edge = back[node]
+                    found.append(edge)
+                return found[::-1]
+            if node in done:
+                continue
+            done.add(node)
+            for price, other, edge in self._roads.by_node[node]:
+                if (courses[edge] < 0 or int(courses[edge]) in sewn) and cost + price < best.get(
+                    other, np.inf
+                ):
+                    best[other], back[other] = cost + price, (node, edge)
+                    heapq.heappush(heap, (cost + price, other))
+        return None
+
+    def _legs(self, here: int, edges: Iterable[int]) -> Iterable[Leg]:
+        for k in edges:
             a, b = self._network.ends[k].tolist()
             yield Leg(k, here != a, False)
             here = b if here == a else a

@@ -3,16 +3,20 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 
 from kenzet.core.placing.line_order import LineOrder
 from kenzet.core.route.network import Course
 
 
 class Precedence:
-    """Of ``courses``; ``orders`` are those of the drawings that they come from, by their ``zone``, None where any order will do."""
+    """Of ``courses``; ``orders`` are those of the drawings that they come from, by their ``zone``, None where any order will do.
+    Drawings whose zones are ``first`` are sewn before all others.
+    """
 
-    def __init__(self, courses: Sequence[Course], orders: Sequence[LineOrder | None]) -> None:
+    def __init__(
+        self, courses: Sequence[Course], orders: Sequence[LineOrder | None], first: Collection[int] = ()
+    ) -> None:
         at = {(course.zone, course.number): k for k, course in enumerate(courses)}
         self.needs: list[tuple[tuple[int, ...], ...]] = []
         """For every course the ways in which it is placed: the courses that must all be sewn."""
@@ -30,7 +34,9 @@ class Precedence:
             ]
             self.needs.append(() if not all(ways) else tuple(ways))  # what is sewn in another pass is there
             self.scopes.append((course.zone, order.pieces[course.number], order.turns[course.number]))
-        self.free = not any(self.needs) and len({scope[:2] for scope in self.scopes}) == len(set(self.scopes))
+        self.first = frozenset(first) & {course.zone for course in courses}
+        bare = not any(self.needs) and len({scope[:2] for scope in self.scopes}) == len(set(self.scopes))
+        self.free = bare and (not self.first or len({course.zone for course in courses}) == len(self.first))
 
     def begin(self) -> Sewn:
         """Nothing is sewn yet."""
@@ -55,16 +61,20 @@ class Sewn:
         self._precedence = precedence
         self._done: set[int] = set()
         self._left = Counter(precedence.scopes)
+        self._first_left = sum(zone in precedence.first for zone, _, _ in precedence.scopes)
 
     def add(self, course: int) -> None:
         """It is sewn now."""
         if course not in self._done:
             self._done.add(course)
             self._left[self._precedence.scopes[course]] -= 1
+            self._first_left -= self._precedence.scopes[course][0] in self._precedence.first
 
     def ready(self, course: int) -> bool:
         """Whether all is there that it is laid on, and every set before its own is sewn."""
         zone, piece, turn = self._precedence.scopes[course]
+        if self._first_left and zone not in self._precedence.first:
+            return False
         if any(self._left[zone, piece, before] for before in range(turn)):
             return False
         ways = self._precedence.needs[course]

@@ -23,13 +23,15 @@ from kenzet.core.route.visits import UnitVisit, visits_of
 from kenzet.core.top.layout import Part
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import Stitching
+from kenzet.core.top.zone import Zone
 
 _RETRACE = {"wanted": 0.8, "allowed": 2.0, "forbidden": None}
 _ACROSS = 1.2  # a texture: it is not sewn yet, or sewn already (ours)
 _Lines = tuple[Drawing, ...]
 _Orders = tuple[LineOrder | None, ...]
 ROUTES = Table[
-    tuple[str, int | None, _Lines, _Orders, _Lines, bool, Costs, UnitOptions], tuple[UnitRoute, ...]
+    tuple[str, int | None, _Lines, _Orders, _Lines, bool, Costs, UnitOptions, tuple[int, ...]],
+    tuple[UnitRoute, ...],
 ]("routes by what is sewn and at which prices", 200)
 
 
@@ -120,9 +122,15 @@ def units_of(laid: QuiltLayout) -> list[SewingUnit]:
             laid.rim(parts[places[0]]),
             tuple(textures.get(places[0], ())),
             tuple(orders[drawing] for _, drawing in by_place[in_pass, places[0]]),
+            tuple(k for k, (key, _) in enumerate(by_place[in_pass, places[0]]) if _divides(laid.zone(key))),
         )
         for (in_pass, *_), places in sorted(kinds.items(), key=lambda one: one[0][0].freehand)
     ]
+
+
+def _divides(zone: Zone) -> bool:
+    """Whether its lines divide other zones, which then count them as seams."""
+    return zone.on_top and bool(zone.by_hand)
 
 
 def route_quilt(laid: QuiltLayout, quick: bool = False) -> QuiltRoute:
@@ -164,7 +172,7 @@ def _kept(laid: QuiltLayout, unit: SewingUnit, costs: Costs, quick: bool) -> tup
     """What was found for the same lines at the same prices is not looked for again."""
     wishes, ways = wishes_of(laid, unit), laid.quilt.stitching.ways
     key = (
-        unit.part.key, unit.family, tuple(drawing for _, drawing in unit.drawings), unit.orders, unit.textures, len(unit.places) > 1, costs, wishes,
+        unit.part.key, unit.family, tuple(drawing for _, drawing in unit.drawings), unit.orders, unit.textures, len(unit.places) > 1, costs, wishes, unit.first,
     )  # fmt: skip
     found = laid.memo.get(ROUTES, key)
     if found is None or any(one.known != ways.get(one.word, ()) for one in found):

@@ -139,7 +139,8 @@ class SewingUnit:
     """One kind of it: the ``drawings`` (with their zones' keys) that lie together at ``places`` of ``part`` and are sewn in the
     same pass: with the same ``foot``, and in the ``rank``-th pass over the quilt. Of drawings with several
     straight families only ``family`` is sewn in it, unless that is None. ``rim`` is what of the part the binding covers,
-    ``textures`` what is filled freehand there; ``orders`` in which order the lines of each drawing can be sewn.
+    ``textures`` what is filled freehand there; ``orders`` in which order the lines of each drawing can be sewn; drawings number ``first``
+    are sewn before the others.
     """
 
     part: Part
@@ -151,11 +152,12 @@ class SewingUnit:
     rim: shapely.Geometry | None = None
     textures: tuple[Drawing, ...] = ()
     orders: tuple[LineOrder | None, ...] = ()
+    first: tuple[int, ...] = ()
 
     @cached_property
     def precedence(self) -> Precedence:
         """Which of its courses must be sewn before which."""
-        return Precedence(self.courses, self.orders or (None,) * len(self.drawings))
+        return Precedence(self.courses, self.orders or (None,) * len(self.drawings), self.first)
 
     @cached_property
     def courses(self) -> list[Course]:

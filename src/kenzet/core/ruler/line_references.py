@@ -11,7 +11,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Literal
 
@@ -26,9 +26,11 @@ from kenzet.core.numbers.measure import INCH
 from kenzet.core.ruler.offset_sums import best_offset_sum
 from kenzet.core.tolerances import DIVISOR, EQUAL, ROUNDING, SAME_ANGLE, STOP_ERROR, VISIBLE
 
-Kind = Literal["seam", "line", "mark", "angle", "ditch", "step"]
-SEAM, LINE, MARK, ANGLE, DITCH, STEP = range(6)
-KINDS: tuple[Kind, ...] = ("seam", "line", "mark", "angle", "ditch", "step")
+Kind = Literal["seam", "line", "mark", "angle", "ditch", "step", "points", "tilt"]
+SEAM, LINE, MARK, ANGLE, DITCH, STEP, POINTS, TILT = range(8)
+KINDS: tuple[Kind, ...] = ("seam", "line", "mark", "angle", "ditch", "step", "points", "tilt")
+ON_LINE = (LINE, ANGLE, STEP, TILT)
+"""Those that have a line to be laid on."""
 _SAME_LEAN = 0.05  # degrees
 SHORT = INCH / 2  # half of this beside the line before is enough
 _NOTHING = Fraction(0)
@@ -40,7 +42,8 @@ NO_SEAMS: Floats = np.zeros((0, 2, 2))
 class Reference:
     """What a line is laid from: a "seam" or a "line" beside it, ``distance`` exact mm away; a line of another family that it
     crosses, by an etched line that leans ``angle`` degrees; the row before, from which a template is moved a "step" of
-    ``distance`` (the foot cancels out); the "ditch" that it lies in; or its own "mark".
+    ``distance`` (the foot cancels out); the "ditch" that it lies in; "points" that are seen at the ends of its legs; the line
+    before, from which it leans away by a "tilt"; or its own "mark".
 
     ``line`` is the number of the line that it is laid on, else None.
     """
@@ -56,7 +59,8 @@ class Reference:
 class References(Mapping[int, Reference]):
     """By number of the line, in the order of sewing. ``kinds``, ``ways``, ``before`` (-1: none) and ``distances`` are
     (n,) by number, ``order`` holds the numbers, ``angles`` how etched lines lean on the lines that others are laid across.
-    ``sides`` has what each side of a line is laid from, where it turns.
+    ``sides`` has what each side of a line is laid from, where it turns, ``points`` the lines by which the ends of its legs are seen,
+    ``tilts`` how far its start and its end lie from the line before, exact mm.
     """
 
     order: Ints
@@ -66,6 +70,8 @@ class References(Mapping[int, Reference]):
     distances: NDArray[np.object_]
     angles: Floats
     sides: dict[int, tuple[Reference, ...]]
+    points: dict[int, tuple[int, ...]] = field(default_factory=dict)
+    tilts: dict[int, tuple[Fraction, Fraction]] = field(default_factory=dict)
 
     @classmethod
     def empty(cls, many: int) -> References:
@@ -89,9 +95,18 @@ class References(Mapping[int, Reference]):
             KINDS[self.kinds[line]],
             self.distances[line],
             int(self.ways[line]),
-            before if self.kinds[line] in (LINE, ANGLE, STEP) and before >= 0 else None,
+            before if self.kinds[line] in ON_LINE and before >= 0 else None,
             float(self.angles[line]),
         )
+
+    def needs(self, line: int) -> tuple[int, ...]:
+        """The lines that must be sewn before ``line``, or drawn, so that it can be laid."""
+        if line in self.sides:
+            return tuple(sorted({side.line for side in self.sides[line] if side.line is not None}))
+        if self.kinds[line] == POINTS:
+            return self.points[line]
+        own = self[line].line
+        return () if own is None else (own,)
 
     @property
     def marked(self) -> list[int]:
@@ -102,7 +117,7 @@ class References(Mapping[int, Reference]):
     @property
     def runs(self) -> Ints:
         """How many lines were laid one on another up to each, since one was drawn or laid on a seam."""
-        follows = np.isin(self.kinds, (LINE, STEP)) & (self.before >= 0)
+        follows = np.isin(self.kinds, (LINE, STEP, TILT)) & (self.before >= 0)
         jump = np.where(follows, self.before, np.arange(len(self)))
         many: Ints = follows.astype(np.int64)
         while (many[jump] > 0).any():

@@ -28,7 +28,7 @@ AT = 0.5  # mm: the needle is there
 @dataclass(frozen=True, eq=False)
 class Move:
     """``path`` (n, 2) along a lane of ``kind`` (LINE, DITCH, EDGE, STEP, RIM, TEXTURE). A line's has its ``course``, the ``stretch`` of it that is
-    sewn, whether that is sewn ``back`` to front, and the ``number`` of the line in the whole way, from 1. ``nodes`` are where it
+    sewn (none where it is only gone along), whether that is sewn ``back`` to front, and the ``number`` of the line in the whole way, from 1. ``nodes`` are where it
     begins and ends; ``fresh`` where a thread begins at its start. ``also`` is what travelling sews of lines that come later.
     """
 
@@ -157,8 +157,11 @@ class Way:
             return forth
         back = self._led_to([], turned(move), at)
 
+        factors = self.costs.factors
+
         def price(moves: list[Move]) -> float:
-            return sum(one.length for one in moves[:-1]) + self.costs.stop * any(one.fresh for one in moves)
+            gone = sum(one.length * factors[one.kind] for one in moves[:-1])
+            return float(gone) + self.costs.stop * any(one.fresh for one in moves)
 
         return back if price(back) < price(forth) - AT else forth
 
@@ -210,7 +213,7 @@ def _moves(route: UnitRoute, back: bool) -> Iterable[Move]:
             fresh, kind = k == 0, int(net.kinds[leg.edge])
             if not leg.sews:
                 last = (-1, -1)
-                yield Move(path, kind, nodes, fresh)
+                yield Move(path, kind, nodes, fresh, int(net.courses[leg.edge]))
                 continue
             course = int(net.courses[leg.edge])
             turn = times[leg.edge]
@@ -286,7 +289,6 @@ def _along(net: Network, edges: Sequence[int], node: int) -> Iterable[Move]:
     for k in edges:
         a, b = net.ends[k].tolist()
         forth = a == node
-        yield Move(
-            net.paths[k] if forth else net.paths[k][::-1], int(net.kinds[k]), (a, b) if forth else (b, a)
-        )
+        path = net.paths[k] if forth else net.paths[k][::-1]
+        yield Move(path, int(net.kinds[k]), (a, b) if forth else (b, a), course=int(net.courses[k]))
         node = b if forth else a

@@ -62,7 +62,7 @@ def cut_up(part: Part, cloth: Cloth, cut: Cut) -> tuple[list[Polygon], Soft]:
     Raises BadValue for a cut that does not fit the cloth.
     """
     soft, hard = cloth.soft, set()
-    found = list(_lines(part, cloth, cut))
+    found = list(lines_of(part, cloth, cut))
     if isinstance(cut, InsetOutline):
         soft |= soft_of(MultiPolygon([Polygon(line) for line in found]))
     else:
@@ -74,7 +74,8 @@ def cut_up(part: Part, cloth: Cloth, cut: Cut) -> tuple[list[Polygon], Soft]:
     return sorted(within, key=_reading_order), frozenset(soft - hard)
 
 
-def _lines(part: Part, cloth: Cloth, cut: Cut) -> Iterable[LineString]:
+def lines_of(part: Part, cloth: Cloth, cut: Cut) -> Iterable[LineString]:
+    """The lines of ``cut`` over ``cloth``, not yet cut off at its outline. Raises BadValue for an inset that does not fit."""
     left, low, right, top = cloth.area.bounds
     if isinstance(cut, Diagonals):
         yield LineString([(left, low), (right, top)])

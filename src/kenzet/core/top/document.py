@@ -8,6 +8,7 @@ they are read.
 from __future__ import annotations
 
 from collections.abc import Iterator
+from fractions import Fraction
 from functools import cached_property
 from typing import Annotated, Any, Literal
 
@@ -17,11 +18,12 @@ from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.fills import FILLS
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things import THINGS
-from kenzet.core.numbers.measure import Length, Unit
+from kenzet.core.numbers.measure import Length, Unit, in_words
 from kenzet.core.params import Frozen, in_range
 from kenzet.core.top.arrangement import Border, Layout, OnPoint
 from kenzet.core.top.blocks import Block, Fabric, Key, Name, Patterned
 from kenzet.core.top.ground import Ground
+from kenzet.core.top.line_ends import ALLOWANCE, LineEnds, inset_for
 from kenzet.core.top.patterns import PATTERNS
 from kenzet.core.top.spread import Spread, spread
 from kenzet.core.top.stitching import Stitching
@@ -39,7 +41,7 @@ Use = Literal["bed", "lap", "baby", "wall", "runner", "garment or bag", "practic
 class Quilt(Frozen):
     """A quilt with its top, its zones and the kit it is planned with.
 
-    ``edge`` is the allowance inside the quilt's edge that no line may enter; the overhangs are those
+    Lines end at the quilt's edge as ``line_ends`` says; ``edge`` is how far inside or off it they do. The overhangs are those
     of batting and backing beyond the top, 0 on a sample square. ``layered`` and ``basted`` say when and how the
     three layers are put together.
     """
@@ -52,6 +54,7 @@ class Quilt(Frozen):
     blocks: Annotated[dict[Key, Block], Field(min_length=1, max_length=60)]
     layout: Layout
     borders: Annotated[tuple[Border, ...], Field(max_length=12)] = ()
+    line_ends: LineEnds = "finished edge"
     edge: Length = Length.parse("1/4 in")
     batting_overhang: Length = Length.parse("2 in")
     backing_overhang: Length = Length.parse("3 in")
@@ -77,6 +80,7 @@ class Quilt(Frozen):
     def _hangs_together(self) -> Quilt:
         _check_blocks(self)
         _check_fabrics(self)
+        _check_ends(self)
         _check_zones(self)
         if self.ground and self.ground.place != TOP and self.ground.place not in self.parts_at:
             raise BadValue("The photograph lies under a place that is not there.", "ground.place")
@@ -86,6 +90,14 @@ class Quilt(Frozen):
     def spread(self) -> Spread:
         """Where everything lies."""
         return spread(self.layout, self.borders, self.blocks)
+
+    def inset_of(self, zone: Zone | None = None) -> Fraction:
+        """How far inside the finished edge the lines of ``zone`` end (of any zone, where it says nothing), exact mm; below 0 where
+        they run off the edge.
+        """
+        ends = (zone and zone.line_ends) or self.line_ends
+        by = (zone and zone.line_ends and zone.edge) or self.edge
+        return inset_for(ends, by.mm)
 
     @property
     def triangle_fabric(self) -> str:
@@ -153,9 +165,21 @@ def _check_fabrics(quilt: Quilt) -> None:
         raise BadValue(f"There is no fabric called {fabric} in this plan.", "fabrics")
 
 
+def _check_ends(quilt: Quilt) -> None:
+    """Nothing is sewn where there is no batting."""
+    most = ALLOWANCE + quilt.batting_overhang.mm
+    for field, zone in [("edge", None), *((f"zones.{key}.edge", zone) for key, zone in quilt.zones.items())]:
+        if -quilt.inset_of(zone) > most:
+            unit = quilt.edge.unit
+            raise BadValue(
+                f"The batting ends {in_words(most, unit)} beyond the finished edge: lines can run off it by no more.",
+                field,
+            )
+
+
 def _check_zones(quilt: Quilt) -> None:
-    """Every patch is there, and none is held twice at one place, but by pieces of one cut."""
-    held: dict[tuple[str, str], list[tuple[str, Zone]]] = {}
+    """Every patch is there, and none is held twice at one place, but by pieces of one cut, or by a zone that lies on top of the others."""
+    held: dict[tuple[str, str, bool], list[tuple[str, Zone]]] = {}
     for key, zone in quilt.zones.items():
         field = f"zones.{key}"
         for patch in zone.patches:
@@ -167,7 +191,7 @@ def _check_zones(quilt: Quilt) -> None:
                 continue
             for patch in zone.patches:
                 at = tuple(patch.split("/", 1)) if zone.part == TOP else (place, patch)
-                others = held.setdefault((at[0], at[1]), [])
+                others = held.setdefault((at[0], at[1], zone.on_top), [])
                 for name, other in others:
                     if zone.part != other.part or not zone.lies_beside(other):
                         raise BadValue(

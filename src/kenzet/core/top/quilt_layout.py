@@ -21,6 +21,7 @@ from kenzet.core.tolerances import EQUAL, NOTHING_CUT, ON_EDGE, SAME_AREA, SNAP
 from kenzet.core.top.cutting import Cloth, cloth_of
 from kenzet.core.top.document import Quilt, zone_of
 from kenzet.core.top.layout import Part, Top, lay_out, multi
+from kenzet.core.top.line_ends import run_off
 from kenzet.core.top.zone import TOP, Slice, Zone
 
 _LEAST_SEAM = 0.5  # mm
@@ -64,13 +65,13 @@ class ZoneShape:
 
 
 class Ground(NamedTuple):
-    """What the shapes of zones hang on: the laid top, compared by identity, and the allowance at its edge, mm."""
+    """What the shapes of zones hang on: the laid top, compared by identity, and how far inside its edge lines end, exact mm."""
 
     top: Top
-    edge: Fraction
+    inset: Fraction
 
 
-_Cut = tuple[Ground, str, tuple[str, ...], tuple[Slice, ...], Length | None]
+_Cut = tuple[Ground, Fraction, str, tuple[str, ...], tuple[Slice, ...], Length | None]
 SHAPES = Table[_Cut, tuple[ZoneShape, ...]]("shapes of zones", 10_000)
 OUTLINES = Table[tuple[Ground, int], list[tuple[Floats, ZoneShape]]]("outlines by their corners", 1_000)
 
@@ -91,7 +92,7 @@ class QuiltLayout:
     @cached_property
     def ground(self) -> Ground:
         """The key under which shapes and plans are kept."""
-        return Ground(self.top, self.quilt.edge.mm)
+        return Ground(self.top, self.quilt.inset_of())
 
     @property
     def middle(self) -> Point:
@@ -125,7 +126,7 @@ class QuiltLayout:
 
         Places that another zone has taken are not among them.
         """
-        key = (self.ground, zone.part, zone.patches, zone.slices, zone.stand_off)
+        key = (self.ground, self.quilt.inset_of(zone), zone.part, zone.patches, zone.slices, zone.stand_off)
         found = self.memo.once(SHAPES, key, lambda: self._shapes(zone))
         taken = {place for apart in zone.apart if apart.taken_by for place in apart.places}
         if not taken:
@@ -137,7 +138,10 @@ class QuiltLayout:
         return tuple(sorted((s for s in left if s.places), key=lambda shape: -len(shape.places)))
 
     def _shapes(self, zone: Zone) -> tuple[ZoneShape, ...]:
-        found = [s for part in self.parts(zone.part) for s in self._inside_edge(part, cloth_of(part, zone))]
+        inset = float(self.quilt.inset_of(zone))
+        found = [
+            s for part in self.parts(zone.part) for s in self._cut_at_edge(part, cloth_of(part, zone), inset)
+        ]
         found.sort(key=lambda shape: -len(shape.places))
         return tuple(self._with_twin(shape) for shape in found)
 
@@ -145,18 +149,16 @@ class QuiltLayout:
         """The zone's shape at ``place``; None where nothing of it is left there."""
         return next((shape for shape in self.shapes(zone) if place in shape.places), None)
 
-    def _inside_edge(self, part: Part, cloth: Cloth) -> list[ZoneShape]:
-        """The cloth's shapes, cut where it would reach into the allowance at the quilt's edge."""
+    def _cut_at_edge(self, part: Part, cloth: Cloth, inset: float) -> list[ZoneShape]:
+        """The cloth's shapes, cut where they would reach farther than ``inset`` mm inside the quilt's edge, or drawn out beyond it."""
         if cloth.area.is_empty:
             return []
-        edge = float(self.quilt.edge.mm)
-        usable = box(edge, edge, self.top.width - edge, self.top.height - edge)
         groups: list[tuple[MultiPolygon, list[str]]] = []
         for place, placing in part.places.items():
-            area = multi(cloth.area.intersection(unplaced(placing, usable))) if edge else cloth.area
+            area = self._ended(cloth.area, placing, inset)
             if area.is_empty:
                 continue
-            whole = edge == 0 or abs(area.area - cloth.area.area) < NOTHING_CUT * cloth.area.area
+            whole = abs(area.area - cloth.area.area) < NOTHING_CUT * cloth.area.area
             area = cloth.area if whole else area
             for known, places in groups:
                 if _same_area(known, area):
@@ -172,14 +174,26 @@ class QuiltLayout:
             for area, places in groups
         ]
 
+    def _ended(self, area: MultiPolygon, placing: Placing, inset: float) -> MultiPolygon:
+        """What of ``area`` is sewn where it lies at ``placing``, in the part's coordinates."""
+        wide, high = self.top.width, self.top.height
+        if inset > 0:
+            return multi(area.intersection(unplaced(placing, box(inset, inset, wide - inset, high - inset))))
+        if inset == 0:
+            return area
+        laid = shapely.transform(area, lambda points: place_all(placing, points))
+        off = run_off(laid, wide, high, -inset)
+        return area if off is laid else multi(unplaced(placing, off))
+
     def rim(self, part: Part) -> shapely.Geometry | None:
-        """What the binding covers of a part, up to where lines may be sewn, in its coordinates; None where that is nothing at
-        some place.
+        """Where one travels at the quilt's edge, in the part's coordinates: what the binding covers and what lies beyond it, up to
+        where lines end; None where that is nothing at some place.
         """
-        edge, wide, high = float(self.quilt.edge.mm), self.top.width, self.top.height
-        band = box(-_RIM, -_RIM, wide + _RIM, high + _RIM)
-        inner = box(edge + _RIM, edge + _RIM, wide - edge - _RIM, high - edge - _RIM)
-        if not edge or inner.is_empty:
+        wide, high = self.top.width, self.top.height
+        insets = [float(self.quilt.inset_of(zone)) for zone in (None, *self.quilt.zones.values())]
+        off, edge = max(-min(insets), 0.0) + _RIM, max(*insets, 0.0) + _RIM
+        band, inner = box(-off, -off, wide + off, high + off), box(edge, edge, wide - edge, high - edge)
+        if inner.is_empty:
             return None
         found = None
         for placing in part.places.values():
@@ -204,9 +218,19 @@ class QuiltLayout:
         known.append((outline, shape))
         return shape
 
-    def meets_margin(self, shape: ZoneShape) -> bool:
-        """Whether the shape reaches the allowance that is kept free at the quilt's edge."""
-        edge = float(self.quilt.edge.mm)
+    def reaches_edge(self, zone: Zone) -> bool:
+        """Whether the zone lies at the quilt's edge anywhere."""
+        far = np.array([self.top.width, self.top.height])
+        for shape in self.shapes(zone):
+            for place in shape.places:
+                at = place_all(shape.part.places[place], np.array(shape.uncut.reach))
+                if min(at.min(), (far - at).min()) < ON_EDGE:
+                    return True
+        return False
+
+    def meets_margin(self, shape: ZoneShape, zone: Zone) -> bool:
+        """Whether a shape of ``zone`` reaches what is kept free at the quilt's edge."""
+        edge = float(self.quilt.inset_of(zone))
         at = place_all(shape.part.places[shape.places[0]], np.array(shape.region.reach))
         free = np.concatenate([at - edge, np.array([self.top.width, self.top.height]) - edge - at])
         return edge > 0 and bool(free.min() < ON_EDGE)

@@ -15,6 +15,8 @@ def upgraded(data: dict[str, Any]) -> dict[str, Any]:
         found = _from_1(copy.deepcopy(found))
     if found.get("version") == 2:
         found = _from_2(copy.deepcopy(found))
+    if isinstance(found, dict) and "edge" in found and "line_ends" not in found:
+        found = {**found, "line_ends": "inside"}  # the only way there was
     return found
 
 

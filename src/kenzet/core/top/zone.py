@@ -19,6 +19,7 @@ from kenzet.core.kit.kit import SewWith, ThingKey
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Frozen, in_range
 from kenzet.core.top.blocks import Key, Name
+from kenzet.core.top.line_ends import LineEnds
 
 SASHING, SIDE, CORNER, TOP, BORDER = "sashing", "side", "corner", "top", "border-"
 """The parts that are not blocks; ``BORDER`` is followed by its number from the inside."""
@@ -139,6 +140,9 @@ class Zone(Frozen):
     sew_with: SewWith | None = None
     begin_other: bool = False
     second_first: bool = False
+    line_ends: LineEnds | None = None
+    edge: Length | None = None
+    on_top: bool = False
     by_hand: Annotated[tuple[ManualLine, ...], Field(max_length=MOST_BY_HAND)] = ()
     apart: Annotated[tuple[Apart, ...], Field(max_length=200)] = ()
 
@@ -146,6 +150,11 @@ class Zone(Frozen):
     @classmethod
     def _stand_off(cls, stand_off: Length | None) -> Length | None:
         return stand_off and in_range(stand_off, "1/16 in", "10 in", "The stand-off")
+
+    @field_validator("edge")
+    @classmethod
+    def _edge(cls, edge: Length | None) -> Length | None:
+        return edge and in_range(edge, "0 in", "2 in", "How far it is from the edge")
 
     @model_validator(mode="after")
     def _whole(self) -> Zone:

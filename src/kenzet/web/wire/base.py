@@ -129,7 +129,7 @@ class ShapeView(Wire):
 
 
 class ZoneInfo(Wire):
-    """A zone as the whole quilt shows it; ``cut`` where it is a piece of one, ``stands_off`` where it could."""
+    """A zone as the whole quilt shows it; ``cut`` where it is a piece of one, ``on_top`` where it lies on others, ``stands_off`` where it could."""
 
     key: str
     name: str
@@ -140,6 +140,7 @@ class ZoneInfo(Wire):
     fill: str
     left_open: bool
     cut: bool
+    on_top: bool
     stand_off: str
     stands_off: bool
     drawings: list[DrawingView]

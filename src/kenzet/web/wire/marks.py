@@ -17,6 +17,7 @@ from kenzet.core.numbers.measure import Unit
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.top.line_ends import ALLOWANCE
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.zone import MarkMethod
 from kenzet.formats.pdf import pages_of
@@ -160,7 +161,7 @@ def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> Mar
         edges=[edge_view(ticked, found.kit.marking_step.mm, unit) for ticked in found.ticked(drawing)],
         pages=many,
         pages_words=pages_words,
-        rows=[*rows_of(found, drawing, marks, unit), *_margin(laid, drawing, unit)],
+        rows=[*rows_of(found, drawing, marks, unit), *_margin(laid, found, drawing, unit)],
         note=note_of(found, drawing, marks, unit),
         caution=CAUTION,
         drawings=drawn.drawings(whole),
@@ -170,11 +171,17 @@ def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> Mar
     )
 
 
-def _margin(laid: QuiltLayout, drawing: Drawing, unit: Unit) -> list[w.Row]:
+def _margin(laid: QuiltLayout, plan: ZonePlan, drawing: Drawing, unit: Unit) -> list[w.Row]:
     """What is kept free at the quilt's edge, where the zone reaches it: tape along it is obeyed, a drawn line is not."""
-    if not laid.meets_margin(drawing.shape):
+    if not laid.meets_margin(drawing.shape, plan.zone):
         return []
-    words: w.Words = ["tape, ", w.shown(laid.quilt.edge.mm, unit), " in from it"]
+    words: w.Words = [
+        "tape, ",
+        w.shown(laid.quilt.inset_of(plan.zone), unit),
+        " in from the finished edge, ",
+        w.shown(laid.quilt.inset_of(plan.zone) + ALLOWANCE, unit),
+        " from the raw edge",
+    ]
     return [w.Row(label=["Margin at the quilt’s edge"], words=words)]
 
 

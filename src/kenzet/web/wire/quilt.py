@@ -67,7 +67,8 @@ class ChangeRequest(VersionRequest):
 
 class Touched(m.Wire):
     """How the quilt stands after a change, and what that touched: ``fabrics``, ``parts`` and ``kit`` where they are others now,
-    ``zones`` that are new or have other shapes or lines, ``order`` (the keys of all zones) where zones came or went.
+    ``zones`` that are new or have other shapes or lines, ``order`` (the keys of all zones) where zones came or went; ``gone`` names
+    zones with a fill whose patches, or whose block, are in the quilt no more.
     """
 
     version: int
@@ -82,6 +83,7 @@ class Touched(m.Wire):
     parts: list[m.PartView] | None
     zones: list[m.ZoneInfo]
     order: list[str] | None
+    gone: list[str]
     ground: m.GroundView | None
     kit: KitDoc | None
     totals: list[w.Total]
@@ -124,11 +126,23 @@ def touched(
             if not (same_top and old and (old.zones.get(key) == zone or key in knows))
         ],
         order=None if was == keys else keys,
+        gone=_gone(before, laid) if before else [],
         ground=drawn.ground(kept.id, laid),
         kit=None if old and old.kit == quilt.kit else write(quilt)["kit"],
         totals=w.totals(totals_of(plans.values()), unit),
         views=views,
     )
+
+
+def _gone(before: QuiltLayout, laid: QuiltLayout) -> list[str]:
+    """What lost all of its patches, or the block in which it lay."""
+    return [
+        zone.name
+        for key, zone in _laid_zones(before)
+        if zone.fill is not None
+        and not (laid.is_laid(zone) and any(laid.quilt.has_patch(zone.part, patch) for patch in zone.patches))
+        and not (key in laid.quilt.zones and laid.is_laid(laid.quilt.zones[key]))
+    ]
 
 
 def _laid_zones(laid: QuiltLayout) -> Iterable[tuple[str, Zone]]:
@@ -164,6 +178,7 @@ def _zone(laid: QuiltLayout, key: str, zone: Zone, plan: ZonePlan | None, unit: 
         fill=zone.fill.label if zone.fill else "",
         left_open=zone.left_open,
         cut=bool(zone.slices),
+        on_top=zone.on_top,
         stand_off=w.length_text(zone.stand_off, unit) if zone.stand_off else "",
         stands_off=zone.part in laid.quilt.blocks and not laid.parts(zone.part)[0].applique.is_empty,
         drawings=drawn.drawings(plan),

@@ -109,7 +109,7 @@ def _line(
         return _freehand(laid, here, step, drawing, is_last, unit)
     placed_moves = [move_in_quilt(here, move) for move in step.sews]
     travels = [move_in_quilt(here, move) for move in step.travels]
-    go = travel_words(step.travels, travels, unit)
+    go = travel_words(step.travels, travels, unit, step.sews[0].course)
     before = last[1] if last[0] == stretch.of else None
     on = placed(plan, drawing, course.number, sewn.get(stretch.of, set()), before)
     stops = moves_on(plan, drawing, course.number, step.sews, on)
@@ -175,7 +175,7 @@ def _freehand(
         sew=[
             f"Work {way_to(placed[0][0], placed[-1][-1])} in rows, about {far}, and stop with the needle down."
         ],
-        then=[*then_words(laid, here, step, travel_words(step.travels, travels, unit), is_last), f" {' '.join(drawing.fill.notes())}"],
+        then=[*then_words(laid, here, step, travel_words(step.travels, travels, unit, step.sews[0].course), is_last), f" {' '.join(drawing.fill.notes())}"],
         short=["freehand"],
         ruler=[],
         hands=[],

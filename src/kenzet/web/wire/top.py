@@ -7,7 +7,7 @@ from typing import Any, Literal
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.geom.region import Region
 from kenzet.core.numbers.measure import Length, Unit, in_words
-from kenzet.core.params import Form, forms
+from kenzet.core.params import Choice, Form, forms
 from kenzet.core.tolerances import EQUAL
 from kenzet.core.top.arrangement import OnPoint, StraightRows
 from kenzet.core.top.blocks import Block, Patterned
@@ -27,8 +27,15 @@ _TILE = 100.0  # mm: the size at which a tile is drawn
 _WIDTH, _HEIGHT = Form("length", "Finished width"), Form("length", "Finished height")
 
 
+ENDS = (
+    Choice("finished edge", "at the finished edge"),
+    Choice("off the edge", "off the edge"),
+    Choice("inside", "inside it"),
+)
+EDGE_HELP = "The finished edge is where the binding begins; the raw edge lies 1/4 in outside it."
 _LENGTHS = {
-    "edge": Form("length", "No line nearer to the edge than", "The allowance that binding or joining takes."),
+    "line_ends": Form("choice", "At the quilt’s edge lines end", EDGE_HELP, choices=ENDS),
+    "edge": Form("length", "by", EDGE_HELP, only_with=("line_ends", ("off the edge", "inside"))),
     "batting_overhang": Form("length", "Batting beyond the top"),
     "backing_overhang": Form("length", "Backing beyond the top"),
 }
@@ -199,7 +206,10 @@ def top_of(quilt: Quilt, unit: Unit) -> TopView:
             )
             for place, cell in layout.places()
         ],
-        fields=[w.field(name, form, getattr(quilt, name), unit) for name, form in _LENGTHS.items()],
+        fields=[
+            w.field(name, form, getattr(quilt, name), unit, name != "edge" or quilt.line_ends != "finished edge")
+            for name, form in _LENGTHS.items()
+        ],
         **_sizes(quilt, unit),
         sash_width=layout.sashing
         and w.field("sash", Form("length", "Width of the sashes"), layout.sashing.width, unit),
@@ -213,7 +223,7 @@ def top_of(quilt: Quilt, unit: Unit) -> TopView:
             for key, f in quilt.fabrics.items()
         ],
         tiles=[_tile(name, pattern) for name, pattern in offers()],
-        doc={name: doc[name] for name in ("layout", "borders", "use", "edge", "batting_overhang", "backing_overhang", "backing")},
+        doc={name: doc[name] for name in ("layout", "borders", "use", "line_ends", "edge", "batting_overhang", "backing_overhang", "backing")},
     )  # fmt: skip
 
 

@@ -10,6 +10,7 @@ from kenzet.core.advice import edge_step
 from kenzet.core.advice.continuity import continuity_fix
 from kenzet.core.advice.edge_step import slants, spacing_for
 from kenzet.core.advice.suited_fills import suited
+from kenzet.core.changes.alike import alike, placing_between, turned_fill
 from kenzet.core.changes.filling import with_fill, with_over
 from kenzet.core.errors import BadValue
 from kenzet.core.fills import FILLS, AnyFill, Fill, default_fill
@@ -17,7 +18,7 @@ from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.kit.kit import Kit
 from kenzet.core.marks.totals import totals_of
 from kenzet.core.numbers.measure import Length, Unit
-from kenzet.core.params import Frozen, forms, step_length
+from kenzet.core.params import Choice, Form, Frozen, forms, step_length
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.plan.zone_plan import ZonePlan, site_at
@@ -33,6 +34,7 @@ from kenzet.say.zone_words import ApartView
 from kenzet.web.wire import drawn, spots
 from kenzet.web.wire.base import DrawingView, Layer, Number, PlaceKey, Reading, Spot, Wire, ZoneKey
 from kenzet.web.wire.docs import FillDoc
+from kenzet.web.wire.top import EDGE_HELP, ENDS
 
 
 class FeatureView(Spot):
@@ -82,6 +84,8 @@ class ZoneView(Wire):
     begin_other: bool
     second_first: bool
     sets: bool
+    ends: list[w.FieldView]
+    alike: list[str]
     rows: list[w.Row]
     notes: list[str]
     advice: list[w.Words]
@@ -267,6 +271,8 @@ def _zone_view(
         sew_with=zone.sew_with or laid.quilt.kit.sew_with,
         begin_other=zone.begin_other,
         second_first=zone.second_first,
+        ends=_ends(laid, zone, body.unit),
+        alike=_open_alike(laid, body.zone, zone),
         features=spots.features(shape) if shape else [],
         edges=spots.edges(shape.uncut) if shape else [],
         corners=spots.corners(shape.uncut) if shape else [],
@@ -274,6 +280,32 @@ def _zone_view(
         totals=totals,
         **NOTHING_LAID,
     )
+
+
+def _open_alike(laid: QuiltLayout, key: str, zone: Zone) -> list[str]:
+    """The zones of the same outline that have not yet the same fill, each in its own lean."""
+    if zone.fill is None:
+        return []
+    found = []
+    for other in alike(laid, key):
+        placing = placing_between(laid, key, other)
+        one, its = (laid.shapes(laid.zone(k))[0].uncut for k in (key, other))
+        if placing is not None and laid.zone(other).fill != turned_fill(zone.fill, one, its, placing):
+            found.append(other)
+    return found
+
+
+def _ends(laid: QuiltLayout, zone: Zone, unit: Unit) -> list[w.FieldView]:
+    """Where its lines end at the quilt's edge; nothing for a zone that does not lie there."""
+    if not laid.is_laid(zone) or not laid.reaches_edge(zone):
+        return []
+    as_quilt = next(choice.label for choice in ENDS if choice.key == laid.quilt.line_ends)
+    choices = (Choice("", f"as in the quilt: {as_quilt}"), *ENDS)
+    by = zone.edge or laid.quilt.edge
+    return [
+        w.field("line_ends", Form("choice", "At the quilt’s edge lines end", EDGE_HELP, choices=choices), zone.line_ends or "", unit),
+        w.field("edge", Form("length", "by", EDGE_HELP), by, unit, zone.line_ends in ("off the edge", "inside")),
+    ]  # fmt: skip
 
 
 def _say_fill(view: ZoneView, plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> None:

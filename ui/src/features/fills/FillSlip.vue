@@ -81,6 +81,9 @@ function set(name: string, value: unknown) {
         <b><WordsText :words="offer.words" /></b> {{ offer.label }}
       </v-btn>
     </div>
+    <v-btn v-if="zone.plan.alike.length && !zone.layer" class="chip alone" data-testid="fill-alike" @click="zone.fillAlike()">
+      the same in {{ zone.plan.alike.length === 1 ? 'the other zone' : `the ${zone.plan.alike.length} other zones` }} of this shape
+    </v-btn>
     <LineSlip v-if="zone.ruler" :ruler="zone.ruler" />
     <SumCard v-else-if="zone.plan.sum" :sum="zone.plan.sum" heading="Where the ruler goes" @choose="zone.set('spacing', $event)">
       <v-btn v-if="zone.lines" class="plain" data-testid="show-ruler" @click="zone.next(0)">show it on a line</v-btn>
@@ -133,6 +136,12 @@ function set(name: string, value: unknown) {
         <v-btn class="chip" :aria-pressed="zone.plan.begin_other" data-testid="begin-towards" @click="zone.sewInOrder({ begin_other: true })">beside it</v-btn>
       </div>
     </fieldset>
+    <div v-if="zone.plan.ends.length" class="stack">
+      <template v-for="field in zone.plan.ends.filter((one) => one.used)" :key="field.name">
+        <FieldControl v-if="field.control === 'choice'" :field="field" :unit="quilt.unit" :picked="{}" @set="zone.endLines({ line_ends: ($event || null) as never })" />
+        <LengthField v-else :field="field" :error="zone.wrong?.field === 'edge' ? zone.wrong.message : undefined" :unit="quilt.unit" late compact @entered="zone.endLines({ edge: $event })" />
+      </template>
+    </div>
     <div v-if="!zone.layer" class="last">
       <v-btn v-if="!zone.plan.over" class="plain" data-testid="on-top" @click="zone.turnTo(1)">sew a second fill on top …</v-btn>
       <v-btn class="plain" @click="zone.leaveOpen()">leave this zone open</v-btn>

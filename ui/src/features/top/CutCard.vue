@@ -23,6 +23,7 @@ const held = useZone()
 const cutting = useCutting()
 const kind = ref('')
 const alike = ref(true)
+const sewn = ref(true)
 const around = ref(false)
 const distance = ref(quilt.unit === 'mm' ? '25' : '1')
 const along = ref('')
@@ -66,7 +67,7 @@ watch(() => props.zone.key, () => {
 })
 async function make() {
   const whole = props.zone.key
-  if (!(await top.change('cut', { kind: 'cut', zone: whole, cut: cut.value!, alike: alike.value }))) return
+  if (!(await top.change('cut', { kind: 'cut', zone: whole, cut: cut.value!, alike: alike.value, sewn: sewn.value }))) return
   kind.value = ''
   cutting.stop()
   if (held.key === whole) await held.choose('')
@@ -96,6 +97,10 @@ onBeforeUnmount(() => {
       <div class="chips">
         <v-btn class="chip" :aria-pressed="alike" @click="alike = true">pieces alike together</v-btn>
         <v-btn class="chip" :aria-pressed="!alike" @click="alike = false">every piece its own</v-btn>
+      </div>
+      <div class="chips">
+        <v-btn class="chip" :aria-pressed="sewn" data-testid="cut-sewn" @click="sewn = true">sew the dividing lines</v-btn>
+        <v-btn class="chip" :aria-pressed="!sewn" data-testid="cut-bare" @click="sewn = false">only divide</v-btn>
       </div>
       <p class="quiet">Gives {{ found.names.length }} zones: {{ found.names.map((n) => n.split(': ').at(-1)).join(', ') }}.</p>
       <v-btn color="primary" variant="outlined" data-testid="cut-it" @click="make()">Divide it so</v-btn>

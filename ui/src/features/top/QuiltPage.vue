@@ -2,6 +2,7 @@
 /** The quilt as a whole: its name, what it is for, its edge and what lies beyond it. */
 import { computed } from 'vue'
 import type { Views } from '../../api/client'
+import FieldControl from '../../parts/FieldControl.vue'
 import LengthField from '../../parts/LengthField.vue'
 import { useQuilt } from '../../state/quilt'
 import { useTop } from '../../state/top'
@@ -10,12 +11,12 @@ import FabricPick from './FabricPick.vue'
 const USES: Views['SetQuilt']['use'][] = ['bed', 'lap', 'baby', 'wall', 'runner', 'garment or bag', 'practice piece']
 const quilt = useQuilt()
 const top = useTop()
-const doc = computed(() => top.view!.doc as { use: Views['SetQuilt']['use']; edge: string; batting_overhang: string; backing_overhang: string; backing: string | null })
+const doc = computed(() => top.view!.doc as { use: Views['SetQuilt']['use']; line_ends: Views['SetQuilt']['line_ends']; edge: string; batting_overhang: string; backing_overhang: string; backing: string | null })
 
 function set(where: string, values: Record<string, unknown>) {
   void top.change(where, () => {
-    const { use, edge, batting_overhang, backing_overhang, backing } = doc.value
-    return { kind: 'quilt', use, edge, batting_overhang, backing_overhang, backing, ...values }
+    const { use, line_ends, edge, batting_overhang, backing_overhang, backing } = doc.value
+    return { kind: 'quilt', use, line_ends, edge, batting_overhang, backing_overhang, backing, ...values }
   })
 }
 function rename(event: Event) {
@@ -32,7 +33,10 @@ function rename(event: Event) {
       <p class="label">What it is for</p>
       <div class="chips"><v-btn v-for="use in USES" :key="use" class="chip" :aria-pressed="doc.use === use" @click="set('use', { use })">{{ use }}</v-btn></div>
     </div>
-    <LengthField v-for="field in top.view.fields" :key="field.name" :field="field" :error="top.errorAt(field.name)" :unit="quilt.unit" late @entered="set(field.name, { [field.name]: $event })" />
+    <template v-for="field in top.view.fields.filter((one) => one.used)" :key="field.name">
+      <FieldControl v-if="field.control === 'choice'" :field="field" :error="top.errorAt(field.name)" :unit="quilt.unit" :picked="{}" @set="set(field.name, { [field.name]: $event })" />
+      <LengthField v-else :field="field" :error="top.errorAt(field.name)" :unit="quilt.unit" late @entered="set(field.name, { [field.name]: $event })" />
+    </template>
     <FabricPick :fabrics="top.view.fabrics" :model-value="doc.backing" label="Backing" none="not chosen" @update:model-value="set('backing', { backing: $event })" />
     <p class="quiet">The batting and its limit are in the Kit.</p>
   </section>

@@ -125,6 +125,10 @@ useCanvasKeys(canvas)
       <nav class="pages" aria-label="Pages of the top">
         <button v-for="[key, label] in PAGES" :key="key" :aria-current="page === key ? 'page' : undefined" :data-testid="`page-${key}`" @click="page = key">{{ label }}</button>
       </nav>
+      <p v-if="quilt.gone.length" class="card tip" role="status" data-testid="gone">
+        Gone with that: {{ quilt.gone.map((name) => `“${name}”`).join(', ') }} and {{ quilt.gone.length === 1 ? 'its fill' : 'their fills' }}.
+        <v-btn class="plain" @click="quilt.walk('undo')">undo</v-btn>
+      </p>
       <LayoutPage v-if="page === 'layout'" />
       <DrawPage v-else-if="drawing.open" />
       <BlocksPage v-else-if="page === 'blocks'" ref="blocksPage" @draw="drawing.begin($event)" />

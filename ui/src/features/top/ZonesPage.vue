@@ -17,24 +17,31 @@ const router = useRouter()
 const name = ref('')
 const standOff = ref('')
 const info = computed(() => zone.info)
+const taking = ref<'take out' | 'replace' | 'on top'>()
+const each = ref(false)
 const first = computed(() => top.patches[0] ?? '')
 const place = computed(() => first.value.slice(0, first.value.indexOf('/')))
 const times = computed(() => {
   const part = quilt.view?.parts.find((p) => p.places.some((at) => at.id === place.value))
   return (quilt.view?.parts ?? []).filter((p) => p.kin === part?.kin).reduce((sum, p) => sum + p.places.length, 0)
 })
-const heldBy = computed(() => {
-  const part = quilt.view?.parts.find((p) => p.places.some((at) => at.id === place.value))
-  const patch = first.value.slice(place.value.length + 1)
-  return quilt.zones.find((z) => (z.part === 'top' ? z.patches.includes(first.value) : z.part === part?.kin && z.patches.includes(patch)))
+/** The zones that hold any of the chosen patches now. */
+const held = computed(() => {
+  const kinOf = (at: string) => quilt.view?.parts.find((p) => p.places.some((one) => one.id === at))?.kin
+  const split = top.patches.map((ref) => [ref, ref.slice(0, ref.indexOf('/')), ref.slice(ref.indexOf('/') + 1)] as const)
+  return quilt.zones.filter((z) => !z.on_top && split.some(([ref, at, patch]) => (z.part === 'top' ? z.patches.includes(ref) : z.part === kinOf(at) && z.patches.includes(patch))))
 })
+const TAKING = [['take out', 'take them out of it'], ['replace', 'replace it'], ['on top', 'lay the new one on top']] as const
+const asks = computed(() => held.value.some((z) => z.fill))
 
 async function make() {
   if (!(await top.pointed())) return
   const before = new Set(quilt.zones.map((z) => z.key))
-  const made: Change = { kind: 'zone', refs: top.patches, everywhere: top.everywhere && top.onePlace, name: name.value.trim() || null }
+  const made: Change = { kind: 'zone', refs: top.patches, everywhere: top.everywhere && top.onePlace, name: name.value.trim() || null, taking: held.value.length ? taking.value : null, each: each.value && top.patches.length > 1 }
   if (!(await top.change('zone', made))) return
   name.value = ''
+  taking.value = undefined
+  each.value = false
   const at = place.value
   top.drop()
   const found = quilt.zones.find((z) => !before.has(z.key))
@@ -58,6 +65,12 @@ async function together() {
   const found = quilt.zones.find((z) => !before.has(z.key))
   await zone.choose(found?.key ?? '')
 }
+async function surround() {
+  const before = new Set(quilt.zones.map((z) => z.key))
+  if (!(await top.change('zone', { kind: 'surround', zone: zone.key }))) return
+  const found = quilt.zones.filter((z) => !before.has(z.key)).at(-1)
+  await zone.choose(found?.key ?? '')
+}
 const setStandOff = () => top.change('stand-off', { kind: 'stand-off', zone: zone.key, stand_off: standOff.value.trim() || null })
 const fill = () => router.push({ name: 'fills', params: { quilt: quilt.id } })
 </script>
@@ -77,10 +90,19 @@ const fill = () => router.push({ name: 'fills', params: { quilt: quilt.id } })
         <v-btn class="chip" :aria-pressed="!top.everywhere" data-testid="only-here" @click="top.everywhere = false">only here</v-btn>
       </div>
       <label class="between"><span>Name</span><input v-model="name" class="text" maxlength="80" placeholder="named for you" data-testid="new-zone-name" @keydown.enter="make()" /></label>
-      <p v-if="heldBy" class="quiet">Now in “{{ heldBy.name }}”. <v-btn class="plain" @click="choose(heldBy.key)">see that zone</v-btn></p>
+      <div v-if="top.patches.length > 1" class="chips" role="group" aria-label="How many zones">
+        <v-btn class="chip" :aria-pressed="!each" @click="each = false">one zone</v-btn>
+        <v-btn class="chip" :aria-pressed="each" data-testid="each" @click="each = true">each patch its own zone</v-btn>
+      </div>
+      <template v-if="held.length">
+        <p class="quiet">Now in <template v-for="(one, k) in held" :key="one.key">{{ k ? ', ' : '' }}<v-btn class="plain" @click="choose(one.key)">“{{ one.name }}”</v-btn>{{ one.fill ? ` (${one.fill})` : '' }}</template>.</p>
+        <div v-if="asks" class="chips" role="group" aria-label="What becomes of that zone">
+          <v-btn v-for="[key, label] in TAKING" :key="key" class="chip" :aria-pressed="taking === key" :data-testid="`taking-${key.replace(' ', '-')}`" @click="taking = key">{{ label }}</v-btn>
+        </div>
+      </template>
       <p v-if="top.errorAt('zone')" class="card madder" role="alert">{{ top.errorAt('zone') }}</p>
       <div class="chips">
-        <v-btn color="primary" variant="flat" data-testid="make-zone" @click="make()">Make it a zone</v-btn>
+        <v-btn color="primary" variant="flat" data-testid="make-zone" :disabled="asks && !taking" @click="make()">Make it a zone</v-btn>
         <v-btn class="plain" @click="top.drop()">never mind</v-btn>
       </div>
     </template>
@@ -89,6 +111,7 @@ const fill = () => router.push({ name: 'fills', params: { quilt: quilt.id } })
       <p class="quiet">{{ info.occurs }} · {{ info.fill || (info.left_open ? 'left open' : 'no fill yet') }}</p>
       <label class="between"><span>Name</span><input class="text" :value="info.name" maxlength="80" data-testid="zone-name" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" /></label>
       <v-btn color="primary" variant="flat" data-testid="fill-it" @click="fill()">{{ info.fill ? 'See its fill' : 'Choose its fill' }}</v-btn>
+      <v-btn class="plain" data-testid="surround" title="Three zones in one go: its ditch, the echoes, and what is inside them." @click="surround()">ditch, two echoes, freehand inside</v-btn>
       <CutCard :zone="info" @tried="emit('cut', $event)" />
       <label v-if="info.stands_off" class="between"><span>Stays off appliqué by</span><input v-model="standOff" class="text" :placeholder="info.stand_off || 'nothing'" @change="setStandOff()" /></label>
       <p v-for="where in ['zone name', 'zone', 'stand-off']" v-show="top.errorAt(where)" :key="where" class="wrong" role="alert">{{ top.errorAt(where) }}</p>

@@ -33,12 +33,12 @@ BLOCKS: dict[str, Units] = {
     "half square": Units("Half-square triangles", ("background", "triangle"), ("A/B",)),
     "quarter square": Units("Quarter-square triangles", ("top", "right", "bottom", "left"), ("ABCDx",)),
     "hourglass": Units("Hourglass", ("background", "hourglass"), ("BxA",)),
-    "pinwheel": Units("Pinwheel", ("background", "blades"), ("A/B B\\A", "A\\B B/A")),
-    "broken dishes": Units("Broken dishes", ("background", "dishes"), ("A/B A\\B", "B\\A B/A")),
+    "pinwheel": Units("Pinwheel", ("background", "blades"), ("A\\B B/A", "A/B B\\A")),
+    "broken dishes": Units("Broken dishes", ("background", "dishes"), ("A/B B\\A", "A\\B B/A")),
     "churn dash": Units("Churn dash", ("background", "dash"), ("A/B A=B A\\B", "A|B A B|A", "B\\A B=A B/A")),
     "shoo fly": Units("Shoo fly", ("background", "fly"), ("A/B A A\\B", "A B A", "B\\A A B/A")),
     "friendship star": Units(
-        "Friendship star", ("background", "star"), ("A A/B A", "A\\B B B\\A", "A B/A A")
+        "Friendship star", ("background", "star"), ("A A/B A", "B\\A B A\\B", "A B/A A")
     ),
     "quarter-square star": Units(
         "Quarter-square star", ("background", "points", "centre"), ("A AxB A", "BxA C BxA", "A AxB A")

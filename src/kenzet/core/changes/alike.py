@@ -1,0 +1,114 @@
+"""One zone's fill in other zones of the same outline, turned and mirrored as they are."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from typing import Annotated, Any, Literal
+
+import numpy as np
+from pydantic import Field
+
+from kenzet.core.changes.base import Change
+from kenzet.core.changes.filling import with_fill
+from kenzet.core.errors import BadValue
+from kenzet.core.fills import AnyFill
+from kenzet.core.geom.affine import Placing, place_all
+from kenzet.core.geom.congruent import outline_of, placing_onto
+from kenzet.core.geom.region import Point, Region
+from kenzet.core.top.blocks import Key
+from kenzet.core.top.document import Quilt
+from kenzet.core.top.quilt_layout import QuiltLayout
+
+
+class FillAlike(Change):
+    """Zones of the same outline get the fill of ``zone``, each from its own corner, edge and lean."""
+
+    kind: Literal["fill alike"] = "fill alike"
+    zone: Key
+    others: Annotated[tuple[Key, ...], Field(min_length=1, max_length=400)]
+
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+        """Raises BadValue for a zone of another outline, or where there is no fill to give."""
+        zone, quilt = laid.zone(self.zone), laid.quilt
+        if zone.fill is None:
+            raise BadValue("This zone has no fill to give to others.", "zone")
+        for key in self.others:
+            placing = placing_between(laid, self.zone, key)
+            if placing is None:
+                raise BadValue(f"“{laid.zone(key).name}” has another outline.", "others")
+            one, other = (laid.shapes(laid.zone(k))[0].uncut for k in (self.zone, key))
+            quilt = with_fill(quilt, key, turned_fill(zone.fill, one, other, placing), "")
+        return quilt, f"{zone.fill.label} in {len(self.others)} zones more"
+
+
+def alike(laid: QuiltLayout, key: str) -> list[str]:
+    """The other zones of its part that have the outline of zone ``key``, turned or mirrored."""
+    zone = laid.zone(key)
+    return [
+        other
+        for other, one in laid.quilt.zones.items()
+        if other != key and one.part == zone.part and placing_between(laid, key, other) is not None
+    ]
+
+
+def placing_between(laid: QuiltLayout, one: str, other: str) -> Placing | None:
+    """What carries the outline of one zone onto that of another; None where nothing does."""
+    outlines = []
+    for key in (one, other):
+        zone = laid.zone(key)
+        shapes = laid.shapes(zone) if laid.is_laid(zone) else ()
+        outlines.append(outline_of(shapes[0].uncut.area) if shapes else None)
+    mine, its = outlines
+    return None if mine is None or its is None else placing_onto(mine, its)
+
+
+def turned_fill(fill: AnyFill, one: Region, other: Region, placing: Placing) -> AnyFill:
+    """``fill`` of region ``one`` as ``other`` has it, which ``placing`` carries it onto: its corner, edge, point and lean with it."""
+    values = fill.model_dump()
+    new: dict[str, Any] = {}
+    picks = {values.get("origin"), values.get("about"), values.get("base")}
+    at = values.get("at")
+    if isinstance(at, int):
+        corner = "corner" in picks
+        new["at"] = (
+            _same(one.corners, other.corners, at, placing)
+            if corner
+            else _same(_middles(one), _middles(other), at, placing)
+        )
+    if isinstance(values.get("along"), int):
+        new["along"] = _same(_middles(one), _middles(other), values["along"], placing)
+    else:
+        for name in ("angle", "second_angle", "lean"):
+            if isinstance(values.get(name), int | float):
+                new[name] = _leaning(float(values[name]), placing)
+    through = values.get("through")
+    if isinstance(through, Sequence) and len(through) == 2:
+        left, low, right, high = one.bounds
+        x, y = _placed(placing, (left + through[0] * (right - left), low + through[1] * (high - low)))
+        left, low, right, high = other.bounds
+        new["through"] = (round((x - left) / (right - left), 9), round((y - low) / (high - low), 9))
+    return fill.model_copy(update=new)
+
+
+def _middles(region: Region) -> list[Point]:
+    return [edge.at(edge.length / 2) for edge in region.edges]
+
+
+def _same(mine: Sequence[Point], its: Sequence[Point], number: int, placing: Placing) -> int:
+    """The number among ``its`` of what is ``number`` among ``mine``."""
+    if not 0 <= number < len(mine) or not its:
+        return number
+    at = _placed(placing, mine[number])
+    return min(range(len(its)), key=lambda k: math.dist(its[k], at))
+
+
+def _placed(placing: Placing, point: Point) -> Point:
+    x, y = place_all(placing, np.array([point]))[0].tolist()
+    return x, y
+
+
+def _leaning(degrees: float, placing: Placing) -> float:
+    a, b, c, d, _, _ = placing
+    ux, uy = math.cos(math.radians(degrees)), math.sin(math.radians(degrees))
+    return round(math.degrees(math.atan2(b * ux + d * uy, a * ux + c * uy)) % 180, 6)

@@ -1,0 +1,304 @@
+"""Lines that are laid through points which can be seen on the cloth, beside a curve, or askew on the line before.
+
+Glossary: a point is *seen* where seams meet, where two lines or a line and a seam cross, where a line ends or turns, or at
+the crown of an arc. Of lines only those count that come before. Lines through them rest on all of those.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from fractions import Fraction
+from itertools import combinations, pairwise
+
+import numpy as np
+import shapely
+
+from kenzet.core.geom.arcs import Arc
+from kenzet.core.geom.region import Floats, Point, Region
+from kenzet.core.kit.curves import ranked
+from kenzet.core.kit.kit import Kit
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.ruler.line_references import DITCH, LINE, MARK, POINTS, TILT, References
+from kenzet.core.ruler.offset_sums import best_offset_sum
+from kenzet.core.tolerances import LEAST_TURN, SAME_ANGLE, SAME_PLACE, STOP_ERROR, VISIBLE
+
+_MOST_LINES = 600  # of a drawing that are looked at
+_MOST_LEGS = 200  # of a line
+_CROSSING = math.sin(math.radians(8))  # at a flatter angle a crossing is no point
+_TILTED = math.radians(12)  # at most: beyond, nothing of the ruler lies on the line before
+_SAME = 1e3 * SAME_ANGLE  # radians: flatter than that it is parallel
+_CONCENTRIC = STOP_ERROR  # mm between two centres
+
+Leg = tuple[Point, Point, Arc | None]
+
+
+def lay_points(kit: Kit, drawing: Drawing, into: References, base: Sequence[Drawing] = ()) -> None:
+    """What is still to be drawn is laid through points that are seen, on a concentric curve before it, or askew on the line before
+    it, where a ruler of hers does it. ``base`` are drawings that lie below this one and are only drawn: all of their lines are there.
+    """
+    open_ = np.flatnonzero(into.kinds == MARK).tolist()
+    if not open_ or drawing.lines > _MOST_LINES:
+        return
+    seen = _Seen(drawing, into, base)
+    for line in open_:
+        legs = _legs(drawing, line)
+        if len(legs) > _MOST_LEGS:
+            continue
+        if _can_lay(kit, legs) and (through := seen.through(line, legs)) is not None:
+            into.kinds[line], into.points[line] = POINTS, through
+        elif kit.sew_with == "ruler foot":
+            _beside_curve(kit, drawing, into, line, legs, seen) or _askew(kit, drawing, into, line, seen)
+
+
+def _legs(drawing: Drawing, line: int) -> list[Leg]:
+    """Its straight sides and arcs in order."""
+    trace = drawing.trace(line)
+    if trace is None:
+        x0, y0, x1, y1 = drawing.stretches.ends[line].tolist()
+        return [((x0, y0), (x1, y1), None)]
+    rows = trace.arcs.tolist()
+    if trace.closed:
+        rows = [*rows, rows[0]]
+    found: list[Leg] = []
+    for (x0, y0, bulge), (x1, y1, _) in pairwise(rows):
+        start, end = (x0, y0), (x1, y1)
+        if math.dist(start, end) < SAME_PLACE:
+            continue
+        arc = Arc(start, end, bulge) if abs(bulge) > LEAST_TURN / 4 else None
+        found.append((start, end, arc))
+    return found
+
+
+def _can_lay(kit: Kit, legs: Sequence[Leg]) -> bool:
+    """Whether a ruler of hers sews every leg from end to end; with the walking foot only straight ones are sewn so."""
+    longest = max((float(edge.length) for _, edge in kit.straight), default=0.0)
+    for start, end, arc in legs:
+        if arc is None:
+            if kit.sew_with == "ruler foot" and math.dist(start, end) > longest:
+                return False
+            continue
+        fit = next(iter(ranked(kit, arc.radius, arc.angle)), None)
+        if kit.sew_with == "walking foot" or fit is None or fit.verdict == "will not do":
+            return False
+    return bool(legs)
+
+
+class _Seen:
+    """What can be seen of a drawing's surroundings and of its own lines."""
+
+    def __init__(self, drawing: Drawing, references: References, base: Sequence[Drawing]) -> None:
+        self.drawing, self.references = drawing, references
+        turns = [drawing.fill.turn_of(k) for k, _ in enumerate(drawing.families)]
+        straight = [k for k, family in enumerate(drawing.families) if hasattr(family, "datum")]
+        self._turns = [turns[straight[job % len(straight)]] for job in drawing.stretches.job.tolist()]
+        self._turns += [turns[trace.family] for trace in drawing.traces]
+        self._corners = shapely.STRtree(shapely.points(_seam_corners(drawing)))
+        fixed = [*_fixed(drawing, base)]
+        self._lines = [*fixed, *drawing.polylines]
+        self._owners = [-1] * len(fixed) + list(range(drawing.lines))
+        self._tree = shapely.STRtree([shapely.linestrings(line) for line in self._lines])
+        spots = [
+            (point, line) for line in range(drawing.lines) for point in _own_points(_legs(drawing, line))
+        ]
+        self._spots = shapely.STRtree(shapely.points(np.array([point for point, _ in spots]).reshape(-1, 2)))
+        self._spot_lines = [line for _, line in spots]
+
+    def before(self, other: int, line: int) -> bool:
+        """Whether ``other`` is sewn before ``line`` in any case: it may be, and nothing that it is laid on waits for that."""
+        if other == line or (self._turns[other], other) > (self._turns[line], line):
+            return False
+        waiting, known = [other], {other}
+        while waiting:
+            for need in self.references.needs(waiting.pop()):
+                if need == line:
+                    return False
+                if need not in known:
+                    known.add(need)
+                    waiting.append(need)
+        return True
+
+    def through(self, line: int, legs: Sequence[Leg]) -> tuple[int, ...] | None:
+        """The lines that must be there so that all ends of its legs are seen; None where one is not. A curve that changes sides may
+        do so half-way between two points that are.
+        """
+        ends = [legs[0][0], *(end for _, end, _ in legs)]
+        found = [self._at(point, line) for point in ends]
+        if len(legs) > 1:
+            found = self._cut_ends(legs, found)
+        needed: set[int] = set()
+        for k, lines in enumerate(found):
+            if lines is not None:
+                needed |= lines
+            elif not (
+                0 < k < len(legs)
+                and None not in (found[k - 1], found[k + 1])
+                and _half_way(*legs[k - 1 : k + 1])
+            ):
+                return None
+        return tuple(sorted(needed))
+
+    def _cut_ends(self, legs: Sequence[Leg], found: list[set[int] | None]) -> list[set[int] | None]:
+        """Where the zone's edge cuts the first or the last curve of a line, it is laid as its neighbours are."""
+        cut = [
+            leg[2] is not None and self._on_outline(point)
+            for leg, point in ((legs[0], legs[0][0]), (legs[-1], legs[-1][1]))
+        ]
+        if found[0] is None and cut[0]:
+            found = [set(), *found[1:]]
+        return [*found[:-1], set()] if found[-1] is None and cut[1] else found
+
+    def _on_outline(self, point: Point) -> bool:
+        return bool(shapely.dwithin(self.drawing.region.area.boundary, shapely.points(point), VISIBLE))
+
+    def _at(self, point: Point, line: int) -> set[int] | None:
+        """The fewest lines that show where ``point`` is."""
+        spot = shapely.points(point)
+        if len(self._corners.query(spot, predicate="dwithin", distance=VISIBLE)):
+            return set()
+        near = [
+            k
+            for k in self._tree.query(spot, predicate="dwithin", distance=VISIBLE).tolist()
+            if self._counts(k, line)
+        ]
+        best: set[int] | None = None
+        for one, other in combinations(near, 2):
+            if abs(_turned(_way(self._lines[one], point), _way(self._lines[other], point))) < _CROSSING:
+                continue
+            lines = {self._owners[k] for k in (one, other)} - {-1}
+            if best is None or len(lines) < len(best):
+                best = lines
+        if best is not None and len(best) < 2:
+            return best
+        for k in self._spots.query(spot, predicate="dwithin", distance=VISIBLE).tolist():
+            if self.before(self._spot_lines[k], line):
+                return {self._spot_lines[k]}
+        return best
+
+    def _counts(self, k: int, line: int) -> bool:
+        return self._owners[k] < 0 or self.before(self._owners[k], line)
+
+
+def _seam_corners(drawing: Drawing) -> Floats:
+    """Where seams meet at an angle, as far as that can be seen at the zone."""
+    shape = drawing.shape
+    found: list[Point] = list(shape.uncut.corners)
+    near = shape.uncut.area.buffer(VISIBLE)
+    shapely.prepare(near)
+    for patch in shape.part.patches.values():
+        if shapely.intersects(near, patch.area):
+            found += Region(patch.area, shape.part.soft).corners
+    points = np.array(found).reshape(-1, 2)
+    inside: Floats = points[shapely.intersects_xy(near, points[:, 0], points[:, 1])]
+    return inside
+
+
+def _fixed(drawing: Drawing, base: Sequence[Drawing]) -> Iterable[Floats]:
+    """Seams, and lines that are drawn whatever is sewn."""
+    for polygon in drawing.shape.uncut.area.geoms:
+        for ring in (polygon.exterior, *polygon.interiors):
+            yield np.asarray(ring.coords)[:, :2]
+    yield from np.array(drawing.shape.seams).reshape(-1, 2, 2)
+    for one in base:
+        yield from one.polylines
+
+
+def _own_points(legs: Sequence[Leg]) -> Iterable[Point]:
+    """Where a line can be seen to end or to turn, and the crowns of its arcs."""
+    if not legs:
+        return
+    yield legs[0][0]
+    for _, end, arc in legs:
+        yield end
+        if arc is not None and abs(arc.angle) > 4 * _CROSSING:
+            yield arc.at(0.5)
+
+
+def _half_way(one: Leg, other: Leg) -> bool:
+    """Whether two arcs are of one radius, on either side."""
+    a, b = one[2], other[2]
+    return a is not None and b is not None and a.bulge * b.bulge < 0 and abs(a.radius - b.radius) < VISIBLE
+
+
+def _way(line: Floats, point: Point) -> Floats:
+    """The direction of a polyline where it passes a point."""
+    ends = shapely.linestrings(np.stack([line[:-1], line[1:]], axis=1))
+    k = int(np.argmin(shapely.distance(ends, shapely.points(point))))
+    way: Floats = line[k + 1] - line[k]
+    found: Floats = way / max(math.hypot(*way.tolist()), SAME_PLACE)
+    return found
+
+
+def _turned(one: Floats, other: Floats) -> float:
+    return float(one[0] * other[1] - one[1] * other[0])
+
+
+def _beside_curve(
+    kit: Kit, drawing: Drawing, into: References, line: int, legs: Sequence[Leg], seen: _Seen
+) -> bool:
+    """A line of one arc on a concentric one before it."""
+    if len(legs) != 1 or legs[0][2] is None:
+        return False
+    own = legs[0][2]
+    fit = next(iter(ranked(kit, own.radius, own.angle)), None)
+    best: tuple[float, int] | None = None
+    for trace in range(len(drawing.stretches), drawing.lines):
+        for _, _, arc in _legs(drawing, trace) if trace != line else ():
+            if arc is None or math.dist(arc.centre, own.centre) > _CONCENTRIC:
+                continue
+            apart = abs(arc.radius - own.radius)
+            rim = abs(apart - float(kit.reach)) < STOP_ERROR
+            does = rim or (fit is not None and fit.verdict != "will not do")
+            if (
+                apart > STOP_ERROR
+                and does
+                and _beside_each_other(own, arc)
+                and (best is None or apart < best[0])
+            ):
+                exact = Fraction(apart).limit_denominator(10**6)
+                if best_offset_sum(kit, exact).can_be_laid and seen.before(trace, line):
+                    best = apart, trace
+    if best is None:
+        return False
+    into.kinds[line], into.before[line] = LINE, best[1]
+    into.distances[line] = Fraction(best[0]).limit_denominator(10**4)
+    return True
+
+
+def _beside_each_other(one: Arc, other: Arc) -> bool:
+    """Whether the middle of one arc lies before the other."""
+    (x, y), (cx, cy) = one.at(0.5), other.centre
+    mid = math.atan2(y - cy, x - cx)
+    mx, my = other.at(0.5)
+    off = (mid - math.atan2(my - cy, mx - cx) + math.pi) % math.tau - math.pi
+    return abs(off) <= abs(other.angle) / 2
+
+
+def _askew(kit: Kit, drawing: Drawing, into: References, line: int, seen: _Seen) -> bool:
+    """A straight line that fans out from the one before it: so far from it at one end, and so far at the other."""
+    own = drawing.polylines[line]
+    widest = max((float(edge.width) for _, edge in kit.straight), default=0.0)
+    if len(own) != 2 or not widest:
+        return False
+    best: tuple[float, int, tuple[Fraction, Fraction]] | None = None
+    for other, ends in enumerate(drawing.polylines):
+        if len(ends) != 2 or other == line or into.kinds[other] == DITCH:
+            continue
+        way = _way(ends, (float(own[0, 0]), float(own[0, 1])))
+        lean = abs(_turned(way, _way(own, (float(own[0, 0]), float(own[0, 1])))))
+        away = (own - ends[0]) @ np.array([-way[1], way[0]])
+        if not _SAME < lean < math.sin(_TILTED) or away[0] * away[1] < 0:
+            continue
+        along, long = np.sort((own - ends[0]) @ way), float((ends[1] - ends[0]) @ way)
+        shared = min(along[1], max(long, 0.0)) - max(along[0], min(long, 0.0))
+        far = float(np.abs(away).max())
+        if shared < 0.5 * float(np.ptp(along)) or (best is not None and far >= best[0]):
+            continue
+        exact = tuple(Fraction(abs(float(one))).limit_denominator(10**4) for one in away)
+        if float(max(exact)) - float(kit.reach) < widest and seen.before(other, line):
+            best = far, other, (exact[0], exact[1])
+    if best is None:
+        return False
+    into.kinds[line], into.before[line], into.tilts[line] = TILT, best[1], best[2]
+    into.distances[line] = max(best[2])
+    return True
