@@ -154,6 +154,7 @@ def test_a_wave_border_is_laid_with_her_wave(table):
     expect(slip).to_contain_text("Line's middle from the edge")
     expect(slip).to_contain_text("Repeats across")
     expect(slip).to_contain_text("At the corner")
+    table.get_by_test_id("show-ruler").click()
     told = table.get_by_test_id("line-slip")
     expect(told).to_contain_text("Crest to crest")
     expect(told).to_contain_text("beside the plastic")

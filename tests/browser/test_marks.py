@@ -114,20 +114,20 @@ def test_strokes_are_drawn_one_by_one_and_what_is_done_survives_a_reload(table):
     table.get_by_test_id("method-anchors").click()
     saved(table)
     table.get_by_test_id("to-table").click()
-    expect(table.get_by_test_id("stroke-count")).to_contain_text("Step 1 of 12")
+    expect(table.get_by_test_id("stroke-count")).to_contain_text("Step 1 of 10")
     for _ in range(3):
         table.keyboard.press("Space")
     table.keyboard.press("Backspace")
-    expect(table.get_by_test_id("stroke-count")).to_contain_text("Step 3 of 12")
+    expect(table.get_by_test_id("stroke-count")).to_contain_text("Step 3 of 10")
     table.get_by_test_id("stroke-next").click()
     expect(table.get_by_test_id("still-on")).to_contain_text("cold water")
     table.wait_for_timeout(400)
     table.get_by_test_id("to-marks").click()
     table.get_by_test_id("to-table").click()
-    expect(table.get_by_test_id("stroke-count")).to_contain_text("Step 4 of 12")
+    expect(table.get_by_test_id("stroke-count")).to_contain_text("Step 4 of 10")
     table.get_by_test_id("marks-off").click()
     expect(table.get_by_test_id("still-on")).to_have_count(0)
-    expect(table.get_by_test_id("stroke-count")).to_contain_text("Step 1 of 12")
+    expect(table.get_by_test_id("stroke-count")).to_contain_text("Step 1 of 10")
 
 
 def test_a_lost_server_and_a_reload_lose_no_step(table):
@@ -136,11 +136,11 @@ def test_a_lost_server_and_a_reload_lose_no_step(table):
     table.get_by_test_id("method-anchors").click()
     saved(table)
     table.get_by_test_id("to-table").click()
-    expect(table.get_by_test_id("stroke-count")).to_contain_text("Step 1 of 12")
+    expect(table.get_by_test_id("stroke-count")).to_contain_text("Step 1 of 10")
     table.route("**/table", lambda route: route.abort())
     for _ in range(5):
         table.keyboard.press("Space")
-    expect(table.get_by_test_id("stroke-count")).to_contain_text("Step 6 of 12")
+    expect(table.get_by_test_id("stroke-count")).to_contain_text("Step 6 of 10")
     expect(table.get_by_test_id("unsent")).to_contain_text("kept here")
     table.unroute("**/table")
     expect(table.get_by_test_id("unsent")).to_have_count(0, timeout=10_000)
@@ -151,9 +151,9 @@ def test_a_lost_server_and_a_reload_lose_no_step(table):
     table.reload()
     choose(table, "Star background")
     table.get_by_test_id("to-table").click()
-    expect(table.get_by_test_id("stroke-count")).to_contain_text("Step 7 of 12")
+    expect(table.get_by_test_id("stroke-count")).to_contain_text("Step 7 of 10")
     table.get_by_test_id("marks-off").click()
-    expect(table.get_by_test_id("stroke-count")).to_contain_text("Step 1 of 12")
+    expect(table.get_by_test_id("stroke-count")).to_contain_text("Step 1 of 10")
 
 
 def test_mark_first_or_layer_first_changes_the_list(table):

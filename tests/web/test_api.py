@@ -47,7 +47,8 @@ def test_a_plan_says_the_sum_the_figures_and_what_comes_out_even(client):
     assert [words(t["words"]) for t in view["sum"]["terms"]] == ["1/2", "1/4"]
     figures = {words(r["label"]): words(r["words"]) for r in view["rows"]}
     assert figures["Step along the edge, at 45°"] == "scant 1 1/16 in"
-    assert figures["Lines here · in the quilt"] == "92 · 1,104"
+    assert figures["Lines to sew here · in the quilt"] == "92 · 1,104"
+    assert figures["Lines here"] == "92"
     assert figures["Widest gap · allowed"] == "3/4 in · 8 in"
     assert 2 <= len(view["offers"]) <= 4
     tried = client.post(
@@ -242,7 +243,7 @@ def test_marks_count_ticks_and_pages(client):
     view = client.post("marks", zone=ZONE).json
     assert (len(view["strokes"]), view["method"], view["chosen_by_her"]) == (2, "first lines", True)
     told = {one["key"]: words(one["words"]) for one in view["methods"]}
-    assert (told["first lines"], told["all lines"]) == ("4 to draw", "92 to draw")
+    assert (told["first lines"], told["all lines"]) == ("2 to draw", "92 to draw")
     assert told["nothing"].endswith("by eye") and told["anchors"].startswith("every 4th")
     top = next(e for e in view["edges"] if e["name"] == "top edge")
     assert (top["from_corner"], words([top["ticks"][0]["shown"]])) == ("left", "3/8")

@@ -8,6 +8,7 @@ from typing import Any
 
 from kenzet.core.advice.continuity import continuity, continuity_fix
 from kenzet.core.advice.contrast import neighbours, stands_alone
+from kenzet.core.advice.counts import cells_of, rows_of
 from kenzet.core.advice.edge_step import Slant, step_is_typed, takes_step
 from kenzet.core.advice.features import Feature
 from kenzet.core.fills import Fill
@@ -238,9 +239,18 @@ def rows(
         )
     what = drawing.fill.lines_are
     times = sum(len(d.places) for d in plan.drawings)
-    here = f"{what} here · in the quilt" if times > 1 else f"{what} in the quilt"
-    count = f"{drawing.lines:,} · {plan.lines_in_quilt:,}" if times > 1 else f"{drawing.lines:,}"
-    found.append(w.Row(label=[here], words=[count]))
+    many = rows_of(drawing)
+    cut = f", {many.cut:,} of them cut" if many.cut else ""
+    found.append(w.Row(label=[f"{what} here" if times > 1 else what], words=[f"{many.rows:,}{cut}"]))
+    if drawing.fill.sewn:
+        label = "Lines to sew here · in the quilt" if times > 1 else "Lines to sew"
+        count = f"{drawing.lines:,} · {plan.lines_to_sew:,}" if times > 1 else f"{drawing.lines:,}"
+        found.append(w.Row(label=[label], words=[count]))
+    if cells := cells_of(plan, drawing):
+        told = [
+            f"{cells[name]:,} {name}" for name in ("whole", "half", "quarter", "other") if cells.get(name)
+        ]
+        found.append(w.Row(label=["Cells here"], words=[", ".join(told).replace("other", "cut otherwise")]))
     if drawing.left_out:
         shortest = w.shown(drawing.fill.least_piece or drawing.least, unit, COARSE[unit], about=True)
         found.append(

@@ -3634,13 +3634,15 @@ export interface components {
         };
         /**
          * LeftRow
-         * @description What is left at a place that is begun, or of a zone over all places (``place`` empty).
+         * @description What is left at a place that is begun, or of a zone over all places; ``place`` and ``visit`` are where the next of it is sewn.
          */
         LeftRow: {
             /** Name */
             name: string;
             /** Place */
             place: string;
+            /** Visit */
+            visit: number;
             /** Words */
             words: string;
         };
@@ -6758,7 +6760,7 @@ export interface components {
         };
         /**
          * SewingRequest
-         * @description What to do next; at ``place`` if one is chosen.
+         * @description What to do next; at ``place`` if one is chosen, and of several visits to it at the ``visit``-th of the order, from 0.
          */
         SewingRequest: {
             /**
@@ -6772,6 +6774,11 @@ export interface components {
              * @enum {string}
              */
             unit: "in" | "mm";
+            /**
+             * Visit
+             * @default null
+             */
+            visit: number | null;
         };
         /**
          * SewingStepView
@@ -7527,15 +7534,10 @@ export interface components {
              */
             spacing: string;
             /**
-             * @default {
-             *       "enters": "edge",
-             *       "kind": "texture",
-             *       "spacing": "1/4 in",
-             *       "texture": "meander",
-             *       "thickness": "usual"
-             *     }
+             * Texture
+             * @default null
              */
-            texture: components["schemas"]["FreehandTexture"];
+            texture: (components["schemas"]["Lines"] | components["schemas"]["Grid"] | components["schemas"]["Pairs"] | components["schemas"]["Beside"] | components["schemas"]["Fan"] | components["schemas"]["Scattered"] | components["schemas"]["Keys"] | components["schemas"]["Chevrons"] | components["schemas"]["Inset"] | components["schemas"]["CornerCuts"] | components["schemas"]["FrameEcho"] | components["schemas"]["HalvedTriangle"] | components["schemas"]["Echo"] | components["schemas"]["Pinned"] | components["schemas"]["Spiral"] | components["schemas"]["Retraced"] | components["schemas"]["Zigzag"] | components["schemas"]["ZigzagRows"] | components["schemas"]["RuledZigzag"] | components["schemas"]["Waves"] | components["schemas"]["WaveBorder"] | components["schemas"]["CurvedRows"] | components["schemas"]["Scallops"] | components["schemas"]["Clamshell"] | components["schemas"]["Shells"] | components["schemas"]["Hourglass"] | components["schemas"]["Continuous"] | components["schemas"]["SCurves"] | components["schemas"]["Through"] | components["schemas"]["Sunburst"] | components["schemas"]["Channel"] | components["schemas"]["FreehandTexture"]) | null;
             /** Zone */
             zone: string;
         };

@@ -59,14 +59,14 @@ export function useSewing(quilt: string, unit: () => Unit) {
     if (view.value) localStorage.setItem(cacheKey, JSON.stringify({ view: view.value, index: index.value, since: since.value } satisfies Cached))
   }
   /** Ask for everything anew, at another place if one is given; what is told meanwhile is told first. */
-  async function look(place = ''): Promise<void> {
+  async function look(place = '', visit?: number): Promise<void> {
     const mine = (asked += 1)
     busy.value = true
     try {
       for (let tries = 0; tries < 5; tries += 1) {
         await queue.flush()
         if (queue.kept() !== undefined) return
-        const found = await api.sewing(quilt, { unit: unit(), place })
+        const found = await api.sewing(quilt, { unit: unit(), place, visit: visit ?? null })
         away.value = false
         if (mine !== asked || stopped) return
         if (queue.kept() !== undefined) continue // something was done meanwhile

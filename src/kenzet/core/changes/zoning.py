@@ -11,10 +11,9 @@ from shapely.geometry import Polygon
 
 from kenzet.core.changes.base import Change
 from kenzet.core.errors import BadValue, Unknown
-from kenzet.core.fills.echo import Echo
+from kenzet.core.fills import FILLS, AnyFill
+from kenzet.core.fills.base import Fill, Surrounds
 from kenzet.core.fills.manual_lines import ManualLine
-from kenzet.core.fills.retraced import Retraced
-from kenzet.core.fills.texture import FreehandTexture
 from kenzet.core.numbers.measure import Length
 from kenzet.core.tolerances import ALIKE_SHARE, EQUAL, SAME_PLACE
 from kenzet.core.top.blocks import Key, Name
@@ -294,7 +293,7 @@ class Surround(Change):
     zone: Key
     spacing: Length = Length.parse("1/4 in")
     rounds: Annotated[int, Field(ge=1, le=20)] = 2
-    texture: FreehandTexture = FreehandTexture()
+    texture: AnyFill | None = None
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """The zone becomes three: its ditch, the echoes, and what is inside them, half a spacing farther in. Raises BadValue where
@@ -315,21 +314,28 @@ class Surround(Change):
             )
         rest = {key: one for key, one in quilt.zones.items() if key != self.zone}
         base = zone.name.split(":")[0]
-        echo = Echo(spacing=self.spacing, rounds=self.rounds, of="outline")
         around = zone.model_copy(update={"slices": (*zone.slices, Slice(by=cut, inside=tuple(spots[True])))})
         inside = zone.model_copy(update={"slices": (*zone.slices, Slice(by=cut, inside=tuple(spots[False])))})
         made = (
             (
                 f"{base}: in the ditch",
-                zone.model_copy(update={"fill": Retraced(times=1), "on_top": True, "over": None}),
+                zone.model_copy(update={"fill": self._fill("ditch"), "on_top": True, "over": None}),
             ),
-            (f"{base}: echoes", around.model_copy(update={"fill": echo, "over": None})),
-            (f"{base}: inside", inside.model_copy(update={"fill": self.texture, "over": None})),
+            (f"{base}: echoes", around.model_copy(update={"fill": self._fill("echoes"), "over": None})),
+            (
+                f"{base}: inside",
+                inside.model_copy(update={"fill": self.texture or self._fill("inside"), "over": None}),
+            ),
         )
         for name, one in made:
             name = free(name[:80], [other.name for other in rest.values()], " ")
             rest[key_for(name, rest, "zone")] = one.model_copy(update={"name": name, "left_open": False})
         return remade(quilt, zones=rest), f"{zone.name}: ditch, {self.rounds} echoes and a texture"
+
+    def _fill(self, what: Surrounds) -> Fill:
+        """The fill that does it."""
+        kind = next(kind for kind in FILLS.values() if kind.surrounds == what)
+        return kind.surrounding(self.spacing, self.rounds)
 
 
 def pieces_of(laid: QuiltLayout, zone: Zone, cut: Cut, alike: bool) -> list[tuple[str, tuple[Spot, ...]]]:
@@ -403,7 +409,11 @@ class PutTogether(Change):
 def _divides(zone: Zone, other: Zone, level: int) -> bool:
     """Whether ``other`` lies on top of what ``zone`` was cut from: its dividing lines, or its ditch."""
     same = (zone.part, zone.patches, zone.slices[:level]) == (other.part, other.patches, other.slices)
-    return other.on_top and same and (bool(other.by_hand) or isinstance(other.fill, Retraced))
+    return (
+        other.on_top
+        and same
+        and (bool(other.by_hand) or (other.fill is not None and other.fill.surrounds == "ditch"))
+    )
 
 
 def _shares_cut(zone: Zone, other: Zone, level: int) -> bool:

@@ -71,6 +71,9 @@ GROUPS: dict[Group, str] = {
 }  # fmt: skip
 
 
+Surrounds = Literal["", "ditch", "echoes", "inside"]
+"""What a fill is when a shape is sewn in the ditch, with echoes inside it and something freehand inside those."""
+
 Seams = tuple[tuple[Point, Point], ...]
 
 
@@ -139,6 +142,7 @@ class Fill(Frozen):
     lines_are: ClassVar[str] = "Lines"
     lends_spacing: ClassVar[bool] = True
     offered: ClassVar[bool] = True
+    surrounds: ClassVar[Surrounds] = ""
     is_spaced: ClassVar[bool] = True
 
     spacing: Length
@@ -150,6 +154,11 @@ class Fill(Frozen):
 
     def lay_out(self, site: Site) -> Iterable[Family]:
         """Must override. The families, before clipping; the same site gives the same families."""
+        raise NotImplementedError
+
+    @classmethod
+    def surrounding(cls, spacing: Length, rounds: int) -> Fill:
+        """May override where ``surrounds`` says what it is good for: the fill with which a shape is surrounded so."""
         raise NotImplementedError
 
     def turn_of(self, family: int) -> int:
@@ -220,6 +229,11 @@ class Fill(Frozen):
     def in_the_ditch(self) -> bool:
         """Whether its lines lie in the ditch of seams: an anchor, or what is sewn round the blocks last."""
         return False
+
+    @property
+    def counted_families(self) -> frozenset[int] | None:
+        """May override. The numbers of those families whose lines are its rows, where others only serve them; None: all."""
+        return None
 
     @property
     def rows_by_eye(self) -> bool:

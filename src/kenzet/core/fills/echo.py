@@ -13,7 +13,17 @@ from pydantic import field_validator
 from shapely.geometry import MultiPolygon, Polygon
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import MOST_SPACING, Family, Fill, Group, Paths, Rings, Site, SpacingSuggestion
+from kenzet.core.fills.base import (
+    MOST_SPACING,
+    Family,
+    Fill,
+    Group,
+    Paths,
+    Rings,
+    Site,
+    SpacingSuggestion,
+    Surrounds,
+)
 from kenzet.core.geom.offset import Corners, inward_all, outward
 from kenzet.core.geom.paths import Path, with_arcs
 from kenzet.core.geom.region import Region
@@ -34,6 +44,8 @@ class Echo(Fill):
     group: ClassVar[Group] = "echoes"
     order: ClassVar[int] = 21
     lines_are: ClassVar[str] = "Rings"
+
+    surrounds: ClassVar[Surrounds] = "echoes"
 
     kind: Literal["echo"] = "echo"
     spacing: Length = asked("1/4 in", Form("length", "Apart", "True distance from ring to ring."))
@@ -74,6 +86,11 @@ class Echo(Fill):
     def follows_outline(self) -> bool:
         """Where every edge is echoed."""
         return self.of == "all"
+
+    @classmethod
+    def surrounding(cls, spacing: Length, rounds: int) -> Echo:
+        """Inside the outline only."""
+        return cls(spacing=spacing, rounds=rounds, of="outline")
 
     def lay_out(self, site: Site) -> Iterable[Family]:
         """Rings of every edge until nothing is left; or paths of one sort of edge until they leave the zone."""

@@ -8,7 +8,7 @@ from typing import ClassVar, Literal
 import numpy as np
 from pydantic import field_validator
 
-from kenzet.core.fills.base import Family, Fill, Group, Paths, Site
+from kenzet.core.fills.base import Family, Fill, Group, Paths, Site, Surrounds
 from kenzet.core.fills.origin import pick
 from kenzet.core.fills.turned import check_count
 from kenzet.core.geom.paths import Path, straight_path, with_arcs
@@ -27,6 +27,8 @@ class Retraced(Fill):
     lends_spacing: ClassVar[bool] = False
     lines_are: ClassVar[str] = "Outlines"
 
+    surrounds: ClassVar[Surrounds] = "ditch"
+
     kind: Literal["retraced"] = "retraced"
     spacing: Length = Length.parse("1/4 in")
     times: int = asked(2, Form("count", "Times sewn over", "Two or three build a line that is seen."))
@@ -36,6 +38,11 @@ class Retraced(Fill):
     @classmethod
     def _times(cls, times: int) -> int:
         return check_count(times, 1, 6, "Times") or 1
+
+    @classmethod
+    def surrounding(cls, spacing: Length, rounds: int) -> Retraced:
+        """Once round."""
+        return cls(times=1)
 
     @property
     def passes(self) -> int:

@@ -80,6 +80,11 @@ class SCurves(TurnedFill):
                 paths.append(frame.path(np.array(rows)))
         yield Paths(tuple(paths))
 
+    @property
+    def counted_families(self) -> frozenset[int]:
+        """The curves: up and down is one column."""
+        return frozenset({2 if self.grid == "sewn first" else 0})
+
     def turn_of(self, family: int) -> int:
         """The grid, one direction whole and then the other, before the curves through its corners."""
         return family

@@ -8,7 +8,7 @@ from typing import ClassVar, Literal
 
 import numpy as np
 
-from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site
+from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, Surrounds
 from kenzet.core.fills.turned import Frame, chance, frame_of
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
@@ -68,6 +68,8 @@ class FreehandTexture(Fill):
     lends_spacing: ClassVar[bool] = False
     lines_are: ClassVar[str] = "Exact lines"
 
+    surrounds: ClassVar[Surrounds] = "inside"
+
     kind: Literal["texture"] = "texture"
     spacing: Length = asked(
         "1/4 in", Form("length", "Scale", "Gap, pebble, loop or lobe: as large as you sew it.")
@@ -97,6 +99,11 @@ class FreehandTexture(Fill):
             choices=(Choice("edge", "anywhere on the edge"), Choice("corner", "at a corner"), Choice("line", "on an end line")),
         ),
     )  # fmt: skip
+
+    @classmethod
+    def surrounding(cls, spacing: Length, rounds: int) -> FreehandTexture:
+        """As it is usually sewn."""
+        return cls()
 
     @property
     def claimed_density(self) -> float:

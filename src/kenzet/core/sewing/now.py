@@ -60,14 +60,16 @@ class Now:
         return x, y
 
 
-def now(ways: UnitWays, sewn: Sewn, wanted: str = "") -> Now | None:
-    """The place that she is at, or has chosen (``wanted``), else the next in order with something left; None where nothing is."""
+def now(ways: UnitWays, sewn: Sewn, wanted: str = "", chosen: int | None = None) -> Now | None:
+    """The place that she is at, or has chosen (``wanted``; of several visits to it number ``chosen`` of the order), else the next in order
+    with something left; None where nothing is.
+    """
     visits = ways.route.visits
     left = ways.left(sewn)
     mine = ways.at.get(wanted or sewn.place, [0])
     here = next((k for k in reversed(mine) if left[k].left < left[k].many), mine[0])
     behind = [k for k in mine if wanted or k <= here]  # what is left where she is comes first
-    order = [*behind, *range(here, len(visits)), *range(here)]
+    order = [*([chosen] if chosen in mine else []), *behind, *range(here, len(visits)), *range(here)]
     number = next((k for k in order if left[k].left > left[k].skipped), None)
     if number is None:
         return None

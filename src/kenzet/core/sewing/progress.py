@@ -65,22 +65,25 @@ def progress_of(left: Sequence[Left]) -> Progress:
 
 
 class ZoneLeft(NamedTuple):
-    """Of ``zone``, ``lines`` are left at so many ``places``, the ``turn``-th time over (0 the first)."""
+    """Of ``zone``, ``lines`` are left at so many ``places``, the ``turn``-th time over (0 the first); the next of them is ``next``."""
 
     zone: str
     turn: int
     lines: int
     places: int
+    next: Left
 
 
 def left_by_zone(left: Iterable[Left]) -> list[ZoneLeft]:
     """By the zones' keys."""
     lines, places = Counter[tuple[str, int]](), Counter[tuple[str, int]]()
+    first: dict[tuple[str, int], Left] = {}
     for one in left:
         for key, many in one.zones.items():
             lines[key] += many
             places[key] += 1
-    return [ZoneLeft(*key, many, places[key]) for key, many in sorted(lines.items())]
+            first.setdefault(key, one)
+    return [ZoneLeft(*key, many, places[key], first[key]) for key, many in sorted(lines.items())]
 
 
 def of_earlier_plans(ways: UnitWays, sewn: Sewn) -> int:

@@ -182,6 +182,7 @@ def _check_zones(quilt: Quilt) -> None:
     held: dict[tuple[str, str, bool], list[tuple[str, Zone]]] = {}
     for key, zone in quilt.zones.items():
         field = f"zones.{key}"
+        divides = zone.on_top and zone.fill is None
         for patch in zone.patches:
             if not quilt.has_patch(zone.part, patch):
                 raise BadValue(f"The zone {key} names a patch that is not there: {zone.part} {patch}.", field)
@@ -192,12 +193,13 @@ def _check_zones(quilt: Quilt) -> None:
             for patch in zone.patches:
                 at = tuple(patch.split("/", 1)) if zone.part == TOP else (place, patch)
                 others = held.setdefault((at[0], at[1], zone.on_top), [])
-                for name, other in others:
+                for name, other in () if divides else others:
                     if zone.part != other.part or not zone.lies_beside(other):
                         raise BadValue(
                             f"The zone {key} holds a patch that another zone, {name}, holds already.", field
                         )
-                others.append((key, zone))
+                if not divides:
+                    others.append((key, zone))
 
 
 def read(data: Any, unit: Unit = "in") -> Quilt:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from datetime import datetime
-from functools import partial
 from itertools import islice
 
 import numpy as np
@@ -51,7 +50,7 @@ def sewing_of(laid: QuiltLayout, ways: UnitWays, log: Log, body: SewingRequest) 
     """Where she is, and everything that is told there."""
     kit, stitching, events = laid.quilt.kit, laid.quilt.stitching, log.events
     left = ways.left(log.sewn)
-    here = now(ways, log.sewn, body.place)
+    here = now(ways, log.sewn, body.place, body.visit)
     progress, bobbin = progress_of(left), bobbin_of(kit, log.sewn)
     midnight = datetime.now().replace(hour=0, minute=0, second=0, microsecond=0).timestamp()
     return SewingView(
@@ -61,7 +60,8 @@ def sewing_of(laid: QuiltLayout, ways: UnitWays, log: Log, body: SewingRequest) 
         spots=[_spot(ways, one) for one in left],
         places=[_left_at(ways, one) for one in progress.begun[:40]],
         zones=[
-            LeftRow(place="", **words) for words in map(partial(zone_left_words, laid), left_by_zone(left))
+            LeftRow(place=one.next.place, visit=one.next.number, **zone_left_words(laid, one))
+            for one in left_by_zone(left)
         ],
         untouched=progress.untouched,
         skipped=progress.skipped,
@@ -90,7 +90,7 @@ def _spot(ways: UnitWays, left: Left) -> PlaceShare:
 def _left_at(ways: UnitWays, left: Left) -> LeftRow:
     part = ways.of(ways.route.visits[left.number]).route.unit.part
     name = f"{part.name}, {whereabouts.place_name(left.place)}"
-    return LeftRow(place=left.place, name=name, words=left_words(left))
+    return LeftRow(place=left.place, visit=left.number, name=name, words=left_words(left))
 
 
 def _here(

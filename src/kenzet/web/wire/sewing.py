@@ -43,9 +43,10 @@ class Refusal(m.Wire):
 
 
 class SewingRequest(m.Reading):
-    """What to do next; at ``place`` if one is chosen."""
+    """What to do next; at ``place`` if one is chosen, and of several visits to it at the ``visit``-th of the order, from 0."""
 
     place: m.PlaceKey = ""
+    visit: m.Number | None = None
 
 
 class RecentLine(m.Wire):
@@ -79,9 +80,10 @@ class SewHere(m.Wire):
 
 
 class LeftRow(m.Wire):
-    """What is left at a place that is begun, or of a zone over all places (``place`` empty)."""
+    """What is left at a place that is begun, or of a zone over all places; ``place`` and ``visit`` are where the next of it is sewn."""
 
     place: str
+    visit: int
     name: str
     words: str
 

@@ -3,17 +3,17 @@
 import type { Views } from '../../api/client'
 
 defineProps<{ view: Views['SewingView'] }>()
-defineEmits<{ go: [place: string]; takeUp: []; close: [] }>()
+defineEmits<{ go: [place: string, visit: number]; takeUp: []; close: [] }>()
 </script>
 
 <template>
   <section class="asks" aria-label="What is left">
     <h2>What is left</h2>
-    <dl class="rows" data-testid="left-zones"><div v-for="row in view.zones" :key="row.name"><dt>{{ row.name }}</dt><dd>{{ row.words }}</dd></div></dl>
-    <p class="say">{{ view.untouched === 1 ? 'One place is' : `${view.untouched} places are` }} not begun. Click one on the quilt to sew there.</p>
+    <ul data-testid="left-zones"><li v-for="row in view.zones" :key="row.name"><v-btn class="chip row" @click="$emit('go', row.place, row.visit)"><b>{{ row.name }}</b> {{ row.words }}</v-btn></li></ul>
+    <p class="say">{{ view.untouched === 1 ? 'One place is' : `${view.untouched} places are` }} not begun. Click one on the quilt, or a zone above, to sew there.</p>
     <template v-if="view.places.length">
       <p class="label">Begun</p>
-      <ul><li v-for="row in view.places" :key="row.place"><v-btn class="chip" @click="$emit('go', row.place)">{{ row.name }}: {{ row.words }}</v-btn></li></ul>
+      <ul><li v-for="row in view.places" :key="row.visit"><v-btn class="chip" @click="$emit('go', row.place, row.visit)">{{ row.name }}: {{ row.words }}</v-btn></li></ul>
     </template>
     <v-btn v-if="view.skipped" class="chip offer" data-testid="take-up" @click="$emit('takeUp')">sew {{ view.skipped === 1 ? 'the line' : `the ${view.skipped} lines` }} that you skipped</v-btn>
     <v-btn class="plain" data-testid="left-close" @click="$emit('close')">back to the line</v-btn>
@@ -24,7 +24,7 @@ defineEmits<{ go: [place: string]; takeUp: []; close: [] }>()
 .asks { display: grid; gap: 14px; }
 .say { font-size: 17px; }
 h2 { font-size: 30px; }
-.rows > div { min-height: 38px; font-size: 16px; }
+.row b { margin-right: 8px; }
 ul { display: grid; gap: 7px; list-style: none; }
 .chip { min-height: 44px; font-size: 16px; text-align: left; }
 .plain { justify-self: start; min-height: 44px; font-size: 16px; }

@@ -80,9 +80,9 @@ function goOn() {
   asks.value = ''
   void sewing.tell(event('rested'))
 }
-async function goTo(place: string) {
+async function goTo(place: string, visit?: number) {
   asks.value = ''
-  await sewing.look(place)
+  await sewing.look(place, visit)
 }
 function look(spot: Spot) {
   if (asks.value === '' && spot.place && spot.place !== here.value?.place) void goTo(spot.place)

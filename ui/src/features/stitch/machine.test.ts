@@ -100,6 +100,18 @@ describe('a server that is away', () => {
   })
 })
 
+describe('what is left', () => {
+  it('of a zone is gone to by a click, also where its place is visited twice', async () => {
+    vi.spyOn(api, 'sewing').mockResolvedValue(sewingView({ here: sewHere({ steps: [line(1)] }), zones: [{ place: 'border-1', visit: 7, name: 'Border', words: '3 lines in one place' }] }))
+    station = mounted(MachineStation, {}, { MachineOverlay: true })
+    await flushPromises()
+    await byId(station, 'left').trigger('click')
+    await byId(station, 'left-zones').find('button').trigger('click')
+    await flushPromises()
+    expect(vi.mocked(api.sewing).mock.lastCall?.[1]).toMatchObject({ place: 'border-1', visit: 7 })
+  })
+})
+
 describe('the end', () => {
   it('is said, with what was skipped', async () => {
     vi.spyOn(api, 'sewing').mockResolvedValue(sewingView({ here: null, skipped: 3 }))
