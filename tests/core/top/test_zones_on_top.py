@@ -148,3 +148,16 @@ def test_a_melon_is_sewn_in_the_ditch_with_two_echoes_and_freehand_inside_by_one
     wish = {"kind": "surround", "zone": next(iter(small.quilt.zones)), "spacing": "1 in", "rounds": 3}
     with pytest.raises(BadValue, match="Nothing is left"):
         after(small, wish)
+
+
+def test_what_lies_on_top_can_be_surrounded_too():
+    laid = nine_patch()
+    laid = zoned(laid, role(laid, "ground"), taking="on top")
+    key = next(k for k, zone in laid.quilt.zones.items() if zone.on_top)
+    laid = after(laid, {"kind": "surround", "zone": key})
+    assert [zone.name.split(": ")[-1] for zone in laid.quilt.zones.values()][1:] == [
+        "in the ditch",
+        "echoes",
+        "inside",
+    ]
+    assert route_quilt(laid).visits

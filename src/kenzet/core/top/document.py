@@ -182,10 +182,9 @@ def _check_zones(quilt: Quilt) -> None:
     held: dict[tuple[str, str, bool], list[tuple[str, Zone]]] = {}
     for key, zone in quilt.zones.items():
         field = f"zones.{key}"
-        divides = zone.on_top and zone.fill is None
         for patch in zone.patches:
             if not quilt.has_patch(zone.part, patch):
-                raise BadValue(f"The zone {key} names a patch that is not there: {zone.part} {patch}.", field)
+                raise BadValue(f"“{zone.name}” names a patch that is not there: {zone.part} {patch}.", field)
         for place in quilt.places_of(zone.part):
             apart = zone.apart_at(place)
             if apart and apart.taken_by:
@@ -193,12 +192,13 @@ def _check_zones(quilt: Quilt) -> None:
             for patch in zone.patches:
                 at = tuple(patch.split("/", 1)) if zone.part == TOP else (place, patch)
                 others = held.setdefault((at[0], at[1], zone.on_top), [])
-                for name, other in () if divides else others:
+                for _, other in () if zone.holds_no_cloth else others:
                     if zone.part != other.part or not zone.lies_beside(other):
                         raise BadValue(
-                            f"The zone {key} holds a patch that another zone, {name}, holds already.", field
+                            f"“{zone.name}” holds a patch that another zone, “{other.name}”, holds already.",
+                            field,
                         )
-                if not divides:
+                if not zone.holds_no_cloth:
                     others.append((key, zone))
 
 

@@ -163,6 +163,11 @@ class Zone(Frozen):
             raise BadValue("A place is treated apart once.", "apart")
         return self
 
+    @property
+    def holds_no_cloth(self) -> bool:
+        """Whether it is only lines on top of others: those that divide them, or their ditch."""
+        return self.on_top and (self.fill is None or self.fill.surrounds == "ditch")
+
     def lies_beside(self, other: Zone) -> bool:
         """Whether both are different pieces of one cut, so that they may hold the same patches."""
         for mine, its in zip(self.slices, other.slices, strict=False):

@@ -8,10 +8,10 @@ from typing import Literal
 
 import numpy as np
 
+from kenzet.core.bench.laid_ruler import laid_ruler
 from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.region import Floats
 from kenzet.core.numbers.measure import Unit
-from kenzet.core.placing.cloth import ruler_at
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.euler_walk import Leg
 from kenzet.core.route.network import KINDS
@@ -51,7 +51,7 @@ def legs_of(laid: QuiltLayout, one: UnitRoute, visit: UnitVisit, unit: Unit) -> 
     placing = one.unit.part.places[visit.place]
     rulers = {}
     for move, plan, drawing, on in placements_along(laid, Way(one, visit.back, Costs())):
-        corners = flat(place_all(placing, ruler_at(plan, drawing, on)))
+        corners = flat(place_all(placing, laid_ruler(plan, drawing, on, move.back)))
         hands = moves_on(plan, drawing, on.line, [move], on)
         rulers[move.course] = (corners, hands)
     for run in one.backwards if visit.back else one.runs:

@@ -7,10 +7,10 @@ from typing import Any
 
 import numpy as np
 
+from kenzet.core.bench.laid_ruler import laid_ruler
 from kenzet.core.geom.region import Floats
 from kenzet.core.numbers.measure import COARSE, Unit, long_figure
 from kenzet.core.placing.as_it_is import placed
-from kenzet.core.placing.cloth import ruler_at
 from kenzet.core.placing.legs import turned_back
 from kenzet.core.placing.placement import Placement
 from kenzet.core.plan.drawing import Drawing
@@ -124,7 +124,7 @@ def _line(
         sum=None if again else _sum(plan, on, unit),
         hand=hand_words(stops, unit),
         legs=_legs(plan, on, step, unit),
-        ruler=[] if again else flat(in_quilt(here.way, here.visit.place, ruler_at(plan, drawing, on))),
+        ruler=[] if again else flat(in_quilt(here.way, here.visit.place, laid_ruler(plan, drawing, on, step.sews[0].back))),
         hands=[spot.round(3).tolist() for spot in spots_at(np.concatenate(placed_moves), stops)],
         sew=sew_words(step, here.way.on_lanes, course.closed, unit, placed_moves),
         then=then_words(laid, here, step, go, is_last),

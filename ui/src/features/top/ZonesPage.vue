@@ -31,7 +31,7 @@ const held = computed(() => {
   const split = top.patches.map((ref) => [ref, ref.slice(0, ref.indexOf('/')), ref.slice(ref.indexOf('/') + 1)] as const)
   return quilt.zones.filter((z) => !z.on_top && split.some(([ref, at, patch]) => (z.part === 'top' ? z.patches.includes(ref) : z.part === kinOf(at) && z.patches.includes(patch))))
 })
-const TAKING = [['take out', 'take them out of it'], ['replace', 'replace it'], ['on top', 'lay the new one on top']] as const
+const TAKING = [['take out', 'take these patches out'], ['replace', 'replace it whole'], ['on top', 'lay the new one on top']] as const
 const asks = computed(() => held.value.some((z) => z.fill))
 
 async function make() {

@@ -1,0 +1,74 @@
+"""The plastic where it lies for a placement: a straight ruler, the curved edge for an arc, or a template."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from kenzet.core.bench.place_ruler import lay_on_arc, placement_for
+from kenzet.core.bench.readout import Lay
+from kenzet.core.errors import BadValue
+from kenzet.core.geom.region import Floats
+from kenzet.core.kit.curves import CurveFit, TemplateFit
+from kenzet.core.kit.ruler_outline import plastic
+from kenzet.core.placing.cloth import ruler_at
+from kenzet.core.placing.legs import Leg
+from kenzet.core.placing.placement import Placement
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.zone_plan import ZonePlan
+
+NOTHING: Floats = np.zeros((0, 2))
+
+
+def laid_ruler(plan: ZonePlan, drawing: Drawing, on: Placement, back: bool = False) -> Floats:
+    """The outline (n, 2) of the ruler as it lies first, mm in the part; of a line of several legs for the one sewn first, which is the
+    last if it is sewn ``back``. Empty where no ruler lies.
+    """
+    if plan.kit.sew_with == "walking foot" or not on.legs:
+        return NOTHING
+    number = len(on.legs) - 1 if back else 0
+    fit = on.fits[min(number, len(on.fits) - 1)] if on.fits else None
+    if on.by == "curve" and isinstance(fit, CurveFit):
+        return _along_arc(plan, on.legs[number], fit)
+    if on.by == "template" and isinstance(fit, TemplateFit):
+        return _template(plan, drawing, on, fit)
+    if on.by in ("tilt", "two points") and on.legs[number].arc is None:
+        return _along(plan, on.legs[number], on.way)
+    return ruler_at(plan, drawing, on)
+
+
+def _along_arc(plan: ZonePlan, leg: Leg, fit: CurveFit) -> Floats:
+    if leg.arc is None:
+        return NOTHING
+    edges = plan.kit.rulers[fit.ruler].edges
+    foot = float(plan.kit.reach)
+    lay = lay_on_arc(fit.edge, foot, leg.start, leg.end, leg.arc.bulge)
+    return lay.put(plastic(edges, edges.index(fit.edge), foot).rings[0])
+
+
+def _template(plan: ZonePlan, drawing: Drawing, on: Placement, fit: TemplateFit) -> Floats:
+    try:
+        found = placement_for(plan, drawing, on.line, -1, plan.kit, fit.ruler)
+    except BadValue:
+        return NOTHING
+    edges = plan.kit.rulers[found.ruler].edges
+    return found.lay.put(plastic(edges, found.edge, float(plan.kit.reach)).rings[0])
+
+
+def _along(plan: ZonePlan, leg: Leg, way: int) -> Floats:
+    """Her longest straight edge, one foot offset beside the leg."""
+    edges = [(key, edge) for key, edge in plan.kit.straight]
+    if not edges:
+        return NOTHING
+    key, edge = max(edges, key=lambda one: one[1].length)
+    (x0, y0), (x1, y1) = leg.start, leg.end
+    if way > 0:  # the plastic lies at the right of the line as it is drawn
+        x0, y0, x1, y1 = x1, y1, x0, y0
+    angle = math.atan2(y1 - y0, x1 - x0)
+    foot = float(plan.kit.reach)
+    lay = Lay(
+        (x0 + x1) / 2 - foot * math.sin(angle), (y0 + y1) / 2 + foot * math.cos(angle), math.degrees(angle)
+    )
+    mine = plan.kit.rulers[key].edges
+    return lay.put(plastic(mine, mine.index(edge), foot).rings[0])
