@@ -38,11 +38,11 @@ def test_ticks_and_tape_are_gone_through_as_strokes_are(client):
         ticked["steps"][0]["dots"]
     )
     taped = marked_by(client, "tape", 2, done=1)
-    assert all(step["laid"] and step["lines"] for step in taped["steps"])
-    assert "peel slowly" in words(taped["steps"][0]["lay"]) and "stitch" in taped["still_on"][0]["off"]
+    assert [bool(step["laid"]) and not step["lines"] for step in taped["steps"]] == [True]
+    assert words(taped["steps"][0]["lay"]).startswith("Cut ") and "stitch" in taped["still_on"][0]["off"]
     assert taped["pins"] == ""  # they come in after marking
     marks = client.post("marks", zone=ZONE, method="tape").json
-    assert marks["rounds"] == len(taped["steps"]) == marks["at_the_table"]
+    assert marks["rounds"] > 1 == marks["at_the_table"]
     assert all(one["sewn"] for one in marks["laid"])
 
 

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Collection, Iterable, Sequence
 from dataclasses import replace
 from fractions import Fraction
 
 from kenzet.core.kit.curves import CurveFit, TemplateFit
 from kenzet.core.kit.kit import Kit
+from kenzet.core.marks.marking import marks_of
 from kenzet.core.numbers.measure import COARSE, Unit
 from kenzet.core.placing.legs import Leg
 from kenzet.core.placing.place_line import planned
@@ -50,6 +51,26 @@ _ON = {
     "corners": "the points at its ends, where seams or sewn lines meet",
     "nothing": "nothing",
 }
+
+
+def tape_words(plan: ZonePlan, drawing: Drawing, line: int, sewn: Collection[int], unit: Unit) -> w.Words:
+    """Along which edge of which strip a line is sewn; before the first of a round also what is laid, and how far from the zone's side."""
+    tape = marks_of(plan, drawing).tape
+    if tape is None or line not in tape.place_of:
+        return []
+    number, strip, edge = tape.place_of[line]
+    strips, many = tape.rounds[number], len(tape.rounds)
+    nx, ny = (-v for v in tape.side_of(drawing, number))
+    sides = (_END[compass(-nx, -ny)], _END[compass(nx, ny)])
+    said: w.Words = []
+    if not any(place[0] == number for one, place in tape.place_of.items() if one in sewn):
+        said = [f"Peel the tape slowly. Round {number + 1} of {many}: " if number else f"Round 1 of {many}: "]
+        said += [f"lay {w.many(len(strips), 'strip')}, the {sides[0]} edge "]
+        for k, far in enumerate(tape.measures(drawing, number)):
+            said += [*([", "] if k else []), w.shown(far, unit, COARSE[unit] / 2, about=True)]
+        said += [f" from the zone’s {sides[0]} side. "]
+    which = f"strip {strip + 1}" if len(strips) > 1 else "the strip"
+    return [*said, f"Sew just outside the {sides[edge]} edge of {which}, not through the tape."]
 
 
 def lay_words(kit: Kit, on: Placement, unit: Unit) -> w.Words:

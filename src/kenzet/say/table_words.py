@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
+
 from kenzet.core.geom.edge_ticks import edge_names
 from kenzet.core.geom.region import Region
 from kenzet.core.marks.marking import marks_of
@@ -20,7 +22,7 @@ PINS = (
 PEEL = "Peel it slowly: a stitch may have caught it."
 
 
-def _without_ruler(found: ZonePlan, drawing: Drawing, step: MarkingStep) -> str:
+def _without_ruler(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit) -> str:
     """What is done with a tape measure, a strip or a stencil."""
     marks = marks_of(found, drawing)
     if step.edge:
@@ -31,9 +33,10 @@ def _without_ruler(found: ZonePlan, drawing: Drawing, step: MarkingStep) -> str:
         return "Draw the texture’s sign in the middle of its place."
     if step.kind == "strips" and marks.tape:
         tape = found.kit.tools[marks.tape.tape].name
-        many = "a strip" if len(step.laid) == 1 else f"{len(step.laid)} strips"
-        said = f"Lay {many} of “{tape}” as it is drawn"
-        return f"{said}, sew along {'both edges' if marks.tape.both or marks.tape.halving else 'the marked edge'}, then peel slowly."
+        many = "a strip" if marks.tape.strips == 1 else f"{marks.tape.strips} strips"
+        rounds = "one round" if len(marks.tape.rounds) == 1 else f"{len(marks.tape.rounds)} rounds"
+        far = w.plain([w.shown(marks.tape.strip, unit, Fraction(1), about=True)])
+        return f"Cut {many} of “{tape}”, {far} long. They are laid at the machine, in {rounds}, and peeled after each."
     stencil = found.kit.tools[marks.stencil.stencil].name if marks.stencil else ""
     if step.number == 1:
         return f"Lay “{stencil}” with its first lines on the first of the zone. Pat, do not rub."
@@ -89,7 +92,7 @@ def step_words(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit)
 def lay_words(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit) -> w.Words:
     """What is laid on what, or done without a ruler."""
     if step.stroke is None:
-        return [_without_ruler(found, drawing, step)]
+        return [_without_ruler(found, drawing, step, unit)]
     return _lay(found, drawing.region, step.stroke, unit)
 
 

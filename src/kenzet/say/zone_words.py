@@ -17,12 +17,14 @@ from kenzet.core.geom.edge_ticks import edge_names
 from kenzet.core.numbers.measure import COARSE, Length, Unit, figure, long_figure
 from kenzet.core.numbers.meeting import NEAR
 from kenzet.core.params import Form
+from kenzet.core.placing.line_order import pieces_of
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.widest_gap import WidestGap
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import anchor_every, error_after
 from kenzet.core.ruler.offset_sums import OffsetSum
 from kenzet.core.tolerances import VISIBLE
+from kenzet.core.top.naming import where
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.zone import Zone
 from kenzet.say import whereabouts
@@ -300,12 +302,29 @@ def meetings(ways: Sequence[PointFit], chosen: Sequence[Feature], unit: Unit) ->
     return MeetView(ways=views, said=said)
 
 
+def _empty_pieces(drawing: Drawing) -> list[w.Words]:
+    """Pieces of the zone in which nothing of the fill lies are named."""
+    pieces = drawing.region.pieces
+    if len(pieces) < 2 or not drawing.lines or drawing.hints or len(pieces) > 200:
+        return []
+    filled = set(pieces_of(drawing))
+    empty = [piece for k, piece in enumerate(pieces) if k not in filled]
+    if not empty:
+        return []
+    part = drawing.shape.part
+    where_ = ", ".join(where(piece.area.geoms[0], part.width, part.height) for piece in empty[:3])
+    more = f" and {len(empty) - 3} more" if len(empty) > 3 else ""
+    what = "One piece of the zone stays" if len(empty) == 1 else f"{len(empty)} pieces of the zone stay"
+    return [[f"{what} empty, for nothing of this fill fits there: {where_}{more}."]]
+
+
 def advice(plan: ZonePlan, drawing: Drawing, place: str, gap: WidestGap | None, unit: Unit) -> list[w.Words]:
     """What a quilter would be told, with its reason and a way out."""
     found: list[w.Words] = []
     limit = plan.kit.batting.limit.mm
     if drawing.lines == 0 and not drawing.hints:
         found.append(["Nothing fits: the zone is narrower than that. Set it closer, or leave the zone open."])
+    found += _empty_pieces(drawing)
     if gap and gap.width > float(limit) + VISIBLE:
         found.append(
             [

@@ -79,7 +79,7 @@ def test_s_curves_run_through_the_corners_of_their_grid_when_that_is_sewn():
     assert curves and all(planned(plan, drawing, k).on == "corners" for k in curves)
     for k in curves:
         through = planned(plan, drawing, k).through
-        assert through and max(order.turns[line] for line in through) < order.turns[k]
+        assert through and min(order.turns[line] for line in through) < order.turns[k]
         for leg in planned(plan, drawing, k).legs[1:-2:2]:  # every second end is a corner of the grid
             near = [
                 line for line in through

@@ -11,6 +11,7 @@ from kenzet.core.bench.readout import Lay
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.region import Floats
 from kenzet.core.kit.curves import CurveFit, TemplateFit
+from kenzet.core.kit.edges import WaveEdge
 from kenzet.core.kit.ruler_outline import plastic
 from kenzet.core.placing.cloth import ruler_at
 from kenzet.core.placing.legs import Leg
@@ -48,6 +49,11 @@ def _along_arc(plan: ZonePlan, leg: Leg, fit: CurveFit) -> Floats:
 
 
 def _template(plan: ZonePlan, drawing: Drawing, on: Placement, fit: TemplateFit) -> Floats:
+    repeat = fit.edge.period if isinstance(fit.edge, WaveEdge) else fit.edge.pitch
+    trace = drawing.trace(on.line)
+    long = on.length if trace is not None and trace.closed else math.dist(on.legs[0].start, on.legs[-1].end)
+    if long < 2 * repeat:
+        return NOTHING  # a scrap of a row does not show where it waves
     try:
         found = placement_for(plan, drawing, on.line, -1, plan.kit, fit.ruler)
     except BadValue:

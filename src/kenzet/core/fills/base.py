@@ -236,6 +236,11 @@ class Fill(Frozen):
         return None
 
     @property
+    def sews_outline(self) -> bool:
+        """May override. Whether it sews the zone's own outline: a seam that another zone sews already is left to that one."""
+        return False
+
+    @property
     def rows_by_eye(self) -> bool:
         """May override. True where rows that no edge of hers sews keep their distance by eye, and need not be drawn."""
         return False

@@ -52,6 +52,11 @@ class Beside(Fill):
     )  # fmt: skip
 
     @property
+    def sews_outline(self) -> bool:
+        """Where the ditch is sewn."""
+        return self.where != "beside"
+
+    @property
     def in_the_ditch(self) -> bool:
         """Unless lines flank the seams too."""
         return self.where == "ditch"

@@ -45,6 +45,11 @@ class Retraced(Fill):
         return cls(times=1)
 
     @property
+    def sews_outline(self) -> bool:
+        """All round; one edge that she has chosen is sewn whatever lies beside it."""
+        return self.at is None
+
+    @property
     def passes(self) -> int:
         """As often as she says."""
         return self.times

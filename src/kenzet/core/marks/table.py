@@ -34,9 +34,7 @@ def _steps(plan: ZonePlan, drawing: Drawing, marks: Marks) -> Iterable[MarkingSt
     for k, stroke in enumerate(ordered(drawing.region, marks, plan.kit), 1):
         yield MarkingStep("stroke", k, lines=(stroke.points,), stroke=stroke)
     if marks.tape:
-        for k, strips in enumerate(marks.tape.rounds):
-            sewn = [line for lines in marks.tape.sewn(drawing, k) for line in lines]
-            yield MarkingStep("strips", k + 1, tuple(sewn), laid=tuple(strip.corners for strip in strips))
+        yield MarkingStep("strips", 1, laid=tuple(strip.corners for strip in marks.tape.placements))
     if marks.stencil:
         for k, corners in enumerate(marks.stencil.corners, 1):
             yield MarkingStep("stencil", k, laid=(corners,))
@@ -44,7 +42,8 @@ def _steps(plan: ZonePlan, drawing: Drawing, marks: Marks) -> Iterable[MarkingSt
 
 @dataclass(frozen=True, eq=False)
 class MarkingStep:
-    """One thing to do. ``lines`` are drawn, or sewn where it is tape; ``laid`` the corners (4, 2) of what is laid down.
+    """One thing to do. ``lines`` are drawn; ``laid`` the corners (4, 2) of what is laid down; tape is only cut, for
+    it is laid at the machine, round by round.
     ``number`` counts those of its kind from 1.
     """
 

@@ -18,7 +18,7 @@ import shapely
 from shapely.geometry import Polygon
 
 from kenzet.core.geom.clip import Ints, Straight
-from kenzet.core.geom.region import Floats
+from kenzet.core.geom.region import Floats, Point
 from kenzet.core.kit.things.base import Thing
 from kenzet.core.kit.things.supplies import Tape
 from kenzet.core.plan.drawing import Drawing
@@ -79,6 +79,30 @@ class TapePlan:
         for family in dict.fromkeys(placement.family for placement in self.placements):
             found += self._rounds([one for one in self.placements if one.family == family])
         return found
+
+    @cached_property
+    def place_of(self) -> Mapping[int, tuple[int, int, int]]:
+        """By line: its round, its strip in the round, and along which of the strip's edges it is sewn, all from 0."""
+        return {
+            line: (number, k, min(edge, 1))
+            for number, strips in enumerate(self.rounds)
+            for k, strip in enumerate(strips)
+            for edge, line in enumerate(strip.lines)
+        }
+
+    def measures(self, drawing: Drawing, number: int) -> list[float]:
+        """How far the near edge of every strip of round ``number`` lies from that side of the zone from which its family is counted, mm."""
+        found = []
+        for strip in self.rounds[number]:
+            normal = np.array(drawing.straight[strip.family].normal)
+            begin = (shapely.get_coordinates(drawing.shape.uncut.area) @ normal).min()
+            found.append(float((strip.corners @ normal).min() - begin))
+        return found
+
+    def side_of(self, drawing: Drawing, number: int) -> Point:
+        """The direction, from the zone's middle, in which the side lies from which round ``number`` is measured."""
+        nx, ny = drawing.straight[self.rounds[number][0].family].normal
+        return -nx, -ny
 
     def _rounds(self, placements: Sequence[LaidStrip]) -> list[list[LaidStrip]]:
         rounds: list[list[LaidStrip]] = []

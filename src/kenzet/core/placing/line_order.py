@@ -14,6 +14,7 @@ import shapely
 
 from kenzet.core.geom.clip import Straight
 from kenzet.core.marks.marking import Marks, given_by_marks, marks_of
+from kenzet.core.marks.tape import TapePlan
 from kenzet.core.memo import Table
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
@@ -57,7 +58,9 @@ def _order(plan: ZonePlan, drawing: Drawing, in_turns: bool) -> LineOrder:
         for line in range(drawing.lines)
     )
     turns = tuple(_turns(drawing)) if in_turns else (0,) * drawing.lines
-    if plan.zone.second_first and drawing.has_sets:
+    if marks.tape:
+        turns = tuple(_rounds(marks.tape, drawing))
+    if plan.zone.second_first and drawing.has_sets and not marks.tape:
         last = max(turns, default=0)
         turns = tuple(last - turn for turn in turns)
     return LineOrder(rests_on, turns, tuple(pieces_of(drawing)))
@@ -72,6 +75,13 @@ def _ways(references: References, line: int) -> Iterable[Way]:
     """Only what is planned: the other side of a line would do as well, but then each screen would say something else."""
     if needs := references.needs(line):
         yield needs
+
+
+def _rounds(tape: TapePlan, drawing: Drawing) -> Iterable[int]:
+    """Round after round of tape; what follows half-way between comes last."""
+    last = len(tape.rounds)
+    for line in range(drawing.lines):
+        yield tape.place_of[line][0] if line in tape.place_of else last
 
 
 def _turns(drawing: Drawing) -> Iterable[int]:

@@ -214,7 +214,19 @@ def cut_to(region: Region, trace: Trace) -> Iterable[Trace]:
     if shapely.covers(inside, line):
         yield trace
         return
-    cut = shapely.intersection(line, inside)
+    yield from _parts(trace, shapely.intersection(line, inside))
+
+
+def cut_off(trace: Trace, area: shapely.Geometry) -> Iterable[Trace]:
+    """What of ``trace`` lies outside ``area``."""
+    line = shapely.linestrings(trace.polyline)
+    if not shapely.intersects(line, area):
+        yield trace
+        return
+    yield from _parts(trace, shapely.difference(line, area))
+
+
+def _parts(trace: Trace, cut: shapely.Geometry) -> Iterable[Trace]:
     parts = shapely.line_merge(shapely.multilinestrings(_lines_of(cut)))
     for part in getattr(parts, "geoms", [parts]):
         if part.length > LEAST_STRETCH:

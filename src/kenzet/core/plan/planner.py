@@ -11,6 +11,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 import numpy as np
+import shapely
 
 from kenzet.core.errors import BadValue, TooMany
 from kenzet.core.fills.base import Family, Fill, Paths, Site
@@ -22,9 +23,9 @@ from kenzet.core.geom.region import Point, Region
 from kenzet.core.kit.kit import Kit
 from kenzet.core.memo import Table
 from kenzet.core.numbers.measure import in_words
-from kenzet.core.plan.drawing import Drawing, carried, draw
+from kenzet.core.plan.drawing import Drawing, carried, cut_off, draw
 from kenzet.core.plan.zone_plan import ZonePlan, site_at
-from kenzet.core.tolerances import SAME_PHASE, SAME_PLACE
+from kenzet.core.tolerances import SAME_PHASE, SAME_PLACE, STOP_ERROR
 from kenzet.core.top.quilt_layout import Ground, QuiltLayout, ZoneShape
 from kenzet.core.top.zone import Over, Zone
 
@@ -45,13 +46,19 @@ def plan_zone(laid: QuiltLayout, key: str) -> ZonePlan | None:
     if not _has_fill(zone) or not laid.is_laid(zone):
         return None
     at, kit = (laid.ground, key), kit_of(laid, zone)
+    beside = _outlines_before(laid, key, zone)
     with laid.memo.lock:  # what is planned at two requests at once is planned once
         kept = laid.memo.get(PLANS, at) or ()
         for plan in kept:
-            if plan.zone == zone and plan.kit == kit and plan.least == least_line(laid):
+            if (
+                plan.zone == zone
+                and plan.kit == kit
+                and plan.least == least_line(laid)
+                and plan.beside == beside
+            ):
                 return plan
         _refuse_a_flood(laid, key)
-        found = _planned(laid, key, zone)
+        found = _planned(laid, key, zone, beside)
         laid.memo.put(PLANS, at, (found, *kept)[:_TRIES_KEPT])
         return found
 
@@ -66,7 +73,7 @@ def least_line(laid: QuiltLayout) -> float:
     return float(laid.quilt.stitching.least_line.mm)
 
 
-def _planned(laid: QuiltLayout, key: str, zone: Zone) -> ZonePlan:
+def _planned(laid: QuiltLayout, key: str, zone: Zone, beside: tuple[Zone, ...]) -> ZonePlan:
     drawings: list[Drawing] = []
     kit = kit_of(laid, zone)
     for number, shape in enumerate(laid.shapes(zone)):
@@ -75,11 +82,49 @@ def _planned(laid: QuiltLayout, key: str, zone: Zone) -> ZonePlan:
         for fill, places in _by_fill(zone, shape):
             check_hollow(fill, site_at(shape, places[0], laid.middle), kit)
             drawings += _drawn(fill, shape, places, laid)
+    if beside:
+        drawings = [_left_to_others(laid, drawing, beside) for drawing in drawings]
     if zone.over is not None:
         drawings += [above for base in list(drawings) for above in _over(zone.over, base, laid, kit)]
     if zone.by_hand:
         drawings += [_by_hand(zone, shape, laid.middle) for shape in laid.shapes(zone)]
-    return ZonePlan(key, zone, kit, tuple(drawings), laid.middle, laid.memo, least_line(laid))
+    return ZonePlan(key, zone, kit, tuple(drawings), laid.middle, laid.memo, least_line(laid), beside)
+
+
+def _outlines_before(laid: QuiltLayout, key: str, zone: Zone) -> tuple[Zone, ...]:
+    """The zones of its part that come before it and sew their outline too, where its own fill does."""
+    if zone.fill is None or not zone.fill.sews_outline:
+        return ()
+    found = []
+    for other, one in laid.quilt.zones.items():
+        if other == key:
+            break
+        if one.part == zone.part and one.fill is not None and one.fill.sews_outline and laid.is_laid(one):
+            found.append(one)
+    return tuple(found)
+
+
+def _left_to_others(laid: QuiltLayout, drawing: Drawing, beside: Iterable[Zone]) -> Drawing:
+    """Without what of its outline lies on the outline of another zone at the same places: there that one's thread lies already."""
+    sewn = [
+        shape.uncut.area.boundary
+        for zone in beside
+        for shape in laid.shapes(zone)
+        if shape.part is drawing.shape.part and set(drawing.places) <= set(shape.places)
+    ]
+    if not sewn:
+        return drawing
+    there = shapely.buffer(shapely.union_all(sewn), STOP_ERROR)
+    outline = {
+        k for k, family in enumerate(drawing.families) if isinstance(family, Paths) and family.on_outline
+    }
+    traces = [
+        part
+        for trace in drawing.traces
+        for part in (cut_off(trace, there) if trace.family in outline else (trace,))
+        if part.length >= drawing.least
+    ]
+    return replace(drawing, traces=tuple(traces))
 
 
 def _drawn(fill: Fill, shape: ZoneShape, places: list[str], laid: QuiltLayout) -> Iterable[Drawing]:

@@ -69,7 +69,8 @@ def compass(x: float, y: float) -> Compass:
 @dataclass(frozen=True, eq=False)
 class ZonePlan:
     """Everything reckoned for one zone. ``drawings`` together hold every place that has a fill once; ``memo`` is where those
-    who work on it keep what they find. Lines shorter than ``least`` mm are left out.
+    who work on it keep what they find. Lines shorter than ``least`` mm are left out,
+    and what of its outline the zones ``beside`` it sew.
     """
 
     key: str
@@ -79,6 +80,7 @@ class ZonePlan:
     middle: Point
     memo: Memo = field(default_factory=Memo, repr=False)
     least: float = 0.0
+    beside: tuple[Zone, ...] = ()
 
     def drawing_at(self, place: str = "") -> Drawing:
         """The drawing at ``place``, or the one of most places. Raises Unknown where the zone is open there."""

@@ -25,7 +25,7 @@ from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import sum_words, whereabouts
 from kenzet.say import words as w
-from kenzet.say.placing_words import lay_words, leg_words, on_words, short_words
+from kenzet.say.placing_words import lay_words, leg_words, on_words, short_words, tape_words
 from kenzet.say.route_words import texture_name
 from kenzet.say.sewing_words import (
     begin_words,
@@ -120,7 +120,8 @@ def _line(
         travels,
         freehand=False,
         zone=laid.zone(key).name,
-        lay=["Once more over the same line, the ruler where it lies."] if again else lay_words(plan.kit, on, unit),
+        lay=["Once more over the same line, the ruler where it lies."] if again
+        else (on.by == "tape" and tape_words(plan, drawing, course.number, sewn.get(stretch.of, set()), unit)) or lay_words(plan.kit, on, unit),
         sum=None if again else _sum(plan, on, unit),
         hand=hand_words(stops, unit),
         legs=_legs(plan, on, step, unit),
