@@ -20,7 +20,13 @@ def job(made: Callable[[], QuiltLayout]) -> Callable[[], QuiltLayout]:
 
 def cupboard(*more: dict) -> dict:
     """A kit of a straight ruler with eighths and whatever else the job is done with, as a change."""
-    ruler = {"kind": "straight ruler", "name": "Straight ruler", "etched": "eighths", "angles": "30, 45, 60"}
+    ruler = {
+        "kind": "straight ruler",
+        "name": "Straight ruler",
+        "etched": "eighths",
+        "angles": "30, 45, 60",
+        "length": "18 in",
+    }
     rulers = {"straight": ruler, **{f"more-{n}": thing for n, thing in enumerate(more)}}
     return {"kind": "kit", "kit": Kit.model_validate({"rulers": rulers}).model_dump(mode="json")}
 

@@ -10,7 +10,7 @@ from fractions import Fraction
 from kenzet.core.kit.curves import CurveFit, TemplateFit
 from kenzet.core.kit.kit import Kit
 from kenzet.core.marks.marking import marks_of
-from kenzet.core.numbers.measure import COARSE, Unit
+from kenzet.core.numbers.measure import COARSE, MM_PER, Unit
 from kenzet.core.placing.legs import Leg
 from kenzet.core.placing.place_line import planned
 from kenzet.core.placing.placement import By, Placement
@@ -129,7 +129,7 @@ def _by_tilt(kit: Kit, on: Placement, unit: Unit) -> w.Words:
 
 def _lies(kit: Kit, under: Fraction, unit: Unit) -> w.Words:
     """How a line lies to the ruler's edge."""
-    if abs(float(under)) < VISIBLE:
+    if abs(float(under)) < float(COARSE[unit] * MM_PER[unit]) / 4:
         return ["along the edge"]
     if under < 0:
         return ["showing by ", w.shown(-under, unit, COARSE[unit] / 2, about=True)]
