@@ -179,6 +179,12 @@ def method_view(found: ZonePlan, drawing: Drawing, method: MarkMethod, unit: Uni
     return MethodView(key=method, label=METHOD_LABELS[method], words=words)
 
 
+_NOTHING_TO_DRAW = {
+    False: "A seam gives the first line of every family, and each line gives the next: nothing to draw.",
+    True: "Nothing to draw: lines run from where seams meet, and each sewn line gives the next.",
+}
+
+
 def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> w.Words:
     """Why this is drawn, and how the rest finds its place."""
     special = _special_note(found, drawing, marks)
@@ -196,7 +202,7 @@ def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> w.Wo
     if marks.method in by_method and (marks.method != "nothing" or by_eye(found, drawing, marks)):
         return [by_method[marks.method]]
     if not marks.lines:
-        return ["A seam gives the first line of every family, and each line gives the next: nothing to draw."]
+        return [_NOTHING_TO_DRAW[bool(found.references(drawing).points)]]
     if marks.method == "anchors":
         return ["Drawn so that small errors do not add up: between them each line is laid on the one before."]
     if not drawing.fill.is_spaced:

@@ -121,21 +121,25 @@ def _by_tilt(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     leg = on.legs[0]
     (x0, y0), (x1, y1) = leg.start, leg.end
     ends = (compass(x0 - x1, y0 - y1), compass(x1 - x0, y1 - y0))
-    said: w.Words = [f"Lay the ruler askew, with {on_words(on)} "]
-    for k, (under, end) in enumerate(zip(on.tilt, ends, strict=True)):
-        said += [*([", and "] if k else []), *_lies(kit, under, unit), f" at its {_END[end]} end"]
-    return [*said, "."]
+    said: w.Words = [f"Lay the ruler askew on {on_words(on)}: at the {_END[ends[0]]} end "]
+    return [
+        *said,
+        *_lies(kit, on.tilt[0], unit),
+        f", at the {_END[ends[1]]} end ",
+        *_lies(kit, on.tilt[1], unit),
+        ".",
+    ]
 
 
 def _lies(kit: Kit, under: Fraction, unit: Unit) -> w.Words:
     """How a line lies to the ruler's edge."""
     if abs(float(under)) < float(COARSE[unit] * MM_PER[unit]) / 4:
-        return ["along the edge"]
+        return ["along its edge"]
     if under < 0:
-        return ["showing by ", w.shown(-under, unit, COARSE[unit] / 2, about=True)]
+        return ["it shows by ", w.shown(-under, unit, COARSE[unit] / 2, about=True)]
     if any(abs(float(under - line)) < VISIBLE for _, edge in kit.straight for line in edge.lines):
         return ["under the ", w.shown(under, unit, bare=True), " mark"]
-    return [w.shown(under, unit, COARSE[unit] / 2, about=True), " under the edge"]
+    return [w.shown(under, unit, COARSE[unit] / 2, about=True), " under its edge"]
 
 
 def _by_angle(kit: Kit, on: Placement, unit: Unit) -> w.Words:
@@ -249,6 +253,16 @@ _HOW: dict[By, Callable[[Kit, Placement, Unit], w.Words]] = {
 }  # fmt: skip
 
 
+def mark_tag(kit: Kit, on: Placement, unit: Unit) -> w.Words:
+    """What is lettered beside a ruler that lies on no line by an etched one."""
+    beside = {"mark": "beside the drawn line", "points": "off the marks", "corners": "off both ends"}.get(
+        on.on
+    )
+    if beside is None or on.by in ("follow", "eye"):
+        return short_words(on, unit)
+    return ["edge ", w.shown(kit.reach, unit), f" {beside}"]
+
+
 def short_words(on: Placement, unit: Unit) -> w.Words:
     """The same for the list of what is coming."""
     if on.by == "etched line" and on.total is not None and on.on != "mark":
@@ -272,6 +286,10 @@ def leg_words(kit: Kit, on: Placement, legs: tuple[Leg, ...], back: bool, unit: 
         legs, fits = tuple(_from_pivot_to_pivot(legs)), ()
     if len(legs) < 2:
         return []
+    if len({(fit.ruler, fit.edge) for fit in fits if isinstance(fit, CurveFit)}) == 1:
+        fits = ()  # one edge for all: it is told before
+    if len(legs) > 3 and not sides and not fits and (alike := _alike(legs, unit)):
+        return [alike]
     found: list[w.Words] = []
     for number, leg in enumerate(legs[:_MOST_LEGS]):
         said: w.Words = [w.shown(leg.length, unit, COARSE[unit], about=True)]
@@ -285,6 +303,23 @@ def leg_words(kit: Kit, on: Placement, legs: tuple[Leg, ...], back: bool, unit: 
     if len(legs) > _MOST_LEGS:
         found.append([f"and so on, {len(legs)} legs in all"])
     return found
+
+
+def _alike(legs: Sequence[Leg], unit: Unit) -> w.Words:
+    """Legs of one length in a sentence; empty where they differ, or their turns are not one or two by turns."""
+    grain = float(COARSE[unit] * MM_PER[unit])
+    if max(leg.length for leg in legs) - min(leg.length for leg in legs) > grain / 2:
+        return []
+    turns = [round(leg.turn) for leg in legs[:-1]]
+    if any(turn != turns[k % 2] for k, turn in enumerate(turns)):
+        return []
+    told = [f"{abs(turn)}° {'left' if turn > 0 else 'right'}" for turn in dict.fromkeys(turns) if turn]
+    each: w.Words = [
+        f"{len(legs)} legs of ",
+        w.shown(legs[0].length, unit, COARSE[unit], about=True),
+        " each",
+    ]
+    return [*each, f", pivot {' and '.join(told)}{' by turns' if len(told) > 1 else ''}"] if told else each
 
 
 def _from_pivot_to_pivot(legs: Sequence[Leg]) -> Iterable[Leg]:

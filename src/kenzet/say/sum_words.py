@@ -137,10 +137,8 @@ def sum_line(view: SumView) -> str:
     return f"{said} = {w.plain(view.total.words)} {view.total.label}.{ruler}"
 
 
-def tag(reckoned: OffsetSum, on: str, unit: Unit, marked: bool) -> w.Words:
+def tag(reckoned: OffsetSum, on: str, unit: Unit) -> w.Words:
     """What lies on what, as short as it is lettered beside the ruler."""
-    if marked:
-        return ["edge ", w.shown(reckoned.foot, unit), " beside the drawn line"]
     if reckoned.etched is not None:
         mark: w.Words = (
             ["edge"] if reckoned.etched == 0 else [w.shown(reckoned.etched, unit, bare=True), " mark"]

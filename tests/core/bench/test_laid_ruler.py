@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 import shapely
 
-from kenzet.core.bench.laid_ruler import laid_ruler
+from kenzet.core.bench.laid_ruler import laid_ruler, ruler_on_arc, stop_dots
 from kenzet.core.placing.place_line import planned
 from kenzet.core.plan.planner import plan_quilt
 from tests.jobs import JOBS
@@ -50,3 +50,16 @@ def test_the_ruler_lies_a_foot_beside_the_leg_that_is_sewn_first(job):
                     assert away == pytest.approx(foot, abs=1.7 if on.by == "curve" else 0.02)
                     assert not shapely.Polygon(outline).contains(shapely.Point(middle))
     assert seen
+
+
+def test_the_stop_dots_of_an_arc_lie_a_foot_from_its_ends_on_the_plastics_edge():
+    laid = JOBS["hourglass columns"]()
+    plan = next(iter(plan_quilt(laid).values()))
+    on = planned(plan, plan.drawings[0], 0)
+    for leg, fit in zip(on.legs, on.fits, strict=True):
+        outline = shapely.Polygon(ruler_on_arc(plan.kit, leg.arc, fit))
+        for end, dot in zip((leg.start, leg.end), stop_dots(leg.arc, fit), strict=True):
+            assert shapely.Point(end).distance(shapely.Point(dot)) == pytest.approx(
+                float(plan.kit.reach), abs=1e-6
+            )
+            assert outline.exterior.distance(shapely.Point(dot)) < 0.5

@@ -11,7 +11,7 @@ const field = aField({ shown })
 describe('FigureText', () => {
   it('stacks a fraction and says it in a line for the ear', () => {
     const part = mount(FigureText, { props: { shown } })
-    expect(part.find('.stack').text()).toBe('38')
+    expect(part.find('.fraction').text()).toBe('38')
     expect(part.find('.sr').text()).toBe('1 3/8 in')
   })
   it.each([

@@ -9,9 +9,11 @@ import numpy as np
 from kenzet.core.bench.place_ruler import lay_on_arc, placement_for
 from kenzet.core.bench.readout import Lay
 from kenzet.core.errors import BadValue
-from kenzet.core.geom.region import Floats
+from kenzet.core.geom.arcs import Arc
+from kenzet.core.geom.region import Floats, Point
 from kenzet.core.kit.curves import CurveFit, TemplateFit
 from kenzet.core.kit.edges import WaveEdge
+from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.ruler_outline import plastic
 from kenzet.core.placing.cloth import ruler_at
 from kenzet.core.placing.legs import Leg
@@ -36,16 +38,32 @@ def laid_ruler(plan: ZonePlan, drawing: Drawing, on: Placement, back: bool = Fal
         return _template(plan, drawing, on, fit)
     if on.by in ("tilt", "two points") and on.legs[number].arc is None:
         return _along(plan, on.legs[number], on.way)
+    if (
+        on.by in ("etched line", "edge behind")
+        and drawing.trace(on.line) is not None
+        and on.legs[number].arc is None
+    ):
+        return _along(plan, on.legs[number], on.sides[number].way if on.sides else on.way)
     return ruler_at(plan, drawing, on)
 
 
 def _along_arc(plan: ZonePlan, leg: Leg, fit: CurveFit) -> Floats:
-    if leg.arc is None:
-        return NOTHING
-    edges = plan.kit.rulers[fit.ruler].edges
-    foot = float(plan.kit.reach)
-    lay = lay_on_arc(fit.edge, foot, leg.start, leg.end, leg.arc.bulge)
+    return NOTHING if leg.arc is None else ruler_on_arc(plan.kit, leg.arc, fit)
+
+
+def ruler_on_arc(kit: Kit, arc: Arc, fit: CurveFit) -> Floats:
+    """The outline of the ruler whose edge sews an arc, the needle passing through both of its ends."""
+    edges, foot = kit.rulers[fit.ruler].edges, float(kit.reach)
+    lay = lay_on_arc(fit.edge, foot, arc.start, arc.end, arc.bulge)
     return lay.put(plastic(edges, edges.index(fit.edge), foot).rings[0])
+
+
+def stop_dots(arc: Arc, fit: CurveFit) -> tuple[Point, Point]:
+    """Where the edge lies when the needle is at the start and at the end of an arc: one foot offset from them."""
+    cx, cy = arc.centre
+    share = 1 + (fit.edge.radius - fit.sewn) / arc.radius
+    start, end = ((cx + (x - cx) * share, cy + (y - cy) * share) for x, y in (arc.start, arc.end))
+    return start, end
 
 
 def _template(plan: ZonePlan, drawing: Drawing, on: Placement, fit: TemplateFit) -> Floats:

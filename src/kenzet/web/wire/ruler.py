@@ -6,6 +6,7 @@ import math
 
 import numpy as np
 
+from kenzet.core.bench.laid_ruler import ruler_on_arc, stop_dots
 from kenzet.core.geom.arcs import Arc
 from kenzet.core.kit.curves import ranked, templates
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
@@ -19,7 +20,7 @@ from kenzet.core.ruler.pose import Pose
 from kenzet.core.tolerances import VISIBLE
 from kenzet.say import sum_words
 from kenzet.say import words as w
-from kenzet.say.placing_words import lay_words, on_words
+from kenzet.say.placing_words import lay_words, mark_tag, on_words
 from kenzet.say.ruler_words import (
     _stop_words,
     caution_of,
@@ -32,6 +33,7 @@ from kenzet.say.ruler_words import (
 )
 from kenzet.say.sum_words import tag
 from kenzet.web.wire import zone as z
+from kenzet.web.wire.drawn import flat
 
 
 def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
@@ -81,7 +83,7 @@ def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
                 else hand_rows(found, drawing, line, unit)
             ),
         ],
-        tag=tag(reckoned, name, unit, marked),
+        tag=tag(reckoned, name, unit) if side.total else mark_tag(found.kit, side, unit),
         caution=caution_of(found.kit),
     )
 
@@ -177,15 +179,23 @@ def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.Ruler
         ]
     laid.append(". Keep the plastic as far as your foot's offset from both ends.")
     rows = [("Chord", arc.chord), ("Rise", arc.rise), ("Along the curve", arc.radius * abs(arc.angle))]
+    found_fits = ranked(found.kit, arc.radius, arc.angle)
+    best = next((fit for fit in found_fits if fit.verdict != "will not do"), None)
+    walking = found.kit.sew_with == "walking foot"
     return z.RulerView(
         line=on.line,
         ends=[v for k in range(33) for v in arc.at(k / 32)],
-        body=[],
+        body=flat(ruler_on_arc(found.kit, arc, best)) if best and not walking else [],
         etched=[],
         chosen=None,
         foot=list(arc.start),
         radius=foot,
-        stops=[],
+        stops=[
+            z.StopView(needle=list(end), edge=list(dot), words=[])
+            for end, dot in zip((arc.start, arc.end), stop_dots(arc, best), strict=True)
+        ]
+        if best and not walking
+        else [],
         laid=laid,
         sum=None,
         rows=[
@@ -194,8 +204,8 @@ def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.Ruler
         ],
         rulers=[],
         ruler="",
-        curves=[fit_words(found.kit, fit, unit) for fit in ranked(found.kit, arc.radius, arc.angle)[:6]],
-        tag=[],
+        curves=[fit_words(found.kit, fit, unit) for fit in found_fits[:6]],
+        tag=mark_tag(found.kit, on, unit) if best and not walking else [],
         caution=caution_of(found.kit),
     )
 
