@@ -7,7 +7,7 @@ from typing import Literal
 
 from kenzet.core.kit.kit import Kit
 from kenzet.core.numbers.measure import Length, Unit, figure
-from kenzet.core.ruler.offset_sums import Mode, OffsetSum, etched_line_for
+from kenzet.core.ruler.offset_sums import THAT_LINE, Mode, OffsetSum, etched_line_for
 from kenzet.say import words as w
 
 
@@ -48,7 +48,8 @@ def the_sum(
 ) -> SumView:
     """The sum in the order in which her hands do it, or why no etched line does it."""
     foot = Term(words=[w.shown(reckoned.foot, unit, bare=True)], label="your foot")
-    result = Term(words=[w.shown(reckoned.spacing + reckoned.out, unit, bare=True)], label=total)
+    makes = reckoned.spacing + (reckoned.out if abs(reckoned.out) > THAT_LINE else 0)
+    result = Term(words=[w.shown(makes, unit, bare=True)], label=total)
     ruler = kit.rulers[reckoned.ruler].name if reckoned.ruler in kit.rulers else ""
 
     def view(kind: SumKind, terms: Sequence[Term] = (), sentence: w.Words | None = None) -> SumView:

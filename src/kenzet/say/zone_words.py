@@ -14,7 +14,7 @@ from kenzet.core.advice.features import Feature
 from kenzet.core.fills import Fill
 from kenzet.core.fills.base import Figure, PointFit, SpacingSuggestion
 from kenzet.core.geom.edge_ticks import edge_names
-from kenzet.core.numbers.measure import COARSE, Length, Unit, figure, long_figure
+from kenzet.core.numbers.measure import COARSE, INCH, Length, Unit, figure, long_figure
 from kenzet.core.numbers.meeting import NEAR
 from kenzet.core.params import Form
 from kenzet.core.placing.line_order import pieces_of
@@ -113,8 +113,8 @@ def drift(plan: ZonePlan, drawing: Drawing, unit: Unit) -> w.Words:
             ". ",
         ]
         if total.out:
-            each = w.shown(abs(total.out), unit, COARSE[unit] / 8, about=True)
-            said = ["Each comes ", each, f" too {'wide' if bias > 0 else 'close'}. ", *said]
+            each = f"{abs(bias) / INCH:.3f} in" if unit == "in" else f"{abs(bias):.2f} mm"
+            said = [f"Each comes {each} too {'wide' if bias > 0 else 'close'}. ", *said]
         if every >= follow:
             return [*said, "That is within what you allow."]
         return [
@@ -322,7 +322,16 @@ def advice(plan: ZonePlan, drawing: Drawing, place: str, gap: WidestGap | None, 
     """What a quilter would be told, with its reason and a way out."""
     found: list[w.Words] = []
     limit = plan.kit.batting.limit.mm
-    if drawing.lines == 0 and not drawing.hints:
+    if drawing.lines == 0 and drawing.left_out:
+        shortest = w.shown(drawing.fill.least_piece or drawing.least, unit, COARSE[unit], about=True)
+        found.append(
+            [
+                f"Nothing is sewn: all {drawing.left_out:,} lines are shorter than ",
+                shortest,
+                ", and left out. Leave out less, or set them otherwise.",
+            ]
+        )
+    elif drawing.lines == 0 and not drawing.hints:
         found.append(["Nothing fits: the zone is narrower than that. Set it closer, or leave the zone open."])
     found += _empty_pieces(drawing)
     if gap and gap.width > float(limit) + VISIBLE:

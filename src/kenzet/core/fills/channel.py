@@ -12,7 +12,7 @@ from pydantic import field_validator
 from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import Family, Figure, Group, Paths, ReferenceHint, Site
 from kenzet.core.fills.turned import Frame, TurnedFill
-from kenzet.core.fills.waves import tightest, wave
+from kenzet.core.fills.waves import steepest, tightest, wave
 from kenzet.core.geom.paths import Path
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
@@ -98,5 +98,9 @@ class Channel(TurnedFill):
         return (
             Figure("Narrowest place", narrow),
             Figure("Widest place", wide),
+            Figure(
+                "Dense lines apart on the slopes",
+                float(self.spacing.mm) * math.cos(steepest(float(self.period.mm), float(self.depth.mm))),
+            ),
             Figure("Open, percent of the height", 100 * float(self.wide.mm) / frame.height, "count"),
         )

@@ -9,12 +9,12 @@ from typing import ClassVar, Literal
 import numpy as np
 from pydantic import field_validator
 
-from kenzet.core.fills.base import Family, Figure, Group, PointFit, Site, SpacingSuggestion
+from kenzet.core.fills.base import Family, Figure, Group, Paths, PointFit, Site, SpacingSuggestion
 from kenzet.core.fills.turned import Frame, RowFill, chance, check_count, repeats_from
 from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.region import Point
 from kenzet.core.numbers.measure import Length
-from kenzet.core.numbers.meeting import NEAR, even, whole_steps
+from kenzet.core.numbers.meeting import MOST_CHANGE, NEAR, even, whole_steps
 from kenzet.core.params import Choice, Form, asked, in_range
 from kenzet.core.tolerances import ROUNDING
 
@@ -143,37 +143,72 @@ class Zigzag(RowFill):
         )
 
     def fit_to_points(self, site: Site, points: Sequence[Point]) -> Sequence[PointFit]:
-        """Advances with which a zigzag point lies on all of ``points``; steps of the rows where they lie apart sideways.
-
-        Solutions that arrive on the opposite side are told too, after those that hit.
+        """Advances, and if need be steps of the rows, with which a zigzag point lies on all of ``points``; each is drawn and
+        measured. What misses is told with how far the nearest point lies from it; solutions that arrive on the opposite side
+        come after those that hit.
         """
         if len(points) < 2 or self.rhythm or self.lay == "random":
             return []
         frame = self.frame(site)
         (u0, v0), *others = [frame.into(point) for point in points]
+        aside = [v - v0 for _, v in others]
         found = []
         for legs in whole_steps([u - u0 for u, _ in others], float(self.advance.mm)):
-            aside = [v - v0 for _, v in others]
-            hits = [min(abs(v), abs(v - self.across)) <= NEAR or abs(v) > self.across + NEAR for v in aside]
-            right = [
-                even(n) if abs(v) <= NEAR else not even(n) if abs(v - self.across) <= NEAR else True
-                for n, v in zip(legs.counts, aside, strict=True)
+            advance = Length.near(legs.step, self.advance.unit)
+            through = site.share_of(points[0])
+            begun = self.model_copy(update={"advance": advance, "start": "point", "through": through})
+            tried = [
+                (fill, fill.misses_of(site, points[1:])) for fill in (begun, *begun.stepped_to(frame, aside))
             ]
-            length = Length.near(legs.step, self.advance.unit)
-            give = tuple(k for k in range(len(others)) if k in legs.give or not hits[k])
+            best, misses = min(
+                tried, key=lambda one: (max(one[1]) > NEAR, begun.steps_apart(one[0]), max(one[1]))
+            )
+            give = tuple(k for k, miss in enumerate(misses) if miss > NEAR)
+            values = [("advance", advance.text), ("start", "point")]
+            if best.spacing != self.spacing:
+                values.append(("spacing", best.spacing.text))
             found.append(
                 PointFit(
-                    (("advance", length.text), ("start", "point")),
-                    site.share_of(points[0]),
+                    tuple(values),
+                    through,
                     legs.change,
                     legs.counts,
-                    length,
+                    advance,
                     "same side" if all(even(n) for n in legs.counts) else "opposite side",
-                    give or tuple(k for k, ok in enumerate(right) if not ok),
-                    legs.misses,
+                    give,
+                    tuple(misses),
                 )
             )
-        return sorted(found, key=lambda meeting: (bool(meeting.give), abs(meeting.change)))
+        return sorted(found, key=lambda way: (bool(way.give), "spacing" in dict(way.values), abs(way.change)))
+
+    def misses_of(self, site: Site, points: Sequence[Point]) -> list[float]:
+        """How far each of ``points`` lies from the nearest point of a row as it is drawn, mm."""
+        rows = [
+            path.vertices[:, :2]
+            for family in self.lay_out(site)
+            if isinstance(family, Paths)
+            for path in family.paths
+        ]
+        if not rows:
+            return [math.inf for _ in points]
+        drawn = np.concatenate(rows)
+        return [float(np.hypot(*(drawn - point).T).min()) for point in np.array(points)]
+
+    def stepped_to(self, frame: Frame, aside: Sequence[float]) -> Iterable[Zigzag]:
+        """The same with steps of the rows of which a whole number leads to what lies ``aside``, mm from the datum, not far from hers."""
+        step, slope = float(self.step(frame)), self.slope(frame) if self.typed == "true" else 1.0
+        for v in aside:
+            for far in (abs(v), abs(v - self.across), abs(v + self.across)):
+                many = far / step
+                for n in {math.floor(many), math.ceil(many)}:
+                    if n > 0 and abs(far / n / step - 1) <= MOST_CHANGE:
+                        yield self.model_copy(
+                            update={"spacing": Length.near(far / n * slope, self.spacing.unit)}
+                        )
+
+    def steps_apart(self, other: Zigzag) -> float:
+        """By how much the spacing of another one differs, as a share."""
+        return abs(float(other.spacing.mm / self.spacing.mm) - 1)
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
         """None where neighbours are thrown at random."""

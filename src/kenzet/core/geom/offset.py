@@ -16,7 +16,7 @@ from shapely.geometry import MultiPolygon
 from shapely.geometry.base import BaseGeometry
 
 from kenzet.core.geom.region import Region
-from kenzet.core.tolerances import CURVE_ERROR, LEAST_RING_AREA
+from kenzet.core.tolerances import CURVE_ERROR, LEAST_RING_AREA, VISIBLE
 
 Corners = Literal["mitred", "bevelled", "round"]
 _JOINS: dict[Corners, Literal["mitre", "bevel", "round"]] = {
@@ -25,6 +25,7 @@ _JOINS: dict[Corners, Literal["mitre", "bevel", "round"]] = {
     "round": "round",
 }
 
+_THREAD = 2.0  # mm of outline that are lost with what is too thin
 _LONGEST_MITRE = 12.0  # times the distance; sharper points are cut square
 
 
@@ -68,8 +69,20 @@ def _offset(area: BaseGeometry, distance: float, corners: Corners) -> MultiPolyg
     return next(iter(_wide_enough([found])), MultiPolygon())
 
 
+def _without_threads(area: BaseGeometry) -> BaseGeometry:
+    """``area`` without parts that are thinner than can be seen: where an arm is exactly twice as wide as a ring's distance, rounding
+    leaves a ring there and back on one line, or none.
+    """
+    opened = shapely.buffer(
+        shapely.buffer(area, -VISIBLE / 2, join_style="mitre", mitre_limit=_LONGEST_MITRE),
+        VISIBLE / 2, join_style="mitre", mitre_limit=_LONGEST_MITRE,
+    )  # fmt: skip
+    return shapely.intersection(area, opened) if area.length - opened.length > _THREAD else area
+
+
 def _wide_enough(areas: Sequence[BaseGeometry]) -> list[MultiPolygon]:
     """What holds area of each, until one holds none."""
+    areas = [_without_threads(area) for area in areas]
     parts, of = shapely.get_parts(areas, return_index=True)
     wide = shapely.area(parts) > LEAST_RING_AREA
     parts, of = parts[wide], of[wide]

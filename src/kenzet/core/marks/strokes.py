@@ -16,7 +16,7 @@ import numpy as np
 from kenzet.core.geom.region import Floats, Point, Region
 from kenzet.core.kit.kit import Kit
 from kenzet.core.marks.marking import Marks
-from kenzet.core.ruler.offset_sums import EXACT
+from kenzet.core.ruler.offset_sums import THAT_LINE
 
 _ON = 0.05  # mm
 _SAME_LEAN = 0.05  # degrees
@@ -132,7 +132,7 @@ def _etched(away: float, kit: Kit, span: float = 0.0) -> tuple[Fraction, str] | 
         if float(edge.length) < span:
             continue
         near = min(edge.lines, key=lambda line: abs(float(line) - away))
-        if near > 0 and abs(float(near) - away) <= EXACT:
+        if near > 0 and abs(float(near) - away) <= THAT_LINE:
             return near, key
     return None
 

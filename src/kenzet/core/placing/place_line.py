@@ -21,7 +21,14 @@ from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import Compass, ZonePlan, compass
 from kenzet.core.ruler.drift import error_after
 from kenzet.core.ruler.line_references import Reference, may_stray
-from kenzet.core.ruler.offset_sums import EXACT, OffsetSum, best_offset_sum, check_number, edge_of, placements
+from kenzet.core.ruler.offset_sums import (
+    THAT_LINE,
+    OffsetSum,
+    best_offset_sum,
+    check_number,
+    edge_of,
+    placements,
+)
 from kenzet.core.tolerances import DIVISOR
 
 PLANNED = Table[tuple[ZonePlan, int], dict[int, Placement]]("placements by plan and drawing", 500)
@@ -210,7 +217,7 @@ class Placing:
         if not total.can_be_laid:
             return self._by_eye()
         fits = self._fits()
-        if fits is None and abs(distance - self.kit.reach) <= EXACT and self.kit.sew_with == "ruler foot":
+        if fits is None and abs(distance - self.kit.reach) <= THAT_LINE and self.kit.sew_with == "ruler foot":
             return self._made(
                 on,
                 "rim",

@@ -10,6 +10,7 @@ from kenzet.core.kit.curves import CurveFit, TemplateFit
 from kenzet.core.placing.legs import Leg
 from kenzet.core.plan.zone_plan import Compass
 from kenzet.core.ruler.offset_sums import OffsetSum
+from kenzet.core.tolerances import VISIBLE
 
 On = Literal[
     "last", "line", "drawn", "seam", "mark", "points", "corners", "angle", "ditch", "tape", "nothing"
@@ -77,7 +78,7 @@ class Placement:
         if self.by in ("follow", "eye", "ditch"):
             return "by hand"
         nearly = any(fit is not None and fit.verdict == "can be nudged" for fit in self.fits)
-        return "nearly" if nearly or (self.total is not None and self.total.out) else "does"
+        return "nearly" if nearly or (self.total is not None and abs(self.total.out) > VISIBLE) else "does"
 
     @property
     def needs(self) -> tuple[int, ...]:

@@ -20,7 +20,10 @@ from kenzet.core.numbers.measure import MM_PER
 from kenzet.core.ruler.drift import anchor_every
 from kenzet.core.tolerances import ROUNDING
 
-EXACT = Fraction(1, 20)  # an etched line within 0.05 mm of what is wanted is that line
+EXACT = Fraction(1, 100)  # mm: what an etched line misses by less than this is not counted
+THAT_LINE = Fraction(
+    1, 20
+)  # mm: an etched line as near to what is wanted is that line; what it misses by adds up
 RULER_OVERLAP = MM_PER["in"]  # a ruler that is moved along keeps 1 in on what is sewn
 
 
@@ -65,8 +68,9 @@ def reckon(
     if not lines:
         return OffsetSum(spacing, foot, mode, wanted, None, Fraction(0))
     exact = min(lines, key=lambda line: abs(line - wanted))
-    if abs(exact - wanted) <= EXACT:
-        return OffsetSum(spacing, foot, mode, wanted, exact, Fraction(0))
+    if abs(exact - wanted) <= THAT_LINE:
+        out = exact - wanted if abs(exact - wanted) > EXACT else Fraction(0)
+        return OffsetSum(spacing, foot, mode, wanted, exact, Fraction(0), out=out)
     if wanted < 0:
         return OffsetSum(spacing, foot, mode, wanted, None, -wanted)
     below = [line for line in lines if line < wanted][-1:]
@@ -107,7 +111,7 @@ def _near_enough(total: OffsetSum, kit: Kit) -> OffsetSum:
 def _by_gauge(kit: Kit, spacing: Fraction) -> OffsetSum:
     foot = kit.walking or WalkingFoot()
     for name, toe in (("left toe", foot.left), ("right toe", foot.right)):
-        if toe is not None and abs(toe.mm - spacing) <= EXACT:
+        if toe is not None and abs(toe.mm - spacing) <= THAT_LINE:
             return OffsetSum(spacing, toe.mm, Mode.TOE, Fraction(0), None, Fraction(0), gauge=name)
     if foot.bar is not None and spacing <= foot.bar.mm:
         return OffsetSum(spacing, Fraction(0), Mode.BAR, spacing, None, Fraction(0), gauge="guide bar")
@@ -135,13 +139,13 @@ def check_number(total: OffsetSum, edge: StraightEdge, most: int = 8) -> tuple[i
     """The furthest line back that an etched line can lie on when the working edge is where it should be: how many
     lines back, ``most`` at most, and which etched line (k·s − r). None where only the line before can be checked.
     """
-    if total.out:
+    if abs(total.out) > THAT_LINE:
         return None  # further back the lines lie elsewhere
     reach = math.floor((edge.lines[-1] + total.foot) / total.spacing)
     for back in range(min(reach, most, 8), 1, -1):
         wanted = back * total.spacing - total.foot
         line = min(edge.lines, key=lambda d: abs(d - wanted))
-        if abs(line - wanted) <= EXACT:
+        if abs(line - wanted) <= THAT_LINE:
             return back, line
     return None
 
