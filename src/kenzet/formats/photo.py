@@ -7,7 +7,7 @@ import warnings
 from dataclasses import dataclass
 
 import numpy as np
-from PIL import Image, ImageOps
+from PIL import Image, ImageFile, ImageOps
 
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.region import Floats
@@ -34,15 +34,13 @@ def kept(data: bytes) -> Photo:
 
     Raises BadValue at ``file``.
     """
-    image = _read(data)
-    image.thumbnail((_KEPT_SIDE, _KEPT_SIDE), Image.Resampling.LANCZOS)
+    image = _read(data, _KEPT_SIDE, Image.Resampling.LANCZOS)
     return Photo(_jpeg(image), image.width, image.height)
 
 
 def pixels(data: bytes) -> Floats:
     """A photograph small enough to judge its print by, (rows, columns, 3), 0 to 255. Raises BadValue at ``file``."""
-    image = _read(data)
-    image.thumbnail((_SWATCH_SIDE, _SWATCH_SIDE), Image.Resampling.BOX)
+    image = _read(data, _SWATCH_SIDE, Image.Resampling.BOX)
     found: Floats = np.asarray(image, dtype=float)
     return found
 
@@ -60,18 +58,26 @@ def straightened(jpeg: bytes, size: tuple[int, int], eight: Floats) -> bytes:
     return _jpeg(flat)
 
 
-def _read(data: bytes) -> Image.Image:
+def _read(data: bytes, side: int, by: Image.Resampling) -> Image.Image:
+    """Made smaller first, to at most ``side`` pixels a side, so that a large picture takes room once."""
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore", Image.DecompressionBombWarning)
-            image = Image.open(io.BytesIO(data), formats=["JPEG", "PNG"])
-        if image.width * image.height > _MOST_PIXELS:
+            image: Image.Image = Image.open(io.BytesIO(data), formats=["JPEG", "PNG"])
+        most = (
+            _MOST_PIXELS if image.mode in ("RGB", "L", "P", "1") else _MOST_PIXELS // 2
+        )  # see-through ones take twice the room
+        if image.width * image.height > most:
             raise BadValue(
                 f"This picture has {image.width * image.height / 1e6:.0f} million pixels; at most "
-                f"{_MOST_PIXELS / 1e6:.0f} million can be read. Save it smaller.",
+                f"{most / 1e6:.0f} million can be read. Save it smaller.",
                 "file",
             )
-        image.load()
+        if isinstance(image, ImageFile.ImageFile):
+            image.draft("RGB", (side, side))
+        if image.mode in ("P", "PA", "1"):
+            image = image.convert("RGBA" if "transparency" in image.info else "RGB")
+        image.thumbnail((side, side), by)
         upright = ImageOps.exif_transpose(image)
         if upright.mode in ("RGBA", "LA", "PA", "P"):
             upright = upright.convert("RGBA")

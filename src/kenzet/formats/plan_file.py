@@ -18,7 +18,10 @@ def load(data: bytes) -> Quilt:
     try:
         values: Any = json.loads(data)
     except (ValueError, RecursionError) as error:
-        raise BadValue(f"This is not JSON: {error}.") from error
+        nested = isinstance(error, RecursionError)
+        raise BadValue(
+            "This is not JSON." if not nested else "This is nested too deeply to be a plan."
+        ) from error
     return read(values)
 
 

@@ -91,10 +91,16 @@ def create_app(settings: Settings) -> OpenAPI:
     return app
 
 
+LONGEST_NAME = 200
+"""Of a file or a page: a longer one is none of ours."""
+
+
 def _serve_pages(app: OpenAPI, pages: Path) -> None:
     """Files of the built front end; every other address is a page of its own within it."""
 
     def page(name: str = "index.html") -> Response:
+        if max(map(len, name.split("/"))) > LONGEST_NAME:
+            abort(404)
         if name.startswith("api/") or (name.startswith("assets/") and not (pages / name).is_file()):
             abort(404)
         response = send_from_directory(pages, name if (pages / name).is_file() else "index.html")

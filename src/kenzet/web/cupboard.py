@@ -104,7 +104,7 @@ def _parsed(data: bytes) -> Any:
         return {"things": kit_csv.load(data)}
     try:
         return json.loads(data)
-    except ValueError as error:
+    except (ValueError, RecursionError) as error:
         raise BadValue("This file is neither JSON nor a table.", "file") from error
 
 

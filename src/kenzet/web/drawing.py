@@ -8,10 +8,9 @@ from flask_openapi3 import APIBlueprint
 from kenzet.core.errors import BadValue
 from kenzet.core.numbers.measure import Length
 from kenzet.core.top.blocks import Drawn
-from kenzet.core.top.bring import bring
 from kenzet.core.top.seams import crossings, in_mm, pieced
-from kenzet.formats.dxf_in import read_dxf
-from kenzet.formats.svg_in import read_svg
+from kenzet.formats.apart import apart
+from kenzet.formats.readers import read_block
 from kenzet.web.request_context import answer, laid_quilt, upload
 from kenzet.web.wire import base as m
 from kenzet.web.wire import drawn
@@ -71,4 +70,4 @@ def read_drawing(query: FileQuery) -> Response:
     ending = query.name.rsplit(".", 1)[-1].lower()
     if ending not in ("svg", "dxf"):
         raise BadValue("A drawing in SVG or DXF is wanted; this file's name ends otherwise.", "file")
-    return answer(brought_view(bring((read_svg if ending == "svg" else read_dxf)(data), width), query))
+    return answer(brought_view(apart(read_block, data, ending, width, what="This drawing"), query))

@@ -64,7 +64,11 @@ def _check_body() -> Response | None:
         return problem(415, "JSON only", "Send application/json.")
     if (request.content_length or 0) > MOST_BYTES:
         raise RequestEntityTooLarge
-    if not isinstance(request.get_json(), dict):
+    try:
+        body = request.get_json()
+    except RecursionError:
+        return problem(400, "Not understood", "The body is nested too deeply.")
+    if not isinstance(body, dict):
         return problem(400, "Not understood", "The body must be a JSON object.")
     return None
 

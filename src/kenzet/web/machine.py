@@ -68,6 +68,6 @@ def _read(line: str) -> Message | None:
     """None where it is empty, cut short or no message."""
     try:
         told = MachineSays.model_validate(json.loads(line))
-    except (ValidationError, ValueError):
+    except (ValidationError, ValueError, RecursionError):
         return None
     return Message(told.kind, told.seq, told.at, told.name, told.count, told.mm)

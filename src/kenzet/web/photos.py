@@ -9,6 +9,7 @@ from kenzet.core.errors import Unknown
 from kenzet.core.top.ground import straightening
 from kenzet.core.top.swatch import swatch
 from kenzet.formats import photo
+from kenzet.formats.apart import apart
 from kenzet.store import photos as store
 from kenzet.store.quilts import LOCAL_OWNER
 from kenzet.web.request_context import answer, connection, laid_quilt, upload
@@ -21,7 +22,7 @@ photos = APIBlueprint("photos", __name__, url_prefix="/api")
 @photos.post("/photos", responses={200: PhotoView})
 def add_photo() -> Response:
     """Keep a photograph, sent as it is; only its pixels are kept."""
-    found = photo.kept(upload(photo.MOST_BYTES, "A photograph"))
+    found = apart(photo.kept, upload(photo.MOST_BYTES, "A photograph"), what="This picture", seconds=15.0)
     with connection() as conn:
         new = store.add(conn, LOCAL_OWNER, store.KeptPhoto(found.jpeg, found.width, found.height))
     return answer(PhotoView(id=new, width=found.width, height=found.height))
@@ -60,7 +61,9 @@ def ground(path: m.QuiltKey, query: GroundQuery) -> Response:
 @photos.post("/swatch", responses={200: SwatchView})
 def fabric_swatch() -> Response:
     """The average colour of a fabric's picture and how busy its print is; nothing is kept."""
-    colour, how = swatch(photo.pixels(upload(photo.MOST_BYTES, "A photograph")))
+    colour, how = swatch(
+        apart(photo.pixels, upload(photo.MOST_BYTES, "A photograph"), what="This picture", seconds=15.0)
+    )
     return answer(SwatchView(colour=colour, print=how))
 
 

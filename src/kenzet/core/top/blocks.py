@@ -7,6 +7,7 @@ the block says which fabric plays the role. A *drawn* block holds its patches it
 
 from __future__ import annotations
 
+import math
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -14,10 +15,12 @@ from fractions import Fraction
 from functools import cached_property
 from typing import Annotated, Literal
 
+import shapely
 from pydantic import Field, field_validator, model_validator
+from shapely.geometry import Polygon
 
 from kenzet.core.errors import BadValue
-from kenzet.core.geom.arcs import Vertex
+from kenzet.core.geom.arcs import Vertex, drawn
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Frozen, in_range
 from kenzet.core.top.patterns import AnyPattern
@@ -27,6 +30,14 @@ MOST_GRID = 100
 MOST_PATCHES = 400
 MOST_SEAMS = 2000
 MOST_VERTICES = 5000
+MOST_BULGE = 3
+"""As of a seam: more than three quarters of a circle."""
+OUTSIDE = 0.01
+"""Grid units that a corner may lie outside its block."""
+LEAST_PATCH = 1e-6
+"""Square grid units."""
+CROSSED = 0.01
+"""Share of an area that may be lost where an outline touches itself, or lie on a neighbour."""
 DIAGONALS_MAY_DIFFER = Fraction(127, 40)
 """1/8 in: diagonals that differ by more are told (job 1.3)."""
 
@@ -111,6 +122,59 @@ class Drawn(Frozen):
     grid: tuple[Annotated[int, Field(ge=1, le=MOST_GRID)], Annotated[int, Field(ge=1, le=MOST_GRID)]]
     patches: Annotated[dict[Key, Patch], Field(min_length=1, max_length=MOST_PATCHES)]
     seams: Annotated[tuple[Seam, ...], Field(max_length=MOST_SEAMS)] = ()
+
+    @model_validator(mode="after")
+    def _sound(self) -> Drawn:
+        """Patches are checked before anything is cut out of them: what cannot be cloth is refused by its name."""
+        areas = {}
+        for key, patch in self.patches.items():
+            area = _cloth(key, patch, self.grid)
+            if not patch.applique:
+                areas[key] = area
+        _refuse_overlaps(areas)
+        return self
+
+
+def _cloth(key: str, patch: Patch, grid: tuple[int, int]) -> Polygon:
+    """The patch in grid units. Raises BadValue where it is none."""
+    field = f"patches.{key}"
+    rings = []
+    for outline in (patch.outline, *patch.holes):
+        for x, y, *bulge in outline:
+            beyond = max(-x, -y, x - grid[0], y - grid[1])
+            if not math.isfinite(x + y) or beyond > OUTSIDE:
+                raise BadValue("A corner of this patch lies outside the block.", field)
+            if bulge and not abs(bulge[0]) <= MOST_BULGE:
+                raise BadValue(
+                    f"A curve of this patch bulges too far: its bulge lies between -{MOST_BULGE} and {MOST_BULGE}.",
+                    field,
+                )
+        if len(outline) < 3 and not any(len(vertex) > 2 and vertex[2] for vertex in outline):
+            raise BadValue("A patch has three corners at least.", field)
+        rings.append([(x, y) for x, y in drawn(outline)[0]])
+    if len(rings[0]) < 3 or any(len(ring) < 3 for ring in rings):
+        raise BadValue("This patch has no area.", field)
+    area = Polygon(rings[0], rings[1:])
+    whole = area if area.is_valid else shapely.make_valid(area)
+    if whole.area < LEAST_PATCH:
+        raise BadValue("This patch has no area.", field)
+    if abs(whole.area - area.area) > CROSSED * whole.area:
+        raise BadValue("The outline of this patch crosses itself.", field)
+    return area.buffer(0)
+
+
+def _refuse_overlaps(areas: Mapping[str, Polygon]) -> None:
+    """Raises BadValue where two patches lie on one another."""
+    keys = list(areas)
+    tree = shapely.STRtree([areas[key] for key in keys])
+    for k, key in enumerate(keys):
+        for other in tree.query(areas[key]).tolist():
+            if other > k and areas[key].intersection(areas[keys[other]]).area > CROSSED * min(
+                areas[key].area, areas[keys[other]].area
+            ):
+                raise BadValue(
+                    f"The patches {key} and {keys[other]} lie on one another.", f"patches.{keys[other]}"
+                )
 
 
 class Measured(Frozen):

@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Annotated, Any
 
-from pydantic import Field
+from pydantic import Field, field_validator
 
+from kenzet.core.errors import BadValue
 from kenzet.core.marks.totals import totals_of
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.plan.planner import plan_quilt
@@ -63,6 +64,13 @@ class ChangeRequest(VersionRequest):
 
     changes: Annotated[list[m.ChangeMade], Field(min_length=1, max_length=50)]
     knows: Annotated[list[m.ZoneKey], Field(max_length=50)] = Field(default_factory=list)
+
+    @field_validator("changes")
+    @classmethod
+    def _once(cls, changes: list[m.ChangeMade]) -> list[m.ChangeMade]:
+        if len({one.key for one in changes}) < len(changes):
+            raise BadValue("Each change of a request needs a key of its own.")
+        return changes
 
 
 class Touched(m.Wire):

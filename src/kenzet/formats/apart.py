@@ -1,0 +1,82 @@
+"""Reading what others made, in a process of its own: a small file must not stop the house.
+
+The process has so much time and so much memory; where it takes more it is ended, and the file is refused. It is forked from a
+server that holds no thread, no database and no secret, and has the readers loaded.
+"""
+
+from __future__ import annotations
+
+import multiprocessing
+import resource
+import time
+from collections.abc import Callable
+from multiprocessing.connection import Connection
+from pathlib import Path
+from typing import Any, TypeVar
+
+from kenzet.core import errors
+from kenzet.core.errors import BadValue, KenzetError, Unavailable
+
+SECONDS = 5.0
+MEMORY = 500_000_000
+_START_S = 30.0  # for the server to be loaded, once
+_PRELOAD = ["kenzet.formats.readers", "kenzet.formats.photo"]
+T = TypeVar("T")
+
+
+def apart(read: Callable[..., T], *args: Any, what: str = "This file", seconds: float = SECONDS) -> T:
+    """What ``read`` gives for ``args``; both, and what it gives, are pickled. Raises what it raises of ours, and BadValue at ``file``
+    where it takes longer than ``seconds`` or more than ``MEMORY`` bytes.
+    """
+    context = multiprocessing.get_context("forkserver")
+    context.set_forkserver_preload(_PRELOAD)
+    receive, send = context.Pipe(duplex=False)
+    process = context.Process(target=_run, args=(send, read, args), daemon=True)
+    process.start()
+    send.close()
+    try:
+        if not receive.poll(_START_S) or _received(receive) != ("begun",):
+            raise Unavailable(f"{what} could not be looked at just now. Please try again.")
+        if not receive.poll(seconds):
+            raise BadValue(f"{what} takes longer than {seconds:g} seconds to read. Make it simpler.", "file")
+        told = _received(receive)
+    finally:
+        process.kill()
+        process.join()
+        receive.close()
+    if told is None or told[0] == "large":
+        raise BadValue(f"{what} takes more room to read than there is. Make it simpler.", "file")
+    if told[0] == "refused":
+        raise getattr(errors, told[1])(told[2], told[3])
+    if told[0] == "fault":
+        raise BadValue(f"{what} cannot be read.", "file")
+    found: T = told[1]
+    return found
+
+
+def _received(receive: Connection) -> Any:
+    """None where the process ended without a word."""
+    try:
+        return receive.recv()
+    except EOFError:
+        return None
+
+
+def _run(send: Connection, read: Callable[..., Any], args: tuple[Any, ...]) -> None:
+    """In the process: limits first, then the reading."""
+    pages = int(Path("/proc/self/statm").read_text(encoding="ascii").split()[0])
+    most = pages * resource.getpagesize() + MEMORY
+    resource.setrlimit(resource.RLIMIT_AS, (most, most))
+    resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
+    send.send(("begun",))
+    told: tuple[Any, ...]
+    try:
+        told = ("read", read(*args))
+    except KenzetError as error:
+        told = ("refused", type(error).__name__, error.message, error.field)
+    except (MemoryError, RecursionError):
+        told = ("large",)
+    except Exception:  # a library's own words help nobody
+        told = ("fault",)
+    send.send(told)
+    time.sleep(0)
