@@ -143,3 +143,23 @@ def test_a_very_long_path_gets_a_short_socket(tmp_path):
     app = Served(tmp_path / ("long" * 20))
     assert home_of(app)["quilts"]
     app.stop()
+
+
+@pytest.mark.parametrize(
+    ("after", "how"), [(0.3, signal.SIGKILL), (1.2, signal.SIGKILL), (1.8, signal.SIGHUP)]
+)
+def test_killed_while_its_database_comes_up_the_next_start_is_not_locked_out(tmp_path, after, how):
+    """A server that only comes up ignores SIGTERM and held the files for good."""
+    Served(tmp_path).stop()
+    command = [sys.executable, "-m", "kenzet.serve", "--data", str(tmp_path), "--port", str(free_port())]
+    app = subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+    deadline = monotonic() + 30
+    while not instance._of_ours(tmp_path) and monotonic() < deadline:
+        sleep(0.01)
+    sleep(after / 10)
+    app.send_signal(how)
+    app.wait(30)
+    again = Served(tmp_path)
+    assert home_of(again)["quilts"]
+    again.stop()
+    assert not instance._of_ours(tmp_path)

@@ -7,7 +7,10 @@ import gc
 import signal
 import socket
 import sys
+import threading
+import time
 from collections.abc import Sequence
+from datetime import datetime
 from pathlib import Path
 
 import pymysql
@@ -16,7 +19,8 @@ import waitress
 from kenzet.core.errors import KenzetError, Unavailable
 from kenzet.demo import demo_quilts
 from kenzet.store import quilts
-from kenzet.store.instance import Logins, running
+from kenzet.store.backup import backup, nightly, restore
+from kenzet.store.instance import Logins, of_running, running
 from kenzet.store.migrate import migrate
 from kenzet.store.pool import Pool, connect
 from kenzet.web.app import Settings, create_app
@@ -32,20 +36,29 @@ def main(arguments: Sequence[str] | None = None) -> int:
     """Serve until Ctrl-C or SIGTERM; whatever stops it before is said in one sentence."""
     chosen = _arguments(arguments)
     signal.signal(signal.SIGTERM, _stop)
+    signal.signal(signal.SIGHUP, _stop)  # the window was closed
     signal.signal(signal.SIGINT, signal.default_int_handler)  # a shell may have set it to be ignored
     try:
-        _check_port(chosen.port)
+        if not (chosen.backup or chosen.restore):
+            _check_port(chosen.port)
         home = (chosen.data or ROOT / "var" / "data").resolve()
+        if chosen.backup:
+            return _backup(home, chosen.backup.resolve())
         with running(home) as logins:
+            if chosen.restore:
+                return _restore(logins, chosen.restore.resolve())
             _prepare(logins, demo=not chosen.empty)
-            _serve(logins, chosen.port)
+            _serve(logins, chosen.port, home / "backups")
     except KeyboardInterrupt:
         pass
     except KenzetError as error:
         print(f"kenzet: {error.message}", file=sys.stderr)
         return 1
     except (OSError, pymysql.err.Error) as error:
-        print(f"kenzet: stopped: {error}. Nothing that was saved is lost; start it again.", file=sys.stderr)
+        print(
+            f"kenzet: stopped: {error}. Start it again; if that does not help, restore the last backup.",
+            file=sys.stderr,
+        )
         return 1
     print("\nkenzet: stopped; everything is saved")
     return 0
@@ -56,6 +69,15 @@ def _arguments(arguments: Sequence[str] | None) -> argparse.Namespace:
     parser.add_argument("--port", type=_port, default=PORT, help=f"port on {HOST} (default {PORT})")
     parser.add_argument("--data", type=Path, help="folder for everything that is saved (default var/data)")
     parser.add_argument("--empty", action="store_true", help="begin without the demo quilts")
+    parser.add_argument(
+        "--backup",
+        type=Path,
+        metavar="FILE",
+        help="write everything that is kept to FILE, also while Kenzet runs",
+    )
+    parser.add_argument(
+        "--restore", type=Path, metavar="FILE", help="put a backup into a data folder that has no quilts yet"
+    )
     parser.add_argument("--setup-only", action="store_true", help="set up what is missing, then stop")
     return parser.parse_args(arguments)
 
@@ -96,9 +118,53 @@ def _prepare(logins: Logins, demo: bool) -> None:
         builder.close()
 
 
-def _serve(logins: Logins, port: int) -> None:
+def _backup(home: Path, into: Path) -> int:
+    """From the running database if there is one, else from one that is started for it."""
+    login = of_running(home)
+    if login is not None:
+        conn = connect(login)
+        told = backup(conn, into)
+        conn.close()
+    else:
+        with running(home) as logins:
+            migrate(builder := connect(logins.builder))
+            told = backup(builder, into)
+            builder.close()
+    print(
+        f"kenzet: {told['quilt']} quilts with {told['revision']} revisions and {told['photo']} photographs are in {into}"
+    )
+    return 0
+
+
+def _restore(logins: Logins, file: Path) -> int:
+    builder = connect(logins.builder)
+    try:
+        migrate(builder)
+        told = restore(builder, file)
+    finally:
+        builder.close()
+    print(
+        f"kenzet: {told['quilt']} quilts with {told['revision']} revisions and {told['photo']} photographs are back"
+    )
+    return 0
+
+
+def _keep_copies(pool: Pool, folder: Path) -> None:
+    """Once a day a copy of everything, kept for a week; looked at every hour. A full disk stops nothing but the copy."""
+    while True:
+        try:
+            with pool.connection() as conn:
+                nightly(conn, folder, datetime.now())
+        except (KenzetError, OSError, pymysql.err.Error) as error:
+            print(f"kenzet: no copy could be made today: {error}", file=sys.stderr, flush=True)
+        time.sleep(3600)
+
+
+def _serve(logins: Logins, port: int, backups: Path) -> None:
     gc.set_threshold(*RARELY)
-    app = create_app(Settings(Pool(logins.app), ROOT / "ui" / "dist"))
+    pool = Pool(logins.app)
+    threading.Thread(target=_keep_copies, args=(pool, backups), daemon=True).start()
+    app = create_app(Settings(pool, ROOT / "ui" / "dist", backups))
     server = waitress.create_server(app, host=HOST, port=port, threads=6, ident=None)
     print(f"Kenzet is ready: http://{HOST}:{port}   (Ctrl-C stops it)", flush=True)
     try:

@@ -29,6 +29,9 @@ from kenzet.store.pool import NAME, Login, connect
 LEAST_FREE = 400 * 1024 * 1024
 _LONGEST_SOCKET = 100
 _PATIENCE = 60.0
+_LEFTOVER_S = 10.0  # s: one that is only coming up does not listen to being told to stop
+_STOP_S = 20.0
+_STOP_EARLY_S = 4.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,11 +61,13 @@ def running(home: Path) -> Iterator[Logins]:
             Login(socket, user, secrets.token_hex(24)) for user in ("kenzet_app", "kenzet_builder")
         )
         process = _start(server, home, config, [app, builder])
+        ready = False
         try:
             _wait_until_ready(process, home, app)
+            ready = True
             yield Logins(app, builder)
         finally:
-            _stop(process)
+            _stop(process, _STOP_S if ready else _STOP_EARLY_S)
 
 
 def _prepare(home: Path) -> None:
@@ -103,17 +108,47 @@ def _socket_folder(home: Path) -> Iterator[str]:
 
 
 def _stop_leftover(home: Path) -> None:
-    """End a server of ours that outlived an app that was killed; its data is safe either way."""
-    pid_file = home / "run" / "mariadbd.pid"
-    with suppress(OSError, ValueError):
-        pid = int(pid_file.read_text())
-        command = Path(f"/proc/{pid}/cmdline").read_bytes()
-        if str(home / "run" / "my.cnf").encode() in command:
+    """End every server of ours that outlived an app that was killed, also one that was only coming up; its data is safe either way."""
+    for pid in _of_ours(home):
+        with suppress(OSError):
             os.kill(pid, signal.SIGTERM)
-            deadline = time.monotonic() + _PATIENCE
-            while Path(f"/proc/{pid}").exists() and time.monotonic() < deadline:
-                time.sleep(0.05)
-    pid_file.unlink(missing_ok=True)
+        deadline = time.monotonic() + _LEFTOVER_S
+        while Path(f"/proc/{pid}").exists() and time.monotonic() < deadline:
+            time.sleep(0.05)
+        with suppress(OSError):
+            os.kill(pid, signal.SIGKILL)  # what was committed is recovered
+        while Path(f"/proc/{pid}").exists() and time.monotonic() < deadline + _LEFTOVER_S:
+            time.sleep(0.05)
+    (home / "run" / "mariadbd.pid").unlink(missing_ok=True)
+
+
+def _of_ours(home: Path) -> list[int]:
+    """The servers that run with a configuration of this home, known by that and not by a file that may not be there yet."""
+    ours = tuple(f"--defaults-file={home / 'run' / name}".encode() for name in ("my.cnf", "install.cnf"))
+    found = []
+    for folder in Path("/proc").iterdir():
+        if not folder.name.isdigit() or int(folder.name) == os.getpid():
+            continue
+        with suppress(OSError):
+            command = (folder / "cmdline").read_bytes().split(b"\0")
+            if any(one in ours for one in command) and _state(folder) != "Z":
+                found.append(int(folder.name))
+    return found
+
+
+def _state(folder: Path) -> str:
+    return (folder / "stat").read_text(encoding="ascii", errors="replace").rsplit(")", 1)[1].split()[0]
+
+
+def of_running(home: Path) -> Login | None:
+    """How to come to the database of a Kenzet that runs on ``home``, as the one whose files they are; None where none runs."""
+    config = home / "run" / "my.cnf"
+    if not _of_ours(home) or not config.exists():
+        return None
+    socket = next(
+        line.split("=", 1)[1] for line in config.read_text().splitlines() if line.startswith("socket=")
+    )
+    return Login(socket, "root", "") if Path(socket).exists() else None
 
 
 def _write_config(home: Path, socket: str) -> Path:
@@ -189,8 +224,8 @@ def _start(server: str, home: Path, config: Path, logins: list[Login]) -> subpro
     with os.fdopen(os.open(first, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as file:
         file.write("\n".join(statements) + "\n")
     # its own session: Ctrl-C is for the app, which then stops the server in good order;
-    # should the app be killed, the server is told to stop as well
-    with_parent = ["setpriv", "--pdeathsig", "TERM"] if shutil.which("setpriv") else []
+    # should the app be killed, the server ends with it: what was committed is recovered
+    with_parent = ["setpriv", "--pdeathsig", "KILL"] if shutil.which("setpriv") else []
     return subprocess.Popen(
         [*with_parent, server, f"--defaults-file={config}", f"--init-file={first}"],
         stdin=subprocess.DEVNULL,
@@ -223,10 +258,10 @@ def _is_ours(process: subprocess.Popen[bytes], home: Path) -> bool:
     return False
 
 
-def _stop(process: subprocess.Popen[bytes]) -> None:
+def _stop(process: subprocess.Popen[bytes], patience: float) -> None:
     process.terminate()
     try:
-        process.wait(_PATIENCE)
+        process.wait(patience)
     except subprocess.TimeoutExpired:
         process.kill()
         process.wait()

@@ -11,6 +11,7 @@ from flask_openapi3 import Info, OpenAPI
 from kenzet import __version__
 from kenzet.store.pool import Pool
 from kenzet.web import guard
+from kenzet.web.backups import backups
 from kenzet.web.bench import bench
 from kenzet.web.cupboard import cupboard
 from kenzet.web.drawing import drawing
@@ -41,10 +42,13 @@ from kenzet.web.zones import zones
 
 @dataclass(frozen=True, slots=True)
 class Settings:
-    """``pool`` reaches the database; ``pages`` holds the built front end, or None without one."""
+    """``pool`` reaches the database; ``pages`` holds the built front end, or None without one;
+    ``backups`` the daily copies of everything.
+    """
 
     pool: Pool | None
     pages: Path | None = None
+    backups: Path | None = None
 
 
 def create_app(settings: Settings) -> OpenAPI:
@@ -60,6 +64,7 @@ def create_app(settings: Settings) -> OpenAPI:
     )
     app.json.sort_keys = False  # type: ignore[attr-defined]
     app.extensions["pool"] = settings.pool
+    app.extensions["backups"] = settings.backups
     app.extensions["layouts"] = Layouts()
     app.extensions["logs"] = Logs()
     app.extensions["routes"] = Routes()
@@ -86,6 +91,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(marks)
     app.register_api(kit)
     app.register_api(cupboard)
+    app.register_api(backups)
     if settings.pages:
         _serve_pages(app, settings.pages)
     return app

@@ -4,6 +4,40 @@
  */
 
 export interface paths {
+    "/api/backup.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that is kept: what ``./start --restore`` takes. */
+        get: operations["backups_everything_backup_zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The copies that are made by themselves. */
+        get: operations["backups_copies_backups_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -2043,6 +2077,18 @@ export interface components {
              * @default 1 1/4 in
              */
             spacing: string;
+        };
+        /**
+         * CopiesView
+         * @description Where the daily copies lie, for how many ``days`` each is kept, and when the ``last`` was made; empty where none is.
+         */
+        CopiesView: {
+            /** Days */
+            days: number;
+            /** Folder */
+            folder: string;
+            /** Last */
+            last: string;
         };
         /**
          * CopyBlock
@@ -8817,6 +8863,55 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    backups_everything_backup_zip_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    backups_copies_backups_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CopiesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     quilts_health_health_get: {
         parameters: {
             query?: never;

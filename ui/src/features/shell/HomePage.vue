@@ -9,6 +9,7 @@ import NewQuilt from './NewQuilt.vue'
 const router = useRouter()
 const exports = useExports()
 const quilts = ref<Views['Listed'][]>()
+const copies = ref<Views['CopiesView']>()
 const trouble = ref('')
 const beginning = ref(false)
 const unit = ref<Unit>('in')
@@ -16,6 +17,7 @@ const wrong = ref<{ field: string; message: string }>()
 
 const open = (id: string) => router.push({ name: 'fills', params: { quilt: id } })
 onMounted(async () => {
+  void api.copies().then((found) => { copies.value = found }, () => undefined)
   try {
     const home = await api.home()
     quilts.value = home.quilts
@@ -115,6 +117,10 @@ async function file(event: Event) {
         </li>
       </ul>
     </details>
+    <p v-if="copies" class="quiet" data-testid="backup">
+      <a class="plain" href="/api/backup.zip" download>Back up everything to a file</a>
+      <template v-if="copies.folder"> · {{ copies.last ? `A copy was made by itself on ${copies.last}` : 'No copy was made by itself yet' }}; one a day is kept for {{ copies.days }} days in {{ copies.folder }}.</template>
+    </p>
     <NewQuilt v-if="beginning" :unit="unit" :wrong="wrong" @begin="begin" @unit="setUnit" />
   </section>
 </template>

@@ -1,0 +1,39 @@
+"""Everything of hers as one file, and what is known of the copies that are made by themselves."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from flask import Response, current_app
+from flask_openapi3 import APIBlueprint
+
+from kenzet.store.backup import KEPT_DAYS, backup_bytes, last_copy
+from kenzet.web.request_context import answer, connection, file_answer
+from kenzet.web.wire import base as m
+
+backups = APIBlueprint("backups", __name__, url_prefix="/api")
+
+
+class CopiesView(m.Wire):
+    """Where the daily copies lie, for how many ``days`` each is kept, and when the ``last`` was made; empty where none is."""
+
+    folder: str
+    days: int
+    last: str
+
+
+@backups.get("/backups", responses={200: CopiesView})
+def copies() -> Response:
+    """The copies that are made by themselves."""
+    folder = current_app.extensions["backups"]
+    newest = last_copy(folder) if folder else None
+    made = datetime.fromtimestamp(newest.stat().st_mtime).strftime("%-d %B, %H:%M") if newest else ""
+    return answer(CopiesView(folder=str(folder or ""), days=KEPT_DAYS, last=made))
+
+
+@backups.get("/backup.zip")
+def everything() -> Response:
+    """Everything that is kept: what ``./start --restore`` takes."""
+    with connection() as conn:
+        data = backup_bytes(conn)
+    return file_answer(data, "application/zip", datetime.now().strftime("kenzet-%Y-%m-%d.zip"))
