@@ -163,3 +163,14 @@ TOLD_SHARE = 1e-3
 
 SAME_CELL = 0.01
 """Share of a cell's area: cells that differ by less are as large."""
+
+# of patches, in units of their block's grid
+
+OUTSIDE = 0.01
+"""Grid units that a corner may lie outside its block."""
+
+LEAST_PATCH = 1e-6
+"""Square grid units: a patch with less has no area."""
+
+CROSSED = 0.01
+"""Share of an area that may be lost where an outline touches itself, or that may lie on a neighbour."""

@@ -68,7 +68,8 @@ class Drawing:
 
     ``stretches.job`` is piece × straight families + which of them. ``hints`` only show what a freehand texture looks like:
     they are no lines to sew. ``layer`` is 0 for the zone's fill, 1 for the one sewn on top of
-    it, 2 for what she has laid by hand. What is shorter than ``least`` mm is left out: ``left_out`` lines at one place.
+    it, 2 for what she has laid by hand. What is shorter than ``least`` mm is left out: ``left_out`` lines at one place, the longest
+    of them ``longest_out`` mm.
     """
 
     places: tuple[str, ...]
@@ -81,6 +82,7 @@ class Drawing:
     layer: int = 0
     least: float = 0.0
     left_out: int = 0
+    longest_out: float = 0.0
 
     @property
     def region(self) -> Region:
@@ -164,11 +166,22 @@ def draw(
     if fill.claimed_density is not None:
         return Drawing(places, shape, fill, families, stretches, (), traces, layer)
     shortest = fill.least_piece or least
-    many = len(stretches) + len(traces)
+    lengths = np.array([*stretches.lengths.tolist(), *(trace.length for trace in traces)])
+    out = lengths[lengths < shortest]
     stretches = stretches.only(stretches.lengths >= shortest)
     traces = tuple(trace for trace in traces if trace.length >= shortest)
-    gone = many - len(stretches) - len(traces)
-    return Drawing(places, shape, fill, families, stretches, traces, layer=layer, least=least, left_out=gone)
+    return Drawing(
+        places,
+        shape,
+        fill,
+        families,
+        stretches,
+        traces,
+        layer=layer,
+        least=least,
+        left_out=len(out),
+        longest_out=float(out.max(initial=0.0)),
+    )
 
 
 def carried(drawing: Drawing, shape: ZoneShape, places: tuple[str, ...]) -> Drawing:

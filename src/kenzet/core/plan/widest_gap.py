@@ -63,10 +63,8 @@ def _without_cells(drawing: Drawing) -> WidestGap | None:
     region, families, stretches = drawing.region, drawing.families, drawing.stretches
     if drawing.fill.claimed_density is not None:
         return WidestGap(float(drawing.fill.spacing.mm))  # as wide as she sews it
-    if (
-        not drawing.fill.sewn or not families or drawing.left_out
-    ):  # a pitch holds no longer where a line is missing
-        return _by_search(region, drawing.polylines if drawing.fill.sewn else [])
+    if not drawing.fill.sewn or not families:
+        return _by_search(region, [])
     if any(isinstance(family, Paths) for family in families):
         sewn = [trace.polyline for trace in drawing.traces]
         return _by_search(region, [*stretches.ends.reshape(-1, 2, 2), *sewn])
@@ -76,7 +74,8 @@ def _without_cells(drawing: Drawing) -> WidestGap | None:
     straight = [family for family in families if isinstance(family, Straight)]
     widest = max(_before_first(region, family) for family in straight)
     pitch = min(float(max(family.gaps)) for family in straight)
-    if widest <= pitch + EQUAL and _fits_between(region, straight, pitch):
+    missing = drawing.longest_out > pitch  # a pitch holds no longer where a line is missing
+    if not missing and widest <= pitch + EQUAL and _fits_between(region, straight, pitch):
         return WidestGap(pitch)
     return None
 

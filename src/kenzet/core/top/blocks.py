@@ -23,6 +23,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Vertex, drawn
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Frozen, in_range
+from kenzet.core.tolerances import CROSSED, LEAST_PATCH, OUTSIDE
 from kenzet.core.top.patterns import AnyPattern
 
 LARGEST = "200 in"
@@ -32,12 +33,6 @@ MOST_SEAMS = 2000
 MOST_VERTICES = 5000
 MOST_BULGE = 3
 """As of a seam: more than three quarters of a circle."""
-OUTSIDE = 0.01
-"""Grid units that a corner may lie outside its block."""
-LEAST_PATCH = 1e-6
-"""Square grid units."""
-CROSSED = 0.01
-"""Share of an area that may be lost where an outline touches itself, or lie on a neighbour."""
 DIAGONALS_MAY_DIFFER = Fraction(127, 40)
 """1/8 in: diagonals that differ by more are told (job 1.3)."""
 
