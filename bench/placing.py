@@ -106,7 +106,12 @@ def least_marks(name: str, plan: ZonePlan) -> None:
         k: [o for o in lines if o != k and placed(plan, drawing, k, {o}, None).reference == o] for k in lines
     }
     both = {k: set(planned(plan, drawing, k).needs) for k in lines}  # a line that turns, from each of these
-    given = {k for k in lines if planned(plan, drawing, k).on in ("seam", "ditch")}
+    given = {
+        k
+        for k in lines
+        if planned(plan, drawing, k).on in ("seam", "ditch")
+        or (planned(plan, drawing, k).on == "corners" and not both[k])
+    }
     hers = len(marks_of(plan, drawing).lines)
 
     def all_placed(marked: set[int]) -> bool:

@@ -15,6 +15,7 @@ import numpy as np
 import shapely
 
 from kenzet.core.geom.arcs import Arc
+from kenzet.core.geom.clip import Ints
 from kenzet.core.geom.region import Floats, Point, Region
 from kenzet.core.kit.curves import ranked
 from kenzet.core.kit.kit import Kit
@@ -89,6 +90,7 @@ class _Seen:
 
     def __init__(self, drawing: Drawing, references: References, base: Sequence[Drawing]) -> None:
         self.drawing, self.references = drawing, references
+        self._straight: dict[int, tuple[Ints, Floats]] = {}
         turns = [drawing.fill.turn_of(k) for k, _ in enumerate(drawing.families)]
         straight = [k for k, family in enumerate(drawing.families) if hasattr(family, "datum")]
         self._turns = [turns[straight[job % len(straight)]] for job in drawing.stretches.job.tolist()]
@@ -103,6 +105,19 @@ class _Seen:
         ]
         self._spots = shapely.STRtree(shapely.points(np.array([point for point, _ in spots]).reshape(-1, 2)))
         self._spot_lines = [line for _, line in spots]
+
+    def straight_of(self, family: int) -> tuple[Ints, Floats]:
+        """The numbers and the ends (n, 2, 2) of the traces of a family that are straight."""
+        if family not in self._straight:
+            first = len(self.drawing.stretches)
+            some = [
+                (first + k, trace.polyline)
+                for k, trace in enumerate(self.drawing.traces)
+                if trace.family == family and len(trace.polyline) == 2
+            ]
+            numbers = np.array([number for number, _ in some], dtype=np.int64)
+            self._straight[family] = numbers, np.array([line for _, line in some]).reshape(-1, 2, 2)
+        return self._straight[family]
 
     def before(self, other: int, line: int) -> bool:
         """Whether ``other`` is sewn before ``line`` in any case: it may be, and nothing that it is laid on waits for that."""
@@ -275,30 +290,39 @@ def _beside_each_other(one: Arc, other: Arc) -> bool:
 
 
 def _askew(kit: Kit, drawing: Drawing, into: References, line: int, seen: _Seen) -> bool:
-    """A straight line that fans out from the one before it: so far from it at one end, and so far at the other."""
-    own = drawing.polylines[line]
+    """A straight line of a fan, from the one before it: so far from it at one end, and so far at the other."""
+    trace = drawing.trace(line)
     widest = max((float(edge.width) for _, edge in kit.straight), default=0.0)
-    if len(own) != 2 or not widest:
+    if trace is None or len(trace.polyline) != 2 or not widest:
         return False
-    best: tuple[float, int, tuple[Fraction, Fraction]] | None = None
-    for other, ends in enumerate(drawing.polylines):
-        if len(ends) != 2 or other == line or into.kinds[other] == DITCH:
+    numbers, ends = seen.straight_of(trace.family)
+    own = drawing.polylines[line]
+    ways = ends[:, 1] - ends[:, 0]
+    long = np.hypot(*ways.T)
+    ways = ways / long[:, None]
+    (ux, uy), far = (own[1] - own[0]).tolist(), math.dist(*own)
+    lean = np.abs(ways[:, 0] * uy - ways[:, 1] * ux) / far
+    from_start = own[None] - ends[:, :1]
+    away = from_start[..., 1] * ways[:, :1] - from_start[..., 0] * ways[:, 1:]
+    along = np.sort((from_start * ways[:, None]).sum(axis=2), axis=1)
+    shared = np.minimum(along[:, 1], long) - np.maximum(along[:, 0], 0.0)
+    may = (
+        (lean > _SAME)
+        & (lean < math.sin(_TILTED))
+        & (away[:, 0] * away[:, 1] >= 0)
+        & (shared >= 0.5 * np.ptp(along, axis=1))
+    )
+    may &= (
+        (np.abs(away).max(axis=1) < float(kit.reach) + widest)
+        & (numbers != line)
+        & (into.kinds[numbers] != DITCH)
+    )
+    for k in sorted(np.flatnonzero(may).tolist(), key=lambda k: float(np.abs(away[k]).max())):
+        other = int(numbers[k])
+        if not seen.before(other, line):
             continue
-        way = _way(ends, (float(own[0, 0]), float(own[0, 1])))
-        lean = abs(_turned(way, _way(own, (float(own[0, 0]), float(own[0, 1])))))
-        away = (own - ends[0]) @ np.array([-way[1], way[0]])
-        if not _SAME < lean < math.sin(_TILTED) or away[0] * away[1] < 0:
-            continue
-        along, long = np.sort((own - ends[0]) @ way), float((ends[1] - ends[0]) @ way)
-        shared = min(along[1], max(long, 0.0)) - max(along[0], min(long, 0.0))
-        far = float(np.abs(away).max())
-        if shared < 0.5 * float(np.ptp(along)) or (best is not None and far >= best[0]):
-            continue
-        exact = tuple(Fraction(abs(float(one))).limit_denominator(10**4) for one in away)
-        if float(max(exact)) - float(kit.reach) < widest and seen.before(other, line):
-            best = far, other, (exact[0], exact[1])
-    if best is None:
-        return False
-    into.kinds[line], into.before[line], into.tilts[line] = TILT, best[1], best[2]
-    into.distances[line] = max(best[2])
-    return True
+        start, end = (Fraction(abs(float(one))).limit_denominator(10**4) for one in away[k])
+        into.kinds[line], into.before[line], into.tilts[line] = TILT, other, (start, end)
+        into.distances[line] = max(start, end)
+        return True
+    return False
