@@ -16,6 +16,7 @@ from fractions import Fraction
 from typing import Literal
 
 import numpy as np
+import shapely
 from numpy.typing import NDArray
 
 from kenzet.core.geom.clip import Ints, Straight
@@ -355,8 +356,10 @@ def lay_across(
     along = ends[sewn].reshape(-1, 2, 2) @ np.array((ux, uy))
     across = ends[sewn].reshape(-1, 2, 2) @ np.array((nx, ny))
     sine = math.sin(math.radians(met))
-    for number in numbers.tolist():
+    all_along, all_across = along, across
+    for number, crossed in _crossed(ends, numbers, sewn):
         own = ends[number].reshape(2, 2)
+        along, across = all_along[crossed], all_across[crossed]
         place, (low, high) = float(own[0] @ np.array((nx, ny))), sorted((own @ np.array((ux, uy))).tolist())
         wide = across[:, 1] - across[:, 0]
         share = (place - across[:, 0]) / np.where(wide == 0, np.inf, wide)
@@ -371,7 +374,24 @@ def lay_across(
         lines = _etched_lines_that_lie(at[meets] - at[best], edge) if met == 90 else 1
         held = float(shared[best]) / sine * math.sqrt(lines)
         if may_stray(kit, 0.0, high - low, held) <= float(kit.tolerance.mm):
-            into.kinds[number], into.before[number], into.angles[number] = ANGLE, sewn[best], round(met, 3)
+            into.kinds[number], into.before[number], into.angles[number] = (
+                ANGLE,
+                sewn[crossed[best]],
+                round(met, 3),
+            )
+
+
+def _crossed(ends: Floats, numbers: Ints, sewn: Ints) -> Iterator[tuple[int, Ints]]:
+    """Each of the lines ``numbers`` with the places in ``sewn`` of those that it crosses. O(n log n + crossings)."""
+    tree = shapely.STRtree(shapely.linestrings(ends[sewn].reshape(-1, 2, 2)))
+    mine = shapely.linestrings(ends[numbers].reshape(-1, 2, 2))
+    which, others = tree.query(mine, predicate="dwithin", distance=EQUAL)
+    order = np.lexsort((others, which))
+    which, others = which[order], others[order]
+    begins = np.searchsorted(which, np.arange(len(numbers) + 1))
+    for k, number in enumerate(numbers.tolist()):
+        if begins[k] < begins[k + 1]:
+            yield number, others[begins[k] : begins[k + 1]]
 
 
 def _etched_lines_that_lie(at: Floats, edge: StraightEdge) -> int:
