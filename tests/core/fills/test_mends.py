@@ -142,3 +142,24 @@ def test_slid_waves_lie_as_far_apart_as_their_true_spacing_is_typed(slide):
     assert len(rows) > 4
     apart = [one.distance(other) for one, other in pairwise(rows)]
     assert [far / IN for far in apart] == pytest.approx([0.375] * len(apart), abs=0.004)
+
+
+@pytest.mark.parametrize(
+    ("outline", "degrees", "moves"),
+    [
+        ([(0, 0), (5, 0), (0, 5)], 45, 1.307),
+        ([(0, 0), (6, 0), (6, 6), (0, 6)], 90, 0.707),
+        ([(0, 0), (6, 0), (3, 3 * 3**0.5)], 60, 1.0),
+    ],
+)
+def test_a61_an_echo_tells_how_far_its_tips_move_in(outline, degrees, moves):
+    told = FILLS["echo"].model_validate({"spacing": "1/2 in"}).figures(site(inches(outline)))
+    assert [one.label for one in told] == ["Sharpest corner", "There each ring moves in by"]
+    assert told[0].value == pytest.approx(degrees, abs=1e-6)
+    assert told[1].value / IN == pytest.approx(moves, abs=0.001)
+
+
+def test_a_disc_has_no_corner_to_tell_of():
+    from tests.shapes import REGIONS
+
+    assert FILLS["echo"].model_validate({"spacing": "1/2 in"}).figures(site(REGIONS["disc"])) == ()

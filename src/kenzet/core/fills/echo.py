@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable, Sequence
 from fractions import Fraction
 from itertools import takewhile
@@ -16,6 +17,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.fills.base import (
     MOST_SPACING,
     Family,
+    Figure,
     Fill,
     Group,
     Paths,
@@ -32,6 +34,7 @@ from kenzet.core.numbers.spacing import whole_parts
 from kenzet.core.params import Choice, Form, asked, in_range
 
 MOST_ROUNDS = 500
+_FLAT = 0.05  # radians: such a corner is none to speak of
 Of = Literal["all", "outline", "inner"]
 
 
@@ -124,6 +127,17 @@ class Echo(Fill):
             if shapely.covers(grown, region.area):
                 return
             yield grown
+
+    def figures(self, site: Site) -> Sequence[Figure]:
+        """How far a ring moves in at the sharpest corner, D / sin(b/2) (F20)."""
+        sharp = site.region.sharpest
+        if self.of != "all" or sharp is None or sharp > math.pi - _FLAT:
+            return ()
+        tip = float(self.spacing.mm) / math.sin(sharp / 2)
+        return (
+            Figure("Sharpest corner", math.degrees(sharp), "angle"),
+            Figure("There each ring moves in by", tip),
+        )
 
     def count_at_most(self, site: Site) -> int:
         """Rounds to the widest circle, times the rings of the outline; cut by it more often where they grow."""

@@ -155,6 +155,25 @@ class Region:
         points = {key(point) for ring in _rings(self.area) for point in _turns(ring)} - self.soft
         return tuple(sorted(points, key=lambda p: (-p[1], p[0])))
 
+    @cached_property
+    def sharpest(self) -> float | None:
+        """The smallest interior angle at a corner, radians; None where there is no corner."""
+        found = []
+        for polygon in shapely.orient_polygons(self.area).geoms:
+            for ring in (polygon.exterior, *polygon.interiors):
+                points = np.asarray(ring.coords)[:-1]
+                before, after = points - np.roll(points, 1, axis=0), np.roll(points, -1, axis=0) - points
+                turned = np.arctan2(
+                    before[:, 0] * after[:, 1] - before[:, 1] * after[:, 0], (before * after).sum(axis=1)
+                )
+                corners = [k for k, point in enumerate(points.tolist()) if key(point) in self._corner_keys]
+                found += (math.pi - turned[corners]).tolist()
+        return min(found, default=None)
+
+    @cached_property
+    def _corner_keys(self) -> frozenset[Point]:
+        return frozenset(self.corners)
+
     @property
     def stretches_at_most(self) -> int:
         """Into how many pieces a straight line is cut, or about: it enters and leaves by two edges or curves."""
