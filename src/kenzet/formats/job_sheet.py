@@ -6,6 +6,7 @@ It is told in words and thin lines only, so that a black-and-white printer loses
 from __future__ import annotations
 
 import io
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
@@ -94,6 +95,22 @@ class JobSheet:
     order: JobOrder | None = None
 
 
+WAY_NUMBER = 7.5
+"""Points: what is read at arm's length."""
+_FIGURE = re.compile(r"(\d) (\d+/\d+)| (in|mm|cm|yd|ft)\b")
+
+
+def _kept_whole(text: str) -> str:
+    """Text for a paragraph; a figure never breaks over a line, for "2" above "1/2 in" reads as a half.
+
+    >>> _kept_whole("2 1/2 in & on").replace("\\xa0", "_")
+    '2_1/2_in &amp; on'
+    """
+    return escape(
+        _FIGURE.sub(lambda found: f"{found[1]}\xa0{found[2]}" if found[1] else f"\xa0{found[3]}", text)
+    )
+
+
 def job_pdf(sheet: JobSheet, paper: Paper, large: bool = False) -> bytes:
     """As PDF; ``large``: in large type."""
     size = PAPERS["letter" if paper == "roll" else paper]
@@ -105,10 +122,10 @@ def job_pdf(sheet: JobSheet, paper: Paper, large: bool = False) -> bytes:
     wide, high = size[0] - 2 * _MARGIN - 5, size[1] - 2 * _MARGIN - 5
     styles = _styles(1.45 if large else 1.0)
     story: list[Flowable] = [
-        Paragraph(escape(sheet.title), styles["title"]),
-        Paragraph(escape(sheet.subtitle), styles["soft"]),
+        Paragraph(_kept_whole(sheet.title), styles["title"]),
+        Paragraph(_kept_whole(sheet.subtitle), styles["soft"]),
         _Drawn(sheet.picture, wide, high * 0.5),
-        *(Paragraph(escape(total), styles["text"]) for total in sheet.totals),
+        *(Paragraph(_kept_whole(total), styles["text"]) for total in sheet.totals),
         Paragraph("Before you sew", styles["zone"]),
         *_numbered(sheet.before, styles["stroke"]),
     ]
@@ -130,13 +147,13 @@ def job_pdf(sheet: JobSheet, paper: Paper, large: bool = False) -> bytes:
 
 def _block(block: JobBlock, wide: float, high: float, styles: dict[str, ParagraphStyle]) -> list[Flowable]:
     found: list[Flowable] = [
-        Paragraph(escape(block.name), styles["title"]),
-        Paragraph(escape(block.occurs), styles["soft"]),
+        Paragraph(_kept_whole(block.name), styles["title"]),
+        Paragraph(_kept_whole(block.occurs), styles["soft"]),
         _Drawn(block.picture, wide, high * 0.42),
     ]
     for zone in block.zones:
-        head = Paragraph(f"{zone.number} &nbsp; {escape(zone.name)}", styles["zone"])
-        says = [Paragraph(escape(said), styles["text"]) for said in zone.says]
+        head = Paragraph(f"{zone.number} &nbsp; {_kept_whole(zone.name)}", styles["zone"])
+        says = [Paragraph(_kept_whole(said), styles["text"]) for said in zone.says]
         found.append(KeepTogether([head, *says]))
         found += _numbered(zone.strokes, styles["stroke"])
     return found
@@ -146,13 +163,13 @@ def _order(order: JobOrder, wide: float, high: float, styles: dict[str, Paragrap
     found: list[Flowable] = [
         Paragraph("In which order it is sewn", styles["title"]),
         _Drawn(order.picture, wide, high * 0.6),
-        *(Paragraph(escape(said), styles["text"]) for said in order.says),
+        *(Paragraph(_kept_whole(said), styles["text"]) for said in order.says),
     ]
     for way in order.ways:
-        says = [Paragraph(escape(said), styles["text"]) for said in way.says]
+        says = [Paragraph(_kept_whole(said), styles["text"]) for said in way.says]
         found += [
             PageBreak(),
-            Paragraph(escape(way.name), styles["title"]),
+            Paragraph(_kept_whole(way.name), styles["title"]),
             *says,
             _Drawn(way.picture, wide, high * 0.75),
         ]
@@ -160,7 +177,7 @@ def _order(order: JobOrder, wide: float, high: float, styles: dict[str, Paragrap
 
 
 def _numbered(lines: Sequence[str], style: ParagraphStyle) -> list[Flowable]:
-    return [Paragraph(f"{k}. {escape(line)}", style) for k, line in enumerate(lines, 1)]
+    return [Paragraph(f"{k}. {_kept_whole(line)}", style) for k, line in enumerate(lines, 1)]
 
 
 def _styles(times: float) -> dict[str, ParagraphStyle]:
@@ -230,12 +247,12 @@ class _Drawn(Flowable):  # type: ignore[misc]
         self.canv.setFillColor(INK)
         self.canv.drawPath(head, stroke=0, fill=1)
         x, y = (line[0] + way * min(along[-1] / 4, 4.0)) * self._scale + (0, 3 * _MM)
-        self.canv.setFont("Helvetica", 5.5)
-        width = self.canv.stringWidth(number, "Helvetica", 5.5)
+        self.canv.setFont("Helvetica", WAY_NUMBER)
+        width = self.canv.stringWidth(number, "Helvetica", WAY_NUMBER)
         self.canv.setFillColor(HexColor("#ffffff"))
-        self.canv.rect(x - width / 2 - 0.6, y - 2.4, width + 1.2, 5.2, stroke=0, fill=1)
+        self.canv.rect(x - width / 2 - 0.8, y - 3.2, width + 1.6, 6.8, stroke=0, fill=1)
         self.canv.setFillColor(INK)
-        self.canv.drawCentredString(x, y - 1.9, number)
+        self.canv.drawCentredString(x, y - 2.5, number)
 
     def _lines(
         self, lines: Sequence[Floats], wide: float, colour: HexColor, dash: list[float] | None
