@@ -155,7 +155,7 @@ def _keep_copies(pool: Pool, folder: Path) -> None:
         try:
             with pool.connection() as conn:
                 nightly(conn, folder, datetime.now())
-        except (KenzetError, OSError, pymysql.err.Error) as error:
+        except Exception as error:  # whatever it is, the app goes on and the next hour tries again
             print(f"kenzet: no copy could be made today: {error}", file=sys.stderr, flush=True)
         time.sleep(3600)
 

@@ -7,7 +7,7 @@ import os
 import subprocess
 import sys
 import zipfile
-from datetime import datetime
+from datetime import date, datetime
 from pathlib import Path
 
 import pytest
@@ -35,6 +35,12 @@ def kept(conn, demo):
         [quilts.Made(demo.model_copy(update={"name": "Żółć 'n' \u2603"}), "name", "Key-1")],
     )
     photo = photos.add(conn, quilts.LOCAL_OWNER, photos.KeptPhoto(bytes(range(256)) * 40, 10, 10))
+    with conn.cursor() as cursor:  # a zone that is being marked has a day
+        cursor.execute(
+            "INSERT INTO marked (quilt_id, zone_key, done, put_on) VALUES (%s, 'star', 3, '2026-03-01')",
+            (quilt,),
+        )
+    conn.commit()
     return quilt, photo
 
 
@@ -52,6 +58,9 @@ def test_what_is_backed_up_is_back_on_an_empty_machine(kept, conn, tmp_path):
             conn, quilts.LOCAL_OWNER, quilt
         ).quilt and back.quilt.name.startswith("Żółć")
         assert photos.load(builder, quilts.LOCAL_OWNER, photo).jpeg == bytes(range(256)) * 40
+        with builder.cursor() as cursor:
+            cursor.execute("SELECT put_on, taken_off FROM marked WHERE quilt_id = %s", (quilt,))
+            assert cursor.fetchone() == {"put_on": date(2026, 3, 1), "taken_off": None}
         undone = quilts.undo(builder, quilts.LOCAL_OWNER, quilt, back.version)
         assert undone.quilt.name != back.quilt.name
         again = tmp_path / "again.zip"

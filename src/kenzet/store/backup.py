@@ -14,7 +14,7 @@ import json
 import zipfile
 from collections.abc import Iterable, Iterator
 from contextlib import suppress
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 from decimal import Decimal
 from pathlib import Path
 from typing import Any
@@ -103,8 +103,8 @@ def _rows(cursor: Any, table: str) -> Iterator[dict[str, Any]]:
 def _told(value: Any) -> Any:
     if isinstance(value, bytes | bytearray):
         return {"base64": base64.b64encode(value).decode()}
-    if isinstance(value, datetime):
-        return {"time": value.isoformat(sep=" ")}
+    if isinstance(value, date):  # a time is one too
+        return {"time": str(value)}
     return float(value) if isinstance(value, Decimal) else value
 
 
