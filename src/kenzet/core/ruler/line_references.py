@@ -352,55 +352,67 @@ def lay_across(
     edge = max(_with_angle(kit, met), key=lambda edge: edge.width, default=None)
     if kit.sew_with == "walking foot" or edge is None or not len(sewn):
         return
-    (ux, uy), (nx, ny), foot = family.direction, family.normal, float(kit.reach)
-    along = ends[sewn].reshape(-1, 2, 2) @ np.array((ux, uy))
-    across = ends[sewn].reshape(-1, 2, 2) @ np.array((nx, ny))
-    sine = math.sin(math.radians(met))
-    all_along, all_across = along, across
-    for number, crossed in _crossed(ends, numbers, sewn):
-        own = ends[number].reshape(2, 2)
-        along, across = all_along[crossed], all_across[crossed]
-        place, (low, high) = float(own[0] @ np.array((nx, ny))), sorted((own @ np.array((ux, uy))).tolist())
-        wide = across[:, 1] - across[:, 0]
-        share = (place - across[:, 0]) / np.where(wide == 0, np.inf, wide)
-        at = along[:, 0] + share * (along[:, 1] - along[:, 0])
-        way = int(into.ways[number])
-        behind = (way * (place - across)).max(axis=1)  # how far each reaches to the ruler's side
-        shared = np.minimum(behind, foot + float(edge.width)) - foot
-        meets = (share >= 0) & (share <= 1) & (at >= low) & (at <= high) & (shared > 0)
-        if not meets.any():
-            continue
-        best = int(np.argmax(np.where(meets, shared, -np.inf)))
-        lines = _etched_lines_that_lie(at[meets] - at[best], edge) if met == 90 else 1
-        held = float(shared[best]) / sine * math.sqrt(lines)
-        if may_stray(kit, 0.0, high - low, held) <= float(kit.tolerance.mm):
-            into.kinds[number], into.before[number], into.angles[number] = (
-                ANGLE,
-                sewn[crossed[best]],
-                round(met, 3),
-            )
+    which, crossed = _crossings(ends, numbers, sewn)
+    if not len(which):
+        return
+    way, normal, foot = np.array(family.direction), np.array(family.normal), float(kit.reach)
+    mine, its = ends[numbers].reshape(-1, 2, 2), ends[sewn].reshape(-1, 2, 2)[crossed]
+    place, span = mine[:, 0] @ normal, np.sort(mine @ way, axis=1)
+    along, across = its @ way, its @ normal
+    wide = across[:, 1] - across[:, 0]
+    share = (place[which] - across[:, 0]) / np.where(wide == 0, np.inf, wide)
+    at = along[:, 0] + share * (along[:, 1] - along[:, 0])
+    behind = (into.ways[numbers][which][:, None] * (place[which][:, None] - across)).max(axis=1)
+    shared = np.minimum(behind, foot + float(edge.width)) - foot  # by the ruler, which lies behind the foot
+    within = (at >= span[which, 0]) & (at <= span[which, 1])
+    meets = np.flatnonzero((share >= 0) & (share <= 1) & within & (shared > 0))
+    best = meets[_first_of_most(which[meets], shared[meets], len(numbers))]
+    owner = which[best]
+    best_of = np.full(len(numbers), -1)
+    best_of[owner] = best
+    beside = at[meets] - at[best_of[which[meets]]]
+    lines = (
+        np.bincount(which[meets], _lies_on_etched(beside, edge), len(numbers))
+        if met == 90
+        else np.ones(len(numbers))
+    )
+    held = shared[best] / math.sin(math.radians(met)) * np.sqrt(np.maximum(lines[owner], 1.0))
+    stray = float(kit.spread.mm) * np.maximum(
+        (span[owner, 1] - span[owner, 0]) / np.maximum(held, DIVISOR), 1.0
+    )
+    laid = stray <= float(kit.tolerance.mm)
+    into.kinds[numbers[owner[laid]]] = ANGLE
+    into.before[numbers[owner[laid]]] = sewn[crossed[best[laid]]]
+    into.angles[numbers[owner[laid]]] = round(met, 3)
 
 
-def _crossed(ends: Floats, numbers: Ints, sewn: Ints) -> Iterator[tuple[int, Ints]]:
-    """Each of the lines ``numbers`` with the places in ``sewn`` of those that it crosses. O(n log n + crossings)."""
+def _crossings(ends: Floats, numbers: Ints, sewn: Ints) -> tuple[Ints, Ints]:
+    """Pairs of places in ``numbers`` and in ``sewn`` of lines that cross, in order. O(n log n + crossings)."""
     tree = shapely.STRtree(shapely.linestrings(ends[sewn].reshape(-1, 2, 2)))
     mine = shapely.linestrings(ends[numbers].reshape(-1, 2, 2))
     which, others = tree.query(mine, predicate="dwithin", distance=EQUAL)
     order = np.lexsort((others, which))
-    which, others = which[order], others[order]
-    begins = np.searchsorted(which, np.arange(len(numbers) + 1))
-    for k, number in enumerate(numbers.tolist()):
-        if begins[k] < begins[k + 1]:
-            yield number, others[begins[k] : begins[k + 1]]
+    return which[order], others[order]
 
 
-def _etched_lines_that_lie(at: Floats, edge: StraightEdge) -> int:
-    """How many of the lines across ``edge`` lie on sewn lines ``at`` so many mm along it at once: what they scatter by averages out."""
+def _first_of_most(group: Ints, value: Floats, many: int) -> Ints:
+    """For each of ``many`` groups that has any, the place of its first greatest ``value``; ``group`` (n,) is in order."""
+    most = np.full(many, -np.inf)
+    np.maximum.at(most, group, value)
+    tops = np.flatnonzero(value == most[group])
+    found: Ints = tops[np.append(True, np.diff(group[tops]) > 0)] if len(tops) else tops
+    return found
+
+
+def _lies_on_etched(at: Floats, edge: StraightEdge) -> NDArray[np.bool_]:
+    """Which of the sewn lines ``at`` so many mm along ``edge`` lie on lines etched across it: what they scatter by averages out."""
     if edge.across is None:
-        return 1
-    away = np.abs(at[np.abs(at) < float(edge.length) / 2])
-    pitch = float(edge.across)
-    return max(int((np.abs(away - np.round(away / pitch) * pitch) < VISIBLE).sum()), 1)
+        return np.zeros(len(at), dtype=bool)
+    pitch, away = float(edge.across), np.abs(at)
+    found: NDArray[np.bool_] = (away < float(edge.length) / 2) & (
+        np.abs(away - np.round(away / pitch) * pitch) < VISIBLE
+    )
+    return found
 
 
 def _with_angle(kit: Kit, degrees: float) -> list[StraightEdge]:
