@@ -216,13 +216,13 @@ def a_pinned_echo_in_star_diamonds() -> QuiltLayout:
 @job
 def a_wave_pair_in_a_mitred_border() -> QuiltLayout:
     laid = wished(arrangement="single block", block="20 in")
-    border = {"width": "4 1/2 in", "fabric": "main", "corners": "mitred"}
+    border = {"width": "3 3/4 in", "fabric": "main", "corners": "mitred"}
     laid = after(laid, {"kind": "borders", "borders": [border]}, cupboard({"kind": "wave", "name": "Wave"}))
     strips = sorted(laid.quilt.part_patches["border-1"])
     return zoned(
         laid,
         [f"border-1/{strip}" for strip in strips],
-        {"kind": "wave border", "rounds": 2, "spacing": "1 in"},
+        {"kind": "wave border", "rounds": 2, "spacing": "1 1/4 in"},
     )
 
 

@@ -26,12 +26,15 @@ def placement_json(plan: ZonePlan, drawing: Drawing, on: Placement) -> dict[str,
         "crosses": None if on.crosses is None else {"mm": round(on.crosses[0], 4), "from_end": on.crosses[1]},
         "stepped": on.stepped,
         "slide_mm": round(on.slide, 4),
+        "moved": on.onward,
         "reference": {
             "line": on.reference,
             "points": reference_points(plan, drawing, on).round(4).tolist(),
         },
         "angle": on.angle,
         "through_lines": list(on.through),
+        "level": on.level,
+        "dots": [[round(v, 4) for v in dot] for dot in on.dots],
         "under_edge_mm": [round(float(under), 5) for under in on.tilt],
         **_thing(on),
         "predicted_error_mm": round(on.error, 4),
@@ -113,7 +116,7 @@ def _stops(pose: Pose | None) -> list[dict[str, Any]]:
 
 
 def _moves(plan: ZonePlan, drawing: Drawing, on: Placement) -> list[float]:
-    if on.by in ("follow", "eye", "ditch", "tape", "gauge", "rim"):
+    if on.by in ("follow", "eye", "freehand", "ditch", "tape", "gauge", "rim"):
         return []
     crossings = plan.crossings(drawing, on.line) if drawing.trace(on.line) is None else []
     return hand_moves(

@@ -201,12 +201,9 @@ def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> w.Wo
     }
     if marks.method in by_method and (marks.method != "nothing" or by_eye(found, drawing, marks)):
         return [by_method[marks.method]]
-    if not marks.lines:
-        return [_NOTHING_TO_DRAW[bool(found.references(drawing).points)]]
-    if marks.method == "anchors":
-        return ["Drawn so that small errors do not add up: between them each line is laid on the one before."]
-    if not drawing.fill.is_spaced:
-        return ["Drawn where nothing pieced or sewn gives the line its place."]
+    plain = _plain_note(found, drawing, marks)
+    if plain:
+        return [plain]
     spacing = w.shown(drawing.fill.spacing.mm, unit)
     across = " The second set begins across the first, by a square or slanted line of the ruler."
     return [
@@ -215,6 +212,20 @@ def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> w.Wo
         " from the one before.",
         *([across] if (found.references(drawing).kinds == ANGLE).any() else []),
     ]
+
+
+def _plain_note(found: ZonePlan, drawing: Drawing, marks: Marks) -> str:
+    """Why so little is drawn, or why what is; empty for lines that are laid so far from each other."""
+    if marks.middles:
+        return "Of a row that your template sews only the middle line is drawn, with a dot at one crest or point."
+    if marks.dotted:
+        other = " and the first lines" if marks.lines else ""
+        return f"Dots mark the ends and turns that no seam or sewn line shows; they{other} give the rest its place."
+    if not marks.lines:
+        return _NOTHING_TO_DRAW[bool(found.references(drawing).points)]
+    if marks.method == "anchors":
+        return "Drawn so that small errors do not add up: between them each line is laid on the one before."
+    return "" if drawing.fill.is_spaced else "Drawn where nothing pieced or sewn gives the line its place."
 
 
 def _special_note(found: ZonePlan, drawing: Drawing, marks: Marks) -> str:
@@ -231,7 +242,7 @@ def _special_note(found: ZonePlan, drawing: Drawing, marks: Marks) -> str:
         )
     if marks.method != "all lines" and not found.sum(drawing).can_be_laid and drawing.lines:
         return "No etched line of your ruler makes this spacing with your foot, so every line is drawn."
-    if alone and all(trace.closed for trace in drawing.traces):
+    if alone and all(trace.closed for trace in drawing.traces) and not marks.dots:
         return (
             "Rings meet no edge, so there are no ticks: each is laid on the seam or on the ring outside it."
         )

@@ -8,12 +8,13 @@ from dataclasses import replace
 from fractions import Fraction
 
 from kenzet.core.kit.curves import CurveFit, TemplateFit
+from kenzet.core.kit.edges import WaveEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.marks.marking import marks_of
 from kenzet.core.numbers.measure import COARSE, MM_PER, Unit
 from kenzet.core.placing.legs import Leg
 from kenzet.core.placing.place_line import planned
-from kenzet.core.placing.placement import By, Placement
+from kenzet.core.placing.placement import By, Onward, Placement
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import Compass, ZonePlan, compass
 from kenzet.core.ruler.offset_sums import OffsetSum
@@ -106,14 +107,21 @@ def _by_points(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     if on.on == "corners":
         each = "each end of every leg" if len(on.legs) > 1 else "both ends of the line"
         if kit.sew_with == "walking foot":
-            return [f"Sew straight to {each}: {_MEET} there."]
-        return ["Lay the ruler’s edge ", w.shown(kit.reach, unit), f" off {each}: {_MEET} there."]
+            return [f"Sew straight to {each}: {_meet(on)}."]
+        return ["Lay the ruler’s edge ", w.shown(kit.reach, unit), f" off {each}: {_meet(on)}."]
     if kit.sew_with == "walking foot":
         return ["Sew straight from the mark at one end to the mark at the other."]
     return ["Lay the ruler’s edge ", w.shown(kit.reach, unit), " off the marks at both ends."]
 
 
-_MEET = "seams or sewn lines meet"
+def _meet(on: Placement) -> str:
+    """What shows the ends of its legs."""
+    ends = {leg.start for leg in on.legs} | {leg.end for leg in on.legs}
+    if len(on.dots) >= len(ends):
+        return "a dot marks each"
+    return (
+        "a dot is there, or seams or sewn lines meet there" if on.dots else "seams or sewn lines meet there"
+    )
 
 
 def _by_tilt(kit: Kit, on: Placement, unit: Unit) -> w.Words:
@@ -170,6 +178,11 @@ def _by_eye(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     return ["By eye: no seam, sewn line or mark places this line. Draw it first if you want it exact."]
 
 
+def _freehand(kit: Kit, on: Placement, unit: Unit) -> w.Words:
+    far = w.shown(on.distance, unit)
+    return ["Ruler out from under your hands. Freehand, about ", far, f" from {on_words(on)}."]
+
+
 def _ruler(on: str, total: OffsetSum | None, unit: Unit) -> w.Words:
     if total is None or (total.etched is None and total.behind <= 0):
         return [FOLLOW]
@@ -185,23 +198,52 @@ def _curve(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     if fit is None:
         return [FOLLOW]
     thing = f"“{kit.rulers[fit.ruler].name}”"
-    thing = f"the {fit.edge.side} edge of {thing}" if isinstance(fit, CurveFit) else thing
+    edge = f"the {fit.edge.side} edge of {thing}" if isinstance(fit, CurveFit) else f"the edge of {thing}"
+    thing = edge if isinstance(fit, CurveFit) else thing
+    if on.level:
+        return [*_level(kit, on, thing, unit), *_nearly(fit, unit)]
     if on.stepped:
         return [*_stepped(on, thing, unit), *_nearly(fit, unit)]
-    said: w.Words = [f"Lay {thing} ", *_beside(kit, on, unit), *_nearly(fit, unit)]
+    said: w.Words = [f"Lay {edge} ", *_beside(kit, on, unit), *_nearly(fit, unit)]
     more = len({(one.ruler, one.edge) for one in on.fits if one is not None}) > 1
     return [*said, " Other curves of it take another edge: see its legs."] if more else said
+
+
+def _level(kit: Kit, on: Placement, thing: str, unit: Unit) -> w.Words:
+    """By its middle line, which lies one foot offset off that of the row, on the side of what it is laid from."""
+    at = f"a {_crest(on)} at the dot" if on.dots else f"a {_crest(on)} on the seam that it meets"
+    if on.on == "mark":
+        far = w.shown(kit.reach, unit)
+        return [f"Lay {thing} with its middle line ", far, f" beside the drawn middle line, {at}."]
+    off = w.shown(abs(on.distance - kit.reach), unit, COARSE[unit] / 2, about=True)
+    return [
+        f"Lay {thing} level with the {_SEAM[on.onward]}: its middle line ",
+        off,
+        f" from that seam all along, {at}.",
+    ]
+
+
+_SEAM: dict[Onward | None, str] = {
+    "up": "seam below this line", "down": "seam above this line", "left": "seam to the right of this line",
+    "right": "seam to the left of this line", "in": "outer seam", "out": "inner seam", None: "seam",
+}  # fmt: skip
+
+
+def _crest(on: Placement) -> str:
+    """What the high places of its line are called."""
+    fit = on.fits[0] if on.fits else None
+    return "point" if isinstance(fit, TemplateFit) and not isinstance(fit.edge, WaveEdge) else "crest"
 
 
 def _stepped(on: Placement, thing: str, unit: Unit) -> w.Words:
     """From the row before."""
     said: w.Words = [
-        f"Move {thing} on ",
+        f"Move {thing} ",
         w.shown(on.distance, unit, COARSE[unit] / 2, about=True),
-        " from where it lay for the row before",
+        f"{_ONWARD[on.onward]} from where it lay for the row {_BEFORE[on.onward]}",
     ]
     if abs(on.slide) < VISIBLE:
-        return [*said, ", crest under crest."]
+        return [*said, f", {_crest(on)} in line with {_crest(on)}."]
     way = "right" if on.slide > 0 else "left"
     return [
         *said,
@@ -211,19 +253,28 @@ def _stepped(on: Placement, thing: str, unit: Unit) -> w.Words:
     ]
 
 
+_ONWARD: dict[Onward | None, str] = {
+    "up": " up", "down": " down", "left": " to the left", "right": " to the right", None: " on",
+}  # fmt: skip
+_BEFORE: dict[Onward | None, str] = {
+    "up": "below this one", "down": "above this one", "left": "to the right of this one", "right": "to the left of this one",
+    None: "before",
+}  # fmt: skip
+
+
 def _beside(kit: Kit, on: Placement, unit: Unit) -> w.Words:
-    """How far its edge lies from what it is laid on."""
+    """How far the edge lies from what it is laid on."""
     if on.on in ("mark", "points", "corners"):
+        arcs = "each arc" if sum(leg.arc is not None for leg in on.legs) > 1 else "the arc"
         what = {"mark": "the drawn line", "points": "the marks at both ends"}.get(
-            on.on, f"both ends of each arc, where {_MEET}"
+            on.on, f"both ends of {arcs}: {_meet(on)}"
         )
-        return ["with its edge ", w.shown(kit.reach, unit), f" off {what}."]
+        return [w.shown(kit.reach, unit), f" off {what}."]
     off = on.distance - kit.reach
     if abs(float(off)) < VISIBLE:
-        return [f"with its edge on {on_words(on)}."]
+        return [f"on {on_words(on)}."]
     where = "beside" if off > 0 else "behind"
     return [
-        "with its edge ",
         w.shown(abs(float(off)), unit, COARSE[unit] / 2, about=True),
         f" {where} {on_words(on)}.",
     ]
@@ -249,7 +300,7 @@ _PLAIN: dict[By, str] = {
     "tape": "Sew along the edge of the tape.",
 }
 _HOW: dict[By, Callable[[Kit, Placement, Unit], w.Words]] = {
-    "gauge": _by_gauge, "rim": _by_rim, "two points": _by_points, "angle": _by_angle, "tilt": _by_tilt, "curve": _curve, "template": _curve, "eye": _by_eye,
+    "gauge": _by_gauge, "rim": _by_rim, "two points": _by_points, "angle": _by_angle, "tilt": _by_tilt, "curve": _curve, "template": _curve, "eye": _by_eye, "freehand": _freehand,
 }  # fmt: skip
 
 
@@ -272,7 +323,7 @@ def short_words(on: Placement, unit: Unit) -> w.Words:
 
 _SHORT: dict[By, str] = {
     "etched line": "mark", "edge behind": "edge behind", "tilt": "askew", "angle": "across", "gauge": "foot", "rim": "foot’s rim", "curve": "curve",
-    "template": "template", "follow": "drawn", "two points": "mark to mark", "ditch": "ditch", "tape": "tape", "eye": "by eye",
+    "template": "template", "follow": "drawn", "two points": "mark to mark", "ditch": "ditch", "tape": "tape", "eye": "by eye", "freehand": "freehand",
 }  # fmt: skip
 
 

@@ -18,6 +18,7 @@ from kenzet.core.sewing.steps import SewingStep
 from kenzet.core.sewing.way import Move
 from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.layout import Part
+from kenzet.core.top.line_ends import ALLOWANCE
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import ThreadEnds
 from kenzet.say import words as w
@@ -61,6 +62,17 @@ def sew_words(
 
 
 _DOWN = "needle down."
+
+
+def edge_words(on_edge: bool, unit: Unit) -> w.Words:
+    """Where the seam that a line is laid on is the quilt's finished edge, which nothing shows before it is bound."""
+    if not on_edge:
+        return []
+    return [
+        " Here that seam is the quilt’s finished edge, ",
+        w.shown(ALLOWANCE, unit),
+        " inside the raw edge.",
+    ]
 
 
 def travel_words(travels: Sequence[Move], placed: Sequence[Floats], unit: Unit, course: int = -1) -> w.Words:

@@ -28,7 +28,7 @@ def _without_ruler(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: U
     if step.edge:
         return f"Tick {_named(step.edge.name)}, the tape measure lying from its {step.edge.edge.datum} end:"
     if step.kind == "dots":
-        return f"Put a dot at every end and turn, {len(step.dots)} in all: prick them through the mark sheet."
+        return f"Put {w.many(len(step.dots), 'dot')} where they are shown: prick them through the mark sheet, or measure."
     if step.kind == "signs":
         return "Draw the texture’s sign in the middle of its place."
     if step.kind == "strips" and marks.tape:

@@ -318,6 +318,12 @@ def _empty_pieces(drawing: Drawing) -> list[w.Words]:
     return [[f"{what} empty, for nothing of this fill fits there: {where_}{more}."]]
 
 
+ORDERS: dict[str, tuple[str, ...]] = {
+    "": (), "sets": ("the first set", "the second set"), "rings": ("the outermost ring", "the innermost"), "outline": ("the outline", "what is inside it"),
+}  # fmt: skip
+"""What of a fill can be sewn first, and what it is by itself."""
+
+
 def advice(plan: ZonePlan, drawing: Drawing, place: str, gap: WidestGap | None, unit: Unit) -> list[w.Words]:
     """What a quilter would be told, with its reason and a way out."""
     found: list[w.Words] = []

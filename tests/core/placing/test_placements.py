@@ -284,6 +284,44 @@ def test_the_second_set_is_sewn_first_where_she_says_so():
     assert [1 - turn for turn in line_order(plan, drawing).turns] == list(line_order(turned, drawing).turns)
 
 
+def test_rings_are_sewn_from_the_innermost_outwards_where_she_says_so():
+    """The innermost gets dots at its corners, and each ring lies on the one inside it."""
+    region = inches(box(0, 0, 8, 6))
+    plan, drawing = plan_of("echo", region, spacing="1/2 in")
+    turned = ZonePlan(
+        "zone", plan.zone.model_copy(update={"second_first": True}), plan.kit, (drawing,), (0.0, 0.0)
+    )
+    many, found = drawing.lines, [planned(turned, drawing, k) for k in range(drawing.lines)]
+    assert drawing.comes_in == "rings" and many > 4
+    assert [on.reference for on in found] == [*range(1, many), None]
+    assert found[-1].on == "corners" and len(found[-1].dots) == 4 == len(marks_of(turned, drawing).dots)
+    assert [on.way for on in found[:-1]] == [-1] * (many - 1)
+    assert in_order(turned, drawing) == list(range(many))[::-1]
+    assert in_order(plan, drawing) == list(range(many)) and planned(plan, drawing, 0).on == "seam"
+
+
+def test_an_outline_is_sewn_last_where_she_says_so():
+    plan, drawing = plan_of("through", inches(box(0, 0, 8, 8)), spacing="1 in")
+    turned = ZonePlan(
+        "zone", plan.zone.model_copy(update={"second_first": True}), plan.kit, (drawing,), (0.0, 0.0)
+    )
+    assert drawing.comes_in == ("outline" if drawing.outline else "")
+    turns = line_order(turned, drawing).turns
+    others = [turn for line, turn in enumerate(turns) if line not in drawing.outline]
+    assert all(turns[line] > max(others) for line in drawing.outline)
+
+
+@pytest.mark.parametrize(("kind", "region"), PLACED)
+def test_every_dot_is_one_that_some_line_is_laid_by_and_every_such_dot_is_marked(kind, region):
+    for plan, drawing in everywhere(kind, region):
+        marks = marks_of(plan, drawing)
+        used = {dot for k in range(drawing.lines) for dot in planned(plan, drawing, k).dots}
+        marked = {(round(x, 1), round(y, 1)) for x, y in marks.dots}
+        assert {(round(x, 1), round(y, 1)) for x, y in used} <= marked
+        if marks.method not in ("dots", "half"):
+            assert len(marked) <= len(used)
+
+
 @pytest.mark.parametrize("seed", range(12))
 def test_three_hundred_random_plans_are_replayed_from_their_references_alone(seed):
     """Straight fills of any spacing and lean in any shape: from seam or line, etched line and foot each comes out in its place."""
@@ -334,13 +372,21 @@ def wavy_kit():
     return Kit(rulers={"wave": wave, "straight": StraightRuler()})
 
 
-def test_rows_of_a_wave_that_her_template_sews_are_stepped_from_the_first_drawn_one():
+def test_rows_of_a_wave_that_her_template_sews_are_stepped_from_the_one_beside_a_seam():
     values = {"period": "2 1/2 in", "depth": "1/2 in", "spacing": "3/4 in", "typed": "step", "angle": 0}
     plan, drawing = plan_of(
         "waves", inches(box(0, 0, 10, 6)), "first lines", wavy_kit(), **values, slide="1/4 in"
     )
     found = [planned(plan, drawing, k) for k in range(drawing.lines)]
-    assert sum(on.on == "mark" for on in found) == 1
+    (base,) = [on for on in found if on.on == "seam"]
+    assert base.level and base.by == "template" and not any(on.on == "mark" for on in found)
+    (crest,) = base.dots
+    own, seam = drawing.polylines[base.line], reference_points(plan, drawing, base)
+    assert np.ptp(seam[:, 1]) < 1e-6
+    assert abs((own[:, 1].max() + own[:, 1].min()) / 2 - seam[0, 1]) == pytest.approx(
+        float(base.distance), abs=0.05
+    )
+    assert own[:, 1].max() == pytest.approx(crest[1], abs=0.05)
     stepped = [on for on in found if on.stepped]
     assert len(stepped) == len(found) - 1 and {on.by for on in stepped} == {"template"}
     for on in stepped:
@@ -349,6 +395,21 @@ def test_rows_of_a_wave_that_her_template_sews_are_stepped_from_the_first_drawn_
             up = (high.max() + high.min() - low.max() - low.min()) / 2
             assert up == pytest.approx(on.way * float(on.distance), abs=0.05)
         assert on.slide == pytest.approx(on.way * 0.25 * IN)
+
+
+def test_of_a_row_that_is_drawn_only_the_middle_line_and_a_crest_are_marked():
+    values = {"period": "2 1/2 in", "depth": "1/2 in", "spacing": "3/4 in", "angle": 30, "rows": 1}
+    plan, drawing = plan_of("waves", inches(box(0, 0, 10, 10)), None, wavy_kit(), **values)
+    marks, on = marks_of(plan, drawing), planned(plan, drawing, 0)
+    assert (on.on, on.by, on.level, on.dots) == ("mark", "template", True, marks.dots)
+    (stroke,), (crest,) = marks.strokes, marks.dots
+    way = (stroke[1] - stroke[0]) / math.dist(*stroke)
+    assert math.degrees(math.atan2(way[1], way[0])) % 180 == pytest.approx(30, abs=1e-6)
+    across = (drawing.polylines[0] - stroke[0]) @ np.array([-way[1], way[0]])
+    assert [across.min(), across.max()] == pytest.approx([-6.35, 6.35], abs=0.05)
+    assert (np.array(crest) - stroke[0]) @ np.array([-way[1], way[0]]) == pytest.approx(6.35, abs=0.05)
+    assert marks.pen == pytest.approx(math.dist(*stroke))
+    assert marks.pen < drawing.length_of(0)
 
 
 def test_without_a_template_that_does_it_every_row_is_drawn():

@@ -34,10 +34,11 @@ def ways(plan, drawing):
     return [(on.on, on.by) for on in (planned(plan, drawing, k) for k in range(drawing.lines))]
 
 
-def test_a62_hourglass_curves_run_from_corner_to_centre_to_corner_without_a_mark():
-    """The centre is no seam in a plain block, so there it is drawn; where the block is cut into triangles it is seen."""
+def test_a62_hourglass_curves_run_from_corner_to_centre_to_corner():
+    """The centre is no seam in a plain block, so there a dot marks it; where the block is cut into triangles it is seen."""
     plan, drawing = plan_of("hourglass", inches(box(0, 0, 5, 5)), kit=with_arcs(2.5625), spacing="5/8 in")
-    assert ways(plan, drawing) == [("mark", "curve")]
+    assert ways(plan, drawing) == [("corners", "curve")]
+    assert planned(plan, drawing, 0).dots == (pytest.approx((2.5 * IN, 2.5 * IN)),)
     laid = JOBS["hourglass columns"]()
     plan = plan_zone(laid, next(iter(laid.quilt.zones)))
     (drawing,) = plan.drawings
@@ -62,7 +63,8 @@ def test_rows_of_clamshells_stand_on_the_crowns_of_the_row_below():
         "clamshell", inches(box(0, 0, 7, 5.25)), kit=with_arcs(0.625), spacing="1 3/4 in", second=None
     )
     found = [planned(plan, drawing, k) for k in range(drawing.lines)]
-    assert [on.on for on in found] == ["mark"] + ["corners"] * (drawing.lines - 1)
+    assert [on.on for on in found] == ["corners"] * drawing.lines
+    assert [len(on.dots) for on in found] == [len(found[0].dots)] + [0] * (drawing.lines - 1)
     assert [on.through for on in found[1:4]] == [(0,), (1,), (2,)]
     order = line_order(plan, drawing)
     assert order.rests_on[1] == ((0,),)
@@ -163,6 +165,4 @@ def test_a_motif_on_a_powdered_grid_uses_its_corners():
         ("corners", "curve")
     }
     alone = ZonePlan("zone", zone, with_arcs(0.5), (above,), (0.0, 0.0))
-    assert ("mark", "curve") in {
-        (on.on, on.by) for on in (planned(alone, above, k) for k in range(above.lines))
-    }
+    assert any(planned(alone, above, k).dots for k in range(above.lines))

@@ -1733,7 +1733,7 @@ export interface components {
         };
         /**
          * Channel
-         * @description Two guide waves across the middle keep a channel open; beyond them the same waves repeat ``spacing`` apart.
+         * @description Two guide waves keep a channel open; beyond them the same waves repeat ``spacing`` apart, or ``beyond`` below it.
          */
         Channel: {
             /**
@@ -1746,6 +1746,17 @@ export interface components {
              * @default 0
              */
             angle: number;
+            /**
+             * Beyond
+             * @default null
+             */
+            beyond: string | null;
+            /**
+             * Dense
+             * @default along the guide
+             * @enum {string}
+             */
+            dense: "along the guide" | "freehand";
             /**
              * Depth
              * @description A length with its unit; in where none is written.
@@ -1763,6 +1774,21 @@ export interface components {
              * @enum {string}
              */
             kind: "channel";
+            /**
+             * Middle
+             * @default null
+             */
+            middle: string | null;
+            /**
+             * Other Depth
+             * @default null
+             */
+            other_depth: string | null;
+            /**
+             * Other Period
+             * @default null
+             */
+            other_period: string | null;
             /**
              * Period
              * @description A length with its unit; in where none is written.
@@ -6657,7 +6683,7 @@ export interface components {
         };
         /**
          * SetSewingOrder
-         * @description On which side a zone's lines begin, and which of two sets of lines comes first.
+         * @description On which side a zone's lines begin, and which of two sets comes first, which end of rings, and whether an outline comes last.
          */
         SetSewingOrder: {
             /**
@@ -8825,6 +8851,8 @@ export interface components {
             occurs: string;
             /** Offers */
             offers: components["schemas"]["Offer"][];
+            /** Orders */
+            orders: string[];
             /** Over */
             over: string;
             /** Own Ruler */
@@ -8837,8 +8865,6 @@ export interface components {
             rows: components["schemas"]["Row"][];
             /** Second First */
             second_first: boolean;
-            /** Sets */
-            sets: boolean;
             /** Sew With */
             sew_with: string;
             /** Slivers */

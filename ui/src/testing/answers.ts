@@ -28,7 +28,7 @@ export const views = (some: Some<Views['Views']> = {}): Views['Views'] => ({ zon
 
 export const zoneView = (some: Some<Views['ZoneView']> = {}): Views['ZoneView'] => ({
   zone: 'a', place: '', where: '', times: 1, apart: [], here_apart: false, name: 'Star points', occurs: '', fill: fill(), layer: 0, over: '', cells: 'all', pins: [], fields: [], step: null, sum: null,
-  offers: [], figures: [], drift: [], own_ruler: '', sew_with: 'ruler foot', begin_other: false, second_first: false, sets: false, ends: [], alike: [], rows: [], notes: [], advice: [], across: {}, gap: null, measuring: false, can_meet: false, features: [], slivers: [],
+  offers: [], figures: [], drift: [], own_ruler: '', sew_with: 'ruler foot', begin_other: false, second_first: false, orders: [], ends: [], alike: [], rows: [], notes: [], advice: [], across: {}, gap: null, measuring: false, can_meet: false, features: [], slivers: [],
   drawings: [], edges: [], corners: [], totals: [], ...some,
 })
 

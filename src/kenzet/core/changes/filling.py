@@ -61,7 +61,7 @@ class SetLaying(Change):
 
 
 class SetSewingOrder(Change):
-    """On which side a zone's lines begin, and which of two sets of lines comes first."""
+    """On which side a zone's lines begin, and which of two sets comes first, which end of rings, and whether an outline comes last."""
 
     kind: Literal["sewing order"] = "sewing order"
     zone: Key

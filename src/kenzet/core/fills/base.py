@@ -50,8 +50,8 @@ class Paths:
     Where ``spacing`` is given (exact mm), each path but the first lies that far, truly, from the one
     before it all along, and can be laid from it; without it every path is drawn. Paths ``on_outline`` are not
     clipped: they run in the ditch. ``laid_on`` says of each path what else it is laid from, where something is: a "step" is how
-    far a template is moved square to the rows from the row before, and ``slides`` how far along them, mm. They lie only
-    ``within`` one piece of the zone, where that is given.
+    far a template is moved square to the rows from the row before, and ``slides`` how far along them, mm; ``way`` is the
+    direction of rows, of length 1. They lie only ``within`` one piece of the zone, where that is given.
     """
 
     paths: tuple[Path, ...]
@@ -59,6 +59,7 @@ class Paths:
     on_outline: bool = False
     laid_on: tuple[ReferenceHint | None, ...] = ()
     slides: tuple[float, ...] = ()
+    way: Point | None = None
     within: Region | None = None
 
 
@@ -243,6 +244,11 @@ class Fill(Frozen):
     @property
     def rows_by_eye(self) -> bool:
         """May override. True where rows that no edge of hers sews keep their distance by eye, and need not be drawn."""
+        return False
+
+    @property
+    def freehand_rows(self) -> bool:
+        """May override. True where rows beside a guide are sewn without a ruler."""
         return False
 
     @property

@@ -10,18 +10,21 @@ import numpy as np
 from pydantic import field_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.fills.base import Family, Figure, Group, Paths, ReferenceHint, Site
+from kenzet.core.fills.base import Family, Figure, Group, Paths, ReferenceHint, Site, check_spacing
 from kenzet.core.fills.turned import Frame, TurnedFill
 from kenzet.core.fills.waves import steepest, tightest, wave
 from kenzet.core.geom.paths import Path
+from kenzet.core.geom.region import Floats
+from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
 
 Guides = Literal["mirrored", "alike"]
+Dense = Literal["along the guide", "freehand"]
 
 
 class Channel(TurnedFill):
-    """Two guide waves across the middle keep a channel open; beyond them the same waves repeat ``spacing`` apart."""
+    """Two guide waves keep a channel open; beyond them the same waves repeat ``spacing`` apart, or ``beyond`` below it."""
 
     label: ClassVar[str] = "Open channel"
     help: ClassVar[str] = "Two waves leave a ribbon unquilted between dense lines on either side."
@@ -32,11 +35,34 @@ class Channel(TurnedFill):
     order: ClassVar[int] = 52
 
     kind: Literal["channel"] = "channel"
-    spacing: Length = asked("1/4 in", Form("length", "Dense lines apart", "On both sides of the channel."))
-    wide: Length = asked(
-        "1 1/4 in", Form("length", "Channel, on average", "Between the two guide waves.", after="spacing")
+    spacing: Length = asked("1/4 in", Form("length", "Dense lines apart", "Beside the channel."))
+    beyond: Length | None = asked(
+        None,
+        Form("length", "On the other side apart", "Below the channel.", empty="the same", after="spacing"),
     )
-    period: Length = asked("5 in", Form("length", "Crest to crest", after="wide"))
+    dense: Dense = asked(
+        "along the guide",
+        Form(
+            "choice",
+            "Dense lines",
+            choices=(Choice("along the guide", "along the guide"), Choice("freehand", "freehand")),
+            after="beyond",
+        ),
+    )
+    wide: Length = asked(
+        "1 1/4 in", Form("length", "Channel, on average", "Between the two guide waves.", after="dense")
+    )
+    middle: Length | None = asked(
+        None,
+        Form(
+            "length",
+            "Its middle",
+            "From the lower edge of the zone.",
+            empty="the zone’s middle",
+            after="wide",
+        ),
+    )
+    period: Length = asked("5 in", Form("length", "Crest to crest", after="middle"))
     depth: Length = asked("1/2 in", Form("length", "Crest to trough", after="period"))
     guides: Guides = asked(
         "mirrored",
@@ -48,59 +74,108 @@ class Channel(TurnedFill):
         ),
     )
 
-    @field_validator("wide", "period", "depth")
+    other_period: Length | None = asked(
+        None, Form("length", "Lower wave, crest to crest", empty="the same", after="guides")
+    )
+    other_depth: Length | None = asked(
+        None, Form("length", "Lower wave, crest to trough", empty="the same", after="other_period")
+    )
+
+    @field_validator("wide", "period", "depth", "other_period", "other_depth", "middle")
     @classmethod
-    def _size(cls, length: Length) -> Length:
-        return in_range(length, "1/16 in", "100 in", "The channel")
+    def _size(cls, length: Length | None) -> Length | None:
+        return length and in_range(length, "1/16 in", "100 in", "The channel")
+
+    @field_validator("beyond")
+    @classmethod
+    def _beyond(cls, length: Length | None) -> Length | None:
+        return length and check_spacing(length)
 
     def tightest_inner_radius(self, site: Site) -> float:
         """F29."""
-        return tightest(float(self.period.mm), float(self.depth.mm))
+        return min(tightest(period, depth) for period, depth in map(self._wave, (1.0, -1.0)))
+
+    def _wave(self, side: float) -> tuple[float, float]:
+        """Period and depth of the guide above the channel, or below it (``side`` -1), mm."""
+        own = (self.period, self.depth)
+        if side < 0:
+            own = (self.other_period or self.period, self.other_depth or self.depth)
+        return float(own[0].mm), float(own[1].mm)
+
+    def _apart(self, side: float) -> Length:
+        """How far the dense lines of a side lie apart."""
+        return self.spacing if side > 0 else self.beyond or self.spacing
 
     @property
     def rows_by_eye(self) -> bool:
         """The dense lines follow the guide, or one another."""
         return True
 
-    def widths(self) -> tuple[float, float]:
-        """The narrowest and the widest place of the channel, mm."""
-        wide, depth = float(self.wide.mm), float(self.depth.mm)
-        return (wide - depth, wide + depth) if self.guides == "mirrored" else (wide, wide)
+    @property
+    def freehand_rows(self) -> bool:
+        """Whether the dense lines are sewn without a ruler."""
+        return self.dense == "freehand"
+
+    def template(self, site: Site) -> WaveEdge | ZigzagEdge | None:
+        """The wave of both guides; None where each has its own."""
+        if self._wave(1.0) != self._wave(-1.0):
+            return None
+        return WaveEdge(*self._wave(1.0), self.frame(site).width)
+
+    def widths(self, frame: Frame) -> tuple[float, float]:
+        """The narrowest and the widest place of the channel, mm; measured at 2000 places along it."""
+        u = np.linspace(frame.left, frame.right, 2000)
+        above, below = (self._guide(frame, side, u) for side in (1.0, -1.0))
+        wide = float(self.wide.mm) + above - below
+        return float(wide.min()), float(wide.max())
+
+    def _guide(self, frame: Frame, side: float, u: Floats) -> Floats:
+        """How far a guide stands off its middle line at ``u``, mm."""
+        period, depth = self._wave(side)
+        turned = side if self.guides == "mirrored" else 1.0
+        found: Floats = turned * depth / 2 * np.sin(math.tau * (u - (frame.left + frame.right) / 2) / period)
+        return found
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """Both guides from the channel outwards, each side to the zone's end. Raises BadValue: pinched shut."""
-        narrow, _ = self.widths()
-        if narrow < float(self.spacing.mm):
+        """Both guides from the channel outwards, each side to the zone's end. Raises BadValue: pinched shut, or beyond the zone."""
+        frame = self.frame(site)
+        narrow, _ = self.widths(frame)
+        if narrow < min(float(self._apart(side).mm) for side in (1.0, -1.0)):
             raise BadValue(
                 "The channel would be pinched shut: make it wider, or the waves shallower.", "wide"
             )
-        frame = self.frame(site)
-        middle = (frame.low + frame.high) / 2
+        middle = self._middle(frame)
+        if not frame.low < middle < frame.high:
+            raise BadValue("Its middle would lie outside the zone.", "middle")
         for side in (1.0, -1.0):
             paths = tuple(self._side(frame, middle, side))
-            step: ReferenceHint = ("step", self.spacing.mm)
-            yield Paths(paths, laid_on=(None, *(step for _ in paths[1:])))
+            step: ReferenceHint = ("step", self._apart(side).mm)
+            yield Paths(paths, laid_on=(None, *(step for _ in paths[1:])), way=frame.way)
+
+    def _middle(self, frame: Frame) -> float:
+        return (frame.low + frame.high) / 2 if self.middle is None else frame.low + float(self.middle.mm)
 
     def _side(self, frame: Frame, middle: float, side: float) -> Iterable[Path]:
-        depth, s = float(self.depth.mm), float(self.spacing.mm)
+        (period, depth), s = self._wave(side), float(self._apart(side).mm)
         turned = side if self.guides == "mirrored" else 1.0
-        shape = wave(frame.left, frame.right, float(self.period.mm), depth, (frame.left + frame.right) / 2)
+        shape = wave(frame.left, frame.right, period, depth, (frame.left + frame.right) / 2)
         shape = shape * np.array([1.0, turned, turned])
-        for k in range(math.ceil((frame.height / 2 + depth) / s)):
+        room = frame.high - middle if side > 0 else middle - frame.low
+        for k in range(max(math.ceil((room - float(self.wide.mm) / 2 + depth) / s), 1)):
             rows = shape.copy()
             rows[:, 1] += middle + side * (float(self.wide.mm) / 2 + k * s)
             yield frame.path(rows)
 
     def figures(self, site: Site) -> Sequence[Figure]:
         """Narrowest and widest place, and how much of the zone stays open."""
-        narrow, wide = self.widths()
         frame = self.frame(site)
+        narrow, wide = self.widths(frame)
+        slopes = min(
+            float(self._apart(side).mm) * math.cos(steepest(*self._wave(side))) for side in (1.0, -1.0)
+        )
         return (
             Figure("Narrowest place", narrow),
             Figure("Widest place", wide),
-            Figure(
-                "Dense lines apart on the slopes",
-                float(self.spacing.mm) * math.cos(steepest(float(self.period.mm), float(self.depth.mm))),
-            ),
+            Figure("Dense lines apart on the slopes", slopes),
             Figure("Open, percent of the height", 100 * float(self.wide.mm) / frame.height, "count"),
         )

@@ -89,6 +89,11 @@ class Frame:
             return [(1.0, 0.0), (0.0, 1.0), (-1.0, 0.0), (0.0, -1.0)][int(quarter) % 4]
         return math.cos(math.radians(self.angle)), math.sin(math.radians(self.angle))
 
+    @property
+    def way(self) -> Point:
+        """The direction of u in the part, of length 1."""
+        return self._axes
+
     def into(self, point: Point) -> Point:
         """A point of the part in these coordinates."""
         (cos, sin), x, y = self._axes, point[0] - self.origin[0], point[1] - self.origin[1]
@@ -293,7 +298,7 @@ class RowFill(TurnedFill):
             before = v, vertices.copy()
             vertices[:, 1] += v
             paths.append(frame.path(vertices))
-        return Paths(tuple(paths), laid_on=tuple(hints), slides=tuple(slides))
+        return Paths(tuple(paths), laid_on=tuple(hints), slides=tuple(slides), way=frame.way)
 
     def count_at_most(self, site: Site) -> int:
         """Rows, each cut by every second side of the outline, or about; crossed ones twice."""

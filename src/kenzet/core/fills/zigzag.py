@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Sequence
+from dataclasses import replace
 from typing import ClassVar, Literal
 
 import numpy as np
@@ -127,7 +128,11 @@ class Zigzag(RowFill):
         places = self.places(frame)
         rows = self.family(frame, places)
         even = self.rhythm is None and self.lay == "side by side"
-        yield type(rows)(rows.paths, self.spacing.mm) if even and self.typed == "true" else rows
+        yield (
+            replace(rows, spacing=self.spacing.mm, laid_on=(), slides=())
+            if even and self.typed == "true"
+            else rows
+        )
         if self.lay == "crossing":
             over = self.model_copy(update={"lay": "mirrored"})
             yield over.family(frame, [(2 * number + 1, v) for number, v in places])

@@ -8,8 +8,8 @@ mm; the paces are ours and stay so until the log knows hers.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 import numpy as np
@@ -25,9 +25,10 @@ from kenzet.core.marks.stencil import StencilPlan, stencil_plan
 from kenzet.core.marks.tape import TapePlan, can_be_taped, tape_plan
 from kenzet.core.memo import Table
 from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.lay_level import MiddleLine, middle_lines
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import MOST, anchor_every, error_after
-from kenzet.core.ruler.line_references import DITCH, LINE, MARK, ON_LINE, SEAM
+from kenzet.core.ruler.line_references import DITCH, LEVEL, LINE, MARK, ON_LINE, SEAM
 from kenzet.core.ruler.offset_sums import best_offset_sum
 from kenzet.core.tolerances import ALIKE_HALVES, ON_EDGE
 from kenzet.core.top.zone import MarkMethod
@@ -47,7 +48,8 @@ BY_EYE: tuple[MarkMethod, ...] = ("nothing", "half", "fill signs")
 @dataclass(frozen=True, eq=False)
 class Marks:
     """``lines`` are drawn, the numbers of ``drawing``; ``strokes`` what is drawn of them, polylines (n, 2). ``ticks``
-    counts those on the edges, ``dots`` are ends and pivots, ``signs`` name a texture. ``every`` is how many lines on
+    counts those on the edges, ``dots`` are ends and pivots, for the lines ``dotted`` only those that nothing else shows, and a crest of
+    each of the ``middles``: lines of which only the middle line is drawn, for a template. ``signs`` name a texture. ``every`` is how many lines on
     an anchor stands, 0 where none does.
     """
 
@@ -60,6 +62,8 @@ class Marks:
     every: int = 0
     tape: TapePlan | None = None
     stencil: StencilPlan | None = None
+    dotted: tuple[int, ...] = ()
+    middles: Mapping[int, Sequence[MiddleLine]] = field(default_factory=dict)
 
     @cached_property
     def strokes(self) -> tuple[Floats, ...]:
@@ -67,8 +71,12 @@ class Marks:
         if self.method == "half":
             lines = list(_in_half(self.drawing))
         else:
-            lines = [self.drawing.polylines[k] for k in self.lines]
+            lines = [line for k in self.lines for line in self.drawn_of(k)]
         return tuple(stroke for line in lines for stroke in sides_of(line) or [line])
+
+    def drawn_of(self, line: int) -> list[Floats]:
+        """What is drawn of a line: all of it, or its middle line."""
+        return [one.ends for one in self.middles.get(line, ())] or [self.drawing.polylines[line]]
 
     @property
     def drawn(self) -> int:
@@ -78,7 +86,7 @@ class Marks:
     @property
     def pen(self) -> float:
         """mm of lines to draw."""
-        if self.method == "half":
+        if self.method == "half" or self.middles:
             return float(sum(np.hypot(*np.diff(stroke, axis=0).T).sum() for stroke in self.strokes))
         return float(self.drawing.lengths[list(self.lines)].sum())
 
@@ -116,12 +124,12 @@ def methods(plan: ZonePlan, drawing: Drawing) -> tuple[MarkMethod, ...]:
         powder: tuple[MarkMethod, ...] = ("stencil",) if stencil_plan(drawing, plan.kit.tools) else ()
         return ("all lines", *powder, "ticks", "dots")
     references = plan.references(drawing)
-    anchored = int(references.runs.max(initial=0)) > anchors_every(plan, drawing)
+    runs = int(references.runs.max(initial=0))
+    anchored = runs > anchors_every(plan, drawing) and not drawing.fill.freehand_rows
     first: list[MarkMethod] = ["anchors"] if anchored else []
-    marked = len(references.marked)
-    open_: list[MarkMethod] = [
-        "nothing" if not marked else "all lines" if marked == drawing.lines else "first lines"
-    ]
+    marked = len(references.marked) + len(references.dots)
+    whole = len(references.marked) == drawing.lines and plan.own_template(drawing) is None
+    open_: list[MarkMethod] = ["nothing" if not marked else "all lines" if whole else "first lines"]
     tools = plan.kit.tools
     half: tuple[MarkMethod, ...] = ("half",) if half_of(drawing.region) is not None else ()
     some: tuple[MarkMethod, ...] = ("ticks", "dots", "all lines", *half, "nothing")
@@ -165,9 +173,31 @@ def _marks(plan: ZonePlan, drawing: Drawing, chosen: MarkMethod) -> Marks:
     tape = tape_plan(drawing, plan.kit.tools) if chosen == "tape" else None
     stencil = stencil_plan(drawing, plan.kit.tools) if chosen == "stencil" else None
     found = Marks(chosen, drawing, tuple(lines), ticks, dots, (), every, tape, stencil)
-    if chosen != "nothing":
-        lines = sorted({*lines, *hanging(plan, drawing, found)})
-    return replace(found, lines=tuple(lines))
+    if chosen == "nothing":
+        return found
+    own = plan.references(drawing).dots if chosen not in ("dots", "all lines", "stencil") else {}
+    found = replace(found, dotted=tuple(line for line in own if line not in lines))
+    lines = sorted({*lines, *hanging(plan, drawing, found)})
+    dotted = tuple(line for line in found.dotted if line not in lines)
+    middles = _middles(plan, drawing, lines) if chosen in ("first lines", "anchors") else {}
+    some = [dot for line in dotted for dot in own[line]]
+    some += [one.crest for sides in middles.values() for one in sides[:1]]
+    return replace(
+        found,
+        lines=tuple(lines),
+        dotted=dotted,
+        middles=middles,
+        dots=(*dots, *_each_once(np.array(some).reshape(-1, 2))),
+    )
+
+
+def _middles(plan: ZonePlan, drawing: Drawing, lines: Iterable[int]) -> dict[int, Sequence[MiddleLine]]:
+    """Of rows that a template of hers sews the middle lines, which are drawn in their stead."""
+    template = plan.own_template(drawing)
+    if template is None:
+        return {}
+    found = {line: middle_lines(drawing, line, template) for line in lines}
+    return {line: sides for line, sides in found.items() if sides}
 
 
 def _drawn(plan: ZonePlan, drawing: Drawing, method: MarkMethod) -> tuple[list[int], int]:
@@ -190,7 +220,10 @@ def _drawn(plan: ZonePlan, drawing: Drawing, method: MarkMethod) -> tuple[list[i
 def _dots(drawing: Drawing) -> Iterable[Point]:
     """Ends and pivots of every line, each once."""
     corners = [_pivots(line) for line in drawing.polylines]
-    points = np.concatenate(corners) if corners else np.zeros((0, 2))
+    yield from _each_once(np.concatenate(corners) if corners else np.zeros((0, 2)))
+
+
+def _each_once(points: Floats) -> Iterable[Point]:
     _, first = np.unique(np.round(points / _ONE_DOT), axis=0, return_index=True)
     yield from map(tuple, points[np.sort(first)].tolist())
 
@@ -253,7 +286,8 @@ def by_eye(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[int]:
     """The lines that neither a seam nor a mark nor another line gives a place to."""
     given = given_by_marks(plan, drawing, marks)
     references = plan.references(drawing)
-    return [line for line in references.marked if not given[line]]
+    own = references.dots.keys() - {*marks.dotted}
+    return [line for line in sorted({*references.marked, *own}) if not given[line]]
 
 
 def given_by_marks(plan: ZonePlan, drawing: Drawing, marks: Marks) -> NDArray[np.bool_]:
@@ -266,7 +300,10 @@ def given_by_marks(plan: ZonePlan, drawing: Drawing, marks: Marks) -> NDArray[np
     given[
         [line for line, sides in references.sides.items() if any(one.line is not None for one in sides)]
     ] = False
+    undotted = {*references.dots} - {*marks.dotted}
+    given[references.kinds == LEVEL] = True
     given[[line for line, needs in references.points.items() if not needs]] = True
+    given[list(undotted)] = False
     given[list(marks.lines)] = True
     if drawing.layer == BY_HAND:
         given |= references.kinds == LINE  # on a line of the zone's fill
@@ -286,6 +323,7 @@ def hanging(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[int]:
     if given.all():
         return []
     references = plan.references(drawing)
+    undotted = {*references.dots} - {*marks.dotted}
     follows = np.isin(references.kinds, ON_LINE) & (references.before >= 0)
     before = np.where(follows, references.before, np.arange(drawing.lines))
     for _ in range(drawing.lines):
@@ -294,7 +332,7 @@ def hanging(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[int]:
             on = [side.line for side in sides if side.line is not None]
             reached[line] = given[line] or bool(on and given[on].all())
         for line, needs in references.points.items():
-            reached[line] = given[line] or bool(given[list(needs)].all())
+            reached[line] = given[line] or (line not in undotted and bool(given[list(needs)].all()))
         if (reached == given).all():
             break
         given = reached

@@ -123,7 +123,10 @@ def _arcs_of(plan: ZonePlan, drawing: Drawing, marks: Marks, kind: SheetKind) ->
     elif marks.method == "half":
         yield from map(_flat, marks.strokes)
     else:
-        yield from (_arcs(drawing, number) for number in marks.lines)
+        for number in marks.lines:
+            yield from (
+                map(_flat, marks.drawn_of(number)) if number in marks.middles else [_arcs(drawing, number)]
+            )
 
 
 def ruler_edges(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[Floats]:

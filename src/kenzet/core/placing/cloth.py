@@ -7,6 +7,7 @@ import numpy as np
 from kenzet.core.geom.region import Floats
 from kenzet.core.placing.placement import Placement
 from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.lay_level import levels
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.tolerances import SAME_ANGLE, STOP_ERROR
 
@@ -26,6 +27,9 @@ def reference_points(plan: ZonePlan, drawing: Drawing, placement: Placement) -> 
     """
     if placement.reference is not None:
         return drawing.polylines[placement.reference]
+    template = plan.own_template(drawing) if placement.level and placement.on == "seam" else None
+    if template is not None:
+        return levels(drawing, template)[placement.line].seam
     if placement.on != "seam" or not placement.legs or placement.legs[0].arc is not None:
         return np.zeros((0, 2))
     leg, far = placement.legs[0], float(placement.distance)

@@ -60,10 +60,19 @@ def _order(plan: ZonePlan, drawing: Drawing, in_turns: bool) -> LineOrder:
     turns = tuple(_turns(drawing)) if in_turns else (0,) * drawing.lines
     if marks.tape:
         turns = tuple(_rounds(marks.tape, drawing))
-    if plan.zone.second_first and drawing.has_sets and not marks.tape:
-        last = max(turns, default=0)
-        turns = tuple(last - turn for turn in turns)
+    if plan.zone.second_first and not marks.tape:
+        turns = tuple(_other_turns(drawing, turns))
     return LineOrder(rests_on, turns, tuple(pieces_of(drawing)))
+
+
+def _other_turns(drawing: Drawing, turns: Way) -> Iterable[int]:
+    """The second set first, or the outline last."""
+    last, outline = max(turns, default=0), drawing.outline if drawing.comes_in == "outline" else ()
+    for line, turn in enumerate(turns):
+        if drawing.has_sets:
+            yield last - turn
+        else:
+            yield last + 1 if line in outline else turn
 
 
 def by_eye(references: References, line: int, marks: Marks) -> bool:

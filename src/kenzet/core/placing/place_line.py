@@ -10,13 +10,15 @@ from dataclasses import replace
 from fractions import Fraction
 from functools import cached_property
 
+import shapely
+
 from kenzet.core.fills.base import Paths
 from kenzet.core.kit.curves import CurveFit, TemplateFit, ranked, templates
 from kenzet.core.kit.edges import WaveEdge
 from kenzet.core.marks.marking import Marks, marks_of, placed_by_ticks
 from kenzet.core.memo import Table
 from kenzet.core.placing.legs import Leg, legs_of
-from kenzet.core.placing.placement import By, On, Placement
+from kenzet.core.placing.placement import By, On, Onward, Placement
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import Compass, ZonePlan, compass
 from kenzet.core.ruler.drift import error_after
@@ -61,8 +63,11 @@ class Placing:
         if self.own.kind == "ditch":
             return self._made("ditch", "ditch")
         if self.line in self.marks.lines:
-            return self._drawn()
-        return self._by_marks() or self._from_lines_and_seams()
+            return self._by_middle_line() if self.line in self.marks.middles else self._drawn()
+        found = self._by_marks()
+        if found is None and self.line in self.references.dots and self.line not in self.marks.dotted:
+            return self._by_eye()
+        return found or self._from_lines_and_seams()
 
     def _from_lines_and_seams(self) -> Placement:
         """What its own reference says."""
@@ -74,6 +79,7 @@ class Placing:
             "step": self._stepped,
             "points": self._through_points,
             "tilt": self._askew,
+            "level": self._level,
         }.get(self.own.kind)
         if how is not None:
             return how()
@@ -95,6 +101,21 @@ class Placing:
         by: By = "curve" if fits else "two points"
         return self._made(
             "corners", by, distance=self.kit.reach, fits=fits, through=self.references.points[self.line], lays=self._lays(None),
+            error=2 * float(self.kit.spread.mm), dots=self.references.dots.get(self.line, ()),
+        )  # fmt: skip
+
+    def _level(self) -> Placement:
+        """By the middle line of a template of hers, so far from a seam."""
+        return self._made(
+            "seam", "template", distance=self.own.distance, way=self.own.way, fits=self._fits() or (), level=True, onward=self._onward(),
+            dots=self.references.dots.get(self.line, ()), error=2 * float(self.kit.spread.mm),
+        )  # fmt: skip
+
+    def _by_middle_line(self) -> Placement:
+        """By the same along its own, which is drawn."""
+        crest = self.marks.middles[self.line][0].crest
+        return self._made(
+            "mark", "template", distance=self.kit.reach, way=self.own.way, fits=self._fits() or (), level=True, dots=(crest,),
             error=2 * float(self.kit.spread.mm),
         )  # fmt: skip
 
@@ -124,6 +145,11 @@ class Placing:
 
     def _stepped(self) -> Placement:
         """From the row before: the template is moved on, and the foot cancels out."""
+        if self.drawing.fill.freehand_rows:
+            return self._made(
+                "line", "freehand", distance=self.own.distance, way=self.own.way, reference=self.own.line,
+                error=2 * float(self.kit.tolerance.mm), onward=self._onward(),
+            )  # fmt: skip
         fits = self._fits() or ()
         by: By = "template" if fits and isinstance(fits[0], TemplateFit) else "curve"
         trace = self.drawing.trace(self.line)
@@ -138,8 +164,18 @@ class Placing:
         run = int(self.references.runs[self.line])
         return self._made(
             "line", by if fits else "eye", distance=self.own.distance, way=self.own.way, reference=self.own.line, fits=fits, stepped=True,
-            slide=slide, error=error_after(max(run, 1), 0.0, float(self.kit.spread.mm)),
+            slide=slide, onward=self._onward(), error=error_after(max(run, 1), 0.0, float(self.kit.spread.mm)),
         )  # fmt: skip
+
+    def _onward(self) -> Onward | None:
+        """In which direction a row lies from what it is laid on."""
+        trace = self.drawing.trace(self.line)
+        family = self.drawing.families[trace.family] if trace else None
+        if isinstance(family, Paths) and family.way is not None:
+            return compass(-family.way[1] * self.own.way, family.way[0] * self.own.way)
+        if trace is None or not trace.closed:
+            return None
+        return "in" if shapely.LinearRing(trace.points).is_ccw == (self.own.way > 0) else "out"
 
     def _made(self, on: On, by: By, **values: object) -> Placement:
         return Placement(self.line, on, by, self.legs, **values)  # type: ignore[arg-type]

@@ -29,7 +29,11 @@ By = Literal[
     "ditch",
     "tape",
     "eye",
+    "freehand",
 ]
+
+
+Onward = Compass | Literal["in", "out"]
 
 
 @dataclass(frozen=True, eq=False)
@@ -42,7 +46,8 @@ class Placement:
     crosses), "ditch", "tape", or "nothing". ``distance`` is exact mm from it; the line progresses ``way`` +1 along its family's
     normal or -1 against it: what it is laid from, and the ruler, lie behind. ``total`` is the sum with etched line and foot,
     ``fits`` has her curved edge for each arc, or her template. ``error`` is within what the line comes to lie, mm, nineteen
-    times of twenty. ``tilt`` is how far under the ruler's
+    times of twenty. ``dots`` are points of it that are marked by dots. A ``stepped`` one is moved ``onward`` from the row before, and slid by ``slide`` mm; a ``level`` one lies ``onward`` from the seam, and is a row of which a template's middle line lies along a straight seam or
+    along its own, which is drawn. ``tilt`` is how far under the ruler's
     edge what it is laid on lies at its start and at its end, exact mm, below 0 where it shows beyond the edge. ``sides`` are the placements of the legs of a line that turns, where each has its own.
     """
 
@@ -63,8 +68,11 @@ class Placement:
     sides: tuple[Placement, ...] = ()
     through: tuple[int, ...] = ()
     tilt: tuple[Fraction, ...] = ()
+    dots: tuple[tuple[float, float], ...] = ()
+    level: bool = False
     stepped: bool = False
     slide: float = 0.0
+    onward: Onward | None = None
     crosses: tuple[float, Compass] | None = None
 
     @property
@@ -75,7 +83,7 @@ class Placement:
     @property
     def verdict(self) -> Literal["does", "nearly", "by hand"]:
         """How well what is laid does it; "by hand" where nothing is laid."""
-        if self.by in ("follow", "eye", "ditch"):
+        if self.by in ("follow", "eye", "freehand", "ditch"):
             return "by hand"
         nearly = any(fit is not None and fit.verdict == "can be nudged" for fit in self.fits)
         return "nearly" if nearly or (self.total is not None and abs(self.total.out) > VISIBLE) else "does"

@@ -11,7 +11,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import accumulate
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 import numpy as np
 import shapely
@@ -98,6 +98,26 @@ class Drawing:
     def has_sets(self) -> bool:
         """Whether it consists of straight families only, and of more than one."""
         return len(self.straight) > 1 and not self.traces
+
+    @property
+    def comes_in(self) -> Literal["", "sets", "rings", "outline"]:
+        """What of it can be sewn in two orders: one set before the other, rings from outside or from inside, the outline first or last."""
+        if self.has_sets:
+            return "sets"
+        rings = [trace for trace in self.traces if isinstance(self.families[trace.family], Rings)]
+        if rings and len(rings) == self.lines and max(trace.line for trace in rings):
+            return "rings"
+        outline = [self._on_outline(trace) for trace in self.traces]
+        return "outline" if any(outline) and self.lines > sum(outline) else ""
+
+    def _on_outline(self, trace: Trace) -> bool:
+        family = self.families[trace.family]
+        return isinstance(family, Paths) and family.on_outline
+
+    @property
+    def outline(self) -> list[int]:
+        """The lines that run along the zone's outline, by number."""
+        return [k for k, trace in enumerate(self.traces, len(self.stretches)) if self._on_outline(trace)]
 
     @property
     def lines(self) -> int:

@@ -7,7 +7,7 @@ side by side: each of its straight sides from what runs along it. What is left i
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from fractions import Fraction
 
 import numpy as np
@@ -17,6 +17,7 @@ from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.geom.region import Floats, Region
 from kenzet.core.kit.kit import Kit
 from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.lay_level import Level, Template, lay_level, levels
 from kenzet.core.plan.lay_points import lay_points
 from kenzet.core.ruler.line_references import (
     DITCH,
@@ -44,10 +45,12 @@ def lay_lines(
     drawing: Drawing,
     second_first: bool = False,
     stepping: bool = False,
+    template: Template | None = None,
     base: Sequence[Drawing] = (),
 ) -> References:
     """What every line of ``drawing`` is laid from, by number, in the order of sewing; of two sets the second is the first if
-    ``second_first``. Rows are stepped one from the other where a template or a curve of hers sews them (``stepping``). ``base``
+    ``second_first``, and of rings the innermost. Rows are stepped one from the other where a template or a curve of hers sews them (``stepping``); a ``template`` of hers
+    is also laid by the middle line of its rows. ``base``
     are the drawings below this one that are only drawn.
     """
     found = References.empty(drawing.lines)
@@ -75,10 +78,14 @@ def lay_lines(
                 lay_across(family, mine, ends, sewn, families[earlier], kit, found)
     straight = np.concatenate(order) if order else np.arange(0)
     found.order[: len(straight)] = straight
-    _lay_traces(kit, drawing, found, stepping)
+    level = {} if template is None or drawing.layer == BY_HAND else levels(drawing, template)
+    inside_out = second_first and drawing.comes_in == "rings"
+    _lay_traces(kit, drawing, found, stepping, level, inside_out)
     if drawing.layer != BY_HAND:
-        _lay_sides(kit, drawing, seams, found)
-        lay_points(kit, drawing, found, base)
+        lay_level(level, found)
+        if not inside_out:
+            _lay_sides(kit, drawing, seams, found)
+        lay_points(kit, drawing, found, base, template)
     return found
 
 
@@ -92,39 +99,63 @@ def uncut_pieces(drawing: Drawing) -> Sequence[Region]:
     return [whole[int(tree.nearest(piece.area.representative_point()))] for piece in pieces]
 
 
-def _lay_traces(kit: Kit, drawing: Drawing, into: References, stepping: bool) -> None:
-    """Each on the ring or the path before it that lies beside it; drawn where there is none."""
+def _lay_traces(
+    kit: Kit, drawing: Drawing, into: References, stepping: bool, level: Mapping[int, Level], inside_out: bool
+) -> None:
+    """Each on the ring or the path before it that lies beside it, ``inside_out`` on the ring inside it; drawn where there is none."""
     before: dict[tuple[int, int], list[int]] = {}
     lines = [shapely.LineString(trace.polyline) for trace in drawing.traces]
     for k, trace in enumerate(drawing.traces):
         before.setdefault((trace.family, trace.line), []).append(k)
-        if trace.laid_on is None:
+    onward = 1 if inside_out else -1
+    for k, trace in enumerate(drawing.traces):
+        inner = [drawing.traces[j].laid_on for j in before.get((trace.family, trace.line + 1), [])]
+        hint = next(iter(inner), None) if inside_out else trace.laid_on
+        if hint is None:
             continue
-        number, (on, distance) = len(drawing.stretches) + k, trace.laid_on
+        number, (on, distance) = len(drawing.stretches) + k, hint
         if on == "step" or not best_offset_sum(kit, distance).can_be_laid:
             continue
         if on == "line" and drawing.layer != BY_HAND:
             near = float(distance) * 1.05 + 0.1
             beside = [
-                j for j in before.get((trace.family, trace.line - 1), []) if lines[j].dwithin(lines[k], near)
+                j
+                for j in before.get((trace.family, trace.line + onward), [])
+                if lines[j].dwithin(lines[k], near)
             ]
             if not beside:
                 continue
             into.before[number] = len(drawing.stretches) + beside[0]
         into.kinds[number], into.distances[number] = SEAM if on == "seam" else LINE, distance
+        into.ways[number] = -onward
     if stepping:
         for family in dict.fromkeys(trace.family for trace in drawing.traces):
-            _lay_steps(drawing, family, lines, into)
+            _lay_steps(drawing, family, lines, into, level)
 
 
-def _lay_steps(drawing: Drawing, family: int, lines: Sequence[shapely.LineString], into: References) -> None:
-    """The rows of a family are stepped upwards and downwards from the one with the longest piece, which is drawn."""
+def _lay_steps(
+    drawing: Drawing,
+    family: int,
+    lines: Sequence[shapely.LineString],
+    into: References,
+    level: Mapping[int, Level],
+) -> None:
+    """The rows of a family are stepped upwards and downwards from the one with the longest piece; if some lie ``level`` with a seam, from
+    the longest of those, the nearest to its seam.
+    """
     rows: dict[int, list[int]] = {}
     for k, trace in enumerate(drawing.traces):
         if trace.family == family:
             rows.setdefault(trace.line, []).append(k)
-    base = max(rows, key=lambda row: (max(lines[k].length for k in rows[row]), -row))
     first = len(drawing.stretches)
+
+    def suits(k: int) -> tuple[bool, float, bool, float]:
+        known = level.get(first + k)
+        if known is None:
+            return False, round(lines[k].length, 3), False, 0.0
+        return True, round(lines[k].length, 3), known.way > 0, -float(known.distance)
+
+    base = max(rows, key=lambda row: (*max(map(suits, rows[row])), -row))
     for way in (1, -1):
         row = base + way
         while row in rows and row - way in rows:

@@ -20,12 +20,14 @@ from kenzet.core.geom.region import Floats, Point, Region
 from kenzet.core.kit.curves import ranked
 from kenzet.core.kit.kit import Kit
 from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.lay_level import Template, middle_lines
 from kenzet.core.ruler.line_references import DITCH, LINE, MARK, POINTS, TILT, References
 from kenzet.core.ruler.offset_sums import best_offset_sum
 from kenzet.core.tolerances import LEAST_TURN, SAME_ANGLE, SAME_PLACE, STOP_ERROR, VISIBLE
 
 _MOST_LINES = 600  # of a drawing that are looked at
 _MOST_LEGS = 200  # of a line
+_MOST_DOTS = 24  # of a line: with more it is drawn
 _CROSSING = math.sin(math.radians(8))  # at a flatter angle a crossing is no point
 _TILTED = math.radians(12)  # at most: beyond, nothing of the ruler lies on the line before
 _SAME = 1e3 * SAME_ANGLE  # radians: flatter than that it is parallel
@@ -34,9 +36,16 @@ _CONCENTRIC = STOP_ERROR  # mm between two centres
 Leg = tuple[Point, Point, Arc | None]
 
 
-def lay_points(kit: Kit, drawing: Drawing, into: References, base: Sequence[Drawing] = ()) -> None:
+def lay_points(
+    kit: Kit,
+    drawing: Drawing,
+    into: References,
+    base: Sequence[Drawing] = (),
+    template: Template | None = None,
+) -> None:
     """What is still to be drawn is laid through points that are seen, on a concentric curve before it, or askew on the line before
-    it, where a ruler of hers does it. ``base`` are drawings that lie below this one and are only drawn: all of their lines are there.
+    it, where a ruler of hers does it. Where only some of the points of a line that turns or curves are seen, dots mark the others. Of rows of a
+    ``template`` the middle line is drawn instead. ``base`` are drawings that lie below this one and are only drawn: all of their lines are there.
     """
     open_ = np.flatnonzero(into.kinds == MARK).tolist()
     if not open_ or drawing.lines > _MOST_LINES:
@@ -46,10 +55,18 @@ def lay_points(kit: Kit, drawing: Drawing, into: References, base: Sequence[Draw
         legs = _legs(drawing, line)
         if len(legs) > _MOST_LEGS:
             continue
-        if _can_lay(kit, legs) and (through := seen.through(line, legs)) is not None:
-            into.kinds[line], into.points[line] = POINTS, through
-        elif kit.sew_with == "ruler foot":
+        points = seen.through(line, legs) if _can_lay(kit, legs) else None
+        if points is not None and not points[1]:
+            into.kinds[line], into.points[line] = POINTS, points[0]
+            continue
+        if kit.sew_with == "ruler foot" and (
             _beside_curve(kit, drawing, into, line, legs, seen) or _askew(kit, drawing, into, line, seen)
+        ):
+            continue
+        turns = len(legs) > 1 or legs[0][2] is not None
+        by_middle = template is not None and middle_lines(drawing, line, template)
+        if points is not None and turns and len(points[1]) <= _MOST_DOTS and not by_middle:
+            into.kinds[line], into.points[line], into.dots[line] = POINTS, *points
 
 
 def _legs(drawing: Drawing, line: int) -> list[Leg]:
@@ -133,25 +150,27 @@ class _Seen:
                     waiting.append(need)
         return True
 
-    def through(self, line: int, legs: Sequence[Leg]) -> tuple[int, ...] | None:
-        """The lines that must be there so that all ends of its legs are seen; None where one is not. A curve that changes sides may
-        do so half-way between two points that are.
+    def through(self, line: int, legs: Sequence[Leg]) -> tuple[tuple[int, ...], tuple[Point, ...]]:
+        """The lines that must be there so that the ends of its legs are seen, and the ends that are not seen. A curve that changes sides
+        may do so half-way between two points that are.
         """
         ends = [legs[0][0], *(end for _, end, _ in legs)]
         found = [self._at(point, line) for point in ends]
         if len(legs) > 1:
             found = self._cut_ends(legs, found)
         needed: set[int] = set()
+        hidden: list[Point] = []
+        known = True  # whether the point before is seen or will be
         for k, lines in enumerate(found):
             if lines is not None:
                 needed |= lines
-            elif not (
-                0 < k < len(legs)
-                and None not in (found[k - 1], found[k + 1])
-                and _half_way(*legs[k - 1 : k + 1])
-            ):
-                return None
-        return tuple(sorted(needed))
+            elif known and 0 < k < len(legs) and _half_way(*legs[k - 1 : k + 1]):
+                known = False
+                continue
+            else:
+                hidden.append(ends[k])
+            known = True
+        return tuple(sorted(needed)), tuple(_each_once(hidden))
 
     def _cut_ends(self, legs: Sequence[Leg], found: list[set[int] | None]) -> list[set[int] | None]:
         """Where the zone's edge cuts the first or the last curve of a line, it is laid as its neighbours are."""
@@ -227,6 +246,13 @@ def _own_points(legs: Sequence[Leg]) -> Iterable[Point]:
         yield end
         if arc is not None and abs(arc.angle) > 4 * _CROSSING:
             yield arc.at(0.5)
+
+
+def _each_once(points: Sequence[Point]) -> Iterable[Point]:
+    """Without those through which a line comes again."""
+    for k, point in enumerate(points):
+        if all(math.dist(point, other) >= STOP_ERROR for other in points[:k]):
+            yield point
 
 
 def _half_way(one: Leg, other: Leg) -> bool:

@@ -194,6 +194,7 @@ class ZonePlan:
                 drawing,
                 self.zone.second_first,
                 self._can_be_stepped(drawing),
+                self.own_template(drawing),
                 self._drawn_below(drawing),
             )
         return self._references[number]
@@ -212,8 +213,7 @@ class ZonePlan:
             return False
         if drawing.fill.rows_by_eye:
             return True
-        wanted = self.template(drawing)
-        if wanted is not None and any(fit.verdict != "will not do" for fit in templates(self.kit, wanted)):
+        if self.own_template(drawing) is not None:
             return True
         arcs = [arc for trace in drawing.traces[:1] for arc in arcs_of(trace.arcs)]
         fits = [ranked(self.kit, arc.radius, arc.angle)[:1] for arc in arcs]
@@ -258,6 +258,13 @@ class ZonePlan:
     def template(self, drawing: Drawing, place: str = "") -> WaveEdge | ZigzagEdge | None:
         """The ready-made edge that would sew the fill's lines."""
         return drawing.fill.template(self._site(drawing, place))
+
+    def own_template(self, drawing: Drawing) -> WaveEdge | ZigzagEdge | None:
+        """The same, where a template of hers does it or nearly does."""
+        wanted = None if self.kit.sew_with == "walking foot" else self.template(drawing)
+        if wanted is None or all(fit.verdict == "will not do" for fit in templates(self.kit, wanted)):
+            return None
+        return wanted
 
     def lattice(self, drawing: Drawing) -> Sequence[Straight]:
         """What the fill's rows and repeats stand on, where it repeats."""

@@ -27,9 +27,9 @@ from kenzet.core.numbers.measure import INCH
 from kenzet.core.ruler.offset_sums import best_offset_sum
 from kenzet.core.tolerances import DIVISOR, EQUAL, ROUNDING, SAME_ANGLE, STOP_ERROR, VISIBLE
 
-Kind = Literal["seam", "line", "mark", "angle", "ditch", "step", "points", "tilt"]
-SEAM, LINE, MARK, ANGLE, DITCH, STEP, POINTS, TILT = range(8)
-KINDS: tuple[Kind, ...] = ("seam", "line", "mark", "angle", "ditch", "step", "points", "tilt")
+Kind = Literal["seam", "line", "mark", "angle", "ditch", "step", "points", "tilt", "level"]
+SEAM, LINE, MARK, ANGLE, DITCH, STEP, POINTS, TILT, LEVEL = range(9)
+KINDS: tuple[Kind, ...] = ("seam", "line", "mark", "angle", "ditch", "step", "points", "tilt", "level")
 ON_LINE = (LINE, ANGLE, STEP, TILT)
 """Those that have a line to be laid on."""
 _SAME_LEAN = 0.05  # degrees
@@ -44,7 +44,8 @@ class Reference:
     """What a line is laid from: a "seam" or a "line" beside it, ``distance`` exact mm away; a line of another family that it
     crosses, by an etched line that leans ``angle`` degrees; the row before, from which a template is moved a "step" of
     ``distance`` (the foot cancels out); the "ditch" that it lies in; "points" that are seen at the ends of its legs; the line
-    before, from which it leans away by a "tilt"; or its own "mark".
+    before, from which it leans away by a "tilt"; a straight seam to which the middle line of a template lies "level", ``distance`` mm
+    away; or its own "mark".
 
     ``line`` is the number of the line that it is laid on, else None.
     """
@@ -61,7 +62,8 @@ class References(Mapping[int, Reference]):
     """By number of the line, in the order of sewing. ``kinds``, ``ways``, ``before`` (-1: none) and ``distances`` are
     (n,) by number, ``order`` holds the numbers, ``angles`` how etched lines lean on the lines that others are laid across.
     ``sides`` has what each side of a line is laid from, where it turns, ``points`` the lines by which the ends of its legs are seen,
-    ``tilts`` how far its start and its end lie from the line before, exact mm.
+    ``tilts`` how far its start and its end lie from the line before, exact mm. ``dots`` has the points of a line that are marked by
+    dots, because nothing else shows them.
     """
 
     order: Ints
@@ -73,6 +75,7 @@ class References(Mapping[int, Reference]):
     sides: dict[int, tuple[Reference, ...]]
     points: dict[int, tuple[int, ...]] = field(default_factory=dict)
     tilts: dict[int, tuple[Fraction, Fraction]] = field(default_factory=dict)
+    dots: dict[int, tuple[tuple[float, float], ...]] = field(default_factory=dict)
 
     @classmethod
     def empty(cls, many: int) -> References:

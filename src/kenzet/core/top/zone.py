@@ -122,7 +122,8 @@ class Zone(Frozen):
     variants that are compared, ``ruler`` (its key in the kit) and ``sew_with`` what she has chosen to lay it with, ``marking`` what to draw of it
     and ``mark_with`` the tool for it; nothing of these: what the app finds best.
     ``by_hand`` holds the lines that she laid herself; they lie at every place. Lines begin away from the machine's body unless
-    ``begin_other``; of two sets of lines the second is sewn first if ``second_first``.
+    ``begin_other``; if ``second_first`` the second of two sets of lines is sewn first, the innermost ring first, an outline
+    last.
     """
 
     name: Name

@@ -11,6 +11,7 @@ from kenzet.core.bench.laid_ruler import laid_ruler
 from kenzet.core.geom.region import Floats
 from kenzet.core.numbers.measure import COARSE, Unit, long_figure
 from kenzet.core.placing.as_it_is import placed
+from kenzet.core.placing.cloth import reference_points
 from kenzet.core.placing.legs import turned_back
 from kenzet.core.placing.placement import Placement
 from kenzet.core.plan.drawing import Drawing
@@ -29,6 +30,7 @@ from kenzet.say.placing_words import lay_words, leg_words, on_words, short_words
 from kenzet.say.route_words import texture_name
 from kenzet.say.sewing_words import (
     begin_words,
+    edge_words,
     hand_words,
     sew_words,
     then_words,
@@ -121,7 +123,7 @@ def _line(
         freehand=False,
         zone=laid.zone(key).name,
         lay=["Once more over the same line, the ruler where it lies."] if again
-        else (on.by == "tape" and tape_words(plan, drawing, course.number, sewn.get(stretch.of, set()), unit)) or lay_words(plan.kit, on, unit),
+        else (on.by == "tape" and tape_words(plan, drawing, course.number, sewn.get(stretch.of, set()), unit)) or [*lay_words(plan.kit, on, unit), *edge_words(_on_edge(laid, here, plan, drawing, on), unit)],
         sum=None if again else _sum(plan, on, unit),
         hand=hand_words(stops, unit),
         legs=_legs(plan, on, step, unit),
@@ -131,6 +133,16 @@ def _line(
         then=then_words(laid, here, step, go, is_last),
         short=short_words(on, unit),
     )  # fmt: skip
+
+
+def _on_edge(laid: QuiltLayout, here: Now, plan: ZonePlan, drawing: Drawing, on: Placement) -> bool:
+    """Whether the seam that a line is laid on is the quilt's own edge."""
+    if on.on != "seam":
+        return False
+    points = in_quilt(here.way, here.visit.place, reference_points(plan, drawing, on))
+    size = np.array([laid.top.width, laid.top.height])
+    away = np.minimum(np.abs(points), np.abs(points - size)) < VISIBLE
+    return bool(len(points)) and bool(away.all(axis=0).any())
 
 
 def _legs(plan: ZonePlan, on: Placement, step: SewingStep, unit: Unit) -> list[w.Words]:

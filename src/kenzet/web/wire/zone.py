@@ -83,7 +83,7 @@ class ZoneView(Wire):
     sew_with: str
     begin_other: bool
     second_first: bool
-    sets: bool
+    orders: list[str]
     ends: list[w.FieldView]
     alike: list[str]
     rows: list[w.Row]
@@ -208,7 +208,7 @@ def stepped(fill: Fill, step: ParameterStep, kit: Kit) -> Fill:
 
 NOTHING_LAID: dict[str, Any] = {
     "fill": None, "fields": [], "step": None, "sum": None, "offers": [], "figures": [], "drift": [], "rows": [], "notes": [], "advice": [],
-    "across": {}, "gap": None, "measuring": False, "can_meet": False, "slivers": [], "sets": False,
+    "across": {}, "gap": None, "measuring": False, "can_meet": False, "slivers": [], "orders": [],
 }  # fmt: skip
 """What a slip says of lines where there are none."""
 
@@ -231,7 +231,7 @@ def zone_view(laid: QuiltLayout, found: ZonePlan | None, body: PlanRequest) -> Z
     if gap and gap.place and gap.width > float(layered.kit.batting.limit.mm) + VISIBLE:
         view.gap = GapView(x=gap.place[0], y=gap.place[1], radius=gap.width / 2)
     met = slants(drawing.shape.uncut, drawing.families)
-    view.sets = drawing.has_sets
+    view.orders = list(zone_words.ORDERS[drawing.comes_in])
     _say_fill(view, layered, drawing, place, body.unit)
     _say_lines(view, layered, drawing, body.unit)
     view.step = zone_words.step_field(drawing.fill, met, body.unit)

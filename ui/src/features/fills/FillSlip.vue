@@ -122,11 +122,11 @@ function set(name: string, value: unknown) {
         <v-btn v-for="foot in ['ruler foot', 'walking foot']" :key="foot" class="chip" :aria-pressed="zone.plan.sew_with === foot" :data-testid="`zone-${foot.replace(' ', '-')}`" @click="zone.layWith(zone.plan.own_ruler || null, foot)">{{ foot }}</v-btn>
       </div>
     </fieldset>
-    <fieldset v-if="zone.plan.sets" class="cells">
+    <fieldset v-if="zone.plan.orders.length" class="cells">
       <legend class="label">Sewn first</legend>
       <div class="chips">
-        <v-btn class="chip" :aria-pressed="!zone.plan.second_first" data-testid="set-first" @click="zone.sewInOrder({ second_first: false })">the first set</v-btn>
-        <v-btn class="chip" :aria-pressed="zone.plan.second_first" data-testid="set-second" @click="zone.sewInOrder({ second_first: true })">the second set</v-btn>
+        <v-btn class="chip" :aria-pressed="!zone.plan.second_first" data-testid="set-first" @click="zone.sewInOrder({ second_first: false })">{{ zone.plan.orders[0] }}</v-btn>
+        <v-btn class="chip" :aria-pressed="zone.plan.second_first" data-testid="set-second" @click="zone.sewInOrder({ second_first: true })">{{ zone.plan.orders[1] }}</v-btn>
       </div>
     </fieldset>
     <fieldset v-if="zone.plan.sum" class="cells">

@@ -92,8 +92,8 @@ describe('the slip of a zone', () => {
     expect(sent.at(-1)).toEqual({ kind: 'join', zone: 'a', places: ['1-1'] })
   })
   it('is sewn in another order, and what was chosen before stays', async () => {
-    const part = await shown(slip({ sets: true, begin_other: true }))
-    const sent = changes(() => ({ zone: slip({ sets: true, begin_other: true, second_first: true }) }))
+    const part = await shown(slip({ orders: ['the first set', 'the second set'], begin_other: true }))
+    const sent = changes(() => ({ zone: slip({ orders: ['the first set', 'the second set'], begin_other: true, second_first: true }) }))
     await byId(part, 'set-second').trigger('click')
     await flushPromises()
     expect(sent).toEqual([{ kind: 'sewing order', zone: 'a', begin_other: true, second_first: true }])
