@@ -6,18 +6,19 @@ import math
 from itertools import combinations
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from shapely.geometry import box
 
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import QUARTER
 from kenzet.core.numbers.measure import Length
+from kenzet.core.tolerances import CURVE_ERROR
 from kenzet.core.top.blocks import Block, Drawn, Patch, Seam
 from kenzet.core.top.layout import block_part
 from kenzet.core.top.seams import crossings, patches_of, pieced
 
-NEAR = 0.0005
+NEAR = CURVE_ERROR
 WHOLE = {"piece-1": Patch(outline=((0, 0), (4, 0), (4, 4), (0, 4)), fabric="ground")}
 
 
@@ -54,6 +55,10 @@ PIECED = {
     "arcs that cross": ([seam(0, 0, 4, 4, QUARTER), seam(0, 4, 4, 0, QUARTER), seam(0, 2, 4, 2)], 7),
     "an island": ([seam(1, 1, 3, 1), seam(3, 1, 3, 3), seam(3, 3, 1, 3), seam(1, 3, 1, 1)], 2),
     "a round island": ([seam(1, 2, 3, 2, 1), seam(3, 2, 1, 2, 1)], 2),
+    "a sliver between two arcs is no piece": (
+        [seam(0, 2.5, 0, 0, -QUARTER), seam(1.5, 0.5, 0.5, 2, -QUARTER)],
+        2,
+    ),
     "open seams part nothing": ([seam(0, 2, 2, 2), seam(3, 3, 3.5, 3)], 1),
 }
 
@@ -122,6 +127,7 @@ drawn_seams = st.lists(
 
 @settings(deadline=None, max_examples=60)
 @given(drawn_seams)
+@example([seam(0, 2, 2.5, 1), *[seam(0.5, 1, 2.5, 2, QUARTER)] * 2, seam(2, 0.5, 3.5, 2, -0.7)])
 def test_whatever_seams_are_drawn_the_pieces_tile_the_block(seams):
     try:
         found = patches_of((4, 4), (200.0, 200.0), seams, WHOLE)

@@ -15,14 +15,16 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 import shapely
+from pydantic import ValidationError
 from shapely.geometry import LineString, Polygon, box
 
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Arc, Point, Vertex, drawn, inner_points, key
 from kenzet.core.tolerances import CROSSED_CURVE_ERROR, EQUAL, NODE_GRID, ON_LINE, SAME_PLACE
-from kenzet.core.top.blocks import MOST_PATCHES, Patch, Seam
+from kenzet.core.top.blocks import MOST_PATCHES, Drawn, Patch, Seam
 
 _SPECK = 0.05  # mm²: a piece that is less is given to its neighbour
+_THIN = 0.1  # mm: and so is one that is nowhere wider than this
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,8 +76,9 @@ def _is_in(face: Polygon, block: Polygon) -> bool:
 
 def _without_specks(faces: list[Polygon]) -> list[Polygon]:
     """Faces too small to be sewn are joined to the neighbour with which they share most."""
-    kept = [face for face in faces if face.area >= _SPECK]
-    for speck in (face for face in faces if face.area < _SPECK):
+    specks = [face for face in faces if face.area < _SPECK or face.buffer(-_THIN / 2).is_empty]
+    kept = [face for face in faces if face not in specks]
+    for speck in specks:
         shared = [speck.boundary.intersection(face.boundary).length for face in kept]
         best = max(range(len(kept)), key=lambda k: shared[k])
         joined = kept[best].union(speck)
@@ -178,18 +181,29 @@ def patches_of(
             for ring in (face.outline, *face.holes)
         )
         found[name] = Patch(outline=outline, holes=tuple(holes), fabric=fabric)
+    try:
+        Drawn(grid=grid, patches=found)
+    except ValidationError as error:
+        raise _all_but_touch() from error
     return {**found, **applique}
 
 
 def _refuse_touching(faces: Sequence[Face], whole: float) -> None:
     """Raises BadValue where faces, their arcs drawn again, do not make up the block: two seams all but touch."""
-    areas = [Polygon(drawn(f.outline)[0], [drawn(hole)[0] for hole in f.holes]) for f in faces]
+    rings = [[drawn(ring)[0] for ring in (face.outline, *face.holes)] for face in faces]
+    if any(len(ring) < 3 for face in rings for ring in face):
+        raise _all_but_touch()
+    areas = [Polygon(face[0], face[1:]) for face in rings]
     if not all(area.is_valid for area in areas) or abs(sum(a.area for a in areas) - whole) > EQUAL * whole:
-        raise BadValue(
-            "Two curved seams run along each other without meeting cleanly. Move one of them, or give it "
-            "another rise.",
-            "seam",
-        )
+        raise _all_but_touch()
+
+
+def _all_but_touch() -> BadValue:
+    return BadValue(
+        "Two curved seams run along each other without meeting cleanly. Move one of them, or give it "
+        "another rise.",
+        "seam",
+    )
 
 
 def in_mm(seams: Sequence[Seam], across: float, up: float) -> list[Seam]:
