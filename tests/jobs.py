@@ -88,6 +88,13 @@ def curved_rows_with_uprights() -> QuiltLayout:
 
 
 @job
+def a_melon_with_ditch_echoes_and_texture() -> QuiltLayout:
+    laid = block("Melon", "8 in")
+    laid = zoned(laid, role(laid, "main"))
+    return after(laid, {"kind": "surround", "zone": next(iter(laid.quilt.zones))})
+
+
+@job
 def an_inset_square_with_quadrants() -> QuiltLayout:
     return whole(block("Plain", "7 in"), {"kind": "inset", "spacing": "3/8 in", "half": "1 1/4 in"})
 

@@ -51,7 +51,8 @@ class Paths:
     before it all along, and can be laid from it; without it every path is drawn. Paths ``on_outline`` are not
     clipped: they run in the ditch. ``laid_on`` says of each path what else it is laid from, where something is: a "step" is how
     far a template is moved square to the rows from the row before, and ``slides`` how far along them, mm; ``way`` is the
-    direction of rows, of length 1. They lie only ``within`` one piece of the zone, where that is given.
+    direction of rows, of length 1. ``rows`` says of each path which row or ring it is of, if that is not its own number; rings
+    may grow ``outward``. They lie only ``within`` one piece of the zone, where that is given.
     """
 
     paths: tuple[Path, ...]
@@ -60,6 +61,8 @@ class Paths:
     laid_on: tuple[ReferenceHint | None, ...] = ()
     slides: tuple[float, ...] = ()
     way: Point | None = None
+    rows: tuple[int, ...] = ()
+    outward: bool = False
     within: Region | None = None
 
 

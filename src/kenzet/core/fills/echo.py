@@ -21,6 +21,7 @@ from kenzet.core.fills.base import (
     Fill,
     Group,
     Paths,
+    ReferenceHint,
     Rings,
     Site,
     SpacingSuggestion,
@@ -102,12 +103,24 @@ class Echo(Fill):
             return
         area = MultiPolygon([Polygon(p.exterior) for p in site.region.area.geoms])
         if self.of == "outline":
-            yield Paths(tuple(p for inside in self._rings(Region(area)).insides for p in _paths(inside)))
+            yield self._paths(self._rings(Region(area)).insides)
             return
         inner = shapely.union_all([Polygon(ring) for p in site.region.area.geoms for ring in p.interiors])
         if inner.is_empty:
             raise BadValue("Nothing lies inside this zone that could be echoed.", "of")
-        yield Paths(tuple(p for ring in self._outwards(site.region, inner) for p in _paths(ring)))
+        yield self._paths(self._outwards(site.region, inner), outward=True)
+
+    def _paths(self, rings: Iterable[MultiPolygon], outward: bool = False) -> Paths:
+        """Of rings, the first beside the edge: each is laid on the one before it."""
+        numbered = [(row, path) for row, ring in enumerate(rings) for path in _paths(ring)]
+        first: ReferenceHint = ("seam", (self.first or self.spacing).mm)
+        follows: ReferenceHint = ("line", self.spacing.mm)
+        return Paths(
+            tuple(path for _, path in numbered),
+            laid_on=tuple(follows if row else first for row, _ in numbered),
+            rows=tuple(row for row, _ in numbered),
+            outward=outward,
+        )
 
     def _distances(self) -> Iterable[float]:
         first, pitch = float((self.first or self.spacing).mm), float(self.spacing.mm)

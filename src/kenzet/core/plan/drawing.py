@@ -302,4 +302,5 @@ def _uncut(region: Region, number: int, family: Family) -> Iterable[Trace]:
                 ("line", family.spacing) if piece.line and family.spacing is not None else None
             )
             laid_on = family.laid_on[piece.line] if family.laid_on else before
-            yield Trace(number, piece.line, piece.path, laid_on)
+            row = family.rows[piece.line] if family.rows else piece.line
+            yield Trace(number, row, piece.path, laid_on)

@@ -13,6 +13,7 @@ from fractions import Fraction
 import numpy as np
 import shapely
 
+from kenzet.core.fills.base import Paths
 from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.geom.region import Floats, Region
 from kenzet.core.kit.kit import Kit
@@ -127,7 +128,8 @@ def _lay_traces(
                 continue
             into.before[number] = len(drawing.stretches) + beside[0]
         into.kinds[number], into.distances[number] = SEAM if on == "seam" else LINE, distance
-        into.ways[number] = -onward
+        of = drawing.families[trace.family]
+        into.ways[number] = onward if isinstance(of, Paths) and of.outward else -onward
     if stepping:
         for family in dict.fromkeys(trace.family for trace in drawing.traces):
             _lay_steps(drawing, family, lines, into, level)

@@ -51,7 +51,9 @@ def lay_points(
     if not open_ or drawing.lines > _MOST_LINES:
         return
     seen = _Seen(drawing, into, base)
-    for line in open_:
+    ditches = _in_ditches(drawing, open_)
+    into.kinds[ditches] = DITCH
+    for line in (line for line in open_ if line not in ditches):
         legs = _legs(drawing, line)
         if len(legs) > _MOST_LEGS:
             continue
@@ -67,6 +69,14 @@ def lay_points(
         by_middle = template is not None and middle_lines(drawing, line, template)
         if points is not None and turns and len(points[1]) <= _MOST_DOTS and not by_middle:
             into.kinds[line], into.points[line], into.dots[line] = POINTS, *points
+
+
+def _in_ditches(drawing: Drawing, lines: Sequence[int]) -> list[int]:
+    """Those of ``lines`` that lie in seams from end to end."""
+    patches = [patch.area.boundary for patch in drawing.shape.part.patches.values()]
+    seams = shapely.union_all([drawing.shape.uncut.area.boundary, *patches]).buffer(STOP_ERROR)
+    shapely.prepare(seams)
+    return [line for line in lines if seams.covers(shapely.linestrings(drawing.polylines[line]))]
 
 
 def _legs(drawing: Drawing, line: int) -> list[Leg]:
