@@ -48,6 +48,15 @@ def place_name(place: str) -> str:
     return f"row {row}, block {column}" if row.isdigit() else place.replace("-", " ")
 
 
+def placed(part: str, place: str) -> str:
+    """
+    >>> placed("Star", "2-3"), placed("Border", "border-1")
+    ('Star, row 2, block 3', 'Border 1')
+    """
+    words = place_name(place)
+    return words[:1].upper() + words[1:] if words.startswith(part.lower()) else f"{part}, {words}"
+
+
 def corner_words(one: UnitRoute, point: Point) -> str:
     """Whereabouts of what is sewn in one go ``point`` (of the part) lies."""
     x, y = point[0] / one.unit.part.width, point[1] / one.unit.part.height

@@ -11,7 +11,9 @@ import random
 
 import numpy as np
 import pytest
+import shapely
 
+from kenzet.core.bench.laid_ruler import laid_ruler
 from kenzet.core.fills import FILLS
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things.rulers import StraightRuler, WaveRuler
@@ -98,6 +100,29 @@ def test_nothing_is_ordered_that_will_not_do(kind, region):
                 )
                 assert one.by != "curve" or any(one.fits)
                 assert one.by in ("follow", "ditch", "tape") or one.error > 0
+
+
+@pytest.mark.parametrize(("kind", "region"), PLACED)
+def test_the_ruler_is_drawn_over_what_its_etched_line_lies_on(kind, region):
+    for plan, drawing in everywhere(kind, region):
+        seams = shapely.union_all(
+            [
+                drawing.region.area.boundary,
+                *shapely.linestrings(np.array(drawing.shape.seams).reshape(-1, 2, 2)),
+            ]
+        )
+        for line in range(drawing.lines):
+            on = planned(plan, drawing, line)
+            leg = on.legs[0]
+            one = on.sides[0] if on.sides else on
+            if one.by != "etched line" or one.on not in ("seam", "line", "last") or leg.arc is not None:
+                continue
+            plastic = shapely.Polygon(laid_ruler(plan, drawing, on))
+            lies_on = seams if one.reference is None else shapely.LineString(drawing.polylines[one.reference])
+            side = shapely.LineString([leg.start, leg.end])
+            beside, nearer = (side.buffer(float(one.distance) + m, cap_style="flat") for m in (0.3, -0.3))
+            near = lies_on.intersection(beside.difference(nearer))
+            assert near.length < 1 or near.intersection(plastic.buffer(0.3)).length > 1
 
 
 @pytest.mark.parametrize("seed", range(4))

@@ -138,12 +138,51 @@ def test_the_first_line_of_a_fan_in_a_petal_runs_from_a_base_line_as_it_leans():
         assert len(plan.references(drawing).marked) == 1
 
 
-def test_a_channel_is_two_guides_and_what_follows_them_by_eye():
-    plan, drawing = plan_of("channel", inches(box(0, 0, 8, 6)), "first lines", spacing="1/4 in")
-    found = [planned(plan, drawing, k) for k in range(drawing.lines)]
+def channel(**values):
+    """How the lines of a channel are placed, its two guides drawn."""
+    plan, drawing = plan_of("channel", inches(box(0, 0, 8, 6)), "first lines", **values)
+    return drawing, [planned(plan, drawing, k) for k in range(drawing.lines)]
+
+
+@pytest.mark.parametrize(
+    ("values", "by"),
+    [
+        ({"spacing": "1/4 in"}, "rim"),
+        ({"spacing": "3/8 in"}, "eye"),
+        ({"spacing": "1/4 in", "dense": "freehand"}, "freehand"),
+    ],
+)
+def test_a_channel_is_two_guides_and_what_follows_them(values, by):
+    _, found = channel(**values)
+    assert {(on.on, on.by) for on in found} == {("mark", "follow"), ("line", by)}
     assert [on.by for on in found].count("follow") == 2
-    assert {(on.on, on.by) for on in found} == {("mark", "follow"), ("line", "eye")}
-    assert {round(float(on.distance) / IN, 6) for on in found if on.by == "eye"} == {0.25}
+    apart = {round(float(on.distance) / IN, 6) for on in found if on.by == by}
+    assert apart == {0.375 if values["spacing"] == "3/8 in" else 0.25}
+
+
+def test_a_channel_lies_where_she_puts_it_and_its_sides_differ_where_she_says_so():
+    drawing, _ = channel(
+        spacing="1/4 in", beyond="1/2 in", wide="1 in", middle="2 in", other_depth="1/4 in", guides="alike"
+    )
+    upper, lower = (
+        [k for k, trace in enumerate(drawing.traces) if trace.family == family and trace.line == 0]
+        for family in (0, 1)
+    )
+    middles = [drawing.polylines[some[0]][:, 1].mean() / IN for some in (upper, lower)]
+    assert sum(middles) / 2 == pytest.approx(2, abs=0.05)
+    waves = [np.ptp(drawing.polylines[some[0]][:, 1]) / IN for some in (upper, lower)]
+    assert sorted(waves) == pytest.approx([0.25, 0.5], abs=0.01)
+    rows = [
+        sorted(
+            {
+                round(float(trace.laid_on[1]) / IN, 4)
+                for trace in drawing.traces
+                if trace.family == family and trace.laid_on
+            }
+        )
+        for family in (0, 1)
+    ]
+    assert sorted(rows) == [[0.25], [0.5]]
 
 
 def test_a_motif_on_a_powdered_grid_uses_its_corners():

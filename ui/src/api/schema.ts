@@ -6764,8 +6764,6 @@ export interface components {
             left_mm: number;
             /** Many */
             many: number;
-            /** Name */
-            name: string;
             /** Number */
             number: number;
             /** Place */
@@ -6776,8 +6774,8 @@ export interface components {
             steps: components["schemas"]["SewingStepView"][];
             /** Stop */
             stop: number;
-            /** Which */
-            which: string;
+            /** Where */
+            where: string;
             /** Whole Mm */
             whole_mm: number;
         };

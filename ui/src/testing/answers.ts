@@ -75,7 +75,7 @@ export const sewingStep = (some: Some<Views['SewingStepView']> = {}): Views['Sew
   kind: 'line', number: 1, freehand: false, zone: 'Star', lay: [], sum: null, hand: [], legs: [], sew: [], then: [], short: [], travels: [], stops: false, ruler: [], hands: [], also_sewn: [],
   points: [[0, 0, 30, 0], [30, 0, 30, 40]], sewn: [sewnStretch(4, 0, 30), sewnStretch(4, 30, 70)], start: [0, 0], at: [35, 40], length_mm: 75, ...some,
 })
-export const sewHere = (some: Some<Views['SewHere']> = {}): Views['SewHere'] => ({ bulk: [], coming: [], done: [], left: 0, left_mm: 0, many: 9, name: 'Star', number: 1, place: '1-1', recent: [], steps: [], stop: 0, which: '', whole_mm: 0, ...some })
+export const sewHere = (some: Some<Views['SewHere']> = {}): Views['SewHere'] => ({ bulk: [], coming: [], done: [], left: 0, left_mm: 0, many: 9, number: 1, place: '1-1', recent: [], steps: [], stop: 0, where: 'Star, row 1, block 1', whole_mm: 0, ...some })
 export const sewingView = (some: Some<Views['SewingView']> = {}): Views['SewingView'] => ({
   bobbin: { left: 90_000, per_mm: 1.2, per_thread: 200 }, caution: '', count: 0, ending: '', here: sewHere(), last: [], many: 1, notes: [], places: [], rest: 0, share: 0, skipped: 0, spots: [], tally: [], today: 0, unrested: 0, untouched: 0, whole_mm: 0, zones: [], ...some,
 })

@@ -6,13 +6,16 @@ Nothing is ever to be laid whose verdict is "will not do".
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from fractions import Fraction
 from functools import cached_property
 
+import numpy as np
 import shapely
 
 from kenzet.core.fills.base import Paths
+from kenzet.core.geom.region import Point
 from kenzet.core.kit.curves import CurveFit, TemplateFit, ranked, templates
 from kenzet.core.kit.edges import WaveEdge
 from kenzet.core.marks.marking import Marks, marks_of, placed_by_ticks
@@ -31,7 +34,7 @@ from kenzet.core.ruler.offset_sums import (
     edge_of,
     placements,
 )
-from kenzet.core.tolerances import DIVISOR
+from kenzet.core.tolerances import DIVISOR, STOP_ERROR, VISIBLE
 
 PLANNED = Table[tuple[ZonePlan, int], dict[int, Placement]]("placements by plan and drawing", 500)
 
@@ -124,7 +127,7 @@ class Placing:
         under = tuple(far - self.kit.reach for far in self.references.tilts[self.line])
         run = int(self.references.runs[self.line])
         return self._made(
-            "line", "tilt", distance=self.own.distance, way=self.own.way, reference=self.own.line, tilt=under, lays=self._lays(None),
+            "line", "tilt", distance=self.own.distance, way=self._side_of(self.legs, self.own.line, self.own.distance), reference=self.own.line, tilt=under, lays=self._lays(None),
             error=error_after(max(run, 1), 0.0, float(self.kit.spread.mm)),
         )  # fmt: skip
 
@@ -162,10 +165,25 @@ class Placing:
             repeat = wanted.period if isinstance(wanted, WaveEdge) else wanted.pitch
             slide = (slide + repeat / 2) % repeat - repeat / 2
         run = int(self.references.runs[self.line])
+        if not fits and not slide and self._is_echoed_by_rim():
+            return self._made(
+                "line", "rim", distance=self.own.distance, way=self.own.way, reference=self.own.line, onward=self._onward(),
+                error=float(self.kit.tolerance.mm) + error_after(max(run, 1), 0.0, float(self.kit.spread.mm)),
+            )  # fmt: skip
         return self._made(
             "line", by if fits else "eye", distance=self.own.distance, way=self.own.way, reference=self.own.line, fits=fits, stepped=True,
             slide=slide, onward=self._onward(), error=error_after(max(run, 1), 0.0, float(self.kit.spread.mm)),
         )  # fmt: skip
+
+    def _is_echoed_by_rim(self) -> bool:
+        """Whether a row that is stepped by the foot's offset is so far from the row before all along, but for her tolerance."""
+        by_foot = abs(self.own.distance - self.kit.reach) <= THAT_LINE and self.kit.sew_with == "ruler foot"
+        if not by_foot or self.own.line is None:
+            return False
+        near = shapely.LineString(self.drawing.polylines[self.own.line])
+        away = shapely.distance(near, shapely.points(self.drawing.polylines[self.line]))
+        inner = away[away < float(self.own.distance) + VISIBLE]  # beyond its end the row before is farther
+        return bool(len(inner) and (abs(inner - float(self.kit.reach)) < float(self.kit.tolerance.mm)).all())
 
     def _onward(self) -> Onward | None:
         """In which direction a row lies from what it is laid on."""
@@ -248,6 +266,8 @@ class Placing:
 
     def _on(self, on: On, distance: Fraction, way: int, reference: int | None, over: int = 1) -> Placement:
         """On a seam or a line that runs along it."""
+        if self.drawing.trace(self.line) is not None and self.legs:
+            way = self._side_of(self.legs, reference, distance)
         longest = max((leg.length for leg in self.legs), default=0.0)
         total = best_offset_sum(self.kit, distance, longest)
         if not total.can_be_laid:
@@ -329,7 +349,7 @@ class Placing:
             error = 0.0 if total is None else may_stray(self.kit, float(total.off), 1.0, 1.0)
             found.append(
                 Placement(
-                    self.line, on, by, (leg,), side.distance, 1, self._side_of(leg, side.line), side.line,
+                    self.line, on, by, (leg,), side.distance, 1, self._side_of((leg,), side.line, side.distance), side.line,
                     total=total, error=error, lays=lays,
                 )
             )  # fmt: skip
@@ -339,10 +359,31 @@ class Placing:
             lays=sum(side.lays for side in found),
         )  # fmt: skip
 
-    def _side_of(self, leg: Leg, line: int | None) -> int:
-        """+1 where what a leg is laid on lies to the right of it, seen from its start, as for a family whose normal points left."""
-        if line is None:
-            return 1
-        x, y = self.drawing.polylines[line].mean(axis=0).tolist()
-        (x0, y0), (x1, y1) = leg.start, leg.end
-        return -1 if (x1 - x0) * (y - y0) - (y1 - y0) * (x - x0) > 0 else 1
+    def _side_of(self, legs: Sequence[Leg], line: int | None, distance: Fraction) -> int:
+        """+1 where what they are laid on lies to the right of them, seen from their start, as for a family whose normal points left."""
+        on = self._seams if line is None else shapely.LineString(self.drawing.polylines[line])
+        left, right = (
+            min(on.distance(shapely.Point(at)) for leg in legs for at in _beside(leg, side * float(distance)))
+            for side in (1, -1)
+        )
+        return -1 if left < right - STOP_ERROR else 1
+
+    @cached_property
+    def _seams(self) -> shapely.Geometry:
+        """All that can be seen of seams: the zone's edge, and those inside it."""
+        drawing = self.drawing
+        seams = np.array(drawing.shape.seams).reshape(-1, 2, 2)
+        return shapely.union_all([drawing.shape.uncut.area.boundary, *shapely.linestrings(seams)])
+
+
+def _beside(leg: Leg, far: float) -> Iterable[Point]:
+    """Points ``far`` mm to the left of a leg, at its middle and near its ends."""
+    for share in (0.5, 0.1, 0.9):
+        if leg.arc is not None:
+            (x, y), (cx, cy) = leg.arc.at(share), leg.arc.centre
+            out = far / leg.arc.radius * (-1 if leg.arc.bulge > 0 else 1)
+            yield x + out * (x - cx), y + out * (y - cy)
+        else:
+            (x0, y0), (x1, y1) = leg.start, leg.end
+            ux, uy = (x1 - x0) / leg.length, (y1 - y0) / leg.length
+            yield x0 + share * (x1 - x0) - far * uy, y0 + share * (y1 - y0) + far * ux

@@ -89,7 +89,7 @@ def _spot(ways: UnitWays, left: Left) -> PlaceShare:
 
 def _left_at(ways: UnitWays, left: Left) -> LeftRow:
     part = ways.of(ways.route.visits[left.number]).route.unit.part
-    name = f"{part.name}, {whereabouts.place_name(left.place)}"
+    name = whereabouts.placed(part.name, left.place)
     return LeftRow(place=left.place, visit=left.number, name=name, words=left_words(left))
 
 
@@ -101,8 +101,7 @@ def _here(
     beyond = [move for step in here.steps[AHEAD:] for move in step.sews]
     return SewHere(
         place=place,
-        name=part.name,
-        which=(f"{number} of {many} · " if many > 1 else "") + whereabouts.place_name(place),
+        where=whereabouts.placed(part.name, place) + (f", {number} of {many}" if many > 1 else ""),
         number=here.number + 1,
         many=here.way.many,
         left=left[here.number].left,

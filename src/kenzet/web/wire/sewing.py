@@ -64,8 +64,7 @@ class SewHere(m.Wire):
     """
 
     place: str
-    name: str
-    which: str
+    where: str
     number: int
     many: int
     left: int

@@ -81,7 +81,7 @@ def _way_in(here: Now, step: SewingStep, number: int, unit: Unit) -> SewingStepV
     elif step.across is not None:
         placed, far = [step.across], w.shown(step.from_place, unit, COARSE[unit], about=True)
         spot = step.across[0]
-        where = f"{here.way.route.unit.part.name}, {whereabouts.place_name(here.visit.place)}: {corner_words(here.way.route, first.start)}"
+        where = f"{whereabouts.placed(here.way.route.unit.part.name, here.visit.place)}: {corner_words(here.way.route, first.start)}"
         lay = ["Travel ", far, f", as it is drawn, to {where}."]
     return SewingStepView(
         kind=step.kind, number=0, freehand=False, zone="", sum=None, hand=[], legs=[], sewn=[], lay=lay, also_sewn=_also(step),

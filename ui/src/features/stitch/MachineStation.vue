@@ -50,6 +50,16 @@ const coming = computed(() => steps.value.slice(1, 4))
 const mmDone = computed(() => done.value.reduce((sum, one) => sum + lineLength(one), 0))
 const key = computed(() => ['done', 'line', 'travel', 'coming', ...(steps.value.some((one) => one.freehand) ? ['freehand'] : []), ...(step.value?.ruler.length ? ['ruler'] : []), ...(step.value?.hands.length ? ['hand'] : [])] as InstanceType<typeof CanvasKey>['$props']['shows'])
 const finished = computed(() => !!view.value && !here.value)
+/** the order is read from a distance, and whole: where it is long its letters are smaller */
+const told = ref<HTMLElement>()
+const order = ref<HTMLElement>()
+const smaller = ref(0)
+watch([step, told], async () => {
+  for (smaller.value = 0; smaller.value < 2; smaller.value++) {
+    await nextTick()
+    if (!told.value || !order.value || order.value.offsetTop + order.value.offsetHeight <= told.value.offsetTop + told.value.clientHeight) return
+  }
+}, { flush: 'post' })
 const button = computed(() => ({ begin: 'Begun, next', go: 'There, next', line: step.value?.stops ? 'Done, thread ended' : 'Done, next line' })[step.value?.kind ?? 'line'])
 
 function next() {
@@ -148,10 +158,10 @@ onBeforeUnmount(() => sewing.stop())
       <UnpickCard v-else-if="asks === 'unpicked' && here" :here="here" :done="done" @tell="tell" @close="asks = ''" />
       <LeftCard v-else-if="asks === 'left' && view" :view="view" @go="goTo" @take-up="tell(event('taken up'))" @close="asks = ''" />
       <template v-else-if="step && here && view">
-        <div class="told">
-          <p class="where" data-testid="where">{{ here.name }} {{ here.which }}<template v-if="step.zone"> · {{ step.zone }}</template></p>
+        <div ref="told" class="told" :class="{ snug: smaller > 0, small: smaller > 1 }">
+          <p class="where" data-testid="where">{{ here.where }}<template v-if="step.zone && !here.where.startsWith(step.zone)"> · {{ step.zone }}</template></p>
           <h2 class="line" data-testid="line">{{ step.kind === 'line' ? `${step.freehand ? 'Freehand' : 'Line'} ${step.number} of ${here.many}` : step.kind === 'begin' ? 'A new thread' : 'On the way' }}</h2>
-          <div aria-live="polite">
+          <div ref="order" aria-live="polite">
             <p class="lay" data-testid="lay"><WordsText :words="step.lay" /></p>
             <p v-if="step.sum?.terms.length" class="sum" data-testid="sum-line">
               <template v-for="(term, k) in step.sum.terms" :key="k"><i v-if="k"> + </i><b><WordsText :words="term.words" /></b> {{ term.label }}</template>
@@ -207,6 +217,8 @@ onBeforeUnmount(() => sewing.stop())
 /* what goes on below fades out */
 .told { flex: 1 1 0; min-height: 120px; overflow-y: auto; display: flex; flex-direction: column; gap: 8px; padding-bottom: 22px; mask-image: linear-gradient(#000 calc(100% - 26px), transparent); }
 .told > * { flex: none; }
+.snug .line { font-size: 30px; } .snug .lay { font-size: 21px; line-height: 1.3; } .snug .then { font-size: 17px; }
+.small .line { font-size: 26px; } .small .lay { font-size: 18px; } .small .then, .small .legs { font-size: 16px; line-height: 1.35; }
 .where { font-size: 16px; color: var(--soft); }
 .line { font-size: 38px; line-height: 1.15; }
 .lay { font-size: 25px; line-height: 1.36; }
@@ -215,8 +227,8 @@ onBeforeUnmount(() => sewing.stop())
 .legs { list-style: none; margin: 2px 0; padding: 0; font-size: 17px; line-height: 1.5; color: var(--soft); display: flex; flex-wrap: wrap; gap: 0 10px; }
 .legs li:not(:last-child)::after { content: ' ·'; }
 .then { font-size: 19px; line-height: 1.4; color: var(--soft); margin-top: 4px; }
-.go { flex: none; min-height: 78px; border: 0; border-radius: 14px; background: var(--madder); color: #fff; font-size: 27px; font-weight: 700; cursor: pointer; display: flex; align-items: center; justify-content: center; gap: 18px; }
-.go small { font-size: 15px; font-weight: 400; }
+.go { flex: none; min-height: 78px; border: 0; border-radius: 14px; background: var(--madder); color: #fff; font-size: 25px; font-weight: 700; cursor: pointer; display: flex; flex-wrap: wrap; align-items: center; justify-content: center; gap: 0 16px; }
+.go small { font-size: 15px; font-weight: 400; white-space: nowrap; }
 .keys { display: grid; grid-template-columns: repeat(3, 1fr); gap: 10px; }
 .keys button { min-height: 48px; border: 1px solid var(--rule); border-radius: 12px; background: #fff; font-size: 18px; cursor: pointer; }
 .keys button:disabled { opacity: .45; cursor: default; }
