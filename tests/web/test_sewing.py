@@ -30,11 +30,7 @@ def test_the_first_steps_say_what_to_lay_how_far_and_where_to_go_then(client):
     view = client.post("sewing").json
     here = view["here"]
     begin, line, *more = here["steps"]
-    assert (here["name"], here["which"], here["many"]) == (
-        "Eight-point star",
-        "1 of 12 · row 3, block 2",
-        119,
-    )
+    assert (here["where"], here["many"]) == ("Eight-point star 1 of 12, row 3, block 2", 119)
     assert begin["kind"] == "begin" and words(begin["lay"]).startswith("Begin ")
     assert line["number"] == 1 and "needle down" in words(line["sew"])
     said = "Lay the 1/2 mark on the line you just sewed."

@@ -48,13 +48,13 @@ def place_name(place: str) -> str:
     return f"row {row}, block {column}" if row.isdigit() else place.replace("-", " ")
 
 
-def placed(part: str, place: str) -> str:
+def placed(part: str, place: str, which: str = "") -> str:
     """
-    >>> placed("Star", "2-3"), placed("Border", "border-1")
-    ('Star, row 2, block 3', 'Border 1')
+    >>> placed("Star", "2-3", " 1 of 12"), placed("Border", "border-1")
+    ('Star 1 of 12, row 2, block 3', 'Border 1')
     """
     words = place_name(place)
-    return words[:1].upper() + words[1:] if words.startswith(part.lower()) else f"{part}, {words}"
+    return words[:1].upper() + words[1:] if words.startswith(part.lower()) else f"{part}{which}, {words}"
 
 
 def corner_words(one: UnitRoute, point: Point) -> str:

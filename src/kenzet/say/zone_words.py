@@ -18,12 +18,14 @@ from kenzet.core.numbers.measure import COARSE, INCH, Length, Unit, figure, long
 from kenzet.core.numbers.meeting import NEAR
 from kenzet.core.params import Form
 from kenzet.core.placing.line_order import pieces_of
+from kenzet.core.plan.beyond_edge import turns_beyond_edge
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.widest_gap import WidestGap
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import anchor_every, error_after
 from kenzet.core.ruler.offset_sums import OffsetSum
 from kenzet.core.tolerances import VISIBLE
+from kenzet.core.top.line_ends import ALLOWANCE
 from kenzet.core.top.naming import where
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.zone import Zone
@@ -351,6 +353,32 @@ def advice(plan: ZonePlan, drawing: Drawing, place: str, gap: WidestGap | None, 
             ]
         )
     return found + _sliver(plan, drawing, place, unit)
+
+
+def beyond_edge(
+    laid: QuiltLayout, plan: ZonePlan, drawing: Drawing, place: str, unit: Unit
+) -> tuple[list[w.Row], list[w.Words]]:
+    """Where lines turn beyond the quilt's edge, and what lacks there for sewing on to those turns."""
+    far = turns_beyond_edge(laid, drawing, place)
+    if not far:
+        return [], []
+    needs, has = far + float(plan.kit.reach), float(ALLOWANCE + laid.quilt.batting_overhang.mm)
+    out = w.shown(far, unit, COARSE[unit], about=True)
+    needed = w.shown(needs, unit, COARSE[unit], about=True)
+    row = w.Row(label=["Turns beyond the finished edge"], words=["up to ", out])
+    if needs <= has + VISIBLE:
+        return [row], []
+    return [row], [
+        [
+            "At the quilt’s edge the lines turn up to ",
+            out,
+            " beyond the finished edge. To sew on to those turns you need ",
+            needed,
+            " of batting and backing there, the foot counted in; you have ",
+            w.shown(has, unit, COARSE[unit], about=True),
+            ". Stop each line at the edge, or leave more.",
+        ]
+    ]
 
 
 def _sliver(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[w.Words]:

@@ -101,7 +101,7 @@ def _here(
     beyond = [move for step in here.steps[AHEAD:] for move in step.sews]
     return SewHere(
         place=place,
-        where=whereabouts.placed(part.name, place) + (f", {number} of {many}" if many > 1 else ""),
+        where=whereabouts.placed(part.name, place, f" {number} of {many}" if many > 1 else ""),
         number=here.number + 1,
         many=here.way.many,
         left=left[here.number].left,

@@ -237,10 +237,14 @@ def zone_view(laid: QuiltLayout, found: ZonePlan | None, body: PlanRequest) -> Z
     view.step = zone_words.step_field(drawing.fill, met, body.unit)
     view.across = continuity_fix(layered)
     beside, told = zone_words.neighbourhood(laid, plans, layered, place, body.unit)
+    needed, lacks = zone_words.beyond_edge(laid, layered, drawing, place, body.unit)
     view.rows = (
-        zone_words.begins(layered, drawing) + zone_words.rows(layered, drawing, met, gap, body.unit) + beside
+        zone_words.begins(layered, drawing)
+        + zone_words.rows(layered, drawing, met, gap, body.unit)
+        + needed
+        + beside
     )
-    view.advice = zone_words.advice(layered, drawing, place, gap, body.unit) + told
+    view.advice = zone_words.advice(layered, drawing, place, gap, body.unit) + lacks + told
     return view
 
 
