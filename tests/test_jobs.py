@@ -8,8 +8,13 @@ from itertools import pairwise
 
 import pytest
 
+from kenzet.core.plan.planner import plan_quilt
+from kenzet.say import words as w
 from kenzet.web.dry_run import Mishaps, dry_run
+from kenzet.web.wire.ruler import ruler_view
+from kenzet.web.wire.zone import RulerRequest
 from tests.jobs import JOBS
+from tests.tops import after
 
 DRAWN_AT_MOST = {  # of all lines: what a job cannot do without drawing
     "a four patch with chevrons": 0.0,
@@ -84,3 +89,21 @@ def test_with_lines_skipped_and_a_thread_broken_all_is_sewn_in_the_end(job):
         on = step.get("placement")
         if on and on["on"] in ("line", "last", "angle"):
             assert on["reference"]["line"] in step["sewn_there"]
+
+
+@pytest.mark.parametrize("job", list(JOBS)[::3])
+def test_with_a_walking_foot_neither_panel_nor_machine_speaks_of_a_ruler(job):
+    quilt = laid(job).quilt
+    kit = {**quilt.kit.model_dump(mode="json"), "sew_with": "walking foot"}
+    walked = after(laid(job), {"kind": "kit", "kit": kit})
+    said = [step.get("text", "") for step in dry_run(walked, Mishaps(), "in")]
+    for plan in plan_quilt(walked).values():
+        drawing = plan.drawings[0]
+        for line in range(0, drawing.lines, 5):
+            body = RulerRequest(zone=plan.key, place=drawing.places[0], line=line, unit="in")
+            view = ruler_view(plan, plan.kit, body)
+            assert not view.body
+            assert not view.curves
+            said += [w.plain(view.laid), *(w.plain(stop.words) for stop in view.stops)]
+    assert said
+    assert not [text for text in said if re.search("ruler|plastic|edge of yours|template", text)]

@@ -36,7 +36,7 @@ def route_rows(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[w.Row]:
 def hand_rows(laid_down: int, turns: int) -> list[w.Row]:
     """How often the hands are at work."""
     return [
-        w.Row(label=["A ruler laid, or a line begun"], words=[f"{laid_down:,} times"]),
+        w.Row(label=["Lines begun"], words=[f"{laid_down:,} times"]),
         w.Row(label=["Turns at the needle"], words=[f"{turns:,}"]),
     ]
 

@@ -157,7 +157,7 @@ def _unlike(fit: TemplateFit, unit: Unit) -> w.Words:
 def laid_words(kit: Kit, region: Region, pose: Pose, on: Placement, unit: Unit) -> w.Words:
     """What a line is laid from and how far away."""
     said = lay_words(kit, on, unit)
-    if on.on == "mark":
+    if on.on == "mark" and kit.sew_with == "ruler foot":
         return [*said, *_by_angle(kit, region, pose, unit)]
     if on.on in ("seam", "line", "last", "drawn") and on.total is not None:
         return [*said, " It then lies ", w.shown(on.distance, unit), " away."]

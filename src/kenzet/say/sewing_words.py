@@ -131,7 +131,7 @@ def then_words(laid: QuiltLayout, here: Now, step: SewingStep, go: w.Words, is_l
     ending = ENDING[laid.quilt.stitching.ends]
     if step.stops:
         return [ending + (" With that, this place is sewn." if is_last else "")]
-    return ["The next line begins here: turn, or lay the ruler anew."]
+    return ["The next line begins here."]
 
 
 FAULTS: dict[Fault, str] = {

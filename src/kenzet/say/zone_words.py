@@ -97,7 +97,8 @@ def begins(plan: ZonePlan, drawing: Drawing) -> list[w.Row]:
             begin = "in the middle, on the drawn line; then the other half"
         rows.append(w.Row(label=[f"Begin{lines}"], words=[begin]))
         turn = "no turn" if not side.turns else "turn the quilt once"
-        rows.append(w.Row(label=[f"Ruler {_OF[side.ruler]} the needle"], words=[turn]))
+        beside = "What is sewn lies" if plan.kit.sew_with == "walking foot" else "Ruler"
+        rows.append(w.Row(label=[f"{beside} {_OF[side.ruler]} the needle"], words=[turn]))
     return rows
 
 

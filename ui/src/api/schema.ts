@@ -4126,6 +4126,8 @@ export interface components {
         MarksView: {
             /** At The Table */
             at_the_table: number;
+            /** By Ruler */
+            by_ruler: boolean;
             /** Caution */
             caution: string;
             /** Chosen By Her */

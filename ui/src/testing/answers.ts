@@ -54,7 +54,7 @@ export const hereView = (some: Some<Views['HereView']> = {}): Views['HereView'] 
   place: '1-1', name: 'Star', occurs: '', number: 1, part: 'star', start: '', end: '', fault: '', cells: '', kept: '', turns: [], avoided: [], sentence: 'Begin at the left.', rows: [], legs: [], ...some,
 })
 
-export const marksView = (some: Some<Views['MarksView']> = {}): Views['MarksView'] => ({
+export const marksView = (some: Some<Views['MarksView']> = {}): Views['MarksView'] => ({ by_ruler: true,
   zone: 'a', name: 'Star points', occurs: '', method: 'first lines', methods: [], chosen_by_her: false, strokes: [], dots: [], signs: [], tools: [], tool: '', tool_words: [], laid: [], rounds: 0,
   round_is: 'Round', stands_for: 'sewn line', repeats: false, at_the_table: 0, edges: [], pages: 1, pages_words: '1 page', rows: [], note: [], caution: '', layers: [], layer: 0, drawings: [], totals: [], ...some,
 })

@@ -100,6 +100,7 @@ class MarksView(m.Wire):
     round_is: Literal["Round", "Placing"]
     stands_for: Literal["sewn line", "ruler edge"]
     repeats: bool
+    by_ruler: bool
     at_the_table: int
     edges: list[EdgeView]
     pages: int
@@ -127,7 +128,8 @@ def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> Mar
     repeat = repeat_of(found, drawing, room_on(body.paper))
     wish = SheetOptions(marks.method, body.kind, repeat=repeat if body.scope == "repeat" else None)
     sheet = mark_sheet(on_sheet, wish, laid.quilt.name, 0, unit)
-    edges = body.kind == "ruler edges" and marks.method != "half"
+    by_ruler = found.kit.sew_with == "ruler foot"
+    edges = body.kind == "ruler edges" and marks.method != "half" and by_ruler
     many, pages_words = _pages(sheet, body.paper)
     offered = choices(found.kit.tools, fabrics_of(laid.quilt, drawing)) if marks.count else []
     hers = [choice for choice in offered if choice.key == found.zone.mark_with]
@@ -142,6 +144,7 @@ def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> Mar
         strokes=list(map(flat, ruler_edges(found, drawing, marks) if edges else marks.strokes)),
         stands_for="ruler edge" if edges else "sewn line",
         repeats=repeat is not None,
+        by_ruler=by_ruler,
         at_the_table=len(steps(found, drawing, marks)),
         dots=[list(dot) for dot in marks.dots],
         signs=[

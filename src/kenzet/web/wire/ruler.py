@@ -65,7 +65,7 @@ def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
         chosen=None if marked else pose.chosen,
         foot=list(pose.foot),
         radius=pose.foot_radius,
-        stops=_stops(pose, unit, sides),
+        stops=_stops(found.kit, pose, unit, sides),
         laid=laid_words(found.kit, drawing.region, pose, side, unit),
         sum=None if marked else sum_words.the_sum(reckoned, found.kit, unit, name, total),
         curves=[],
@@ -99,25 +99,7 @@ def _template_view(
     """A wave or a zigzag: which of her templates sews it, and where its edge lies (F29)."""
     kit, line, trace = found.kit, on.line, drawing.trace(on.line)
     points = trace.polyline if trace is not None else np.array(found.line_ends(drawing, line))
-    wave = isinstance(wanted, WaveEdge)
-    foot = w.shown(kit.reach, unit)
-    laid: w.Words = [
-        *lay_words(kit, on, unit),
-        " The needle runs ",
-        foot,
-        " beside the plastic: lay its middle that far off the line’s own middle",
-    ]
-    depth = wanted.depth if isinstance(wanted, WaveEdge) else wanted.rise
-    if depth / 2 < float(kit.reach):
-        laid.append("; that is off the plastic in the hollows, so draw a base line and lay the crests on it")
-    fits = templates(kit, wanted)
-    laid.append(
-        ". Move it on where it is lowest or highest, not on a slope." if wave else ". Move it on at a point."
-    )
-    if not fits:
-        laid = [
-            f"You have no {'wave' if wave else 'zigzag'} at hand for it: draw it, or use a template of these measures."
-        ]
+    fits = templates(kit, wanted) if kit.sew_with == "ruler foot" else []
     sizes = (
         [("Crest to crest", wanted.period), ("Crest to trough", wanted.depth)]
         if isinstance(wanted, WaveEdge)
@@ -132,7 +114,7 @@ def _template_view(
         foot=points[0].tolist(),
         radius=float(kit.reach),
         stops=[],
-        laid=laid,
+        laid=_by_template(kit, on, wanted, bool(fits), unit),
         sum=None,
         rows=[
             *(
@@ -153,6 +135,31 @@ def _template_view(
     )
 
 
+def _by_template(
+    kit: Kit, on: Placement, wanted: WaveEdge | ZigzagEdge, has_one: bool, unit: Unit
+) -> w.Words:
+    """How it is laid, and where the needle runs beside it."""
+    if kit.sew_with == "walking foot":
+        return lay_words(kit, on, unit)
+    wave = isinstance(wanted, WaveEdge)
+    if not has_one:
+        kind = "wave" if wave else "zigzag"
+        return [f"You have no {kind} at hand for it: draw it, or use a template of these measures."]
+    laid: w.Words = [
+        *lay_words(kit, on, unit),
+        " The needle runs ",
+        w.shown(kit.reach, unit),
+        " beside the plastic: lay its middle that far off the line’s own middle",
+    ]
+    depth = wanted.depth if isinstance(wanted, WaveEdge) else wanted.rise
+    if depth / 2 < float(kit.reach):
+        laid.append("; that is off the plastic in the hollows, so draw a base line and lay the crests on it")
+    laid.append(
+        ". Move it on where it is lowest or highest, not on a slope." if wave else ". Move it on at a point."
+    )
+    return laid
+
+
 def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.RulerView:
     """A side that is an arc: the radii of the edges that sew it (F25), its chord and rise, and her edges for it."""
     foot, radius = float(found.kit.reach), arc.radius
@@ -163,7 +170,10 @@ def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.Ruler
         w.shown(radius, unit, COARSE[unit] / 4, about=True),
         ". ",
     ]
-    if radius > foot:
+    walking = found.kit.sew_with == "walking foot"
+    if walking:
+        laid = [*laid[:-1], "."]
+    elif radius > foot:
         outside = w.shown(radius - foot, unit, COARSE[unit] / 4, about=True)
         laid += [
             "With your foot that is a ruler's outside edge of ",
@@ -177,15 +187,15 @@ def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.Ruler
             inside,
             " does it",
         ]
-    laid.append(". Keep the plastic as far as your foot's offset from both ends.")
+    if not walking:
+        laid.append(". Keep the plastic as far as your foot's offset from both ends.")
     rows = [("Chord", arc.chord), ("Rise", arc.rise), ("Along the curve", arc.radius * abs(arc.angle))]
-    found_fits = ranked(found.kit, arc.radius, arc.angle)
+    found_fits = [] if walking else ranked(found.kit, arc.radius, arc.angle)
     best = next((fit for fit in found_fits if fit.verdict != "will not do"), None)
-    walking = found.kit.sew_with == "walking foot"
     return z.RulerView(
         line=on.line,
         ends=[v for k in range(33) for v in arc.at(k / 32)],
-        body=flat(ruler_on_arc(found.kit, arc, best)) if best and not walking else [],
+        body=flat(ruler_on_arc(found.kit, arc, best)) if best else [],
         etched=[],
         chosen=None,
         foot=list(arc.start),
@@ -194,7 +204,7 @@ def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.Ruler
             z.StopView(needle=list(end), edge=list(dot), words=[])
             for end, dot in zip((arc.start, arc.end), stop_dots(arc, best), strict=True)
         ]
-        if best and not walking
+        if best
         else [],
         laid=laid,
         sum=None,
@@ -205,16 +215,18 @@ def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.Ruler
         rulers=[],
         ruler="",
         curves=[fit_words(found.kit, fit, unit) for fit in found_fits[:6]],
-        tag=mark_tag(found.kit, on, unit) if best and not walking else [],
+        tag=mark_tag(found.kit, on, unit) if best else [],
         caution=caution_of(found.kit),
     )
 
 
-def _stops(pose: Pose, unit: Unit, sides: bool) -> list[z.StopView]:
+def _stops(kit: Kit, pose: Pose, unit: Unit, sides: bool) -> list[z.StopView]:
     start, end = pose.stops
     alike = start.along is not None and end.along is not None and abs(start.along - end.along) < VISIBLE
     words: list[w.Words] = [_stop_words(start.along, "starts", unit), _stop_words(end.along, "stops", unit)]
-    if sides:
+    if kit.sew_with == "walking foot":
+        words = [["Pivot at each corner with the needle down."], []] if sides else [[], []]
+    elif sides:
         words = [["Pivot at each corner with the needle down, then lay the ruler along the next side."], []]
     elif alike:
         crosses = w.shown(start.along or 0.0, unit, COARSE[unit] / 2, about=True)

@@ -85,7 +85,7 @@ function set(name: string, value: unknown) {
       the same in {{ zone.plan.alike.length === 1 ? 'the other zone' : `the ${zone.plan.alike.length} other zones` }} of this shape
     </v-btn>
     <LineSlip v-if="zone.ruler" :ruler="zone.ruler" />
-    <SumCard v-else-if="zone.plan.sum" :sum="zone.plan.sum" heading="Where the ruler goes" @choose="zone.set('spacing', $event)">
+    <SumCard v-else-if="zone.plan.sum" :sum="zone.plan.sum" :heading="zone.plan.sew_with === 'walking foot' ? 'How a line is placed' : 'Where the ruler goes'" @choose="zone.set('spacing', $event)">
       <v-btn v-if="zone.lines" class="plain" data-testid="show-ruler" @click="zone.next(0)">show it on a line</v-btn>
     </SumCard>
     <v-btn v-else-if="zone.lines" class="chip alone" data-testid="show-ruler" @click="zone.next(0)">show what sews a line</v-btn>

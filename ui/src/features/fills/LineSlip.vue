@@ -20,7 +20,7 @@ const zone = useZone()
         <v-btn class="chip" aria-label="Let go of the line" title="Let go (Esc)" @click="zone.drop()">×</v-btn>
       </span>
     </div>
-    <SumCard v-if="ruler.sum" :sum="ruler.sum" heading="Where the ruler goes" @choose="zone.set('spacing', $event)" />
+    <SumCard v-if="ruler.sum" :sum="ruler.sum" :heading="zone.plan?.sew_with === 'walking foot' ? 'How this line is placed' : 'Where the ruler goes'" @choose="zone.set('spacing', $event)" />
     <p v-else class="card weld"><WordsText :words="ruler.laid" /></p>
     <div v-if="ruler.rulers.length > 1 || zone.plan?.own_ruler" class="rulers" role="group" aria-label="Rulers for this line, the best first" data-testid="rulers">
       <span class="label">Your rulers, best first</span>

@@ -27,7 +27,7 @@ const files = computed(() => exports.list.filter((one) => one.of_sheet && (one.n
   <section class="print">
     <div class="between"><p class="label">Mark sheet at true size</p><span class="quiet" data-testid="pages">{{ marks.pages ? marks.pages_words : '' }}</span></div>
     <div class="chips" role="group" aria-label="What is on it">
-      <v-btn v-for="[key, label, title] in KINDS" :key="key" class="chip" :title="title" :aria-pressed="sheet.kind === key" :data-testid="`kind-${key.replace(' ', '-')}`" @click="set({ kind: key })">{{ label }}</v-btn>
+      <v-btn v-for="[key, label, title] in KINDS.filter(([kind]) => marks.by_ruler || kind !== 'ruler edges')" :key="key" class="chip" :title="title" :aria-pressed="sheet.kind === key" :data-testid="`kind-${key.replace(' ', '-')}`" @click="set({ kind: key })">{{ label }}</v-btn>
     </div>
     <div class="chips" role="group" aria-label="Of what">
       <v-btn class="chip" :aria-pressed="sheet.scope === 'zone'" @click="set({ scope: 'zone' })">this zone</v-btn>
