@@ -36,7 +36,7 @@ const place = computed(() => route.value?.visits[number.value - 1]?.place ?? '')
 const drawn = ref<string[]>()
 const needle = shallowRef<Needle>()
 const into = ref(0)
-/** the place that is looked at still when the order has changed */
+/** the place to be looked at when the order has changed, or is first found */
 let follows = ''
 const { ask, fault: refused, pending: busy } = useAsk()
 const wanted = (quick: boolean) => ({ unit: quilt.unit, number: number.value, quick })
@@ -55,9 +55,11 @@ async function shorten() {
   if (found) put(found)
 }
 function put(found: Views['RouteView']) {
+  const before = follows || place.value
   route.value = found
   trouble.value = ''
-  const there = follows ? found.visits.findIndex((visit) => visit.place === follows) + 1 : 0
+  const moved = !!before && found.visits[number.value - 1]?.place !== before
+  const there = moved ? found.visits.findIndex((visit) => visit.place === before) + 1 : 0
   follows = ''
   if (there) number.value = there
   else if (number.value && !found.here) number.value = 0
@@ -99,7 +101,8 @@ function set(name: string, value: unknown) {
 const stepped = (field: Views['FieldView'], by: number) => set(field.name, Number(field.text) + by * (field.name === 'rest' ? 5 : 1))
 /** a place that is sewn in several passes is looked at in one after the other */
 function point(spot: Spot) {
-  const all = route.value?.visits ?? []
+  if (!route.value) return void (follows = spot.place)
+  const all = route.value.visits
   const at = (where: string) => all.flatMap((visit, k) => (visit.place === where ? [k + 1] : []))
   const some = at(spot.place).length ? at(spot.place) : at('top')
   if (some.length) number.value = some[(some.indexOf(number.value) + 1) % some.length]!

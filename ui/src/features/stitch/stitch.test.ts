@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { api, Problem, type Views } from '../../api/client'
 import { field, hereView, routeView, views, visit } from '../../testing/answers'
 import { answers, byId, changes, mounted, opened } from '../../testing/mounting'
+import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
 import ExitCard from './ExitCard.vue'
 import LongerCard from './LongerCard.vue'
 import StitchStation from './StitchStation.vue'
@@ -31,6 +32,20 @@ describe('the order', () => {
     expect(station.text()).toContain('60 in')
     expect(station.text()).not.toContain('being looked for')
     expect(asked.mock.calls.map((call) => call[1].quick)).toEqual([true, false])
+  })
+  it('looks at the place that was picked before anything was found, also when a shorter way has another order', async () => {
+    opened()
+    const { ask, waiting } = answers<Views['RouteView']>()
+    const asked = vi.spyOn(api, 'route').mockImplementation(ask)
+    const station = mounted(StitchStation)
+    await flushPromises()
+    station.findComponent(QuiltCanvas).vm.$emit('point', { place: '1-2' })
+    waiting[0]!.done(routeView({ quick: true, visits: [visit(), visit({ place: '1-2' })] }))
+    await flushPromises()
+    expect(asked.mock.calls.at(-1)![1].number).toBe(2)
+    waiting.at(-1)!.done(routeView({ visits: [visit({ place: '1-2' }), visit()], here: hereView() }))
+    await flushPromises()
+    expect(asked.mock.calls.at(-1)![1].number).toBe(1)
   })
   it('keeps the last good one while nothing answers, and says so', async () => {
     const quilt = opened()
