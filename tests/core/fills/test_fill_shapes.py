@@ -16,6 +16,8 @@ from kenzet.core.fills.base import Paths
 from kenzet.core.fills.rhythm import at_beat, beats_of, check_rhythm
 from kenzet.core.fills.turned import frame_of
 from kenzet.core.geom.clip import Straight, clip
+from kenzet.web.dry_run import Mishaps, dry_run
+from tests.jobs import block, whole
 from tests.shapes import IN, REGIONS, box, drawn, inches, site
 
 SQUARE = inches(box(0, 0, 8, 8))
@@ -184,10 +186,21 @@ def test_the_diagonal_zigzag_meets_the_corners_of_its_grid_and_leaves_room_for_m
         steps = (path.vertices[:, :2] - middle) / IN
         assert np.allclose(steps, np.rint(steps), atol=1e-6)
     zigzags = shapely.union_all([LineString(p.points) for p in rows.paths])
-    for ring in motifs.paths:
-        whole = LineString(np.vstack([ring.points, ring.points[:1]]))
-        assert whole.distance(zigzags) > 0.2 * IN
-        assert SQUARE.area.covers(whole)
+    assert motifs.paths
+    for drop in motifs.paths:  # out of a corner at which a row turns, and back to it
+        start, end = drop.points[[0, -1]]
+        assert np.allclose(start, end)
+        assert zigzags.distance(shapely.Point(start)) < 1e-6
+        far = LineString(drop.points).difference(shapely.Point(start).buffer(0.3 * IN))
+        assert far.distance(zigzags) > 0.1 * IN
+        assert SQUARE.area.covers(LineString(drop.points))
+
+
+@pytest.mark.parametrize("motif", ["none", "ring", "spray"])
+def test_motifs_in_diamonds_are_sewn_on_the_way_without_a_thread_stop(motif):
+    fill = {"kind": "ruled zigzag", "spacing": "1 1/2 in", "motif": motif}
+    steps = dry_run(whole(block("Plain", "6 in"), fill), Mishaps(), "in")
+    assert sum(step["event"] == "begun" for step in steps) == 1
 
 
 def test_rungs_stand_square_to_a_curve_at_even_steps():

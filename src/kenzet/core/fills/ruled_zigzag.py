@@ -15,6 +15,9 @@ from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 
 Motif = Literal["none", "ring", "spray"]
+_HIGH = 1.2  # of the grid: a motif, from the corner of its diamond
+_DROP = 22.0  # degrees from the upright: the sides of a drop
+_RAY = 18.0  # degrees between rays
 
 
 class RuledZigzag(TurnedFill):
@@ -25,7 +28,7 @@ class RuledZigzag(TurnedFill):
         "Ruled through the corners of a drawn grid; mirrored rows stand as diamonds, each with room for a small motif."
     )
     tile: ClassVar[str] = (
-        "M-4 26 9 13 22 26 35 13 48 26 61 13 74 26M-4 0 9 13 22 0 35 13 48 0 61 13 74 0M-4 26 9 39 22 26 35 39 48 26 61 39 74 26M19.5 13a2.5 2.5 0 105 0 2.5 2.5 0 10-5 0M45.5 13a2.5 2.5 0 105 0 2.5 2.5 0 10-5 0M6.500 26a2.5 2.5 0 105 0 2.5 2.5 0 10-5 0M32.500 26a2.5 2.5 0 105 0 2.5 2.5 0 10-5 0M58.500 26a2.5 2.5 0 105 0 2.5 2.5 0 10-5 0"
+        "M-4 26 9 13 22 26 35 13 48 26 61 13 74 26M-4 0 9 13 22 0 35 13 48 0 61 13 74 0M-4 26 9 39 22 26 35 39 48 26 61 39 74 26"
     )
     group: ClassVar[Group] = "zigzags"
     order: ClassVar[int] = 33
@@ -38,7 +41,7 @@ class RuledZigzag(TurnedFill):
         "none",
         Form(
             "choice", "In each diamond", "Sewn out and back from the corner, on the way.",
-            choices=(Choice("none", "nothing"), Choice("ring", "a small ring"), Choice("spray", "three short rays")),
+            choices=(Choice("none", "nothing"), Choice("ring", "a drop"), Choice("spray", "three rays")),
         ),
     )  # fmt: skip
 
@@ -57,13 +60,14 @@ class RuledZigzag(TurnedFill):
             paths.append(frame.path(np.array(points)))
         yield Paths(tuple(paths))
         if self.motif != "none":
-            size = g * 0.3
+            size = g * _HIGH
             centres = [
                 (middle[0] + i * g, middle[1] + j * g) for i in columns for j in rows if (i + j) % 2 == 1
             ]
-            fits = roomy(site.region, [frame.out(u, v) for u, v in centres], size)
-            whole = [centre for centre, fit in zip(centres, fits, strict=True) if fit]
-            yield Paths(tuple(p for u, v in whole for p in _motif(frame, u, v, size, self.motif)))
+            fits = roomy(site.region, [frame.out(u, v) for u, v in centres], g / 2)
+            there = roomy(site.region, [frame.out(u, v - g) for u, v in centres], 0.0)
+            corners = [(u, v - g) for (u, v), fit, at in zip(centres, fits, there, strict=True) if fit and at]
+            yield Paths(tuple(p for u, v in corners for p in _motif(frame, u, v, size, self.motif)))
 
     def figures(self, site: Site) -> Sequence[Figure]:
         """Leg and diamond."""
@@ -72,9 +76,15 @@ class RuledZigzag(TurnedFill):
 
 
 def _motif(frame: Frame, u: float, v: float, size: float, motif: Motif) -> Iterable[Path]:
+    """From the lowest corner (u, v) of a diamond: a drop whose sides are tangents of its round end, or rays, ``size`` mm long."""
     if motif == "ring":
-        yield frame.path(np.array([(u - size / 2, v, 1.0), (u + size / 2, v, 1.0)]), closed=True)
+        half = math.radians(_DROP)
+        round_ = size * math.sin(half) / (1 + math.sin(half))  # the radius of its end
+        side = (size - round_) * math.cos(half)
+        x, y = side * math.sin(half), side * math.cos(half)
+        bulge = math.tan((math.pi + 2 * half) / 4)
+        yield frame.path(np.array([(u, v, 0.0), (u + x, v + y, bulge), (u - x, v + y, 0.0), (u, v, 0.0)]))
         return
-    for degrees in (50, 90, 130):
+    for degrees in (90 - _RAY, 90, 90 + _RAY):
         x, y = size * math.cos(math.radians(degrees)), size * math.sin(math.radians(degrees))
-        yield frame.path(np.array([(u, v - size / 2, 0.0), (u + x, v - size / 2 + y, 0.0)]))
+        yield frame.path(np.array([(u, v, 0.0), (u + x, v + y, 0.0)]))

@@ -127,6 +127,8 @@ class FreehandTexture(Fill):
 
 Rows = Iterable[np.ndarray]
 
+_WAVE = 0.5  # the bulge of an arc of a wave
+
 
 def _levels(frame: Frame, size: float) -> list[float]:
     many = max(int(frame.height / size), 1)
@@ -177,6 +179,20 @@ def _loops(frame: Frame, size: float) -> Rows:
         yield np.array([*rows, (frame.right + size, v, 0.0)])
 
 
+def _loops_on_waves(frame: Frame, size: float) -> Rows:
+    """A loop stands on every crest of a wave, and hangs from every trough."""
+    chord, r = size * 1.6, size * 0.35
+    half = math.tan(math.atan(_WAVE) / 2)  # the bulge of half of such an arc
+    for v in _levels(frame, 3.2 * size):
+        row: list[tuple[float, float, float]] = []
+        for k in range(int(frame.width / chord) + 3):
+            u, side = frame.left + (k - 1) * chord, 1 if k % 2 else -1
+            crest = (u + chord / 2, v + side * _WAVE * chord / 2)
+            away = (crest[0], crest[1] + side * 2 * r)
+            row += [(u, v, -side * half), (*crest, side * 1.0), (*away, side * 1.0), (*crest, -side * half)]
+        yield np.array(row)
+
+
 def _leaves(frame: Frame, size: float) -> Rows:
     for v in _levels(frame, size * 1.8):
         yield np.array([(frame.left - 1, v, 0.0), (frame.right + 1, v, 0.0)])
@@ -198,6 +214,6 @@ def _rays(frame: Frame, size: float) -> Rows:
 
 _HINTS: dict[str, Callable[[Frame, float], Rows]] = {
     "meander": _wandering, "pebbles": _rounds, "inward spirals": _spirals, "wiggly echoes": _wandering,
-    "folded ribbon": _loops, "looped v": _loops, "loops on a wave": _loops, "back and forth": _straight,
+    "folded ribbon": _loops, "looped v": _loops, "loops on a wave": _loops_on_waves, "back and forth": _straight,
     "flowers": _leaves, "feathers": _leaves, "ovals on a spine": _leaves, "doubled swirls": _spirals, "double s": _rays,
 }  # fmt: skip
