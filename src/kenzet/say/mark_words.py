@@ -2,9 +2,15 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Sequence
 from fractions import Fraction
 
+import numpy as np
+import shapely
+
 from kenzet.core.geom.edge_ticks import TickedEdge
+from kenzet.core.geom.region import Floats
 from kenzet.core.marks.marking import Marks, by_eye, left_to_the_eye, marks_of, methods
 from kenzet.core.marks.tools import MarkerChoice, batch, care
 from kenzet.core.numbers.measure import COARSE, Unit, long_figure, rounded
@@ -13,6 +19,9 @@ from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.line_references import ANGLE
 from kenzet.core.top.zone import MarkMethod
 from kenzet.say import words as w
+
+_MOST_STROKES = 400  # that are looked at for crossings
+_ANOTHER_LEAN = 20  # degrees between two strokes
 
 
 class MethodView(w.Said):
@@ -98,6 +107,30 @@ def tool_words(choice: MarkerChoice, drawing: Drawing, marks: Marks) -> list[str
             f"It fades within {choice.marker.hours} h: mark no more than {many} lines before you sew them."
         )
     return said
+
+
+def pens_by_lean(offered: Sequence[MarkerChoice], tool: MarkerChoice, marks: Marks) -> list[str]:
+    """Where drawn lines of two directions cross and she has two pens that show: a pen for each direction."""
+    other = next((one for one in offered if one.key != tool.key and one.fits), None)
+    lines = [shapely.linestrings(stroke) for stroke in marks.strokes[:_MOST_STROKES]]
+    if other is None or not tool.fits or len(lines) < 2:
+        return []
+    leans = np.array([_lean(stroke) for stroke in marks.strokes[: len(lines)]])
+    tree = shapely.STRtree(lines)
+    one, crossed = tree.query(lines, predicate="crosses")
+    apart = np.abs((leans[one] - leans[crossed] + 90) % 180 - 90)
+    if not (apart > _ANOTHER_LEAN).any():
+        return []
+    return [
+        f"Where drawn lines cross, {tool.marker.name} for those that lean one way and {other.marker.name} for the others show "
+        "which one to follow."
+    ]
+
+
+def _lean(stroke: Floats) -> float:
+    """Degrees from level, from end to end."""
+    (x0, y0), (x1, y1) = stroke[0].tolist(), stroke[-1].tolist()
+    return math.degrees(math.atan2(y1 - y0, x1 - x0)) % 180
 
 
 def rows_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> list[w.Row]:

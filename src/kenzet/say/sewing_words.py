@@ -50,7 +50,7 @@ def sew_words(
     """How far and which way, and where to stop; ``placed`` is the way of its moves in the quilt."""
     far = w.shown(sum(move.length for move in step.sews), unit, COARSE[unit], about=True)
     first, last = placed[0][0], placed[len(step.sews) - 1][-1]
-    if closed and float(np.hypot(*(last - first))) < 1.0:
+    if float(np.hypot(*(last - first))) < VISIBLE:
         return ["Sew round, ", far, ", back to where you began. Pivot at each corner, ", _DOWN]
     where = on_lanes.get(step.sews[-1].nodes[1])
     stop = {DITCH: "to the seam", EDGE: "to the zone’s edge", RIM: "to the quilt’s edge"}.get(

@@ -24,7 +24,7 @@ from kenzet.core.marks.marking import (
 from kenzet.core.marks.prep import prep
 from kenzet.core.marks.signs import STROKES
 from kenzet.core.marks.table import steps
-from kenzet.core.marks.tools import batch, care, choices, colour_of
+from kenzet.core.marks.tools import batch, care, choices, colour_of, fabrics_of
 from kenzet.core.numbers.measure import Length
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.plan.zone_plan import ZonePlan
@@ -33,7 +33,9 @@ from kenzet.core.ruler.line_references import LINE, MARK
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.zone import Zone
 from kenzet.demo import demo_quilts
+from kenzet.say.mark_words import pens_by_lean
 from tests.core.fills.test_fills import EXAMPLES
+from tests.jobs import block, whole
 from tests.shapes import REGIONS, box, drawn, inches
 
 DEMOS = demo_quilts()
@@ -324,3 +326,23 @@ def test_half_of_a_zone_is_half_by_symmetry(region, share):
 
 def test_a_zone_that_is_no_mirror_image_of_itself_has_no_half():
     assert half_of(inches([(0, 0), (7, 0), (5, 2), (0, 3)])) is None
+
+
+@pytest.mark.parametrize(
+    ("fill", "pens", "told"),
+    [
+        ("grid", ("blue", "purple"), True),
+        ("grid", ("blue", "white"), False),  # which is hardly seen on that ground
+        ("grid", ("blue",), False),
+        ("lines", ("blue", "purple"), False),
+    ],
+)
+def test_a_pen_for_each_lean_where_drawn_lines_cross_and_two_pens_show(fill, pens, told):
+    laid = whole(block("Plain", "6 in"), {"kind": fill, "spacing": "1 in"})
+    plan = next(iter(plan_quilt(laid).values()))
+    drawing = plan.drawings[0]
+    tools = {
+        colour: Marker(name=colour, sort="pen that washes out", colour=colour, off="water") for colour in pens
+    }
+    offered = choices(tools, fabrics_of(laid.quilt, drawing))
+    assert bool(pens_by_lean(offered, offered[0], marks_of(plan, drawing, "all lines"))) == told
