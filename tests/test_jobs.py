@@ -8,8 +8,10 @@ from itertools import pairwise
 
 import pytest
 
+from kenzet.core.placing.place_line import planned
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.say import words as w
+from kenzet.say.placing_words import lay_words
 from kenzet.web.dry_run import Mishaps, dry_run
 from kenzet.web.wire.ruler import ruler_view
 from kenzet.web.wire.zone import RulerRequest
@@ -107,3 +109,18 @@ def test_with_a_walking_foot_neither_panel_nor_machine_speaks_of_a_ruler(job):
             said += [w.plain(view.laid), *(w.plain(stop.words) for stop in view.stops)]
     assert said
     assert not [text for text in said if re.search("ruler|plastic|edge of yours|template", text)]
+
+
+@pytest.mark.parametrize("job", JOBS)
+def test_the_panel_begins_with_what_the_machine_says(job):
+    for plan in plan_quilt(laid(job)).values():
+        drawing = plan.layered(0).drawings[0] if plan.layered(0) else plan.drawings[0]
+        for line in range(0, drawing.lines, 4):
+            view = ruler_view(
+                plan.layered(drawing.layer) or plan,
+                plan.kit,
+                RulerRequest(zone=plan.key, place=drawing.places[0], line=line, unit="in"),
+            )
+            on = planned(plan.layered(drawing.layer) or plan, drawing, line)
+            if not on.sides:
+                assert w.plain(view.laid).startswith(w.plain(lay_words(plan.kit, on, "in")))

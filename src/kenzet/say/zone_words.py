@@ -59,6 +59,7 @@ class MeetView(w.Said):
     said: str
 
 
+_NO_CHANGE = Fraction(1, 2000)  # of a spacing: nobody sees it
 _OF = {"right": "right of", "left": "left of", "up": "above", "down": "below"}
 
 
@@ -149,11 +150,20 @@ def _off(total: OffsetSum, lines: int, spread: float, tolerance: float, unit: Un
 
 def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[Offer]:
     """Spacings near hers that suit the zone; the one she has is told as such."""
+    hers = figure(drawing.fill.spacing.mm, unit, about=True).text
     return [
         Offer(
             value=wish.length.text,
             values={"spacing": wish.length.text, **dict(wish.values)},
-            words=[w.shown(wish.length.mm, unit, bare=unit == "in", about=True)],
+            # one that reads like hers says that it is a hair more or less
+            words=[
+                w.shown(
+                    wish.length.mm,
+                    unit,
+                    bare=unit == "in",
+                    about=figure(wish.length.mm, unit, about=True).text != hers,
+                )
+            ],
             label=_does(wish, drawing.fill.spacing.mm),
             now=not wish.values and abs(wish.length.mm - drawing.fill.spacing.mm) < _SAME,
         )
@@ -189,7 +199,7 @@ def _figure(told: Figure, unit: Unit) -> str | w.Shown:
 def _does(wish: SpacingSuggestion, wanted: Fraction) -> str:
     """What a spacing does, and its change where there is any."""
     change = (wish.length.mm - wanted) / wanted
-    if abs(wish.length.mm - wanted) < _SAME:
+    if abs(change) < _NO_CHANGE or abs(wish.length.mm - wanted) < _SAME:
         return wish.does
     return f"{wish.does} {float(change):{'+.0%' if abs(change) >= Fraction(1, 100) else '+.1%'}}".replace(
         "-", "\u2212"

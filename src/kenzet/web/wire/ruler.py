@@ -144,7 +144,10 @@ def _by_template(
     wave = isinstance(wanted, WaveEdge)
     if not has_one:
         kind = "wave" if wave else "zigzag"
-        return [f"You have no {kind} at hand for it: draw it, or use a template of these measures."]
+        return [
+            *lay_words(kit, on, unit),
+            f" You have no {kind} at hand for it: with a template of these measures you would follow its edge.",
+        ]
     laid: w.Words = [
         *lay_words(kit, on, unit),
         " The needle runs ",
@@ -163,34 +166,12 @@ def _by_template(
 def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.RulerView:
     """A side that is an arc: the radii of the edges that sew it (F25), its chord and rise, and her edges for it."""
     foot, radius = float(found.kit.reach), arc.radius
-    inside = w.shown(radius + foot, unit, COARSE[unit] / 4, about=True)
-    laid: w.Words = [
-        *lay_words(found.kit, on, unit),
-        " Its radius at the needle is ",
-        w.shown(radius, unit, COARSE[unit] / 4, about=True),
-        ". ",
-    ]
-    walking = found.kit.sew_with == "walking foot"
-    if walking:
-        laid = [*laid[:-1], "."]
-    elif radius > foot:
-        outside = w.shown(radius - foot, unit, COARSE[unit] / 4, about=True)
-        laid += [
-            "With your foot that is a ruler's outside edge of ",
-            outside,
-            " or an inside edge of ",
-            inside,
-        ]
-    else:
-        laid += [
-            "Your foot goes round no outside edge as tight as that; an inside edge of ",
-            inside,
-            " does it",
-        ]
-    if not walking:
-        laid.append(". Keep the plastic as far as your foot's offset from both ends.")
+    by_ruler = found.kit.sew_with == "ruler foot" and on.by not in ("ditch", "rim", "tape")
+    laid = [*lay_words(found.kit, on, unit), *(_radii(radius, foot, unit) if by_ruler else [])]
+    if on.by == "curve":
+        laid.append(" Keep the plastic as far as your foot's offset from both ends.")
     rows = [("Chord", arc.chord), ("Rise", arc.rise), ("Along the curve", arc.radius * abs(arc.angle))]
-    found_fits = [] if walking else ranked(found.kit, arc.radius, arc.angle)
+    found_fits = ranked(found.kit, arc.radius, arc.angle) if by_ruler else []
     best = next((fit for fit in found_fits if fit.verdict != "will not do"), None)
     return z.RulerView(
         line=on.line,
@@ -218,6 +199,32 @@ def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.Ruler
         tag=mark_tag(found.kit, on, unit) if best else [],
         caution=caution_of(found.kit),
     )
+
+
+def _radii(radius: float, foot: float, unit: Unit) -> w.Words:
+    """Of an arc that the needle sews, and of the edges that sew it, in mm."""
+    inside = w.shown(radius + foot, unit, COARSE[unit] / 4, about=True)
+    said: w.Words = [
+        " Its radius at the needle is ",
+        w.shown(radius, unit, COARSE[unit] / 4, about=True),
+        ". ",
+    ]
+    if radius <= foot:
+        return [
+            *said,
+            "Your foot goes round no outside edge as tight as that; an inside edge of ",
+            inside,
+            " does it.",
+        ]
+    outside = w.shown(radius - foot, unit, COARSE[unit] / 4, about=True)
+    return [
+        *said,
+        "With your foot that is a ruler's outside edge of ",
+        outside,
+        " or an inside edge of ",
+        inside,
+        ".",
+    ]
 
 
 def _stops(kit: Kit, pose: Pose, unit: Unit, sides: bool) -> list[z.StopView]:
