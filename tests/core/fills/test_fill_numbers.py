@@ -549,3 +549,33 @@ def test_freehand_textures_claim_density_and_no_line():
     assert drawing.lines == 0
     assert drawing.density * IN == near(7.2)  # 3.6 / D
     assert drawing.hints
+
+
+def test_no_row_is_begun_that_the_far_edge_cuts_and_the_spare_is_told():
+    fill = FILLS["zigzag rows"](
+        spacing="1/4 in", typed="step", start="edge", first="1/4 in", rhythm="1 2 1 3", rise="0.6 in"
+    )
+    region = inches(box(0, 0, 8, 4))
+    drawing = drawn(fill, region)
+    assert len(drawing.traces) == 8
+    assert max(trace.points[:, 1].max() for trace in drawing.traces) / IN == pytest.approx(3.6)
+    told = {one.label: one.value / IN for one in fill.figures(site(region))}
+    assert told["Left beyond the last row"] == pytest.approx(0.4)
+
+
+@pytest.mark.parametrize(("chord", "rise"), [(8, 1.25), (10, 2), (6, 2.5), (20, 5)])
+def test_ends_on_curved_edges_and_echoes_of_arcs_lie_where_the_true_arc_does(chord, rise):
+    region = petal(chord, rise)
+    radius = (chord**2 / 4 + rise**2) / (2 * rise) * IN
+    left, low, right, high = region.bounds
+    x, y = (left + right) / 2, (low + high) / 2
+    centres = np.array([(x, y + rise * IN - radius), (x, y - rise * IN + radius)])
+
+    def off(points, far):
+        return np.abs(np.hypot(*(points[:, None] - centres).transpose(2, 0, 1)) - far).min(axis=1).max()
+
+    ends = drawn(FILLS["lines"](spacing="1/4 in", angle=90), region).stretches.ends.reshape(-1, 2)
+    assert off(ends, radius) <= 0.02
+    for ring in drawn(FILLS["echo"](spacing="1/4 in", corners="round"), region).traces[:3]:
+        middles = (ring.polyline[:-1] + ring.polyline[1:]) / 2
+        assert off(np.concatenate([ring.points, middles]), radius - (ring.line + 1) * IN / 4) <= 0.02

@@ -35,6 +35,7 @@ class Scallops(RowFill):
     order: ClassVar[int] = 44
     lends_spacing: ClassVar[bool] = False
     lines_are: ClassVar[str] = "Rows and inner arcs"
+    whole_rows: ClassVar[bool] = True
 
     kind: Literal["scallops"] = "scallops"
     spacing: Length = asked("3/4 in", Form("length", "Apart", "From an arc to the one inside it."))
@@ -148,6 +149,7 @@ class Scallops(RowFill):
         frame = self.frame(site)
         wide, _, radius = self.arc(frame)
         return (
+            *super().figures(site),
             Figure("Along the row", round(frame.width / wide), "count"),
             Figure("Each as wide as", wide),
             Figure("Radius of the outer arc", radius),

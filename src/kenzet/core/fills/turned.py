@@ -13,7 +13,7 @@ import random
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
-from typing import Any, Literal
+from typing import Any, ClassVar, Literal
 
 import numpy as np
 import shapely
@@ -40,7 +40,7 @@ from kenzet.core.geom.region import Region
 from kenzet.core.numbers.measure import Length
 from kenzet.core.numbers.spacing import whole_parts
 from kenzet.core.params import Choice, Form, asked, in_range
-from kenzet.core.tolerances import EQUAL, SNAP
+from kenzet.core.tolerances import EQUAL, SNAP, VISIBLE
 
 MOST_VERTICES = 150_000
 TURNED_OVER = np.array([1.0, -1.0, -1.0])
@@ -148,7 +148,12 @@ class TurnedFill(SkippingFill):
 
 
 class RowFill(TurnedFill):
-    """Base of fills that repeat one shape row by row. Must override ``row``; may override ``slope`` and ``span``."""
+    """Base of fills that repeat one shape row by row. Must override ``row``; may override ``slope`` and ``span``.
+
+    Of ``whole_rows`` that are counted from an edge none is begun that the far edge would cut.
+    """
+
+    whole_rows: ClassVar[bool] = False
 
     skip: Length | None = asked("1/2 in", SKIP)
     typed: Typed = asked(
@@ -264,6 +269,8 @@ class RowFill(TurnedFill):
         if frame.datum is not None:
             origin = frame.datum[1]
         low, high = frame.low - above, frame.high - below
+        if self._spares:
+            high = frame.high - above + 2 * EQUAL
         edge = self.start == "edge" or rows is not None
         number = 0 if edge else -math.ceil((origin - low) / float(step * min(beats)))
         found: list[tuple[int, float]] = []
@@ -274,6 +281,16 @@ class RowFill(TurnedFill):
                 found.append((number, v))
             number += 1
         return found
+
+    @property
+    def _spares(self) -> bool:
+        """Whether what is left at the far edge stays free."""
+        return self.whole_rows and self.start == "edge" and self.rows is None
+
+    def spare(self, frame: Frame) -> float:
+        """How much stays free beyond the last row, mm; 0 where the far edge cuts rows."""
+        places = self.places(frame)
+        return frame.high - (places[-1][1] + self.span(frame)[1]) if self._spares and places else 0.0
 
     def lay_out(self, site: Site) -> Iterable[Family]:
         """One family of rows, each laid from the one before where the kit can."""
@@ -307,12 +324,14 @@ class RowFill(TurnedFill):
     def figures(self, site: Site) -> Sequence[Figure]:
         """The ruler's step and the true spacing, the typed one told as such."""
         frame = self.frame(site)
-        step = float(self.step(frame))
+        step, spare = float(self.step(frame)), self.spare(frame)
+        found = [Figure("Left beyond the last row", spare)] if spare > VISIBLE else []
         if self.slope(frame) == 1.0:
-            return ()
+            return found
         return (
             Figure("Step of the ruler", step, typed=self.typed == "step"),
             Figure("True spacing, where closest", step * self.slope(frame), typed=self.typed == "true"),
+            *found,
         )
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:

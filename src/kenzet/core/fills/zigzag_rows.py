@@ -27,6 +27,7 @@ class ZigzagRows(RowFill):
     group: ClassVar[Group] = "zigzags"
     order: ClassVar[int] = 32
     lines_are: ClassVar[str] = "Rows"
+    whole_rows: ClassVar[bool] = True
 
     kind: Literal["zigzag rows"] = "zigzag rows"
     pitch: Length = asked("1 1/2 in", Form("length", "Template: point to point", after="typed"))
