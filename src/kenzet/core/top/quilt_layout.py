@@ -50,14 +50,14 @@ class ZoneShape:
 
     @cached_property
     def seams(self) -> tuple[tuple[Point, Point], ...]:
-        """The straight seams of the part's piecing inside the region, its own outline not among them."""
+        """The straight seams of the part's piecing inside the region before it is cut, its own outline not among them."""
         patches = [Region(patch.area, self.part.soft) for patch in self.part.patches.values()]
         sides = [(edge.start, edge.end) for patch in patches for edge in patch.edges]
         if not sides:
             return ()
-        outline = self.region.area.boundary.buffer(SNAP)
+        outline = self.uncut.area.boundary.buffer(SNAP)
         inside = (
-            shapely.union_all(shapely.linestrings(sides)).intersection(self.region.area).difference(outline)
+            shapely.union_all(shapely.linestrings(sides)).intersection(self.uncut.area).difference(outline)
         )
         lines = [line for line in getattr(inside, "geoms", [inside]) if line.length > _LEAST_SEAM]
         ends = np.array([[*line.coords[0], *line.coords[-1]] for line in lines]).reshape(-1, 4)
