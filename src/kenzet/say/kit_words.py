@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from kenzet.core.kit.cupboard import (
-    Slot,
-)
+from collections.abc import Sequence
+
+from kenzet.core.kit.cupboard import Slot
+from kenzet.core.kit.edges import ArcEdge, Edge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things import Thing
 from kenzet.core.marks.printer import Printer
-from kenzet.core.numbers.measure import Length, Unit, in_words
+from kenzet.core.numbers.measure import COARSE, Length, Unit, in_words
 from kenzet.say import words as w
 
 SLOT_LABELS: dict[Slot, str] = {
@@ -41,3 +42,24 @@ def printer_words(printer: Printer) -> str:
     if across == up:
         return "true" if across in ("+0.0", "−0.0") else f"corrected by {across} %"
     return f"corrected by {across} % across and {up} % up"
+
+
+def curves_sewn(edges: Sequence[Edge], kit: Kit, unit: Unit) -> w.Words:
+    """The radii that the curves of a ruler sew (F25), and how far apart two passes lie while it stays where it is."""
+    if kit.sew_with == "walking foot":
+        return []
+    foot = float(kit.reach)
+    curves = [edge for edge in edges if isinstance(edge, ArcEdge) and edge.sewn(foot) > 0]
+    if not curves:
+        return []
+    said: w.Words = ["With your foot it sews a radius of "]
+    for k, edge in enumerate(curves):
+        said += [
+            " and of " if k else "",
+            w.shown(edge.sewn(foot), unit, COARSE[unit] / 4),
+            f" along its {edge.side}",
+        ]
+    if len(curves) == len(edges) == 2:  # of one band
+        apart = abs(curves[0].sewn(foot) - curves[1].sewn(foot))
+        said += [": both, where it lies, are ", w.shown(apart, unit, COARSE[unit] / 4), " apart"]
+    return [*(one for one in said if one != ""), "."]

@@ -171,6 +171,41 @@ def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[Off
     ]
 
 
+_MOST_CURVES = 3
+
+
+def by_her_curves(
+    plan: ZonePlan, drawing: Drawing, place: str, unit: Unit
+) -> tuple[list[Offer], list[w.Words]]:
+    """What her curved edges would make of a fill, as offers; and why one does not."""
+    fill = drawing.fill
+    offered: list[Offer] = []
+    refused: list[w.Words] = []
+    for one in plan.by_her_curves(drawing, place):
+        for wish in one.makes:
+            values = {"spacing": wish.length.text, **dict(wish.values)}
+            now = all(_same_length(getattr(fill, name), text) for name, text in values.items())
+            offered.append(
+                Offer(
+                    value=wish.length.text,
+                    values=values,
+                    words=[w.shown(wish.length.mm, unit, bare=unit == "in", about=True)],
+                    label=f"{wish.does} by “{one.name}”",
+                    now=now,
+                )
+            )
+        if one.refused:
+            sews = w.shown(one.sewn, unit, COARSE[unit], about=True)
+            refused.append([f"“{one.name}” sews a radius of ", sews, f": {one.refused}."])
+    own = float(fill.spacing.mm)
+    offered.sort(key=lambda offer: abs(float(Length.parse(offer.value).mm) - own))
+    return offered[:_MOST_CURVES], refused[:1]
+
+
+def _same_length(value: object, text: str) -> bool:
+    return isinstance(value, Length) and abs(value.mm - Length.parse(text).mm) < _SAME
+
+
 def step_field(fill: Fill, slants: Sequence[Slant], unit: Unit) -> w.FieldView | None:
     """The step along the edge as a field, where lines meet one at a slant."""
     if not slants or not takes_step(fill):

@@ -22,9 +22,7 @@ def test_tips_and_seam_ends_are_the_true_ones_wherever_lines_end(by):
     laid = inside(whole(block("Four-patch", "8 in"), {"kind": "zigzag", "spacing": "1 in"}), by)
     shape = laid.shapes(next(iter(laid.quilt.zones.values())))[0]
     assert shape.whole is not None
-    places = {
-        feature.name: tuple(round(v / IN, 3) for v in feature.point) for feature in features_of(shape)
-    }
+    places = {feature.name: tuple(round(v / IN, 3) for v in feature.point) for feature in features_of(shape)}
     assert {(0, 0), (8, 0), (0, 8), (8, 8)} <= set(places.values())
     crossings = {place for name, place in places.items() if name.startswith("seam crossing")}
     assert crossings == {(4, 0), (0, 4), (4, 4), (8, 4), (4, 8)}

@@ -3974,7 +3974,7 @@ export interface components {
         };
         /**
          * MadeView
-         * @description A ruler of the kit, why it must not be used (empty where it may), and what its straight edge makes.
+         * @description A ruler of the kit, why it must not be used (empty where it may), what its straight edge makes, and what its curves sew.
          */
         MadeView: {
             /** Fault */
@@ -3985,6 +3985,8 @@ export interface components {
             makes: components["schemas"]["EtchedView"][];
             /** Name */
             name: string;
+            /** Sews */
+            sews: (string | components["schemas"]["Shown"])[];
         };
         /**
          * MakeZone

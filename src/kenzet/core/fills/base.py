@@ -181,6 +181,12 @@ class Fill(Frozen):
         """May override. Spacings that come out even or meet the corners, best first."""
         return ()
 
+    def by_radius(self, site: Site, radius: float) -> Sequence[SpacingSuggestion]:
+        """May override. What can be set so that an arc of ``radius`` mm, which an edge of hers sews, makes it. Raises BadValue with the
+        reason where it makes none.
+        """
+        return ()
+
     def fix_sliver(self, site: Site) -> SliverFix | None:
         """May override. What would leave no sliver; asked only where there is one."""
         return None

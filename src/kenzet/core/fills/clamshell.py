@@ -15,6 +15,7 @@ from kenzet.core.fills.base import LEAST_SPACING, Family, Figure, Group, Paths, 
 from kenzet.core.fills.turned import Frame, TurnedFill, check_many
 from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.geom.paths import Path
+from kenzet.core.kit.curves import rise_of
 from kenzet.core.numbers.measure import Length
 from kenzet.core.numbers.spacing import whole_parts
 from kenzet.core.params import Choice, Form, asked, in_range
@@ -125,6 +126,23 @@ class Clamshell(TurnedFill):
             h = float(self.second.mm)
             found.append(Figure("Radius of the second arc", wide**2 / (8 * h) + h / 2))
         return found
+
+    def by_radius(self, site: Site, radius: float) -> Sequence[SpacingSuggestion]:
+        """The flatter second arc, by its rise (F24); scales that are half circles of it. Raises BadValue: no wider than the scale."""
+        unit = self.spacing.unit
+        whole = SpacingSuggestion(Length.near(2 * radius, unit), "half circles")
+        wide, first, _ = self.scale(self.frame(site))
+        rise = rise_of(radius, wide)
+        if math.isnan(rise):
+            raise BadValue("too small a circle for a second arc over so wide a scale", "second")
+        if rise >= first - VISIBLE:
+            return [whole]
+        return [
+            SpacingSuggestion(
+                self.spacing, "second arc", (("second", Length.near(round(rise, 4), unit).text),)
+            ),
+            whole,
+        ]
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
         """Widths of which a whole number fills the row, those first that end in whole rows too."""

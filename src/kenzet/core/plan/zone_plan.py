@@ -26,7 +26,7 @@ from kenzet.core.geom.clip import Straight
 from kenzet.core.geom.edge_ticks import TickedEdge, ticked_edges
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.kit.curves import ranked, templates
-from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
+from kenzet.core.kit.edges import ArcEdge, WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.memo import Memo
 from kenzet.core.plan.drawing import Drawing
@@ -53,6 +53,16 @@ class FamilySide:
     on_seam: bool
     turns: int
     across: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class ByCurve:
+    """What a curved edge of ruler ``name``, which sews a radius of ``sewn`` mm, could make; if nothing, ``refused`` says why."""
+
+    name: str
+    sewn: float
+    makes: tuple[SpacingSuggestion, ...]
+    refused: str = ""
 
 
 def compass(x: float, y: float) -> Compass:
@@ -173,6 +183,20 @@ class ZonePlan:
     def suggest_spacings(self, drawing: Drawing, place: str = "") -> list[SpacingSuggestion]:
         """Spacings near hers that come out even or meet the corners."""
         return list(drawing.fill.suggest_spacings(self._site(drawing, place)))
+
+    def by_her_curves(self, drawing: Drawing, place: str = "") -> list[ByCurve]:
+        """What each of her curved edges would make of the fill, or why it makes nothing."""
+        site, found = self._site(drawing, place), []
+        for key, edge in self.kit.edges:
+            sewn = edge.sewn(float(self.kit.reach)) if isinstance(edge, ArcEdge) else 0.0
+            if sewn <= 0 or self.kit.sew_with == "walking foot":
+                continue
+            name = self.kit.rulers[key].name
+            try:
+                found.append(ByCurve(name, sewn, tuple(drawing.fill.by_radius(site, sewn))))
+            except BadValue as refused:
+                found.append(ByCurve(name, sewn, (), refused.message))
+        return found
 
     def fit_to_points(self, drawing: Drawing, points: Sequence[Point], place: str = "") -> list[PointFit]:
         """How the fill can hit all of ``points`` of the zone."""

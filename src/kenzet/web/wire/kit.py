@@ -11,7 +11,7 @@ from kenzet.core.numbers.measure import Unit
 from kenzet.core.params import Form
 from kenzet.core.top.document import validated
 from kenzet.say import words as w
-from kenzet.say.kit_words import SLOT_LABELS, kit_sentence
+from kenzet.say.kit_words import SLOT_LABELS, curves_sewn, kit_sentence
 from kenzet.web.wire import base as m
 from kenzet.web.wire.docs import KitDoc
 
@@ -25,11 +25,12 @@ class EtchedView(m.Wire):
 
 
 class MadeView(m.Wire):
-    """A ruler of the kit, why it must not be used (empty where it may), and what its straight edge makes."""
+    """A ruler of the kit, why it must not be used (empty where it may), what its straight edge makes, and what its curves sew."""
 
     key: str
     name: str
     fault: str
+    sews: w.Words
     makes: list[EtchedView]
 
 
@@ -109,6 +110,7 @@ def _made(kit: Kit, key: str, unit: Unit) -> MadeView:
         key=key,
         name=ruler.name,
         fault=ruler_fault(kit.foot, ruler),
+        sews=curves_sewn(ruler.edges, kit, unit),
         makes=[
             EtchedView(
                 at=float(line),

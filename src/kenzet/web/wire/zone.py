@@ -244,7 +244,7 @@ def zone_view(laid: QuiltLayout, found: ZonePlan | None, body: PlanRequest) -> Z
         + needed
         + beside
     )
-    view.advice = zone_words.advice(layered, drawing, place, gap, body.unit) + lacks + told
+    view.advice += zone_words.advice(layered, drawing, place, gap, body.unit) + lacks + told
     return view
 
 
@@ -320,7 +320,9 @@ def _say_fill(view: ZoneView, plan: ZonePlan, drawing: Drawing, place: str, unit
     view.can_meet = fill.can_meet
     view.notes = list(fill.notes())
     view.figures = zone_words.figures(plan.figures(drawing, place), unit)
-    view.offers = zone_words.offers(plan, drawing, place, unit)
+    offers, refused = zone_words.by_her_curves(plan, drawing, place, unit)
+    view.offers = zone_words.offers(plan, drawing, place, unit) + offers
+    view.advice = refused
 
 
 def _say_lines(view: ZoneView, plan: ZonePlan, drawing: Drawing, unit: Unit) -> None:

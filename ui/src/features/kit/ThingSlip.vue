@@ -2,6 +2,7 @@
 /** One thing from the cupboard: its numbers, whether it is at hand; a foot's strip. */
 import { computed, ref, watch } from 'vue'
 import FieldControl from '../../parts/FieldControl.vue'
+import WordsText from '../../parts/WordsText.vue'
 import { useKit } from '../../state/kit'
 import { useQuilt } from '../../state/quilt'
 import StripCard from './StripCard.vue'
@@ -22,6 +23,7 @@ const etched = (text: string) => { if (text.trim()) kit.set('etched', text) }
 const scale = computed(() => fields.value.find((f) => f.name === 'etched'))
 watch(scale, (now) => { list.value = now && !now.choices.some((c) => c.key === now.text) ? now.text : '' }, { immediate: true })
 const fault = computed(() => kit.view?.rulers.find((ruler) => ruler.key === kit.key)?.fault ?? '')
+const sews = computed(() => kit.view?.rulers.find((ruler) => ruler.key === kit.key)?.sews ?? [])
 const makes = computed(() => kit.thing?.kind === 'ruler foot' || !!kit.view?.rulers.find((ruler) => ruler.key === kit.key && ruler.makes.length))
 </script>
 
@@ -39,6 +41,7 @@ const makes = computed(() => kit.thing?.kind === 'ruler foot' || !!kit.view?.rul
       <FieldControl v-for="field in first" :key="kit.key + field.name" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="{}" @set="kit.set(field.name, $event)" />
       <input v-if="scale" v-model="list" class="text wide" placeholder="or a list: 1/4, 1/2, 3/4, 1" aria-label="Etched lines as a list" data-testid="etched-list" @change="etched(list)" />
     </div>
+    <p v-if="sews.length" class="card weld" data-testid="sews"><WordsText :words="sews" /></p>
     <StripCard v-if="kit.thing.kind === 'ruler foot'" :key="kit.key" />
     <v-btn v-if="makes" class="chip makes" data-testid="see-makes" @click="emit('makes')">see what each mark makes</v-btn>
     <div class="fields">
