@@ -140,7 +140,7 @@ def _zone(
         says.append(f"Its mark sheet has {w.many(len(pages.tiles), 'page')}.")
     except TooMany:
         says.append("Its mark sheet would have too many pages: measure the ticks off along the edges.")
-    todo = steps(plan, drawing, marks)
+    todo = steps(plan, drawing, marks, unit)
     told = [step_words(plan, drawing, step, unit) for step in todo[:MOST_STEPS]]
     if len(todo) > MOST_STEPS:
         told.append(f"… and {len(todo) - MOST_STEPS} more in the same way.")

@@ -161,7 +161,7 @@ def rows_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> list
             w.Row(label=["The last may be out by"], words=[w.shown(out, unit, COARSE[unit] / 2, about=True)])
         )
     if found.ticked(drawing):
-        rows.append(w.Row(label=["Ticks rounded to"], words=[w.shown(found.kit.marking_step.mm, unit)]))
+        rows.append(w.Row(label=["Ticks rounded to"], words=[w.shown(found.kit.step_in(unit), unit)]))
     return rows
 
 

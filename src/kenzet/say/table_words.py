@@ -71,7 +71,7 @@ def _end(region: Region, end: End, found: ZonePlan, unit: Unit) -> w.Words:
     if end.edge is None:
         return ["its end"]
     edge = region.edges[end.edge]
-    laid_off = rounded(end.along, found.kit.marking_step.mm)
+    laid_off = rounded(end.along, found.kit.step_in(unit))
     return [w.shown(laid_off, unit), f" from the {edge.datum} end of {_edge_name(region, end.edge)}"]
 
 

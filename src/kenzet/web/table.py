@@ -25,7 +25,7 @@ def at_the_table(path: m.QuiltKey, body: TableRequest) -> Response:
     _, laid = laid_quilt(path.quilt)
     found = planned(laid, body.zone).layered(body.layer)
     drawing = found.drawing_at(body.place)
-    todo = steps(found, drawing, marks_of(found, drawing))
+    todo = steps(found, drawing, marks_of(found, drawing), body.unit)
     times = sum(len(one.places) for one in found.drawings)
     with connection() as conn:
         if body.done is not None:

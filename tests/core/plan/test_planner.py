@@ -22,6 +22,8 @@ from kenzet.core.ruler.line_references import KINDS
 from kenzet.core.top.document import read, with_zone, write
 from kenzet.core.top.layout import lay_out
 from kenzet.core.top.quilt_layout import QuiltLayout
+from tests.jobs import block, whole
+from tests.tops import after
 
 IN = 25.4
 
@@ -214,3 +216,23 @@ def test_tries_crowd_out_nothing_that_is_kept_and_a_plan_made_anew_knows_the_sam
     assert len(again.references(plan.drawings[0])) == plan.drawings[0].lines
     with pytest.raises(Unknown):
         plan_zone(fresh, "sashing").number_of(plan.drawings[0])
+
+
+@pytest.mark.parametrize(
+    ("step", "unit", "grain"),
+    [
+        ("1/8 in", "mm", "1/2 mm"),
+        ("1/8 in", "in", "1/8 in"),
+        ("1 mm", "mm", "1 mm"),
+        ("2 mm", "in", "1/16 in"),
+    ],
+)
+def test_ticks_are_told_in_what_a_tape_measure_of_that_unit_has(step, unit, grain):
+    laid = whole(block("Plain", "170 mm"), {"kind": "lines", "spacing": "19.3 mm", "angle": 30})
+    laid = after(
+        laid, {"kind": "kit", "kit": {**laid.quilt.kit.model_dump(mode="json"), "marking_step": step}}
+    )
+    plan = next(iter(plan_quilt(laid).values()))
+    figures = [tick.drawn for edge in plan.ticked(plan.drawings[0], unit) for tick in edge.ticks]
+    assert figures
+    assert all((figure / Length.parse(grain).mm).denominator == 1 for figure in figures)

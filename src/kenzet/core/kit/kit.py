@@ -14,7 +14,7 @@ from kenzet.core.kit.things import AnyEdged, AnyTool, Edged, Thing
 from kenzet.core.kit.things.machine import Machine, RulerFoot, WalkingFoot
 from kenzet.core.kit.things.rulers import StraightRuler
 from kenzet.core.kit.things.supplies import Batting, Bobbin, Marker, Tape
-from kenzet.core.numbers.measure import Length
+from kenzet.core.numbers.measure import MM_PER, Length, Unit
 from kenzet.core.params import Frozen, in_range
 
 ThingKey = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,59}$")]
@@ -54,6 +54,14 @@ class Kit(Frozen):
     spread: Length = Length.parse("1/32 in")
     hand: Length = Length.parse("5 in")
     stitch: Length = Length.parse("2.5 mm")
+
+    def step_in(self, unit: Unit) -> Fraction:
+        """To what figures that she lays off are rounded where she measures in ``unit``, exact mm: her marking step, or the half
+        millimetre or sixteenth of an inch of a tape measure where that step is set in the other unit.
+        """
+        if self.marking_step.unit == unit:
+            return self.marking_step.mm
+        return Fraction(1, 2) if unit == "mm" else MM_PER["in"] / 16
 
     @field_validator("marking_step")
     @classmethod

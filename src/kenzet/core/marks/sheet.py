@@ -71,7 +71,7 @@ def mark_sheet(
     dots = [np.array(marks.dots).reshape(-1, 2) for _, _, marks in each]
     if wish.kind == "pounce":
         dots, marks, arcs = [*dots, *(_pricked(line) for line in marks)], [], []
-    edges = [(drawing.region, edge) for plan, drawing in drawn for edge in plan.ticked(drawing)]
+    edges = [(drawing.region, edge) for plan, drawing in drawn for edge in plan.ticked(drawing, unit)]
     ticks = [mark for region, edge in edges for mark in _tick_marks(region, edge, unit)]
     boxes = np.array([drawing.region.bounds for _, drawing in drawn])
     left, low = boxes[:, :2].min(axis=0).tolist()

@@ -10,20 +10,21 @@ from kenzet.core.geom.edge_ticks import TickedEdge
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.marks.marking import Marks
 from kenzet.core.marks.strokes import Stroke, ordered
+from kenzet.core.numbers.measure import Unit
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 
 StepKind = Literal["ticks", "dots", "signs", "stroke", "strips", "stencil"]
 
 
-def steps(plan: ZonePlan, drawing: Drawing, marks: Marks) -> list[MarkingStep]:
-    """All there is to do for ``marks`` at one place, in order; nothing where nothing has to be drawn."""
-    return list(_steps(plan, drawing, marks))
+def steps(plan: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit | None = None) -> list[MarkingStep]:
+    """All there is to do for ``marks`` at one place, in order, figures for ``unit``; nothing where nothing has to be drawn."""
+    return list(_steps(plan, drawing, marks, unit))
 
 
-def _steps(plan: ZonePlan, drawing: Drawing, marks: Marks) -> Iterable[MarkingStep]:
+def _steps(plan: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit | None) -> Iterable[MarkingStep]:
     if marks.ticks:
-        for k, edge in enumerate(plan.ticked(drawing), 1):
+        for k, edge in enumerate(plan.ticked(drawing, unit), 1):
             yield MarkingStep(
                 "ticks", k, dots=tuple(edge.edge.at(float(tick.at)) for tick in edge.ticks), edge=edge
             )

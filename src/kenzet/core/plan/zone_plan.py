@@ -29,6 +29,7 @@ from kenzet.core.kit.curves import ranked, templates
 from kenzet.core.kit.edges import ArcEdge, WaveEdge, ZigzagEdge
 from kenzet.core.kit.kit import Kit
 from kenzet.core.memo import Memo
+from kenzet.core.numbers.measure import Unit
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.lay_lines import lay_lines
 from kenzet.core.plan.widest_gap import WidestGap, gap_together, quick_gap
@@ -273,11 +274,12 @@ class ZonePlan:
             raise BadValue("No line lies in this zone.", "line")
         return int(follows[np.lexsort((follows, -drawing.lengths[follows].round(3)))[0]])
 
-    def ticked(self, drawing: Drawing) -> list[TickedEdge]:
-        """The zone's edges with a tick for every line that meets them."""
+    def ticked(self, drawing: Drawing, unit: Unit | None = None) -> list[TickedEdge]:
+        """The zone's edges with a tick for every line that meets them, in steps of her marking step, or of what suits ``unit``."""
         open_ends = [trace.points[k] for trace in drawing.traces if not trace.closed for k in (0, -1)]
         ends = np.concatenate([drawing.stretches.ends.reshape(-1, 2), np.array(open_ends).reshape(-1, 2)])
-        return ticked_edges(drawing.region, ends, self.kit.marking_step.mm)
+        step = self.kit.step_in(unit or self.kit.marking_step.unit)
+        return ticked_edges(drawing.region, ends, step)
 
     def template(self, drawing: Drawing, place: str = "") -> WaveEdge | ZigzagEdge | None:
         """The ready-made edge that would sew the fill's lines."""

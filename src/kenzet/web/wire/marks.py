@@ -162,7 +162,7 @@ def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> Mar
         laid=laid_views(drawing, marks),
         rounds=rounds_of(marks),
         round_is="Placing" if marks.stencil else "Round",
-        edges=[edge_view(ticked, found.kit.marking_step.mm, unit) for ticked in found.ticked(drawing)],
+        edges=[edge_view(ticked, found.kit.step_in(unit), unit) for ticked in found.ticked(drawing, unit)],
         pages=many,
         pages_words=pages_words,
         rows=[*rows_of(found, drawing, marks, unit), *_margin(laid, found, drawing, unit)],
