@@ -223,7 +223,7 @@ def test_a_tick_strip_holds_every_tick_where_it_is_on_the_edge(laid, spacing, ro
         page, k = divmod(number, int((215.9 - 32) / 30))
         dark = darkness(pages[page]) > 120
         low = 215.9 - 20 - (k + 1) * 22 - k * 8
-        line = dark[int((215.9 - low - 6) * per)]  # through the ticks, above the strip's foot
+        line = dark[int((215.9 - low - 3) * per)]  # through the ticks, above the strip's foot
         starts = np.flatnonzero(np.diff(np.concatenate([[0], line.astype(int)])) > 0)
         found += [number * row + (start + 1.8) / per - 10 for start in starts]
     for tick in edge.ticks:

@@ -78,10 +78,10 @@ def test_what_does_not_repeat_is_no_sheet_of_repeats(client):
     client.change(
         2, "ends-0002", {"kind": "line ends", "zone": "border", "line_ends": "inside", "edge": "1/4 in"}
     )
-    view = client.post("marks", zone="border", scope="repeat").json
+    view = client.post("marks", zone="border", scope="repeat", method="all lines").json
     assert view["repeats"] and view["pages"] == 1
     assert any("Margin" in words(row["label"]) for row in view["rows"])
-    assert client.get("/zones/border/sheet.pdf", scope="repeat").data.startswith(b"%PDF")
+    assert client.get("/zones/border/sheet.pdf", scope="repeat", method="all lines").data.startswith(b"%PDF")
 
 
 @pytest.fixture
@@ -141,7 +141,7 @@ def test_the_job_sheet_tells_every_block_its_sums_and_its_strokes(client):
     assert "Harbour Lights" in said[0] and "Marks to draw" in said[0]
     star = next(text for text in said if "12 of them" in text)
     assert "1/2 mark on your last line + 1/4 your foot = 3/4 apart" in star
-    assert "mark sheet has 4 pages" in star
+    assert "mark sheet has 3 pages" in star
     assert len(pages[True]) >= len(pages[False])
     assert client.get("/job.pdf", unit="mm", paper="a4").status_code == 200
 

@@ -9,6 +9,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from kenzet.core.marks.printer import BARS
 from kenzet.core.numbers.measure import Unit
+from kenzet.formats.fonts import BOLD, SANS
 from kenzet.formats.placement import PAPERS, POINTS, Fit, Paper
 
 _MM = POINTS
@@ -40,9 +41,9 @@ def check_page(paper: Paper, unit: Unit, name: str, fit: Fit) -> bytes:
                 ex + (across if dy else 0),
                 ey + (across if dx else 0),
             )
-    canvas.setFont("Helvetica-Bold", 13)
+    canvas.setFont(BOLD, 13)
     canvas.drawString(x + 12 * _MM, y + 60 * _MM, f"{name}: is it true?")
-    canvas.setFont("Helvetica", 10)
+    canvas.setFont(SANS, 10)
     said = f"Printed at 100 %, each bar is {BARS[unit].text} long, from end to end."
     for k, line in enumerate((said, "Measure both, and type what you read in Kenzet under Marks.")):
         canvas.drawString(x + 12 * _MM, y + (52 - 6 * k) * _MM, line)

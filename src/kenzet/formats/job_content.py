@@ -138,6 +138,8 @@ def _zone(
             mark_sheet([(plan, drawing)], SheetOptions(method_of(plan, drawing)), "", 0, unit), paper
         )
         says.append(f"Its mark sheet has {w.many(len(pages.tiles), 'page')}.")
+    except BadValue:
+        pass  # nothing is marked
     except TooMany:
         says.append("Its mark sheet would have too many pages: measure the ticks off along the edges.")
     todo = steps(plan, drawing, marks, unit)

@@ -20,6 +20,7 @@ from reportlab.platypus import Flowable, KeepTogether, PageBreak, Paragraph, Sim
 
 from kenzet.core.geom.region import Floats, Point
 from kenzet.core.tolerances import ROUNDING
+from kenzet.formats.fonts import BOLD, SANS
 from kenzet.formats.placement import PAPERS, POINTS, Paper
 
 INK, SOFT = HexColor("#111111"), HexColor("#777777")
@@ -135,7 +136,7 @@ def job_pdf(sheet: JobSheet, paper: Paper, large: bool = False) -> bytes:
         story += [PageBreak(), *_order(sheet.order, wide, high, styles)]
 
     def foot(canvas: Any, _: Any) -> None:
-        canvas.setFont("Helvetica", 8)
+        canvas.setFont(SANS, 8)
         canvas.setFillColor(SOFT)
         canvas.drawRightString(
             (size[0] - _MARGIN) * _MM, 8 * _MM, f"{sheet.title} · {canvas.getPageNumber()}"
@@ -182,7 +183,7 @@ def _numbered(lines: Sequence[str], style: ParagraphStyle) -> list[Flowable]:
 
 def _styles(times: float) -> dict[str, ParagraphStyle]:
     def style(name: str, size: float, bold: bool = False, **more: Any) -> ParagraphStyle:
-        font = "Helvetica-Bold" if bold else "Helvetica"
+        font = BOLD if bold else SANS
         return ParagraphStyle(
             name,
             fontName=font,
@@ -222,11 +223,11 @@ class _Drawn(Flowable):  # type: ignore[misc]
             self._lines(some, 0.7, INK, dash)
         for k, line in enumerate(self._picture.way, 1):
             self._arrow(line, str(k))
-        self.canv.setFont("Helvetica-Bold", 12)
+        self.canv.setFont(BOLD, 12)
         for (x, y), number in self._picture.numbers:
             px, py = x * self._scale, y * self._scale + 3 * _MM
             self.canv.setFillColor(HexColor("#ffffff"))
-            wide = max(16.0, self.canv.stringWidth(number, "Helvetica-Bold", 12) + 8)
+            wide = max(16.0, self.canv.stringWidth(number, BOLD, 12) + 8)
             self.canv.roundRect(px - wide / 2, py - 8, wide, 16, 8, stroke=1, fill=1)
             self.canv.setFillColor(INK)
             self.canv.drawCentredString(px, py - 4, number)
@@ -247,8 +248,8 @@ class _Drawn(Flowable):  # type: ignore[misc]
         self.canv.setFillColor(INK)
         self.canv.drawPath(head, stroke=0, fill=1)
         x, y = (line[0] + way * min(along[-1] / 4, 4.0)) * self._scale + (0, 3 * _MM)
-        self.canv.setFont("Helvetica", WAY_NUMBER)
-        width = self.canv.stringWidth(number, "Helvetica", WAY_NUMBER)
+        self.canv.setFont(SANS, WAY_NUMBER)
+        width = self.canv.stringWidth(number, SANS, WAY_NUMBER)
         self.canv.setFillColor(HexColor("#ffffff"))
         self.canv.rect(x - width / 2 - 0.8, y - 3.2, width + 1.6, 6.8, stroke=0, fill=1)
         self.canv.setFillColor(INK)

@@ -3,12 +3,18 @@
 from __future__ import annotations
 
 import io
+from collections.abc import Iterable, Sequence
 
 import numpy as np
+import shapely
 from reportlab.lib.colors import Color, HexColor
+from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
-from kenzet.core.marks.sheet import TICK, MarkSheet
+from kenzet.core.errors import BadValue
+from kenzet.core.geom.region import Point
+from kenzet.core.marks.sheet import TICK, MarkSheet, TickMark
+from kenzet.formats.fonts import BOLD, SANS, haloed
 from kenzet.formats.placement import MARGIN, OVERLAP, POINTS, TRUE, Fit, Pages, Paper, Tile, tile
 
 INK, SOFT, SEAM, MARK = (HexColor(c) for c in ("#1e2733", "#5c6470", "#8a8f98", "#b9820f"))
@@ -16,12 +22,17 @@ _MM = POINTS
 
 
 def pages_of(sheet: MarkSheet, paper: Paper, fit: Fit = TRUE) -> Pages:
-    """How ``sheet`` falls on pages of ``paper``, stretched by ``fit``."""
-    return tile(sheet.bounds, paper, [*sheet.seams, *sheet.marks], fit)
+    """How ``sheet`` falls on pages of ``paper``, stretched by ``fit``: those on which something is to be marked. Raises BadValue where
+    nothing is.
+    """
+    wanted = sheet.to_mark
+    if not wanted:
+        raise BadValue("Nothing is drawn here, so there is no sheet. Choose above what to mark.", "method")
+    return tile(sheet.bounds, paper, wanted, fit)
 
 
 def pdf(sheet: MarkSheet, paper: Paper, fit: Fit = TRUE) -> bytes:
-    """The sheet as PDF. Raises TooMany for more pages than anyone would tape together."""
+    """The sheet as PDF. Raises TooMany for more pages than anyone would tape together, BadValue where nothing is to be marked."""
     pages = pages_of(sheet, paper, fit)
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=(pages.width * _MM, pages.height * _MM), invariant=True)
@@ -100,22 +111,66 @@ def _ticks(canvas: Canvas, sheet: MarkSheet, page: Tile) -> None:
     canvas.setStrokeColor(INK)
     canvas.setFillColor(SOFT)
     canvas.setLineWidth(0.25 * _MM)
-    canvas.setFont("Helvetica", 7)
-    for tick in sheet.ticks:
-        if page.holds(tick.foot) and page.holds(tick.tip):
-            canvas.line(*page.to_points(tick.foot), *page.to_points(tick.tip))
-            dx, dy = ((b - a) / TICK for a, b in zip(tick.foot, tick.tip, strict=True))
-            # beyond the tick by as much as the figure reaches that way
-            beyond = 2.5 + abs(dx) * canvas.stringWidth(tick.figure, "Helvetica", 7) / 2 + abs(dy) * 2.5
-            x, y = page.to_points(tick.tip)
-            canvas.drawCentredString(x + dx * beyond, y + dy * beyond - 2.5, tick.figure)
+    here = [tick for tick in sheet.ticks if page.holds(tick.foot) and page.holds(tick.tip)]
+    for tick in here:
+        canvas.line(*page.to_points(tick.foot), *page.to_points(tick.tip))
+    if sheet.tells_figures:
+        _figures(canvas, page, here)
+
+
+_FIGURE = 7.0  # points
+_STEPS = 5  # inwards, until a figure stands free
+_ASIDE = (0.0, 1.0, -1.0, 2.0, -2.0)  # along the edge, in its own extents
+
+
+def _figures(canvas: Canvas, page: Tile, ticks: Sequence[TickMark]) -> None:
+    """Beyond each tick the figure; where another or a tick stands there, farther in or aside on a leader. What finds no room is left to
+    the strips and to the list of ticks.
+    """
+    strokes = [shapely.linestrings([page.to_points(t.foot), page.to_points(t.tip)]) for t in ticks]
+    tree, taken = shapely.STRtree(strokes), list[shapely.Geometry]()
+    for k, tick in enumerate(ticks):
+        for at, own, leader in _places(canvas, page, tick):
+            struck = {*tree.query(own, predicate="intersects").tolist()} - {k}
+            crossed = {*tree.query(leader, predicate="crosses").tolist()} - {k} if leader else set()
+            if (
+                struck
+                or crossed
+                or any(own.intersects(o) or (leader and leader.intersects(o)) for o in taken)
+            ):
+                continue
+            taken.append(own)
+            if leader:
+                canvas.setLineWidth(0.08 * _MM)
+                (x0, y0), (x1, y1) = leader.coords
+                canvas.line(x0, y0, x1, y1)
+            haloed(canvas, at, tick.figure, (SANS, _FIGURE))
+            break
+
+
+def _places(
+    canvas: Canvas, page: Tile, tick: TickMark
+) -> Iterable[tuple[Point, shapely.Polygon, shapely.LineString | None]]:
+    """Where a figure may stand, the nearest first: its middle, the box that it takes and the leader from its tick, in points."""
+    dx, dy = ((b - a) / TICK for a, b in zip(tick.foot, tick.tip, strict=True))
+    wide, high = canvas.stringWidth(tick.figure, SANS, _FIGURE) + 2, _FIGURE
+    reach = abs(dx) * wide / 2 + abs(dy) * high / 2  # from its middle outwards
+    along = abs(dy) * wide + abs(dx) * high
+    x, y = page.to_points(tick.tip)
+    for step in range(_STEPS):
+        for aside in _ASIDE:
+            beyond = 1.5 + reach + step * 2 * reach + (high if aside and not step else 0.0)
+            at = x + dx * beyond - dy * aside * along, y + dy * beyond + dx * aside * along
+            own = shapely.box(at[0] - wide / 2, at[1] - high / 2, at[0] + wide / 2, at[1] + high / 2)
+            end = at[0] - dx * (reach + 0.5), at[1] - dy * (reach + 0.5)
+            yield at, own, shapely.LineString([(x, y), end]) if step or aside else None
 
 
 def _crosses(canvas: Canvas, pages: Pages, page: Tile) -> None:
     canvas.setStrokeColor(INK)
     canvas.setFillColor(INK)
     canvas.setLineWidth(0.2 * _MM)
-    canvas.setFont("Helvetica", 6)
+    canvas.setFont(SANS, 6)
     for number, cross in enumerate(pages.crosses, 1):
         if page.holds(cross):
             x, y = page.to_points(cross)
@@ -135,17 +190,41 @@ def _footer(canvas: Canvas, sheet: MarkSheet, pages: Pages, page: Tile) -> None:
         canvas.line(left, y, end, y)
         for x in (left, end):
             canvas.line(x, y - 1.2 * _MM, x, y + 1.2 * _MM)
-        canvas.setFont("Helvetica", 7)
+        canvas.setFont(SANS, 7)
         canvas.drawString(end + 1.5 * _MM, y - 2, words)
-    canvas.setFont("Helvetica-Bold", 9)
-    canvas.drawString(left, low + 17 * _MM, sheet.title)
-    canvas.setFont("Helvetica", 7.5)
+    _upright_bar(canvas, pages)
+    room = (pages.width - 2 * MARGIN - 52) * _MM
     number = f"page {page.number} of {len(pages.tiles)}"
-    canvas.drawString(
-        left, low + 13 * _MM, f"{sheet.subtitle} · {number} · print at 100 %, then measure a bar"
-    )
+    join = " · cut at the dotted line and lay cross on cross" if len(pages.tiles) > 1 else ""
+    said = f"{sheet.subtitle} · {number} · print at 100 %, then measure a bar{join}"
+    _in_lines(canvas, (left, low + 20.5 * _MM), room, (sheet.title, BOLD, 9), 1)
+    _in_lines(canvas, (left, low + 16.5 * _MM), room, (said, SANS, 7.5), 2)
     _up(canvas, pages)
     _map(canvas, pages, page)
+
+
+def _in_lines(canvas: Canvas, at: Point, room: float, what: tuple[str, str, float], most: int) -> None:
+    """A text in so many lines at the most, each ``room`` points long, in smaller letters if they do not hold it."""
+    text, font, size = what
+    while len(lines := simpleSplit(text, font, size, room)) > most and size > _LEAST:
+        size -= 0.5
+    canvas.setFont(font, size)
+    for k, line in enumerate(lines[:most]):
+        last = k + 1 == most < len(lines)
+        canvas.drawString(at[0], at[1] - k * size * 1.25, f"{line} …" if last else line)
+
+
+_LEAST = 5.5  # points
+
+
+def _upright_bar(canvas: Canvas, pages: Pages) -> None:
+    """Printers stretch the two ways differently: 4 in up the left margin."""
+    x, low, long = 6.0 * _MM, (MARGIN + 4) * _MM, 101.6 * pages.fit[1] * _MM
+    canvas.line(x, low, x, low + long)
+    for y in (low, low + long):
+        canvas.line(x - 1.2 * _MM, y, x + 1.2 * _MM, y)
+    canvas.setFont(SANS, 7)
+    canvas.drawCentredString(x, low + long + 1.5 * _MM, "4 in")
 
 
 def _up(canvas: Canvas, pages: Pages) -> None:
@@ -155,7 +234,7 @@ def _up(canvas: Canvas, pages: Pages) -> None:
     canvas.line(x, y, x, y + 7 * _MM)
     canvas.line(x, y + 7 * _MM, x - 1.6 * _MM, y + 4.6 * _MM)
     canvas.line(x, y + 7 * _MM, x + 1.6 * _MM, y + 4.6 * _MM)
-    canvas.setFont("Helvetica", 6)
+    canvas.setFont(SANS, 6)
     canvas.drawCentredString(x, y - 2.6 * _MM, "this side up")
 
 
@@ -164,7 +243,7 @@ def _map(canvas: Canvas, pages: Pages, page: Tile) -> None:
     size = min(17.0 / pages.rows, 40.0 / pages.columns, 7.0)
     right, low = (pages.width - MARGIN) * _MM, MARGIN * _MM
     canvas.setLineWidth(0.2 * _MM)
-    canvas.setFont("Helvetica", max(3.0, min(6.0, size * 1.6)))
+    canvas.setFont(SANS, max(3.0, min(6.0, size * 1.6)))
     for other in pages.tiles:
         x = right - (pages.columns - other.column) * size * _MM
         y = low + (pages.rows - 1 - other.row) * size * _MM

@@ -13,14 +13,17 @@ from reportlab.lib.colors import HexColor
 from reportlab.pdfgen.canvas import Canvas
 
 from kenzet.core.geom.edge_ticks import TickedEdge
+from kenzet.core.geom.region import Point
 from kenzet.core.numbers.measure import Unit, figure
 from kenzet.core.tolerances import EQUAL, ROUNDING
+from kenzet.formats.fonts import BOLD, SANS, haloed
 from kenzet.formats.placement import MARGIN, PAPERS, POINTS, TRUE, Fit, Paper
 
 _MM = POINTS
 HIGH = 22.0
 """mm of a strip."""
 APART = 8.0
+_FIGURE, _TIERS = 8.0, 3  # points; one above the other where ticks stand close
 INK, SOFT = HexColor("#1e2733"), HexColor("#8a8f98")
 
 
@@ -40,6 +43,8 @@ def strip_pdf(title: str, ticked: TickedEdge, paper: Paper, unit: Unit, fit: Fit
             canvas.showPage()
         low = height - MARGIN - 10 - (number % a_page + 1) * HIGH - (number % a_page) * APART
         _row(canvas, title, ticked, (number, many), (row, low), unit, fit[0])
+        if number % a_page == 0:
+            _foot(canvas, number // a_page + 1, math.ceil(many / a_page), fit[0])
     canvas.showPage()
     canvas.save()
     return out.getvalue()
@@ -70,20 +75,49 @@ def _row(
     canvas.setStrokeColor(INK)
     canvas.setFillColor(INK)
     canvas.setLineWidth(0.3 * _MM)
-    canvas.setFont("Helvetica-Bold", 9)
+    free = [MARGIN * _MM] * _TIERS  # from where on each tier is
+    figures: list[tuple[Point, str]] = []
     for tick in ticked.ticks:
         place = float(tick.at)
-        if first - EQUAL <= place <= last + EQUAL:
-            canvas.line(x(place), y, x(place), y + 9 * _MM)
-            canvas.drawCentredString(x(place), y + 10.2 * _MM, figure(tick.drawn, unit).text)
-    canvas.setFont("Helvetica", 7)
+        if not first - EQUAL <= place <= last + EQUAL:
+            continue
+        text, stand = figure(tick.drawn, unit).text, x(place)
+        half = canvas.stringWidth(text, BOLD, _FIGURE) / 2 + 1
+        middle = min(
+            max(stand, MARGIN * _MM + half), (MARGIN + long) * _MM - half
+        )  # never over the line to cut
+        tier = next((k for k, end in enumerate(free) if end <= middle - half), free.index(min(free)))
+        canvas.setLineWidth(0.3 * _MM)
+        canvas.line(stand, y, stand, y + 6 * _MM)
+        top = y + (6.6 + 3.1 * tier) * _MM
+        canvas.setLineWidth(0.08 * _MM)
+        canvas.line(stand, y + 6 * _MM, stand, top)
+        free[tier] = middle + half
+        figures.append(((middle, top + 1.5 * _MM), text))
+    for where, text in figures:  # over all leaders
+        haloed(canvas, where, text, (BOLD, _FIGURE))
+    canvas.setFont(SANS, 7)
     join = f" · joins at {_letter(number - 1)}" if number else f" · begins at the {ticked.edge.datum} corner"
     more = f", goes on at {_letter(number)}" if number + 1 < many else ", ends at the other corner"
     tries = (f"{title} · {ticked.name}{join}{more}", f"{ticked.name}{join}", join.removeprefix(" · "), "")
-    said = next(
-        one for one in tries if canvas.stringWidth(one, "Helvetica", 7) <= (long - 4) * _MM or not one
+    said = next(one for one in tries if canvas.stringWidth(one, SANS, 7) <= (long - 4) * _MM or not one)
+    canvas.drawString((MARGIN + 3) * _MM, y + (HIGH - 3.6) * _MM, said)
+
+
+def _foot(canvas: Canvas, number: int, many: int, fit: float) -> None:
+    """A bar to check the print by, and which page it is."""
+    canvas.setStrokeColor(INK)
+    canvas.setFillColor(INK)
+    canvas.setLineWidth(0.3 * _MM)
+    left, y = MARGIN * _MM, MARGIN * _MM
+    end = left + 101.6 * fit * _MM
+    canvas.line(left, y, end, y)
+    for x in (left, end):
+        canvas.line(x, y - 1.2 * _MM, x, y + 1.2 * _MM)
+    canvas.setFont(SANS, 8)
+    canvas.drawString(
+        end + 2 * _MM, y - 2.5, f"4 in · print at 100 %, then measure this bar · page {number} of {many}"
     )
-    canvas.drawString((MARGIN + 3) * _MM, y + (HIGH - 4) * _MM, said)
 
 
 def _letter(number: int) -> str:

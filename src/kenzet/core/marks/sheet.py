@@ -42,7 +42,8 @@ POUNCE = 3.0  # mm from hole to hole
 @dataclass(frozen=True, eq=False)
 class MarkSheet:
     """``seams`` and ``marks`` are polylines (n, 2); closed ones repeat their first point. ``arcs`` are the marks
-    with their arcs kept: vertices (n, 3) of x, y and the bulge of the side that leaves. ``dots`` are (n, 2).
+    with their arcs kept: vertices (n, 3) of x, y and the bulge of the side that leaves. ``dots`` are (n, 2). Ticks are to be drawn
+    ``by_ticks``; else they only show where lines end.
     """
 
     title: str
@@ -57,6 +58,19 @@ class MarkSheet:
     ticks: tuple[TickMark, ...]
     ticked: tuple[TickedEdge, ...]
     bounds: tuple[float, float, float, float]
+    by_ticks: bool = False
+
+    @property
+    def to_mark(self) -> list[Floats]:
+        """All that is to be marked, as polylines (n, 2); empty where nothing is."""
+        dots = [np.array([dot, dot]) for dot in self.dots]
+        ticks = [np.array([tick.foot, tick.tip]) for tick in self.ticks] if self.by_ticks else []
+        return [*self.marks, *self.signs, *dots, *ticks]
+
+    @property
+    def tells_figures(self) -> bool:
+        """Not where it lies under the fabric or is pricked: figures would show through, and nobody reads them."""
+        return self.kind in ("stitched lines", "ruler edges")
 
 
 def mark_sheet(
@@ -90,6 +104,7 @@ def mark_sheet(
         ticks=tuple(ticks),
         ticked=tuple(edge for _, edge in edges),
         bounds=(left, low, right, high),
+        by_ticks=any(marks.ticks for _, _, marks in each),
     )
     sheet = _cut_to(sheet, wish.repeat, unit) if wish.repeat else sheet
     return _mirrored(sheet) if wish.back else sheet

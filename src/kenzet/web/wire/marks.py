@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from kenzet.core.errors import TooMany
+from kenzet.core.errors import BadValue, TooMany
 from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.marks.marking import Marks, marks_of, methods
 from kenzet.core.marks.repeat import repeat_of
@@ -13,7 +13,7 @@ from kenzet.core.marks.table import steps
 from kenzet.core.marks.together import together
 from kenzet.core.marks.tools import choices, fabrics_of
 from kenzet.core.marks.totals import totals_of
-from kenzet.core.numbers.measure import Unit
+from kenzet.core.numbers.measure import Unit, long_figure
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.plan.zone_plan import ZonePlan
@@ -131,7 +131,7 @@ def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> Mar
     sheet = mark_sheet(on_sheet, wish, laid.quilt.name, 0, unit)
     by_ruler = found.kit.sew_with == "ruler foot"
     edges = body.kind == "ruler edges" and marks.method != "half" and by_ruler
-    many, pages_words = _pages(sheet, body.paper)
+    many, pages_words = _pages(sheet, body.paper, unit)
     offered = choices(found.kit.tools, fabrics_of(laid.quilt, drawing)) if marks.count else []
     hers = [choice for choice in offered if choice.key == found.zone.mark_with]
     tool = next(iter(hers or offered), None)
@@ -209,11 +209,22 @@ def rounds_of(marks: Marks) -> int:
     return marks.stencil.placements if marks.stencil else len(marks.tape.rounds) if marks.tape else 0
 
 
-def _pages(sheet: MarkSheet, paper: Paper) -> tuple[int, str]:
-    """How many pages, in words; more than can be printed are told, not refused: she may take other paper, or ticks."""
+def _pages(sheet: MarkSheet, paper: Paper, unit: Unit) -> tuple[int, str]:
+    """How many pages, in words, and how much of a roll would do; that more than can be printed are, or none, is told, not refused: she
+    may take other paper, or ticks.
+    """
     try:
         pages = pages_of(sheet, paper)
-    except TooMany as error:
+    except (TooMany, BadValue) as error:
         return 0, error.message
     many = len(pages.tiles)
-    return many, "1 page" if many == 1 else f"{many} pages, {pages.columns} × {pages.rows}"
+    if many == 1:
+        return many, "1 page"
+    of = "" if many == pages.columns * pages.rows else " of"
+    said = f"{many} pages{of or ','} {pages.columns} × {pages.rows}"
+    if paper == "roll":
+        return many, said
+    roll = pages_of(sheet, "roll")
+    if len(roll.tiles) > 1:
+        return many, said
+    return many, f"{said}; or {long_figure(roll.height, unit)} of a 24 in roll"
