@@ -4,9 +4,12 @@ from __future__ import annotations
 
 import csv
 import io
+import math
+from dataclasses import replace
 
 import ezdxf
 import numpy as np
+import pypdfium2
 import pytest
 import shapely
 from ezdxf import recover
@@ -19,7 +22,7 @@ from kenzet.core.marks.marking import marks_of
 from kenzet.core.marks.printer import Printer, corrected
 from kenzet.core.marks.sheet import SheetOptions, mark_sheet
 from kenzet.core.marks.together import together
-from kenzet.core.numbers.measure import Length
+from kenzet.core.numbers.measure import Length, figure
 from kenzet.formats.check_page import CORNER, check_page
 from kenzet.formats.dxf_out import dxf
 from kenzet.formats.marks_csv import strokes_csv, ticks_csv
@@ -185,46 +188,65 @@ def test_tables_hold_every_tick_counted_from_its_corner(laid):
     assert len(rows) == len(sheet.ticks)
     assert max(abs(float(row["out by (in)"])) for row in rows) <= 1 / 16 + 1e-9  # F35: half a marking step
     strokes = list(csv.DictReader(io.StringIO(strokes_csv(sheet, "mm").decode())))
-    assert sum(float(row["long (mm)"]) for row in strokes) == pytest.approx(
+    assert sum(float(row["to the next (mm)"] or 0) for row in strokes) == pytest.approx(
         sum(LineString(m).length for m in sheet.marks), rel=1e-4
     )
 
 
-def test_a_whole_block_comes_on_one_sheet(laid):
-    drawn = together(laid, "star-centre", "")
-    assert {plan.key for plan, _ in drawn} >= {"star-background", "star-points", "star-centre"}
-    sheet = mark_sheet(drawn, SheetOptions("all lines"), "Mine", 1, "in")
-    assert len(sheet.marks) == sum(len(marks_of(plan, one, "all lines").lines) for plan, one in drawn)
-    assert sheet.bounds[2] - sheet.bounds[0] == pytest.approx(12 * 25.4)
+@pytest.mark.parametrize("fill", [{"kind": "zigzag", "spacing": "1 in"}, {"kind": "echo", "spacing": "1 in"}])
+def test_strokes_are_told_with_every_corner(laid, fill):
+    sheet = sheet_of(laid, "star-background", FILLS[fill["kind"]].model_validate(fill))
+    left, low, _, _ = sheet.bounds
+    rows = list(csv.DictReader(io.StringIO(strokes_csv(sheet, "mm").decode())))
+    for number, line in enumerate(sheet.arcs, 1):
+        own = [row for row in rows if row["stroke"] == str(number)]
+        told = np.array([[float(row["x"]) + left, float(row["y"]) + low] for row in own])
+        assert np.allclose(told, line[:, :2], atol=1e-4)
 
 
-def test_a_roll_holds_a_long_sheet_and_too_many_pages_say_what_to_do(laid):
-    border = sheet_of(laid, "border", FILLS["lines"](spacing="4 in"))
-    roll = pages_of(border, "roll")
-    assert roll.width == pytest.approx(609.6) and len(roll.tiles) <= 6
-    assert len(pages_of(border, "letter").tiles) > len(pages_of(border, "a3").tiles) > len(roll.tiles)
-    lines = [np.array([(0, y), (9000, y)], dtype=float) for y in range(0, 9000, 100)]
-    with pytest.raises(TooMany, match="ticks"):
-        tile((0, 0, 9000, 9000), "letter", lines)
+def test_on_the_back_every_tick_is_counted_from_what_is_its_left_or_upper_end_there(laid):
+    fill = FILLS["lines"](spacing="3/4 in", angle=60)
+    front, back = (sheet_of(laid, "star-background", fill, back=turned) for turned in (False, True))
+    across = front.bounds[0] + front.bounds[2]
+    stand = {(round(tick.foot[0], 3), round(tick.foot[1], 3)) for tick in back.ticks}
+    assert stand == {(round(across - tick.foot[0], 3), round(tick.foot[1], 3)) for tick in front.ticks}
+    for edge in back.ticked:
+        assert edge.edge.start[0] < edge.edge.end[0] or edge.edge.datum == "top"
+        for tick in edge.ticks:
+            x, y = edge.edge.at(float(tick.at))
+            near = min(back.ticks, key=lambda one: math.dist(one.foot, (x, y)))
+            assert math.dist(near.foot, (x, y)) < 0.01
+            assert near.figure == figure(tick.drawn, "in").text
+            assert abs(float(tick.error)) <= 25.4 / 16 + 1e-6
 
 
-@pytest.mark.parametrize(("spacing", "rows"), [("3/4 in", 1), ("4 in", 6)])
-def test_a_tick_strip_holds_every_tick_where_it_is_on_the_edge(laid, spacing, rows):
-    zone = "star-background" if rows == 1 else "border"
-    sheet = sheet_of(laid, zone, FILLS["lines"](spacing=spacing, angle=45))
-    edge = max(sheet.ticked, key=lambda one: one.edge.length)
-    data = strip_pdf("Mine", edge, "letter", "in")
-    pages = list(PrinterStandIn(dpi=300, margin=0).prints(data))
-    text = " ".join(page.extract_text() for page in PdfReader(io.BytesIO(data)).pages)
-    assert text.count("joins at") == text.count("goes on at")
-    per, found = 300 / 25.4, []
-    row = 279.4 - 20
-    for number in range(int(np.ceil(edge.edge.length / row - 1e-9))):
-        page, k = divmod(number, int((215.9 - 32) / 30))
-        dark = darkness(pages[page]) > 120
-        low = 215.9 - 20 - (k + 1) * 22 - k * 8
-        line = dark[int((215.9 - low - 3) * per)]  # through the ticks, above the strip's foot
-        starts = np.flatnonzero(np.diff(np.concatenate([[0], line.astype(int)])) > 0)
-        found += [number * row + (start + 1.8) / per - 10 for start in starts]
-    for tick in edge.ticks:
-        assert min(abs(place - float(tick.at)) for place in found) < 0.15
+def test_figures_keep_apart_and_none_are_printed_for_a_light_box_or_for_powder(laid):
+    fill = FILLS["grid"](spacing="1/2 in", angle=33)
+    data = {
+        kind: pdf(sheet_of(laid, "star-background", fill, kind=kind), "tabloid")
+        for kind in ("stitched lines", "light box", "pounce")
+    }
+    boxes = []
+    for page in pypdfium2.PdfDocument(data["stitched lines"]):
+        text = page.get_textpage()
+        boxes.append([text.get_rect(k) for k in range(text.count_rects())])
+    for some in boxes:
+        figures = [shapely.box(*box) for box in some if box[3] - box[1] < 8 and box[2] - box[0] < 24]
+        assert len(figures) > 10
+        for k, one in enumerate(figures):
+            assert all(one.intersection(other).area < 0.5 or one.equals(other) for other in figures[k + 1 :])
+    for kind in ("light box", "pounce"):
+        said = " ".join(page.extract_text() for page in PdfReader(io.BytesIO(data[kind])).pages)
+        assert "7/8" not in said
+    assert "7/8" in " ".join(p.extract_text() for p in PdfReader(io.BytesIO(data["stitched lines"])).pages)
+
+
+def test_names_of_many_alphabets_are_printed_with_letters_that_are_in_the_file(laid):
+    name = "Żółć, Příliš žluťoučký, Ελληνικά, Жар-птица"
+    data = pdf(replace(sheet_of(laid, "star-background"), title=name), "a4")
+    reader = PdfReader(io.BytesIO(data))
+    assert name in reader.pages[0].extract_text()
+    fonts = [font.get_object() for font in reader.pages[0]["/Resources"]["/Font"].values()]
+    embedded = [font for font in fonts if "SourceSans" in font["/BaseFont"]]
+    assert len(embedded) > 1
+    assert all("/FontFile2" in font["/FontDescriptor"].get_object() for font in embedded)

@@ -142,7 +142,13 @@ def test_the_svg_is_in_true_units(laid, unit):
     assert width == pytest.approx(box[2], abs=1e-3) == 12 * 25.4 + 2 * BLEED
     space = "{http://www.w3.org/2000/svg}"
     groups = {g.get("id"): g for g in root.iter(f"{space}g")}
-    assert set(groups) == {"seams", "marks", "signs", "dots", "ticks"}
+    assert set(groups) == {"seams", "marks", "signs", "dots", "ticks", "figures", "check-bar"}
+    figures = [text.text for text in groups["figures"].findall(f"{space}text")]
+    assert figures == [tick.figure for tick in sheet.ticks]
+    ends = [
+        float(v) for v in re.findall(r"(?<=[MH])[\d.]+", groups["check-bar"].find(f"{space}path").get("d"))
+    ]
+    assert max(ends) - min(ends) == pytest.approx(4 * 25.4 if unit == "in" else 100, abs=1e-3)
     paths = groups["marks"].findall(f"{space}path")
     assert len(paths) == len(sheet.marks)
     for path, line in zip(paths, sheet.marks, strict=True):

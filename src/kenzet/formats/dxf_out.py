@@ -6,13 +6,14 @@ import io
 
 from ezdxf import filemanagement, units
 from ezdxf.document import Drawing as Document
+from ezdxf.enums import TextEntityAlignment
 from ezdxf.layouts.layout import Modelspace
 
 from kenzet.core.geom.region import Floats
 from kenzet.core.marks.sheet import MarkSheet
 from kenzet.core.numbers.measure import MM_PER, Unit
 
-LAYERS = {"SEAMS": 8, "MARKS": 30, "DOTS": 30, "SIGNS": 30, "TICKS": 7, "LABEL": 7}
+LAYERS = {"SEAMS": 8, "MARKS": 30, "DOTS": 30, "SIGNS": 30, "TICKS": 7, "FIGURES": 7, "CHECK": 7, "LABEL": 7}
 """Each layer with its colour number."""
 
 
@@ -40,13 +41,32 @@ def dxf(sheet: MarkSheet, unit: Unit) -> bytes:
     for tick in sheet.ticks:
         foot, tip = (((x - left) / per, (y - low) / per) for x, y in (tick.foot, tick.tip))
         space.add_line(foot, tip, dxfattribs={"layer": "TICKS"})
-    _label(space, sheet, (right - left) / per)
+        if sheet.tells_figures:
+            at = tuple(b + (b - a) / 2 for a, b in zip(foot, tip, strict=True))
+            text = space.add_text(tick.figure, height=_FIGURE / per, dxfattribs={"layer": "FIGURES"})
+            text.set_placement(at, align=TextEntityAlignment.MIDDLE_CENTER)
+    _bar(space, unit)
+    _label(space, sheet, (right - left) / per, per)
     return _bytes(document)
 
 
-def _label(space: Modelspace, sheet: MarkSheet, wide: float) -> None:
+_FIGURE = 2.2  # mm high
+
+
+def _bar(space: Modelspace, unit: Unit) -> None:
+    """A length to measure, below the drawing."""
+    many, per = (4, float(MM_PER[unit])) if unit == "in" else (100, 1.0)
+    y = -5.0 / per
+    space.add_line((0, y), (many, y), dxfattribs={"layer": "CHECK"})
+    text = space.add_text(f"{many} {unit}", height=_FIGURE / per, dxfattribs={"layer": "CHECK"})
+    text.set_placement((many + 1.5 / per, y), align=TextEntityAlignment.MIDDLE_LEFT)
+
+
+def _label(space: Modelspace, sheet: MarkSheet, wide: float, per: float) -> None:
     words = f"{sheet.title} - {sheet.subtitle}"
-    space.add_text(words, height=wide / 60, dxfattribs={"layer": "LABEL", "insert": (0, -wide / 30)})
+    space.add_text(
+        words, height=wide / 60, dxfattribs={"layer": "LABEL", "insert": (0, -10.0 / per - wide / 30)}
+    )
 
 
 def _bytes(document: Document) -> bytes:

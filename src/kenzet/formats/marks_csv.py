@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import csv
 import io
+import math
 from collections.abc import Sequence
 
-import numpy as np
-
+from kenzet.core.geom.arcs import Arc
 from kenzet.core.marks.sheet import MarkSheet
 from kenzet.core.numbers.measure import MM_PER, Unit, figure
 
@@ -30,17 +30,31 @@ def ticks_csv(sheet: MarkSheet, unit: Unit) -> bytes:
 
 
 def strokes_csv(sheet: MarkSheet, unit: Unit) -> bytes:
-    """Each stroke from where to where, counted from the sheet's lower left corner."""
+    """Every corner of each stroke in order, counted from the sheet's lower left corner, and how far it is to the next; of a curve its
+    ends and how it bends between: the rise of the arc, to the left if positive.
+    """
     per = float(MM_PER[unit])
     left, low, _, _ = sheet.bounds
     rows = []
-    for number, line in enumerate(sheet.marks, 1):
-        ends = [[f"{(x - left) / per:.4f}", f"{(y - low) / per:.4f}"] for x, y in (line[0], line[-1])]
-        long = float(np.hypot(*np.diff(line, axis=0).T).sum()) / per
-        rows.append(
-            [number, *ends[0], *ends[1], f"{long:.4f}", "straight" if len(line) == 2 else "curve or corners"]
-        )
-    return _table(["stroke", "from x", "from y", "to x", "to y", f"long ({unit})", "is"], rows)
+    for number, line in enumerate(sheet.arcs, 1):
+        points = line[:, :2].tolist()
+        for k, ((x, y), row) in enumerate(zip(points, line.tolist(), strict=True), 1):
+            last = k == len(points)
+            far = 0.0 if last else math.dist(points[k - 1], points[k])
+            rise = 0.0 if last else row[2] * far / 2
+            arc = Arc((x, y), tuple(points[k]), row[2]) if rise and not last else None
+            long = arc.radius * abs(arc.angle) if arc else far
+            rows.append(
+                [
+                    number,
+                    k,
+                    f"{(x - left) / per:.4f}",
+                    f"{(y - low) / per:.4f}",
+                    "" if last else f"{long / per:.4f}",
+                    f"{rise / per:.4f}" if rise else "",
+                ]
+            )
+    return _table(["stroke", "corner", "x", "y", f"to the next ({unit})", f"rise ({unit})"], rows)
 
 
 def _table(head: list[str], rows: Sequence[Sequence[object]]) -> bytes:

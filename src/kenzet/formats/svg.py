@@ -42,7 +42,48 @@ def svg(sheet: MarkSheet, unit: Unit) -> bytes:
         ET.SubElement(dots, f"{{{NAMESPACE}}}circle", cx=f"{x:.4f}", cy=f"{y:.4f}", r="0.6")
     ticks = tuple(np.array([tick.foot, tick.tip]) for tick in sheet.ticks)
     _group(root, sheet, "ticks", ticks, {"stroke": "#1e2733", "stroke-width": "0.25"})
+    if sheet.tells_figures:
+        _figures(root, sheet)
+    _bar(root, (wide, high), unit)
     return bytes(ET.tostring(root, encoding="utf-8", xml_declaration=True))
+
+
+_FIGURE = 2.2  # mm high
+
+
+def _figures(root: ET.Element, sheet: MarkSheet) -> None:
+    """What is laid off, beside each tick."""
+    group = ET.SubElement(
+        root, f"{{{NAMESPACE}}}g",
+        {"id": "figures", "font-size": f"{_FIGURE}", "font-family": "sans-serif", "fill": "#1e2733", "text-anchor": "middle"},
+    )  # fmt: skip
+    for tick in sheet.ticks:
+        (x0, y0), (x1, y1) = (to_svg(sheet.bounds, at) for at in (tick.foot, tick.tip))
+        x, y = x1 + (x1 - x0) * 0.5, y1 + (y1 - y0) * 0.5 + _FIGURE / 3
+        ET.SubElement(group, f"{{{NAMESPACE}}}text", x=f"{x:.3f}", y=f"{y:.3f}").text = tick.figure
+
+
+def _bar(root: ET.Element, size: tuple[float, float], unit: Unit) -> None:
+    """A length to measure, in the margin below: what a cutter or a printer made of the scale."""
+    many, each = (4, float(MM_PER["in"])) if unit == "in" else (100, 1.0)
+    while many * each > size[0] - 2 * BLEED and many > 1:
+        many //= 2
+    y = size[1] - BLEED / 2
+    group = ET.SubElement(
+        root, f"{{{NAMESPACE}}}g", {"id": "check-bar", "stroke": "#1e2733", "stroke-width": "0.25"}
+    )
+    end = BLEED + many * each
+    ET.SubElement(
+        group,
+        f"{{{NAMESPACE}}}path",
+        d=f"M{BLEED} {y - 1}V{y + 1}M{BLEED} {y}H{end:.4f}M{end:.4f} {y - 1}V{y + 1}",
+        fill="none",
+    )
+    text = ET.SubElement(
+        group, f"{{{NAMESPACE}}}text",
+        {"x": f"{end + 1.5:.3f}", "y": f"{y + 0.8:.3f}", "font-size": f"{_FIGURE}", "font-family": "sans-serif", "stroke": "none", "fill": "#1e2733"},
+    )  # fmt: skip
+    text.text = f"{many} {unit}"
 
 
 def _group(

@@ -31,6 +31,21 @@ class TickedEdge:
     stepped: Fraction | None
 
 
+def mirrored(ticked: TickedEdge, across: float, step: Fraction) -> TickedEdge:
+    """The edge as it lies on the back, left to right about ``across`` / 2 (mm): it is counted from what is its left end there, each
+    tick rounded to ``step``.
+    """
+    (x0, y0), (x1, y1) = ticked.edge.start, ticked.edge.end
+    name = {"left edge": "right edge", "right edge": "left edge"}.get(ticked.name, ticked.name)
+    if ticked.edge.datum == "top":
+        edge = Edge((across - x0, y0), (across - x1, y1))
+        return TickedEdge(name, edge, ticked.ticks, ticked.gap, ticked.stepped)
+    long = Fraction(ticked.edge.length).limit_denominator(10**9)
+    places = [long - tick.at for tick in reversed(ticked.ticks)]
+    edge = Edge((across - x1, y1), (across - x0, y0))
+    return TickedEdge(name, edge, tuple(ticks(places, step)), ticked.gap, ticked.stepped)
+
+
 def edge_names(region: Region) -> list[str]:
     """A name for every edge of ``region`` in order: top, bottom, left, right, else its number."""
     left, low, right, high = region.bounds

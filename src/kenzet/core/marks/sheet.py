@@ -12,7 +12,7 @@ from typing import Literal
 import numpy as np
 import shapely
 
-from kenzet.core.geom.edge_ticks import TickedEdge
+from kenzet.core.geom.edge_ticks import TickedEdge, mirrored
 from kenzet.core.geom.paths import Path, with_arcs
 from kenzet.core.geom.region import Floats, Point, Region
 from kenzet.core.marks.marking import Marks, marks_of, method_of, methods
@@ -86,10 +86,16 @@ def mark_sheet(
     if wish.kind == "pounce":
         dots, marks, arcs = [*dots, *(_pricked(line) for line in marks)], [], []
     edges = [(drawing.region, edge) for plan, drawing in drawn for edge in plan.ticked(drawing, unit)]
-    ticks = [mark for region, edge in edges for mark in _tick_marks(region, edge, unit)]
     boxes = np.array([drawing.region.bounds for _, drawing in drawn])
     left, low = boxes[:, :2].min(axis=0).tolist()
     right, high = boxes[:, 2:].max(axis=0).tolist()
+    step = drawn[0][0].kit.step_in(unit)
+    told = [mirrored(edge, left + right, step) if wish.back else edge for _, edge in edges]
+    ticks = [
+        mark
+        for (region, edge), by in zip(edges, told, strict=True)
+        for mark in _tick_marks(region, edge, by, unit)
+    ]
     zones = dict.fromkeys(plan.zone.name for plan, _ in drawn)
     sheet = MarkSheet(
         title=f"{quilt} · {', '.join(zones)}",
@@ -102,7 +108,7 @@ def mark_sheet(
         dots=np.concatenate(dots) if dots else np.zeros((0, 2)),
         signs=tuple(stroke for _, _, marks in each for sign in marks.signs for stroke in sign.strokes),
         ticks=tuple(ticks),
-        ticked=tuple(edge for _, edge in edges),
+        ticked=tuple(told),
         bounds=(left, low, right, high),
         by_ticks=any(marks.ticks for _, _, marks in each),
     )
@@ -267,13 +273,16 @@ def _arcs(drawing: Drawing, number: int) -> Floats:
     return np.vstack([vertices, vertices[:1]]) if trace.closed else vertices
 
 
-def _tick_marks(region: Region, ticked: TickedEdge, unit: Unit) -> Sequence[TickMark]:
+def _tick_marks(region: Region, ticked: TickedEdge, told: TickedEdge, unit: Unit) -> Sequence[TickMark]:
+    """Where the ticks of an edge stand, with the figures as they are ``told`` of it, on the back from its other end."""
     inward = region.inward(ticked.edge)
+    turned = told is not ticked and told.edge.datum == "left"
+    figures = told.ticks[::-1] if turned else told.ticks
     marks = []
-    for tick in ticked.ticks:
+    for tick, counted in zip(ticked.ticks, figures, strict=True):
         x, y = ticked.edge.at(float(tick.at))
         tip = (x + inward[0] * TICK, y + inward[1] * TICK)
-        marks.append(TickMark((x, y), tip, figure(tick.drawn, unit).text))
+        marks.append(TickMark((x, y), tip, figure(counted.drawn, unit).text))
     return marks
 
 
