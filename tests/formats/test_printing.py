@@ -16,19 +16,15 @@ from ezdxf import recover
 from pypdf import PdfReader
 from shapely.geometry import LineString
 
-from kenzet.core.errors import BadValue, TooMany
+from kenzet.core.errors import BadValue
 from kenzet.core.fills import FILLS
-from kenzet.core.marks.marking import marks_of
 from kenzet.core.marks.printer import Printer, corrected
-from kenzet.core.marks.sheet import SheetOptions, mark_sheet
-from kenzet.core.marks.together import together
 from kenzet.core.numbers.measure import Length, figure
 from kenzet.formats.check_page import CORNER, check_page
 from kenzet.formats.dxf_out import dxf
 from kenzet.formats.marks_csv import strokes_csv, ticks_csv
 from kenzet.formats.pdf import pages_of, pdf
-from kenzet.formats.placement import TRUE, tile
-from kenzet.formats.strip import strip_pdf
+from kenzet.formats.placement import TRUE
 from kenzet.standins.printer import PrinterStandIn
 from tests.formats.test_sheets import sheet_of
 
