@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import csv
+import io
+
 import pytest
 
 from kenzet.core.errors import BadValue
@@ -36,3 +39,11 @@ def test_what_is_no_table_of_things_is_refused(data, says):
     with pytest.raises(BadValue, match=says) as refused:
         kit_csv.load(data)
     assert refused.value.field == "file"
+
+
+def test_a_table_parted_by_semicolons_is_read_as_well():
+    things = first_things().values()
+    rows = list(csv.reader(io.StringIO(kit_csv.dump(things).decode("utf-8-sig"), newline="")))
+    out = io.StringIO(newline="")
+    csv.writer(out, delimiter=";").writerows(rows)
+    assert kit_csv.load(out.getvalue().encode()) == kit_csv.load(kit_csv.dump(things))

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import importlib
 import pkgutil
+import unicodedata
 from collections.abc import Iterable
 from dataclasses import asdict, dataclass
 from typing import Any, Literal, TypeVar
@@ -111,6 +112,26 @@ def in_range(length: Length, least: str, most: str, what: str) -> Length:
     inwards = (-(-low.mm * 10).__floor__(), (high.mm * 10).__floor__())
     said = [f"{x / 10:g} mm" for x in inwards] if metric else [low.text, high.text]
     raise BadValue(f"{what} must be between {said[0]} and {said[1]}; {length.text} was given.")
+
+
+_TURNING = frozenset("\u202a\u202b\u202c\u202d\u202e\u2066\u2067\u2068\u2069")
+"""Marks that turn the direction of what follows them."""
+
+
+def plain_name(name: str) -> str:
+    """A name that reads in one line as it is typed. Raises BadValue: line breaks, control characters, marks that turn the direction of text.
+
+    >>> plain_name("Star")
+    'Star'
+    >>> plain_name("Star" + chr(10))
+    Traceback (most recent call last):
+    kenzet.core.errors.BadValue: A name is one line of letters, figures and signs; this one holds something that cannot be seen.
+    """
+    if any(unicodedata.category(c) in ("Cc", "Zl", "Zp") or c in _TURNING for c in name):
+        raise BadValue(
+            "A name is one line of letters, figures and signs; this one holds something that cannot be seen."
+        )
+    return name
 
 
 def step_length(length: Length, step: Length, by: int) -> Length:

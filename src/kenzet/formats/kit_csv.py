@@ -35,7 +35,12 @@ def dump(things: Iterable[Thing]) -> bytes:
 def load(data: bytes) -> list[dict[str, Any]]:
     """A dictionary for each row, its empty cells left out; not checked as things yet. Raises BadValue at ``file``."""
     try:
-        rows = list(csv.DictReader(io.StringIO(data.decode("utf-8-sig"), newline="")))
+        text = data.decode("utf-8-sig")
+        head = text.split("\n", 1)[0]
+        parted = (
+            ";" if head.count(";") > head.count(",") else ","
+        )  # as spreadsheets write it where a comma is in numbers
+        rows = list(csv.DictReader(io.StringIO(text, newline=""), delimiter=parted))
     except (UnicodeDecodeError, csv.Error) as error:
         raise BadValue("This is not a table: it is no CSV file in UTF-8.", "file") from error
     if not rows or "kind" not in rows[0]:

@@ -42,9 +42,9 @@ def put(data, path, value):
     [
         (["format"], "other", "format", "kenzet.plan"),
         (["version"], 4, "version", "versions 1 to 3"),
-        (["name"], "", "name", "at least 1"),
+        (["name"], "", "name", "shorter than 1"),
         (["name"], None, "name", "missing"),
-        (["surprise"], 1, "surprise", "no such setting"),
+        (["surprise"], 1, "surprise", "no setting called “surprise”"),
         (["fabrics", "cream", "colour"], "red", "fabrics.cream.colour", "hexadecimal"),
         (["blocks", "star", "width"], "0 in", "blocks.star.width", "between"),
         (["blocks", "star", "art", "fabrics", "centre"], "silk", "fabrics", "no fabric called silk"),
@@ -65,6 +65,11 @@ def put(data, path, value):
         ),
         (["kit", "rulers", "straight-ruler", "etched"], [], "kit.rulers.straight-ruler.etched", "quarters"),
         (["kit", "marking_step"], 0.125, "kit.marking_step", "text with its unit"),
+        (["name"], "Star\nof Ella", "name", "one line"),
+        (["name"], "Star\u202eallE", "name", "one line"),
+        (["use"], "x" * 500, "use", "“x{40}…” was given"),
+        (["blocks"], 7, "blocks", "^Settings by their names are wanted here.$"),
+        (["layout"], {"kind": "spiral"}, "layout", "^It must be one of .*; “spiral” was given.$"),
     ],
 )
 def test_a_fault_is_said_at_its_field(demo, path, value, field, says):

@@ -16,13 +16,13 @@ from functools import cached_property
 from typing import Annotated, Literal
 
 import shapely
-from pydantic import Field, field_validator, model_validator
+from pydantic import AfterValidator, Field, field_validator, model_validator
 from shapely.geometry import Polygon
 
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Vertex, drawn
 from kenzet.core.numbers.measure import Length
-from kenzet.core.params import Frozen, in_range
+from kenzet.core.params import Frozen, in_range, plain_name
 from kenzet.core.tolerances import CROSSED, LEAST_PATCH, OUTSIDE
 from kenzet.core.top.patterns import AnyPattern
 
@@ -37,7 +37,7 @@ DIAGONALS_MAY_DIFFER = Fraction(127, 40)
 """1/8 in: diagonals that differ by more are told (job 1.3)."""
 
 Key = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$")]
-Name = Annotated[str, Field(min_length=1, max_length=80)]
+Name = Annotated[str, Field(min_length=1, max_length=80), AfterValidator(plain_name)]
 Outline = Annotated[tuple[Vertex, ...], Field(min_length=2, max_length=MOST_VERTICES)]
 
 

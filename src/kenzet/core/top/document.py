@@ -262,11 +262,26 @@ def at_field(error: ValidationError, prefix: str = "") -> BadValue:
 
 _PLAIN = {
     "missing": "This is missing.",
-    "extra_forbidden": "There is no such setting.",
     "int_parsing": "A whole number is wanted here.",
     "int_type": "A whole number is wanted here.",
     "int_from_float": "A whole number is wanted here.",
+    "float_type": "A number is wanted here.",
+    "float_parsing": "A number is wanted here.",
+    "finite_number": "A number is wanted here.",
+    "bool_type": "Yes or no is wanted here: true or false.",
+    "bool_parsing": "Yes or no is wanted here: true or false.",
     "string_type": "Text is wanted here.",
+    "dict_type": "Settings by their names are wanted here.",
+    "model_type": "Settings by their names are wanted here.",
+    "model_attributes_type": "Settings by their names are wanted here.",
+    "list_type": "A list is wanted here.",
+    "tuple_type": "A list is wanted here.",
+    "date_type": "A day is wanted here, as 2026-05-31.",
+    "date_from_datetime_parsing": "A day is wanted here, as 2026-05-31.",
+    "date_parsing": "A day is wanted here, as 2026-05-31.",
+    "json_invalid": "This is no JSON.",
+    "string_pattern_mismatch": "A short name in small letters, figures and hyphens is wanted here.",
+    "union_tag_not_found": "Say of which kind it is.",
 }
 
 
@@ -275,16 +290,30 @@ _LIMITS = {
     "greater_than": "It must be more than {gt}; {given} was given.",
     "less_than_equal": "It must be {le} or less; {given} was given.",
     "less_than": "It must be less than {lt}; {given} was given.",
+    "literal_error": "It must be {expected}; {given} was given.",
+    "union_tag_invalid": "It must be one of {expected_tags}; {given} was given.",
+    "string_too_long": "It must have {max_length} letters at the most.",
+    "string_too_short": "It must not be shorter than {min_length} letters.",
+    "too_long": "There must be {max_length} at the most.",
+    "too_short": "There must be {min_length} at least.",
 }
+_MOST_SHOWN = 40  # letters of what was given
 
 
 def _plain(fault: Any) -> str:
-    limit = _LIMITS.get(fault["type"])
-    return (
-        limit.format(**fault["ctx"], given=fault["input"])
-        if limit
-        else _PLAIN.get(fault["type"], f"{fault['msg']}.")
-    )
+    """In her words, whatever the library says."""
+    kind, given = fault["type"], str(fault["input"])
+    if kind == "extra_forbidden":
+        return f"There is no setting called “{_cut(str(fault['loc'][-1]))}”."
+    if kind == "union_tag_invalid":
+        given = str(fault["ctx"].get("tag", given))
+    if kind in _LIMITS:
+        return _LIMITS[kind].format(**fault["ctx"], given=f"“{_cut(given)}”" if given else "nothing")
+    return _PLAIN.get(kind, "This cannot be taken here.")
+
+
+def _cut(text: str) -> str:
+    return text if len(text) <= _MOST_SHOWN else f"{text[:_MOST_SHOWN]}…"
 
 
 def write(quilt: Quilt) -> dict[str, Any]:

@@ -11,7 +11,7 @@ from pydantic import Field, ValidationInfo, field_validator
 from kenzet.core.errors import BadValue
 from kenzet.core.kit.edges import Edge
 from kenzet.core.numbers.measure import Length, Unit
-from kenzet.core.params import Choice, Form, Frozen, asked, forms, in_range
+from kenzet.core.params import Choice, Form, Frozen, asked, forms, in_range, plain_name
 
 State = Literal["at hand", "lent", "missing", "broken"]
 STATES: tuple[State, ...] = ("at hand", "lent", "missing", "broken")
@@ -43,7 +43,7 @@ class Thing(Frozen):
     @field_validator("name")
     @classmethod
     def _name(cls, name: str) -> str:
-        return name.strip() or cls.label
+        return plain_name(name.strip()) or cls.label
 
     @field_validator("*")
     @classmethod
