@@ -40,6 +40,7 @@ def main(tests: bool) -> None:
             fcntl.flock(lock, fcntl.LOCK_EX)
             debian(SERVER + (BROWSER if tests else []) + ([] if find_spec("ensurepip") else VENV))
             python("requirements-dev.lock" if tests else "requirements.lock")
+            compiled()
             node_modules()
             pages()
     except Sentence as sentence:
@@ -133,6 +134,24 @@ def python(lock: str) -> None:
 
 def _python_state(lock: str) -> str:
     return digest([ROOT / lock, ROOT / "requirements-uv.lock", ROOT / "pyproject.toml", Path(sys.executable)])
+
+
+def compiled() -> None:
+    """Bytecode of all that a start loads: where Python is told to write none, every start would compile it again."""
+    packages = next((ROOT / ".venv" / "lib").glob("python*/site-packages"))
+    source = ROOT / "src"
+    files = sorted(path for path in source.rglob("*.py"))
+    times = "".join(f"{path.relative_to(ROOT)} {path.stat().st_mtime_ns}\n" for path in files)
+    wanted = f"{digest([ROOT / 'requirements-dev.lock', ROOT / 'requirements.lock', Path(sys.executable)])}\n{times}"
+    stamp = Stamp("compiled")
+    if stamp.says(wanted):
+        return
+    stamp.remove()
+    # a package may hold a file for another Python: what cannot be compiled is left as it is
+    run(
+        [str(PYTHON), "-m", "compileall", "-q", "-j", "0", str(source), str(packages)], fails=True, quiet=True
+    )
+    stamp.write(wanted)
 
 
 def node_modules() -> None:

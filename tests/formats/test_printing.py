@@ -23,8 +23,8 @@ from kenzet.core.numbers.measure import Length, figure
 from kenzet.formats.check_page import CORNER, check_page
 from kenzet.formats.dxf_out import dxf
 from kenzet.formats.marks_csv import strokes_csv, ticks_csv
-from kenzet.formats.pdf import pages_of, pdf
-from kenzet.formats.placement import TRUE
+from kenzet.formats.pdf import pdf
+from kenzet.formats.placement import TRUE, pages_of
 from kenzet.standins.printer import PrinterStandIn
 from tests.formats.test_sheets import sheet_of
 

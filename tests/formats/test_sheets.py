@@ -20,8 +20,8 @@ from kenzet.core.marks.repeat import repeat_of
 from kenzet.core.marks.sheet import SheetOptions, mark_sheet
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.top.document import with_zone
-from kenzet.formats.pdf import MARK, SEAM, pages_of, pdf
-from kenzet.formats.placement import BLEED, FOOTER, MARGIN, OVERLAP, PAPERS, tile
+from kenzet.formats.pdf import MARK, SEAM, pdf
+from kenzet.formats.placement import BLEED, FOOTER, MARGIN, OVERLAP, PAPERS, pages_of, tile
 from kenzet.formats.svg import svg
 from tests.core.marks.test_marking import plan_of
 from tests.shapes import box, inches

@@ -6,9 +6,12 @@ import importlib
 import json
 import pkgutil
 import subprocess
+import sys
+from functools import cache
 from pathlib import Path
 
 import pytest
+from openapi_spec_validator import OpenAPIV31SpecValidator
 from pydantic import BaseModel
 
 import kenzet
@@ -16,7 +19,6 @@ from kenzet.core.changes import CHANGES
 from kenzet.core.fills import FILLS
 from kenzet.core.numbers.measure import Length
 from kenzet.core.plan import widest_gap
-from kenzet.web.describe import description
 from kenzet.web.exports import EXPORTS
 
 UI = Path(__file__).resolve().parents[2] / "ui"
@@ -320,6 +322,20 @@ def test_every_answer_carries_the_headers(client):
     assert "default-src 'self'" in headers["Content-Security-Policy"]
     assert headers["X-Content-Type-Options"] == "nosniff"
     assert headers["Cache-Control"] == "no-store"
+
+
+@cache
+def description():
+    """Of the API, made where the application is not loaded yet."""
+    run = [sys.executable, "-m", "kenzet.web.describe"]
+    return subprocess.run(run, check=True, capture_output=True, text=True).stdout
+
+
+def test_the_description_of_the_api_is_valid_and_fresh():
+    assert list(OpenAPIV31SpecValidator(json.loads(description())).iter_errors()) == []
+    assert description() == (UI / "public" / "openapi.json").read_text(), "run tools/schema"
+    for path in ("/api/home", "/api/quilts/{quilt}/changes"):
+        assert path in json.loads(description())["paths"]
 
 
 def test_the_front_ends_types_are_fresh(tmp_path):

@@ -23,9 +23,8 @@ from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.top.layout import Part
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.formats.job_order import job_order
-from kenzet.formats.job_sheet import JobBlock, JobSheet, JobZone, Picture
-from kenzet.formats.pdf import pages_of
-from kenzet.formats.placement import Paper
+from kenzet.formats.job_parts import JobBlock, JobSheet, JobZone, Picture
+from kenzet.formats.placement import Paper, pages_of
 from kenzet.say import sum_words, whereabouts, zone_words
 from kenzet.say import words as w
 from kenzet.say.mark_words import DRAWN, METHOD_LABELS

@@ -15,7 +15,7 @@ from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.unit import rings
 from kenzet.core.sewing.way import Way
 from kenzet.core.top.quilt_layout import QuiltLayout
-from kenzet.formats.job_sheet import JobOrder, JobWay, Picture
+from kenzet.formats.job_parts import JobOrder, JobWay, Picture
 from kenzet.say import words as w
 from kenzet.say.route_figures import route_rows
 from kenzet.say.route_notes import route_notes

@@ -8,7 +8,6 @@ from __future__ import annotations
 import io
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Any
 from xml.sax.saxutils import escape
 
@@ -18,82 +17,15 @@ from reportlab.lib.enums import TA_LEFT
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.platypus import Flowable, KeepTogether, PageBreak, Paragraph, SimpleDocTemplate
 
-from kenzet.core.geom.region import Floats, Point
+from kenzet.core.geom.region import Floats
 from kenzet.core.tolerances import ROUNDING
 from kenzet.formats.fonts import BOLD, SANS
+from kenzet.formats.job_parts import JobBlock, JobOrder, JobSheet, Picture
 from kenzet.formats.placement import PAPERS, POINTS, Paper
 
 INK, SOFT = HexColor("#111111"), HexColor("#777777")
 _MM = POINTS
 _MARGIN = 15.0
-
-
-@dataclass(frozen=True, eq=False)
-class Picture:
-    """What is drawn of a block or of the quilt: patches' outlines thin, stitched lines, marks dotted; ``numbers`` stand
-    where they belong. Lines of a ``way`` have an arrow and their number, ``travels`` between them are finely dotted, and so are
-    those that go ``freehand`` through a texture (their places in ``way``). mm, y up, from 0, 0 to ``size``.
-    """
-
-    size: Point
-    seams: tuple[Floats, ...]
-    lines: tuple[Floats, ...]
-    marks: tuple[Floats, ...] = ()
-    numbers: tuple[tuple[Point, str], ...] = ()
-    way: tuple[Floats, ...] = ()
-    travels: tuple[Floats, ...] = ()
-    freehand: frozenset[int] = frozenset()
-
-
-@dataclass(frozen=True)
-class JobZone:
-    """A zone as it is told: its number in the picture, its name, sentences, and the strokes in order."""
-
-    number: str
-    name: str
-    says: tuple[str, ...]
-    strokes: tuple[str, ...]
-
-
-@dataclass(frozen=True)
-class JobBlock:
-    """A kind of block with its zones."""
-
-    name: str
-    occurs: str
-    picture: Picture
-    zones: tuple[JobZone, ...]
-
-
-@dataclass(frozen=True)
-class JobWay:
-    """How a kind of block is sewn: its name, what is said of it, and its lines in order."""
-
-    name: str
-    says: tuple[str, ...]
-    picture: Picture
-
-
-@dataclass(frozen=True)
-class JobOrder:
-    """In which order the quilt is sewn: the places numbered, what it takes, and the way through each kind."""
-
-    picture: Picture
-    says: tuple[str, ...]
-    ways: tuple[JobWay, ...]
-
-
-@dataclass(frozen=True)
-class JobSheet:
-    """All of it; ``totals`` are told under the quilt, and then what is done ``before`` the first stitch, in order."""
-
-    title: str
-    subtitle: str
-    picture: Picture
-    totals: tuple[str, ...]
-    before: tuple[str, ...]
-    blocks: tuple[JobBlock, ...]
-    order: JobOrder | None = None
 
 
 WAY_NUMBER = 7.5

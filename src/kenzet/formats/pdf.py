@@ -11,24 +11,13 @@ from reportlab.lib.colors import Color, HexColor
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
-from kenzet.core.errors import BadValue
 from kenzet.core.geom.region import Point
 from kenzet.core.marks.sheet import TICK, MarkSheet, TickMark
 from kenzet.formats.fonts import BOLD, SANS, haloed
-from kenzet.formats.placement import MARGIN, OVERLAP, POINTS, TRUE, Fit, Pages, Paper, Tile, tile
+from kenzet.formats.placement import MARGIN, OVERLAP, POINTS, TRUE, Fit, Pages, Paper, Tile, pages_of
 
 INK, SOFT, SEAM, MARK = (HexColor(c) for c in ("#1e2733", "#5c6470", "#8a8f98", "#b9820f"))
 _MM = POINTS
-
-
-def pages_of(sheet: MarkSheet, paper: Paper, fit: Fit = TRUE) -> Pages:
-    """How ``sheet`` falls on pages of ``paper``, stretched by ``fit``: those on which something is to be marked. Raises BadValue where
-    nothing is.
-    """
-    wanted = sheet.to_mark
-    if not wanted:
-        raise BadValue("Nothing is drawn here, so there is no sheet. Choose above what to mark.", "method")
-    return tile(sheet.bounds, paper, wanted, fit)
 
 
 def pdf(sheet: MarkSheet, paper: Paper, fit: Fit = TRUE) -> bytes:

@@ -15,8 +15,9 @@ from typing import Literal
 import numpy as np
 import shapely
 
-from kenzet.core.errors import TooMany
+from kenzet.core.errors import BadValue, TooMany
 from kenzet.core.geom.region import Floats, Point
+from kenzet.core.marks.sheet import MarkSheet
 from kenzet.core.numbers.measure import INCH, POINT, YARD
 from kenzet.core.tolerances import ROUNDING
 
@@ -110,6 +111,16 @@ def tile(
     used = [t for t in chosen.tiles if drawn is None or shapely.intersects(drawn, shapely.box(*t.window))]
     numbered = tuple(replace(t, number=n) for n, t in enumerate(used, 1))
     return replace(chosen, tiles=numbered)
+
+
+def pages_of(sheet: MarkSheet, paper: Paper, fit: Fit = TRUE) -> Pages:
+    """How ``sheet`` falls on pages of ``paper``, stretched by ``fit``: those on which something is to be marked. Raises BadValue where
+    nothing is.
+    """
+    wanted = sheet.to_mark
+    if not wanted:
+        raise BadValue("Nothing is drawn here, so there is no sheet. Choose above what to mark.", "method")
+    return tile(sheet.bounds, paper, wanted, fit)
 
 
 def _grid(bounds: tuple[float, float, float, float], size: tuple[float, float], fit: Fit) -> Pages:

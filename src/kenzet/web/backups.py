@@ -5,13 +5,13 @@ from __future__ import annotations
 from datetime import datetime
 
 from flask import Response, current_app
-from flask_openapi3 import APIBlueprint
 
 from kenzet.store.backup import KEPT_DAYS, backup_bytes, last_copy
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection, file_answer
 from kenzet.web.wire import base as m
 
-backups = APIBlueprint("backups", __name__, url_prefix="/api")
+backups = Blueprint("backups", __name__, url_prefix="/api")
 
 
 class CopiesView(m.Wire):

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from kenzet.core.bench.place_ruler import placement_for
 from kenzet.say.ruler_words import fit_words
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, laid_quilt, planned
 from kenzet.web.wire import base as m
 from kenzet.web.wire.bench import (
@@ -21,7 +21,7 @@ from kenzet.web.wire.bench import (
     found_curve,
 )
 
-bench = APIBlueprint("bench", __name__, url_prefix="/api/quilts/<quilt>")
+bench = Blueprint("bench", __name__, url_prefix="/api/quilts/<quilt>")
 
 
 @bench.post("/bench", responses={200: BenchView})

@@ -7,7 +7,6 @@ from datetime import date
 from typing import Any
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.kit.cupboard import KitFile, OneThing, calibrated, new_key, plain
@@ -19,6 +18,7 @@ from kenzet.core.top.document import validated
 from kenzet.formats import kit_csv
 from kenzet.store import cupboard as store
 from kenzet.store.quilts import LOCAL_OWNER
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection, upload
 from kenzet.web.wire import base as m
 from kenzet.web.wire.cupboard import (
@@ -33,7 +33,7 @@ from kenzet.web.wire.cupboard import (
     thing_view,
 )
 
-cupboard = APIBlueprint("cupboard", __name__, url_prefix="/api/things")
+cupboard = Blueprint("cupboard", __name__, url_prefix="/api/things")
 
 
 @cupboard.get("", responses={200: CupboardView})

@@ -3,25 +3,31 @@
 from __future__ import annotations
 
 import json
+import os
 from typing import Any
 
-from kenzet.web.app import Settings, create_app
+from kenzet.web.blueprint import WANTED
 
 
 def description() -> str:
-    """The description as JSON, keys in a fixed order."""
+    """The description as JSON, keys in a fixed order; in a process that has not loaded the application yet."""
+    os.environ[WANTED] = "yes"
+    from kenzet.web.app import Settings, create_app
+
     return json.dumps(_plain(create_app(Settings(pool=None)).api_doc), indent=1, sort_keys=True)
 
 
 def _plain(part: Any) -> Any:
     """Without what the types of the front end cannot carry through a request: tuples become lists of their length, keys of a
-    certain form any keys, and what can only be null is left out.
+    certain form any keys, lengths their text, and what can only be null is left out.
     """
     if isinstance(part, list):
         return [_plain(one) for one in part]
     if not isinstance(part, dict):
         return part
-    found = {key: _plain(value) for key, value in part.items()}
+    if set(part) == {"mm", "text"}:  # a length, as a default
+        return part["text"]
+    found = {key: _plain(value) for key, value in part.items() if key != "securitySchemes" or value}
     if "prefixItems" in found:
         kinds = [one for k, one in enumerate(found["prefixItems"]) if one not in found["prefixItems"][:k]]
         del found["prefixItems"]

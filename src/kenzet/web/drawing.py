@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from kenzet.core.errors import BadValue
 from kenzet.core.numbers.measure import Length
@@ -11,6 +10,7 @@ from kenzet.core.top.blocks import Drawn
 from kenzet.core.top.seams import crossings, in_mm, pieced
 from kenzet.formats.apart import apart
 from kenzet.formats.readers import read_block
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, laid_quilt, upload
 from kenzet.web.wire import base as m
 from kenzet.web.wire import drawn
@@ -25,7 +25,7 @@ from kenzet.web.wire.drawing import (
     seam_view,
 )
 
-drawing = APIBlueprint("drawing", __name__, url_prefix="/api")
+drawing = Blueprint("drawing", __name__, url_prefix="/api")
 
 
 @drawing.get("/quilts/<quilt>/blocks/<block>/drawing", responses={200: BlockDrawing})

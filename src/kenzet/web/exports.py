@@ -11,7 +11,6 @@ from functools import partial
 from typing import Any, Literal
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from kenzet.core.advice.recipes import RecipeBook
 from kenzet.core.errors import BadValue, Unknown
@@ -20,19 +19,16 @@ from kenzet.core.marks.marking import method_of
 from kenzet.core.marks.repeat import repeat_of
 from kenzet.core.marks.sheet import MarkSheet, SheetOptions, mark_sheet
 from kenzet.core.marks.together import together
+from kenzet.core.numbers.measure import Unit
 from kenzet.formats import kit_csv, plan_file
-from kenzet.formats.check_page import check_page
-from kenzet.formats.dxf_out import dxf
 from kenzet.formats.job_content import job_content
-from kenzet.formats.job_sheet import job_pdf
 from kenzet.formats.marks_csv import strokes_csv, ticks_csv
-from kenzet.formats.pdf import pdf
 from kenzet.formats.placement import TRUE, Fit, room_on
 from kenzet.formats.route_svg import way_svg
-from kenzet.formats.strip import strip_pdf
 from kenzet.formats.svg import svg
 from kenzet.store import printers, recipes
 from kenzet.store.quilts import LOCAL_OWNER
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import connection, file_answer, her_things, laid_quilt, planned
 from kenzet.web.state.routes import routes
 from kenzet.web.wire import base as m
@@ -109,7 +105,12 @@ def _fit(name: str) -> Fit:
     return (found.across, found.up) if found else TRUE
 
 
+# what writes PDF and DXF takes long to load, and is loaded when it is first asked for
+
+
 def _printed_sheet(path: m.ZoneOfQuilt, query: SheetQuery) -> File:
+    from kenzet.formats.pdf import pdf
+
     return File(pdf(_sheet(path, query), query.paper, _fit(query.printer)), f"{path.zone}-marks.pdf")
 
 
@@ -119,12 +120,20 @@ def _sheet_as(
     return File(write(_sheet(path, query), query.unit), f"{path.zone}-{name}")
 
 
+def _dxf(sheet: MarkSheet, unit: Unit) -> bytes:
+    from kenzet.formats.dxf_out import dxf
+
+    return dxf(sheet, unit)
+
+
 def _strip(path: m.ZoneOfQuilt, query: StripQuery) -> File:
     """A strip with the ticks of one edge, to be cut out and laid along it."""
     sheet = _sheet(path, query)
     if query.edge >= len(sheet.ticked):
         raise Unknown("That edge has no ticks.", "edge")
     edge = sheet.ticked[query.edge]
+    from kenzet.formats.strip import strip_pdf
+
     data = strip_pdf(sheet.title, edge, query.paper, query.unit, _fit(query.printer))
     return File(data, f"{path.zone}-ticks.pdf")
 
@@ -142,6 +151,8 @@ def _job(path: m.QuiltKey, query: JobQuery) -> File:
     except BadValue:  # nothing can be sewn yet
         route = None
     sheet = job_content(laid, route, kept.revision, query.unit, query.paper)
+    from kenzet.formats.job_sheet import job_pdf
+
     return File(job_pdf(sheet, query.paper, query.large), "job-sheet.pdf")
 
 
@@ -153,6 +164,8 @@ def _way(path: m.QuiltKey, query: WayQuery) -> File:
 
 
 def _check_page(query: CheckQuery) -> File:
+    from kenzet.formats.check_page import check_page
+
     return File(check_page(query.paper, query.unit, query.name, _fit(query.name)), "printer-check.pdf")
 
 
@@ -174,7 +187,7 @@ def _recipes(_: m.Reading) -> File:
 EXPORTS = (
     Export("sheet-pdf", "Print mark sheet (PDF)", "zone", "sheet.pdf", PDF, SheetQuery, _printed_sheet),
     Export("sheet-svg", "SVG", "zone", "sheet.svg", SVG, SheetQuery, partial(_sheet_as, svg, "marks.svg"), of_sheet=True),
-    Export("sheet-dxf", "DXF", "zone", "sheet.dxf", DXF, SheetQuery, partial(_sheet_as, dxf, "marks.dxf"), of_sheet=True),
+    Export("sheet-dxf", "DXF", "zone", "sheet.dxf", DXF, SheetQuery, partial(_sheet_as, _dxf, "marks.dxf"), of_sheet=True),
     Export("ticks-csv", "ticks as a table", "zone", "ticks.csv", CSV, SheetQuery, partial(_sheet_as, ticks_csv, "ticks.csv"), of_sheet=True, needs="ticks"),
     Export("strokes-csv", "strokes", "zone", "strokes.csv", CSV, SheetQuery, partial(_sheet_as, strokes_csv, "strokes.csv"), of_sheet=True, needs="strokes"),
     Export("strip-pdf", "print it as a strip, to lay along the edge", "zone", "strip.pdf", PDF, StripQuery, _strip),
@@ -193,9 +206,9 @@ def links() -> list[m.ExportLink]:
     return [export.link for export in EXPORTS]
 
 
-def blueprint(table: Iterable[Export]) -> APIBlueprint:
+def blueprint(table: Iterable[Export]) -> Blueprint:
     """A route for every row."""
-    found = APIBlueprint("exports", __name__, url_prefix="/api")
+    found = Blueprint("exports", __name__, url_prefix="/api")
     for export in table:
         found.get(export.address)(_view(export))
     return found

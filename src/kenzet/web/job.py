@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from kenzet.formats.job_content import prep_steps
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, laid_quilt
 from kenzet.web.wire import base as m
 from kenzet.web.wire.job import PrepView
 
-job = APIBlueprint("job", __name__, url_prefix="/api/quilts/<quilt>")
+job = Blueprint("job", __name__, url_prefix="/api/quilts/<quilt>")
 
 
 @job.post("/prep", responses={200: PrepView})

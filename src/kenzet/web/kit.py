@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, her_things, laid_quilt
 from kenzet.web.wire import base as m
 from kenzet.web.wire.kit import KitView, kit_of
 
-kit = APIBlueprint("kit", __name__, url_prefix="/api/quilts/<quilt>")
+kit = Blueprint("kit", __name__, url_prefix="/api/quilts/<quilt>")
 
 
 @kit.get("/kit", responses={200: KitView})

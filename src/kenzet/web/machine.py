@@ -6,12 +6,12 @@ import json
 import time
 
 from flask import Response, request
-from flask_openapi3 import APIBlueprint
 from pydantic import ValidationError
 
 from kenzet.core.errors import BadValue
 from kenzet.core.sewing.heard import Message
 from kenzet.core.sewing.now import Now, now
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection, laid_quilt
 from kenzet.web.state.logs import logs
 from kenzet.web.state.machines import machines
@@ -19,7 +19,7 @@ from kenzet.web.state.routes import routes
 from kenzet.web.wire import base as m
 from kenzet.web.wire.machine import FollowView, MachineAnswer, MachineSays, machine_heard, machine_step
 
-machine = APIBlueprint("machine", __name__, url_prefix="/api/quilts/<quilt>")
+machine = Blueprint("machine", __name__, url_prefix="/api/quilts/<quilt>")
 
 MOST_LINES = 2000
 

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, laid_quilt, planned
 from kenzet.web.wire import base as m
 from kenzet.web.wire.marks import MarksRequest, MarksView, marks_of_zone
 
-marks = APIBlueprint("marks", __name__, url_prefix="/api/quilts/<quilt>")
+marks = Blueprint("marks", __name__, url_prefix="/api/quilts/<quilt>")
 
 
 @marks.post("/marks", responses={200: MarksView})

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from kenzet.core.errors import Unknown
 from kenzet.core.top.ground import straightening
@@ -12,11 +11,12 @@ from kenzet.formats import photo
 from kenzet.formats.apart import apart
 from kenzet.store import photos as store
 from kenzet.store.quilts import LOCAL_OWNER
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection, laid_quilt, upload
 from kenzet.web.wire import base as m
 from kenzet.web.wire.photos import GroundQuery, PhotoOfHers, PhotoView, SwatchView
 
-photos = APIBlueprint("photos", __name__, url_prefix="/api")
+photos = Blueprint("photos", __name__, url_prefix="/api")
 
 
 @photos.post("/photos", responses={200: PhotoView})

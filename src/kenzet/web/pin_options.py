@@ -3,18 +3,18 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from kenzet.core.advice.pinned_ends import pin_cost
 from kenzet.core.numbers.measure import long_figure
 from kenzet.say import words as w
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, laid_quilt
 from kenzet.web.state.routes import routes
 from kenzet.web.wire import base as m
 from kenzet.web.wire.pin_options import PinCostView, offer_view
 from kenzet.web.wire.route import RouteRequest
 
-pins = APIBlueprint("pins", __name__, url_prefix="/api/quilts/<quilt>")
+pins = Blueprint("pins", __name__, url_prefix="/api/quilts/<quilt>")
 
 
 @pins.post("/route/pin-options", responses={200: PinCostView})

@@ -5,13 +5,13 @@ from __future__ import annotations
 from typing import Literal
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from kenzet.core.errors import BadValue
 from kenzet.core.marks.printer import BARS, Printer, corrected
 from kenzet.say.kit_words import printer_words
 from kenzet.store import printers as store
 from kenzet.store.quilts import LOCAL_OWNER
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection
 from kenzet.web.wire import base as m
 from kenzet.web.wire.sheets import (
@@ -22,7 +22,7 @@ from kenzet.web.wire.sheets import (
     bar_length,
 )
 
-printers = APIBlueprint("printers", __name__, url_prefix="/api")
+printers = Blueprint("printers", __name__, url_prefix="/api")
 
 
 @printers.get("/printers", responses={200: PrintersView})

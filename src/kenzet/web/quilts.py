@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import Any
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from kenzet import __version__
 from kenzet.core.changes import AnyChange, Change, applied
@@ -22,6 +21,7 @@ from kenzet.demo import demo_quilts
 from kenzet.store import cupboard, photos
 from kenzet.store import quilts as store
 from kenzet.store.quilts import LOCAL_OWNER, Kept
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.exports import links
 from kenzet.web.open_views import views_of
 from kenzet.web.request_context import answer, connection, her_things, laid_quilt
@@ -30,7 +30,7 @@ from kenzet.web.wire import base as m
 from kenzet.web.wire.kit import kit_changed
 from kenzet.web.wire.quilt import ChangeRequest, Touched, VersionRequest, quilt_of, touched
 
-quilts = APIBlueprint("quilts", __name__, url_prefix="/api")
+quilts = Blueprint("quilts", __name__, url_prefix="/api")
 
 
 class _OneChange(Frozen):

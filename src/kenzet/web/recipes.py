@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from kenzet.core.advice.recipes import Recipe, RecipeBook, beside
 from kenzet.core.fills import FILLS, kind_of
 from kenzet.core.top.document import validated
 from kenzet.store import recipes as store
 from kenzet.store.quilts import LOCAL_OWNER
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection
 from kenzet.web.wire.recipes import BringRecipes, KeepRecipe, RecipeName, RecipesView, RecipeView
 
-recipes = APIBlueprint("recipes", __name__, url_prefix="/api/recipes")
+recipes = Blueprint("recipes", __name__, url_prefix="/api/recipes")
 
 
 @recipes.get("", responses={200: RecipesView})

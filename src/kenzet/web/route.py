@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.open_views import route_view_of
 from kenzet.web.request_context import answer, laid_quilt
 from kenzet.web.wire import base as m
 from kenzet.web.wire.route import RouteOrQuickRequest, RouteView
 
-route = APIBlueprint("route", __name__, url_prefix="/api/quilts/<quilt>")
+route = Blueprint("route", __name__, url_prefix="/api/quilts/<quilt>")
 
 
 @route.post("/route", responses={200: RouteView})

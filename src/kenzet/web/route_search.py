@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from kenzet.core.errors import BadValue
 from kenzet.core.route.local_search import LocalSearch
 from kenzet.core.route.quilt import costs_of
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, laid_quilt
 from kenzet.web.state.routes import routes
 from kenzet.web.state.searches import searches
@@ -15,7 +15,7 @@ from kenzet.web.wire import base as m
 from kenzet.web.wire.route import RouteRequest
 from kenzet.web.wire.route_search import SearchQuery, SearchView, search_view
 
-search = APIBlueprint("search", __name__, url_prefix="/api/quilts/<quilt>/route")
+search = Blueprint("search", __name__, url_prefix="/api/quilts/<quilt>/route")
 
 
 @search.post("/search", responses={200: SearchView})

@@ -5,13 +5,13 @@ from __future__ import annotations
 import time
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from kenzet.core.errors import BadValue
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.sewing.now import ways_of
 from kenzet.core.sewing.progress import fault_of
 from kenzet.say.sewing_words import FAULTS
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection, laid_quilt
 from kenzet.web.state.logs import logs
 from kenzet.web.state.routes import routes
@@ -19,7 +19,7 @@ from kenzet.web.wire import base as m
 from kenzet.web.wire.at_machine import sewing_of
 from kenzet.web.wire.sewing import EventsRequest, EventsTaken, Refusal, SewingRequest, SewingView, event_of
 
-sewing = APIBlueprint("sewing", __name__, url_prefix="/api/quilts/<quilt>")
+sewing = Blueprint("sewing", __name__, url_prefix="/api/quilts/<quilt>")
 
 LATE_S = 120.0
 

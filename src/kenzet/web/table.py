@@ -5,18 +5,18 @@ from __future__ import annotations
 from datetime import date
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from kenzet.core.errors import BadValue
 from kenzet.core.marks.marking import marks_of
 from kenzet.core.marks.table import steps
 from kenzet.say.table_words import PINS
 from kenzet.store import marked as store
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection, laid_quilt, planned
 from kenzet.web.wire import base as m
 from kenzet.web.wire.table import TableRequest, TableView, step_view, still_on
 
-table = APIBlueprint("table", __name__, url_prefix="/api/quilts/<quilt>")
+table = Blueprint("table", __name__, url_prefix="/api/quilts/<quilt>")
 
 
 @table.post("/table", responses={200: TableView})

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from kenzet.core.changes.zoning import pieces_of
 from kenzet.core.geom.region import Region
@@ -12,6 +11,7 @@ from kenzet.core.top.cutting import cloth_of, cut_up, points_of, share_of
 from kenzet.core.top.document import validated
 from kenzet.core.top.pick import picked
 from kenzet.core.top.zone import Cut
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, laid_quilt
 from kenzet.web.wire import base as m
 from kenzet.web.wire import drawn, spots
@@ -28,7 +28,7 @@ from kenzet.web.wire.top import (
     top_of,
 )
 
-top = APIBlueprint("top", __name__, url_prefix="/api/quilts/<quilt>")
+top = Blueprint("top", __name__, url_prefix="/api/quilts/<quilt>")
 
 
 class _OneCut(Frozen):

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from kenzet.core.advice.suited_fills import gallery, try_fill
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, laid_quilt
 from kenzet.web.wire import base as m
 from kenzet.web.wire import drawn
@@ -19,7 +19,7 @@ from kenzet.web.wire.variants import (
     table_of,
 )
 
-variants = APIBlueprint("variants", __name__, url_prefix="/api/quilts/<quilt>")
+variants = Blueprint("variants", __name__, url_prefix="/api/quilts/<quilt>")
 
 
 VariantsView.model_rebuild()

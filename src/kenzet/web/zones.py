@@ -3,20 +3,20 @@
 from __future__ import annotations
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from kenzet.core.advice.features import features_of
 from kenzet.core.errors import BadValue
 from kenzet.core.plan.planner import plan_zone
 from kenzet.say import zone_words
 from kenzet.say.zone_words import MeetView
+from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, laid_quilt, planned
 from kenzet.web.wire import base as m
 from kenzet.web.wire import zone as z
 from kenzet.web.wire.ruler import ruler_view
 from kenzet.web.wire.zone import typed_zone, zone_view
 
-zones = APIBlueprint("zones", __name__, url_prefix="/api/quilts/<quilt>")
+zones = Blueprint("zones", __name__, url_prefix="/api/quilts/<quilt>")
 
 
 @zones.post("/preview", responses={200: z.ZoneView})

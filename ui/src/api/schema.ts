@@ -1142,10 +1142,7 @@ export interface components {
             name: string;
             /**
              * Outside
-             * @default {
-             *       "mm": "1778/5",
-             *       "text": "14 in"
-             *     }
+             * @default 14 in
              */
             outside: string | null;
             /**
@@ -2015,10 +2012,7 @@ export interface components {
             name: string;
             /**
              * Outside
-             * @default {
-             *       "mm": "889/5",
-             *       "text": "7 in"
-             *     }
+             * @default 7 in
              */
             outside: string | null;
             /**
@@ -2029,10 +2023,7 @@ export interface components {
             state: "at hand" | "lent" | "missing" | "broken";
             /**
              * Straight
-             * @default {
-             *       "mm": "762/5",
-             *       "text": "6 in"
-             *     }
+             * @default 6 in
              */
             straight: string | null;
             /**
@@ -2281,10 +2272,7 @@ export interface components {
             rows: number | null;
             /**
              * Skip
-             * @default {
-             *       "mm": "127/10",
-             *       "text": "1/2 in"
-             *     }
+             * @default 1/2 in
              */
             skip: string | null;
             /**
@@ -6176,10 +6164,7 @@ export interface components {
             rows: number | null;
             /**
              * Skip
-             * @default {
-             *       "mm": "127/10",
-             *       "text": "1/2 in"
-             *     }
+             * @default 1/2 in
              */
             skip: string | null;
             /**
@@ -6251,10 +6236,7 @@ export interface components {
             shape: "straight" | "wavy";
             /**
              * Skip
-             * @default {
-             *       "mm": "127/5",
-             *       "text": "1 in"
-             *     }
+             * @default 1 in
              */
             skip: string | null;
             /**
@@ -7021,10 +7003,7 @@ export interface components {
             kind: "shells";
             /**
              * Skip
-             * @default {
-             *       "mm": "127/20",
-             *       "text": "1/4 in"
-             *     }
+             * @default 1/4 in
              */
             skip: string | null;
             /**
@@ -7406,10 +7385,7 @@ export interface components {
         StraightRuler: {
             /**
              * Across
-             * @default {
-             *       "mm": "127/5",
-             *       "text": "1 in"
-             *     }
+             * @default 1 in
              */
             across: string | null;
             /**
@@ -8292,10 +8268,7 @@ export interface components {
         WalkingFoot: {
             /**
              * Bar
-             * @default {
-             *       "mm": "508/5",
-             *       "text": "4 in"
-             *     }
+             * @default 4 in
              */
             bar: string | null;
             /**
@@ -8305,10 +8278,7 @@ export interface components {
             kind: "walking foot";
             /**
              * Left
-             * @default {
-             *       "mm": "381/40",
-             *       "text": "3/8 in"
-             *     }
+             * @default 3/8 in
              */
             left: string | null;
             /**
@@ -8318,10 +8288,7 @@ export interface components {
             name: string;
             /**
              * Right
-             * @default {
-             *       "mm": "381/40",
-             *       "text": "3/8 in"
-             *     }
+             * @default 3/8 in
              */
             right: string | null;
             /**
@@ -8478,10 +8445,7 @@ export interface components {
             rows: number | null;
             /**
              * Skip
-             * @default {
-             *       "mm": "127/10",
-             *       "text": "1/2 in"
-             *     }
+             * @default 1/2 in
              */
             skip: string | null;
             /**
@@ -8577,10 +8541,7 @@ export interface components {
             seed: number;
             /**
              * Skip
-             * @default {
-             *       "mm": "127/10",
-             *       "text": "1/2 in"
-             *     }
+             * @default 1/2 in
              */
             skip: string | null;
             /**
@@ -8662,10 +8623,7 @@ export interface components {
             rows: number | null;
             /**
              * Skip
-             * @default {
-             *       "mm": "127/10",
-             *       "text": "1/2 in"
-             *     }
+             * @default 1/2 in
              */
             skip: string | null;
             /**

@@ -20,8 +20,7 @@ from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.top.line_ends import ALLOWANCE
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.zone import MarkMethod
-from kenzet.formats.pdf import pages_of
-from kenzet.formats.placement import Paper, room_on
+from kenzet.formats.placement import Paper, pages_of, room_on
 from kenzet.say import whereabouts
 from kenzet.say import words as w
 from kenzet.say.mark_words import (
