@@ -52,7 +52,8 @@ def test_a_shorter_way_is_found_taken_and_given_back(client):
     assert client.post("route", number=number).json["here"]["legs"] == before["here"]["legs"]
 
 
-def test_one_search_at_a_time_and_only_for_what_is_sewn(client, app, conn, demo):
+def test_one_search_at_a_time_and_only_for_what_is_sewn(client, app, conn, demo, monkeypatch):
+    monkeypatch.setattr("kenzet.web.state.searches._PATIENCE_S", 3600.0)  # however busy the machine is
     assert client.post("route/search", number=0).json["state"] == "looking"
     other = Client(app.test_client(), quilts.add(conn, quilts.LOCAL_OWNER, demo))
     answer = other.post("route/search", number=0)
@@ -61,7 +62,10 @@ def test_one_search_at_a_time_and_only_for_what_is_sewn(client, app, conn, demo)
     assert client.post("route/search", number=1).json["state"] == "looking"  # in place of the one for all
     assert client.get("/route/search", number=0).json["state"] == "idle"  # which another page waited for
     assert client.delete("/route/search", number=0).json["state"] == "idle"  # and no longer stops
-    assert client.get("/route/search", number=1).json["state"] == "looking"
+    assert client.get("/route/search", number=1).json["state"] in (
+        "looking",
+        "done",
+    )  # one star is soon looked at
     assert client.delete("/route/search", number=1).json["state"] == "done"
     assert other.post("route/search", number=0).status_code == 200
     other.delete("/route/search")
