@@ -163,3 +163,32 @@ def test_killed_while_its_database_comes_up_the_next_start_is_not_locked_out(tmp
     assert home_of(again)["quilts"]
     again.stop()
     assert not instance._of_ours(tmp_path)
+
+
+def test_clients_that_never_end_their_requests_do_not_shut_the_door(tmp_path):
+    served = Served(tmp_path / "home", "--empty")
+    half = []
+    try:
+        for _ in range(250):
+            client = socket.create_connection(("127.0.0.1", served.port), timeout=5)
+            client.sendall(b"POST /api/quilts HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 500\r\n\r\n{")
+            half.append(client)
+        with urllib.request.urlopen(f"{served.url}/api/health", timeout=5) as answer:
+            assert answer.status == 200
+    finally:
+        for client in half:
+            client.close()
+        served.stop()
+
+
+def test_a_body_that_is_announced_too_large_is_refused_before_it_is_read(tmp_path):
+    served = Served(tmp_path / "home", "--empty")
+    try:
+        with socket.create_connection(("127.0.0.1", served.port), timeout=5) as client:
+            client.sendall(
+                b"POST /api/photos HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/octet-stream\r\n"
+                b"Content-Length: 60000000\r\n\r\n" + b"x" * 1000
+            )
+            assert b" 413 " in client.recv(4000)
+    finally:
+        served.stop()

@@ -18,6 +18,7 @@ import waitress
 
 from kenzet.core.errors import KenzetError, Unavailable
 from kenzet.demo import demo_quilts
+from kenzet.formats import photo
 from kenzet.store import quilts
 from kenzet.store.backup import backup, nightly, restore
 from kenzet.store.instance import Logins, of_running, running
@@ -28,6 +29,10 @@ from kenzet.web.app import Settings, create_app
 ROOT = Path(__file__).resolve().parents[2]
 HOST = "127.0.0.1"
 PORT = 8420
+LARGEST_BODY = photo.MOST_BYTES + 1_000_000
+"""Bytes: more is refused by its announced length, before anything of it is written down."""
+CONNECTIONS, SLOW_S = 800, 30
+"""Who has begun a request and does not go on holds one of many places, and not for long."""
 RARELY = (50_000, 20, 100)
 """Going through all that is kept for cycles takes as long as a plan, and there are next to none."""
 
@@ -165,7 +170,17 @@ def _serve(logins: Logins, port: int, backups: Path) -> None:
     pool = Pool(logins.app)
     threading.Thread(target=_keep_copies, args=(pool, backups), daemon=True).start()
     app = create_app(Settings(pool, ROOT / "ui" / "dist", backups))
-    server = waitress.create_server(app, host=HOST, port=port, threads=6, ident=None)
+    server = waitress.create_server(
+        app,
+        host=HOST,
+        port=port,
+        threads=6,
+        ident=None,
+        max_request_body_size=LARGEST_BODY,
+        connection_limit=CONNECTIONS,
+        channel_timeout=SLOW_S,
+        cleanup_interval=5,
+    )
     print(f"Kenzet is ready: http://{HOST}:{port}   (Ctrl-C stops it)", flush=True)
     try:
         server.run()
