@@ -27,10 +27,10 @@ def home_of(app: Served):
         return json.load(answer)
 
 
-def rename(app: Served, name: str) -> None:
+def rename(app: Served, name: str, version: int = 1) -> None:
     quilt = home_of(app)["quilts"][0]["id"]
     body = json.dumps(
-        {"version": 1, "changes": [{"key": f"rename-{name}", "change": {"kind": "name", "name": name}}]}
+        {"version": version, "changes": [{"key": f"rename-{name}", "change": {"kind": "name", "name": name}}]}
     )
     request = urllib.request.Request(
         f"{app.url}/api/quilts/{quilt}/changes", body.encode(), {"Content-Type": "application/json"}
@@ -85,9 +85,20 @@ def test_what_was_saved_outlives_kills_of_app_and_database(tmp_path):
         home_of(app)
     assert error.value.code == 503
     assert "nothing was changed" in json.load(error.value)["detail"]
-    app.stop()
+    before = database_of(tmp_path)
+    deadline = monotonic() + 30
+    while monotonic() < deadline:  # it is started again
+        with suppress(urllib.request.HTTPError):
+            home_of(app)
+            break
+        sleep(0.2)
+    rename(app, "Kept-on", version=2)
+    assert before != database_of(tmp_path)
+    database = database_of(tmp_path)
+    assert "everything is saved" in app.stop()
+    assert gone(database)
     app = Served(tmp_path)
-    assert [q["name"] for q in home_of(app)["quilts"]][:2] == ["Kept", "Kelp Garden"]
+    assert [q["name"] for q in home_of(app)["quilts"]][:2] == ["Kept-on", "Kelp Garden"]
     app.stop()
 
 

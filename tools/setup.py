@@ -45,6 +45,8 @@ def main(tests: bool) -> None:
             pages()
     except Sentence as sentence:
         sys.exit(f"kenzet: {sentence}")
+    except KeyboardInterrupt:
+        sys.exit("kenzet: the set-up was stopped; the next start goes on with it.")
     except OSError as error:
         sys.exit(
             f"kenzet: the set-up stopped: {error.filename or ''} {error.strerror or error}. Run it again."

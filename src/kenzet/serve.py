@@ -19,7 +19,7 @@ import waitress
 from kenzet.core.errors import KenzetError, Unavailable
 from kenzet.demo import demo_quilts
 from kenzet.formats import photo
-from kenzet.store import quilts
+from kenzet.store import quilts, room
 from kenzet.store.backup import backup, nightly, restore
 from kenzet.store.instance import Logins, of_running, running
 from kenzet.store.migrate import migrate
@@ -53,6 +53,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
             if chosen.restore:
                 return _restore(logins, chosen.restore.resolve())
             _prepare(logins, demo=not chosen.empty)
+            room.watch(home)
             _serve(logins, chosen.port, home / "backups")
     except KeyboardInterrupt:
         pass

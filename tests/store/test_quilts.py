@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import threading
+from collections import namedtuple
 
 import pymysql
 import pytest
@@ -10,7 +11,7 @@ import pytest
 from kenzet.core.changes.quilt import Rename
 from kenzet.core.errors import Stale, Unavailable, Unknown
 from kenzet.core.top.quilt_layout import QuiltLayout
-from kenzet.store import quilts
+from kenzet.store import quilts, room
 from kenzet.store.migrate import migrate
 from kenzet.store.pool import Pool, atomic, connect
 
@@ -140,3 +141,16 @@ def test_a_lost_connection_loses_the_whole_change_not_half_of_it(logins, quilt_i
         cursor.execute("UPDATE quilt SET version = version + 1000 WHERE id = %s", (quilt_id,))
     with pool.connection() as mine:
         assert quilts.load(mine, ME, quilt_id).version == 1
+
+
+def test_nothing_is_written_on_a_disk_that_is_all_but_full_and_the_disk_is_named(
+    conn, quilt_id, monkeypatch, tmp_path
+):
+    usage = namedtuple("usage", "total used free")
+    monkeypatch.setattr(room, "_watched", [tmp_path])
+    monkeypatch.setattr(room.shutil, "disk_usage", lambda _: usage(10**9, 10**9, 3 * 1024**2))
+    with pytest.raises(Unavailable, match=f"{tmp_path} has 3 MB free; 150 MB are needed"), atomic(conn):
+        pytest.fail("nothing is begun")
+    monkeypatch.setattr(room.shutil, "disk_usage", lambda _: usage(10**9, 0, 10**9))
+    with atomic(conn) as cursor:
+        cursor.execute("SELECT 1")

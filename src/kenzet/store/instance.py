@@ -14,9 +14,11 @@ import secrets
 import shutil
 import signal
 import subprocess
+import sys
 import tempfile
+import threading
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
 from dataclasses import dataclass
 from pathlib import Path
@@ -32,6 +34,8 @@ _PATIENCE = 60.0
 _LEFTOVER_S = 10.0  # s: one that is only coming up does not listen to being told to stop
 _STOP_S = 20.0
 _STOP_EARLY_S = 4.0
+_LOOK_S = 0.5
+_MINUTE_S, _MOST_RESTARTS = 60.0, 5
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,14 +64,51 @@ def running(home: Path) -> Iterator[Logins]:
         app, builder = (
             Login(socket, user, secrets.token_hex(24)) for user in ("kenzet_app", "kenzet_builder")
         )
-        process = _start(server, home, config, [app, builder])
-        ready = False
+        watched = _Watched(home, app, lambda: _start(server, home, config, [app, builder]))
         try:
-            _wait_until_ready(process, home, app)
-            ready = True
+            watched.begin()
             yield Logins(app, builder)
         finally:
-            _stop(process, _STOP_S if ready else _STOP_EARLY_S)
+            watched.end()
+
+
+class _Watched:
+    """A server that is started again where it ends by itself: killed, out of memory, or after a fault of its own."""
+
+    def __init__(self, home: Path, login: Login, start: Callable[[], subprocess.Popen[bytes]]) -> None:
+        self._home, self._login, self._start = home, login, start
+        self._process = start()
+        self._ready, self._over = False, threading.Event()
+        self._watch = threading.Thread(target=self._look, daemon=True)
+
+    def begin(self) -> None:
+        """Wait until it answers, then watch it. Raises Unavailable."""
+        _wait_until_ready(self._process, self._home, self._login)
+        self._ready = True
+        self._watch.start()
+
+    def end(self) -> None:
+        """Stop it in good order."""
+        self._over.set()
+        if self._ready:
+            self._watch.join(_STOP_S)
+        _stop(self._process, _STOP_S if self._ready else _STOP_EARLY_S)
+
+    def _look(self) -> None:
+        restarts: list[float] = []
+        while not self._over.wait(_LOOK_S):
+            if self._process.poll() is None:
+                continue
+            now = time.monotonic()
+            restarts = [at for at in restarts if now - at < _MINUTE_S] + [now]
+            if len(restarts) > _MOST_RESTARTS:
+                print("kenzet: the database keeps stopping; start Kenzet again", file=sys.stderr, flush=True)
+                return
+            print("kenzet: the database has stopped; it is started again", file=sys.stderr, flush=True)
+            (self._home / "run" / "mariadbd.pid").unlink(missing_ok=True)
+            self._process = self._start()
+            with suppress(Unavailable):
+                _wait_until_ready(self._process, self._home, self._login)
 
 
 def _prepare(home: Path) -> None:

@@ -13,6 +13,7 @@ from dbutils.pooled_db import PooledDB
 from pymysql.cursors import DictCursor
 
 from kenzet.core.errors import Unavailable
+from kenzet.store import room
 
 NAME = "kenzet"
 _ALPHABET = "abcdefghjkmnpqrstuvwxyz23456789"
@@ -56,7 +57,7 @@ class Pool:
             conn = self._made().connection()
         except _LOST as error:
             raise Unavailable(
-                "The database does not answer; nothing was changed. If this goes on, start Kenzet again."
+                "The database does not answer; nothing was changed. It is being started again: try in a moment."
             ) from error
         try:
             yield conn
@@ -83,11 +84,12 @@ def new_id() -> str:
 
 @contextmanager
 def atomic(conn: Any) -> Iterator[Any]:
-    """A writing transaction and its cursor: committed whole, or not at all.
+    """A writing transaction and its cursor: committed whole, or not at all. Raises Unavailable where the disk is all but full.
 
     ``begin`` comes first: only then does the pool report a connection that was lost on the way
     instead of quietly carrying on with the second half on a new one.
     """
+    room.check()
     conn.begin()
     try:
         with conn.cursor() as cursor:
