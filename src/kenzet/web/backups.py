@@ -7,7 +7,9 @@ from datetime import datetime
 from flask import Response, current_app
 
 from kenzet.store.backup import KEPT_DAYS, backup_bytes, last_copy
+from kenzet.store.quilts import LOCAL_OWNER
 from kenzet.web.blueprint import Blueprint
+from kenzet.web.open_files import open_files
 from kenzet.web.request_context import answer, connection, file_answer
 from kenzet.web.wire import base as m
 
@@ -29,6 +31,14 @@ def copies() -> Response:
     newest = last_copy(folder) if folder else None
     made = datetime.fromtimestamp(newest.stat().st_mtime).strftime("%-d %B, %H:%M") if newest else ""
     return answer(CopiesView(folder=str(folder or ""), days=KEPT_DAYS, last=made))
+
+
+@backups.get("/files.zip")
+def all_files() -> Response:
+    """Everything of hers as files that other programs read: plans, tables, pictures."""
+    with connection() as conn:
+        data = open_files(conn, LOCAL_OWNER)
+    return file_answer(data, "application/zip", datetime.now().strftime("kenzet-files-%Y-%m-%d.zip"))
 
 
 @backups.get("/backup.zip")

@@ -119,6 +119,7 @@ async function file(event: Event) {
     </details>
     <p v-if="copies" class="quiet" data-testid="backup">
       <a class="plain" href="/api/backup.zip" download>Back up everything to a file</a>
+      · <a class="plain" href="/api/files.zip" download title="plans, tables and pictures that other programs read">take everything out as open files</a>
       <template v-if="copies.folder"> · {{ copies.last ? `A copy was made by itself on ${copies.last}` : 'No copy was made by itself yet' }}; one a day is kept for {{ copies.days }} days in {{ copies.folder }}.</template>
     </p>
     <NewQuilt v-if="beginning" :unit="unit" :wrong="wrong" @begin="begin" @unit="setUnit" />

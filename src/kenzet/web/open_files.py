@@ -1,0 +1,94 @@
+"""Everything of hers as files that other programs read: plans, tables and pictures in one zip."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import zipfile
+from collections.abc import Iterable, Sequence
+from dataclasses import asdict
+from datetime import datetime
+from typing import Any
+
+from kenzet.core.advice.recipes import RecipeBook
+from kenzet.core.kit.cupboard import KitFile
+from kenzet.formats import kit_csv, plan_file
+from kenzet.store import cupboard, marked, photos, printers, quilts, recipes, sewing
+
+
+def open_files(conn: Any, owner: int) -> bytes:
+    """A zip: for each quilt its plan, what was sewn and what is marked; her photographs, things, recipes and printers."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED, compresslevel=6) as kept:
+        for name, data in _files(conn, owner):
+            kept.writestr(name, data)
+    return out.getvalue()
+
+
+def _files(conn: Any, owner: int) -> Iterable[tuple[str, bytes]]:
+    pictures: set[str] = set()
+    for one in quilts.listed(conn, owner):
+        folder = f"quilts/{_plain(one.name)}-{one.id}"
+        quilt = quilts.load(conn, owner, one.id).quilt
+        yield f"{folder}/plan.json", plan_file.dump(quilt)
+        if quilt.ground:
+            pictures.add(quilt.ground.photo)
+        events = [event for _, event in sewing.after(conn, one.id, 0)]
+        if events:
+            yield f"{folder}/sewn.json", json.dumps([asdict(event) for event in events], indent=1).encode()
+            yield (
+                f"{folder}/sewn.csv",
+                _table(
+                    ["when", "what", "place", "pieces sewn", "mm of thread's way", "freehand"],
+                    [
+                        [
+                            _time(event.when),
+                            event.kind,
+                            event.place,
+                            len(event.sewn),
+                            f"{event.far:.1f}",
+                            event.freehand,
+                        ]
+                        for event in events
+                    ],
+                ),
+            )
+        marks = marked.marked(conn, one.id).values()
+        if marks:
+            yield (
+                f"{folder}/marked.csv",
+                _table(
+                    ["zone", "strokes drawn", "put on", "taken off"],
+                    [[m.zone, m.done, m.put_on or "", m.taken_off or ""] for m in marks],
+                ),
+            )
+    for photo in sorted(pictures):
+        if photos.is_there(conn, owner, photo):
+            yield f"photographs/{photo}.jpg", photos.load(conn, owner, photo).jpeg
+    things = cupboard.things(conn, owner)
+    yield "cupboard.json", KitFile(things=tuple(things.values())).model_dump_json(indent=1).encode()
+    yield "cupboard.csv", kit_csv.dump(things.values())
+    book = recipes.listed(conn, owner)
+    if book:
+        yield "recipes.json", RecipeBook(recipes=tuple(book)).model_dump_json(indent=1).encode()
+    known = printers.printers(conn, owner)
+    if known:
+        yield "printers.json", json.dumps([asdict(one) for one in known], indent=1, default=str).encode()
+
+
+def _plain(name: str) -> str:
+    """As a folder may be called on any system."""
+    return "".join(c if c.isalnum() else "-" for c in name).strip("-")[:40] or "quilt"
+
+
+def _time(seconds: float) -> str:
+    return datetime.fromtimestamp(seconds).isoformat(timespec="seconds") if seconds else ""
+
+
+def _table(head: Sequence[str], rows: Iterable[Sequence[object]]) -> bytes:
+    out = io.StringIO(newline="")
+    writer = csv.writer(out)
+    writer.writerow(head)
+    writer.writerows(rows)
+    return out.getvalue().encode("utf-8-sig")
