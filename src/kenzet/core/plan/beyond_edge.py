@@ -24,6 +24,9 @@ def turns_beyond_edge(laid: QuiltLayout, drawing: Drawing, place: str) -> float:
     """
     placing = drawing.shape.part.places[place]
     size = np.array([laid.top.width, laid.top.height])
+    outline = place_all(placing, np.array(drawing.region.reach))
+    if min(outline.min(), (size - outline).min()) > VISIBLE:
+        return 0.0
     most = 0.0
     for family in drawing.families:
         if not isinstance(family, Paths) or family.on_outline:

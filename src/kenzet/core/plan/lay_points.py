@@ -74,9 +74,21 @@ def lay_points(
 def _in_ditches(drawing: Drawing, lines: Sequence[int]) -> list[int]:
     """Those of ``lines`` that lie in seams from end to end."""
     patches = [patch.area.boundary for patch in drawing.shape.part.patches.values()]
-    seams = shapely.union_all([drawing.shape.uncut.area.boundary, *patches]).buffer(STOP_ERROR)
-    shapely.prepare(seams)
-    return [line for line in lines if seams.covers(shapely.linestrings(drawing.polylines[line]))]
+    seams = [drawing.shape.uncut.area.boundary, *patches]
+    own = [drawing.polylines[line] for line in lines]
+    some = np.array([line[[0, len(line) // 3, len(line) // 2, -1]] for line in own])
+    near = shapely.STRtree(seams).query(
+        shapely.points(some.reshape(-1, 2)), predicate="dwithin", distance=STOP_ERROR
+    )
+    on = np.bincount(np.unique(near[0]) // some.shape[1], minlength=len(own)) == some.shape[1]
+    if not on.any():
+        return []
+    wide = shapely.union_all(seams).buffer(STOP_ERROR)
+    return [
+        line
+        for line, may, polyline in zip(lines, on.tolist(), own, strict=True)
+        if may and wide.covers(shapely.linestrings(polyline))
+    ]
 
 
 def _legs(drawing: Drawing, line: int) -> list[Leg]:
