@@ -1,13 +1,14 @@
 """Lines in one order after another: built, put in order, improved, and walked.
 
 Glossary: an *item* is a line once over; a *variant* is one of the directions in which it is sewn, or of the places at
-which a ring is begun. Cost: O(n²) for n lines to build an order, O(n²) a round to improve it.
+which a ring is begun. Cost: near to n log n for n lines to build an order, O(n²) a round to improve it.
 """
 
 from __future__ import annotations
 
 import heapq
 import random
+from collections import Counter
 from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
@@ -16,13 +17,13 @@ import numpy as np
 
 from kenzet.core.route.euler_walk import Leg, Run
 from kenzet.core.route.network import Course, Network
-from kenzet.core.route.precedence import Precedence
+from kenzet.core.route.precedence import Precedence, Sewn
 from kenzet.core.route.shortest_paths import Roads
 from kenzet.core.route.travel_edges import Ends, Travel
 from kenzet.core.tolerances import SAME_COST
 
 _ROOTS = 12  # places at which a ring is begun, at most
-_BUILT = 700  # items: with more, orders are not built anew
+_ORDERED = 700  # items: with more, the shortest way of all is not put in order
 _IMPROVED = 260  # items: with more, an order is not improved
 _ROUNDS = 4
 _SEGMENT = 6  # items moved at a time
@@ -82,15 +83,22 @@ class LineSequence:
         self._roads, self._stop, self._ends = roads, stop, ends
         self._variants = _variants(network, courses)
         self._known: dict[tuple[int, int], float] = {}
+        self._starts: dict[int, list[tuple[int, int]]] = {}
+        for course, some in enumerate(self._variants):
+            for number, variant in enumerate(some):
+                self._starts.setdefault(variant.start, []).append((course, number))
+        self._paths: dict[tuple[int, int], tuple[list[int] | None, frozenset[int]]] = {}
         self._all = None if roads.all is None else roads.all.tolist()
 
     def best(self, walked: Sequence[int], thorough: bool) -> tuple[tuple[Travel, list[Run]], float]:
         """The cheapest order found, and what it would cost if every line could be gone along at any time; ``walked`` are the lines
         as they come in the shortest way of all.
         """
-        tried = [self._put_in_order(walked)]
-        if len(tried[0]) <= _BUILT:
-            tried += [self._built(leaving) for leaving in _LEAVING]
+        many = len(list(self.items(())))
+        if many <= _ORDERED:
+            tried = [self._put_in_order(walked), *(self._built(leaving) for leaving in _LEAVING)]
+        else:  # from line to nearest line there are no far ways to look for
+            tried = [self._built(leaving) for leaving in _LEAVING[:2]]
         chosen = [self.chosen(order) for order in tried]
         cost, order = min(chosen, key=lambda one: one[0])
         if thorough and len(order) <= _IMPROVED:
@@ -109,7 +117,7 @@ class LineSequence:
             found: float = self._all[a][b]
             return min(found, self._stop)
         if (a, b) not in self._known:
-            self._known[a, b] = min(self._roads.cost(a, b), self._stop)
+            self._known[a, b] = min(self._roads.cost(a, b, self._stop), self._stop)
         return self._known[a, b]
 
     def items(self, order: Iterable[int]) -> Iterable[int]:
@@ -148,30 +156,51 @@ class LineSequence:
         """From the nearest line that is ready to the next; leaving a set unfinished costs ``leaving``."""
         sewn = self._precedence.begin()
         found: list[int] = []
-        left = list(self.items(()))
+        left = Counter(self.items(()))
         here = self._ends[0] if self._ends else None
         scope = None
-        scopes = self._precedence.scopes
         while left:
-            best: tuple[float, int, int, int] | None = None
-            for place, course in enumerate(left):
-                if best is not None and place and left[place - 1] == course:
-                    continue
-                if not sewn.ready(course):
-                    continue
-                away = 0.0 if scope is None or scopes[course] == scope else leaving
-                for number, variant in enumerate(self._variants[course]):
-                    cost = away + (0.0 if here is None else self._cost(here, variant.start))
-                    if best is None or cost < best[0] - SAME_COST:
-                        best = cost, place, course, number
+            best = self._next(here, scope, leaving, left, sewn)
             if best is None:
-                return [*found, *left]
-            _, place, course, number = best
-            left.pop(place)
+                return [*found, *left.elements()]
+            course, number = best
+            left[course] -= 1
+            if not left[course]:
+                del left[course]
             sewn.add(course)
             found.append(course)
-            here, scope = self._variants[course][number].end, scopes[course]
+            here, scope = self._variants[course][number].end, self._precedence.scopes[course]
         return found
+
+    def _next(
+        self, here: int | None, scope: object, leaving: float, left: Collection[int], sewn: Sewn
+    ) -> tuple[int, int] | None:
+        """The line and its variant that cost least to get to, of several the first; None where nothing is ready."""
+        best: tuple[float, int, int] | None = None
+
+        def take(far: float, course: int, number: int) -> None:
+            nonlocal best
+            scopes = self._precedence.scopes
+            cost = min(far, self._stop) + (0.0 if scope in (None, scopes[course]) else leaving)
+            if (
+                best is None
+                or cost < best[0] - SAME_COST
+                or (cost < best[0] + SAME_COST and (course, number) < best[1:])
+            ):
+                best = cost, course, number
+
+        if here is not None:
+            for node, far in self._roads.outwards(here, self._stop):
+                if best is not None and far > best[0] + SAME_COST:
+                    break
+                for course, number in self._starts.get(node, ()):
+                    if course in left and sewn.ready(course):
+                        take(far, course, number)
+        if here is None or best is None or best[0] > self._stop:  # a new thread anywhere
+            for course in left:
+                if sewn.ready(course):
+                    take(0.0 if here is None else self._stop, course, 0)
+        return None if best is None else best[1:]
 
     def chosen(self, order: Sequence[int], as_sewn: bool = False) -> tuple[float, list[tuple[int, int]]]:
         """The cheapest variants for an order, exactly (dynamic programming), and what it then costs; ``as_sewn`` if no line can be
@@ -327,22 +356,28 @@ class LineSequence:
         """From node to node where only the lines ``sewn`` can be gone along, or a thread stop."""
         if a == b:
             return 0.0
-        lanes = self._lanes(a, b, sewn)
-        return self._stop if lanes is None else sum(self._roads.price(leg.edge) for leg in lanes)
+        edges = self._edges(a, b, sewn)
+        return self._stop if edges is None else sum(map(self._roads.price, edges))
 
     def _lanes(self, here: int, goal: int, sewn: Collection[int]) -> list[Leg] | None:
         """The cheapest way to ``goal`` along lanes and lines that are ``sewn``; None where a new thread costs less."""
-        if self._roads.cost(here, goal) >= self._stop:
-            return None
-        edges = self._roads.path(here, goal)
-        edges = edges if here > goal else edges[::-1]
-        own = self._network.courses[edges]
-        if not all(course < 0 or course in sewn for course in own.tolist()):
-            found = self._along_sewn(here, goal, sewn)
-            if found is None:
-                return None
-            edges = found
-        return list(self._legs(here, edges))
+        edges = self._edges(here, goal, sewn)
+        return None if edges is None else list(self._legs(here, edges))
+
+    def _edges(self, here: int, goal: int, sewn: Collection[int]) -> list[int] | None:
+        """The edges of that way."""
+        if (here, goal) not in self._paths:
+            edges: list[int] | None = None
+            lines = frozenset[int]()
+            if self._roads.cost(here, goal, self._stop) < self._stop:
+                some = self._roads.path(here, goal)
+                edges = some if here > goal else some[::-1]
+                lines = frozenset(self._network.courses[edges].tolist()) - {-1}
+            self._paths[here, goal] = edges, lines
+        known, needed = self._paths[here, goal]
+        if known is None or all(line in sewn for line in needed):
+            return known
+        return self._along_sewn(here, goal, sewn)
 
     def _along_sewn(self, here: int, goal: int, sewn: Collection[int]) -> list[int] | None:
         """The edges of that way where some lines are not there yet (Dijkstra); None where a new thread costs less."""

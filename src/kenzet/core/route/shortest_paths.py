@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import heapq
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from functools import cached_property
 
 import numpy as np
@@ -86,6 +86,16 @@ class Roads:
             self._reaches[node] = _Reach(node)
         return self._reaches[node]
 
+    def outwards(self, start: int, most: float) -> Iterator[tuple[int, float]]:
+        """The nodes that are reached from ``start`` for less than ``most``, each with its cost, the nearest first."""
+        reach, k = self.reach(start), 0
+        while k < len(reach.order) or (reach.nearest < most and reach.further(self.by_node)):
+            node = reach.order[k]
+            if reach.best[node] >= most:
+                return
+            yield node, reach.best[node]
+            k += 1
+
     def path(self, start: int, end: int) -> list[int]:
         """The edges of the cheapest way between two nodes; of several as cheap always the same, whichever way it is asked."""
         start, end = min(start, end), max(start, end)
@@ -113,10 +123,10 @@ class Roads:
         """Of an edge; infinite where it is not allowed."""
         return float(self._prices[edge])
 
-    def cost(self, start: int, end: int) -> float:
-        """Of that way; infinite where there is none."""
+    def cost(self, start: int, end: int, most: float = np.inf) -> float:
+        """Of that way; infinite where there is none, or none that costs less than ``most``."""
         reach = self.reach(start)
-        while end not in reach.done and reach.further(self.by_node):
+        while end not in reach.done and reach.nearest < most and reach.further(self.by_node):
             pass
         return reach.best[end] if end in reach.done else np.inf
 
@@ -130,6 +140,11 @@ class _Reach:
         self.back: dict[int, tuple[int, int]] = {}
         self.done: set[int] = set()
         self._heap = [(0.0, start)]
+
+    @property
+    def nearest(self) -> float:
+        """What is not reached yet costs no less."""
+        return self._heap[0][0] if self._heap else np.inf
 
     def further(self, roads: Sequence[Sequence[tuple[float, int, int]]]) -> bool:
         """One node more; False where no lane leads on."""
