@@ -34,19 +34,21 @@ def in_order(
 ) -> tuple[Travel, list[Run]] | None:
     """The runs in order, and what is travelled; None where ``walked`` keeps the order as it is. Nobody travels along a line that
     is not sewn yet: where the cheapest lanes of the best order would, an order that needs seams, edges and steps only is
-    looked for too.
+    looked for too, and of many lines only that.
     """
     if keeps_order(network, courses, precedence, walked):
         return None
     own = lines_along(network, walked)
     sequence = LineSequence(network, courses, precedence, roads, costs.stop, ends)
-    found, hoped_for = sequence.best(own, thorough)
-    if sequence.price(found[0]) <= hoped_for + SAME_COST:
-        return found
+    found = None
+    if not sequence.is_long:
+        found, hoped_for = sequence.best(own, thorough)
+        if sequence.price(found[0]) <= hoped_for + SAME_COST:
+            return found
     prices = np.where(network.kinds == LINE, np.inf, costs.of(network))
     lanes = Roads(len(network.points), network.ends, prices)
     other, _ = LineSequence(network, courses, precedence, lanes, costs.stop, ends).best(own, thorough)
-    return min(found, other, key=lambda way: sequence.price(way[0]))
+    return other if found is None else min(found, other, key=lambda way: sequence.price(way[0]))
 
 
 def of_order(

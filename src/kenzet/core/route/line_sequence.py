@@ -16,7 +16,7 @@ from itertools import pairwise
 import numpy as np
 
 from kenzet.core.route.euler_walk import Leg, Run
-from kenzet.core.route.network import Course, Network
+from kenzet.core.route.network import LINE, Course, Network
 from kenzet.core.route.precedence import Precedence, Sewn
 from kenzet.core.route.shortest_paths import Roads
 from kenzet.core.route.travel_edges import Ends, Travel
@@ -83,6 +83,9 @@ class LineSequence:
         self._roads, self._stop, self._ends = roads, stop, ends
         self._variants = _variants(network, courses)
         self._known: dict[tuple[int, int], float] = {}
+        self._along_lines = bool(
+            np.isfinite([roads.price(k) for k in np.flatnonzero(network.kinds == LINE).tolist()]).any()
+        )
         self._starts: dict[int, list[tuple[int, int]]] = {}
         for course, some in enumerate(self._variants):
             for number, variant in enumerate(some):
@@ -94,11 +97,10 @@ class LineSequence:
         """The cheapest order found, and what it would cost if every line could be gone along at any time; ``walked`` are the lines
         as they come in the shortest way of all.
         """
-        many = len(list(self.items(())))
-        if many <= _ORDERED:
+        if self.is_long:  # from line to nearest line there are no far ways to look for
+            tried = [self._built(_LEAVING[1])]
+        else:
             tried = [self._put_in_order(walked), *(self._built(leaving) for leaving in _LEAVING)]
-        else:  # from line to nearest line there are no far ways to look for
-            tried = [self._built(leaving) for leaving in _LEAVING[:2]]
         chosen = [self.chosen(order) for order in tried]
         cost, order = min(chosen, key=lambda one: one[0])
         if thorough and len(order) <= _IMPROVED:
@@ -107,9 +109,16 @@ class LineSequence:
             for _ in range(min(_SHAKES_WORK // len(order) ** 2, _SHAKES) if self._ends is None else 0):
                 found = self.improved(*self.chosen(self.shaken(order, chance)))
                 cost, order = min((cost, order), found, key=lambda one: one[0])
+        if not self._along_lines:  # then it is walked as it was reckoned
+            return self.walked(order), cost
         some = [[course for course, _ in order], *tried]
         _, own = min((self.chosen(one, as_sewn=True) for one in some), key=lambda one: one[0])
         return self.walked(own), cost
+
+    @property
+    def is_long(self) -> bool:
+        """Whether it has more items than can be looked at in every way."""
+        return len(self._courses) > _ORDERED
 
     def _cost(self, a: int, b: int) -> float:
         """From node to node, or a thread stop where that is cheaper."""

@@ -18,6 +18,7 @@ from kenzet.core.route.costs import Costs
 from kenzet.core.route.euler_walk import Leg, Run, runs
 from kenzet.core.route.in_order import in_order, keeps_order, of_order
 from kenzet.core.route.network import LINE, Ints, Network
+from kenzet.core.route.shortest_paths import DENSE
 from kenzet.core.route.solve import Solver
 from kenzet.core.route.travel_edges import Ends, Travel
 from kenzet.core.route.unit import SewingUnit, Technique, corners_of
@@ -155,7 +156,7 @@ def route_unit(
     """
     net = unit.network(wishes.step, wishes.avoided, wishes.turning)
     found = _routes(unit, net, costs, wishes, ways or {}, quick)
-    for _ in range(_THINNED):
+    for _ in range(0 if quick and len(net.points) > DENSE else _THINNED):
         thick = _thick(found[0], wishes.over)
         if not thick.any():
             break
@@ -181,7 +182,7 @@ def _routes(
     quick: bool,
 ) -> tuple[UnitRoute, ...]:
     solver = Solver(net, costs)
-    quick = quick and solver.roads.all is not None
+    soon = quick and solver.roads.all is not None
 
     def routed(ends: Ends, pinned: bool = False) -> UnitRoute:
         word = network_fingerprint(net, costs, ends) if pinned or ends is None else ""
@@ -191,7 +192,7 @@ def _routes(
             of_order(net, lines, rule, solver.roads, costs, known, ends) if known and not rule.free else None
         )
         if put is None:
-            find = solver.soon if quick else solver.travel
+            find = solver.soon if soon else solver.travel
             travel = (solver.known(known, ends) if known and rule.free else None) or find(ends)
             walked = runs(net, lines, travel, ends, wishes.from_right)
             put = in_order(net, lines, rule, solver.roads, costs, walked, ends, not quick) or (travel, walked)
