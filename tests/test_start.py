@@ -203,3 +203,37 @@ def test_a_body_that_is_announced_too_large_is_refused_before_it_is_read(tmp_pat
             assert b" 413 " in client.recv(4000)
     finally:
         served.stop()
+
+
+def test_damaged_data_is_told_in_our_words_with_the_way_back(tmp_path):
+    app = Served(tmp_path, "--empty")
+    app.stop()
+    copy = tmp_path / "backups" / "kenzet-2026-05-31.zip"
+    copy.parent.mkdir(exist_ok=True)
+    copy.touch()
+    with (tmp_path / "mariadb" / "ibdata1").open("r+b") as file:
+        file.write(os.urandom(200_000))
+    said = refused(tmp_path, "--port", str(free_port()))
+    assert "cannot be read" in said
+    assert "Nothing was changed" in said
+    assert "--restore" in said
+    assert "drop" not in said.lower()
+
+
+@pytest.mark.parametrize(
+    ("error", "says"),
+    [
+        (
+            "InnoDB: Table `kenzet`.`quilt` is corrupted. Please drop the table and recreate.",
+            "cannot be read",
+        ),
+        ("Can't start server: Bind on unix socket: Permission denied", "stopped while starting"),
+    ],
+)
+def test_what_the_database_says_of_itself_is_not_passed_on(tmp_path, error, says):
+    log = tmp_path / "mariadbd.log"
+    log.write_text(f"2026-05-31 10:00:00 0 [ERROR] {error}\n")
+    said = instance._why_it_stopped(tmp_path, log)
+    assert says in said
+    assert "drop" not in said
+    assert str(log) in said

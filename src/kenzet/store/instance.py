@@ -281,7 +281,7 @@ def _wait_until_ready(process: subprocess.Popen[bytes], home: Path, login: Login
     log = home / "run" / "mariadbd.log"
     while time.monotonic() < deadline:
         if process.poll() is not None:
-            raise Unavailable(f"The database stopped while starting: {_last_error(log)} (see {log})")
+            raise Unavailable(_why_it_stopped(home, log))
         if _is_ours(process, home):
             with suppress(pymysql.err.MySQLError, OSError):
                 connect(login).close()
@@ -308,12 +308,36 @@ def _stop(process: subprocess.Popen[bytes], patience: float) -> None:
         process.wait()
 
 
-def _last_error(log: Path) -> str:
+_DAMAGE = (
+    "corrupt",
+    "damaged",
+    "checksum",
+    "crashed",
+    "tablespace",
+    "missing",
+    "cannot open",
+    "can't open",
+    "not found",
+)
+
+
+def _why_it_stopped(home: Path, log: Path) -> str:
+    """In our words: what the server writes is for its makers, and may advise to throw tables away."""
+    errors = []
     with suppress(OSError):
-        lines = [line for line in log.read_text(errors="replace").splitlines() if "[ERROR]" in line]
-        if lines:
-            return lines[-1].split("[ERROR]", 1)[1].strip()
-    return "no reason was given"
+        errors = [line for line in log.read_text(errors="replace").splitlines() if "[ERROR]" in line]
+    copies = sorted((home / "backups").glob("kenzet-????-??-??.zip"))
+    way = (
+        f"The last copy is {copies[-1]}: ./start --data NEW-FOLDER --restore {copies[-1]} puts it beside this."
+        if copies
+        else "No copy was made here yet; with a backup of yours: ./start --data NEW-FOLDER --restore FILE."
+    )
+    if any(word in line.lower() for line in errors for word in _DAMAGE):
+        return (
+            f"The data in {home / 'mariadb'} cannot be read: a file there is damaged or not whole. Nothing was changed by this "
+            f"start. {way} What the database says of it is in {log}."
+        )
+    return f"The database stopped while starting. Nothing was changed. What it says of it is in {log}."
 
 
 def _last_line(text: str) -> str:
