@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import threading
 from collections import namedtuple
 
@@ -154,3 +155,14 @@ def test_nothing_is_written_on_a_disk_that_is_all_but_full_and_the_disk_is_named
     monkeypatch.setattr(room.shutil, "disk_usage", lambda _: usage(10**9, 0, 10**9))
     with atomic(conn) as cursor:
         cursor.execute("SELECT 1")
+
+
+def test_a_quilt_whose_name_was_kept_before_names_were_checked_opens(conn, quilt_id):
+    with atomic(conn) as cursor:
+        cursor.execute("SELECT document FROM revision WHERE quilt_id = %s", (quilt_id,))
+        document = json.loads(cursor.fetchone()["document"])
+        document["name"] = "Star\nof \u202eElla"
+        cursor.execute(
+            "UPDATE revision SET document = %s WHERE quilt_id = %s", (json.dumps(document), quilt_id)
+        )
+    assert quilts.load(conn, ME, quilt_id).quilt.name == "Starof Ella"

@@ -118,6 +118,24 @@ _TURNING = frozenset("\u202a\u202b\u202c\u202d\u202e\u2066\u2067\u2068\u2069")
 """Marks that turn the direction of what follows them."""
 
 
+def _is_unseen(letter: str) -> bool:
+    return unicodedata.category(letter) in ("Cc", "Zl", "Zp") or letter in _TURNING
+
+
+def with_plain_names(document: Any) -> Any:
+    """JSON values as they are, but for what cannot be seen in names: as it may have been kept before names were checked."""
+    if isinstance(document, list):
+        return [with_plain_names(one) for one in document]
+    if not isinstance(document, dict):
+        return document
+    return {
+        key: "".join(c for c in one if not _is_unseen(c)).strip() or "no name"
+        if key == "name" and isinstance(one, str) and any(map(_is_unseen, one))
+        else with_plain_names(one)
+        for key, one in document.items()
+    }
+
+
 def plain_name(name: str) -> str:
     """A name that reads in one line as it is typed. Raises BadValue: line breaks, control characters, marks that turn the direction of text.
 
@@ -127,7 +145,7 @@ def plain_name(name: str) -> str:
     Traceback (most recent call last):
     kenzet.core.errors.BadValue: A name is one line of letters, figures and signs; this one holds something that cannot be seen.
     """
-    if any(unicodedata.category(c) in ("Cc", "Zl", "Zp") or c in _TURNING for c in name):
+    if any(map(_is_unseen, name)):
         raise BadValue(
             "A name is one line of letters, figures and signs; this one holds something that cannot be seen."
         )

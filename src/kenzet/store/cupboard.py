@@ -8,6 +8,7 @@ from typing import Any
 
 from kenzet.core.kit.cupboard import OneThing, first_things
 from kenzet.core.kit.things import Thing
+from kenzet.core.params import with_plain_names
 from kenzet.store.pool import atomic
 
 
@@ -48,4 +49,4 @@ def _put(cursor: Any, owner: int, kept: Mapping[str, Thing]) -> None:
 
 
 def _thing(document: str) -> Thing:
-    return OneThing.model_validate({"thing": json.loads(document)}).thing
+    return OneThing.model_validate({"thing": with_plain_names(json.loads(document))}).thing

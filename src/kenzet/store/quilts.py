@@ -14,6 +14,7 @@ from functools import lru_cache
 from typing import Any, Literal
 
 from kenzet.core.errors import Stale, Unknown
+from kenzet.core.params import with_plain_names
 from kenzet.core.top.document import Quilt, read, write
 from kenzet.store.pool import atomic, new_id
 
@@ -184,7 +185,7 @@ def _load(cursor: Any, owner: int, quilt_id: str) -> Kept:
 @lru_cache(maxsize=32)
 def _read(document: str) -> Quilt:
     """What is at hand is not read again at every key."""
-    return read(json.loads(document))
+    return read(with_plain_names(json.loads(document)))
 
 
 def _locked(cursor: Any, owner: int, quilt_id: str) -> Any:
