@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import math
 import re
 from dataclasses import replace
 from xml.etree import ElementTree as ET
@@ -10,6 +11,7 @@ from xml.etree import ElementTree as ET
 import numpy as np
 import pytest
 import shapely
+import shapely.affinity
 import svgelements
 from pypdf import PdfReader
 from shapely.geometry import LineString
@@ -220,6 +222,22 @@ def test_repeats_of_a_border_fit_one_after_the_other(region, room):
     assert np.abs(begin - end).max() < 0.02
     assert len(pages_of(sheet, "letter").tiles) == 1
     assert sum(tick.figure.startswith(("begin", "repeat")) for tick in sheet.ticks) == repeat.many + 1
+
+
+@pytest.mark.parametrize(
+    ("angles", "each"), [((45, 135), 0.5 * math.sqrt(2)), ((0, 60), 0.5 / math.sin(math.radians(60)))]
+)
+def test_a_grid_along_a_border_repeats_where_both_of_its_sets_do(angles, each):
+    fill = FILLS["grid"](spacing="1/2 in", angle=angles[0], second_angle=angles[1])
+    plan, drawing = plan_of(fill, inches(box(0, 0, 30, 4)))
+    repeat = repeat_of(plan, drawing, 200.0)
+    assert repeat.each / 25.4 == pytest.approx(each, abs=1e-6)
+    sheet = mark_sheet([(plan, drawing)], SheetOptions("all lines", repeat=repeat), "Quilt", 1, "in")
+    lines = shapely.multilinestrings(sheet.marks)
+    left, low, right, high = repeat.window
+    inner = shapely.box(left + repeat.each, low, right, high)
+    moved = shapely.affinity.translate(lines, repeat.each, 0).intersection(inner)
+    assert shapely.hausdorff_distance(moved, lines.intersection(inner)) < 0.02
 
 
 def test_repeats_of_a_frame_come_from_its_upper_side_and_are_mirrored_with_it():

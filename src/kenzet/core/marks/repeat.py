@@ -13,8 +13,9 @@ from kenzet.core.geom.clip import Straight
 from kenzet.core.kit.edges import WaveEdge
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
-from kenzet.core.tolerances import EQUAL, LEAST_ALONG
+from kenzet.core.tolerances import EQUAL, LEAST_ALONG, VISIBLE
 
+_MOST_STEPS = 12
 _LEAST = 2  # repeats in the zone: one alone is the zone itself
 
 
@@ -64,15 +65,22 @@ def repeat_of(plan: ZonePlan, drawing: Drawing, room: float) -> Repeat | None:
 def _each(plan: ZonePlan, drawing: Drawing, upright: bool) -> float | None:
     """How long one repeat is along the zone."""
     way = np.array((0.0, 1.0) if upright else (1.0, 0.0))
-    lattice: Sequence[Straight] = plan.lattice(drawing)
+    lattice: Sequence[Straight] = plan.lattice(drawing) or (() if drawing.traces else drawing.straight)
     along = [abs(float(np.array(family.normal) @ way)) for family in lattice]
-    crossing = [
-        float(f.pitch) / share for f, share in zip(lattice[1:], along[1:], strict=True) if share > LEAST_ALONG
-    ]
-    if lattice and along[0] < EQUAL and crossing:
-        return crossing[0]
+    steps = [float(f.pitch) / share for f, share in zip(lattice, along, strict=True) if share > LEAST_ALONG]
+    if len(lattice) > 1 and steps and all(share > LEAST_ALONG or share < EQUAL for share in along):
+        return _common(steps)
     template = plan.template(drawing)
     return template.period if isinstance(template, WaveEdge) and not lattice else None
+
+
+def _common(steps: Sequence[float]) -> float | None:
+    """The shortest way along which every family comes to lie on itself; None where none is short enough."""
+    for times in range(1, _MOST_STEPS + 1):
+        each = times * steps[0]
+        if all(abs(each - round(each / step) * step) < VISIBLE / 2 and each > step / 2 for step in steps):
+            return each
+    return None
 
 
 def _band(drawing: Drawing, at: float, upright: bool) -> tuple[float, float] | None:
