@@ -17,6 +17,7 @@ from kenzet.core.top.blocks import Block
 from kenzet.core.top.bring import bring
 from kenzet.core.top.layout import block_part
 from kenzet.formats.dxf_in import read_dxf
+from kenzet.formats.readers import read_block
 from kenzet.formats.svg_in import read_svg
 
 
@@ -200,7 +201,8 @@ def as_bytes(drawing):
 
 @pytest.mark.parametrize(("units", "side"), [(1, 152.4), (5, 60), (0, 6 * 25.4 / 96)])
 def test_a_dxf_drawing_comes_at_its_true_size(units, side):
-    sheet = read_dxf(as_bytes(dxf(units)))
+    data = as_bytes(dxf(units))
+    sheet = read_dxf(data if units else data.replace(b"$MEASUREMENT", b"$MEASUREMEN_"))
     assert sheet.has_unit == (units != 0)
     if units == 0:
         with pytest.raises(BadValue):
@@ -212,6 +214,68 @@ def test_a_dxf_drawing_comes_at_its_true_size(units, side):
     assert sorted(round(a.area / side**2, 3) for a in areas.values())[-1] == 0.5
     assert len(areas) == 3  # two triangles, the arc's quarter cut off one of them
     assert {fabric.name for fabric in found.fabrics.values()} == {"Sea"}
+
+
+@pytest.mark.parametrize(("system", "side"), [(0, 152.4), (1, 6.0)])
+def test_a_drawing_that_names_no_unit_is_in_those_of_its_system(system, side):
+    drawing = dxf(0)
+    drawing.header["$MEASUREMENT"] = system
+    sheet = read_dxf(as_bytes(drawing))
+    assert sheet.has_unit
+    assert max(
+        piece[-1][0] for figure in sheet.figures for stroke in figure.strokes for piece in stroke.pieces
+    ) == (pytest.approx(side))
+
+
+@pytest.mark.parametrize(("units", "mm"), [(9, 0.0254), (14, 100.0), (13, 0.001)])
+def test_mils_microns_and_decimetres_are_units_too(units, mm):
+    sheet = read_dxf(as_bytes(dxf(units)))
+    assert sheet.has_unit
+    assert max(p[-1][0] for f in sheet.figures for s in f.strokes for p in s.pieces) == pytest.approx(6 * mm)
+
+
+def test_measures_and_leaders_are_no_patches_and_a_binary_drawing_is_read():
+    drawing = dxf()
+    plain = bring(read_dxf(as_bytes(drawing)))
+    drawing.modelspace().add_linear_dim(base=(0, 8), p1=(0, 0), p2=(6, 0)).render()
+    drawing.modelspace().add_leader([(0, 0), (9, 9)])
+    binary = io.BytesIO()
+    drawing.write(binary, fmt="bin")
+    for data in (as_bytes(drawing), binary.getvalue()):
+        found = bring(read_dxf(data))
+        assert (found.width, found.art.patches.keys()) == (plain.width, plain.art.patches.keys())
+        assert found.said == ("Left out: dimension, leader.",)
+
+
+def test_what_was_left_out_is_told_also_when_nothing_else_is_left():
+    drawing = ezdxf.new("R2010", units=1)
+    drawing.modelspace().add_text("hello")
+    with pytest.raises(BadValue, match="Left out: text"):
+        read_block(as_bytes(drawing), "dxf", None)
+    with pytest.raises(BadValue, match="Left out: lettering"):
+        read_block(svg("<text>hello</text>"), "svg", None)
+
+
+@pytest.mark.parametrize(
+    "body",
+    [
+        '<symbol id="s" viewBox="0 0 10 10"><rect width="10" height="10" fill="red"/></symbol>'
+        '<use href="#s" x="2" y="1" width="4" height="4"/>',
+        '<svg x="2" y="1" width="4" height="4" viewBox="0 0 10 10"><rect width="10" height="10" fill="red"/></svg>',
+        '<svg x="2" y="1" width="4" height="4" viewBox="5 5 40 40"><rect x="5" y="5" width="40" height="40" fill="red"/></svg>',
+    ],
+)
+def test_symbols_and_drawings_within_the_drawing_are_shown_where_and_as_large_as_they_are(body):
+    found = bring(read_svg(svg(FRAME + body)))
+    areas = parts(found)
+    (small,) = (area for area in areas.values() if area.area < 20 * 25.4**2)
+    assert [v / 25.4 for v in small.bounds] == pytest.approx([2, 3, 6, 7], abs=1e-3)
+
+
+def test_what_is_clipped_is_drawn_whole_and_told():
+    clip = '<clipPath id="c"><rect width="2" height="2"/></clipPath>'
+    found = bring(read_svg(svg(FRAME + clip + '<rect width="4" height="8" fill="red" clip-path="url(#c)"/>')))
+    assert any("clipping" in said for said in found.said)
 
 
 def test_dxf_blocks_layers_and_splines():

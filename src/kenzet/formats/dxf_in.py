@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import io
+import tempfile
 from itertools import islice
 from typing import Any
 
 from ezdxf import recover
 from ezdxf.colors import aci2rgb
 from ezdxf.disassemble import recursive_decompose
+from ezdxf.filemanagement import readfile
 from ezdxf.lldxf.const import DXFError
 from ezdxf.path import Curve3To, Curve4To, LineTo, make_path
 
@@ -18,16 +20,33 @@ from kenzet.core.geom.curves import Piece, Stroke, as_cubic
 from kenzet.core.numbers.measure import FOOT, INCH, METRE, PIXEL, YARD
 from kenzet.core.top.bring import MOST_POINTS, Figure, Sheet
 
-_MM = {1: INCH, 2: FOOT, 4: 1.0, 5: 10.0, 6: METRE, 10: YARD}  # by the drawing's unit
+_MM = {
+    1: INCH,
+    2: FOOT,
+    4: 1.0,
+    5: 10.0,
+    6: METRE,
+    8: INCH / 1e6,
+    9: INCH / 1000,
+    10: YARD,
+    13: 0.001,
+    14: 100.0,
+}
+"""By the drawing's unit: inches, feet, mm, cm, m, microinches, mils, yards, microns, decimetres."""
+_BY_SYSTEM = {0: INCH, 1: 1.0}  # where a drawing names no unit: by its system of measures
+_TOLD = {"DIMENSION", "LEADER", "MULTILEADER", "ARC_DIMENSION", "TOLERANCE", "ACAD_TABLE"}
+"""Drawn of lines, and no seams."""
 _READ = {"LINE", "ARC", "CIRCLE", "ELLIPSE", "SPLINE", "LWPOLYLINE", "POLYLINE"}
 
 
 def read_dxf(data: bytes) -> Sheet:
     """Raises BadValue at ``file``, with what is wrong. Nothing that the file names is fetched."""
     try:
-        document, _ = recover.read(io.BytesIO(data))
+        document = _document(data)
         mm = _MM.get(document.units, 0.0)
-        entities = list(islice(recursive_decompose(document.modelspace()), MOST_POINTS + 1))
+        drawn = [entity for entity in document.modelspace() if entity.dxftype() not in _TOLD]
+        told = {entity.dxftype().lower() for entity in document.modelspace() if entity.dxftype() in _TOLD}
+        entities = list(islice(recursive_decompose(drawn), MOST_POINTS + 1))
     except (
         DXFError,
         OSError,
@@ -40,19 +59,33 @@ def read_dxf(data: bytes) -> Sheet:
         raise BadValue("This file is not a whole DXF drawing; it cannot be read.", "file") from error
     if len(entities) > MOST_POINTS:
         raise BadValue(f"This drawing has more than {MOST_POINTS:,} parts; it cannot be read.", "file")
-    figures, other, hidden = [], set(), 0
+    figures, other, hidden = [], set(told), 0
+    system = _BY_SYSTEM.get(document.header.get("$MEASUREMENT", -1)) if b"$MEASUREMENT" in data else None
     for entity in entities:
         layer = document.layers.get(entity.dxf.layer) if document.layers.has_entry(entity.dxf.layer) else None
         if entity.dxf.get("invisible") or (layer is not None and (layer.is_off() or layer.is_frozen())):
             hidden += 1
         elif entity.dxftype() in _READ:
-            figures.append(_figure(entity, layer, mm or PIXEL))
+            figures.append(_figure(entity, layer, mm or system or PIXEL))
         else:
             other.add(entity.dxftype().lower())
     said = [f"Left out: {', '.join(sorted(other))}."] if other else []
     if hidden:
         said.append(f"Left out: {hidden} parts on layers that are switched off.")
-    return Sheet(tuple(figure for figure in figures if figure.strokes), bool(mm), tuple(said))
+    seen = tuple(figure for figure in figures if figure.strokes)
+    if not seen and said:
+        raise BadValue(f"There is no outline and no line in this drawing. {' '.join(said)}", "file")
+    return Sheet(seen, bool(mm or system), tuple(said))
+
+
+def _document(data: bytes) -> Any:
+    """Written as text or as binary."""
+    if b"\0" not in data[:64]:
+        return recover.read(io.BytesIO(data))[0]
+    with tempfile.NamedTemporaryFile(suffix=".dxf") as file:
+        file.write(data)
+        file.flush()
+        return readfile(file.name)
 
 
 def _figure(entity: Any, layer: Any, scale: float) -> Figure:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from kenzet.core.errors import BadValue
 from kenzet.core.numbers.measure import Length
 from kenzet.core.top.bring import Brought, bring
 
@@ -12,4 +13,8 @@ def read_block(data: bytes, ending: str, width: Length | None) -> Brought:
         from kenzet.formats.svg_in import read_svg as read_drawing
     else:
         from kenzet.formats.dxf_in import read_dxf as read_drawing
-    return bring(read_drawing(data), width)
+    sheet = read_drawing(data)
+    try:
+        return bring(sheet, width)
+    except BadValue as error:  # what was left out may be why
+        raise BadValue(" ".join([error.message, *sheet.said]), error.field) from error

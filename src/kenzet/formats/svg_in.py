@@ -52,6 +52,7 @@ def read_svg(data: bytes) -> Sheet:
         raise BadValue("This file is not an SVG drawing.", "file")
     said = _cleaned(root)
     _refuse_flood(root)
+    _placed(root)
     _sized(root)
     clean = ElementTree.tostring(root)
     try:
@@ -87,6 +88,10 @@ def _cleaned(root: Any) -> list[str]:
             if bare.startswith("on"):
                 gone["a script"] = gone.get("a script", 0) + 1
                 del parent.attrib[attribute]
+            elif bare in ("clip-path", "mask"):
+                words = "a clipping; what it cuts is drawn whole"
+                gone[words] = gone.get(words, 0) + 1
+                del parent.attrib[attribute]
             elif bare == "href" and not parent.attrib[attribute].startswith("#"):
                 gone["a reference to another file"] = gone.get("a reference to another file", 0) + 1
                 del parent.attrib[attribute]
@@ -98,6 +103,47 @@ def _cleaned(root: Any) -> list[str]:
                 gone[words] = gone.get(words, 0) + 1
                 parent.remove(child)
     return [f"Left out: {words}{f' ({count} times)' if count > 1 else ''}." for words, count in gone.items()]
+
+
+_HREFS = ("href", "{http://www.w3.org/1999/xlink}href")
+
+
+def _placed(root: Any) -> None:
+    """Drawings within the drawing and symbols with a view box as groups, moved and scaled to where they are shown."""
+    space = root.tag.rsplit("}", 1)[0] + "}" if "}" in root.tag else ""
+    parents = {child: parent for parent in root.iter() for child in parent}
+    symbols = {element.get("id", ""): element for element in root.iter() if _name(element) == "symbol"}
+    for element in list(root.iter()):
+        if _name(element) == "svg" and element is not root:
+            element.set("transform", _fitted(element, element))
+            element.tag = f"{space}g"
+        elif _name(element) == "use":
+            shown = symbols.get(next((element.get(name, "") for name in _HREFS if element.get(name)), "")[1:])
+            if shown is not None and shown.get("viewBox"):
+                element.set("transform", f"{element.get('transform', '')} {_fitted(element, shown)}".strip())
+    if symbols:
+        kept = ElementTree.SubElement(root, f"{space}defs")
+        for symbol in symbols.values():
+            parents[symbol].remove(symbol)
+            symbol.tag = f"{space}g"
+            symbol.attrib.pop("viewBox", None)
+            kept.append(symbol)
+
+
+def _fitted(where: Any, what: Any) -> str:
+    """The transform by which the view box of ``what`` fills the frame of ``where``, as large as it fits and in its middle; the frame's
+    own attributes go.
+    """
+    frame = [where.attrib.pop(name, "") for name in ("x", "y", "width", "height")]
+    x, y, wide, high = (float(text) if _is_number(text) else 0.0 for text in frame)
+    box = [float(text) for text in re.findall(r"[-+.\deE]+", what.get("viewBox", "")) if _is_number(text)]
+    if where is what:
+        where.attrib.pop("viewBox", None)
+    if len(box) != 4 or min(box[2:]) <= 0 or min(wide, high) <= 0:
+        return f"translate({x},{y})"
+    scale = min(wide / box[2], high / box[3])
+    dx, dy = x + (wide - scale * box[2]) / 2, y + (high - scale * box[3]) / 2
+    return f"translate({dx},{dy}) scale({scale}) translate({-box[0]},{-box[1]})"
 
 
 def _sized(root: Any) -> None:
