@@ -58,7 +58,9 @@ def repeat_of(plan: ZonePlan, drawing: Drawing, room: float) -> Repeat | None:
         if each is None or band is None or each * _LEAST > end - begin or band[1] - band[0] > end - begin:
             continue
         many = max(min(math.floor(room / each), math.floor((end - begin) / each)), 1)
-        return Repeat((begin + end - each * many) / 2, each, many, *band, upright)
+        found = Repeat((begin + end - each * many) / 2, each, many, *band, upright)
+        if shapely.covers(drawing.region.area.buffer(VISIBLE), shapely.box(*found.window)):
+            return found  # all of it lies in the border
     return None
 
 

@@ -79,7 +79,11 @@ def mark_sheet(
     """The sheet of one zone, or of all zones of a block together; ticks stand where the lines truly end, their figures
     are rounded. ``revision`` is the plan's, so that an old sheet is known by it.
     """
-    each = [(plan, drawing, marks_of(plan, drawing, _method(plan, drawing, wish))) for plan, drawing in drawn]
+    alone = len(drawn) == 1
+    each = [
+        (plan, drawing, marks_of(plan, drawing, _method(plan, drawing, wish, alone)))
+        for plan, drawing in drawn
+    ]
     arcs = [line for plan, drawing, marks in each for line in _arcs_of(plan, drawing, marks, wish.kind)]
     marks = [Path(line).points for line in arcs]
     dots = [np.array(marks.dots).reshape(-1, 2) for _, _, marks in each]
@@ -116,8 +120,10 @@ def mark_sheet(
     return _mirrored(sheet) if wish.back else sheet
 
 
-def _method(plan: ZonePlan, drawing: Drawing, wish: SheetOptions) -> MarkMethod:
-    return wish.method if wish.method in methods(plan, drawing) else method_of(plan, drawing)
+def _method(plan: ZonePlan, drawing: Drawing, wish: SheetOptions, alone: bool) -> MarkMethod:
+    """As wished where that can be; that one zone needs no mark says nothing of those beside it."""
+    can_be = wish.method in methods(plan, drawing) and (alone or wish.method != "nothing")
+    return wish.method if can_be else method_of(plan, drawing)
 
 
 def _what(each: Sequence[tuple[ZonePlan, Drawing, Marks]], wish: SheetOptions, unit: Unit) -> str:

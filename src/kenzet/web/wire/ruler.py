@@ -166,13 +166,18 @@ def _by_template(
 def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.RulerView:
     """A side that is an arc: the radii of the edges that sew it (F25), its chord and rise, and her edges for it."""
     foot, radius = float(found.kit.reach), arc.radius
-    by_ruler = found.kit.sew_with == "ruler foot" and on.by not in ("ditch", "rim", "tape")
-    laid = [*lay_words(found.kit, on, unit), *(_radii(radius, foot, unit) if by_ruler else [])]
+    by_ruler = found.kit.sew_with == "ruler foot" and on.by not in ("ditch", "tape")
+    laid = [
+        *lay_words(found.kit, on, unit),
+        *(_radii(radius, foot, unit) if by_ruler else []),
+    ]
     if on.by == "curve":
         laid.append(" Keep the plastic as far as your foot's offset from both ends.")
     rows = [("Chord", arc.chord), ("Rise", arc.rise), ("Along the curve", arc.radius * abs(arc.angle))]
     found_fits = ranked(found.kit, arc.radius, arc.angle) if by_ruler else []
-    best = next((fit for fit in found_fits if fit.verdict != "will not do"), None)
+    best = (
+        next((fit for fit in found_fits if fit.verdict != "will not do"), None) if on.by == "curve" else None
+    )
     return z.RulerView(
         line=on.line,
         ends=[v for k in range(33) for v in arc.at(k / 32)],

@@ -42,7 +42,7 @@ const files = computed(() => exports.list.filter((one) => one.of_sheet && (one.n
       </select>
     </div>
     <PrinterCard :chosen="sheet.printer" :paper="sheet.paper" @choose="set({ printer: $event })" />
-    <p v-if="!marks.pages" class="card" :class="marks.at_the_table ? 'madder' : 'weld'" role="status">{{ marks.pages_words }}</p>
+    <p v-if="!marks.pages" class="card" :class="marks.at_the_table ? 'madder' : 'weld'" :role="marks.at_the_table ? 'alert' : 'status'">{{ marks.pages_words }}</p>
     <a v-else class="do" :href="href('sheet-pdf')" data-testid="pdf">{{ exports.label('sheet-pdf') }}</a>
     <div class="chips files">
       <a v-for="one in files" :key="one.key" class="chip" :href="href(one.key)" :data-testid="one.key">{{ one.label }}</a>

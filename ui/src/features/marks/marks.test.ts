@@ -79,9 +79,15 @@ describe('the marks of a zone', () => {
     expect(byId(part, 'method-first-lines').exists()).toBe(false)
   })
   it('offer no sheet where it would have too many pages, but say so', async () => {
-    const part = await station(marksView({ methods: two, pages: 0, pages_words: 'That would be 300 pages.' }))
+    const part = await station(marksView({ methods: two, at_the_table: 9, pages: 0, pages_words: 'That would be 300 pages.' }))
     expect(byId(part, 'pdf').exists()).toBe(false)
     expect(part.find('[role=alert]').text()).toBe('That would be 300 pages.')
+  })
+  it('say without alarm that there is nothing to print where nothing is drawn', async () => {
+    const part = await station(marksView({ methods: two, at_the_table: 0, pages: 0, pages_words: 'Nothing is drawn here.' }))
+    expect(byId(part, 'pdf').exists()).toBe(false)
+    expect(part.find('[role=alert]').exists()).toBe(false)
+    expect(part.text()).toContain('Nothing is drawn here.')
   })
 })
 
