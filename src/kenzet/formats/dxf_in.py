@@ -29,7 +29,7 @@ _MM = {
     8: INCH / 1e6,
     9: INCH / 1000,
     10: YARD,
-    13: 0.001,
+    13: METRE / 1e6,
     14: 100.0,
 }
 """By the drawing's unit: inches, feet, mm, cm, m, microinches, mils, yards, microns, decimetres."""
