@@ -78,7 +78,8 @@ class _Watched:
     def __init__(self, home: Path, login: Login, start: Callable[[], subprocess.Popen[bytes]]) -> None:
         self._home, self._login, self._start = home, login, start
         self._process = start()
-        self._ready, self._over = False, threading.Event()
+        self._ready, self._over, self._ended = False, threading.Event(), threading.Event()
+        self._starting = threading.Lock()
         self._watch = threading.Thread(target=self._look, daemon=True)
 
     def begin(self) -> None:
@@ -90,9 +91,9 @@ class _Watched:
     def end(self) -> None:
         """Stop it in good order."""
         self._over.set()
-        if self._ready:
-            self._watch.join(_STOP_S)
-        _stop(self._process, _STOP_S if self._ready else _STOP_EARLY_S)
+        with self._starting:
+            _stop(self._process, _STOP_S if self._ready else _STOP_EARLY_S)
+        self._ended.set()
 
     def _look(self) -> None:
         restarts: list[float] = []
@@ -106,9 +107,13 @@ class _Watched:
                 return
             print("kenzet: the database has stopped; it is started again", file=sys.stderr, flush=True)
             (self._home / "run" / "mariadbd.pid").unlink(missing_ok=True)
-            self._process = self._start()
+            with self._starting:
+                if self._over.is_set():
+                    break
+                self._process = self._start()
             with suppress(Unavailable):
                 _wait_until_ready(self._process, self._home, self._login)
+        self._ended.wait()  # a server that this thread started is killed when it ends
 
 
 def _prepare(home: Path) -> None:
