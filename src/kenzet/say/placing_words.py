@@ -35,6 +35,8 @@ def on_words(on: Placement) -> str:
     >>> on_words(Placement(3, "line", "etched line", (), Fraction(38), 2)), on_words(Placement(3, "last", "etched line", ()))
     ('the second line from it', 'the line you just sewed')
     """
+    if on.beyond is not None:
+        return f"the sewn line in “{on.beyond.zone}”"
     if on.on in _ON:
         return _ON[on.on]
     kind = "drawn line" if on.on == "drawn" else "line"
@@ -91,6 +93,9 @@ def _laid(kit: Kit, on: Placement, unit: Unit, name: str = "") -> w.Words:
         return _HOW[on.by](kit, on, unit)
     if on.on == "mark":
         return ["Lay the ruler’s edge ", w.shown(kit.reach, unit), " beside the drawn line."]
+    if on.beyond is not None and on.total is None:
+        far = w.shown(kit.reach, unit)
+        return ["Lay the ruler’s edge ", far, f" beside {on_words(on)}: this line continues that one."]
     return _ruler(name or on_words(on), on.total, unit)
 
 
@@ -306,10 +311,14 @@ _HOW: dict[By, Callable[[Kit, Placement, Unit], w.Words]] = {
 
 def mark_tag(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     """What is lettered beside a ruler that lies on no line by an etched one."""
-    beside = {"mark": "beside the drawn line", "points": "off the marks", "corners": "off both ends"}.get(
-        on.on
-    )
-    if beside is None or on.by in ("follow", "eye"):
+    lies = {
+        "mark": "beside the drawn line",
+        "points": "off the marks",
+        "corners": "off both ends",
+        "beyond": "beside the sewn line",
+    }
+    beside = lies.get(on.on)
+    if beside is None or on.total is not None or on.by in ("follow", "eye"):
         return short_words(on, unit)
     return ["edge ", w.shown(kit.reach, unit), f" {beside}"]
 

@@ -159,7 +159,7 @@ def laid_words(kit: Kit, region: Region, pose: Pose, on: Placement, unit: Unit) 
     said = lay_words(kit, on, unit)
     if on.on == "mark" and kit.sew_with == "ruler foot":
         return [*said, *_by_angle(kit, region, pose, unit)]
-    if on.on in ("seam", "line", "last", "drawn") and on.total is not None:
+    if on.on in ("seam", "line", "last", "drawn", "beyond") and on.total is not None:
         return [*said, " It then lies ", w.shown(on.distance, unit), " away."]
     return said
 

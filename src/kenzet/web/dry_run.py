@@ -96,14 +96,15 @@ def _placing(laid: QuiltLayout, machine: _Machine, here: Now, step: SewingStep) 
     assert stretch is not None and plan is not None
     if course.freehand:
         return {"line": course.number, "drawing": stretch.of, "placement": None}
-    there = lines_there(here.way, machine.log.sewn.of(here.visit.place)).get(stretch.of, set())
-    on = placed(plan, drawing, course.number, there, machine.last.get(here.visit.place, {}).get(stretch.of))
+    there = lines_there(here.way, machine.log.sewn.of(here.visit.place))
+    last = machine.last.get(here.visit.place, {}).get(stretch.of)
+    on = placed(plan, drawing, course.number, there, stretch.of, last)
     return {
         "line": course.number,
         "drawing": stretch.of,
         "reversed": step.sews[0].back,
         "placement": placement_json(plan, drawing, on),
-        "sewn_there": sorted(there),
+        "sewn_there": sorted(there.get(stretch.of, ())),
     }
 
 

@@ -74,7 +74,7 @@ def test_in_the_planned_order_each_is_placed_as_planned_by_what_is_there(kind, r
         sewn: set[int] = set()
         used = set()
         for line in in_order(plan, drawing):
-            on = placed(plan, drawing, line, sewn, None)
+            on = placed(plan, drawing, line, {"": sewn}, "", None)
             assert on is planned(plan, drawing, line)
             assert set(on.needs) <= sewn
             assert sum(leg.length for leg in on.legs) == pytest.approx(
@@ -139,7 +139,7 @@ def test_after_skips_and_unpicked_lines_every_reference_told_is_there(kind, regi
             if sewn and chance.random() < 0.15:
                 sewn.discard(chance.choice(sorted(sewn)))
                 last = None
-            on = placed(plan, drawing, line, sewn, last)
+            on = placed(plan, drawing, line, {"": sewn}, "", last)
             assert set(on.needs) <= (drawn_lines if on.on == "drawn" else sewn)
             assert on.on != "last" or on.reference == last
             sewn.add(line)
@@ -276,10 +276,10 @@ def test_legs_turned_back_have_their_turns_the_other_way_round():
 
 def test_a_ring_whose_neighbour_was_skipped_is_laid_on_the_one_beyond_or_on_the_seam():
     plan, drawing = plan_of("echo", inches(box(0, 0, 8, 8)), spacing="1/2 in")
-    third = placed(plan, drawing, 2, {0}, 0)
+    third = placed(plan, drawing, 2, {"": {0}}, "", 0)
     assert (third.on, third.reference, third.over) == ("last", 0, 2)
     assert third.distance == 2 * planned(plan, drawing, 2).distance and third.total.etched is not None
-    second = placed(plan, drawing, 1, set(), None)
+    second = placed(plan, drawing, 1, {}, "", None)
     assert (second.on, second.needs) == ("seam", ())
     assert second.distance == planned(plan, drawing, 0).distance + planned(plan, drawing, 1).distance
 

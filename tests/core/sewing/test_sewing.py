@@ -265,18 +265,18 @@ def test_a_line_is_laid_on_what_is_sewn_beside_it_whichever_side_that_is(cloth):
     references = plan.references(drawing)
     follows = next(line for line, one in references.items() if one.line is not None)
     before = references[follows].line
-    forth = placement_of(plan, drawing, follows, {before}, before)
-    back = placement_of(plan, drawing, before, {follows}, None)
+    forth = placement_of(plan, drawing, follows, {"": {before}}, "", before)
+    back = placement_of(plan, drawing, before, {"": {follows}}, "", None)
     assert (forth.on, forth.over) == ("last", 1) and forth.distance == references[follows].distance
     if references[before].kind == "line":
         assert (back.on, back.distance) == ("line", forth.distance)
     gaps = drawing.straight[0].gaps
     for line, other in ((2, 4), (4, 2), (3, 6)):
-        far = placement_of(plan, drawing, line, {other}, None)
+        far = placement_of(plan, drawing, line, {"": {other}}, "", None)
         if far.on == "line" and far.by != "follow" and far.reference == other:
             assert far.over == abs(line - other) and far.distance == far.over * gaps[0]
             assert best_offset_sum(plan.kit, far.distance, drawing.length_of(line)).etched is not None
-    assert placement_of(plan, drawing, follows, set(), None).on in ("seam", "nothing", "drawn")
+    assert placement_of(plan, drawing, follows, {}, "", None).on in ("seam", "nothing", "drawn")
 
 
 def test_steps_take_a_line_in_pieces_as_one(cloth):
@@ -310,7 +310,7 @@ def test_the_ruler_lies_behind_the_line_on_the_side_of_what_it_is_laid_from(clot
     normal = np.array(drawing.straight[0].normal)
     free = next(k for k, one in references.items() if one.kind == "line" and one.line == line)
     for sewn, laid_line in ((before, line), (free, line)):
-        on = placement_of(plan, drawing, laid_line, {sewn}, sewn)
+        on = placement_of(plan, drawing, laid_line, {"": {sewn}}, "", sewn)
         pose, total = plan.pose_from(drawing, laid_line, on.distance, on.way)
         own, other = (drawing.polylines[k].mean(axis=0) @ normal for k in (laid_line, sewn))
         body = np.array(pose.body).mean(axis=0) @ normal
@@ -381,7 +381,7 @@ def test_where_nothing_is_sewn_a_line_is_laid_on_a_drawn_one_that_a_ruler_reache
     key, drawing = ways.of(visit).route.unit.drawings[0]
     plan = plan_zone(laid, key)
     marked = set(marks_of(plan, drawing).lines)
-    found = [placement_of(plan, drawing, line, set(), None) for line in range(drawing.lines)]
+    found = [placement_of(plan, drawing, line, {}, "", None) for line in range(drawing.lines)]
     assert {line for line, on in enumerate(found) if on.on == "mark"} == set(marks_of(plan, drawing).lines)
     by_drawn = [on for on in found if on.on == "drawn"]
     assert by_drawn and all(on.reference in marked and on.total.etched is not None for on in by_drawn)

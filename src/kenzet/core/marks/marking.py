@@ -28,7 +28,7 @@ from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.lay_level import MiddleLine, middle_lines
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import MOST, anchor_every, error_after
-from kenzet.core.ruler.line_references import DITCH, LEVEL, LINE, MARK, ON_LINE, SEAM
+from kenzet.core.ruler.line_references import BEYOND, DITCH, LEVEL, LINE, MARK, ON_LINE, SEAM
 from kenzet.core.ruler.offset_sums import best_offset_sum
 from kenzet.core.tolerances import ALIKE_HALVES, ON_EDGE
 from kenzet.core.top.zone import MarkMethod
@@ -296,7 +296,7 @@ def given_by_marks(plan: ZonePlan, drawing: Drawing, marks: Marks) -> NDArray[np
     if not drawing.fill.sewn or drawing.hints:
         return ~given
     references = plan.references(drawing)
-    given |= np.isin(references.kinds, (SEAM, DITCH))
+    given |= np.isin(references.kinds, (SEAM, DITCH, BEYOND))
     given[
         [line for line, sides in references.sides.items() if any(one.line is not None for one in sides)]
     ] = False

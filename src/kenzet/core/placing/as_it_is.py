@@ -7,7 +7,7 @@ places is done by eye.
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterable
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import replace
 from fractions import Fraction
 
@@ -29,10 +29,20 @@ BESIDE = Table[tuple[ZonePlan, int], dict[int, list[Reference]]](
 MIRRORED = Table[tuple[ZonePlan, int], References]("references from the other side, by plan and drawing", 500)
 
 
-def placed(plan: ZonePlan, drawing: Drawing, line: int, sewn: Collection[int], last: int | None) -> Placement:
-    """How ``line`` is placed now that the lines ``sewn`` of its drawing are there, ``last`` the last of them."""
-    found = planned(plan, drawing, line)
-    if not all(other in sewn for other in found.needs):
+def placed(
+    plan: ZonePlan,
+    drawing: Drawing,
+    line: int,
+    there: Mapping[str, Collection[int]],
+    word: str,
+    last: int | None,
+) -> Placement:
+    """How ``line`` of the drawing that the log calls ``word`` is placed now that the lines ``there`` (by the words of their drawings) are
+    sewn, ``last`` the last of its own.
+    """
+    found, sewn = planned(plan, drawing, line), there.get(word, ())
+    beyond = found.beyond is None or found.beyond.line in there.get(found.beyond.word, ())
+    if not beyond or not all(other in sewn for other in found.needs):
         return _Instead(plan, drawing, line).on_what_is_there(found, sewn, last)
     if found.on == "line" and found.reference == last:
         return replace(found, on="last")

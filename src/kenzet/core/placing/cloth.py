@@ -22,9 +22,11 @@ def ruler_at(plan: ZonePlan, drawing: Drawing, placement: Placement) -> Floats:
 
 
 def reference_points(plan: ZonePlan, drawing: Drawing, placement: Placement) -> Floats:
-    """Where what it is laid on lies, (n, 2) mm in the part: the line sewn or drawn, or the seam beside it; empty where that is
+    """Where what it is laid on lies, (n, 2) mm in the part: the line sewn or drawn, in another zone too, or the seam beside it; empty where that is
     its own mark, or nothing.
     """
+    if placement.beyond is not None:
+        return plan.line_beyond(placement.beyond)
     if placement.reference is not None:
         return drawing.polylines[placement.reference]
     template = plan.own_template(drawing) if placement.level and placement.on == "seam" else None

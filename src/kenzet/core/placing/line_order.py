@@ -6,8 +6,8 @@ whole before the next turn is begun, in one piece of the zone.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
 
 import numpy as np
 import shapely
@@ -16,9 +16,10 @@ from kenzet.core.geom.clip import Straight
 from kenzet.core.marks.marking import Marks, given_by_marks, marks_of
 from kenzet.core.marks.tape import TapePlan
 from kenzet.core.memo import Table
+from kenzet.core.placing.place_line import planned
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
-from kenzet.core.ruler.line_references import References
+from kenzet.core.ruler.line_references import Beyond, References
 
 Way = tuple[int, ...]
 """Lines that must all be sewn."""
@@ -28,17 +29,18 @@ Way = tuple[int, ...]
 class LineOrder:
     """``rests_on`` has for every line the ways in which it can be placed, each the lines that must be sewn for it; empty where
     a seam or a mark places it, or she does it by eye. ``turns`` says when a line's set is sewn, ``pieces`` in which piece of
-    the zone it lies. All are by number of the line.
+    the zone it lies, ``beyond`` on which line of another zone it is laid. All are by number of the line.
     """
 
     rests_on: tuple[tuple[Way, ...], ...]
     turns: tuple[int, ...]
     pieces: tuple[int, ...]
+    beyond: Mapping[int, Beyond] = field(default_factory=dict)
 
     @property
     def is_free(self) -> bool:
         """Whether any order will do."""
-        return not any(self.rests_on) and len(set(self.turns)) < 2
+        return not any(self.rests_on) and not self.beyond and len(set(self.turns)) < 2
 
 
 ORDERS = Table[tuple[ZonePlan, int, bool], LineOrder]("orders of lines by plan and drawing", 2_000)
@@ -62,7 +64,8 @@ def _order(plan: ZonePlan, drawing: Drawing, in_turns: bool) -> LineOrder:
         turns = tuple(_rounds(marks.tape, drawing))
     if plan.zone.second_first and not marks.tape:
         turns = tuple(_other_turns(drawing, turns))
-    return LineOrder(rests_on, turns, tuple(pieces_of(drawing)))
+    beyond = {line: on.beyond for line in references.beyond if (on := planned(plan, drawing, line)).beyond}
+    return LineOrder(rests_on, turns, tuple(pieces_of(drawing)), beyond)
 
 
 def _other_turns(drawing: Drawing, turns: Way) -> Iterable[int]:

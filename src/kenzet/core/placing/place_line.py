@@ -83,6 +83,7 @@ class Placing:
             "points": self._through_points,
             "tilt": self._askew,
             "level": self._level,
+            "beyond": self._beyond,
         }.get(self.own.kind)
         if how is not None:
             return how()
@@ -112,6 +113,16 @@ class Placing:
         return self._made(
             "seam", "template", distance=self.own.distance, way=self.own.way, fits=self._fits() or (), level=True, onward=self._onward(),
             dots=self.references.dots.get(self.line, ()), error=2 * float(self.kit.spread.mm),
+        )  # fmt: skip
+
+    def _beyond(self) -> Placement:
+        """On a line of another zone, which runs beside it or which it goes on."""
+        distance = self.own.distance
+        total = best_offset_sum(self.kit, distance, self.legs[0].length) if distance else None
+        by: By = "edge behind" if total is not None and total.etched is None else "etched line"
+        return self._made(
+            "beyond", by, distance=distance or self.kit.reach, way=self.own.way, total=total, beyond=self.references.beyond[self.line],
+            error=float(self.kit.tolerance.mm), lays=1,
         )  # fmt: skip
 
     def _by_middle_line(self) -> Placement:

@@ -9,11 +9,23 @@ from typing import Literal
 from kenzet.core.kit.curves import CurveFit, TemplateFit
 from kenzet.core.placing.legs import Leg
 from kenzet.core.plan.zone_plan import Compass
+from kenzet.core.ruler.line_references import Beyond
 from kenzet.core.ruler.offset_sums import OffsetSum
 from kenzet.core.tolerances import VISIBLE
 
 On = Literal[
-    "last", "line", "drawn", "seam", "mark", "points", "corners", "angle", "ditch", "tape", "nothing"
+    "last",
+    "line",
+    "drawn",
+    "seam",
+    "mark",
+    "points",
+    "corners",
+    "angle",
+    "ditch",
+    "tape",
+    "beyond",
+    "nothing",
 ]
 By = Literal[
     "etched line",
@@ -43,7 +55,8 @@ class Placement:
     ``on`` is "last" (the line just sewn), "line" (one sewn earlier, the ``over``-th from it; ``reference`` is its number), "drawn" (the
     same, only drawn as yet), "seam", "mark" (it is drawn itself), "points" (ticks or dots at its ends), "corners" (where seams, or the lines
     ``through``, meet at the ends of its legs), "angle" (a line that it
-    crosses), "ditch", "tape", or "nothing". ``distance`` is exact mm from it; the line progresses ``way`` +1 along its family's
+    crosses), "ditch", "tape", "beyond" (a line of
+    another zone, which ``beyond`` names: one beside it, or one that it goes on where there is no ``total``), or "nothing". ``distance`` is exact mm from it; the line progresses ``way`` +1 along its family's
     normal or -1 against it: what it is laid from, and the ruler, lie behind. ``total`` is the sum with etched line and foot,
     ``fits`` has her curved edge for each arc, or her template. ``error`` is within what the line comes to lie, mm, nineteen
     times of twenty. ``dots`` are points of it that are marked by dots. A ``stepped`` one is moved ``onward`` from the row before, and slid by ``slide`` mm; a ``level`` one lies ``onward`` from the seam, and is a row of which a template's middle line lies along a straight seam or
@@ -74,6 +87,7 @@ class Placement:
     slide: float = 0.0
     onward: Onward | None = None
     crosses: tuple[float, Compass] | None = None
+    beyond: Beyond | None = None
 
     @property
     def length(self) -> float:

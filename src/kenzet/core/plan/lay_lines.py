@@ -18,6 +18,7 @@ from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.geom.region import Floats, Region
 from kenzet.core.kit.kit import Kit
 from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.lay_beyond import ZoneBefore, lay_beyond
 from kenzet.core.plan.lay_level import Level, Template, lay_level, levels
 from kenzet.core.plan.lay_points import lay_points
 from kenzet.core.ruler.line_references import (
@@ -48,11 +49,12 @@ def lay_lines(
     stepping: bool = False,
     template: Template | None = None,
     base: Sequence[Drawing] = (),
+    before: Sequence[ZoneBefore] = (),
 ) -> References:
     """What every line of ``drawing`` is laid from, by number, in the order of sewing; of two sets the second is the first if
     ``second_first``, and of rings the innermost. Rows are stepped one from the other where a template or a curve of hers sews them (``stepping``); a ``template`` of hers
     is also laid by the middle line of its rows. ``base``
-    are the drawings below this one that are only drawn.
+    are the drawings below this one that are only drawn, ``before`` the zones that are sewn before it.
     """
     found = References.empty(drawing.lines)
     ends, families = drawing.stretches.ends, drawing.straight
@@ -83,6 +85,7 @@ def lay_lines(
     inside_out = second_first and drawing.comes_in == "rings"
     _lay_traces(kit, drawing, found, stepping, level, inside_out)
     if drawing.layer != BY_HAND:
+        lay_beyond(kit, drawing, before, found)
         lay_level(level, found)
         if not inside_out:
             _lay_sides(kit, drawing, seams, found)

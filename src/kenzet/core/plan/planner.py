@@ -24,6 +24,7 @@ from kenzet.core.kit.kit import Kit
 from kenzet.core.memo import Table
 from kenzet.core.numbers.measure import in_words
 from kenzet.core.plan.drawing import Drawing, carried, cut_off, draw
+from kenzet.core.plan.lay_beyond import ZoneBefore
 from kenzet.core.plan.zone_plan import ZonePlan, site_at
 from kenzet.core.tolerances import SAME_PHASE, SAME_PLACE, STOP_ERROR
 from kenzet.core.top.quilt_layout import Ground, QuiltLayout, ZoneShape
@@ -31,6 +32,9 @@ from kenzet.core.top.zone import Over, Zone
 
 MOST_LINES = 200_000
 _TRIES_KEPT = 3  # of each zone: the kept fill, and what is tried on it
+JOINED = Table[tuple[Ground, str], tuple[tuple[ZonePlan, ZonePlan], ...]](
+    "plans with the zones that are sewn before them", 10_000
+)
 PLANS = Table[tuple[Ground, str], tuple[ZonePlan, ...]]("plans by zone", 10_000)
 COUNTS = Table[tuple[Ground, str], tuple[Zone, int]]("lines at most by zone", 10_000)
 RINGS = Table[ZoneShape, Drawing]("the last rings of an outline that zones share", 2_000)
@@ -42,6 +46,53 @@ def plan_zone(laid: QuiltLayout, key: str) -> ZonePlan | None:
 
     Raises Unknown; BadValue at ``fill.…`` or ``kit.foot.offset``; TooMany at ``fill.spacing``.
     """
+    plan = _planned_alone(laid, key)
+    before = () if plan is None else _sewn_before(laid, plan)
+    if plan is None or not before:
+        return plan
+    at = (laid.ground, key)
+    with laid.memo.lock:
+        kept = laid.memo.get(JOINED, at) or ()
+        for alone, joined in kept:
+            if alone is plan and joined.before == before:
+                return joined
+        found = replace(plan, before=before)
+        laid.memo.put(JOINED, at, ((plan, found), *kept)[:_TRIES_KEPT])
+        return found
+
+
+def _sewn_before(laid: QuiltLayout, plan: ZonePlan) -> tuple[ZoneBefore, ...]:
+    """The drawings of zones of its part that come before it in the quilt, are sewn in the same pass, and have lines that run as its own."""
+    quilt, zone = laid.quilt, plan.zone
+    stitching, found = quilt.stitching, []
+    if (
+        stitching.families == "one by one"
+        or (zone.on_top and zone.by_hand)
+        or plan.kit.sew_with == "walking foot"
+    ):
+        return ()
+    mine = [
+        drawing
+        for drawing in plan.drawings
+        if drawing.straight and drawing.fill.sewn and drawing.layer != BY_HAND
+    ]
+    for key, other in quilt.zones.items():
+        if key == plan.key:
+            break
+        if not mine or other.part != zone.part or kit_of(laid, other).sew_with != plan.kit.sew_with:
+            continue
+        if stitching.turns.get(key) != stitching.turns.get(plan.key):
+            continue
+        alone = _planned_alone(laid, key)
+        for drawing in alone.drawings if alone is not None else ():
+            one = ZoneBefore(key, other.name, drawing)
+            if drawing.fill.sewn and not drawing.fill.in_the_ditch and any(one.is_at(own) for own in mine):
+                found.append(one)
+    return tuple(found)
+
+
+def _planned_alone(laid: QuiltLayout, key: str) -> ZonePlan | None:
+    """What is planned for the zone without a look at those that are sewn before it."""
     zone = laid.zone(key)
     if not _has_fill(zone) or not laid.is_laid(zone):
         return None

@@ -31,9 +31,10 @@ from kenzet.core.kit.kit import Kit
 from kenzet.core.memo import Memo
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.lay_beyond import ZoneBefore
 from kenzet.core.plan.lay_lines import lay_lines
 from kenzet.core.plan.widest_gap import WidestGap, gap_together, quick_gap
-from kenzet.core.ruler.line_references import ANGLE, LINE, MARK, SEAM, Reference, References
+from kenzet.core.ruler.line_references import ANGLE, LINE, MARK, SEAM, Beyond, Reference, References
 from kenzet.core.ruler.offset_sums import OffsetSum, best_offset_sum
 from kenzet.core.ruler.pose import Pose, pose
 from kenzet.core.tolerances import CURVE_ERROR, EQUAL, ROUNDING
@@ -81,7 +82,7 @@ def compass(x: float, y: float) -> Compass:
 class ZonePlan:
     """Everything reckoned for one zone. ``drawings`` together hold every place that has a fill once; ``memo`` is where those
     who work on it keep what they find. Lines shorter than ``least`` mm are left out,
-    and what of its outline the zones ``beside`` it sew.
+    and what of its outline the zones ``beside`` it sew. ``before`` are zones sewn before it whose lines its own can be laid on.
     """
 
     key: str
@@ -92,6 +93,7 @@ class ZonePlan:
     memo: Memo = field(default_factory=Memo, repr=False)
     least: float = 0.0
     beside: tuple[Zone, ...] = ()
+    before: tuple[ZoneBefore, ...] = ()
 
     def drawing_at(self, place: str = "") -> Drawing:
         """The drawing at ``place``, or the one of most places. Raises Unknown where the zone is open there."""
@@ -221,8 +223,14 @@ class ZonePlan:
                 self._can_be_stepped(drawing),
                 self.own_template(drawing),
                 self._drawn_below(drawing),
+                self.before,
             )
         return self._references[number]
+
+    def line_beyond(self, beyond: Beyond) -> Floats:
+        """A line of another zone that one of its own is laid on, (n, 2) mm in the part."""
+        other = next(one for one in self.before if one.word == beyond.word)
+        return other.drawing.polylines[beyond.line]
 
     def _drawn_below(self, drawing: Drawing) -> list[Drawing]:
         """The drawings on which this one lies and of which all lines are drawn, and none sewn."""

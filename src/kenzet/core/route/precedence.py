@@ -11,13 +11,18 @@ from kenzet.core.route.network import Course
 
 class Precedence:
     """Of ``courses``; ``orders`` are those of the drawings that they come from, by their ``zone``, None where any order will do.
-    Drawings whose zones are ``first`` are sewn before all others.
+    Drawings whose zones are ``first`` are sewn before all others; ``words`` name the drawings.
     """
 
     def __init__(
-        self, courses: Sequence[Course], orders: Sequence[LineOrder | None], first: Collection[int] = ()
+        self,
+        courses: Sequence[Course],
+        orders: Sequence[LineOrder | None],
+        first: Collection[int] = (),
+        words: Sequence[str] = (),
     ) -> None:
         at = {(course.zone, course.number): k for k, course in enumerate(courses)}
+        named = {word: zone for zone, word in enumerate(words)}
         self.needs: list[tuple[tuple[int, ...], ...]] = []
         """For every course the ways in which it is placed: the courses that must all be sewn."""
         self.scopes: list[tuple[int, int, int]] = []
@@ -32,7 +37,10 @@ class Precedence:
                 tuple(at[course.zone, line] for line in way if (course.zone, line) in at)
                 for way in order.rests_on[course.number]
             ]
-            self.needs.append(() if not all(ways) else tuple(ways))  # what is sewn in another pass is there
+            own = () if not all(ways) else tuple(ways)  # what is sewn in another pass is there
+            beyond = order.beyond.get(course.number)
+            other = None if beyond is None else at.get((named.get(beyond.word, -1), beyond.line))
+            self.needs.append(own if other is None else tuple((*way, other) for way in own or ((),)))
             self.scopes.append((course.zone, order.pieces[course.number], order.turns[course.number]))
         self.first = frozenset(first) & {course.zone for course in courses}
         bare = not any(self.needs) and len({scope[:2] for scope in self.scopes}) == len(set(self.scopes))

@@ -157,7 +157,7 @@ class SewingUnit:
     @cached_property
     def precedence(self) -> Precedence:
         """Which of its courses must be sewn before which."""
-        return Precedence(self.courses, self.orders or (None,) * len(self.drawings), self.first)
+        return Precedence(self.courses, self.orders or (None,) * len(self.drawings), self.first, self.words)
 
     @cached_property
     def courses(self) -> list[Course]:

@@ -27,9 +27,20 @@ from kenzet.core.numbers.measure import INCH
 from kenzet.core.ruler.offset_sums import best_offset_sum
 from kenzet.core.tolerances import DIVISOR, EQUAL, ROUNDING, SAME_ANGLE, STOP_ERROR, VISIBLE
 
-Kind = Literal["seam", "line", "mark", "angle", "ditch", "step", "points", "tilt", "level"]
-SEAM, LINE, MARK, ANGLE, DITCH, STEP, POINTS, TILT, LEVEL = range(9)
-KINDS: tuple[Kind, ...] = ("seam", "line", "mark", "angle", "ditch", "step", "points", "tilt", "level")
+Kind = Literal["seam", "line", "mark", "angle", "ditch", "step", "points", "tilt", "level", "beyond"]
+SEAM, LINE, MARK, ANGLE, DITCH, STEP, POINTS, TILT, LEVEL, BEYOND = range(10)
+KINDS: tuple[Kind, ...] = (
+    "seam",
+    "line",
+    "mark",
+    "angle",
+    "ditch",
+    "step",
+    "points",
+    "tilt",
+    "level",
+    "beyond",
+)
 ON_LINE = (LINE, ANGLE, STEP, TILT)
 """Those that have a line to be laid on."""
 _SAME_LEAN = 0.05  # degrees
@@ -40,12 +51,21 @@ NO_SEAMS: Floats = np.zeros((0, 2, 2))
 
 
 @dataclass(frozen=True, slots=True)
+class Beyond:
+    """A line of another zone, sewn before: the word of its drawing, its number there, and the name of its ``zone``."""
+
+    word: str
+    line: int
+    zone: str
+
+
+@dataclass(frozen=True, slots=True)
 class Reference:
     """What a line is laid from: a "seam" or a "line" beside it, ``distance`` exact mm away; a line of another family that it
     crosses, by an etched line that leans ``angle`` degrees; the row before, from which a template is moved a "step" of
     ``distance`` (the foot cancels out); the "ditch" that it lies in; "points" that are seen at the ends of its legs; the line
     before, from which it leans away by a "tilt"; a straight seam to which the middle line of a template lies "level", ``distance`` mm
-    away; or its own "mark".
+    away; a line "beyond" the seam, in another zone, ``distance`` mm away, or one that it goes on where that is 0; or its own "mark".
 
     ``line`` is the number of the line that it is laid on, else None.
     """
@@ -63,7 +83,7 @@ class References(Mapping[int, Reference]):
     (n,) by number, ``order`` holds the numbers, ``angles`` how etched lines lean on the lines that others are laid across.
     ``sides`` has what each side of a line is laid from, where it turns, ``points`` the lines by which the ends of its legs are seen,
     ``tilts`` how far its start and its end lie from the line before, exact mm. ``dots`` has the points of a line that are marked by
-    dots, because nothing else shows them.
+    dots, because nothing else shows them, ``beyond`` the lines of other zones that lines are laid on.
     """
 
     order: Ints
@@ -76,6 +96,7 @@ class References(Mapping[int, Reference]):
     points: dict[int, tuple[int, ...]] = field(default_factory=dict)
     tilts: dict[int, tuple[Fraction, Fraction]] = field(default_factory=dict)
     dots: dict[int, tuple[tuple[float, float], ...]] = field(default_factory=dict)
+    beyond: dict[int, Beyond] = field(default_factory=dict)
 
     @classmethod
     def empty(cls, many: int) -> References:

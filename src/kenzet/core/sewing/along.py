@@ -20,18 +20,19 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 
 def placements_along(laid: QuiltLayout, way: Way) -> Iterable[tuple[Move, ZonePlan, Drawing, Placement]]:
     """Every line of a way the first time that it comes, with its plan and drawing, and how it is placed then."""
-    sewn: dict[int, set[int]] = {}
+    sewn: dict[str, set[int]] = {}
     last = (-1, -1)
     for move in way.sewn:
         course = way.route.unit.courses[move.course]
         key, drawing = way.route.unit.drawings[course.zone]
-        mine = sewn.setdefault(course.zone, set())
+        word = way.route.unit.words[course.zone]
+        mine = sewn.setdefault(word, set())
         if course.number in mine or course.freehand:
             continue
         plan = plan_zone(laid, key)
         if plan is not None:
             before = last[1] if last[0] == course.zone else None
-            yield move, plan, drawing, placed(plan, drawing, course.number, mine, before)
+            yield move, plan, drawing, placed(plan, drawing, course.number, sewn, word, before)
         mine.add(course.number)
         last = (course.zone, course.number)
 

@@ -113,7 +113,7 @@ def _line(
     travels = [move_in_quilt(here, move) for move in step.travels]
     go = travel_words(step.travels, travels, unit, step.sews[0].course)
     before = last[1] if last[0] == stretch.of else None
-    on = placed(plan, drawing, course.number, sewn.get(stretch.of, set()), before)
+    on = placed(plan, drawing, course.number, sewn, stretch.of, before)
     stops = moves_on(plan, drawing, course.number, step.sews, on)
     again = bool(stretch.turn)
     return _sewn_step(
