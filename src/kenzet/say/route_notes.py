@@ -82,7 +82,7 @@ def _order_notes(found: QuiltRoute, unit: Unit) -> list[str]:
         if one.more > _TOLD * one.network.stitched:
             said.append(
                 f"{name}: {in_words(one.more, unit, COARSE[unit])} of travelling is there so that each line finds the one that "
-                "it is laid on, and each set is sewn whole. More drawn lines, or sets as they come, would save some of that."
+                "it is laid on, and each set is sewn whole. The search for a shorter route also tells which line to draw to save some of that."
             )
     return said
 

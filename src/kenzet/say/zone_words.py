@@ -368,6 +368,7 @@ def _empty_pieces(drawing: Drawing) -> list[w.Words]:
 
 ORDERS: dict[str, tuple[str, ...]] = {
     "": (), "sets": ("the first set", "the second set"), "rings": ("the outermost ring", "the innermost"), "outline": ("the outline", "what is inside it"),
+    "cells": ("any figure", "whole figures"),
 }  # fmt: skip
 """What of a fill can be sewn first, and what it is by itself."""
 

@@ -32,19 +32,19 @@ def begin(path: m.QuiltKey, body: RouteRequest) -> Response:
             "number",
         )
     searches().begin(path.quilt, kept.revision, body.number, found)
-    return answer(search_view(found, body.unit))
+    return answer(search_view(laid, found, body.unit))
 
 
 @search.get("/search", responses={200: SearchView})
 def look(path: m.QuiltKey, query: SearchQuery) -> Response:
     """How far it is."""
-    kept, _ = laid_quilt(path.quilt)
-    return answer(search_view(searches().of(path.quilt, kept.revision, query.number), query.unit))
+    kept, laid = laid_quilt(path.quilt)
+    return answer(search_view(laid, searches().of(path.quilt, kept.revision, query.number), query.unit))
 
 
 @search.delete("/search", responses={200: SearchView})
 def stop(path: m.QuiltKey, query: SearchQuery) -> Response:
     """Ends it; the best so far is told."""
-    kept, _ = laid_quilt(path.quilt)
+    kept, laid = laid_quilt(path.quilt)
     searches().stop(path.quilt, query.number)
-    return answer(search_view(searches().of(path.quilt, kept.revision, query.number), query.unit))
+    return answer(search_view(laid, searches().of(path.quilt, kept.revision, query.number), query.unit))

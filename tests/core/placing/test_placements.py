@@ -24,6 +24,8 @@ from kenzet.core.placing.legs import hand_moves, legs_of, turned_back
 from kenzet.core.placing.line_order import line_order
 from kenzet.core.placing.place_line import planned
 from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.route.precedence import Precedence
+from kenzet.core.route.unit import courses_of
 from kenzet.core.top.zone import Zone
 from tests.core.fills.test_fills import EXAMPLES
 from tests.shapes import REGIONS, box, drawn, inches
@@ -334,6 +336,35 @@ def test_an_outline_is_sewn_last_where_she_says_so():
     turns = line_order(turned, drawing).turns
     others = [turn for line, turn in enumerate(turns) if line not in drawing.outline]
     assert all(turns[line] > max(others) for line in drawing.outline)
+
+
+@pytest.mark.parametrize("kind", ["continuous", "shells", "hourglass", "corner cuts"])
+@pytest.mark.parametrize("region", sorted(REGIONS))
+def test_whole_figures_are_sewn_before_cut_ones_where_she_says_so(kind, region):
+    """But for those cut ones that a whole one is laid on."""
+    fill = FILLS[kind].model_validate({"spacing": "3/4 in", **EXAMPLES[kind][1]})
+    try:
+        drawing = drawn(fill, REGIONS[region])
+    except ValueError:
+        pytest.skip("this fill does not go into this region")
+    if drawing.comes_in != "cells":
+        pytest.skip("no figure is cut here, or none is whole")
+    zone = Zone(name="Zone", part="block", patches=("a",), fill=fill, second_first=True)
+    plan = ZonePlan("zone", zone, Kit(), (drawing,), (0.0, 0.0))
+    order, cut = line_order(plan, drawing), set(drawing.cut_figures)
+    sewn = Precedence(courses_of(drawing), [order]).begin()
+    left, sewn_so_far = list(range(drawing.lines)), []
+    while left:
+        line = next((k for k in left if sewn.ready(k)), None)
+        assert line is not None, "nothing can come next"
+        sewn.add(line)
+        left.remove(line)
+        sewn_so_far.append(line)
+    rests = {on for some in order.rests_on for way in some for on in way}
+    for piece in set(order.pieces):
+        mine = [line for line in sewn_so_far if order.pieces[line] == piece]
+        whole = [k for k, line in enumerate(mine) if line not in cut]
+        assert all(mine.index(line) > max(whole, default=-1) for line in cut - rests if line in mine)
 
 
 @pytest.mark.parametrize(("kind", "region"), PLACED)

@@ -1621,7 +1621,7 @@ export interface components {
          */
         BroughtView: {
             /** Change */
-            change: components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["FillAlike"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetLineEnds"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSewingOrder"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["Surround"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"];
+            change: components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetDrawnToo"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["FillAlike"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetLineEnds"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSewingOrder"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["Surround"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"];
             /** Fabrics */
             fabrics: {
                 [key: string]: string;
@@ -1704,7 +1704,7 @@ export interface components {
              * Change
              * @default null
              */
-            change: (components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["FillAlike"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetLineEnds"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSewingOrder"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["Surround"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"]) | null;
+            change: (components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetDrawnToo"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["FillAlike"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetLineEnds"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSewingOrder"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["Surround"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"]) | null;
             /**
              * Joins
              * @default false
@@ -4036,6 +4036,18 @@ export interface components {
             taking: ("take out" | "replace" | "on top") | null;
         };
         /**
+         * MarkOffer
+         * @description A line that, drawn too, makes the route shorter: the ``spots`` on lines of the ``zone`` that are then drawn besides.
+         */
+        MarkOffer: {
+            /** Spots */
+            spots: number[][];
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
+            /** Zone */
+            zone: string;
+        };
+        /**
          * Marker
          * @description A tool to mark with, how its marks come off, and how long they stay.
          */
@@ -4143,6 +4155,8 @@ export interface components {
             dots: number[][];
             /** Drawings */
             drawings: components["schemas"]["DrawingView"][];
+            /** Drawn Too */
+            drawn_too: number;
             /** Edges */
             edges: components["schemas"]["EdgeView"][];
             /** Laid */
@@ -6300,6 +6314,8 @@ export interface components {
         SearchView: {
             /** Doing */
             doing: string;
+            /** Marks */
+            marks: components["schemas"]["MarkOffer"][];
             /** Share */
             share: number;
             /** State */
@@ -6385,6 +6401,24 @@ export interface components {
             kind: "count";
             /** Rows */
             rows: number;
+        };
+        /**
+         * SetDrawnToo
+         * @description Which lines of a zone are drawn besides: those nearest to ``spots``, in shares of its part's width and height.
+         */
+        SetDrawnToo: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drawn too";
+            /**
+             * Spots
+             * @default []
+             */
+            spots: number[][];
+            /** Zone */
+            zone: string;
         };
         /**
          * SetFabric

@@ -55,7 +55,7 @@ export const hereView = (some: Some<Views['HereView']> = {}): Views['HereView'] 
 })
 
 export const marksView = (some: Some<Views['MarksView']> = {}): Views['MarksView'] => ({ by_ruler: true,
-  zone: 'a', name: 'Star points', occurs: '', method: 'first lines', methods: [], chosen_by_her: false, strokes: [], dots: [], signs: [], tools: [], tool: '', tool_words: [], laid: [], rounds: 0,
+  zone: 'a', name: 'Star points', occurs: '', method: 'first lines', methods: [], chosen_by_her: false, drawn_too: 0, strokes: [], dots: [], signs: [], tools: [], tool: '', tool_words: [], laid: [], rounds: 0,
   round_is: 'Round', stands_for: 'sewn line', repeats: false, at_the_table: 0, edges: [], pages: 1, pages_words: '1 page', rows: [], note: [], caution: '', layers: [], layer: 0, drawings: [], totals: [], ...some,
 })
 

@@ -16,7 +16,7 @@ from kenzet.core.top.document import Quilt, with_zone
 from kenzet.core.top.line_ends import LineEnds
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.tidy import remade, without_places
-from kenzet.core.top.zone import MOST_PINS, Apart, MarkMethod, Over, Place, Zone
+from kenzet.core.top.zone import MOST_DRAWN_TOO, MOST_PINS, Apart, MarkMethod, Over, Place, Spot, Zone
 
 
 class SetFill(Change):
@@ -39,7 +39,7 @@ def with_fill(quilt: Quilt, key: str, fill: AnyFill | None, place: str) -> Quilt
     zone = quilt.zones[key]
     held = zone.apart_at(place)
     if held is None or held.taken_by:
-        return with_zone(quilt, key, fill=fill, left_open=fill is None)
+        return with_zone(quilt, key, fill=fill, left_open=fill is None, drawn_too=())
     apart = tuple(one.model_copy(update={"fill": fill}) if one is held else one for one in zone.apart)
     return with_zone(quilt, key, apart=apart)
 
@@ -125,6 +125,19 @@ class SetPins(Change):
         name = laid.zone(self.zone).name
         pins = tuple(pin for k, pin in enumerate(self.pins) if pin not in self.pins[:k])
         return with_zone(laid.quilt, self.zone, pins=pins), f"{name}: {len(pins)} pinned"
+
+
+class SetDrawnToo(Change):
+    """Which lines of a zone are drawn besides: those nearest to ``spots``, in shares of its part's width and height."""
+
+    kind: Literal["drawn too"] = "drawn too"
+    zone: Key
+    spots: Annotated[tuple[Spot, ...], Field(max_length=MOST_DRAWN_TOO)] = ()
+
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+        """Raises Unknown for a zone that is not there."""
+        said = "more lines drawn" if self.spots else "no more lines drawn than needed"
+        return with_zone(laid.quilt, self.zone, drawn_too=self.spots), f"{laid.zone(self.zone).name}: {said}"
 
 
 class SetMarking(Change):

@@ -30,7 +30,7 @@ from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.drift import MOST, anchor_every, error_after
 from kenzet.core.ruler.line_references import BEYOND, DITCH, LEVEL, LINE, MARK, ON_LINE, SEAM
 from kenzet.core.ruler.offset_sums import best_offset_sum
-from kenzet.core.tolerances import ALIKE_HALVES, ON_EDGE
+from kenzet.core.tolerances import ALIKE_HALVES, ON_EDGE, VISIBLE
 from kenzet.core.top.zone import MarkMethod
 
 PEN_MM_S = 40.0
@@ -168,6 +168,7 @@ def _marks(plan: ZonePlan, drawing: Drawing, chosen: MarkMethod) -> Marks:
     if chosen == "half":
         return Marks(chosen, drawing, tuple(range(drawing.lines)))
     lines, every = _drawn(plan, drawing, chosen)
+    lines = [*lines, *(line for line in drawn_too(plan, drawing, chosen) if line not in lines)]
     ticks = sum(len(edge.ticks) for edge in plan.ticked(drawing)) if chosen == "ticks" else 0
     dots = tuple(_dots(drawing)) if chosen == "dots" else ()
     tape = tape_plan(drawing, plan.kit.tools) if chosen == "tape" else None
@@ -215,6 +216,31 @@ def _drawn(plan: ZonePlan, drawing: Drawing, method: MarkMethod) -> tuple[list[i
     runs = references.runs
     anchored = (references.kinds == MARK) | ((runs > 0) & (runs % every == 0))
     return np.flatnonzero(anchored).tolist(), every if every < MOST else 0
+
+
+def drawn_too(plan: ZonePlan, drawing: Drawing, method: MarkMethod) -> list[int]:
+    """The lines that are drawn besides because she asked for them; none where all are marked in another way."""
+    if not plan.zone.drawn_too or method not in ("nothing", "first lines", "anchors") or not drawing.lines:
+        return []
+    part = drawing.shape.part
+    spots = shapely.points([(x * part.width, y * part.height) for x, y in plan.zone.drawn_too])
+    tree = shapely.STRtree([shapely.linestrings(line) for line in drawing.polylines])
+    which = tree.query(spots, predicate="dwithin", distance=VISIBLE)[1]
+    found: list[int] = np.unique(which).tolist()
+    return found
+
+
+def spot_on(drawing: Drawing, line: int) -> tuple[float, float]:
+    """A point on a line, not on another one, by which ``drawn_too`` knows it, in shares of the part's width and height."""
+    own, part = drawing.polylines[line], drawing.shape.part
+    others = shapely.union_all(
+        [shapely.linestrings(one) for k, one in enumerate(drawing.polylines) if k != line]
+    )
+    tried = shapely.line_interpolate_point(
+        shapely.linestrings(own), np.linspace(0.03, 0.97, 33), normalized=True
+    )
+    best = tried[int(np.argmax(shapely.distance(tried, others)))] if not others.is_empty else tried[16]
+    return round(best.x / part.width, 6), round(best.y / part.height, 6)
 
 
 def _dots(drawing: Drawing) -> Iterable[Point]:

@@ -6,7 +6,7 @@ whole before the next turn is begun, in one piece of the zone.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -63,19 +63,28 @@ def _order(plan: ZonePlan, drawing: Drawing, in_turns: bool) -> LineOrder:
     if marks.tape:
         turns = tuple(_rounds(marks.tape, drawing))
     if plan.zone.second_first and not marks.tape:
-        turns = tuple(_other_turns(drawing, turns))
+        turns = tuple(_other_turns(drawing, turns, rests_on))
     beyond = {line: on.beyond for line in references.beyond if (on := planned(plan, drawing, line)).beyond}
     return LineOrder(rests_on, turns, tuple(pieces_of(drawing)), beyond)
 
 
-def _other_turns(drawing: Drawing, turns: Way) -> Iterable[int]:
-    """The second set first, or the outline last."""
-    last, outline = max(turns, default=0), drawing.outline if drawing.comes_in == "outline" else ()
+def _other_turns(drawing: Drawing, turns: Way, rests_on: Sequence[Sequence[Way]]) -> Iterable[int]:
+    """The second set first, or the outline last, or figures that are cut after whole ones but for those that a whole one rests on."""
+    last, later = max(turns, default=0), set[int]()
+    if drawing.comes_in == "outline":
+        later = {*drawing.outline}
+    elif drawing.comes_in == "cells":
+        later = {*drawing.cut_figures}
+        needed = [line for line in range(drawing.lines) if line not in later]
+        while needed:
+            on = {other for way in rests_on[needed.pop()] for other in way} & later
+            later -= on
+            needed += on
     for line, turn in enumerate(turns):
         if drawing.has_sets:
             yield last - turn
         else:
-            yield last + 1 if line in outline else turn
+            yield last + 1 if line in later else turn
 
 
 def by_eye(references: References, line: int, marks: Marks) -> bool:

@@ -100,15 +100,28 @@ class Drawing:
         return len(self.straight) > 1 and not self.traces
 
     @property
-    def comes_in(self) -> Literal["", "sets", "rings", "outline"]:
-        """What of it can be sewn in two orders: one set before the other, rings from outside or from inside, the outline first or last."""
+    def comes_in(self) -> Literal["", "sets", "rings", "outline", "cells"]:
+        """What of it can be sewn in two orders: one set before the other, rings from outside or from inside, the outline first or last, whole
+        figures before those that the edge cuts."""
         if self.has_sets:
             return "sets"
         rings = [trace for trace in self.traces if isinstance(self.families[trace.family], Rings)]
         if rings and len(rings) == self.lines and max(trace.line for trace in rings):
             return "rings"
         outline = [self._on_outline(trace) for trace in self.traces]
-        return "outline" if any(outline) and self.lines > sum(outline) else ""
+        if any(outline) and self.lines > sum(outline):
+            return "outline"
+        whole = sum(trace.closed for trace in self.traces)
+        return "cells" if not self.stretches and whole > 1 and len(self.cut_figures) > 0 else ""
+
+    @property
+    def cut_figures(self) -> list[int]:
+        """The lines left of closed figures that the zone's edge cuts, by number."""
+        return [k for k, trace in enumerate(self.traces, len(self.stretches)) if self._is_cut(trace)]
+
+    def _is_cut(self, trace: Trace) -> bool:
+        family = self.families[trace.family]
+        return isinstance(family, Paths) and not trace.closed and family.paths[trace.line].closed
 
     def _on_outline(self, trace: Trace) -> bool:
         family = self.families[trace.family]

@@ -10,8 +10,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from kenzet.core.numbers.measure import INCH
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.in_order import OrderSearch, lines_along
+from kenzet.core.route.one_mark import OneMark, best_mark
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.shortest_paths import DENSE
 from kenzet.core.route.solve import Solver
@@ -21,6 +23,7 @@ from kenzet.core.tolerances import AT_BOUND
 
 _SLICE = (1.0, 30.0)  # seconds of the integer program at a time, at first and at most
 _SHAKES = 6  # after each
+_WORTH_A_LINE = 4 * INCH  # mm: for less nobody draws another line
 _VAIN = 10  # rounds without gain, where other kinds wait
 
 
@@ -28,6 +31,7 @@ _VAIN = 10  # rounds without gain, where other kinds wait
 class Kind:
     """What is looked for: the way between ``ends`` (None where they are free) through what ``one`` goes through at ``places`` places.
     ``kept`` is the best so far: the edges travelled on it or, where lines come in an order, the order of the lines; it costs ``worth``, ``begun`` at first; nothing costs less than ``least``.
+    ``mark`` is the line that, drawn, would save most.
     """
 
     one: UnitRoute
@@ -39,11 +43,19 @@ class Kind:
     worth: float
     least: float = 0.0
     travelled: float = 0.0
+    mark: OneMark | None = None
 
     @property
     def proven(self) -> bool:
         """Whether no way is shorter."""
         return self.worth <= self.least + AT_BOUND * max(self.worth, 1.0)
+
+    @property
+    def mark_saves(self) -> float:
+        """mm of travelling that one line more, drawn, saves on the best way so far; 0 where that is less than ``_WORTH_A_LINE``."""
+        if self.mark is None or self.worth - self.mark.worth < _WORTH_A_LINE:
+            return 0.0
+        return max(self.travelled - self.mark.travelled, 0.0)
 
     @property
     def better(self) -> bool:
@@ -167,6 +179,8 @@ class LocalSearch:
             if not stopped() and not self.kinds[k].proven:
                 self.at = self.kinds[k]
                 in_order = not self.kinds[k].one.unit.precedence.free
+                kind = self.kinds[k]
+                kind.mark = best_mark(kind.one, solvers[k], self._costs, kind.ends, stopped)
                 (look_in_order if in_order else look)(
                     self.kinds[k], solvers[k], stopped, _VAIN if len(gains) > 1 else np.inf
                 )

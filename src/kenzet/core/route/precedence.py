@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Collection, Iterable, Sequence
+from copy import copy
 
 from kenzet.core.placing.line_order import LineOrder
 from kenzet.core.route.network import Course
@@ -45,6 +46,22 @@ class Precedence:
         self.first = frozenset(first) & {course.zone for course in courses}
         bare = not any(self.needs) and len({scope[:2] for scope in self.scopes}) == len(set(self.scopes))
         self.free = bare and (not self.first or len({course.zone for course in courses}) == len(self.first))
+
+    def too_early(self, order: Iterable[int]) -> list[int]:
+        """The courses of ``order`` that come before what they are laid on."""
+        done, found = set[int](), []
+        for course in order:
+            ways = self.needs[course]
+            if course not in done and ways and not any(done.issuperset(way) for way in ways):
+                found.append(course)
+            done.add(course)
+        return found
+
+    def without(self, course: int) -> Precedence:
+        """The same where ``course`` waits for nothing."""
+        found = copy(self)
+        found.needs = [() if k == course else ways for k, ways in enumerate(self.needs)]
+        return found
 
     def begin(self) -> Sewn:
         """Nothing is sewn yet."""

@@ -30,6 +30,9 @@ Cells = Literal["all", "every other", "the others"]
 MOST_PINS = 3
 """Variants that are compared side by side."""
 
+MOST_DRAWN_TOO = 40
+"""Lines of a zone that are drawn besides, because she asked for them."""
+
 MarkMethod = Literal[
     "nothing", "first lines", "anchors", "ticks", "dots", "all lines", "half", "tape", "stencil", "fill signs"
 ]
@@ -120,7 +123,7 @@ class Zone(Frozen):
     """Patches of one part that are quilted as one; its fill holds at every place but those ``apart``, with ``over``
     on top of it wherever it is filled; ``pins`` are
     variants that are compared, ``ruler`` (its key in the kit) and ``sew_with`` what she has chosen to lay it with, ``marking`` what to draw of it
-    and ``mark_with`` the tool for it; nothing of these: what the app finds best.
+    and ``mark_with`` the tool for it, ``drawn_too`` points on lines that are drawn besides; nothing of these: what the app finds best.
     ``by_hand`` holds the lines that she laid herself; they lie at every place. Lines begin away from the machine's body unless
     ``begin_other``; if ``second_first`` the second of two sets of lines is sewn first, the innermost ring first, an outline
     last.
@@ -137,6 +140,7 @@ class Zone(Frozen):
     pins: Annotated[tuple[AnyFill, ...], Field(max_length=MOST_PINS)] = ()
     marking: MarkMethod | None = None
     mark_with: ThingKey | None = None
+    drawn_too: Annotated[tuple[Spot, ...], Field(max_length=MOST_DRAWN_TOO)] = ()
     ruler: ThingKey | None = None
     sew_with: SewWith | None = None
     begin_other: bool = False

@@ -6,7 +6,7 @@ from typing import Literal
 
 from kenzet.core.errors import BadValue, TooMany
 from kenzet.core.fills.manual_lines import BY_HAND
-from kenzet.core.marks.marking import Marks, marks_of, methods
+from kenzet.core.marks.marking import Marks, drawn_too, marks_of, methods
 from kenzet.core.marks.repeat import repeat_of
 from kenzet.core.marks.sheet import MarkSheet, SheetKind, SheetOptions, mark_sheet, ruler_edges
 from kenzet.core.marks.table import steps
@@ -89,6 +89,7 @@ class MarksView(m.Wire):
     method: MarkMethod
     methods: list[MethodView]
     chosen_by_her: bool
+    drawn_too: int
     strokes: list[list[float]]
     dots: list[list[float]]
     signs: list[SignView]
@@ -140,6 +141,7 @@ def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> Mar
         occurs=whereabouts.occurs(laid, found.zone),
         method=marks.method,
         chosen_by_her=found.zone.marking is not None,
+        drawn_too=len(drawn_too(found, drawing, marks.method)),
         methods=[method_view(found, drawing, key, unit) for key in methods(found, drawing)],
         strokes=list(map(flat, ruler_edges(found, drawing, marks) if edges else marks.strokes)),
         stands_for="ruler edge" if edges else "sewn line",

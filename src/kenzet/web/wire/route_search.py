@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from kenzet.core.numbers.measure import Unit
-from kenzet.core.route.local_search import LocalSearch
+from kenzet.core.marks.marking import spot_on
+from kenzet.core.numbers.measure import Unit, long_figure
+from kenzet.core.route.local_search import Kind, LocalSearch
 from kenzet.core.tolerances import TOLD_SHARE
+from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
 from kenzet.say.route_words import _kind_words, _percent
 from kenzet.web.wire import base as m
@@ -16,6 +18,14 @@ class SearchQuery(m.Reading):
     number: m.Number = 0
 
 
+class MarkOffer(m.Wire):
+    """A line that, drawn too, makes the route shorter: the ``spots`` on lines of the ``zone`` that are then drawn besides."""
+
+    zone: str
+    spots: list[tuple[float, float]]
+    words: w.Words
+
+
 class SearchView(m.Wire):
     """``state`` is ``idle`` where none was begun or the plan has changed since. ``words`` say what is found, ``share`` how near that is to
     what no way is shorter than, 0 to 1. ``ways`` are the shorter ways, to be put to those that are kept with the quilt.
@@ -25,13 +35,14 @@ class SearchView(m.Wire):
     doing: str
     words: list[w.Words]
     share: float
+    marks: list[MarkOffer]
     ways: dict[str, list[int]]
 
 
-def search_view(found: LocalSearch | None, unit: Unit) -> SearchView:
+def search_view(laid: QuiltLayout, found: LocalSearch | None, unit: Unit) -> SearchView:
     """How far a search is, and what it found."""
     if found is None:
-        return SearchView(state="idle", doing="", words=[], share=0.0, ways={})
+        return SearchView(state="idle", doing="", words=[], share=0.0, marks=[], ways={})
     at, left, gained = found.at, found.left, found.gained
     words: list[w.Words] = [_kind_words(kind, unit) for kind in found.kinds if kind.better]
     if words:
@@ -51,5 +62,19 @@ def search_view(found: LocalSearch | None, unit: Unit) -> SearchView:
         doing=f"{at.one.unit.part.name} …" if at else "",
         words=words,
         share=1 - min(left, 1.0),
+        marks=[_mark_offer(laid, kind, unit) for kind in found.kinds if kind.mark_saves],
         ways={word: list(edges) for word, edges in found.ways.items()},
+    )
+
+
+def _mark_offer(laid: QuiltLayout, kind: Kind, unit: Unit) -> MarkOffer:
+    mark = kind.mark
+    assert mark is not None
+    key, drawing = kind.one.unit.drawings[mark.drawing]
+    zone = laid.zone(key)
+    saved = long_figure(kind.mark_saves, unit)
+    return MarkOffer(
+        zone=key,
+        spots=[*zone.drawn_too, spot_on(drawing, mark.line)],
+        words=[f"Draw one more line of “{zone.name}”: then the route has ", saved, " less to travel."],
     )

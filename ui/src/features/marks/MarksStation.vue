@@ -124,6 +124,10 @@ useCanvasKeys(canvas)
         </div>
         <v-btn v-if="marks.chosen_by_her && marks.methods[0]?.key !== marks.method" class="plain left" data-testid="method-best" @click="mark(null)">you chose this one: take what the app finds best</v-btn>
         <p class="card leaf"><WordsText :words="marks.note" /></p>
+        <p v-if="marks.drawn_too" class="quiet" data-testid="drawn-too">
+          {{ marks.drawn_too === 1 ? '1 line is' : `${marks.drawn_too} lines are` }} drawn for a shorter route.
+          <v-btn class="plain" data-testid="draw-no-more" @click="quilt.set({ kind: 'drawn too', zone: zone.key, spots: [] })">Draw only what the lines need</v-btn>
+        </p>
         <div v-if="marks.tools.length" class="tools">
           <div class="between"><span class="label">With</span><span class="quiet">{{ marks.tools.find((one) => one.key === marks?.tool)?.words }}</span></div>
           <div class="chips" role="group" aria-label="What to mark with">

@@ -50,6 +50,15 @@ describe('the marks of a zone', () => {
     expect(sent).toEqual([{ kind: 'marking', zone: 'a', marking: null }])
     expect(byId(part, 'method-best').exists()).toBe(false)
   })
+  it('that make the route shorter are counted, and given up again', async () => {
+    const part = await station(marksView({ drawn_too: 2 }))
+    expect(byId(part, 'drawn-too').text()).toContain('2 lines are drawn for a shorter route')
+    const sent = changes(() => ({ marks: marksView() }))
+    await byId(part, 'draw-no-more').trigger('click')
+    await flushPromises()
+    expect(sent).toEqual([{ kind: 'drawn too', zone: 'a', spots: [] }])
+    expect(byId(part, 'drawn-too').exists()).toBe(false)
+  })
   it('that were refused come back as they are kept, with the reason above the quilt', async () => {
     const part = await station()
     vi.spyOn(api, 'change').mockRejectedValue(new Problem(422, 'Nothing can be marked so.'))

@@ -42,6 +42,11 @@ async function take() {
   if (view && Object.keys(view.ways).length) emit('ways', view.ways)
   leave()
 }
+/** A line more is drawn: the route is looked for anew from there. */
+async function draw(offer: Views['MarkOffer']) {
+  leave()
+  await quilt.set({ kind: 'drawn too', zone: offer.zone, spots: offer.spots })
+}
 function leave(why = '') {
   mine++
   clearTimeout(waits)
@@ -60,6 +65,10 @@ onBeforeUnmount(() => leave())
       <div class="card tip stack" data-testid="longer" aria-live="polite">
         <p v-if="found.doing" class="quiet">Looking at {{ found.doing }}</p>
         <p v-for="(words, k) in found.words" :key="k"><WordsText :words="words" /></p>
+        <div v-for="offer in found.marks" :key="offer.zone" class="between">
+          <span><WordsText :words="offer.words" /></span>
+          <v-btn class="chip offer" data-testid="draw-too" @click="draw(offer)">Draw that line</v-btn>
+        </div>
         <div class="bar" role="progressbar" :aria-valuenow="Math.round(100 * found.share)" aria-valuemin="0" aria-valuemax="100" aria-label="How near it is to what no way is shorter than"><i :style="{ width: `${100 * found.share}%` }" /></div>
         <div class="chips">
           <v-btn v-if="Object.keys(found.ways).length" class="chip offer" data-testid="longer-take" @click="take">take it</v-btn>

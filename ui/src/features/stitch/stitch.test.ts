@@ -146,7 +146,7 @@ describe('the order', () => {
 })
 
 describe('a longer search', () => {
-  const looking = (some: Partial<Views['SearchView']> = {}): Views['SearchView'] => ({ state: 'looking', doing: 'Star …', words: [], share: 0.9, ways: {}, ...some })
+  const looking = (some: Partial<Views['SearchView']> = {}): Views['SearchView'] => ({ state: 'looking', doing: 'Star …', words: [], share: 0.9, ways: {}, marks: [], ...some })
   it('is asked about while it looks, and what it found is taken', async () => {
     vi.useFakeTimers()
     opened()
@@ -163,6 +163,18 @@ describe('a longer search', () => {
     await byId(card, 'longer-take').trigger('click')
     await flushPromises()
     expect(card.emitted('ways')).toEqual([[{ word: [1, 2] }]])
+    expect(byId(card, 'longer').exists()).toBe(false)
+  })
+  it('offers a line to draw, by which the route gets shorter', async () => {
+    opened()
+    vi.spyOn(api, 'search').mockResolvedValue(looking({ state: 'done', marks: [{ zone: 'a', spots: [[0.5, 0.25]], words: ['Draw one more line'] }] }))
+    const sent = changes(() => ({}))
+    const card = mounted(LongerCard, { number: 1 })
+    await byId(card, 'longer-begin').trigger('click')
+    await flushPromises()
+    await byId(card, 'draw-too').trigger('click')
+    await flushPromises()
+    expect(sent).toEqual([{ kind: 'drawn too', zone: 'a', spots: [[0.5, 0.25]] }])
     expect(byId(card, 'longer').exists()).toBe(false)
   })
   it('that was left is stopped, and its late answer is not heard', async () => {
