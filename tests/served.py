@@ -25,6 +25,7 @@ class Served:
         self.port = free_port()
         self.home = home
         self.more = more
+        self._log = home.with_name(f"{home.name}.log")
         self.url = f"http://127.0.0.1:{self.port}"
         self.begin()
 
@@ -32,18 +33,21 @@ class Served:
         """Start it, also after a stop: at the same address."""
         command = [sys.executable, "-m", "kenzet.serve", "--port", str(self.port), "--data", str(self.home)]
         command += self.more
-        self.process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
+        with self._log.open("w") as log:  # a pipe that nobody reads would hold the app when it is full
+            self.process = subprocess.Popen(command, stdout=log, stderr=subprocess.STDOUT)
         deadline = monotonic() + 60
         while monotonic() < deadline and self.process.poll() is None:
             with suppress(OSError):
                 urllib.request.urlopen(f"{self.url}/api/health", timeout=2).close()
                 return
             sleep(0.05)
-        raise AssertionError(
-            f"not up: {self.process.stdout.read() if self.process.poll() is not None else 'no answer'}"
-        )
+        raise AssertionError(f"not up: {self.said() if self.process.poll() is not None else 'no answer'}")
+
+    def said(self) -> str:
+        """What it has written so far."""
+        return self._log.read_text()
 
     def stop(self, with_signal: int = signal.SIGTERM) -> str:
         self.process.send_signal(with_signal)
-        said, _ = self.process.communicate(timeout=60)
-        return said
+        self.process.wait(timeout=60)
+        return self.said()

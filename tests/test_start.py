@@ -11,6 +11,7 @@ import subprocess
 import sys
 import urllib.request
 from collections import namedtuple
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import suppress
 from pathlib import Path
 from time import monotonic, sleep
@@ -190,6 +191,15 @@ def test_clients_that_never_end_their_requests_do_not_shut_the_door(tmp_path):
         for client in half:
             client.close()
         served.stop()
+
+
+def test_many_who_ask_at_once_wait_and_the_terminal_stays_quiet(tmp_path):
+    app = Served(tmp_path / "data")
+    with ThreadPoolExecutor(40) as pool:
+        found = list(pool.map(lambda _: len(home_of(app)["quilts"]), range(200)))
+    assert set(found) == {found[0]} and found[0] > 0
+    said = app.stop(signal.SIGINT)
+    assert "Kenzet is ready" in said and "queue" not in said
 
 
 def test_a_body_that_is_announced_too_large_is_refused_before_it_is_read(tmp_path):

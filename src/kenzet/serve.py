@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import gc
+import logging
 import signal
 import socket
 import sys
@@ -171,6 +172,7 @@ def _serve(logins: Logins, port: int, backups: Path) -> None:
     pool = Pool(logins.app)
     threading.Thread(target=_keep_copies, args=(pool, backups), daemon=True).start()
     app = create_app(Settings(pool, ROOT / "ui" / "dist", backups))
+    logging.getLogger("waitress.queue").setLevel(logging.ERROR)  # that requests wait is nothing to tell
     server = waitress.create_server(
         app,
         host=HOST,

@@ -14,7 +14,7 @@ import numpy as np
 
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.euler_walk import Run
-from kenzet.core.route.line_sequence import LineSequence
+from kenzet.core.route.line_sequence import LineSequence, is_long
 from kenzet.core.route.network import LINE, Course, Network
 from kenzet.core.route.precedence import Precedence
 from kenzet.core.route.shortest_paths import Roads
@@ -39,16 +39,36 @@ def in_order(
     if keeps_order(network, courses, precedence, walked):
         return None
     own = lines_along(network, walked)
+    if is_long(courses):
+        return _by_lanes(network, courses, precedence, costs, ends, own, thorough)
     sequence = LineSequence(network, courses, precedence, roads, costs.stop, ends)
-    found = None
-    if not sequence.is_long:
-        found, hoped_for = sequence.best(own, thorough)
-        if sequence.price(found[0]) <= hoped_for + SAME_COST:
-            return found
+    found, hoped_for = sequence.best(own, thorough)
+    if sequence.price(found[0]) <= hoped_for + SAME_COST:
+        return found
+    other = _by_lanes(network, courses, precedence, costs, ends, own, thorough)
+    return min(found, other, key=lambda way: sequence.price(way[0]))
+
+
+def in_order_at_once(
+    network: Network, courses: Sequence[Course], precedence: Precedence, costs: Costs, ends: Ends
+) -> tuple[Travel, list[Run]]:
+    """An order of many lines that is found without a look at the shortest way in any order."""
+    return _by_lanes(network, courses, precedence, costs, ends, (), thorough=False)
+
+
+def _by_lanes(
+    network: Network,
+    courses: Sequence[Course],
+    precedence: Precedence,
+    costs: Costs,
+    ends: Ends,
+    own: Sequence[int],
+    thorough: bool,
+) -> tuple[Travel, list[Run]]:
+    """Along seams, edges and steps only."""
     prices = np.where(network.kinds == LINE, np.inf, costs.of(network))
     lanes = Roads(len(network.points), network.ends, prices)
-    other, _ = LineSequence(network, courses, precedence, lanes, costs.stop, ends).best(own, thorough)
-    return other if found is None else min(found, other, key=lambda way: sequence.price(way[0]))
+    return LineSequence(network, courses, precedence, lanes, costs.stop, ends).best(own, thorough)[0]
 
 
 def of_order(

@@ -7,6 +7,7 @@ which a ring is begun. Cost: near to n log n for n lines to build an order, O(nÂ
 from __future__ import annotations
 
 import heapq
+import math
 import random
 from collections import Counter
 from collections.abc import Collection, Iterable, Sequence
@@ -67,6 +68,11 @@ def _variants(network: Network, courses: Sequence[Course]) -> list[list[_Variant
     return found
 
 
+def is_long(courses: Sequence[Course]) -> bool:
+    """Whether there are more items than can be looked at in every way."""
+    return len(courses) > _ORDERED
+
+
 class LineSequence:
     """Orders of the items of one network."""
 
@@ -92,12 +98,14 @@ class LineSequence:
                 self._starts.setdefault(variant.start, []).append((course, number))
         self._paths: dict[tuple[int, int], tuple[list[int] | None, frozenset[int]]] = {}
         self._all = None if roads.all is None else roads.all.tolist()
+        self._points: list[list[float]] = network.points.tolist()
+        self._per_mm = roads.least_per_mm(network.lengths)
 
     def best(self, walked: Sequence[int], thorough: bool) -> tuple[tuple[Travel, list[Run]], float]:
         """The cheapest order found, and what it would cost if every line could be gone along at any time; ``walked`` are the lines
         as they come in the shortest way of all.
         """
-        if self.is_long:  # from line to nearest line there are no far ways to look for
+        if is_long(self._courses):  # from line to nearest line there are no far ways to look for
             tried = [self._built(_LEAVING[1])]
         else:
             tried = [self._put_in_order(walked), *(self._built(leaving) for leaving in _LEAVING)]
@@ -114,11 +122,6 @@ class LineSequence:
         some = [[course for course, _ in order], *tried]
         _, own = min((self.chosen(one, as_sewn=True) for one in some), key=lambda one: one[0])
         return self.walked(own), cost
-
-    @property
-    def is_long(self) -> bool:
-        """Whether it has more items than can be looked at in every way."""
-        return len(self._courses) > _ORDERED
 
     def _cost(self, a: int, b: int) -> float:
         """From node to node, or a thread stop where that is cheaper."""
@@ -222,20 +225,7 @@ class LineSequence:
         for before, course in pairwise(order):
             was, now = self._variants[before], self._variants[course]
             sewn.add(before)
-            table = [
-                [
-                    cost
-                    + (
-                        self._cost_as_sewn(one.end, other.start, sewn)
-                        if as_sewn
-                        else self._cost(one.end, other.start)
-                    )
-                    for one, cost in zip(was, costs, strict=True)
-                ]
-                for other in now
-            ]
-            best = [min(range(len(row)), key=row.__getitem__) for row in table]
-            costs = [row[k] for row, k in zip(table, best, strict=True)]
+            costs, best = self._led_on(was, costs, now, sewn if as_sewn else None)
             came.append(best)
         if self._ends is not None:
             last = self._variants[order[-1]]
@@ -245,6 +235,37 @@ class LineSequence:
         for best in reversed(came):
             chosen.append(best[chosen[-1]])
         return total, list(zip(order, reversed(chosen), strict=True))
+
+    def _led_on(
+        self, was: Sequence[_Variant], costs: Sequence[float], now: Sequence[_Variant], sewn: set[int] | None
+    ) -> tuple[list[float], list[int]]:
+        """What each variant ``now`` costs after the best one before it, and which that is; a way that cannot be the best as the crow flies
+        is not looked for.
+        """
+        found, came = [], []
+        for other in now:
+            least = [
+                cost + self._as_the_crow_flies(one.end, other.start)
+                for one, cost in zip(was, costs, strict=True)
+            ]
+            best, at = np.inf, 0
+            for k in sorted(range(len(was)), key=least.__getitem__):
+                if least[k] > best:
+                    break
+                a, b = was[k].end, other.start
+                cost = costs[k] + (self._cost(a, b) if sewn is None else self._cost_as_sewn(a, b, sewn))
+                if cost < best or (cost == best and k < at):
+                    best, at = cost, k
+            found.append(best)
+            came.append(at)
+        return found, came
+
+    def _as_the_crow_flies(self, a: int, b: int) -> float:
+        """What no way from node to node costs less than."""
+        if self._all is not None:
+            return 0.0
+        (ax, ay), (bx, by) = self._points[a], self._points[b]
+        return min(self._per_mm * math.hypot(ax - bx, ay - by), self._stop)
 
     def improved(self, cost: float, order: list[tuple[int, int]]) -> tuple[float, list[tuple[int, int]]]:
         """Some items are moved elsewhere, as they are or turned round, as long as that is cheaper."""

@@ -11,6 +11,7 @@ import rustworkx as rx
 
 from kenzet.core.geom.region import Floats
 from kenzet.core.route.network import Ints
+from kenzet.core.tolerances import EQUAL
 
 DENSE = 700
 """Up to so many nodes all distances are reckoned at once; beyond, from each node as far as it is asked for."""
@@ -118,6 +119,11 @@ class Roads:
             end, _ = reach.back[end]
             found.append(end)
         return found
+
+    def least_per_mm(self, lengths: Floats) -> float:
+        """What a mm costs where it costs least; ``lengths`` are those of all edges."""
+        rates = self._prices[lengths > EQUAL] / lengths[lengths > EQUAL]
+        return float(rates.min(initial=np.inf)) if np.isfinite(rates).any() else 0.0
 
     def price(self, edge: int) -> float:
         """Of an edge; infinite where it is not allowed."""

@@ -16,7 +16,8 @@ from numpy.typing import NDArray
 
 from kenzet.core.route.costs import Costs
 from kenzet.core.route.euler_walk import Leg, Run, runs
-from kenzet.core.route.in_order import in_order, keeps_order, of_order
+from kenzet.core.route.in_order import in_order, in_order_at_once, keeps_order, of_order
+from kenzet.core.route.line_sequence import is_long
 from kenzet.core.route.network import LINE, Ints, Network
 from kenzet.core.route.shortest_paths import DENSE
 from kenzet.core.route.solve import Solver
@@ -191,13 +192,18 @@ def _routes(
         put = (
             of_order(net, lines, rule, solver.roads, costs, known, ends) if known and not rule.free else None
         )
-        if put is None:
+        at_once = quick and not rule.free and is_long(lines)
+        if put is None and at_once:
+            put = in_order_at_once(net, lines, rule, costs, ends)
+        elif put is None:
             find = solver.soon if soon else solver.travel
             travel = (solver.known(known, ends) if known and rule.free else None) or find(ends)
             walked = runs(net, lines, travel, ends, wishes.from_right)
             put = in_order(net, lines, rule, solver.roads, costs, walked, ends, not quick) or (travel, walked)
         travel, walked = put
-        more = 0.0 if rule.free else max(solver.worth(travel) - solver.worth(solver.quick(ends)), 0.0)
+        more = (
+            0.0 if rule.free or at_once else max(solver.worth(travel) - solver.worth(solver.quick(ends)), 0.0)
+        )
         return UnitRoute(unit, net, travel, tuple(walked), solver.bound, pinned, word, known, quick, more)
 
     if wishes.pin is not None and (wishes.pin.start or wishes.pin.end):
