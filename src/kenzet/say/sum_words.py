@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import Literal
 
 from kenzet.core.kit.kit import Kit
-from kenzet.core.numbers.measure import Length, Unit, figure
+from kenzet.core.numbers.measure import Length, Unit, little
 from kenzet.core.ruler.offset_sums import THAT_LINE, Mode, OffsetSum, etched_line_for
 from kenzet.say import words as w
 
@@ -114,7 +114,7 @@ def _near(reckoned: OffsetSum, unit: Unit) -> list[Offer]:
                 value=Length.near(spacing, unit).text,
                 values={"spacing": Length.near(spacing, unit).text},
                 words=[*mark, " → ", w.shown(spacing, unit)],
-                label=f"{figure(abs(off), unit).text} {unit} {'wider' if off > 0 else 'closer'}",
+                label=f"{little(abs(off), unit)} {'wider' if off > 0 else 'closer'}",
                 now=False,
             )
         )

@@ -226,6 +226,8 @@ def figures(told: Iterable[Figure], unit: Unit) -> list[w.Row]:
 def _figure(told: Figure, unit: Unit) -> str | w.Shown:
     if told.what == "length":
         return w.shown(told.value, unit, COARSE[unit] / 4)
+    if told.what == "sewn":  # as it is told at the machine, leg by leg
+        return w.shown(told.value, unit, COARSE[unit], about=True)
     if told.what == "angle":
         return f"{told.value:.2f}°".replace(".00°", "°")
     return f"{told.value:.1f}".removesuffix(".0")
@@ -405,17 +407,26 @@ def advice(plan: ZonePlan, drawing: Drawing, place: str, gap: WidestGap | None, 
 def beyond_edge(
     laid: QuiltLayout, plan: ZonePlan, drawing: Drawing, place: str, unit: Unit
 ) -> tuple[list[w.Row], list[w.Words]]:
-    """Where lines turn beyond the quilt's edge, and what lacks there for sewing on to those turns."""
+    """From where is counted at the quilt's edge, where lines turn beyond it, and what lacks there for sewing on to those turns."""
     far = turns_beyond_edge(laid, drawing, place)
+    counted: list[w.Row] = []
+    if laid.reaches_edge(plan.zone) and drawing.lines:
+        raw = w.shown(ALLOWANCE, unit)
+        counted = [
+            w.Row(
+                label=["At the quilt’s edge counted from"],
+                words=["the finished edge, ", raw, " inside the raw one"],
+            )
+        ]
     if not far:
-        return [], []
+        return counted, []
     needs, has = far + float(plan.kit.reach), float(ALLOWANCE + laid.quilt.batting_overhang.mm)
     out = w.shown(far, unit, COARSE[unit], about=True)
     needed = w.shown(needs, unit, COARSE[unit], about=True)
     row = w.Row(label=["Turns beyond the finished edge"], words=["up to ", out])
     if needs <= has + VISIBLE:
-        return [row], []
-    return [row], [
+        return [*counted, row], []
+    return [*counted, row], [
         [
             "At the quilt’s edge the lines turn up to ",
             out,

@@ -23,7 +23,7 @@ def figures(kind, region, **values):
     """What is told, in inches, degrees or as a count."""
     fill = FILLS[kind].model_validate(values)
     told = fill.figures(site(region))
-    return {f.label: f.value / IN if f.what == "length" else f.value for f in told}
+    return {f.label: f.value / IN if f.what in ("length", "sewn") else f.value for f in told}
 
 
 def lengths(kind, region, **values):
@@ -460,7 +460,7 @@ def test_curved_rows_and_the_straight_lines_above():
         "apart": "0.3 in",
     }
     told = figures("curved rows", SQUARE[9], **values)
-    assert told["Radius of the arc"] == near(10.625)
+    assert [told[f"Arc, {what}"] for what in ("end to end", "rise", "radius")] == near([9, 1, 10.625])
     assert told["True spacing, where closest"] == near(0.544)
     found = lengths("curved rows", SQUARE[9], **values)
     assert len(found) == 3 + 29

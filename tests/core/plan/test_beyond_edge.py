@@ -32,7 +32,10 @@ def with_batting(overhang):
 def test_a_wave_half_over_the_edge_needs_half_its_depth_and_the_foot():
     far, (rows, lacks) = told(with_batting("2 in"))
     assert far == pytest.approx(1 / 2)
-    assert w.plain(rows[0].words) == "up to 1/2 in"
+    assert [w.plain(row.words) for row in rows] == [
+        "the finished edge, 1/4 in inside the raw one",
+        "up to 1/2 in",
+    ]
     assert not lacks
 
 

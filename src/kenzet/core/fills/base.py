@@ -112,14 +112,14 @@ class Site(NamedTuple):
 
 @dataclass(frozen=True, slots=True)
 class Figure:
-    """A number of the fill that she would otherwise reckon: ``value`` in mm, degrees, a share or a count.
+    """A number of the fill that she would otherwise reckon: ``value`` in mm (of a ``sewn`` length: told as roughly as at the machine), degrees, a share or a count.
 
     ``typed`` marks the one that she has typed herself where two belong together.
     """
 
     label: str
     value: float
-    what: Literal["length", "angle", "count"] = "length"
+    what: Literal["length", "sewn", "angle", "count"] = "length"
     typed: bool = False
 
 

@@ -74,6 +74,11 @@ class Chevrons(Fill):
             s = self._spacing_of(ux == 0.0)
             yield Paths(tuple(self._quadrant(frame, ux, uy, float(s))), s)
 
+    @property
+    def counted_families(self) -> frozenset[int] | None:
+        """The chevrons, without the diagonals."""
+        return frozenset(range(1, 1 + len(_QUADRANTS))) if self.diagonals == "sewn" else None
+
     def _spacing_of(self, above: bool) -> Fraction:
         return (self.upright or self.spacing).mm if above else self.spacing.mm
 

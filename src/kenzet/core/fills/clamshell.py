@@ -81,6 +81,11 @@ class Clamshell(TurnedFill):
             )
         return wide, rise, wide**2 / (8 * rise) + rise / 2
 
+    @property
+    def counted_families(self) -> frozenset[int]:
+        """The rows of scales; a second arc belongs to its scale."""
+        return frozenset({0})
+
     def turn_of(self, family: int) -> int:
         """All first arcs, then the flatter ones."""
         return family
@@ -120,7 +125,6 @@ class Clamshell(TurnedFill):
             Figure("Radius of an arc", radius),
             Figure("Up from row to row", rise),
             Figure("Scales in a row", frame.width / wide, "count"),
-            Figure("Rows", math.ceil(frame.height / rise - ROUNDING), "count"),
         ]
         if self.second:
             h = float(self.second.mm)

@@ -143,7 +143,12 @@ class CurvedRows(RowFill):
         )
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """Radius; step in the middle and true gap at the ends."""
+        """Radius, chord and rise; step in the middle and true gap at the ends."""
         frame = self.frame(site)
-        radius, _ = self.arc(frame)
-        return (*super().figures(site), Figure("Radius of the arc", radius))
+        radius, rise = self.arc(frame)
+        return (
+            *super().figures(site),
+            Figure("Arc, end to end", frame.width),
+            Figure("Arc, rise", rise),
+            Figure("Arc, radius", radius),
+        )

@@ -72,7 +72,7 @@ class RuledZigzag(TurnedFill):
     def figures(self, site: Site) -> Sequence[Figure]:
         """Leg and diamond."""
         g = float(self.spacing.mm)
-        return Figure("Each leg", g * math.sqrt(2)), Figure("Diamond, point to point", 2 * g)
+        return Figure("Each leg", g * math.sqrt(2), "sewn"), Figure("Diamond, point to point", 2 * g)
 
 
 def _motif(frame: Frame, u: float, v: float, size: float, motif: Motif) -> Iterable[Path]:

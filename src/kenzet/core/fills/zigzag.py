@@ -142,7 +142,7 @@ class Zigzag(RowFill):
         lean = math.degrees(math.atan2(self.across, float(self.advance.mm)))
         return (
             *super().figures(site),
-            Figure("Each leg", self.leg),
+            Figure("Each leg", self.leg, "sewn"),
             Figure("Lean from the row", lean, "angle"),
             Figure("Turn at each point", 2 * lean, "angle"),
         )

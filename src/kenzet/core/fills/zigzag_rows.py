@@ -79,6 +79,6 @@ class ZigzagRows(RowFill):
         leg = math.hypot(self._half, float(self.rise.mm))
         return (
             *super().figures(site),
-            Figure("Each leg", leg),
+            Figure("Each leg", leg, "sewn"),
             Figure("Turn at each point", 2 * lean, "angle"),
         )

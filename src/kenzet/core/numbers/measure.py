@@ -269,6 +269,18 @@ def _short(number: float, places: int = 2) -> str:
     return text.rstrip("0").rstrip(".") if "." in text else text
 
 
+def little(mm: Fraction | float, unit: Unit) -> str:
+    """A small difference with its unit: below 1/32 in in hundredths, for a fraction would say it falsely.
+
+    >>> little(0.254, "in"), little(25.4 / 16, "in"), little(0.254, "mm")
+    ('0.01 in', '1/16 in', '0.25 mm')
+    """
+    exact = Fraction(mm) / MM_PER[unit]
+    if unit == "in" and 0 < exact < Fraction(31, 1000):
+        return f"{_short(float(exact)) if exact >= Fraction(1, 200) else 'less than 0.01'} in"
+    return f"{figure(mm, unit).text} {unit}"
+
+
 def long_figure(mm: float, unit: Unit) -> str:
     """A stitched length: whole inches or centimetres, with a thousands comma and the unit.
 

@@ -19,6 +19,7 @@ from kenzet.core.kit.kit import Kit
 from kenzet.core.marks.totals import totals_of
 from kenzet.core.numbers.measure import Length, Unit
 from kenzet.core.params import Choice, Form, Frozen, forms, step_length
+from kenzet.core.placing.place_line import planned
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.plan.zone_plan import ZonePlan, site_at
@@ -327,7 +328,7 @@ def _say_fill(view: ZoneView, plan: ZonePlan, drawing: Drawing, place: str, unit
 
 def _say_lines(view: ZoneView, plan: ZonePlan, drawing: Drawing, unit: Unit) -> None:
     """Where the ruler goes for its lines, what they drift, what is left at the edges."""
-    if len(drawing.stretches) or len(plan.references(drawing).marked) < drawing.lines:
+    if len(drawing.stretches) or _is_laid_by_a_sum(plan, drawing):
         view.sum = sum_words.the_sum(plan.sum(drawing), plan.kit, unit)
         view.sum.instead = sum_words.instead(plan.sum(drawing), unit)
     view.drift = zone_words.drift(plan, drawing, unit)
@@ -335,6 +336,14 @@ def _say_lines(view: ZoneView, plan: ZonePlan, drawing: Drawing, unit: Unit) -> 
         drawing.shape.uncut.edges[g.edge] for g in plan.edge_remainders(drawing) if g.sliver and drawing.lines
     ]
     view.slivers = [[*edge.start, *edge.end] for edge in slivers]
+
+
+def _is_laid_by_a_sum(plan: ZonePlan, drawing: Drawing) -> bool:
+    """Whether the line that tells best how the others are laid lies by an etched line: a curve or a template has no sum."""
+    if not drawing.lines:
+        return False
+    on = planned(plan, drawing, plan.telling_line(drawing))
+    return (on.sides[0] if on.sides else on).by in ("etched line", "edge behind", "gauge") and on.on != "mark"
 
 
 def typed_zone(laid: QuiltLayout, body: PlanRequest) -> QuiltLayout:
