@@ -199,21 +199,46 @@ def as_bytes(drawing):
     return out.getvalue().encode()
 
 
-@pytest.mark.parametrize(("units", "side"), [(1, 152.4), (5, 60), (0, 6 * 25.4 / 96)])
+@pytest.mark.parametrize(("units", "side"), [(1, 152.4), (5, 60), (0, 152.4)])
 def test_a_dxf_drawing_comes_at_its_true_size(units, side):
     data = as_bytes(dxf(units))
     sheet = read_dxf(data if units else data.replace(b"$MEASUREMENT", b"$MEASUREMEN_"))
     assert sheet.has_unit == (units != 0)
-    if units == 0:
-        with pytest.raises(BadValue):
-            bring(sheet)
-        side = 152.4
-    found = bring(sheet, None if units else Length.parse("6 in"))
+    found = bring(sheet)
+    assert bool(found.said) == (units == 0)
     assert (found.width, found.height) == pytest.approx((side, side))
     areas = parts(found)
     assert sorted(round(a.area / side**2, 3) for a in areas.values())[-1] == 0.5
     assert len(areas) == 3  # two triangles, the arc's quarter cut off one of them
     assert {fabric.name for fabric in found.fabrics.values()} == {"Sea"}
+
+
+@pytest.mark.parametrize(("wide", "mm", "unit"), [(12, 304.8, "inches"), (300, 300, "millimetres")])
+def test_a_drawing_in_an_old_form_names_no_unit_and_is_taken_for_the_likely_one(wide, mm, unit):
+    drawing = ezdxf.new("R12")
+    drawing.modelspace().add_line((0, 0), (wide, wide))
+    drawing.modelspace().add_polyline2d([(0, 0), (wide, 0), (wide, wide), (0, wide)], close=True)
+    found = bring(read_dxf(as_bytes(drawing)))
+    assert found.width == pytest.approx(mm) and f"taken for {unit}" in found.said[0]
+    drawing.modelspace().add_line((0, 0), (9000, 9000))
+    with pytest.raises(BadValue, match="names no unit") as refused:
+        bring(read_dxf(as_bytes(drawing)))
+    assert refused.value.field == "width"
+
+
+@pytest.mark.parametrize(
+    ("path", "says"),
+    [
+        ('d="M0 0H6V6H0ZM1 1H5V5H1Z"', True),
+        ('d="M0 0H6V6H0ZM1 1V5H5V1Z"', False),
+        ('d="M0 0H6V6H0ZM1 1H5V5H1Z" fill-rule="evenodd"', False),
+        ('d="M0 0H6V6H0ZM1 1H5V5H1Z" stroke="black"', False),
+    ],
+    ids=["hidden", "a hole", "even-odd", "drawn"],
+)
+def test_an_outline_that_its_own_fill_hides_is_told(path, says):
+    found = bring(read_svg(svg(f"<path {path}/>", 'viewBox="0 0 6 6" width="6in" height="6in"')))
+    assert any("same colour" in said for said in found.said) == says
 
 
 @pytest.mark.parametrize(("system", "side"), [(0, 152.4), (1, 6.0)])

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import io
 import tempfile
+from collections.abc import Sequence
 from itertools import islice
 from typing import Any
 
+import numpy as np
 from ezdxf import recover
 from ezdxf.colors import aci2rgb
 from ezdxf.disassemble import recursive_decompose
@@ -17,7 +19,7 @@ from ezdxf.path import Curve3To, Curve4To, LineTo, make_path
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Point
 from kenzet.core.geom.curves import Piece, Stroke, as_cubic
-from kenzet.core.numbers.measure import FOOT, INCH, METRE, PIXEL, YARD
+from kenzet.core.numbers.measure import FOOT, INCH, METRE, YARD
 from kenzet.core.top.bring import MOST_POINTS, Figure, Sheet
 
 _MM = {
@@ -33,6 +35,7 @@ _MM = {
     14: 100.0,
 }
 """By the drawing's unit: inches, feet, mm, cm, m, microinches, mils, yards, microns, decimetres."""
+_MOST_INCHES = 60  # steps: a block is no larger; a drawing of more is in mm where it names no unit
 _BY_SYSTEM = {0: INCH, 1: 1.0}  # where a drawing names no unit: by its system of measures
 _TOLD = {"DIMENSION", "LEADER", "MULTILEADER", "ARC_DIMENSION", "TOLERANCE", "ACAD_TABLE"}
 """Drawn of lines, and no seams."""
@@ -61,12 +64,13 @@ def read_dxf(data: bytes) -> Sheet:
         raise BadValue(f"This drawing has more than {MOST_POINTS:,} parts; it cannot be read.", "file")
     figures, other, hidden = [], set(told), 0
     system = _BY_SYSTEM.get(document.header.get("$MEASUREMENT", -1)) if b"$MEASUREMENT" in data else None
+    unit = mm or system
     for entity in entities:
         layer = document.layers.get(entity.dxf.layer) if document.layers.has_entry(entity.dxf.layer) else None
         if entity.dxf.get("invisible") or (layer is not None and (layer.is_off() or layer.is_frozen())):
             hidden += 1
         elif entity.dxftype() in _READ:
-            figures.append(_figure(entity, layer, mm or system or PIXEL))
+            figures.append(_figure(entity, layer, unit or 1.0))
         else:
             other.add(entity.dxftype().lower())
     said = [f"Left out: {', '.join(sorted(other))}."] if other else []
@@ -75,7 +79,23 @@ def read_dxf(data: bytes) -> Sheet:
     seen = tuple(figure for figure in figures if figure.strokes)
     if not seen and said:
         raise BadValue(f"There is no outline and no line in this drawing. {' '.join(said)}", "file")
-    return Sheet(seen, bool(mm or system), tuple(said))
+    if unit:
+        return Sheet(seen, True, tuple(said))
+    if not _is_small(seen):
+        return Sheet(seen, False, tuple(said), "its steps were taken for millimetres")
+    larger = (
+        Figure(tuple(stroke.moved(INCH, 0, 0) for stroke in one.strokes), one.colour, one.label)
+        for one in seen
+    )
+    return Sheet(tuple(larger), False, tuple(said), "its steps were taken for inches")
+
+
+def _is_small(figures: Sequence[Figure]) -> bool:
+    """Whether what is drawn is at most ``_MOST_INCHES`` steps wide and high."""
+    points = np.array(
+        [point for one in figures for stroke in one.strokes for piece in stroke.pieces for point in piece]
+    )
+    return len(points) > 0 and float(np.ptp(points, axis=0).max()) <= _MOST_INCHES
 
 
 def _document(data: bytes) -> Any:

@@ -10,6 +10,7 @@ from typing import Any
 from xml.etree import ElementTree
 
 import defusedxml.ElementTree
+import shapely
 from defusedxml import DefusedXmlException
 from svgelements import SVG, Arc, Close, Color, CubicBezier, Line, Move, Path, QuadraticBezier, Shape
 
@@ -57,7 +58,13 @@ def read_svg(data: bytes) -> Sheet:
     clean = ElementTree.tostring(root)
     try:
         drawing = SVG.parse(io.BytesIO(clean), reify=True, ppi=96)
-        figures = [figure for figure in map(_figure, _shapes(drawing)) if figure.strokes]
+        shapes = list(_shapes(drawing))
+        figures = [figure for figure in map(_figure, shapes) if figure.strokes]
+        if any(
+            _hides_an_outline(shape, figure)
+            for shape, figure in zip(shapes, map(_figure, shapes), strict=True)
+        ):
+            said.append("An outline inside a filled shape of the same colour was read as a seam.")
     except (
         ValueError,
         TypeError,
@@ -209,6 +216,31 @@ def _figure(shape: Shape) -> Figure:
     path = abs(Path(shape))
     strokes = [stroke for part in path.as_subpaths() if (stroke := _stroke(Path(part))) is not None]
     return Figure(tuple(strokes), _colour(shape.fill))
+
+
+def _hides_an_outline(shape: Shape, figure: Figure) -> bool:
+    """Whether its fill covers an outline inside it: one that turns as the outline around it does, where no line is drawn along it."""
+    values = getattr(shape, "values", None) or {}
+    stroked = shape.stroke is not None and shape.stroke.value is not None
+    if (
+        len(figure.strokes) < 2
+        or stroked
+        or not figure.colour
+        or values.get("fill-rule", "nonzero") != "nonzero"
+    ):
+        return False
+    rings = [
+        shapely.LinearRing([stroke.start, *(piece[-1] for piece in stroke.pieces)])
+        for stroke in figure.strokes
+        if len(stroke.pieces) > 2
+    ]
+    areas = [shapely.Polygon(ring) for ring in rings]
+    return any(
+        one.is_ccw == other.is_ccw and areas[k].contains(areas[n])
+        for k, one in enumerate(rings)
+        for n, other in enumerate(rings)
+        if k != n
+    )
 
 
 def _colour(fill: Color | None) -> str:

@@ -46,11 +46,14 @@ class Figure:
 
 @dataclass(frozen=True, slots=True)
 class Sheet:
-    """What was read: its figures from the lowest up, whether the file names a unit, what was left out."""
+    """What was read: its figures from the lowest up, whether the file names a unit and what its steps were ``taken_for`` if not, what was
+    left out.
+    """
 
     figures: tuple[Figure, ...]
     has_unit: bool
     said: tuple[str, ...] = ()
+    taken_for: str = "96 of its steps were taken for an inch"
 
 
 class Brought(Frozen):
@@ -90,11 +93,17 @@ def _brought(sheet: Sheet, width: Length | None) -> Brought:
     if points > MOST_POINTS:
         raise BadValue(f"The drawing has {points:,} points; at most {MOST_POINTS:,} can be read.", "file")
     said = list(sheet.said)
-    figures, size = _scaled(sheet.figures, width)
+    try:
+        figures, size = _scaled(sheet.figures, width)
+    except BadValue as error:
+        if sheet.has_unit or width is not None or error.field != "width":
+            raise
+        raise BadValue(
+            f"The file names no unit, and when {sheet.taken_for} the drawing has no size that a block can have. Give the block’s width.",
+            "width",
+        ) from error
     if not sheet.has_unit and width is None:
-        said.append(
-            "The file names no unit: 96 of its steps were taken for an inch. Give the width if it is another."
-        )
+        said.append(f"The file names no unit: {sheet.taken_for}. Give the block’s width if that is wrong.")
     closed, lines = _sorted(figures, said)
     frame = box(0, 0, *size)
     pieces, applique = _layered(closed, frame)
