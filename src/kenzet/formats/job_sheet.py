@@ -19,6 +19,7 @@ from reportlab.platypus import Flowable, KeepTogether, PageBreak, Paragraph, Sim
 
 from kenzet.core.geom.region import Floats
 from kenzet.core.tolerances import ROUNDING
+from kenzet.formats.beside_lines import beside_lines
 from kenzet.formats.fonts import BOLD, SANS
 from kenzet.formats.job_parts import JobBlock, JobOrder, JobSheet, Picture
 from kenzet.formats.placement import PAPERS, POINTS, Paper
@@ -153,8 +154,9 @@ class _Drawn(Flowable):  # type: ignore[misc]
         for free, dash in ((False, None), (True, [0.8, 2.4])):
             some = [line for k, line in enumerate(self._picture.way) if (k in self._picture.freehand) is free]
             self._lines(some, 0.7, INK, dash)
-        for k, line in enumerate(self._picture.way, 1):
-            self._arrow(line, str(k))
+        for line in self._picture.way:
+            self._arrow(line)
+        self._way_numbers()
         self.canv.setFont(BOLD, 12)
         for (x, y), number in self._picture.numbers:
             px, py = x * self._scale, y * self._scale + 3 * _MM
@@ -164,8 +166,26 @@ class _Drawn(Flowable):  # type: ignore[misc]
             self.canv.setFillColor(INK)
             self.canv.drawCentredString(px, py - 4, number)
 
-    def _arrow(self, line: Floats, number: str) -> None:
-        """A head in the middle of the line, and the number at its beginning."""
+    def _way_numbers(self) -> None:
+        """Beside their lines, each on white."""
+        lines, others = (
+            [np.asarray(line)[:, :2] * self._scale + (0, 3 * _MM) for line in some]
+            for some in (self._picture.way, [*self._picture.travels, *self._picture.seams])
+        )
+        sizes = [
+            (self.canv.stringWidth(str(k), SANS, WAY_NUMBER), 0.75 * WAY_NUMBER)
+            for k in range(1, len(lines) + 1)
+        ]
+        self.canv.setFont(SANS, WAY_NUMBER)
+        for k, (x, y) in enumerate(beside_lines(lines, sizes, 1.0, others), 1):
+            wide, high = sizes[k - 1]
+            self.canv.setFillColor(HexColor("#ffffff"))
+            self.canv.rect(x - wide / 2 - 0.5, y - high / 2 - 0.5, wide + 1, high + 1, stroke=0, fill=1)
+            self.canv.setFillColor(INK)
+            self.canv.drawCentredString(x, y - high / 2, str(k))
+
+    def _arrow(self, line: Floats) -> None:
+        """A head in the middle of the line."""
         along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
         middle = along[-1] / 2
         k = max(int(np.searchsorted(along, middle)), 1)
@@ -179,13 +199,6 @@ class _Drawn(Flowable):  # type: ignore[misc]
         head.close()
         self.canv.setFillColor(INK)
         self.canv.drawPath(head, stroke=0, fill=1)
-        x, y = (line[0] + way * min(along[-1] / 4, 4.0)) * self._scale + (0, 3 * _MM)
-        self.canv.setFont(SANS, WAY_NUMBER)
-        width = self.canv.stringWidth(number, SANS, WAY_NUMBER)
-        self.canv.setFillColor(HexColor("#ffffff"))
-        self.canv.rect(x - width / 2 - 0.8, y - 3.2, width + 1.6, 6.8, stroke=0, fill=1)
-        self.canv.setFillColor(INK)
-        self.canv.drawCentredString(x, y - 2.5, number)
 
     def _lines(
         self, lines: Sequence[Floats], wide: float, colour: HexColor, dash: list[float] | None

@@ -17,12 +17,14 @@ from kenzet.core.route.turns import is_freehand
 from kenzet.core.route.unit import rings
 from kenzet.core.tolerances import ROUNDING
 from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.formats.beside_lines import beside_lines
 from kenzet.formats.placement import BLEED, to_svg
 from kenzet.formats.svg import NAMESPACE
 from kenzet.say.route_words import sentence
 
 _ARROW = 1.6  # mm
 _TEXT = 2.6
+_CLEAR = 0.5
 
 
 @dataclass(frozen=True, eq=False)
@@ -78,7 +80,9 @@ def route_svg(
     for seam in seams:
         page.path(thin, seam)
     _draw_way(page, way)
-    _draw_numbers(page, [piece for piece in way if piece.sews])
+    _draw_numbers(
+        page, [piece for piece in way if piece.sews], [piece.line for piece in way if not piece.sews]
+    )
     _draw_threads(page, way)
     return bytes(ET.tostring(page.root, encoding="utf-8", xml_declaration=True))
 
@@ -94,12 +98,20 @@ def _draw_way(page: _Page, way: Sequence[WayPiece]) -> None:
         page.path(lines if piece.sews else travel, _arrow(piece.line))
 
 
-def _draw_numbers(page: _Page, sewn: Sequence[WayPiece]) -> None:
+def _draw_numbers(page: _Page, sewn: Sequence[WayPiece], travels: Sequence[Floats]) -> None:
+    halo = {"stroke": "#ffffff", "stroke_width": "0.8", "paint_order": "stroke", "stroke_linejoin": "round"}
     numbers = page.group(
-        "numbers", fill="#1e2733", font_family="sans-serif", font_size=f"{_TEXT}", text_anchor="middle"
+        "numbers",
+        fill="#1e2733",
+        font_family="sans-serif",
+        font_size=f"{_TEXT}",
+        text_anchor="middle",
+        **halo,
     )
-    for number, piece in enumerate(sewn, 1):
-        x, y = page.at(_along(piece.line, 0.2)[0])
+    lines = [piece.line[:, :2] for piece in sewn]
+    sizes = [(0.6 * _TEXT * len(str(number)), 0.75 * _TEXT) for number in range(1, len(sewn) + 1)]
+    for number, spot in enumerate(beside_lines(lines, sizes, _CLEAR, [line[:, :2] for line in travels]), 1):
+        x, y = page.at(np.array(spot))
         page.put(numbers, "text", x=f"{x:.3f}", y=f"{y + _TEXT / 3:.3f}").text = str(number)
 
 
