@@ -26,7 +26,7 @@ from kenzet.core.numbers.measure import in_words
 from kenzet.core.plan.drawing import Drawing, carried, cut_off, draw
 from kenzet.core.plan.lay_beyond import ZoneBefore
 from kenzet.core.plan.zone_plan import ZonePlan, site_at
-from kenzet.core.tolerances import SAME_PHASE, SAME_PLACE, STOP_ERROR
+from kenzet.core.tolerances import SAME_PHASE, SAME_PLACE, STOP_ERROR, VISIBLE
 from kenzet.core.top.quilt_layout import Ground, QuiltLayout, ZoneShape
 from kenzet.core.top.zone import Over, Zone
 
@@ -83,12 +83,24 @@ def _sewn_before(laid: QuiltLayout, plan: ZonePlan) -> tuple[ZoneBefore, ...]:
             continue
         if stitching.turns.get(key) != stitching.turns.get(plan.key):
             continue
+        if not _touch(laid, zone, other):
+            continue
         alone = _planned_alone(laid, key)
         for drawing in alone.drawings if alone is not None else ():
             one = ZoneBefore(key, other.name, drawing)
             if drawing.fill.sewn and not drawing.fill.in_the_ditch and any(one.is_at(own) for own in mine):
                 found.append(one)
     return tuple(found)
+
+
+def _touch(laid: QuiltLayout, zone: Zone, other: Zone) -> bool:
+    """Whether two zones of one part lie beside each other anywhere."""
+    if not laid.is_laid(other):
+        return False
+    one, two = (laid.shapes(some)[0].uncut.area for some in (zone, other))
+    (left, low, right, top), (x0, y0, x1, y1) = one.bounds, two.bounds
+    apart = max(left - x1, x0 - right, low - y1, y0 - top)
+    return apart < VISIBLE and bool(shapely.dwithin(one, two, VISIBLE))
 
 
 def _planned_alone(laid: QuiltLayout, key: str) -> ZonePlan | None:
