@@ -42,10 +42,10 @@ def test_variants_are_pinned_compared_cycled_and_one_is_made_so(table):
     table.get_by_test_id("compare").click()
     board = table.get_by_test_id("variants-board")
     expect(board.locator("thead b")).to_have_text(["Echo", "Grid", "Zigzag"])
-    for row in ("Apart", "Lines", "Lines to draw", "Widest gap", "Density", "Sewn", "Thread stops, about"):
+    for row in ("Apart", "Lines", "Lines to draw", "Widest gap", "Density", "Sewn", "Thread cuts, about"):
         expect(board.get_by_role("rowheader", name=row, exact=True)).to_be_visible()
     expect(board.locator("small").first).to_have_text(re.compile("[+\u2212]\\d+ %"))
-    expect(board.get_by_text("this is on the quilt")).to_have_count(1)
+    expect(board.get_by_text("On the quilt now")).to_have_count(1)
     board.get_by_test_id("make-so-1").click()
     name = table.get_by_test_id("other-fill").locator("b")
     expect(name).to_have_text("Grid")
@@ -55,7 +55,7 @@ def test_variants_are_pinned_compared_cycled_and_one_is_made_so(table):
     saved(table)
     table.reload()
     choose(table, "Star centre")
-    expect(table.get_by_test_id("compare")).to_have_text("3 pinned: compare")
+    expect(table.get_by_test_id("compare")).to_have_text("3 variants: compare")
     table.get_by_test_id("compare").click()
     for left in (2, 1):
         board.get_by_role("button", name=re.compile("^Take off")).first.click()
@@ -70,9 +70,9 @@ def test_step_and_true_spacing_are_both_told_and_either_is_typed(table):
     step = table.locator(".rows div", has_text="Step of the ruler").first
     true = table.locator(".rows div", has_text="True spacing").first
     expect(step).to_contain_text("17/32")
-    expect(true).to_contain_text("as you set it")
+    expect(true).to_contain_text("your setting")
     table.get_by_role("button", name="step of the ruler").click()
-    expect(step).to_contain_text("as you set it")
+    expect(step).to_contain_text("your setting")
     expect(true).to_contain_text("17/64")
 
 
@@ -184,8 +184,8 @@ def test_a_second_fill_is_sewn_on_top_in_every_other_cell(table):
     expect(table.get_by_test_id("other-fill").locator("b")).to_have_text("Grid")
     saved(table)
     table.keyboard.press("4")
-    table.get_by_role("button", name="the one on top").click()
-    expect(table.get_by_role("button", name="the one on top")).to_have_attribute("aria-pressed", "true")
+    table.get_by_role("button", name="the fill on top").click()
+    expect(table.get_by_role("button", name="the fill on top")).to_have_attribute("aria-pressed", "true")
     table.keyboard.press("2")
     table.get_by_test_id("take-off").click()
     expect(table.get_by_test_id("on-top")).to_be_visible()
@@ -194,9 +194,9 @@ def test_a_second_fill_is_sewn_on_top_in_every_other_cell(table):
     table.get_by_test_id("undo").click()
     table.get_by_test_id("layer-1").click()
     table.keyboard.press("4")
-    expect(table.get_by_role("button", name="the one on top")).to_have_attribute("aria-pressed", "true")
+    expect(table.get_by_role("button", name="the fill on top")).to_have_attribute("aria-pressed", "true")
     table.get_by_test_id("redo").click()  # what is looked at is taken off: Marks shows the fill below
-    expect(table.get_by_role("button", name="the one on top")).to_have_count(0)
+    expect(table.get_by_role("button", name="the fill on top")).to_have_count(0)
     expect(table.get_by_test_id("method-all-lines")).to_be_visible()
 
 

@@ -107,9 +107,7 @@ def test_a_ruler_that_is_too_thin_is_gated_until_it_is_right(table):
 def test_a_curve_is_ranked_among_her_rulers(table):
     choose(table, "Star centre")
     take_fill(table, "Curves", "curved rows")
-    table.get_by_test_id("show-ruler").or_(
-        table.get_by_role("button", name="show it on a line")
-    ).first.click()
+    table.get_by_test_id("show-ruler").or_(table.get_by_role("button", name="Show the ruler")).first.click()
     curves = table.get_by_test_id("curves")
     expect(curves).to_contain_text("Arc, 14 in circle")
     expect(curves).to_contain_text(re.compile("fits|can be nudged|will not do"))

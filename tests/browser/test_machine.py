@@ -28,7 +28,7 @@ def test_harbour_lights_is_sewn_from_start_to_finish(table, served):
     rows = dict(
         zip(table.locator("dt").all_inner_texts(), table.locator("dd").all_inner_texts(), strict=False)
     )
-    plan = {label: said for label, said in rows.items() if label in ("Lines", "Thread stops on the way")}
+    plan = {label: said for label, said in rows.items() if label in ("Lines", "Thread cuts on the way")}
     at_the_machine(table)
     expect(table.get_by_test_id("line")).to_have_text("A new thread")
     for number in (1, 2, 3):
@@ -72,7 +72,7 @@ def test_harbour_lights_is_sewn_from_start_to_finish(table, served):
         )
     )
     assert tally["Lines sewn"] == plan["Lines"]
-    assert int(tally["Threads begun"]) == int(plan["Thread stops on the way"]) + 1 + 2
+    assert int(tally["Threads begun"]) == int(plan["Thread cuts on the way"]) + 1 + 2
     assert tally["Breaks"] == "1"
     assert abs(int(tally["Stitches counted"].replace(",", "")) - stand_in.stitches) == 0
     expect(table.get_by_test_id("share")).to_have_text("100 %")

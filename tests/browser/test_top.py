@@ -126,7 +126,7 @@ def afresh(hands: Hands) -> None:
 
 
 def zones_by_pointing(hands: Hands) -> None:
-    """One patch, several, all alike, a background in the block."""
+    """One patch, several, All like it, a background in the block."""
     page, (x, y) = hands.page, AT[1, 1]
     hands.zone(x + 6, y + 6)
     afresh(hands)
@@ -175,8 +175,8 @@ def zones_by_measuring(hands: Hands) -> None:
     page, (x, y) = hands.page, AT[4, 1]
     afresh(hands)
     hands.zone(x + 0.5, y + 0.5)
-    page.get_by_label("Stays off appliqué by").fill("1/4")
-    page.get_by_label("Stays off appliqué by").blur()
+    page.get_by_label("Keep away from appliqué by").fill("1/4")
+    page.get_by_label("Keep away from appliqué by").blur()
     saved(page)
     hands.cut("inset-outline", 3, "1/2")
     x, y = AT[4, 2]
@@ -219,7 +219,7 @@ def test_a_twelve_block_sampler_takes_fewer_than_sixty_actions_and_every_zone_on
     saved(page)
     assert page.locator(".list .zone span").all_inner_texts() == ["Echo"] * len(made)
     page.get_by_role("button", name=re.compile("^Sawtooth star: centre")).click()
-    page.get_by_role("button", name="leave this zone open").click()
+    page.get_by_role("button", name="Leave this zone unquilted").click()
     expect(page.get_by_text("This zone is left open")).to_be_visible()
 
 
@@ -245,7 +245,7 @@ def test_she_draws_a_block_colours_it_appliques_on_it_and_lays_it(hands):
     seam("1-0", "1-4")
     expect(page.locator("path.patch")).to_have_count(7)
     hands.press("tool-colour")
-    page.get_by_role("group", name="In your hand").get_by_role("button", name="Accent").click()
+    page.get_by_role("group", name="Selected").get_by_role("button", name="Accent").click()
     page.locator("path.patch").first.click()
     expect(page.locator("path.patch[fill='#c98a6b']")).to_have_count(1)
     hands.press("tool-applique")
@@ -359,9 +359,9 @@ def test_quilts_are_copied_put_away_deleted_and_undone(hands):
     page.get_by_test_id("bring-back").click()
     expect(page.get_by_role("button", name="Harbour Lights 2", exact=True)).to_be_visible()
     page.get_by_role("button", name="Put Harbour Lights 2 away").click()
-    page.get_by_text("1 put away").click()
+    page.get_by_text("1 archived").click()
     page.get_by_role("button", name="Take Harbour Lights 2 out again").click()
-    expect(page.get_by_text("put away", exact=True).first).to_be_visible()
+    expect(page.get_by_text("Archive", exact=True).first).to_be_visible()
     page.get_by_role("button", name="Delete Harbour Lights 2").click()
 
 
@@ -392,9 +392,9 @@ def test_one_place_is_an_exception_and_follows_again(hands):
     hands.zone(6, 42)
     hands.press("fill-it")
     take_fill(page, "Straight", "grid")
-    expect(page.get_by_text("All 12 follow what you do here.")).to_be_visible()
+    expect(page.get_by_text("All 12 blocks follow your changes here.")).to_be_visible()
     page.get_by_test_id("apart").click()
-    expect(page.get_by_text("Only here")).to_be_visible()
+    expect(page.get_by_text("Only in this block")).to_be_visible()
     take_fill(page, "Echoes", "echo")
     expect(page.locator(".others li")).to_have_text(re.compile("row .*Echo", re.I))
     saved(page)
@@ -405,4 +405,4 @@ def test_one_place_is_an_exception_and_follows_again(hands):
     if page.get_by_test_id("apart").is_visible():
         click_at(page, 6, 42)
     page.get_by_test_id("join").click()
-    expect(page.get_by_text("All 12 follow what you do here.")).to_be_visible()
+    expect(page.get_by_text("All 12 blocks follow your changes here.")).to_be_visible()

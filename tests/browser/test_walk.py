@@ -102,10 +102,10 @@ def test_2_a_patch_names_its_zone_and_how_often_it_occurs(table):
     table.wait_for_timeout(300)
     click_at(table, 21.5, 44.5)
     expect(table.get_by_role("heading", name="Star background")).to_be_visible()
-    expect(table.get_by_text("8 patches in this block · the same in all 12")).to_be_visible()
+    expect(table.get_by_text("8 patches in this block · identical in all 12")).to_be_visible()
     table.keyboard.press("Escape")
     choose(table, "Sashing")
-    expect(table.get_by_text("one piece, between all blocks")).to_be_visible()
+    expect(table.get_by_text("between all blocks")).to_be_visible()
 
 
 def test_3_and_4_fills_are_tried_and_the_figures_follow(table):
@@ -370,7 +370,7 @@ def test_a_quilt_that_is_not_there_is_said(page, served):
 def test_an_empty_app_says_what_to_do_first(page, tmp_path):
     app = Served(tmp_path, "--empty")
     page.goto(app.url)
-    page.get_by_role("button", name="Put the demo quilts on the table").click()
+    page.get_by_role("button", name="Add the example quilts").click()
     expect(page.get_by_test_id("canvas")).to_be_visible()
     expect(page.get_by_text("Harbour Lights")).to_be_visible()
     app.stop()

@@ -144,8 +144,8 @@ NESTED = '<g id="a0"><path d="M0 0L1 1"/></g>' + "".join(
 @pytest.mark.parametrize(
     ("data", "says"),
     [
-        (b"", "not a whole SVG"),
-        (b"<svg", "not a whole SVG"),
+        (b"", "damaged or incomplete"),
+        (b"<svg", "damaged or incomplete"),
         (b"<html/>", "not an SVG"),
         (BOMB, "entities of its own"),
         (ALOUD, "entities of its own"),

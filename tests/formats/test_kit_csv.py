@@ -31,7 +31,7 @@ def test_things_come_back_from_their_table():
 @pytest.mark.parametrize(
     ("data", "says"),
     [
-        (b"\xff\xfe\x00", "no CSV file"), (b"", "must name its columns"), (b"name,state\nx,y\n", "must be"),
+        (b"\xff\xfe\x00", "not a CSV table"), (b"", "must name its columns"), (b"name,state\nx,y\n", "must be"),
         (b"kind,name\nspaceship,x\n", "Line 2: .*spaceship"), (b"kind,name\ntape,x,y,z\n", "Line 2"),
     ],
 )  # fmt: skip

@@ -43,7 +43,7 @@ def test_a_ruler_is_laid_for_a_line_and_the_line_is_kept(client):
     assert [words(line["words"]) for line in view["hand"]] == ["to be drawn"]
     assert view["references"][-1]["kind"] == "hand"
     marks = client.post("marks", zone=ZONE, layer=2).json
-    assert [one["label"] for one in marks["layers"]] == ["the fill", "laid by hand"] and marks["layer"] == 2
+    assert [one["label"] for one in marks["layers"]] == ["the fill", "placed by hand"] and marks["layer"] == 2
     assert client.get(f"/zones/{ZONE}/sheet.svg", layer=2).status_code == 200
     assert client.post("preview", zone=ZONE, layer=2).json["fill"]["kind"] == "by hand"
 

@@ -156,5 +156,15 @@ def test_a_ruler_that_is_too_thin_is_gated_with_its_reason(things, client):
     view = client.change_kit(1, "kit-01", take_over=True).json["views"]["kit"]
     assert "slide under the foot" in next(r["fault"] for r in view["rulers"] if r["key"] == "straight-ruler")
     plan = client.post("preview", zone=ZONE, fill={"kind": "lines", "spacing": "3/4 in"}).json
-    assert plan["sum"] is None or "may be used" in words(plan["sum"]["sentence"])
+    assert plan["sum"] is None or "safe with this foot" in words(plan["sum"]["sentence"])
     assert json.dumps(plan)  # every line is drawn now
+
+
+@pytest.mark.parametrize("etched", ["", " ", [], [""], ", ,"])
+def test_a_ruler_without_an_etched_line_is_refused_and_the_cupboard_still_opens(things, etched):
+    """Kept once, it could never be read again, nor anything beside it."""
+    ruler = found(things, "straight-ruler")["thing"]
+    answer = things.post("/api/things", json={"key": "straight-ruler", "thing": {**ruler, "etched": etched}})
+    assert answer.status_code == 422 and answer.json["field"].endswith("etched")
+    assert things.get("/api/things").status_code == 200
+    assert found(things, "straight-ruler")["thing"] == ruler

@@ -37,7 +37,7 @@ def test_a_shorter_way_is_found_taken_and_given_back(client):
     view = waited(client, lambda view: view["ways"], number)
     assert 0.5 < view["share"] < 1
     said = " ".join(words(some) for some in view["words"])
-    assert "to travel, before" in said and "more can be saved" in said
+    assert "to travel, before" in said and "more could be saved" in said
     stopped = client.delete("/route/search", number=number).json
     assert stopped["state"] == "done" and stopped["ways"]
     client.change(
@@ -88,4 +88,4 @@ def test_what_has_too_many_lines_is_left_and_told(client, monkeypatch):
     assert (answer.status_code, answer.json["field"]) == (422, "number")
     view = client.post("route/search", number=0).json
     client.delete("/route/search")
-    assert "Eight-point star: too many lines to look at longer." in [words(some) for some in view["words"]]
+    assert "Eight-point star: too many lines for a longer search." in [words(some) for some in view["words"]]

@@ -27,7 +27,7 @@ def test_every_place_comes_once_in_her_order(client):
     assert len(places) == len(set(places)) == 13
     assert places[0] in ("2-2", "3-2") and view["here"] is None  # centre outward
     assert rows(view)["Lines"] == "4,977 in"
-    assert int(rows(view)["Thread stops on the way"]) >= sum(visit["stop"] for visit in view["visits"])
+    assert int(rows(view)["Thread cuts on the way"]) >= sum(visit["stop"] for visit in view["visits"])
     from_below = {**view["doc"], "order": "from the bottom"}
     client.change(1, "stitch-1", {"kind": "stitching", "stitching": from_below})
     view = client.post("route").json
@@ -72,7 +72,7 @@ def test_what_stops_are_worth_changes_the_route(client):
     dear = rows(view["here"])
     client.change(1, "stitch-2", {"kind": "stitching", "stitching": {**view["doc"], "stops": 0}})
     cheap = rows(client.post("route", number=1).json["here"])
-    assert dear["Thread stops on the way"] == "none" and int(cheap["Thread stops on the way"]) > 5
+    assert dear["Thread cuts on the way"] == "none" and int(cheap["Thread cuts on the way"]) > 5
     assert int(cheap["Travelling"].split(" ")[0]) < int(dear["Travelling"].split(" ")[0])
     refused = client.change(2, "stitch-3", {"kind": "stitching", "stitching": {**view["doc"], "stops": 11}})
     assert refused.status_code == 422 and "stops" in refused.json["field"]
@@ -90,7 +90,7 @@ def test_with_nothing_planned_there_is_no_route(app):
 
 def test_bobbins_are_changed_where_the_thread_ends_anyway_or_on_the_way(client):
     told = rows(client.post("route").json)
-    before, on_the_way = told["A full bobbin"].split("; ")
+    before, on_the_way = told["A full bobbin lasts"].split("; ")
     changes = [
         int(number)
         for some in (before.removeprefix("before "), on_the_way.removeprefix("in "))
@@ -109,7 +109,7 @@ def test_a_larger_bobbin_of_hers_is_changed_less_often(client):
     client.change(1, "kit-001", {"kind": "kit", "kit": kit})
     after = rows(client.post("route").json)
     assert int(after["Bobbins"]) == pytest.approx(int(before["Bobbins"]) / 2, abs=1)
-    assert len(after["A full bobbin"].split(", ")) < len(before["A full bobbin"].split(", "))
+    assert len(after["A full bobbin lasts"].split(", ")) < len(before["A full bobbin lasts"].split(", "))
     assert client.post("sewing").json["bobbin"]["left"] == pytest.approx(5000 * 25.4, abs=0.1)
 
 
@@ -156,10 +156,10 @@ def test_what_a_pinned_end_costs_and_what_would_end_there(app, conn):
 
 
 def test_the_order_and_the_ways_are_on_the_job_sheet(client):
-    stops = rows(client.post("route").json)["Thread stops on the way"]
+    stops = rows(client.post("route").json)["Thread cuts on the way"]
     pages = [page.extract_text() for page in PdfReader(io.BytesIO(client.get("/job.pdf").data)).pages]
     order, star, sashing = pages[-3:]
-    assert "In which order it is sewn" in order and f"Thread stops on the way: {stops}" in order
+    assert "Sewing order" in order and f"Thread cuts on the way: {stops}" in order
     assert "Numbers 1 to 12 of the order" in star and "Begin " in star
     assert "Number 13 of the order" in sashing
     numbers = [int(word) for word in star.split() if word.isdigit()]
@@ -198,14 +198,14 @@ def test_a_zone_can_be_sewn_before_all_else(client):
     after = client.post("route", number=1).json
     assert len(after["visits"]) == len(view["visits"]) + 12
     assert after["here"]["turns"] == [{**anchor, "turn": "first"}]
-    assert f"Sewn everywhere before all else: {anchor['name']}." in after["notes"]
+    assert f"Sewn everywhere before everything else: {anchor['name']}." in after["notes"]
 
 
 def test_thread_to_have_is_top_and_bobbin_with_a_tenth_to_spare(client):
     figures = rows(client.post("route").json)
     top, all_of = (
         int(figures[name].split()[0].replace(",", ""))
-        for name in ("Thread on top, as much below", "Thread to have, with a tenth to spare")
+        for name in ("Top thread (bobbin the same)", "Thread to buy (incl. 10 % spare)")
     )
     assert 2.2 * (top - 1) <= all_of <= 2.2 * top + 1
 
@@ -241,7 +241,7 @@ def test_her_pace_changes_the_minutes_and_a_wrong_one_is_refused_at_its_field(cl
     pace = {**view["doc"]["pace"], "straight": "90 in"}
     client.change(1, "stitch-8", {"kind": "stitching", "stitching": {**view["doc"], "pace": pace}})
     quicker = rows(client.post("route", quick=True).json)
-    assert quicker["At the needle, about"] != before["At the needle, about"]
+    assert quicker["Sewing time, about"] != before["Sewing time, about"]
     assert quicker["Lines"] == before["Lines"]
     wrong = {**view["doc"], "pace": {**pace, "straight": "0"}}
     refused = client.change(2, "stitch-9", {"kind": "stitching", "stitching": wrong})

@@ -110,7 +110,7 @@ def test_lines_sewn_to_an_earlier_plan_are_told_of_and_come_back_with_it(client)
     changed = client.change(1, "respace-1", fill_change("1 1/4 in", first))
     assert changed.status_code == 200
     view = client.post("sewing").json
-    assert "sewn to an earlier plan" in view["notes"][0]
+    assert "sewn with an earlier plan" in view["notes"][0]
     client.post("undo", version=changed.json["version"])
     view = client.post("sewing").json
     assert view["notes"] == [] and view["here"]["left"] == 119 - 19
@@ -119,9 +119,9 @@ def test_lines_sewn_to_an_earlier_plan_are_told_of_and_come_back_with_it(client)
 @pytest.mark.parametrize(
     ("event", "why"),
     [
-        ({"kind": "sewn", "place": "2-2"}, "what was sewn"),
-        ({"kind": "begun", "place": "9-9"}, "no longer there"),
-        ({"kind": "undone"}, "did not happen"),
+        ({"kind": "sewn", "place": "2-2"}, "must name the line"),
+        ({"kind": "begun", "place": "9-9"}, "no longer in the quilt"),
+        ({"kind": "undone"}, "must name the event"),
     ],
 )
 def test_an_event_that_cannot_be_is_refused_alone(client, event, why):
@@ -194,7 +194,7 @@ def test_a_texture_is_filled_freehand_without_a_ruler(client):
     step = next(step for step in view["here"]["steps"] if step["kind"] == "line")
     assert step["freehand"] and step["sum"] is None and step["ruler"] == []
     said = words(step["lay"])
-    assert said == "Ruler out from under your hands. Fill this freehand: pebbles, 1/2 in large."
+    assert said == "Put the ruler aside. Quilt freehand: pebbles, 1/2 in large."
     assert "round each pebble" in words(step["then"])
     before = {row["name"]: row["words"] for row in view["zones"]}["Sashing"]
     assert before == "1 line in one place"

@@ -60,7 +60,7 @@ def test_pins_are_kept_compared_and_at_most_three(client):
         "Widest gap",
         "Density",
         "Sewn",
-        "Thread stops, about",
+        "Thread cuts, about",
     }
     assert all(len(row["cells"]) == 2 and row["against"][0] == "" for row in rows.values())
     assert rows["Apart"]["against"][1] == "\u221250 %"
@@ -96,7 +96,7 @@ def test_a_step_along_the_edge_is_typed_and_told_as_such(client):
     for text in ("", "soon", "-1", "900 in"):
         assert post(client, "preview", {**asked, "along_edge": text}, 422)["field"] == "along_edge"
     level = {**asked, "fill": {"kind": "lines", "angle": 0}, "along_edge": "1"}
-    assert "slant" in post(client, "preview", level, 422)["detail"]
+    assert "at an angle" in post(client, "preview", level, 422)["detail"]
 
 
 def test_recipes_are_kept_replaced_taken_away_and_carried(empty):

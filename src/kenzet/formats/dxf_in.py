@@ -59,7 +59,7 @@ def read_dxf(data: bytes) -> Sheet:
         AttributeError,
         RecursionError,
     ) as error:
-        raise BadValue("This file is not a whole DXF drawing; it cannot be read.", "file") from error
+        raise BadValue("This DXF file is damaged or incomplete.", "file") from error
     if len(entities) > MOST_POINTS:
         raise BadValue(f"This drawing has more than {MOST_POINTS:,} parts; it cannot be read.", "file")
     figures, other, hidden = [], set(told), 0

@@ -40,7 +40,7 @@ def prep_steps(laid: QuiltLayout) -> list[str]:
     """From the pressed top to the basted quilt, one sentence a step."""
     found = to_draw(laid.quilt, plan_quilt(laid).values())
     what = [w.many(many, *DRAWN[kind]) for kind, many in found.counts.items() if many]
-    said = f"{', '.join(what)}; {w.minutes(found.seconds)}" if what else "nothing has to be drawn"
+    said = f"{', '.join(what)}; {w.minutes(found.seconds)}" if what else "nothing to mark"
     return prep(laid.quilt.layered, laid.quilt.basted, said, list(found.markers))
 
 
@@ -140,7 +140,7 @@ def _zone(
     except BadValue:
         pass  # nothing is marked
     except TooMany:
-        says.append("Its mark sheet would have too many pages: measure the ticks off along the edges.")
+        says.append("The mark sheet would have too many pages: measure the ticks along the edges instead.")
     todo = steps(plan, drawing, marks, unit)
     told = [step_words(plan, drawing, step, unit) for step in todo[:MOST_STEPS]]
     if len(todo) > MOST_STEPS:

@@ -22,7 +22,7 @@ from kenzet.say.route_notes import route_notes
 from kenzet.say.route_words import sentence
 
 QUICK = (
-    "This order was found at once, and a shorter one is still being looked for: open Stitch, wait until it is found, "
+    "This is a quick order, and Kenzet is still looking for a shorter one. Open Stitch, wait until the search ends, "
     "and print this sheet again."
 )
 

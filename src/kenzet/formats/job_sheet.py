@@ -95,7 +95,7 @@ def _block(block: JobBlock, wide: float, high: float, styles: dict[str, Paragrap
 
 def _order(order: JobOrder, wide: float, high: float, styles: dict[str, ParagraphStyle]) -> list[Flowable]:
     found: list[Flowable] = [
-        Paragraph("In which order it is sewn", styles["title"]),
+        Paragraph("Sewing order", styles["title"]),
         _Drawn(order.picture, wide, high * 0.6),
         *(Paragraph(_kept_whole(said), styles["text"]) for said in order.says),
     ]

@@ -42,7 +42,7 @@ def load(data: bytes) -> list[dict[str, Any]]:
         )  # as spreadsheets write it where a comma is in numbers
         rows = list(csv.DictReader(io.StringIO(text, newline=""), delimiter=parted))
     except (UnicodeDecodeError, csv.Error) as error:
-        raise BadValue("This is not a table: it is no CSV file in UTF-8.", "file") from error
+        raise BadValue("This file is not a CSV table in UTF-8.", "file") from error
     if not rows or "kind" not in rows[0]:
         raise BadValue(
             "The table's first line must name its columns, and one of them must be “kind”.", "file"

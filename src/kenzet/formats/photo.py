@@ -87,7 +87,7 @@ def _read(data: bytes, side: int, by: Image.Resampling) -> Image.Image:
     except (OSError, SyntaxError, ValueError, Image.DecompressionBombError) as error:
         if isinstance(error, BadValue):
             raise
-        raise BadValue("This is no whole JPEG or PNG picture; it cannot be read.", "file") from error
+        raise BadValue("This JPEG or PNG file is damaged or incomplete.", "file") from error
 
 
 def _jpeg(image: Image.Image) -> bytes:

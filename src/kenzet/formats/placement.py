@@ -119,7 +119,9 @@ def pages_of(sheet: MarkSheet, paper: Paper, fit: Fit = TRUE) -> Pages:
     """
     wanted = sheet.to_mark
     if not wanted:
-        raise BadValue("Nothing is drawn here, so there is no sheet. Choose above what to mark.", "method")
+        raise BadValue(
+            "There is nothing to mark here, so there is no sheet. Choose above what to mark.", "method"
+        )
     return tile(sheet.bounds, paper, wanted, fit)
 
 

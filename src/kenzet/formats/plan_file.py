@@ -14,13 +14,13 @@ MOST_BYTES = 4_000_000
 def load(data: bytes) -> Quilt:
     """A document from a plan file. Raises BadValue: too large, not JSON, not a plan."""
     if len(data) > MOST_BYTES:
-        raise BadValue("A plan file holds 4 MB at most.")
+        raise BadValue("A plan file can hold at most 4 MB.")
     try:
         values: Any = json.loads(data)
     except (ValueError, RecursionError) as error:
         nested = isinstance(error, RecursionError)
         raise BadValue(
-            "This is not JSON." if not nested else "This is nested too deeply to be a plan."
+            "This file is not JSON." if not nested else "This file is nested too deeply to be a plan."
         ) from error
     return read(values)
 

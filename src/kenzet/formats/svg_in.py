@@ -48,7 +48,7 @@ def read_svg(data: bytes) -> Sheet:
             "file",
         ) from error
     except (ElementTree.ParseError, ValueError, LookupError) as error:
-        raise BadValue("This file is not a whole SVG drawing; it cannot be read.", "file") from error
+        raise BadValue("This SVG file is damaged or incomplete.", "file") from error
     if _name(root) != "svg":
         raise BadValue("This file is not an SVG drawing.", "file")
     said = _cleaned(root)
@@ -74,9 +74,7 @@ def read_svg(data: bytes) -> Sheet:
         KeyError,
         IndexError,
     ) as error:
-        raise BadValue(
-            "Something in this SVG drawing is not as it should be; it cannot be read.", "file"
-        ) from error
+        raise BadValue("This SVG drawing holds something that Kenzet cannot read.", "file") from error
     width = root.get("width", "").strip()
     return Sheet(tuple(figures), width.endswith(_TRUE_UNITS), tuple(said))
 

@@ -21,7 +21,7 @@ def kit_sentence(kit: Kit, unit: Unit) -> w.Words:
     """What the foot does to every mark."""
     if kit.sew_with == "walking foot":
         return [
-            "With the walking foot you sew on drawn lines, or run a toe or the guide bar along the line before."
+            "With the walking foot you sew on marked lines, or run a toe or the guide bar along the line before."
         ]
     return [f"Your foot counts in: every mark stitches {in_words(kit.reach, unit)} further out than it says."]
 

@@ -68,9 +68,9 @@ DRAWN: dict[str, tuple[str, ...]] = {
 }
 """What is drawn, one and more of it."""
 METHOD_LABELS: dict[MarkMethod, str] = {
-    "nothing": "Nothing", "first lines": "First of each family", "anchors": "Anchors",
-    "ticks": "Ticks on the edges", "dots": "Dots at ends and turns", "all lines": "All the lines",
-    "half": "Half of it", "tape": "Along tape", "stencil": "Powder through a stencil", "fill signs": "A sign of the texture",
+    "nothing": "Nothing", "first lines": "First line of each set", "anchors": "Anchors",
+    "ticks": "Ticks on the edges", "dots": "Dots at ends and corners", "all lines": "Every line",
+    "half": "Half the lines", "tape": "Along tape", "stencil": "Powder through a stencil", "fill signs": "A sign of the texture",
 }  # fmt: skip
 
 
@@ -78,7 +78,7 @@ _TAPE = {
     (
         True,
         False,
-    ): "Sew up along one edge of each strip and down along the other; then move the strips on. Peel slowly.",
+    ): "Sew up along one edge of each strip and down along the other. Then move the strips. Peel slowly.",
     (False, True): (
         "Sew up along one edge of each strip and down along the other. When all are off, halve the gaps: each line "
         "between is laid on the one beside it."
@@ -86,7 +86,7 @@ _TAPE = {
     (
         False,
         False,
-    ): "Sew along one edge of each strip, the next the other way; then move the strips on. Peel slowly.",
+    ): "Sew along one edge of each strip, changing direction each time. Then move the strips. Peel slowly.",
 }
 
 
@@ -104,7 +104,7 @@ def tool_words(choice: MarkerChoice, drawing: Drawing, marks: Marks) -> list[str
     many = batch(choice.marker, [drawing.length_of(k) for k in range(drawing.lines)])
     if many is not None and many < drawing.lines * len(drawing.places):
         said.append(
-            f"It fades within {choice.marker.hours} h: mark no more than {many} lines before you sew them."
+            f"The marks fade within {choice.marker.hours} h: mark no more than {many} lines before you sew them."
         )
     return said
 
@@ -142,11 +142,11 @@ def rows_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> list
         both = long_figure(marks.pen, unit) + (
             f" · {long_figure(marks.pen * times, unit)}" if times > 1 else ""
         )
-        rows.append(w.Row(label=["Pen line here" + many], words=[both]))
+        rows.append(w.Row(label=["Marked length here" + many], words=[both]))
     spent = w.minutes(marks.seconds)
     rows.append(
         w.Row(
-            label=["Drawing it" + many],
+            label=["Time to mark" + many],
             words=[spent + (f" · {w.minutes(marks.seconds * times)}" if times > 1 else "")],
         )
     )
@@ -154,11 +154,14 @@ def rows_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> list
     every_line = marks_of(found, drawing, "all lines") if "all lines" in methods(found, drawing) else None
     if every_line and every_line.seconds > marks.seconds + 30:
         saved = w.minutes((every_line.seconds - marks.seconds) * times)
-        rows.append(w.Row(label=["Saved against drawing all"], words=[saved]))
+        rows.append(w.Row(label=["Saved, compared with marking all"], words=[saved]))
     out = left_to_the_eye(found, drawing, marks)
     if out:
         rows.append(
-            w.Row(label=["The last may be out by"], words=[w.shown(out, unit, COARSE[unit] / 2, about=True)])
+            w.Row(
+                label=["The last line may be off by"],
+                words=[w.shown(out, unit, COARSE[unit] / 2, about=True)],
+            )
         )
     if found.ticked(drawing):
         rows.append(w.Row(label=["Ticks rounded to"], words=[w.shown(found.kit.step_in(unit), unit)]))
@@ -184,7 +187,7 @@ def _tool_rows(found: ZonePlan, marks: Marks, unit: Unit) -> list[w.Row]:
                 label=["Laid down"],
                 words=[f"{stencil.placements} ×: {stencil.columns} across, {stencil.rows} down"],
             ),
-            w.Row(label=["Of these only in part"], words=[f"{stencil.partial}"]),
+            w.Row(label=["Partly filled"], words=[f"{stencil.partial}"]),
         ]
     return []
 
@@ -213,8 +216,8 @@ def method_view(found: ZonePlan, drawing: Drawing, method: MarkMethod, unit: Uni
 
 
 _NOTHING_TO_DRAW = {
-    False: "A seam gives the first line of every family, and each line gives the next: nothing to draw.",
-    True: "Nothing to draw: lines run from where seams meet, and each sewn line gives the next.",
+    False: "Nothing to mark: place the first line of each set from a seam, and every other line from the line before.",
+    True: "Nothing to mark: lines run between points where seams meet, and each sewn line places the next.",
 }
 
 
@@ -224,13 +227,13 @@ def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> w.Wo
     if special:
         return [special]
     by_method: dict[MarkMethod, str] = {
-        "all lines": "Every line is drawn: sew along each mark. No line depends on the one before.",
-        "ticks": "Ticks give every line its ends: lay the ruler from one to the other. Each is counted from the same corner.",
-        "dots": "A dot at each end and turn: lay the ruler from dot to dot.",
+        "all lines": "Mark every line and sew along the marks. No line depends on the line before.",
+        "ticks": "Ticks show both ends of every line: place the ruler from tick to tick. All ticks are counted from the same corner.",
+        "dots": "Dots show every end and corner: place the ruler from dot to dot.",
         "tape": _TAPE[marks.tape.both, marks.tape.halving] if marks.tape else "",
-        "stencil": "Lay the stencil over the last line that you powdered, so that the grid goes on. Pat, do not rub.",
-        "half": "Draw half, and sew the other half from what you see: it is practice, and nobody will tell.",
-        "nothing": "Nothing is drawn: what no seam and no line gives is set by eye.",
+        "stencil": "Place the stencil over the last powdered line to continue the grid. Pat, do not rub.",
+        "half": "Mark half the lines and sew the other half freehand, for practice.",
+        "nothing": "No marks: lines that no seam or earlier line locates are placed by eye.",
     }
     if marks.method in by_method and (marks.method != "nothing" or by_eye(found, drawing, marks)):
         return [by_method[marks.method]]
@@ -253,12 +256,12 @@ def _plain_note(found: ZonePlan, drawing: Drawing, marks: Marks) -> str:
         return "Of a row that your template sews only the middle line is drawn, with a dot at one crest or point."
     if marks.dotted:
         other = " and the first lines" if marks.lines else ""
-        return f"Dots mark the ends and turns that no seam or sewn line shows; they{other} give the rest its place."
+        return f"Dots mark the ends and corners that no seam or sewn line shows. They{other} place the rest."
     if not marks.lines:
         return _NOTHING_TO_DRAW[bool(found.references(drawing).points)]
     if marks.method == "anchors":
-        return "Drawn so that small errors do not add up: between them each line is laid on the one before."
-    return "" if drawing.fill.is_spaced else "Drawn where nothing pieced or sewn gives the line its place."
+        return "These marked lines stop small errors from adding up. Place each line between them from the line before."
+    return "" if drawing.fill.is_spaced else "Marked where no seam or stitched line locates the line."
 
 
 def _special_note(found: ZonePlan, drawing: Drawing, marks: Marks) -> str:
@@ -266,19 +269,15 @@ def _special_note(found: ZonePlan, drawing: Drawing, marks: Marks) -> str:
     references = found.references(drawing)
     alone = drawing.traces and not len(drawing.stretches)
     if drawing.hints:
-        return "A freehand texture has no exact line: a small sign tells which goes where."
+        return "A freehand texture has no exact lines. A small sign shows which texture goes where."
     if not drawing.fill.sewn:
-        return "These lines are only drawn, as a base for others; none of them is sewn."
+        return "These lines are marks only, as a base for other lines. They are not sewn."
     if alone and len(references.marked) == len(references):
-        return (
-            "Nothing pieced or sewn gives these lines their place: each is drawn, or its ends and turns are."
-        )
+        return "No seam or stitched line locates these lines: mark each one, or its ends and corners."
     if marks.method != "all lines" and not found.sum(drawing).can_be_laid and drawing.lines:
-        return "No etched line of your ruler makes this spacing with your foot, so every line is drawn."
+        return "No etched line of your ruler makes this spacing with your foot, so mark every line."
     if alone and all(trace.closed for trace in drawing.traces) and not marks.dots:
-        return (
-            "Rings meet no edge, so there are no ticks: each is laid on the seam or on the ring outside it."
-        )
+        return "Rings meet no edge, so there are no ticks. Place each ring from the seam or from the ring outside it."
     return ""
 
 
@@ -311,7 +310,7 @@ def _error(error: Fraction, unit: Unit) -> w.Words:
 def _edge_note(ticked: TickedEdge, unit: Unit, step: Fraction) -> w.Words:
     """Why every tick is counted from the corner."""
     if not ticked.gap or not ticked.stepped or ticked.stepped < step / 4:
-        return ["Every figure is counted from the corner, so no error adds up."]
+        return ["Every tick is counted from the corner, so errors do not add up."]
     return [
         "Every figure is counted from the corner. Stepping ",
         w.shown(rounded(ticked.gap, step), unit),
@@ -321,4 +320,4 @@ def _edge_note(ticked: TickedEdge, unit: Unit, step: Fraction) -> w.Words:
     ]
 
 
-CAUTION = "Try the marker on a scrap of this fabric first, and do not press the quilt with the marks in."
+CAUTION = "Test the marker on a scrap of this fabric first. Do not press the quilt before the marks are gone."

@@ -81,7 +81,7 @@ def lay_words(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     if not on.sides:
         return _laid(kit, on, unit)
     if len({(side.on, side.total) for side in on.sides}) > 1:
-        return ["Leg by leg, as listed: lay the ruler anew at each pivot."]
+        return ["Sew each leg as listed, and move the ruler at each pivot."]
     name = {"seam": "the seam", "line": "the line"}.get(on.on, on_words(on))
     return _laid(kit, on.sides[0], unit, f"{name} beside each leg")
 
@@ -92,10 +92,10 @@ def _laid(kit: Kit, on: Placement, unit: Unit, name: str = "") -> w.Words:
     if on.by in _HOW:
         return _HOW[on.by](kit, on, unit)
     if on.on == "mark":
-        return ["Lay the ruler’s edge ", w.shown(kit.reach, unit), " beside the drawn line."]
+        return ["Put the ruler’s edge ", w.shown(kit.reach, unit), " beside the drawn line."]
     if on.beyond is not None and on.total is None:
         far = w.shown(kit.reach, unit)
-        return ["Lay the ruler’s edge ", far, f" beside {on_words(on)}: this line continues that one."]
+        return ["Put the ruler’s edge ", far, f" beside {on_words(on)}: this line continues that one."]
     return _ruler(name or on_words(on), on.total, unit)
 
 
@@ -105,7 +105,7 @@ def _by_gauge(kit: Kit, on: Placement, unit: Unit) -> w.Words:
 
 
 def _by_rim(kit: Kit, on: Placement, unit: Unit) -> w.Words:
-    return [f"No ruler: let the rim of the foot run along {on_words(on)}."]
+    return [f"Without a ruler: run the rim of the foot along {on_words(on)}."]
 
 
 def _by_points(kit: Kit, on: Placement, unit: Unit) -> w.Words:
@@ -113,10 +113,10 @@ def _by_points(kit: Kit, on: Placement, unit: Unit) -> w.Words:
         each = "each end of every leg" if len(on.legs) > 1 else "both ends of the line"
         if kit.sew_with == "walking foot":
             return [f"Sew straight to {each}: {_meet(on)}."]
-        return ["Lay the ruler’s edge ", w.shown(kit.reach, unit), f" off {each}: {_meet(on)}."]
+        return ["Put the ruler’s edge ", w.shown(kit.reach, unit), f" off {each}: {_meet(on)}."]
     if kit.sew_with == "walking foot":
         return ["Sew straight from the mark at one end to the mark at the other."]
-    return ["Lay the ruler’s edge ", w.shown(kit.reach, unit), " off the marks at both ends."]
+    return ["Put the ruler’s edge ", w.shown(kit.reach, unit), " off the marks at both ends."]
 
 
 def _meet(on: Placement) -> str:
@@ -134,7 +134,7 @@ def _by_tilt(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     leg = on.legs[0]
     (x0, y0), (x1, y1) = leg.start, leg.end
     ends = (compass(x0 - x1, y0 - y1), compass(x1 - x0, y1 - y0))
-    said: w.Words = [f"Lay the ruler askew on {on_words(on)}: at the {_END[ends[0]]} end "]
+    said: w.Words = [f"Put the ruler at an angle on {on_words(on)}: at the {_END[ends[0]]} end "]
     return [
         *said,
         *_lies(kit, on.tilt[0], unit),
@@ -157,7 +157,7 @@ def _lies(kit: Kit, under: Fraction, unit: Unit) -> w.Words:
 
 def _by_angle(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     line = "a square line" if on.angle == 90 else f"its {on.angle:g}° line"
-    said: w.Words = [f"Lay the ruler with {line} on a sewn line that this one crosses"]
+    said: w.Words = [f"Put the ruler with {line} on a sewn line that this one crosses"]
     if on.crosses is None:
         return [*said, "."]
     far, end = on.crosses
@@ -177,15 +177,15 @@ _END: dict[Compass, str] = {"left": "left", "right": "right", "up": "upper", "do
 def _by_eye(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     if on.on in ("seam", "line", "last"):
         far = w.shown(on.distance, unit)
-        return ["By eye, ", far, f" from {on_words(on)} all along: no edge of yours sews this curve."]
+        return ["By eye, ", far, f" from {on_words(on)} all along: none of your rulers sews this curve."]
     if on.on == "points":
-        return ["By eye from mark to mark: no edge of yours sews this curve."]
-    return ["By eye: no seam, sewn line or mark places this line. Draw it first if you want it exact."]
+        return ["By eye from mark to mark: none of your rulers sews this curve."]
+    return ["By eye: no seam, sewn line or mark places this line. Mark it first if you want it exact."]
 
 
 def _freehand(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     far = w.shown(on.distance, unit)
-    return ["Ruler out from under your hands. Freehand, about ", far, f" from {on_words(on)}."]
+    return ["Put the ruler aside. Quilt freehand, about ", far, f" from {on_words(on)}."]
 
 
 def _ruler(on: str, total: OffsetSum | None, unit: Unit) -> w.Words:
@@ -194,8 +194,8 @@ def _ruler(on: str, total: OffsetSum | None, unit: Unit) -> w.Words:
     if total.etched:
         return ["Lay the ", w.shown(total.etched, unit, bare=True), f" mark on {on}."]
     if total.etched is not None:
-        return [f"Lay the ruler’s edge on {on}."]
-    return ["Lay the ruler’s edge ", w.shown(total.behind, unit), f" behind {on}."]
+        return [f"Put the ruler’s edge on {on}."]
+    return ["Put the ruler’s edge ", w.shown(total.behind, unit), f" behind {on}."]
 
 
 def _curve(kit: Kit, on: Placement, unit: Unit) -> w.Words:
@@ -211,7 +211,7 @@ def _curve(kit: Kit, on: Placement, unit: Unit) -> w.Words:
         return [*_stepped(on, thing, unit), *_nearly(fit, unit)]
     said: w.Words = [f"Lay {edge} ", *_beside(kit, on, unit), *_nearly(fit, unit)]
     more = len({(one.ruler, one.edge) for one in on.fits if one is not None}) > 1
-    return [*said, " Other curves of it take another edge: see its legs."] if more else said
+    return [*said, " Other curves of this line need another edge: see the legs below."] if more else said
 
 
 def _level(kit: Kit, on: Placement, thing: str, unit: Unit) -> w.Words:
@@ -292,15 +292,19 @@ def _nearly(fit: CurveFit | TemplateFit, unit: Unit) -> w.Words:
     if isinstance(fit, CurveFit):
         far = w.shown(abs(fit.stray) / 2, unit, COARSE[unit] / 4, about=True)
         way = "inwards" if fit.stray > 0 else "outwards"
-        return [" It is nearly right: in the middle let it drift ", far, f" {way}."]
+        return [" The ruler nearly fits: in the middle let it drift ", far, f" {way}."]
     if abs(fit.longer) < VISIBLE:
-        return [" It is nearly right."]
+        return [" The ruler nearly fits."]
     far = w.shown(abs(fit.longer), unit, COARSE[unit] / 4, about=True)
-    return [" It is nearly right: slide it ", far, f" {'back' if fit.longer > 0 else 'on'} at every repeat."]
+    return [
+        " The ruler nearly fits: slide it ",
+        far,
+        f" {'back' if fit.longer > 0 else 'on'} at every repeat.",
+    ]
 
 
 _PLAIN: dict[By, str] = {
-    "ditch": "This line lies in a seam: sew it in the ditch.",
+    "ditch": "This line follows a seam: sew in the ditch.",
     "follow": FOLLOW,
     "tape": "Sew along the edge of the tape.",
 }

@@ -66,7 +66,7 @@ def _bobbin_rows(laid: QuiltLayout, found: QuiltRoute) -> list[w.Row]:
         numbers = list(dict.fromkeys(f"{one.number + 1}" for one in changes if one.at_stop is at_stop))
         some = [*numbers[:_FEW], "…"] if len(numbers) > _FEW else numbers
         said += [f"{word} {', '.join(some)}"] if some else []
-    return [w.Row(label=["A full bobbin"], words=["; ".join(said)])] if said else []
+    return [w.Row(label=["A full bobbin lasts"], words=["; ".join(said)])] if said else []
 
 
 def way_rows(sewn: float, travelled: float, stops: int, unit: Unit) -> list[w.Row]:
@@ -75,18 +75,16 @@ def way_rows(sewn: float, travelled: float, stops: int, unit: Unit) -> list[w.Ro
     return [
         w.Row(label=["Lines"], words=[long_figure(sewn, unit)]),
         w.Row(label=["Travelling"], words=[long_figure(travelled, unit) + share]),
-        w.Row(label=["Thread stops on the way"], words=[f"{stops:,}" if stops else "none"]),
+        w.Row(label=["Thread cuts on the way"], words=[f"{stops:,}" if stops else "none"]),
     ]
 
 
 def needle_rows(cost: Needle, unit: Unit) -> list[w.Row]:
     """Time and thread."""
     return [
-        w.Row(label=["At the needle, about"], words=[w.minutes(cost.seconds)]),
-        w.Row(label=["Thread on top, as much below"], words=[_thread(cost.thread, unit)]),
-        w.Row(
-            label=["Thread to have, with a tenth to spare"], words=[_thread(_SPARE * 2 * cost.thread, unit)]
-        ),
+        w.Row(label=["Sewing time, about"], words=[w.minutes(cost.seconds)]),
+        w.Row(label=["Top thread (bobbin the same)"], words=[_thread(cost.thread, unit)]),
+        w.Row(label=["Thread to buy (incl. 10 % spare)"], words=[_thread(_SPARE * 2 * cost.thread, unit)]),
         w.Row(label=["Bobbins"], words=[f"{cost.bobbins}"]),
     ]
 

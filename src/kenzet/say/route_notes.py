@@ -31,20 +31,20 @@ def route_notes(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[str]:
     if thick > opening:
         said.append(
             f"Half of the quilt rolled up is about {in_words(thick, unit, COARSE[unit])} thick; the opening of your machine "
-            f"is {in_words(opening, unit, COARSE[unit])}: fold it loosely instead, or sew from one edge on."
+            f"is {in_words(opening, unit, COARSE[unit])}: fold the quilt loosely instead, or start at one edge."
         )
     most = laid.quilt.stitching.same_way
     for one in found.routes:
         row = max((same_way(one, run) for run in one.runs), default=0)
         if row > most:
             said.append(
-                f"{one.unit.part.name}: {row} lines in a row are sewn the same way; the layers may creep."
+                f"{one.unit.part.name}: {row} lines in a row are sewn in the same direction, so the layers may shift."
             )
     for one in found.routes:
         thick = int(one.threads.max(initial=0))
         if thick > laid.quilt.stitching.over:
             said.append(
-                f"{one.unit.part.name}: {thick} threads lie over one place: other ways are much longer."
+                f"{one.unit.part.name}: {thick} threads overlap in one place, because other routes are much longer."
             )
     said += _order_notes(found, unit)
     for before, visit in pairwise(found.visits):
@@ -60,11 +60,11 @@ def route_notes(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[str]:
         one.unit.rank and all(d.fill.in_the_ditch for _, d in one.unit.drawings) for one in found.routes
     ):
         said.append(
-            "The ditch is sewn last: until then it holds no stitching to hide a travel in. Where you travel along it, that counts as sewing it."
+            "The ditch is sewn last, so it cannot hide travel until then. Travel along the ditch counts as sewing it."
         )
     loose = sum(len(one.runs) > 1 for one in found.routes)
     if loose and laid.quilt.stitching.retrace == "forbidden":
-        said.append("Lines may not be sewn over again: some can only be reached with a new thread.")
+        said.append("Your settings do not allow resewing lines, so some lines need a new thread.")
     return list(dict.fromkeys(said))
 
 
@@ -92,7 +92,7 @@ def _turns(laid: QuiltLayout, found: QuiltRoute) -> list[str]:
     units = [found.routes[visit.route].unit for visit in found.visits]
     sewn = {zone for unit in units for zone, _ in unit.drawings}
     said = []
-    for turn, words in (("first", "before all else"), ("last", "when all else is sewn")):
+    for turn, words in (("first", "before everything else"), ("last", "after everything else")):
         names = [
             laid.zone(zone).name
             for zone, its in laid.quilt.stitching.turns.items()
@@ -111,10 +111,7 @@ def _finished(found: QuiltRoute) -> list[str]:
         for k, (one, other) in enumerate(pairwise(units), 1)
         if one.family is not None and other.family != one.family and other.family
     ]
-    return [
-        f"After number {k} one direction is sewn everywhere and the quilt looks finished: you may stop there."
-        for k in at
-    ]
+    return [f"After number {k} the first direction is complete; you could stop there." for k in at]
 
 
 def cell_note(one: UnitRoute, unit: Unit) -> str:
@@ -135,4 +132,4 @@ def pin_fault(one: UnitRoute, pin: PinnedEnds | None) -> str:
         return ""
     if pin.start == "first whole cell" and one.unit.cells is None:
         return "No cell is whole here any more."
-    return "No lane leads from the one corner to the other in one thread."
+    return "You cannot get from that corner to the other without cutting the thread."

@@ -23,8 +23,8 @@ _LANES = {
     DITCH: "along the ditch",
     EDGE: "along the zone’s edge",
     RIM: "along the quilt’s edge",
-    STEP: "straight across to what is next",
-    LINE: "back over that line",
+    STEP: "straight across to the next line",
+    LINE: "back along the line just sewn",
     TEXTURE: "across the texture",
 }
 
@@ -55,16 +55,16 @@ def _ways(one: UnitRoute) -> str:
     lean = Counter[str]()
     for course in one.unit.courses:
         if course.freehand:
-            lean["through what is filled freehand"] += int(shapely.linestrings(course.line).length * 100)
+            lean["through the freehand texture"] += int(shapely.linestrings(course.line).length * 100)
             continue
         dx, dy = (course.line[-1] - course.line[0]).tolist()
         angle = math.degrees(math.atan2(dy, dx)) % 180
         name = (
             "up and down"
             if 60 < angle < 120
-            else "to and fro"
+            else "back and forth"
             if angle < 30 or angle > 150
-            else "to and fro on the slant"
+            else "back and forth on the diagonal"
         )
         lean[name] += int(math.hypot(dx, dy) * 100)
     return lean.most_common(1)[0][0] if lean else "along the lines"

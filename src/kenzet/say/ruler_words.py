@@ -49,12 +49,12 @@ class RulerChoice(w.Said):
 
 
 CAUTION = (
-    "Only a ruler foot against a thick ruler, as your machine's manual says. Needle down and the machine "
-    "stopped before you move the ruler; fingers behind its edge."
+    "Use only a ruler foot and a thick ruler, as your machine’s manual says. Stop with the needle down before you "
+    "move the ruler. Keep your fingers behind its edge."
 )
 WALKING_CAUTION = (
-    "Needle down before you turn the quilt; the machine stopped before a hand comes near the foot. "
-    "Your machine’s manual has the last word."
+    "Stop with the needle down before you turn the quilt. Stop the machine before a hand comes near the foot. "
+    "Follow your machine’s manual."
 )
 
 
@@ -103,7 +103,7 @@ def check_rows(on: Placement, unit: Unit) -> list[w.Row]:
 def stitch_rows(kit: Kit, side: float) -> list[w.Row]:
     """F40: a stitch length with which a stitch ends at the turn."""
     many, long = whole_stitches(side, float(kit.stitch.mm))
-    return [w.Row(label=["To end on a whole stitch"], words=[f"{many} of {long:.2f} mm"])]
+    return [w.Row(label=["Stitches to end on a whole one"], words=[f"{many} of {long:.2f} mm"])]
 
 
 def hand_rows(found: ZonePlan, drawing: Drawing, line: int, unit: Unit) -> list[w.Row]:
@@ -117,7 +117,10 @@ def hand_rows(found: ZonePlan, drawing: Drawing, line: int, unit: Unit) -> list[
         words += [" · "] if words else []
         words.append(w.shown(stop, unit, COARSE[unit], about=True))
     return [
-        w.Row(label=["Needle down, move your hand at"], words=[*words, *([" …"] if len(stops) > 4 else [])])
+        w.Row(
+            label=["Stop needle-down and move your hand at"],
+            words=[*words, *([" …"] if len(stops) > 4 else [])],
+        )
     ]
 
 
@@ -173,7 +176,7 @@ def _by_angle(kit: Kit, region: Region, pose: Pose, unit: Unit) -> w.Words:
     line = "a line across it" if way.degrees == 90 else f"its {way.degrees:g}° line"
     name = edge_names(region)[way.edge]
     return [
-        f" Or set it without drawing: the ruler with {line} on the {name}, its working edge ",
+        f" Or place it without marking: put the ruler’s {line} on the {name}, its working edge ",
         w.shown(way.along, unit, COARSE[unit] / 2, about=True),
         f" from that edge's {edge.datum} corner.",
     ]

@@ -29,17 +29,17 @@ _LANES = {
     EDGE: "along the zone’s edge",
     RIM: "along the quilt’s edge",
     STEP: "straight across",
-    LINE: "back over the line you just sewed",
+    LINE: "back along the line just sewn",
     TEXTURE: "across the texture",
 }
 
 
-_SEWN_LINE = "over a line that is sewn"
+_SEWN_LINE = "along a sewn line"
 
 ENDING: dict[ThreadEnds, str] = {
     "tie and bury": "Tie the threads and bury them.",
     "tiny stitches": "End with a few tiny stitches and cut.",
-    "run off": "Run off into the batting and cut.",
+    "run off": "Sew off into the batting and cut.",
     "caught by the edge": "Stop at the edge and cut; the binding or the border will hold the ends.",
 }
 
@@ -127,18 +127,18 @@ def then_words(laid: QuiltLayout, here: Now, step: SewingStep, go: w.Words, is_l
     if go:
         return ["Then travel ", *go, "."]
     if is_last and here.onward:
-        return ["With that, this place is sewn; the thread leads on to the next."]
+        return ["This block is done. Keep the thread and go on to the next."]
     ending = ENDING[laid.quilt.stitching.ends]
     if step.stops:
-        return [ending + (" With that, this place is sewn." if is_last else "")]
+        return [ending + (" This block is done." if is_last else "")]
     return ["The next line begins here."]
 
 
 FAULTS: dict[Fault, str] = {
-    "no such place": "That place of the quilt has nothing to sew, or is no longer there.",
-    "sews nothing": "It does not say what was sewn.",
-    "undoes nothing": "It does not say what did not happen.",
-    "no such line": "There is no such line there, or it is not as long as that.",
+    "no such place": "That block has nothing to sew, or is no longer in the quilt.",
+    "sews nothing": "A “sewn” event must name the line it sewed.",
+    "undoes nothing": "An “undone” event must name the event it undoes.",
+    "no such line": "There is no such line there, or it is shorter than that.",
 }
 
 
@@ -151,7 +151,7 @@ def log_rows(sewn: Sewn, unit: Unit) -> list[w.Row]:
     if sewn.breaks:
         rows.append(w.Row(label=["Breaks"], words=[f"{sewn.breaks}"]))
     if sewn.freehand:
-        rows.append(w.Row(label=["Of them by hand and eye"], words=[long_figure(sewn.freehand, unit)]))
+        rows.append(w.Row(label=["Sewn by eye"], words=[long_figure(sewn.freehand, unit)]))
     if sewn.stitches:
         rows.append(w.Row(label=["Stitches counted"], words=[w.number(sewn.stitches)]))
     return rows
@@ -161,7 +161,7 @@ def earlier_words(many: int) -> list[str]:
     """What was sewn to a plan that has been changed since."""
     lines = "A line was" if many == 1 else f"{many} lines were"
     said = (
-        f"{lines} sewn to an earlier plan of these zones, and not counted here. Undo brings that plan back."
+        f"{lines} sewn with an earlier plan of these zones and not counted here. Undo to return to that plan."
     )
     return [said] if many else []
 

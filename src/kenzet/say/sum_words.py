@@ -72,15 +72,15 @@ def the_sum(
         return view("edge", [Term(words=["edge"], label=f"on {on}"), foot])
     if reckoned.behind > 0:
         said: w.Words = [
-            "Closer than your foot: no etched line can do it. Lay the ruler's edge ",
+            "This is closer than your foot’s offset, so no etched line works. Put the ruler’s edge ",
             w.shown(reckoned.behind, unit),
-            f" behind {on}, which then shows by that much beyond the plastic.",
+            f" behind {on}. That much of it then shows beyond the plastic.",
         ]
         return view("behind", sentence=said)
     if not reckoned.ruler:
         return view(
             "none",
-            sentence=["No straight ruler of yours may be used with this foot: see Kit. Draw every line."],
+            sentence=["None of your straight rulers is safe with this foot: see Kit. Mark every line."],
         )
     none = view("none", sentence=_no_line(reckoned, unit))
     none.offers = _near(reckoned, unit)
@@ -93,14 +93,14 @@ def _by_gauge(reckoned: OffsetSum, on: str, unit: Unit) -> w.Words:
         return ["Set the guide bar ", spacing, f" from the needle and let it run on {on}."]
     if reckoned.gauge:
         return [f"Let the foot's {reckoned.gauge} run along {on}: it sews ", spacing, " beside it."]
-    return ["Wider than your guide bar reaches: draw every line and sew on it."]
+    return ["This is wider than your guide bar reaches. Mark every line and sew on the marks."]
 
 
 def _no_line(reckoned: OffsetSum, unit: Unit) -> w.Words:
     return [
-        "No etched line does it: ",
+        "No etched line fits: ",
         w.shown(reckoned.wanted, unit),
-        " would have to lie there. Draw every line, use a ruler that has that mark, or take a spacing near it:",
+        " is the mark you would need. Use a ruler that has it, mark every line, or choose a spacing close to it:",
     ]
 
 
@@ -126,7 +126,7 @@ def instead(reckoned: OffsetSum, unit: Unit) -> w.Words:
     if reckoned.mode is not Mode.RULER_FOOT or (reckoned.etched is None and not reckoned.behind):
         return []
     drawn = etched_line_for(reckoned.spacing, reckoned.foot, Mode.DRAWING)
-    return ["To draw it, not sew it: the ", w.shown(drawn, unit, bare=True), " mark, no foot."]
+    return ["If you mark it instead: use the ", w.shown(drawn, unit, bare=True), " mark, no foot."]
 
 
 def sum_line(view: SumView) -> str:

@@ -14,12 +14,10 @@ from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.say import words as w
 
-PINS = (
-    "The pins that hold the layers are still in: take each out before the needle reaches it, and count them."
-)
+PINS = "Basting pins are still in: remove each pin before the needle reaches it, and count them."
 
 
-PEEL = "Peel it slowly: a stitch may have caught it."
+PEEL = "Peel the tape slowly: a stitch may have caught it."
 
 
 def _without_ruler(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit) -> str:
@@ -49,13 +47,13 @@ def _named(edge: str) -> str:
 
 def _lay(found: ZonePlan, region: Region, stroke: Stroke, unit: Unit) -> w.Words:
     if stroke.how == "along the same ruler":
-        return ["Leave the ruler where it lies."]
+        return ["Leave the ruler in place."]
     if stroke.how == "slid along":
         return ["Slide the ruler along the same line."]
     if stroke.how == "over the sheet":
-        return ["Trace it from its mark sheet."]
+        return ["Trace the line from its mark sheet."]
     if stroke.etched is None:
-        return ["Lay the ruler from one end to the other."]
+        return ["Put the ruler from one end to the other."]
     where = "the stroke before" if stroke.edge is None else _edge_name(region, stroke.edge)
     name = found.kit.rulers[stroke.ruler].name
     return [

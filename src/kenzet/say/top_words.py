@@ -15,7 +15,7 @@ def square_warning(measured: Measured | None, unit: Unit) -> w.Words:
     return [
         "The diagonals differ by ",
         w.shown(measured.diagonals_differ, unit, about=True),
-        ": the block is out of square, its top leans about ",
+        ": the block is out of square, its top is off by about ",
         w.shown(abs(lean), unit, about=True),
-        f" to the {'right' if lean > 0 else 'left'}. Block it square, or count its lines from one seam only.",
+        f" to the {'right' if lean > 0 else 'left'}. Block it square, or count lines from one seam only.",
     ]

@@ -15,9 +15,7 @@ def occurs(laid: QuiltLayout, zone: Zone) -> str:
     if zone.part == TOP:
         return f"{len(zone.patches)} patches, across the quilt"
     if zone.part == SASHING:
-        return (
-            "one piece, between all blocks" if _is_whole(laid, zone) else f"{len(zone.patches)} of the sashes"
-        )
+        return "between all blocks" if _is_whole(laid, zone) else f"{len(zone.patches)} of the sashes"
     if zone.part.startswith(BORDER):
         return "one piece, all round" if _is_whole(laid, zone) else f"{len(zone.patches)} of its pieces"
     many = f"{len(zone.patches)} patches" if len(zone.patches) > 1 else "one patch"
@@ -31,7 +29,7 @@ def occurs(laid: QuiltLayout, zone: Zone) -> str:
     if times == 1:
         return f"{many}, in one block"
     within = " in this block" if zone.part in laid.quilt.blocks else ""
-    same = f"the same in all {times}" if not apart else f"the same in {times - apart} of {times}"
+    same = f"identical in all {times}" if not apart else f"the same in {times - apart} of {times}"
     return f"{many}{within} · {same}"
 
 

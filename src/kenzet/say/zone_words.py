@@ -112,7 +112,7 @@ def drift(plan: ZonePlan, drawing: Drawing, unit: Unit) -> w.Words:
         bias = float(total.out)
         every, out = anchor_every(bias, spread, tolerance), error_after(follow, bias, spread)
         said: w.Words = [
-            f"Laid one on another, line {follow} may be out by ",
+            f"Placed line by line, line {follow} may be off by ",
             w.shown(out, unit, COARSE[unit] / 4, about=True),
             ". ",
         ]
@@ -120,7 +120,7 @@ def drift(plan: ZonePlan, drawing: Drawing, unit: Unit) -> w.Words:
             each = f"{abs(bias) / INCH:.3f} in" if unit == "in" else f"{abs(bias):.2f} mm"
             said = [f"Each comes {each} too {'wide' if bias > 0 else 'close'}. ", *said]
         if every >= follow:
-            return [*said, "That is within what you allow."]
+            return [*said, "That is within your tolerance."]
         return [
             *said,
             f"Draw every {w.nth(every)} line to stay within ",
@@ -137,15 +137,15 @@ def _off(total: OffsetSum, lines: int, spread: float, tolerance: float, unit: Un
     off, many = float(total.off), min(lines - 1, 8)
     every = anchor_every(off, spread, tolerance)
     said: w.Words = [
-        "With the nearest mark each line would come ",
+        "With the nearest mark each line would be ",
         w.shown(abs(off), unit, COARSE[unit] / 4, about=True),
         f" too {'wide' if off > 0 else 'close'}: ",
         w.shown(abs(off) * many, unit, COARSE[unit], about=True),
         f" after {many}. ",
     ]
     if every <= 1:
-        return [*said, "So every line is drawn."]
-    return [*said, f"If you lay them so, draw every {w.nth(every)} line."]
+        return [*said, "So mark every line."]
+    return [*said, f"If you use it, mark every {w.nth(every)} line."]
 
 
 def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[Offer]:
@@ -256,8 +256,8 @@ def neighbourhood(
             words = ["miss by ", w.shown(flows.miss, unit, COARSE[unit] / 2, about=True)]
             said.append(
                 [
-                    "From block to block the lines do not meet.",
-                    *([" Counted from the quilt's centre they do."] if continuity_fix(plan) else []),
+                    "The lines do not meet from block to block.",
+                    *([" They do if you count from the quilt’s center."] if continuity_fix(plan) else []),
                 ]
             )
         found.append(w.Row(label=["From block to block"], words=words))
@@ -265,13 +265,11 @@ def neighbourhood(
         how = "open" if beside.ratio is None else f"{beside.ratio:.2f} : 1"
         found.append(w.Row(label=[f"Beside {beside.name}"], words=[how]))
         if not beside.reads:
-            said.append([f"Against “{beside.name}” it is {how}: that will not read as flat against puffy."])
+            said.append(
+                [f"Against “{beside.name}” it is {how}: the two densities are too close to contrast."]
+            )
     if stands_alone(plans, plan.key):
-        said.append(
-            [
-                "Only one place in the quilt has this fill: repeat it somewhere, or let it be the centre of attention."
-            ]
-        )
+        said.append(["This fill is used only once. Repeat it elsewhere or make it a feature."])
     return found, said
 
 
@@ -306,7 +304,7 @@ def rows(
     if drawing.left_out:
         shortest = w.shown(drawing.fill.least_piece or drawing.least, unit, COARSE[unit], about=True)
         found.append(
-            w.Row(label=["Left out here, shorter than ", shortest], words=[w.many(drawing.left_out, "piece")])
+            w.Row(label=["Left out here: shorter than ", shortest], words=[w.many(drawing.left_out, "piece")])
         )
     long = long_figure(plan.stitched_in_quilt, unit)
     both = f"{long_figure(drawing.stitched, unit)} · {long}" if times > 1 else long
@@ -321,7 +319,7 @@ def rows(
         w.Row(
             label=["Widest gap · allowed"],
             words=[
-                w.shown(gap.width, unit, COARSE[unit], about=True) if gap else "being measured …",
+                w.shown(gap.width, unit, COARSE[unit], about=True) if gap else "measuring …",
                 " · ",
                 w.shown(limit, unit),
             ],
@@ -365,7 +363,7 @@ def _empty_pieces(drawing: Drawing) -> list[w.Words]:
     where_ = ", ".join(where(piece.area.geoms[0], part.width, part.height) for piece in empty[:3])
     more = f" and {len(empty) - 3} more" if len(empty) > 3 else ""
     what = "One piece of the zone stays" if len(empty) == 1 else f"{len(empty)} pieces of the zone stay"
-    return [[f"{what} empty, for nothing of this fill fits there: {where_}{more}."]]
+    return [[f"{what} empty because this fill does not fit there: {where_}{more}."]]
 
 
 ORDERS: dict[str, tuple[str, ...]] = {
@@ -383,13 +381,17 @@ def advice(plan: ZonePlan, drawing: Drawing, place: str, gap: WidestGap | None, 
         shortest = w.shown(drawing.fill.least_piece or drawing.least, unit, COARSE[unit], about=True)
         found.append(
             [
-                f"Nothing is sewn: all {drawing.left_out:,} lines are shorter than ",
+                f"Nothing is sewn. All {drawing.left_out:,} lines are shorter than ",
                 shortest,
-                ", and left out. Leave out less, or set them otherwise.",
+                "and are left out. Leave out fewer lines, or change the spacing.",
             ]
         )
     elif drawing.lines == 0 and not drawing.hints:
-        found.append(["Nothing fits: the zone is narrower than that. Set it closer, or leave the zone open."])
+        found.append(
+            [
+                "No line fits: the zone is narrower than the spacing. Use a smaller spacing or leave the zone unquilted."
+            ]
+        )
     found += _empty_pieces(drawing)
     if gap and gap.width > float(limit) + VISIBLE:
         found.append(
@@ -398,7 +400,7 @@ def advice(plan: ZonePlan, drawing: Drawing, place: str, gap: WidestGap | None, 
                 w.shown(gap.width, unit, COARSE[unit], about=True),
                 "; your batting allows ",
                 w.shown(limit, unit),
-                ". Set the lines closer, or choose another batting.",
+                ". Use a smaller spacing, or choose another batting.",
             ]
         )
     return found + _sliver(plan, drawing, place, unit)
@@ -414,7 +416,7 @@ def beyond_edge(
         raw = w.shown(ALLOWANCE, unit)
         counted = [
             w.Row(
-                label=["At the quilt’s edge counted from"],
+                label=["At the quilt’s edge, count from"],
                 words=["the finished edge, ", raw, " inside the raw one"],
             )
         ]
@@ -423,7 +425,7 @@ def beyond_edge(
     needs, has = far + float(plan.kit.reach), float(ALLOWANCE + laid.quilt.batting_overhang.mm)
     out = w.shown(far, unit, COARSE[unit], about=True)
     needed = w.shown(needs, unit, COARSE[unit], about=True)
-    row = w.Row(label=["Turns beyond the finished edge"], words=["up to ", out])
+    row = w.Row(label=["Turns outside the finished edge"], words=["up to ", out])
     if needs <= has + VISIBLE:
         return [*counted, row], []
     return [*counted, row], [
@@ -453,7 +455,7 @@ def _sliver(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[w.
     ]
     mend = plan.fix_sliver(drawing, place)
     if mend is None:
-        return [[*said, "Take a spacing that comes out even, or count from somewhere else."]]
+        return [[*said, "Choose an even spacing, or count from another point."]]
     better = w.shown(mend.gap, unit, COARSE[unit] / 4, about=True)
     if mend.how == "even spacing":
         return [[*said, better, " apart comes out even."]]

@@ -41,10 +41,12 @@ def remove(conn: Any, owner: int, key: str) -> None:
 
 def _put(cursor: Any, owner: int, kept: Mapping[str, Thing]) -> None:
     for key, thing in kept.items():
+        document = thing.model_dump_json()
+        _thing(document)  # what could not be read again would shut the whole cupboard
         cursor.execute(
             "INSERT INTO thing (owner_id, thing_key, document) VALUES (%s, %s, %s)"
             " ON DUPLICATE KEY UPDATE document = VALUES(document)",
-            (owner, key, thing.model_dump_json()),
+            (owner, key, document),
         )
 
 

@@ -9,12 +9,37 @@ from typing import Any
 from kenzet.web.blueprint import WANTED
 
 
+_REFUSED = {
+    "description": "Refused: what is wrong, and in which field",
+    "content": {"application/problem+json": {"schema": {"$ref": "#/components/schemas/Problem"}}},
+}
+"""What every request may be answered with instead."""
+
+
+_FILES = {
+    "zip": "application/zip", "pdf": "application/pdf", "svg": "image/svg+xml", "dxf": "image/vnd.dxf", "csv": "text/csv", "jpg": "image/jpeg",
+    "json": "application/json",
+}  # fmt: skip
+"""What is sent, by the ending of its path."""
+
+
 def description() -> str:
     """The description as JSON, keys in a fixed order; in a process that has not loaded the application yet."""
     os.environ[WANTED] = "yes"
     from kenzet.web.app import Settings, create_app
 
-    return json.dumps(_plain(create_app(Settings(pool=None)).api_doc), indent=1, sort_keys=True)
+    found = _plain(create_app(Settings(pool=None)).api_doc)
+    for path, requests in found["paths"].items():
+        for request in requests.values():
+            sent = _FILES.get(path.rpartition(".")[2])
+            if sent:
+                request["responses"]["200"] = {
+                    "description": "The file",
+                    "content": {sent: {"schema": {"type": "string", "format": "binary"}}},
+                }
+            request["responses"].pop("422", None)  # the library's own form, which is never sent
+            request["responses"]["default"] = _REFUSED
+    return json.dumps(found, indent=1, sort_keys=True)
 
 
 def _plain(part: Any) -> Any:
@@ -37,7 +62,8 @@ def _plain(part: Any) -> Any:
     if isinstance(found.get("properties"), dict):
         some = found["properties"]
         found["properties"] = {
-            key: one for key, one in some.items() if not isinstance(one, dict) or one.get("type") != "null"
+            key: one if not isinstance(one, dict) or one.get("type") != "null" else {}
+            for key, one in some.items()
         }
     return found
 

@@ -69,5 +69,5 @@ def read_drawing(query: FileQuery) -> Response:
             raise BadValue(error.message, "width") from error
     ending = query.name.rsplit(".", 1)[-1].lower()
     if ending not in ("svg", "dxf"):
-        raise BadValue("A drawing in SVG or DXF is wanted; this file's name ends otherwise.", "file")
+        raise BadValue("Choose an .svg or .dxf file.", "file")
     return answer(brought_view(apart(read_block, data, ending, width, what="This drawing"), query))

@@ -188,16 +188,16 @@ EXPORTS = (
     Export("sheet-pdf", "Print mark sheet (PDF)", "zone", "sheet.pdf", PDF, SheetQuery, _printed_sheet),
     Export("sheet-svg", "SVG", "zone", "sheet.svg", SVG, SheetQuery, partial(_sheet_as, svg, "marks.svg"), of_sheet=True),
     Export("sheet-dxf", "DXF", "zone", "sheet.dxf", DXF, SheetQuery, partial(_sheet_as, _dxf, "marks.dxf"), of_sheet=True),
-    Export("ticks-csv", "ticks as a table", "zone", "ticks.csv", CSV, SheetQuery, partial(_sheet_as, ticks_csv, "ticks.csv"), of_sheet=True, needs="ticks"),
+    Export("ticks-csv", "Ticks as a table (CSV)", "zone", "ticks.csv", CSV, SheetQuery, partial(_sheet_as, ticks_csv, "ticks.csv"), of_sheet=True, needs="ticks"),
     Export("strokes-csv", "strokes", "zone", "strokes.csv", CSV, SheetQuery, partial(_sheet_as, strokes_csv, "strokes.csv"), of_sheet=True, needs="strokes"),
-    Export("strip-pdf", "print it as a strip, to lay along the edge", "zone", "strip.pdf", PDF, StripQuery, _strip),
-    Export("plan-json", "keep as a file", "quilt", "plan.json", JSON, m.Reading, _plan),
-    Export("job-pdf", "print it (PDF)", "quilt", "job.pdf", PDF, JobQuery, _job),
-    Export("route-svg", "its way as a drawing, numbered (SVG)", "quilt", "route.svg", SVG, WayQuery, _way),
+    Export("strip-pdf", "Print as a strip to lay along the edge", "zone", "strip.pdf", PDF, StripQuery, _strip),
+    Export("plan-json", "Save as a file", "quilt", "plan.json", JSON, m.Reading, _plan),
+    Export("job-pdf", "Print the job sheet (PDF)", "quilt", "job.pdf", PDF, JobQuery, _job),
+    Export("route-svg", "Download numbered route (SVG)", "quilt", "route.svg", SVG, WayQuery, _way),
     Export("printer-check", "1 · print the check page", "mine", "printer-check.pdf", PDF, CheckQuery, _check_page),
-    Export("kit-json", "keep the cupboard as a file", "mine", "things/kit.json", JSON, m.Reading, _kit),
+    Export("kit-json", "Save all tools as a file", "mine", "things/kit.json", JSON, m.Reading, _kit),
     Export("kit-csv", "as a table", "mine", "things/kit.csv", CSV, m.Reading, _kit_table),
-    Export("recipes-json", "keep all as a file", "mine", "recipes/book.json", JSON, m.Reading, _recipes),
+    Export("recipes-json", "Save all as a file", "mine", "recipes/book.json", JSON, m.Reading, _recipes),
 )  # fmt: skip
 
 

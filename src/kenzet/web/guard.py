@@ -49,7 +49,7 @@ def wrong_form(error: ValidationError) -> Response:
 
 def _gate() -> Response | None:
     if urlsplit(f"//{request.host}").hostname not in _LOCAL:
-        return problem(403, "Wrong address", "Open Kenzet by the address that it printed at its start.")
+        return problem(403, "Wrong address", "Open Kenzet at the address it printed when it started.")
     return None if request.method in ("GET", "HEAD") else _check_body()
 
 
@@ -57,7 +57,9 @@ def _check_body() -> Response | None:
     """JSON from our own pages only, and not too much of it; a view that takes files weighs them itself."""
     origin = request.headers.get("Origin")
     if origin is not None and origin != f"http://{request.host}":
-        return problem(403, "Wrong origin", "Another page tried to change something here; it was refused.")
+        return problem(
+            403, "Wrong origin", "Another web page tried to change your quilts. Kenzet refused it."
+        )
     if _sends_no_json():
         return None
     if request.mimetype != "application/json":
@@ -106,7 +108,7 @@ def _told(error: KenzetError) -> Response:
 def _refused(error: HTTPException) -> Response:
     said = {
         400: "The body is not JSON.",
-        404: "There is nothing at this address.",
+        404: "There is no page at this address.",
         413: f"A request holds {MOST_BYTES // 1000:,} kB at most.",
     }
     code = error.code or 500
@@ -116,5 +118,5 @@ def _refused(error: HTTPException) -> Response:
 def _unforeseen(error: Exception) -> Any:
     current_app.logger.exception("unforeseen", exc_info=error)
     return problem(
-        500, "A fault of ours", "Something went wrong here; nothing was changed. Please try again."
+        500, "Server error", "Something went wrong in Kenzet. Nothing was changed. Please try again."
     )

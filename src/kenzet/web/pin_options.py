@@ -26,7 +26,7 @@ def pin_options(path: m.QuiltKey, body: RouteRequest) -> Response:
     told = pin_cost(laid, one) if one else None
     costs: w.Words = []
     if told and told.extra >= 1:
-        costs = ["To begin and end so, ", long_figure(told.extra, body.unit), " more are travelled."]
+        costs = ["Starting and ending there ", long_figure(told.extra, body.unit), " more are travelled."]
     return answer(
         PinCostView(
             costs=costs, offers=[offer_view(laid, offer, body) for offer in told.offers] if told else []

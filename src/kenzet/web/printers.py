@@ -36,7 +36,7 @@ def check_printer(body: CheckRequest) -> Response:
     """What she read: from then on sheets for this printer are corrected."""
     name = body.name.strip()
     if not name:
-        raise BadValue("Give the printer a name.", "name")
+        raise BadValue("Name the printer.", "name")
     with connection() as conn:
         known = {printer.name: printer for printer in store.printers(conn, LOCAL_OWNER)}
     found = corrected(

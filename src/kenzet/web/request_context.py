@@ -37,7 +37,7 @@ def planned(laid: QuiltLayout, zone: str) -> ZonePlan:
     """The plan of a zone that has a fill. Raises BadValue where it is left open."""
     found = plan_zone(laid, zone)
     if found is None:
-        raise BadValue("This zone is left open: choose a fill for it first.", "zone")
+        raise BadValue("This zone is unquilted. Choose a fill for it first.", "zone")
     return found
 
 

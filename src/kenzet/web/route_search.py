@@ -24,11 +24,11 @@ def begin(path: m.QuiltKey, body: RouteRequest) -> Response:
     kept, laid = laid_quilt(path.quilt)
     route = routes().ways(kept, laid).route
     if body.number > len(route.visits):
-        raise BadValue("Nothing is sewn there any more.", "number")
+        raise BadValue("There is nothing left to sew there.", "number")
     found = LocalSearch(route, costs_of(laid.quilt.stitching), body.number)
     if not found.kinds:
         raise BadValue(
-            "There are too many lines here to look longer.",
+            "There are too many lines here for a longer search.",
             "number",
         )
     searches().begin(path.quilt, kept.revision, body.number, found)

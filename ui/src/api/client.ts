@@ -41,7 +41,7 @@ async function unwrap<T>(call: Promise<Answer<T>>): Promise<T> {
   }
   if (answer.data !== undefined) return answer.data
   const said = answer.error as { detail?: string; field?: string } | undefined
-  throw new Problem(answer.response.status, said?.detail ?? 'Something went wrong here.', said?.field)
+  throw new Problem(answer.response.status, said?.detail ?? 'Something went wrong in Kenzet.', said?.field)
 }
 
 /** A file is sent as it is. */

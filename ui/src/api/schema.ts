@@ -407,7 +407,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Print it (PDF). */
+        /** Print the job sheet (PDF). */
         get: operations["exports_job_pdf_quilts__quilt__job_pdf_get"];
         put?: never;
         post?: never;
@@ -476,7 +476,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Keep as a file. */
+        /** Save as a file. */
         get: operations["exports_plan_json_quilts__quilt__plan_json_get"];
         put?: never;
         post?: never;
@@ -561,7 +561,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Its way as a drawing, numbered (SVG). */
+        /** Download numbered route (SVG). */
         get: operations["exports_route_svg_quilts__quilt__route_svg_get"];
         put?: never;
         post?: never;
@@ -821,7 +821,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Print it as a strip, to lay along the edge. */
+        /** Print as a strip to lay along the edge. */
         get: operations["exports_strip_pdf_quilts__quilt__zones__zone__strip_pdf_get"];
         put?: never;
         post?: never;
@@ -855,7 +855,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Ticks as a table. */
+        /** Ticks as a table (CSV). */
         get: operations["exports_ticks_csv_quilts__quilt__zones__zone__ticks_csv_get"];
         put?: never;
         post?: never;
@@ -908,7 +908,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Keep all as a file. */
+        /** Save all as a file. */
         get: operations["exports_recipes_json_recipes_book_json_get"];
         put?: never;
         post?: never;
@@ -1011,7 +1011,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Keep the cupboard as a file. */
+        /** Save all tools as a file. */
         get: operations["exports_kit_json_things_kit_json_get"];
         put?: never;
         post?: never;
@@ -4652,6 +4652,7 @@ export interface components {
              * @enum {string}
              */
             origin: "centre line" | "centre gap" | "edge" | "corner" | "quilt centre" | "point";
+            rhythm?: unknown;
             /**
              * Skip
              * @default null
@@ -7711,7 +7712,7 @@ export interface components {
         };
         /**
          * TakeUpLine
-         * @description A line laid by hand is no longer in the plan.
+         * @description A line placed by hand is no longer in the plan.
          */
         TakeUpLine: {
             /**
@@ -8909,13 +8910,22 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The file */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/zip": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8938,13 +8948,13 @@ export interface operations {
                     "application/json": components["schemas"]["CopiesView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8958,13 +8968,22 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The file */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/zip": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -8987,13 +9006,13 @@ export interface operations {
                     "application/json": components["schemas"]["Health"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9016,13 +9035,13 @@ export interface operations {
                     "application/json": components["schemas"]["Home"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9045,13 +9064,13 @@ export interface operations {
                     "application/json": components["schemas"]["PhotoView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9076,13 +9095,13 @@ export interface operations {
                     "application/json": components["schemas"]["PhotoView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9098,13 +9117,22 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The file */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9122,13 +9150,22 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The file */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/pdf": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9153,13 +9190,13 @@ export interface operations {
                     "application/json": components["schemas"]["PrintersView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9186,13 +9223,13 @@ export interface operations {
                     "application/json": components["schemas"]["PrintersView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9218,13 +9255,13 @@ export interface operations {
                     "application/json": components["schemas"]["PrintersView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9251,13 +9288,13 @@ export interface operations {
                     "application/json": components["schemas"]["Home"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9284,13 +9321,13 @@ export interface operations {
                     "application/json": components["schemas"]["QuiltView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9319,13 +9356,13 @@ export interface operations {
                     "application/json": components["schemas"]["BenchView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9354,13 +9391,13 @@ export interface operations {
                     "application/json": components["schemas"]["LayView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9388,13 +9425,13 @@ export interface operations {
                     "application/json": components["schemas"]["BlockDrawing"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9423,13 +9460,13 @@ export interface operations {
                     "application/json": components["schemas"]["Touched"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9454,13 +9491,13 @@ export interface operations {
                     "application/json": components["schemas"]["Home"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9489,13 +9526,13 @@ export interface operations {
                     "application/json": components["schemas"]["FoundCurve"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9524,13 +9561,13 @@ export interface operations {
                     "application/json": components["schemas"]["CutView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9559,13 +9596,13 @@ export interface operations {
                     "application/json": components["schemas"]["PointsView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9594,13 +9631,13 @@ export interface operations {
                     "application/json": components["schemas"]["GalleryView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9618,13 +9655,22 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The file */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9653,13 +9699,13 @@ export interface operations {
                     "application/json": components["schemas"]["PickView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9679,13 +9725,22 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The file */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/pdf": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9712,13 +9767,13 @@ export interface operations {
                     "application/json": components["schemas"]["KitView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9743,13 +9798,13 @@ export interface operations {
                     "application/json": components["schemas"]["FollowView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9774,13 +9829,13 @@ export interface operations {
                     "application/json": components["schemas"]["MachineAnswer"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9809,13 +9864,13 @@ export interface operations {
                     "application/json": components["schemas"]["MarksView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9833,13 +9888,22 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The file */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9864,13 +9928,13 @@ export interface operations {
                     "application/json": components["schemas"]["PrepView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9899,13 +9963,13 @@ export interface operations {
                     "application/json": components["schemas"]["ZoneView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9934,13 +9998,13 @@ export interface operations {
                     "application/json": components["schemas"]["Touched"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9969,13 +10033,13 @@ export interface operations {
                     "application/json": components["schemas"]["RouteView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9994,13 +10058,22 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The file */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10029,13 +10102,13 @@ export interface operations {
                     "application/json": components["schemas"]["PinCostView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10063,13 +10136,13 @@ export interface operations {
                     "application/json": components["schemas"]["SearchView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10098,13 +10171,13 @@ export interface operations {
                     "application/json": components["schemas"]["SearchView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10132,13 +10205,13 @@ export interface operations {
                     "application/json": components["schemas"]["SearchView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10167,13 +10240,13 @@ export interface operations {
                     "application/json": components["schemas"]["RulerView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10202,13 +10275,13 @@ export interface operations {
                     "application/json": components["schemas"]["SewingView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10237,13 +10310,13 @@ export interface operations {
                     "application/json": components["schemas"]["EventsTaken"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10272,13 +10345,13 @@ export interface operations {
                     "application/json": components["schemas"]["MeetView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10307,13 +10380,13 @@ export interface operations {
                     "application/json": components["schemas"]["Home"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10342,13 +10415,13 @@ export interface operations {
                     "application/json": components["schemas"]["TableView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10375,13 +10448,13 @@ export interface operations {
                     "application/json": components["schemas"]["TopView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10410,13 +10483,13 @@ export interface operations {
                     "application/json": components["schemas"]["Touched"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10445,13 +10518,13 @@ export interface operations {
                     "application/json": components["schemas"]["VariantsView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10478,13 +10551,22 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The file */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "image/vnd.dxf": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10511,13 +10593,22 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The file */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/pdf": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10544,13 +10635,22 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The file */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10578,13 +10678,22 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The file */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/pdf": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10611,13 +10720,22 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The file */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "text/csv": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10644,13 +10762,22 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The file */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "text/csv": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10677,13 +10804,13 @@ export interface operations {
                     "application/json": components["schemas"]["BroughtView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10706,13 +10833,13 @@ export interface operations {
                     "application/json": components["schemas"]["RecipesView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10739,13 +10866,13 @@ export interface operations {
                     "application/json": components["schemas"]["RecipesView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10770,13 +10897,13 @@ export interface operations {
                     "application/json": components["schemas"]["RecipesView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10792,13 +10919,22 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The file */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10825,13 +10961,13 @@ export interface operations {
                     "application/json": components["schemas"]["RecipesView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10854,13 +10990,13 @@ export interface operations {
                     "application/json": components["schemas"]["SwatchView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10885,13 +11021,13 @@ export interface operations {
                     "application/json": components["schemas"]["CupboardView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10918,13 +11054,13 @@ export interface operations {
                     "application/json": components["schemas"]["ThingView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10949,13 +11085,13 @@ export interface operations {
                     "application/json": components["schemas"]["CupboardView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10971,13 +11107,22 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The file */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "text/csv": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10993,13 +11138,22 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description The file */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -11026,13 +11180,13 @@ export interface operations {
                     "application/json": components["schemas"]["CupboardView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -11061,13 +11215,13 @@ export interface operations {
                     "application/json": components["schemas"]["ThingView"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -11094,13 +11248,13 @@ export interface operations {
                     "application/json": components["schemas"]["UnitRequest"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
+            /** @description Refused: what is wrong, and in which field */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -20,7 +20,7 @@ const spots = (dots: number[][]) => dots.map(([x, y]) => `M${x} ${y}h0`).join(''
 const drawn = computed(() => path(props.marks.strokes))
 const signs = computed(() => path(props.marks.signs.flatMap((sign) => sign.strokes)))
 const here = computed(() => props.marks.laid.filter((one) => one.round === props.round))
-/** a stencil is laid over where it lay before */
+/** a stencil is laid over where it was before */
 const before = computed(() => props.marks.laid.filter((one) => one.round === (props.round ?? 0) - 1 && !one.sewn.length))
 const sewn = computed(() => here.value.flatMap((one) => one.sewn))
 const nowSewn = computed(() => (props.now?.laid.length ? props.now.lines : []))

@@ -106,9 +106,9 @@ const zero = computed<[number, number]>(() => {
 const described = computed(() => {
   const zone = info.value
   const all = `${props.quilt.name}, ${props.quilt.zones.length} zones. `
-  if (!zone) return `${all}No zone is chosen.`
+  if (!zone) return `${all}No zone is selected.`
   const count = drawing.value ? drawing.value.lines.length + drawing.value.paths.length : 0
-  return `${all}${zone.name}: ${zone.fill ? `${zone.fill}, ${count} lines here` : 'left open'}.`
+  return `${all}${zone.name}: ${zone.fill ? `${zone.fill}, ${count} lines here` : 'unquilted'}.`
 })
 const chosenPaths = computed(() => ringsOf(laid.value, props.chosen ?? []).map((c) => ({ at: c.at, path: closedPath(c.rings) })))
 const brushed = computed(() => laid.value.filter((l) => props.held?.includes(l.place)))
@@ -294,8 +294,8 @@ usePressed(crossKeys, true)
     <div class="tools" @pointerdown.stop>
       <button title="Fit the whole quilt (f)" @click="fitAll()">Quilt</button>
       <button v-if="veil" title="Fit this block (g)" @click="fitZone()">Block</button>
-      <button title="Closer (+)" aria-label="Zoom closer" @click="zoomBy(1.35)">+</button>
-      <button title="Further (−)" aria-label="Zoom further" @click="zoomBy(1 / 1.35)">−</button>
+      <button title="Zoom in (+)" aria-label="Zoom in" @click="zoomBy(1.35)">+</button>
+      <button title="Zoom out (−)" aria-label="Zoom out" @click="zoomBy(1 / 1.35)">−</button>
     </div>
     <div class="key"><slot name="key" /></div>
   </div>

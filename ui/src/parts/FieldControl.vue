@@ -39,7 +39,7 @@ function done() {
     v-if="field.control === 'length'" :field="field" :error="error" :unit="unit" :big="main" :steps="main" compact
     @typed="emit('set', $event)" @step="emit('step', $event)"
   >
-    <template v-if="main" #hint>[ and ] step it</template>
+    <template v-if="main" #hint>[ and ] change it</template>
   </LengthField>
   <fieldset v-else :class="{ half: field.control === 'count' || field.control === 'text' }" :title="field.help">
     <legend class="head"><span class="label">{{ field.label }}</span><slot /></legend>

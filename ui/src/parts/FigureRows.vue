@@ -9,7 +9,7 @@ defineProps<{ rows: Views['Row'][] }>()
 <template>
   <dl class="rows">
     <div v-for="(row, k) in rows" :key="k">
-      <dt><WordsText :words="row.label" /><span v-if="row.typed" class="typed"> as you set it</span></dt>
+      <dt><WordsText :words="row.label" /><span v-if="row.typed" class="typed"> your setting</span></dt>
       <dd><WordsText :words="row.words" /></dd>
     </div>
   </dl>

@@ -10,7 +10,7 @@ defineEmits<{ choose: [key: string] }>()
   <div class="list">
     <p>{{ lead }}</p>
     <button v-for="zone in zones" :key="zone.key" class="zone" :class="{ chosen: zone.key === chosen }" @click="$emit('choose', zone.key)">
-      <b>{{ zone.name }}</b><span class="quiet">{{ zone.fill || (zone.left_open ? 'left open' : 'no fill yet') }}</span>
+      <b>{{ zone.name }}</b><span class="quiet">{{ zone.fill || (zone.left_open ? 'unquilted' : 'no fill yet') }}</span>
     </button>
   </div>
 </template>

@@ -28,7 +28,7 @@ interface Pending {
 const JOIN_MS = 1500
 const SETTLE_MS = 350
 const RETRY_MS = 2000
-const FAULT = 'Something went wrong here; please try again.'
+const FAULT = 'Something went wrong in Kenzet. Please try again.'
 
 export const useQuilt = defineStore('quilt', () => {
   const id = ref('')

@@ -1,6 +1,6 @@
 """A pinned end that costs travelling: what it costs, and which spacing near hers would end there by itself.
 
-Rows run to and fro: with one line more or less the way comes out at the other side. Spacings for as many are tried, even ones
+Row direction back and forth: with one line more or less the way comes out at the other side. Spacings for as many are tried, even ones
 where there are any: planned, their route found, and told if less is travelled.
 """
 

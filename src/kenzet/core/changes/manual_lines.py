@@ -47,7 +47,7 @@ class KeepLine(Change):
             raise Unknown(f"{zone.name} does not lie at {self.place}.", "place")
         if len(zone.by_hand) >= MOST_BY_HAND:
             raise BadValue(
-                f"A zone holds at most {MOST_BY_HAND} lines laid by hand. Take one up first.", "lay"
+                f"A zone holds at most {MOST_BY_HAND} lines placed by hand. Take one up first.", "lay"
             )
         part = plastic(kit.rulers[self.ruler].edges, self.edge, float(kit.reach))
         references = references_in(plan_zone(laid, self.zone), shape, self.place)
@@ -66,11 +66,11 @@ class KeepLine(Change):
         )
         line = ManualLine(vertices=vertices, ruler=self.ruler, on=on, distance=distance)
         quilt = with_zone(laid.quilt, self.zone, by_hand=(*zone.by_hand, line))
-        return quilt, f"{zone.name}: a line laid by hand"
+        return quilt, f"{zone.name}: a line placed by hand"
 
 
 class TakeUpLine(Change):
-    """A line laid by hand is no longer in the plan."""
+    """A line placed by hand is no longer in the plan."""
 
     kind: Literal["take up line"] = "take up line"
     zone: Key
@@ -80,7 +80,7 @@ class TakeUpLine(Change):
         """Raises Unknown."""
         zone = laid.zone(self.zone)
         if self.number >= len(zone.by_hand):
-            raise Unknown(f"There is no line number {self.number + 1} laid by hand here.", "number")
+            raise Unknown(f"There is no line number {self.number + 1} placed by hand here.", "number")
         left = zone.by_hand[: self.number] + zone.by_hand[self.number + 1 :]
         return with_zone(laid.quilt, self.zone, by_hand=left), f"{zone.name}: a line taken up"
 

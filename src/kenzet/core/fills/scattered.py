@@ -47,7 +47,7 @@ class Scattered(TurnedFill):
             "choice", "Lines", choices=(Choice("straight", "straight"), Choice("wavy", "wavy")), after="most"
         ),
     )
-    seed: int = asked(1, Form("count", "Throw of the dice", "Another number, other lines.", after="shape"))
+    seed: int = asked(1, Form("count", "Random seed", "Another number, other lines.", after="shape"))
     skip: Length | None = asked("1 in", SKIP)
 
     @field_validator("most")

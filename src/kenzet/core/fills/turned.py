@@ -128,7 +128,10 @@ class TurnedFill(SkippingFill):
     angle: float = asked(
         0.0,
         Form(
-            "angle", "Rows run", "Degrees from level, or from the seam you choose.", presets=(0, 90, 45, 135)
+            "angle",
+            "Row direction",
+            "Degrees from level, or from the seam you choose.",
+            presets=(0, 90, 45, 135),
         ),
     )
     along: int | None = asked(

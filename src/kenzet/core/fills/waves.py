@@ -194,7 +194,7 @@ class Waves(RowFill):
         return wave(frame.left, frame.right, period, float(self.depth.mm), begin)
 
     def lattice(self, site: Site) -> Sequence[Straight]:
-        """None where rows slide to and fro."""
+        """None where rows slide back and forth."""
         return () if self.slide and self.turns else super().lattice(site)
 
     def _moved(self, number: int) -> int:

@@ -61,7 +61,7 @@ class Zigzag(RowFill):
             after="depth",
         ),
     )
-    seed: int = asked(1, Form("count", "Throw of the dice", "Another number, another scatter.", only_with=("lay", ("random",)), after="lay"))  # fmt: skip
+    seed: int = asked(1, Form("count", "Random seed", "Another number, another scatter.", only_with=("lay", ("random",)), after="lay"))  # fmt: skip
 
     @field_validator("advance", "throw")
     @classmethod

@@ -18,7 +18,7 @@ StepKind = Literal["ticks", "dots", "signs", "stroke", "strips", "stencil"]
 
 
 def steps(plan: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit | None = None) -> list[MarkingStep]:
-    """All there is to do for ``marks`` at one place, in order, figures for ``unit``; nothing where nothing has to be drawn."""
+    """All there is to do for ``marks`` at one place, in order, figures for ``unit``; nothing where nothing to mark."""
     return list(_steps(plan, drawing, marks, unit))
 
 

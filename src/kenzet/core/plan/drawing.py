@@ -68,7 +68,7 @@ class Drawing:
 
     ``stretches.job`` is piece × straight families + which of them. ``hints`` only show what a freehand texture looks like:
     they are no lines to sew. ``layer`` is 0 for the zone's fill, 1 for the one sewn on top of
-    it, 2 for what she has laid by hand. What is shorter than ``least`` mm is left out: ``left_out`` lines at one place, the longest
+    it, 2 for what she has placed by hand. What is shorter than ``least`` mm is left out: ``left_out`` lines at one place, the longest
     of them ``longest_out`` mm.
     """
 

@@ -107,7 +107,7 @@ class ZonePlan:
         return any(place in drawing.places or not place for drawing in self.drawings)
 
     def layered(self, layer: int) -> ZonePlan:
-        """The plan of one layer alone: 0 the zone's fill, 1 the one on top."""
+        """The plan of one layer alone: 0 the zone's fill, 1 the fill on top."""
         if not any(drawing.layer != layer for drawing in self.drawings):
             return self
         if layer not in self._layers:

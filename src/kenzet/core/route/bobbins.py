@@ -18,7 +18,7 @@ class Leg:
 
 @dataclass(frozen=True, slots=True)
 class BobbinChange:
-    """A full bobbin goes in before place ``number`` (from 0) where the thread ends anyway (``at_stop``), else while that is sewn."""
+    """A full bobbin lasts goes in before place ``number`` (from 0) where the thread ends anyway (``at_stop``), else while that is sewn."""
 
     number: int
     at_stop: bool

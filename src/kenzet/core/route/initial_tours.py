@@ -54,7 +54,7 @@ def led_on(lines: Lines, ends: Ends) -> list[Pair]:
                 parity ^= {node}
             some = [*given, way, *joined(roads, sorted(parity), free, lanes.costs.stop, set(joins))]
             solved += 1
-            for there, all_of in (((way,), some), ((way, way), [*joins, way, way])):  # or to and fro
+            for there, all_of in (((way,), some), ((way, way), [*joins, way, way])):  # or back and forth
                 travel = lines.travel(all_of, ends)
                 worth = len(travel.groups) * lanes.costs.stop + travel.cost
                 tried.append((worth, there, all_of, travel.groups))

@@ -150,7 +150,7 @@ class Lines:
 
 
 def even(used: Iterable[int]) -> list[int]:
-    """Of an edge travelled three times once is left: to and fro over it changes nothing."""
+    """Of an edge travelled three times once is left: back and forth over it changes nothing."""
     many: dict[int, int] = {}
     for k in used:
         many[k] = many.get(k, 0) + 1

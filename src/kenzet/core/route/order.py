@@ -58,7 +58,7 @@ Keys = dict[str, tuple[float, ...]]
 
 
 def _rows(middles: dict[str, Point], band: float, along: int, upwards: bool) -> Keys:
-    """Row after row (column after column where ``along`` is 1), to and fro."""
+    """Row after row (column after column where ``along`` is 1), back and forth."""
     across = sorted({round(at[1 - along] / band) for at in middles.values()}, reverse=not upwards)
     number = {row: k for k, row in enumerate(across)}
     found: Keys = {}

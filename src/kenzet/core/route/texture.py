@@ -1,4 +1,4 @@
-"""A way through what is filled freehand: in rows from one end to the other, as long as the texture is sewn there.
+"""A way through the freehand texture: in rows from one end to the other, as long as the texture is sewn there.
 
 A freehand texture has no exact line. What is planned is where one comes in, in which rows one wanders, and where one goes
 out; how long that is follows from how densely it is sewn. Lengths are mm, in the part's coordinates.

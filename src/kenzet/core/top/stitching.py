@@ -72,7 +72,9 @@ class Stitching(Frozen):
             ),
         ),
     )  # fmt: skip
-    stops: int = asked(5, Form("count", "A thread stop is", "0: no matter, 10: hated."), ge=0, le=10)
+    stops: int = asked(
+        5, Form("count", "How much you mind a thread cut (0–10)", "0: no matter, 10: hated."), ge=0, le=10
+    )
     ends: ThreadEnds = asked(
         "tie and bury",
         Form(

@@ -49,7 +49,7 @@ class Routes:
 def _found(laid: QuiltLayout, quick: bool) -> UnitWays:
     route = route_quilt(laid, quick)
     if not route.visits:
-        raise BadValue("No zone has a line to sew yet. Choose a fill in Fills, and come back.", "quilt")
+        raise BadValue("No zone has a line to sew yet. Choose a fill in Fills first.", "quilt")
     return ways_of(laid, route)
 
 

@@ -40,7 +40,7 @@ class Searches:
             last = self._last
             if last and last.thread.is_alive() and last.quilt != quilt and not last.stopped:
                 raise BadValue(
-                    "A longer search is under way for another quilt. Stop that one first.", "quilt"
+                    "Kenzet is searching for another quilt’s route. Stop that search first.", "quilt"
                 )
             if last:
                 last.stopped = True

@@ -241,7 +241,7 @@ def found_curve(kit: Kit, chord: float, rise: float, unit: Unit) -> FoundCurve:
     """A curve by its chord and rise, mm (F24), and the edges that sew it."""
     if rise < 0.2:  # A97
         return FoundCurve(
-            words=["That is straight: use a straight ruler."], rows=[], curves=[], rulers=[], edges=[]
+            words=["That line is straight: use a straight ruler."], rows=[], curves=[], rulers=[], edges=[]
         )
     radius = radius_of(chord, rise)
     arc = Arc((0.0, 0.0), (chord, 0.0), 2 * rise / chord)
@@ -251,7 +251,7 @@ def found_curve(kit: Kit, chord: float, rise: float, unit: Unit) -> FoundCurve:
     if rise > chord / 2:
         words.append(", more than a half circle: lay it in two")  # A98
     elif not fits:
-        words.append("; no curved edge at hand comes near it")
+        words.append("; none of your curved rulers comes close")
     return FoundCurve(
         words=[*words, "."],
         rows=[

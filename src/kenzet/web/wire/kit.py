@@ -61,11 +61,15 @@ class KitView(m.Wire):
 
 
 _LENGTHS = {
-    "marking_step": Form("length", "You mark in steps of", "Ticks are rounded to it, and [ ] step by it."),
-    "tolerance": Form("length", "A line may be out by", "More than this and you would see it."),
-    "hand": Form("length", "Your hand holds", "Of a line, before the hand on the ruler moves on."),
-    "stitch": Form("length", "A stitch is long", "So that whole ones end at every point."),
-    "spread": Form("length", "Hand and eye scatter", "How far lines stray though all is laid right."),
+    "marking_step": Form(
+        "length", "Marking step", "Ticks are rounded to this step, and [ ] change the spacing by it."
+    ),
+    "tolerance": Form("length", "A line may be off by", "A larger error would show."),
+    "hand": Form("length", "Your hand covers", "Length you sew before you move your hand on the ruler."),
+    "stitch": Form("length", "Stitch length", "Used to end lines on a whole stitch."),
+    "spread": Form(
+        "length", "Your accuracy", "How far your lines vary although the ruler is placed correctly."
+    ),
 }
 
 

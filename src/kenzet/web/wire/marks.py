@@ -115,7 +115,7 @@ class MarksView(m.Wire):
     totals: list[w.Total]
 
 
-_LAYERS = {0: "the fill", 1: "the one on top", BY_HAND: "laid by hand"}
+_LAYERS = {0: "the fill", 1: "the fill on top", BY_HAND: "placed by hand"}
 
 
 def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> MarksView:

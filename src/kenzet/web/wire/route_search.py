@@ -46,17 +46,17 @@ def search_view(laid: QuiltLayout, found: LocalSearch | None, unit: Unit) -> Sea
     at, left, gained = found.at, found.left, found.gained
     words: list[w.Words] = [_kind_words(kind, unit) for kind in found.kinds if kind.better]
     if words:
-        words.append([f"Weighed as you mind stops and sewing over lines, {_percent(gained)} better."])
+        words.append([f"With your settings for thread cuts and resewing: {_percent(gained)} better."])
     many = len(found.kinds) + len(found.skipped) > 1
     if left < TOLD_SHARE:
-        words.append(["Of all these none can be shorter." if many else "No way is shorter than this."])
+        words.append(["All of these are proven shortest." if many else "This route is proven shortest."])
     elif at or found.done:
-        words.append([f"At most {_percent(left)} more can be saved; it need not be."])
+        words.append([f"At most {_percent(left)} more could be saved, perhaps less."])
     if found.done and not found.ways and left >= TOLD_SHARE:
-        words.insert(0, ["No shorter way was found."])
+        words.insert(0, ["No shorter route found."])
     if found.skipped:
         names = ", ".join(dict.fromkeys(one.unit.part.name for one in found.skipped))
-        words.append([f"{names}: too many lines to look at longer."])
+        words.append([f"{names}: too many lines for a longer search."])
     return SearchView(
         state="done" if found.done else "looking",
         doing=f"{at.one.unit.part.name} …" if at else "",

@@ -146,7 +146,7 @@ def _by_template(
         kind = "wave" if wave else "zigzag"
         return [
             *lay_words(kit, on, unit),
-            f" You have no {kind} at hand for it: with a template of these measures you would follow its edge.",
+            f" You have no {kind} at hand for it: a template of this size would guide the foot.",
         ]
     laid: w.Words = [
         *lay_words(kit, on, unit),

@@ -122,7 +122,7 @@ def _line(
         travels,
         freehand=False,
         zone=laid.zone(key).name,
-        lay=["Once more over the same line, the ruler where it lies."] if again
+        lay=["Sew over the same line again. Leave the ruler in place."] if again
         else (on.by == "tape" and tape_words(plan, drawing, course.number, sewn.get(stretch.of, set()), unit)) or [*lay_words(plan.kit, on, unit), *edge_words(_on_edge(laid, here, plan, drawing, on), unit)],
         sum=None if again else _sum(plan, on, unit),
         hand=hand_words(stops, unit),
@@ -181,7 +181,7 @@ def _freehand(
         travels,
         freehand=True,
         zone=laid.zone(key).name,
-        lay=["Ruler out from under your hands. Fill this freehand: ", f"{texture_name(drawing)}, ", size, " large."],
+        lay=["Put the ruler aside. Quilt freehand: ", f"{texture_name(drawing)}, ", size, " large."],
         sum=None,
         hand=[],
         legs=[],

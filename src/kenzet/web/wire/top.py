@@ -32,7 +32,7 @@ ENDS = (
     Choice("off the edge", "off the edge"),
     Choice("inside", "inside it"),
 )
-EDGE_HELP = "The finished edge is where the binding begins; the raw edge lies 1/4 in outside it."
+EDGE_HELP = "The binding begins at the finished edge. The raw edge is 1/4 in outside it."
 _LENGTHS = {
     "line_ends": Form("choice", "At the quilt’s edge lines end", EDGE_HELP, choices=ENDS),
     "edge": Form("length", "by", EDGE_HELP, only_with=("line_ends", ("off the edge", "inside"))),

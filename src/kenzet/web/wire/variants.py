@@ -120,7 +120,7 @@ def table_of(found: Sequence[TriedFill], unit: Unit) -> list[VariantRow]:
         ("Widest gap", [[w.shown(g, unit, COARSE[unit], about=True)] for g in gaps], gaps),
         ("Density", [[w.density(p.drawing.density, unit)] for p in found], [p.drawing.density for p in found]),
         ("Sewn", [[long_figure(p.drawing.stitched, unit)] for p in found], [p.drawing.stitched for p in found]),
-        ("Thread stops, about", [[f"{c.stops:,}"] for c in costs], [float(c.stops) for c in costs]),
+        ("Thread cuts, about", [[f"{c.stops:,}"] for c in costs], [float(c.stops) for c in costs]),
         ("Time, about", [[about_minutes(c.minutes)] for c in costs], [c.minutes for c in costs]),
     ]  # fmt: skip
     return [

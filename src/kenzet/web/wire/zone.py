@@ -180,7 +180,7 @@ def by_step(laid: QuiltLayout, fill: Fill, body: PlanRequest) -> Fill:
     shape = laid.shape_at(zone, body.place) or laid.shapes(zone)[0]
     met = slants(shape.uncut, list(fill.lay_out(site_at(shape, shape.places[0], laid.middle))))
     if not met or not edge_step.takes_step(fill):
-        raise BadValue("No edge is met at a slant here: the step is the distance itself.", "along_edge")
+        raise BadValue("Lines meet no edge at an angle here, so the step equals the spacing.", "along_edge")
     values = {"spacing": spacing_for(step, met[0].degrees).text, "step": step.text}
     try:
         checked: Fill = validated(_OneFill, {"fill": {**fill.model_dump(mode="json"), **values}}).fill

@@ -36,7 +36,7 @@ const sum = computed<Views['SumView'] | undefined>(() => {
   const foot = bench.view!.foot
   const blank = { kind: 'etched' as const, terms: [], total: { words: [], label: '' }, sentence: [], instead: [], offers: [], ruler: '' }
   if (!bench.edge?.straight) return undefined
-  if (!one) return { ...blank, kind: 'none', sentence: ['No seam and no line runs along with the ruler here: draw the line, or turn the ruler.'] }
+  if (!one) return { ...blank, kind: 'none', sentence: ['No seam or line runs parallel to the ruler here. Mark the line, or turn the ruler.'] }
   const seam = bench.view!.references[one.reference]!.kind === 'seam'
   const total = { words: [fine(one.away)], label: seam ? 'from the seam' : 'apart' }
   if (one.etched !== null) {
@@ -88,7 +88,7 @@ const blocked = computed(() => (bench.edge!.needle.length ? bench.edge!.dead.len
 
 <template>
   <header>
-    <div class="between"><h2>Ruler bench</h2><router-link class="plain" :to="{ name: 'kit', params: { quilt: quilt.id } }" data-testid="to-cupboard">the cupboard</router-link></div>
+    <div class="between"><h2>Ruler bench</h2><router-link class="plain" :to="{ name: 'kit', params: { quilt: quilt.id } }" data-testid="to-cupboard">All tools</router-link></div>
     <p class="quiet">{{ bench.view!.name }}<template v-if="bench.view!.times > 1"> · {{ bench.view!.where }}</template></p>
   </header>
   <p v-if="bench.view!.refused" class="card madder" role="alert">{{ bench.view!.refused }}</p>
@@ -98,7 +98,7 @@ const blocked = computed(() => (bench.edge!.needle.length ? bench.edge!.dead.len
       <v-btn
         v-for="(edge, k) in one.fault ? [undefined] : one.edges" :key="k" class="chip" :disabled="!!one.fault" :title="one.fault" :aria-pressed="one.key === bench.ruler && k === bench.number"
         :data-testid="`bench-${one.key}${k ? `-${k}` : ''}`" @click="bench.pick(one.key, k)"
-      >{{ one.name }}<small v-if="edge && one.edges.length > 1"><WordsText :words="edge.label" /></small><small v-if="one.fault">must not be used</small></v-btn>
+      >{{ one.name }}<small v-if="edge && one.edges.length > 1"><WordsText :words="edge.label" /></small><small v-if="one.fault">not safe with this foot</small></v-btn>
     </template>
   </div>
   <template v-if="bench.edge">
@@ -106,16 +106,16 @@ const blocked = computed(() => (bench.edge!.needle.length ? bench.edge!.dead.len
     <SumCard v-if="sum" :sum="sum" heading="As it lies" />
     <p v-if="bench.fit" class="card fit" :class="{ 'fits': 'leaf', 'can be nudged': 'weld', 'will not do': 'madder' }[bench.fit.verdict]" data-testid="bench-fit"><b>{{ bench.fit.verdict }}</b>: <WordsText :words="bench.fit.words" /></p>
     <p v-if="runsAlong" class="quiet">The needle runs along {{ name(runsAlong.reference) }}.</p>
-    <p v-if="blocked" class="card madder" role="status">{{ bench.edge.needle.length ? 'Where the edge is red the foot cannot get in: it is too tight for it, and the line is cut short there.' : 'Your foot cannot go along this edge: it is too tight for it.' }}</p>
-    <p v-if="!bench.reading?.sewn.length && bench.edge.needle.length" class="card tip" role="status">The needle’s line does not lie in this zone.</p>
+    <p v-if="blocked" class="card madder" role="status">{{ bench.edge.needle.length ? 'Where the edge is red, the curve is too tight for your foot: the line stops short there.' : 'This curve is too tight for your foot.' }}</p>
+    <p v-if="!bench.reading?.sewn.length && bench.edge.needle.length" class="card tip" role="status">The needle’s path is outside this zone.</p>
     <FigureRows :rows="rows" />
     <div class="act">
       <div v-if="zone.lines" class="lines">
         <v-btn class="chip" aria-label="The line before" title="The line before (,)" @click="bench.next(-1)">‹</v-btn>
-        <button class="do" data-testid="lay-it" title="Lay this ruler for it (l)" @click="bench.layWith()">Lay it for line {{ (bench.line?.number ?? 0) + 1 }}</button>
+        <button class="do" data-testid="lay-it" title="Place the ruler for this line (l)" @click="bench.layWith()">Place the ruler for line {{ (bench.line?.number ?? 0) + 1 }}</button>
         <v-btn class="chip" aria-label="The next line" title="The next line (space)" data-testid="next-line" @click="bench.next(1)">›</v-btn>
       </div>
-      <button class="keep" :disabled="!bench.reading?.sewn.length" data-testid="keep-line" title="Keep it (k)" @click="bench.keep()">Keep this line</button>
+      <button class="keep" :disabled="!bench.reading?.sewn.length" data-testid="keep-line" title="Keep this line (k)" @click="bench.keep()">Keep this line</button>
     </div>
     <div v-if="bench.edge.straight && moves + Number(!bench.whole)" class="chips" role="group" aria-label="How far">
       <v-btn class="chip" :aria-pressed="bench.whole" @click="bench.whole = true">from edge to edge</v-btn>
@@ -123,10 +123,10 @@ const blocked = computed(() => (bench.edge!.needle.length ? bench.edge!.dead.len
     </div>
     <p v-if="bench.wrong" class="wrong" role="alert" data-testid="bench-wrong">{{ bench.wrong.message }}</p>
   </template>
-  <p v-else-if="!bench.view!.refused" class="card tip">No ruler is at hand that suits your foot. Put one into the cupboard.</p>
-  <section v-if="bench.view!.hand.length" class="hand" aria-label="Laid by hand">
-    <p class="label">Laid by hand</p>
-    <div v-for="(one, k) in bench.view!.hand" :key="k" class="between"><span>{{ k + 1 }} · <WordsText :words="one.words" /></span><v-btn class="plain" :data-testid="`take-up-${k}`" @click="bench.takeUp(k)">take it up</v-btn></div>
+  <p v-else-if="!bench.view!.refused" class="card tip">None of your rulers suits your foot. Add one to your tools.</p>
+  <section v-if="bench.view!.hand.length" class="hand" aria-label="Lines placed by hand">
+    <p class="label">Lines placed by hand</p>
+    <div v-for="(one, k) in bench.view!.hand" :key="k" class="between"><span>{{ k + 1 }} · <WordsText :words="one.words" /></span><v-btn class="plain" :data-testid="`take-up-${k}`" @click="bench.takeUp(k)">Remove</v-btn></div>
   </section>
   <CurveCard />
   <p class="quiet">{{ bench.view!.caution }}</p>

@@ -89,12 +89,12 @@ const choose = (key: string, place = '') => void zone.choose(key, place)
     </QuiltCanvas>
     <p v-if="bench.picking" class="ask" role="status">
       {{ ['Click one end of the curve.', 'Click its other end.', 'Click the curve where it is furthest from the line between them.'][bench.picked.length % 3] }}
-      <v-btn class="plain" @click="bench.picking = false">never mind</v-btn>
+      <v-btn class="plain" @click="bench.picking = false">Cancel</v-btn>
     </p>
     <template #slip>
       <BenchSlip v-if="bench.view" :placing="at"><NudgePad @nudge="nudge" @turn="(by) => bench.turn(by * turns)" @flip="bench.flip()" /></BenchSlip>
       <template v-else>
-        <header class="between"><h2>Ruler bench</h2><router-link class="plain" :to="{ name: 'kit', params: { quilt: quilt.id } }">the cupboard</router-link></header>
+        <header class="between"><h2>Ruler bench</h2><router-link class="plain" :to="{ name: 'kit', params: { quilt: quilt.id } }">All tools</router-link></header>
         <p v-if="bench.wrong" class="card madder" role="alert">{{ bench.wrong.message }}</p>
         <ZoneList v-if="!zone.key || bench.wrong" :zones="quilt.zones" :chosen="zone.key" lead="Try a ruler before you touch fabric: click a zone on the quilt, or choose one here." @choose="choose" />
       </template>

@@ -42,8 +42,8 @@ async function look() {
   <details data-testid="curve">
     <summary>A ruler for a curve …</summary>
     <div class="stack">
-      <p class="quiet">Lay a strip tip to tip: its length is the chord, the widest gap to the curve the rise.</p>
-      <v-btn class="chip" :aria-pressed="bench.picking" data-testid="pick-curve" @click="pick()">pick it on the quilt</v-btn>
+      <p class="quiet">Hold a ruler from end to end of the curve. Its length is the chord; the widest gap to the curve is the rise.</p>
+      <v-btn class="chip" :aria-pressed="bench.picking" data-testid="pick-curve" @click="pick()">Pick the curve on the quilt</v-btn>
       <div class="two">
         <label><span class="label">Chord</span><input v-model="chord" class="text" :aria-invalid="wrong?.field === 'chord'" data-testid="chord" @input="look()" /></label>
         <label><span class="label">Rise</span><input v-model="rise" class="text" :aria-invalid="wrong?.field === 'rise'" data-testid="rise" @input="look()" /></label>

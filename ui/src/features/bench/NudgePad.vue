@@ -26,7 +26,7 @@ const TURNS = [
       <svg viewBox="0 0 24 24"><path :d="icon" /></svg>
     </button>
     <button v-for="[by, title, label, icon] in TURNS" :key="by" :title="title" :aria-label="label" :data-testid="`turn-${by}`" @click="emit('turn', by)"><svg viewBox="0 0 24 24"><path :d="icon" /></svg></button>
-    <button title="To the other side of the line (x)" aria-label="The ruler to the other side of the line" data-testid="flip" @click="emit('flip')"><svg viewBox="0 0 24 24"><path d="M12 4v16M9 8l-5 4 5 4zM15 8l5 4-5 4z" /></svg></button>
+    <button title="Move the ruler to the other side of the line (x)" aria-label="Move the ruler to the other side of the line" data-testid="flip" @click="emit('flip')"><svg viewBox="0 0 24 24"><path d="M12 4v16M9 8l-5 4 5 4zM15 8l5 4-5 4z" /></svg></button>
   </div>
 </template>
 

@@ -37,7 +37,7 @@ function choose(fill: string) {
     <button v-if="chosen" class="now" :aria-expanded="open" data-testid="other-fill" @click="open = !open">
       <svg viewBox="0 0 72 39" preserveAspectRatio="xMidYMid slice" aria-hidden="true"><path :d="chosen.tile" /></svg>
       <span><b>{{ chosen.label }}</b><span class="quiet">{{ chosen.help }}</span></span>
-      <span class="link">{{ open ? 'keep it' : 'another' }}</span>
+      <span class="link">{{ open ? 'Close' : 'Change fill' }}</span>
     </button>
     <template v-if="open || !chosen">
       <div class="groups" role="group" aria-label="Kinds of fill">
@@ -48,14 +48,14 @@ function choose(fill: string) {
       </div>
     </template>
     <div class="more">
-      <v-btn class="plain" data-testid="gallery" title="key a" @click="variants.show('gallery')">see every fill here</v-btn>
+      <v-btn class="plain" data-testid="gallery" title="key a" @click="variants.show('gallery')">See every fill</v-btn>
       <template v-if="zone.plan?.fill && !zone.layer">
-        <v-btn v-if="!variants.isPinned" class="plain" data-testid="pin" @click="variants.pin(zone.plan!.fill!)">pin this one</v-btn>
-        <v-btn v-if="variants.pins.length" class="plain" data-testid="compare" @click="variants.show('pins')">{{ variants.pins.length }} pinned: compare</v-btn>
+        <v-btn v-if="!variants.isPinned" class="plain" data-testid="pin" @click="variants.pin(zone.plan!.fill!)">Keep as a variant</v-btn>
+        <v-btn v-if="variants.pins.length" class="plain" data-testid="compare" @click="variants.show('pins')">{{ variants.pins.length }} variants: compare</v-btn>
       </template>
-      <v-btn v-if="chosen" class="plain" data-testid="copy" @click="copy()">copy its settings</v-btn>
-      <v-btn v-if="recipes.held && recipes.held.from !== zone.key" class="plain" data-testid="paste" @click="zone.setWhole(recipes.held.fill)">lay the copied {{ recipes.held.label }} here</v-btn>
-      <v-btn class="plain" :aria-expanded="book" data-testid="recipes" @click="book = !book">recipes …</v-btn>
+      <v-btn v-if="chosen" class="plain" data-testid="copy" @click="copy()">Copy settings</v-btn>
+      <v-btn v-if="recipes.held && recipes.held.from !== zone.key" class="plain" data-testid="paste" @click="zone.setWhole(recipes.held.fill)">Paste {{ recipes.held.label }}</v-btn>
+      <v-btn class="plain" :aria-expanded="book" data-testid="recipes" @click="book = !book">Recipes …</v-btn>
     </div>
     <RecipesCard v-if="book" />
   </div>

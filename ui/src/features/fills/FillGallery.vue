@@ -18,14 +18,14 @@ onMounted(() => heading.value?.focus())
 <template>
   <section class="gallery" aria-label="Every fill in this zone" data-testid="gallery-board" @keydown.esc.stop="variants.close()">
     <header>
-      <h2 ref="heading" tabindex="-1">{{ zone.plan?.name }}: every fill that suits it</h2>
-      <v-btn class="chip" @click="variants.close()">back to the quilt</v-btn>
+      <h2 ref="heading" tabindex="-1">{{ zone.plan?.name }}: every fill that fits</h2>
+      <v-btn class="chip" @click="variants.close()">Back to the quilt</v-btn>
     </header>
     <div class="sorts chips" role="group" aria-label="Order">
       <v-btn v-for="[key, label] in sorts" :key="key" class="chip" :aria-pressed="variants.sort === key" @click="variants.sort = key">{{ label }}</v-btn>
     </div>
     <p v-if="variants.trouble" class="card madder" role="alert">{{ variants.trouble }}</p>
-    <p v-else-if="!variants.gallery" class="quiet" role="status">Laying out every fill in this zone …</p>
+    <p v-else-if="!variants.gallery" class="quiet" role="status">Drawing every fill in this zone …</p>
     <ul v-else class="cards">
       <li v-for="card in variants.cards" :key="card.kind">
         <button class="one" :data-testid="`card-${card.kind}`" :title="card.help" @click="variants.take(card.fill)">

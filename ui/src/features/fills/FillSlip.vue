@@ -51,8 +51,8 @@ function set(name: string, value: unknown) {
   <header>
     <div class="top"><h2>{{ zone.plan?.name }}</h2><v-btn class="plain" @click="zone.choose('')">all zones</v-btn></div>
     <p class="quiet">{{ zone.plan?.occurs }}</p>
-    <p v-if="zone.plan?.here_apart" class="apart"><b>Only here</b>, {{ zone.plan.where }}. <v-btn class="plain" data-testid="join" @click="zone.setApart(false)">like the others again</v-btn></p>
-    <p v-else-if="alone" class="apart quiet">All {{ zone.plan!.times - elsewhere }} follow what you do here. <v-btn class="plain" data-testid="apart" @click="zone.setApart(true)">only this one …</v-btn></p>
+    <p v-if="zone.plan?.here_apart" class="apart"><b>Only in this block</b>, {{ zone.plan.where }}. <v-btn class="plain" data-testid="join" @click="zone.setApart(false)">Same as the others again</v-btn></p>
+    <p v-else-if="alone" class="apart quiet">All {{ zone.plan!.times - elsewhere }} blocks follow your changes here. <v-btn class="plain" data-testid="apart" @click="zone.setApart(true)">Only this block …</v-btn></p>
     <ul v-if="zone.plan?.apart.length" class="others">
       <li v-for="one in zone.plan.apart" :key="one.where">{{ one.where }}: {{ one.fill }}</li>
     </ul>
@@ -60,12 +60,12 @@ function set(name: string, value: unknown) {
   <div v-if="zone.plan?.over || zone.layer" class="chips" role="group" aria-label="Which fill">
     <v-btn class="chip" :aria-pressed="zone.layer === 0" data-testid="layer-0" @click="zone.turnTo(0)">the fill</v-btn>
     <v-btn class="chip" :aria-pressed="zone.layer === 1" data-testid="layer-1" @click="zone.turnTo(1)">on top{{ zone.plan?.over ? `: ${zone.plan.over}` : '' }}</v-btn>
-    <v-btn v-if="zone.plan?.over" class="plain" data-testid="take-off" @click="zone.takeOff()">take it off</v-btn>
+    <v-btn v-if="zone.plan?.over" class="plain" data-testid="take-off" @click="zone.takeOff()">Remove</v-btn>
   </div>
-  <p v-if="zone.layer && !fill" class="card leaf">Choose what is sewn on top of the first fill.</p>
+  <p v-if="zone.layer && !fill" class="card leaf">Choose the fill to sew on top of the first.</p>
   <FillChooser :key="zone.layer" />
   <fieldset v-if="zone.layer && fill" class="cells">
-    <legend class="label">It lies in</legend>
+    <legend class="label">Fill these cells</legend>
     <div class="chips">
       <v-btn v-for="[cells, label] in CELLS" :key="cells" class="chip" :aria-pressed="zone.plan?.cells === cells" @click="zone.setCells(cells)">{{ label }}</v-btn>
     </div>
@@ -76,7 +76,7 @@ function set(name: string, value: unknown) {
       v-for="field in spacing" :key="field.name + quilt.taken" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
       @set="set(field.name, $event)" @step="zone.step(field.name, $event)"
     />
-    <div v-if="zone.plan.offers.length" class="chips tight" title="even: comes out without a sliver · corners: a line through every corner" role="group" aria-label="Spacings that suit this zone">
+    <div v-if="zone.plan.offers.length" class="chips tight" title="even: no leftover sliver · corners: a line through every corner" role="group" aria-label="Spacings that suit this zone">
       <v-btn v-for="offer in zone.plan.offers" :key="offer.value" class="chip offer" :aria-pressed="offer.now" data-testid="offer" @click="zone.setAll(offer.values)">
         <b><WordsText :words="offer.words" /></b> {{ offer.label }}
       </v-btn>
@@ -86,9 +86,9 @@ function set(name: string, value: unknown) {
     </v-btn>
     <LineSlip v-if="zone.ruler" :ruler="zone.ruler" />
     <SumCard v-else-if="zone.plan.sum" :sum="zone.plan.sum" :heading="zone.plan.sew_with === 'walking foot' ? 'How a line is placed' : 'Where the ruler goes'" @choose="zone.set('spacing', $event)">
-      <v-btn v-if="zone.lines" class="plain" data-testid="show-ruler" @click="zone.next(0)">show it on a line</v-btn>
+      <v-btn v-if="zone.lines" class="plain" data-testid="show-ruler" @click="zone.next(0)">Show the ruler</v-btn>
     </SumCard>
-    <v-btn v-else-if="zone.lines" class="chip alone" data-testid="show-ruler" @click="zone.next(0)">show what sews a line</v-btn>
+    <v-btn v-else-if="zone.lines" class="chip alone" data-testid="show-ruler" @click="zone.next(0)">Show what sews this line</v-btn>
     <MeetCard v-if="zone.plan.can_meet" />
     <div class="fields">
       <FieldControl
@@ -103,7 +103,7 @@ function set(name: string, value: unknown) {
     <p v-if="zone.plan.drift.length" class="card leaf" data-testid="drift"><WordsText :words="zone.plan.drift" /></p>
     <p v-for="note in zone.plan.notes" :key="note" class="card leaf">{{ note }}</p>
     <p v-for="(words, k) in zone.plan.advice" :key="k" class="card tip"><WordsText :words="words" /></p>
-    <v-btn v-if="Object.keys(zone.plan.across).length" class="chip alone" data-testid="across" @click="zone.setAll(zone.plan.across)">let them go on from block to block</v-btn>
+    <v-btn v-if="Object.keys(zone.plan.across).length" class="chip alone" data-testid="across" @click="zone.setAll(zone.plan.across)">Make lines continue across blocks</v-btn>
     <FigureRows v-if="zone.plan.figures.length" :rows="zone.plan.figures" />
     <FigureRows :rows="zone.plan.rows" />
     <div class="fields">
@@ -143,11 +143,11 @@ function set(name: string, value: unknown) {
       </template>
     </div>
     <div v-if="!zone.layer" class="last">
-      <v-btn v-if="!zone.plan.over" class="plain" data-testid="on-top" @click="zone.turnTo(1)">sew a second fill on top …</v-btn>
-      <v-btn class="plain" @click="zone.leaveOpen()">leave this zone open</v-btn>
+      <v-btn v-if="!zone.plan.over" class="plain" data-testid="on-top" @click="zone.turnTo(1)">Add a second fill on top …</v-btn>
+      <v-btn class="plain" @click="zone.leaveOpen()">Leave this zone unquilted</v-btn>
     </div>
   </template>
-  <p v-else-if="zone.plan && !zone.layer" class="card leaf">This zone is left open: nothing is quilted in it. Choose a fill above to quilt it.</p>
+  <p v-else-if="zone.plan && !zone.layer" class="card leaf">This zone is unquilted. Choose a fill above to quilt it.</p>
 </template>
 
 <style scoped>

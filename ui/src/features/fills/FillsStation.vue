@@ -108,7 +108,7 @@ useCanvasKeys(canvas)
     </QuiltCanvas>
     <p v-if="picking" class="ask" role="status">
       Click {{ { edge: 'an edge', corner: 'a corner', point: 'a place' }[picking.kind] }} of the zone.
-      <v-btn class="plain" @click="picking = undefined">never mind</v-btn>
+      <v-btn class="plain" @click="picking = undefined">Cancel</v-btn>
     </p>
     <FillGallery v-if="variants.open === 'gallery' && zone.key" />
     <VariantsBoard v-else-if="variants.open === 'pins' && zone.key" />
@@ -116,8 +116,8 @@ useCanvasKeys(canvas)
       <FillSlip v-if="zone.plan" @pick="(kind, field, choice) => (picking = { kind, field, choice })" />
       <template v-else>
         <h2>Fills</h2>
-        <p v-if="loose" class="card tip">This patch is in no zone yet. <v-btn class="plain" data-testid="zone-of-patch" @click="makeZone()">Make a zone of it</v-btn></p>
-        <p v-if="!quilt.zones.length" class="card tip">No zone is made yet: say first what is quilted as one. <v-btn class="plain" data-testid="to-zones" @click="makeZone()">Choose patches</v-btn></p>
+        <p v-if="loose" class="card tip">This patch belongs to no zone yet. <v-btn class="plain" data-testid="zone-of-patch" @click="makeZone()">Make a zone of it</v-btn></p>
+        <p v-if="!quilt.zones.length" class="card tip">No zones yet. Select the patches you want to quilt together. <v-btn class="plain" data-testid="to-zones" @click="makeZone()">Choose patches</v-btn></p>
         <ZoneList v-else :zones="quilt.zones" lead="Click a patch on the quilt to choose its zone, or choose one here." @choose="choose" />
       </template>
     </template>

@@ -17,7 +17,7 @@ const zone = useZone()
       <span>
         <v-btn class="chip" aria-label="The line before" title="The line before (,)" @click="zone.next(-1)">‹</v-btn>
         <v-btn class="chip" aria-label="The next line" title="The next line (.)" @click="zone.next(1)">›</v-btn>
-        <v-btn class="chip" aria-label="Let go of the line" title="Let go (Esc)" @click="zone.drop()">×</v-btn>
+        <v-btn class="chip" aria-label="Deselect the line" title="Deselect (Esc)" @click="zone.drop()">×</v-btn>
       </span>
     </div>
     <SumCard v-if="ruler.sum" :sum="ruler.sum" :heading="zone.plan?.sew_with === 'walking foot' ? 'How this line is placed' : 'Where the ruler goes'" @choose="zone.set('spacing', $event)" />
@@ -27,8 +27,8 @@ const zone = useZone()
       <v-btn
         v-for="one in ruler.rulers" :key="one.key" class="chip" :class="{ off: !one.fits }" :disabled="!!one.fault" :title="one.fault" :aria-pressed="one.key === ruler.ruler"
         :data-testid="`lay-${one.key}`" @click="zone.layWith(one.key, null)"
-      ><b>{{ one.name }}</b> <WordsText v-if="one.words.length" :words="one.words" /><template v-else>must not be used</template></v-btn>
-      <v-btn v-if="zone.plan?.own_ruler" class="plain" data-testid="lay-best" @click="zone.layWith(null, null)">you chose this one: take the best again</v-btn>
+      ><b>{{ one.name }}</b> <WordsText v-if="one.words.length" :words="one.words" /><template v-else>not safe with this foot</template></v-btn>
+      <v-btn v-if="zone.plan?.own_ruler" class="plain" data-testid="lay-best" @click="zone.layWith(null, null)">Your choice. Use the recommended ruler</v-btn>
     </div>
     <ul v-if="ruler.curves.length" class="curves" data-testid="curves">
       <li v-for="(curve, k) in ruler.curves" :key="k" :class="curve.verdict.replaceAll(' ', '-')"><b>{{ curve.name }}</b> <WordsText :words="curve.words" /><em>{{ curve.verdict }}</em></li>

@@ -11,11 +11,11 @@ const names = computed(() => meeting.chosen.map((k) => zone.plan?.features[k]?.n
 </script>
 
 <template>
-  <v-btn v-if="!meeting.choosing" class="plain start" data-testid="meet" @click="meeting.begin()">make it meet the piecing …</v-btn>
+  <v-btn v-if="!meeting.choosing" class="plain start" data-testid="meet" @click="meeting.begin()">Make lines meet the piecing …</v-btn>
   <section v-else class="meet" aria-label="Meets the piecing" data-testid="meet-card">
     <div class="between"><b>Meets the piecing</b><v-btn class="plain" @click="meeting.end()">done</v-btn></div>
-    <p v-if="!names.length">Click on the quilt what a line must hit: first the place to count from, then one or more others.</p>
-    <p v-else>From <b>{{ names[0] }}</b><template v-if="names.length > 1"> to <b>{{ names.slice(1).join(', ') }}</b></template><template v-else>: now the place that must be met.</template></p>
+    <p v-if="!names.length">Click the points that a line must hit: first the point to count from, then one or more others.</p>
+    <p v-else>From <b>{{ names[0] }}</b><template v-if="names.length > 1"> to <b>{{ names.slice(1).join(', ') }}</b></template><template v-else>: now click the point that a line must hit.</template></p>
     <p v-if="meeting.trouble" class="wrong" role="alert">{{ meeting.trouble }}</p>
     <p v-if="meeting.found?.said" class="card weld">{{ meeting.found.said }}</p>
     <div v-if="meeting.found" class="ways">

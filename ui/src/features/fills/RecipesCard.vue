@@ -27,23 +27,23 @@ onMounted(() => void recipes.load())
 <template>
   <section class="recipes" aria-label="Recipes" data-testid="recipes-card">
     <form v-if="zone.plan?.fill" class="keep" @submit.prevent="keep">
-      <input v-model="name" class="text" maxlength="80" placeholder="Keep this fill as …" aria-label="Name of the recipe" data-testid="recipe-name" />
+      <input v-model="name" class="text" maxlength="80" placeholder="Save this fill as …" aria-label="Name of the recipe" data-testid="recipe-name" />
       <v-btn class="chip" type="submit" :disabled="!name.trim()" data-testid="recipe-keep">{{ taken ? 'replace' : 'keep' }}</v-btn>
     </form>
     <p v-if="recipes.trouble" class="wrong" role="alert">{{ recipes.trouble }}</p>
-    <p v-if="recipes.list && !recipes.list.length" class="quiet">No recipe is kept yet. What you keep here can be laid into any zone of any quilt.</p>
+    <p v-if="recipes.list && !recipes.list.length" class="quiet">No recipes yet. A fill that you save here can be used in any zone of any quilt.</p>
     <ul>
       <li v-for="one in recipes.list" :key="one.name">
-        <button class="lay" :title="`Lay ${one.name} into this zone`" @click="zone.setWhole(one.fill)">
+        <button class="lay" :title="`Use ${one.name} in this zone`" @click="zone.setWhole(one.fill)">
           <svg viewBox="0 0 72 39" preserveAspectRatio="xMidYMid slice" aria-hidden="true"><path :d="one.tile" /></svg>
           <b>{{ one.name }}</b><span class="quiet">{{ one.label }}, {{ one.spacing }}</span>
         </button>
-        <v-btn class="chip" :aria-label="`Take away ${one.name}`" @click="recipes.forget(one.name)">×</v-btn>
+        <v-btn class="chip" :aria-label="`Delete ${one.name}`" @click="recipes.forget(one.name)">×</v-btn>
       </li>
     </ul>
     <p class="files">
       <a v-if="recipes.list?.length" class="plain" :href="exports.href('recipes-json')" data-testid="recipes-file">{{ exports.label('recipes-json') }}</a>
-      <label class="plain">bring in a file<input type="file" accept=".json,application/json" class="sr" data-testid="recipes-bring" @change="bring" /></label>
+      <label class="plain">Import a file<input type="file" accept=".json,application/json" class="sr" data-testid="recipes-bring" @change="bring" /></label>
     </p>
   </section>
 </template>

@@ -20,10 +20,10 @@ onMounted(() => heading.value?.focus())
   <section class="board" aria-label="Variants" data-testid="variants-board" @keydown.esc.stop="variants.close()">
     <header>
       <h2 ref="heading" tabindex="-1">{{ zone.plan?.name }}: {{ cards.length }} variants</h2>
-      <v-btn class="chip" @click="variants.close()">back to the quilt</v-btn>
+      <v-btn class="chip" @click="variants.close()">Back to the quilt</v-btn>
     </header>
     <p v-if="variants.trouble" class="card madder" role="alert">{{ variants.trouble }}</p>
-    <p v-else-if="!variants.pinned" class="quiet" role="status">Drawing them …</p>
+    <p v-else-if="!variants.pinned" class="quiet" role="status">Drawing the variants …</p>
     <table v-else :style="{ '--many': cards.length }">
       <thead>
         <tr>
@@ -44,14 +44,14 @@ onMounted(() => heading.value?.focus())
         <tr>
           <td />
           <td v-for="(card, k) in cards" :key="k">
-            <b v-if="now(card.fill)" class="now">this is on the quilt</b>
-            <v-btn v-else class="chip" :data-testid="`make-so-${k}`" @click="variants.take(card.fill)">make it so</v-btn>
-            <v-btn class="plain" :aria-label="`Take off ${card.label}`" @click="variants.unpin(k)">unpin</v-btn>
+            <b v-if="now(card.fill)" class="now">On the quilt now</b>
+            <v-btn v-else class="chip" :data-testid="`make-so-${k}`" @click="variants.take(card.fill)">Use this variant</v-btn>
+            <v-btn class="plain" :aria-label="`Remove ${card.label}`" @click="variants.unpin(k)">Remove</v-btn>
           </td>
         </tr>
       </tfoot>
     </table>
-    <p class="quiet">Times and thread stops are estimates. On the quilt, the key v shows the pinned ones in turn.</p>
+    <p class="quiet">Times and thread cuts are estimates. On the quilt, the v key shows the variants in turn.</p>
   </section>
 </template>
 

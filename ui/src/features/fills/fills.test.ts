@@ -77,7 +77,7 @@ describe('the slip of a zone', () => {
   })
   it('of an open zone offers fills, and nothing that needs one', async () => {
     const part = await shown(slip({ fill: null, fields: [], sum: null }))
-    expect(part.text()).toContain('left open')
+    expect(part.text()).toContain('unquilted')
     expect(byId(part, 'show-ruler').exists()).toBe(false)
     expect(part.findAll('.tiles button').length).toBeGreaterThan(0)
   })

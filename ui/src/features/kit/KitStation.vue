@@ -41,12 +41,12 @@ onBeforeUnmount(() => void kit.settle())
 <template>
   <StationPage v-if="kit.view">
     <div v-if="shown" class="makes">
-      <v-btn class="chip back" data-testid="back-to-cupboard" @click="makes = false">‹ the cupboard</v-btn>
+      <v-btn class="chip back" data-testid="back-to-cupboard" @click="makes = false">‹ All tools</v-btn>
       <RulerPicture :foot="kit.view.foot" :makes="shown.makes" />
     </div>
     <div v-else class="cupboard" data-testid="cupboard">
       <section v-for="shelf in kit.shelves" :key="shelf.key" :aria-label="shelf.label">
-        <div class="between"><h3>{{ shelf.label }}</h3><v-btn class="plain" :aria-expanded="adding === shelf.key" :data-testid="`add-${shelf.key}`" @click="adding = adding === shelf.key ? '' : shelf.key">add …</v-btn></div>
+        <div class="between"><h3>{{ shelf.label }}</h3><v-btn class="plain" :aria-expanded="adding === shelf.key" :data-testid="`add-${shelf.key}`" @click="adding = adding === shelf.key ? '' : shelf.key">Add …</v-btn></div>
         <div v-if="adding === shelf.key" class="chips kinds">
           <v-btn v-for="kind in shelf.kinds" :key="kind.kind" class="chip" :data-testid="`kind-${kind.kind.replaceAll(' ', '-')}`" @click="add(kind.kind)">{{ kind.label }}</v-btn>
         </div>

@@ -25,14 +25,14 @@ async function file(event: Event) {
 
 <template>
   <section v-if="kit.view" class="stack">
-    <header><div class="between"><h2>Your kit</h2><router-link class="chip to-bench" :to="{ name: 'bench', params: { quilt: quilt.id } }" data-testid="to-bench">Ruler bench ›</router-link></div><p class="quiet">this quilt is sewn with these; click a thing to see or change it</p></header>
+    <header><div class="between"><h2>Your kit</h2><router-link class="chip to-bench" :to="{ name: 'bench', params: { quilt: quilt.id } }" data-testid="to-bench">Ruler bench ›</router-link></div><p class="quiet">Tools for this quilt. Click a tool to see or change it.</p></header>
     <div v-if="kit.behind" class="card tip" role="status" data-testid="behind">
-      <p>This quilt is planned with your kit as it was.</p>
+      <p>This quilt still uses your tools as they were when it was planned.</p>
       <p v-if="kit.view.changed.length">Changed since: {{ names(kit.view.changed) }}.</p>
-      <p v-if="kit.view.new.length">New: {{ names(kit.view.new) }}.</p>
-      <p v-if="kit.view.away.length">Not at hand any more: {{ names(kit.view.away) }}.</p>
-      <p class="quiet">What is sewn stays as it is; where old and new lines join they may be a little apart.</p>
-      <v-btn class="chip" data-testid="take-over" @click="kit.takeOver()">plan with it as it is now</v-btn>
+      <p v-if="kit.view.new.length">Added: {{ names(kit.view.new) }}.</p>
+      <p v-if="kit.view.away.length">No longer available: {{ names(kit.view.away) }}.</p>
+      <p class="quiet">Sewn lines stay as they are. Where old and new lines meet they may be slightly off.</p>
+      <v-btn class="chip" data-testid="take-over" @click="kit.takeOver()">Plan with today’s tools</v-btn>
     </div>
     <p v-if="kit.refused" class="card madder" role="alert">{{ kit.refused }}</p>
     <p v-if="kit.view.fault" class="card madder" role="alert">{{ kit.view.fault }}</p>
@@ -49,11 +49,11 @@ async function file(event: Event) {
     <p class="card weld"><WordsText :words="kit.view.sentence" /></p>
     <p v-for="ruler in kit.view.rulers.filter((one) => one.fault)" :key="ruler.key" class="card madder" role="alert">{{ ruler.fault }}</p>
     <div class="two"><LengthField v-for="f in kit.view.fields" :key="f.name + quilt.taken" :field="f" :error="error(f.name)" :unit="quilt.unit" @typed="kit.change({ values: { [f.name]: $event } })" /></div>
-    <p class="quiet">A thin ruler can slip under the foot and break the needle: use the thickness that your foot’s and your machine’s manuals ask for.</p>
+    <p class="quiet">A thin ruler can slip under the foot and break the needle. Use the ruler thickness that your foot’s and machine’s manuals ask for.</p>
     <div class="chips files">
       <a class="plain" :href="exports.href('kit-json')" data-testid="kit-json">{{ exports.label('kit-json') }}</a>
       <a class="plain" :href="exports.href('kit-csv')" data-testid="kit-csv">{{ exports.label('kit-csv') }}</a>
-      <label class="plain">bring things in …<input type="file" accept=".json,.csv" class="sr" data-testid="bring-things" @change="file" /></label>
+      <label class="plain">Import tools …<input type="file" accept=".json,.csv" class="sr" data-testid="bring-things" @change="file" /></label>
     </div>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
   </section>

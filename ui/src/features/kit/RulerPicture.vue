@@ -35,15 +35,15 @@ const named = computed(() => {
       <circle cx="412" :cy="TOP" :r="foot * scale" class="foot" /><circle cx="412" :cy="TOP" r="4" class="needle" />
       <path :d="`M470 ${TOP + 6}V${edge - 6}`" class="gap" />
       <foreignObject x="478" :y="(TOP + edge) / 2 - 15" width="110" height="30"><div class="r">your foot</div></foreignObject>
-      <text x="139" y="34" class="head">put this on your last line</text>
-      <text x="638" y="34" class="head">and sew this far from it</text>
+      <text x="139" y="34" class="head">put this mark on your last line</text>
+      <text x="638" y="34" class="head">and you sew this far from it</text>
       <path d="M139 42v16m-6-6l6 7 6-7M638 42v16m-6-6l6 7 6-7" class="to" />
       <template v-for="line in named" :key="line.at">
         <foreignObject x="74" :y="line.y - 18" width="130" height="36"><div class="tag"><b><WordsText :words="line.label" /></b></div></foreignObject>
         <foreignObject x="560" :y="line.y - 18" width="156" height="36"><div class="tag made"><b><WordsText :words="line.words" /></b></div></foreignObject>
       </template>
     </svg>
-    <figcaption>Put a mark on the line before: the new one falls that much and your foot away.</figcaption>
+    <figcaption>Put a mark on the line before: the new line is that distance plus your foot’s offset away.</figcaption>
   </figure>
 </template>
 

@@ -31,7 +31,7 @@ const side = ref<(typeof SIDES)[number][0]>('offset')
 </script>
 
 <template>
-  <v-btn v-if="!open" class="chip" data-testid="strip" @click="open = true">measure it by a strip …</v-btn>
+  <v-btn v-if="!open" class="chip" data-testid="strip" @click="open = true">Measure the foot with a test strip …</v-btn>
   <div v-else class="card leaf strip">
     <p>Sew {{ lines }} lines, each with the ruler’s <b>edge</b> on the line before. Measure from the first to the last.</p>
     <div class="two">
@@ -39,12 +39,12 @@ const side = ref<(typeof SIDES)[number][0]>('offset')
       <label class="label">First to last<input v-model="span" class="text" data-testid="strip-span" :aria-invalid="wrong?.field === 'span'" @input="read(false)" /></label>
     </div>
     <div class="chips" role="group" aria-label="Where the ruler lay"><v-btn v-for="[key, label] in SIDES" :key="key" class="chip" :aria-pressed="side === key" :data-testid="`strip-${key}`" @click="((side = key), read(false))">{{ label }}</v-btn></div>
-    <p v-if="side !== 'offset'" class="quiet">Your plans lay rulers away from the machine’s body: that side counts in them.</p>
+    <p v-if="side !== 'offset'" class="quiet">Your plans place the ruler away from the machine’s body, so that side counts.</p>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong.message }}</p>
     <p v-if="found" role="status">Needle to rim: <b data-testid="strip-tells">{{ tells(found) }}</b></p>
     <div class="chips">
-      <v-btn v-if="found" color="primary" variant="flat" data-testid="strip-keep" @click="read(true)">Plan with that from now on</v-btn>
-      <v-btn class="plain" @click="open = false">never mind</v-btn>
+      <v-btn v-if="found" color="primary" variant="flat" data-testid="strip-keep" @click="read(true)">Use this offset from now on</v-btn>
+      <v-btn class="plain" @click="open = false">Cancel</v-btn>
     </div>
   </div>
 </template>

@@ -30,7 +30,7 @@ const makes = computed(() => kit.thing?.kind === 'ruler foot' || !!kit.view?.rul
 <template>
   <section v-if="kit.thing" class="stack">
     <header>
-      <div class="between"><h2>{{ kit.thing.name }}</h2><v-btn class="plain" data-testid="whole-kit" @click="kit.settle().then(() => kit.choose(''))">the whole kit</v-btn></div>
+      <div class="between"><h2>{{ kit.thing.name }}</h2><v-btn class="plain" data-testid="whole-kit" @click="kit.settle().then(() => kit.choose(''))">All tools</v-btn></div>
       <p class="quiet">{{ kit.thing.label }}</p>
     </header>
     <label class="between"><span class="label">Name</span><input class="text" :value="kit.thing.name" maxlength="80" data-testid="thing-name" :aria-invalid="!!error('name')" @input="kit.set('name', ($event.target as HTMLInputElement).value)" /></label>
@@ -48,11 +48,11 @@ const makes = computed(() => kit.thing?.kind === 'ruler foot' || !!kit.view?.rul
       <FieldControl v-for="field in minor" :key="kit.key + field.name" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="{}" @set="kit.set(field.name, $event)" />
     </div>
     <table v-if="kit.thing.history.length" class="past">
-      <caption class="label">It was</caption>
+      <caption class="label">Before:</caption>
       <tr v-for="(past, k) in kit.thing.history" :key="k"><td>{{ past.words.map((w) => (typeof w === 'string' ? w : `${w.text} ${w.unit}`)).join('') }}</td><td>until {{ past.until }}</td><td class="quiet">{{ past.how }}</td></tr>
     </table>
-    <p v-if="sure">Take it out of the cupboard for good? <v-btn class="plain" data-testid="remove-sure" @click="kit.remove(kit.key)">Yes, take it out</v-btn> <v-btn class="plain" @click="sure = false">no</v-btn></p>
-    <v-btn v-else class="plain" data-testid="remove-thing" @click="sure = true">take it out of the cupboard …</v-btn>
+    <p v-if="sure">Delete this item for good? <v-btn class="plain" data-testid="remove-sure" @click="kit.remove(kit.key)">Delete it</v-btn> <v-btn class="plain" @click="sure = false">no</v-btn></p>
+    <v-btn v-else class="plain" data-testid="remove-thing" @click="sure = true">Delete this item …</v-btn>
   </section>
 </template>
 

@@ -15,7 +15,7 @@ const foot = { ...thingView({ offset: '1/4 in' }), fields: [field({ name: 'offse
 beforeEach(async () => {
   opened()
   vi.spyOn(api, 'things').mockResolvedValue(shelves(foot))
-  vi.spyOn(api, 'kit').mockResolvedValue(kitView({ fields: [field({ name: 'tolerance', label: 'A line may be out by', text: '1/8' })] }))
+  vi.spyOn(api, 'kit').mockResolvedValue(kitView({ fields: [field({ name: 'tolerance', label: 'A line may be off by', text: '1/8' })] }))
   await useKit().look()
 })
 afterEach(() => vi.restoreAllMocks())

@@ -122,7 +122,7 @@ useCanvasKeys(canvas)
             <b>{{ method.label }}</b><span class="quiet"><WordsText :words="method.words" /></span>
           </button>
         </div>
-        <v-btn v-if="marks.chosen_by_her && marks.methods[0]?.key !== marks.method" class="plain left" data-testid="method-best" @click="mark(null)">you chose this one: take what the app finds best</v-btn>
+        <v-btn v-if="marks.chosen_by_her && marks.methods[0]?.key !== marks.method" class="plain left" data-testid="method-best" @click="mark(null)">Your choice. Use the recommended method</v-btn>
         <p class="card leaf"><WordsText :words="marks.note" /></p>
         <p v-if="marks.drawn_too" class="quiet" data-testid="drawn-too">
           {{ marks.drawn_too === 1 ? '1 line is' : `${marks.drawn_too} lines are` }} drawn for a shorter route.
@@ -141,10 +141,10 @@ useCanvasKeys(canvas)
           <v-btn class="chip" aria-label="The next one" :disabled="round + 1 >= marks.rounds" data-testid="next-round" @click="round += 1">›</v-btn>
         </div>
         <FigureRows :rows="marks.rows" />
-        <router-link v-if="marks.at_the_table" class="chip table" :to="{ name: 'table', params: { quilt: quilt.id } }" data-testid="to-table">Do it step by step, in large type ›</router-link>
+        <router-link v-if="marks.at_the_table" class="chip table" :to="{ name: 'table', params: { quilt: quilt.id } }" data-testid="to-table">Mark step by step, in large type ›</router-link>
         <SheetCard v-model="sheet" :marks="marks" />
         <section v-if="marks.edges.length">
-          <v-btn v-if="!ticksShown" class="plain left" data-testid="see-ticks" @click="strips = true">see where every line meets the edges …</v-btn>
+          <v-btn v-if="!ticksShown" class="plain left" data-testid="see-ticks" @click="strips = true">Show where every line meets the edges …</v-btn>
           <div v-else class="top">
             <label class="label" for="edge">Ticks along an edge</label>
             <select id="edge" v-model.number="edge"><option v-for="(e, n) in marks.edges" :key="e.name" :value="n">{{ e.name }}</option></select>
@@ -162,7 +162,7 @@ useCanvasKeys(canvas)
         <h2>Marks</h2>
         <section class="card leaf job">
           <p class="label">The job sheet</p>
-          <p>Every block with its zones, sums, rulers and strokes, on paper for the sewing room.</p>
+          <p>Every block with its zones, sums, rulers and marks, to print for the sewing room.</p>
           <div class="chips"><a class="chip" :href="exports.href('job-pdf', here, { unit: quilt.unit, paper: jobPaper })" data-testid="job">{{ exports.label('job-pdf') }}</a><a class="chip" :href="exports.href('job-pdf', here, { unit: quilt.unit, paper: jobPaper, large: true })" data-testid="job-large">in large type</a></div>
         </section>
         <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>

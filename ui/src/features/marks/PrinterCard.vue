@@ -71,8 +71,8 @@ async function forget(printer: string) {
         <label class="label">Up<input v-model="up" class="text" data-testid="bar-up" :aria-invalid="wrong?.field === 'up'" /></label>
       </div>
       <p v-if="wrong" class="wrong" role="alert">{{ wrong.message }}</p>
-      <p v-if="view?.asks" class="card weld" role="status" data-testid="printer-asks">{{ view.asks }} <v-btn class="plain" data-testid="printer-sure" @click="keep(true)">It was off: correct it so</v-btn></p>
-      <div class="chips"><v-btn class="chip offer" data-testid="printer-keep" @click="keep(false)">correct sheets by that</v-btn><v-btn class="plain" @click="open = false">never mind</v-btn></div>
+      <p v-if="view?.asks" class="card weld" role="status" data-testid="printer-asks">{{ view.asks }} <v-btn class="plain" data-testid="printer-sure" @click="keep(true)">The printer was off: correct it</v-btn></p>
+      <div class="chips"><v-btn class="chip offer" data-testid="printer-keep" @click="keep(false)">correct sheets by that</v-btn><v-btn class="plain" @click="open = false">Cancel</v-btn></div>
     </div>
   </div>
 </template>

@@ -78,12 +78,12 @@ onBeforeUnmount(() => kept.stop())
     <QuiltCanvas :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place" :layer="zone.layer" :marks="marks" :now="step" />
     <main class="say" aria-live="polite">
       <router-link class="plain" :to="{ name: 'marks', params: { quilt: quilt.id } }" data-testid="to-marks">‹ {{ view?.name }}</router-link>
-      <p v-if="kept.waiting.value" class="card weld" role="status" data-testid="unsent">Kenzet does not answer. Go on: what you do is kept here and told when it answers again.</p>
+      <p v-if="kept.waiting.value" class="card weld" role="status" data-testid="unsent">Kenzet does not answer. Keep marking: what you do is stored in this browser and sent when Kenzet is back.</p>
       <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
       <template v-if="step">
         <p class="which" data-testid="stroke-count">Step {{ at + 1 }} of {{ here }}<template v-if="(view?.times ?? 1) > 1"> · block {{ block + 1 }} of {{ view?.times }}</template></p>
         <p v-if="begins" class="turn">On to the next block.</p>
-        <p v-if="step.turn" class="turn" data-testid="turn">Turn the quilt for the next lean.</p>
+        <p v-if="step.turn" class="turn" data-testid="turn">Turn the quilt for the next direction.</p>
         <p class="lay" data-testid="lay"><WordsText :words="step.lay" /></p>
         <p v-if="step.begins.length" class="from">From <b><WordsText :words="step.begins" /></b> to <b><WordsText :words="step.ends" /></b>.</p>
         <ul v-if="step.figures.length" class="figures" data-testid="figures"><li v-for="(one, k) in step.figures" :key="k"><WordsText :words="[one]" /></li></ul>
@@ -92,7 +92,7 @@ onBeforeUnmount(() => kept.stop())
         <p class="lay" data-testid="all-drawn">All of it is done.</p>
         <p class="from">Take the marks off before you put the quilt away.</p>
       </template>
-      <p v-else-if="view && !here" class="lay">Nothing has to be drawn here: seams and lines give every line its place.</p>
+      <p v-else-if="view && !here" class="lay">Nothing to mark here: every line can be placed from a seam or from the line before.</p>
       <div v-if="here" class="keys">
         <button class="back" :disabled="!done" title="back (Backspace)" data-testid="stroke-back" @click="go(-1)">back</button>
         <button class="next" :disabled="over" title="next (space)" data-testid="stroke-next" @click="go(1)">{{ VERBS[step?.kind ?? 'stroke'] }}</button>
@@ -101,7 +101,7 @@ onBeforeUnmount(() => kept.stop())
       <section v-if="view?.still_on.length" class="card weld" data-testid="still-on">
         <p class="label">Marks on the quilt</p>
         <p v-for="one in view.still_on" :key="one.zone">{{ one.name }}, since {{ one.since }}: {{ one.off }}</p>
-        <v-btn v-if="view.still_on.some((one) => one.zone === view?.zone)" class="chip" data-testid="marks-off" @click="takeOff()">they are off in {{ view.name }}</v-btn>
+        <v-btn v-if="view.still_on.some((one) => one.zone === view?.zone)" class="chip" data-testid="marks-off" @click="takeOff()">marks removed from {{ view.name }}</v-btn>
       </section>
       <p v-if="view?.pins" class="card weld" data-testid="pins">{{ view.pins }}</p>
     </main>

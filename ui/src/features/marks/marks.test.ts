@@ -69,11 +69,11 @@ describe('the marks of a zone', () => {
     expect(byId(part, 'method-first-lines').attributes('aria-pressed')).toBe('true')
   })
   it('are not told for an open zone, and why', async () => {
-    vi.spyOn(api, 'marks').mockRejectedValue(new Problem(422, 'This zone is left open: choose a fill for it first.', 'zone'))
+    vi.spyOn(api, 'marks').mockRejectedValue(new Problem(422, 'This zone is unquilted. Choose a fill for it first.', 'zone'))
     await useZone().choose('a')
     const part = mounted(MarksStation)
     await flushPromises()
-    expect(part.text()).toContain('This zone is left open')
+    expect(part.text()).toContain('This zone is unquilted')
   })
   it('of a zone that was left are not shown when they come late', async () => {
     const { ask, waiting } = answers<Views['MarksView']>()
@@ -211,9 +211,9 @@ describe('at the table', () => {
     expect(byId(page, 'unsent').exists()).toBe(true)
     page.unmount()
   })
-  it('says so where nothing has to be drawn', async () => {
+  it('says so where nothing to mark', async () => {
     const page = await table(tableView())
-    expect(page.text()).toContain('Nothing has to be drawn')
+    expect(page.text()).toContain('Nothing to mark here')
     page.unmount()
   })
 })

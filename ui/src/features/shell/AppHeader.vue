@@ -22,8 +22,8 @@ const saved = computed(() => ({ saved: 'Saved', saving: 'Saving', waiting: 'Wait
       <span class="size"><WordsText :words="quilt.view.size" /> · {{ use }}</span>
       <span class="gap" />
       <span class="saved" role="status">{{ saved }}</span>
-      <v-btn color="white" :disabled="!quilt.view.undo" :title="quilt.view.undo ? `Take back: ${quilt.view.undo} (z)` : 'Nothing to take back'" data-testid="undo" @click="quilt.walk('undo')">↶ Undo</v-btn>
-      <v-btn color="white" :disabled="!quilt.view.redo" :title="quilt.view.redo ? `Do again: ${quilt.view.redo} (Z)` : 'Nothing to do again'" data-testid="redo" @click="quilt.walk('redo')">↷ Redo</v-btn>
+      <v-btn color="white" :disabled="!quilt.view.undo" :title="quilt.view.undo ? `Undo: ${quilt.view.undo} (z)` : 'Nothing to undo'" data-testid="undo" @click="quilt.walk('undo')">↶ Undo</v-btn>
+      <v-btn color="white" :disabled="!quilt.view.redo" :title="quilt.view.redo ? `Redo: ${quilt.view.redo} (Z)` : 'Nothing to redo'" data-testid="redo" @click="quilt.walk('redo')">↷ Redo</v-btn>
       <div class="units" role="group" aria-label="Unit">
         <button v-for="unit in (['in', 'mm'] as const)" :key="unit" :aria-pressed="quilt.unit === unit" :data-testid="`unit-${unit}`" @click="quilt.readIn(unit)">{{ unit === 'in' ? 'inches' : 'mm' }}</button>
       </div>

@@ -26,7 +26,7 @@ onMounted(async () => {
     const fresh = !window.history.state?.back
     if (fresh && quilts.value.length === 1) await router.replace({ name: 'fills', params: { quilt: quilts.value[0]!.id } })
   } catch (error) {
-    trouble.value = error instanceof Problem ? error.message : 'Something went wrong here.'
+    trouble.value = error instanceof Problem ? error.message : 'Something went wrong in Kenzet.'
   }
 })
 async function add(body: Partial<Views['NewQuilts']>) {
@@ -35,7 +35,7 @@ async function add(body: Partial<Views['NewQuilts']>) {
     trouble.value = ''
     if (quilts.value[0]) await open(quilts.value[0].id)
   } catch (error) {
-    trouble.value = error instanceof Problem ? error.message : 'Something went wrong here.'
+    trouble.value = error instanceof Problem ? error.message : 'Something went wrong in Kenzet.'
   }
 }
 async function begin(wish: Views['NewQuilts']['wish']) {
@@ -56,7 +56,7 @@ async function told(call: Promise<Views['Home']>): Promise<boolean> {
     trouble.value = ''
     return true
   } catch (error) {
-    trouble.value = error instanceof Problem ? error.message : 'Something went wrong here.'
+    trouble.value = error instanceof Problem ? error.message : 'Something went wrong in Kenzet.'
     return false
   }
 }
@@ -78,7 +78,7 @@ async function file(event: Event) {
   try {
     await add({ plan: JSON.parse(text) })
   } catch {
-    trouble.value = 'That file is not a quilt plan: it is not JSON. Choose a plan that Kenzet wrote.'
+    trouble.value = 'That file is not a quilt plan. Choose a plan file that Kenzet saved.'
   }
 }
 </script>
@@ -94,33 +94,33 @@ async function file(event: Event) {
         <span class="more">
           <v-btn class="plain" :aria-label="`Copy ${quilt.name}`" @click="told(api.copy(quilt.id))">copy</v-btn>
           <a class="plain" :href="exports.href('plan-json', { quilt: quilt.id })" :aria-label="`Keep ${quilt.name} as a plan file`">{{ exports.label('plan-json') }}</a>
-          <v-btn class="plain" :aria-label="`Put ${quilt.name} away`" @click="told(api.setState(quilt.id, 'put away'))">put away</v-btn>
+          <v-btn class="plain" :aria-label="`Archive ${quilt.name}`" @click="told(api.setState(quilt.id, 'put away'))">Archive</v-btn>
           <v-btn class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">delete</v-btn>
         </span>
       </li>
     </ul>
-    <p v-else-if="quilts && !quilts.length">No quilt is here yet. Begin with a finished example and change what you like: everything can be undone.</p>
+    <p v-else-if="quilts && !quilts.length">No quilts yet. Start from a finished example and change anything: every change can be undone.</p>
     <div v-if="quilts" class="do">
-      <v-btn v-if="!quilts.length" color="primary" variant="flat" size="large" @click="add({})">Put the demo quilts on the table</v-btn>
+      <v-btn v-if="!quilts.length" color="primary" variant="flat" size="large" @click="add({})">Add the example quilts</v-btn>
       <v-btn color="primary" :variant="quilts.length ? 'flat' : 'outlined'" size="large" data-testid="new-quilt" @click="beginning = !beginning">Begin a quilt</v-btn>
       <label class="chip">Open a plan file<input type="file" accept="application/json,.json" class="sr" @change="file" /></label>
     </div>
     <details v-if="putAway.length">
-      <summary>{{ putAway.length }} put away</summary>
+      <summary>{{ putAway.length }} archived</summary>
       <ul>
         <li v-for="quilt in putAway" :key="quilt.id">
           <button class="open" @click="open(quilt.id)">{{ quilt.name }}</button>
           <span class="more">
-            <v-btn class="plain" :aria-label="`Take ${quilt.name} out again`" @click="told(api.setState(quilt.id, 'at hand'))">take out again</v-btn>
+            <v-btn class="plain" :aria-label="`Restore ${quilt.name}`" @click="told(api.setState(quilt.id, 'at hand'))">Restore</v-btn>
             <v-btn class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">delete</v-btn>
           </span>
         </li>
       </ul>
     </details>
     <p v-if="copies" class="quiet" data-testid="backup">
-      <a class="plain" href="/api/backup.zip" download>Back up everything to a file</a>
-      · <a class="plain" href="/api/files.zip" download title="plans, tables and pictures that other programs read">take everything out as open files</a>
-      <template v-if="copies.folder"> · {{ copies.last ? `A copy was made by itself on ${copies.last}` : 'No copy was made by itself yet' }}; one a day is kept for {{ copies.days }} days in {{ copies.folder }}.</template>
+      <a class="plain" href="/api/backup.zip" download>Back up everything</a>
+      · <a class="plain" href="/api/files.zip" download title="Plans, tables and photos that other programs can read">Export everything as open files</a>
+      <template v-if="copies.folder"> · {{ copies.last ? `Last automatic backup: ${copies.last}` : 'No automatic backup yet' }}; one a day, kept for {{ copies.days }} days in {{ copies.folder }}.</template>
     </p>
     <NewQuilt v-if="beginning" :unit="unit" :wrong="wrong" @begin="begin" @unit="setUnit" />
   </section>

@@ -63,7 +63,7 @@ function begin() {
     </div>
     <p v-for="field in ['name', 'block', 'width', 'height', 'columns', 'rows']" v-show="wrongAt(field)" :key="field" class="wrong" role="alert">{{ wrongAt(field) }}</p>
     <p v-if="elsewhere" class="wrong" role="alert">{{ elsewhere }}</p>
-    <v-btn color="primary" variant="flat" size="large" type="submit" data-testid="begin">Lay it on the table</v-btn>
+    <v-btn color="primary" variant="flat" size="large" type="submit" data-testid="begin">Start this quilt</v-btn>
   </form>
 </template>
 

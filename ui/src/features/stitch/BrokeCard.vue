@@ -30,20 +30,20 @@ function told() {
 
 <template>
   <section class="asks" aria-label="Thread broke">
-    <h2>Where is the last good stitch?</h2>
+    <h2>Where is your last good stitch?</h2>
     <template v-if="!back">
       <p class="say">Drag the cross along this line.</p>
       <input v-model.number="share" type="range" min="0" max="100" step="1" aria-label="How far along this line" data-testid="broke-share" />
     </template>
-    <p v-else-if="chosen" class="say">At the end of <WordsText :words="chosen.words" />. What came after it is to be sewn again.</p>
+    <p v-else-if="chosen" class="say">At the end of <WordsText :words="chosen.words" />. You sew everything after it again.</p>
     <p v-else class="say">Nothing is sewn here yet.</p>
     <div class="chips">
       <v-btn class="chip" :disabled="back >= lines.length" data-testid="broke-earlier" @click="back += 1">a line earlier</v-btn>
       <v-btn class="chip" :disabled="!back || (back === 1 && step?.kind !== 'line')" @click="back -= 1">a line later</v-btn>
     </div>
-    <button class="tell" :disabled="!at" data-testid="broke-tell" @click="told">Go on from there</button>
-    <v-btn class="plain" data-testid="broke-close" @click="$emit('close')">it did not break</v-btn>
-    <p class="quiet">Pull both ends to the back, tie them, and begin over the last few stitches.</p>
+    <button class="tell" :disabled="!at" data-testid="broke-tell" @click="told">Start from there</button>
+    <v-btn class="plain" data-testid="broke-close" @click="$emit('close')">Cancel: the thread did not break</v-btn>
+    <p class="quiet">Pull both ends to the back and tie them. Start again over the last few stitches.</p>
   </section>
 </template>
 

@@ -25,7 +25,7 @@ watch(() => props.here, () => void look(), { immediate: true })
   <div v-if="exit?.costs.length" class="card weld stack" data-testid="exit">
     <p><WordsText :words="exit.costs" /></p>
     <template v-if="exit.offers.length">
-      <p class="quiet">These end there by themselves:</p>
+      <p class="quiet">These spacings end there without a detour:</p>
       <v-btn v-for="(offer, k) in exit.offers" :key="k" class="plain" :data-testid="`exit-${k}`" @click="take(offer)"><WordsText :words="offer.words" /></v-btn>
     </template>
   </div>

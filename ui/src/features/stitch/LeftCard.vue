@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What is left: by zone, and at the places that are begun. */
+/** Lines left: by zone, and at the places that are begun. */
 import type { Views } from '../../api/client'
 
 defineProps<{ view: Views['SewingView'] }>()
@@ -7,8 +7,8 @@ defineEmits<{ go: [place: string, visit: number]; takeUp: []; close: [] }>()
 </script>
 
 <template>
-  <section class="asks" aria-label="What is left">
-    <h2>What is left</h2>
+  <section class="asks" aria-label="Lines left">
+    <h2>Lines left</h2>
     <ul data-testid="left-zones"><li v-for="row in view.zones" :key="row.name"><v-btn class="chip row" @click="$emit('go', row.place, row.visit)"><b>{{ row.name }}</b> {{ row.words }}</v-btn></li></ul>
     <p class="say">{{ view.untouched === 1 ? 'One place is' : `${view.untouched} places are` }} not begun. Click one on the quilt, or a zone above, to sew there.</p>
     <template v-if="view.places.length">
@@ -16,7 +16,7 @@ defineEmits<{ go: [place: string, visit: number]; takeUp: []; close: [] }>()
       <ul><li v-for="row in view.places" :key="row.visit"><v-btn class="chip" @click="$emit('go', row.place, row.visit)">{{ row.name }}: {{ row.words }}</v-btn></li></ul>
     </template>
     <v-btn v-if="view.skipped" class="chip offer" data-testid="take-up" @click="$emit('takeUp')">sew {{ view.skipped === 1 ? 'the line' : `the ${view.skipped} lines` }} that you skipped</v-btn>
-    <v-btn class="plain" data-testid="left-close" @click="$emit('close')">back to the line</v-btn>
+    <v-btn class="plain" data-testid="left-close" @click="$emit('close')">Back to the line</v-btn>
   </section>
 </template>
 

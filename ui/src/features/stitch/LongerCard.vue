@@ -69,16 +69,16 @@ onBeforeUnmount(() => leave())
           <span><WordsText :words="offer.words" /></span>
           <v-btn class="chip offer" data-testid="draw-too" @click="draw(offer)">Draw that line</v-btn>
         </div>
-        <div class="bar" role="progressbar" :aria-valuenow="Math.round(100 * found.share)" aria-valuemin="0" aria-valuemax="100" aria-label="How near it is to what no way is shorter than"><i :style="{ width: `${100 * found.share}%` }" /></div>
+        <div class="bar" role="progressbar" :aria-valuenow="Math.round(100 * found.share)" aria-valuemin="0" aria-valuemax="100" aria-label="How close this route is to the shortest possible"><i :style="{ width: `${100 * found.share}%` }" /></div>
         <div class="chips">
           <v-btn v-if="Object.keys(found.ways).length" class="chip offer" data-testid="longer-take" @click="take">take it</v-btn>
-          <v-btn class="chip" data-testid="longer-stop" @click="leave()">{{ found.state === 'looking' ? 'stop looking' : 'leave it' }}</v-btn>
+          <v-btn class="chip" data-testid="longer-stop" @click="leave()">{{ found.state === 'looking' ? 'stop looking' : 'Cancel' }}</v-btn>
         </div>
       </div>
     </template>
     <div v-else class="chips">
-      <v-btn class="chip" data-testid="longer-begin" @click="begin">{{ number ? 'look longer for a shorter way' : 'look longer for shorter ways' }}</v-btn>
-      <v-btn v-if="kept" class="chip" data-testid="longer-forget" @click="$emit('forget', kept)">back to the way found first</v-btn>
+      <v-btn class="chip" data-testid="longer-begin" @click="begin">{{ number ? 'Search for a shorter route' : 'Search for shorter routes' }}</v-btn>
+      <v-btn v-if="kept" class="chip" data-testid="longer-forget" @click="$emit('forget', kept)">Go back to the first route</v-btn>
     </div>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
   </div>

@@ -60,12 +60,12 @@ const stop = computed(() => {
       <div><dt>Here</dt><dd data-testid="share-here">{{ here }}</dd></div>
       <div><dt>Whole quilt</dt><dd data-testid="share">{{ share(view.share + mmDone / Math.max(view.whole_mm, 1)) }}</dd></div>
       <div><dt>Bobbin left, about</dt><dd data-testid="bobbin-left">{{ bobbin }} <small v-if="bobbinWords">{{ bobbinWords }}</small></dd></div>
-      <div><dt>At the needle today</dt><dd>{{ clock(view.today + gone) }}</dd></div>
-      <div><dt>Rest your hands in</dt><dd :class="{ madder: rest === 'now' }">{{ rest }}</dd></div>
-      <div><dt>Next thread stop</dt><dd>{{ stop }}</dd></div>
+      <div><dt>Sewing time today</dt><dd>{{ clock(view.today + gone) }}</dd></div>
+      <div><dt>Next rest in</dt><dd :class="{ madder: rest === 'now' }">{{ rest }}</dd></div>
+      <div><dt>Next thread cut</dt><dd>{{ stop }}</dd></div>
       <div v-if="machine"><dt>“{{ machine.name }}” counts</dt><dd data-testid="followed">{{ machine.stitches.toLocaleString('en') }} stitches</dd></div>
     </dl>
-    <v-btn class="plain" data-testid="leave" title="Escape" @click="$emit('leave')">leave the machine</v-btn>
+    <v-btn class="plain" data-testid="leave" title="Escape" @click="$emit('leave')">Leave the machine</v-btn>
   </footer>
 </template>
 

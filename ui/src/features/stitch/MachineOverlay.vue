@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** At the machine: what is sewn, what is to come, the line at hand and where it leads. */
+/** At the machine: what is sewn, what is not sewn yet, the line at hand and where it leads. */
 import { computed } from 'vue'
 import type { Views } from '../../api/client'
 import { openPath } from '../../canvas/paths'

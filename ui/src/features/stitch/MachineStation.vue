@@ -146,12 +146,12 @@ onBeforeUnmount(() => sewing.stop())
       </QuiltCanvas>
     </div>
     <main class="say">
-      <p v-if="lost" class="card weld" role="status" data-testid="lost">Kenzet does not answer. Go on: what you sew is kept here and told when it answers again.</p>
+      <p v-if="lost" class="card weld" role="status" data-testid="lost">Kenzet does not answer. Keep sewing: what you sew is stored in this browser and sent when Kenzet is back.</p>
       <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
       <p v-if="machine?.faults.length" class="card weld" data-testid="faults">“{{ machine.name }}”: {{ machine.faults[machine.faults.length - 1] }}</p>
       <template v-if="asks === 'pause'">
         <h2 class="line">Rest</h2>
-        <p class="lay">Shake your hands out, look at something far away. Nothing is lost.</p>
+        <p class="lay">Shake out your hands and look at something far away. Your place is kept.</p>
         <button ref="main" class="go" data-testid="next" @click="goOn">Go on<small>space bar · foot pedal</small></button>
       </template>
       <BrokeCard v-else-if="asks === 'broke' && here" :here="here" :step="step" :done="done" @at="brokeAt = $event" @tell="tell" @close="asks = ''" />
@@ -170,12 +170,12 @@ onBeforeUnmount(() => sewing.stop())
             <ol v-if="step.legs.length" class="legs" data-testid="legs"><li v-for="(leg, k) in step.legs" :key="k"><WordsText :words="leg" /></li></ol>
             <p v-if="step.sew.length" class="lay" data-testid="sew"><WordsText :words="step.sew" /></p>
             <p v-if="step.then.length" class="then" data-testid="then"><WordsText :words="step.then" /></p>
-            <p v-if="step.hand.length" class="then">Needle down, hand on at <WordsText :words="step.hand" /></p>
+            <p v-if="step.hand.length" class="then">Stop needle-down and move your hand at <WordsText :words="step.hand" /></p>
           </div>
           <p v-if="step.kind !== 'line' && here.bulk.length" class="then" data-testid="bulk"><WordsText :words="here.bulk" /></p>
           <p v-for="note in view.notes" :key="note" class="card weld">{{ note }}</p>
           <p class="card weld">{{ view.caution }}</p>
-          <p v-if="!awake" class="quiet">This browser cannot keep the screen awake: set it not to sleep.</p>
+          <p v-if="!awake" class="quiet">This browser cannot keep the screen on. Turn off sleep in your device’s settings.</p>
         </div>
         <button ref="main" class="go" data-testid="next" @click="next">{{ button }}<small>space bar · foot pedal</small></button>
         <div class="keys">
@@ -184,11 +184,11 @@ onBeforeUnmount(() => sewing.stop())
           <button title="p" data-testid="pause" @click="ask('pause')">Pause</button>
         </div>
         <div class="keys small">
-          <button :disabled="step.kind !== 'line'" title="Leave this line for later: s" data-testid="skip" @click="skip">skip it</button>
-          <button :disabled="step.kind !== 'line' || step.freehand" title="Sewn by hand and eye, without the ruler: h" data-testid="otherwise" @click="otherwise">by eye</button>
-          <button title="Lines that came out again: u" data-testid="unpicked" @click="ask('unpicked')">unpicked</button>
-          <button title="A full bobbin is in: w" data-testid="bobbin" @click="bobbin">bobbin</button>
-          <button title="What is not sewn yet: l" data-testid="left" @click="ask('left')">left</button>
+          <button :disabled="step.kind !== 'line'" title="Skip this line for now (s)" data-testid="skip" @click="skip">skip it</button>
+          <button :disabled="step.kind !== 'line' || step.freehand" title="Sewn by eye, without the ruler (h)" data-testid="otherwise" @click="otherwise">by eye</button>
+          <button title="Unpicked lines (u)" data-testid="unpicked" @click="ask('unpicked')">unpicked</button>
+          <button title="New bobbin (w)" data-testid="bobbin" @click="bobbin">bobbin</button>
+          <button title="Lines left (l)" data-testid="left" @click="ask('left')">left</button>
         </div>
         <ol class="coming" aria-label="Coming up">
           <li class="quiet">Next</li>
@@ -197,13 +197,13 @@ onBeforeUnmount(() => sewing.stop())
       </template>
       <template v-else-if="finished && view">
         <h2 class="line" data-testid="finished">{{ view.skipped ? 'All but what you skipped' : 'All of it is sewn' }}</h2>
-        <p class="lay">{{ view.skipped ? `${view.skipped} lines wait.` : 'Pull the last threads in, take the marks off, and look at it from across the room.' }}</p>
-        <button v-if="view.skipped" ref="main" class="go" data-testid="next" @click="tell(event('taken up'))">Sew what was skipped</button>
+        <p class="lay">{{ view.skipped ? `${view.skipped} lines wait.` : 'Bury the last threads, remove the marks, and look at your quilt from across the room.' }}</p>
+        <button v-if="view.skipped" ref="main" class="go" data-testid="next" @click="tell(event('taken up'))">Sew the skipped lines</button>
         <dl class="rows"><div v-for="(row, k) in view.tally" :key="k"><dt><WordsText :words="row.label" /></dt><dd><WordsText :words="row.words" /></dd></div></dl>
         <div class="keys"><button data-testid="back" @click="back">Back</button><button data-testid="unpicked-end" @click="leave">To the plan</button></div>
       </template>
       <p v-else-if="busy" class="lay" role="status">Looking for the next line …</p>
-      <p v-else-if="view && lost" class="lay">No more lines are known here until Kenzet answers again.</p>
+      <p v-else-if="view && lost" class="lay">No more steps are stored here. Reconnect to Kenzet to go on.</p>
     </main>
     <MachineBar v-if="view" class="bar" :view="view" :steps="steps" :done="done" :mm-done="mmDone" :machine="machine" :paused="asks === 'pause'" @leave="leave" />
   </div>

@@ -12,8 +12,8 @@ defineEmits<{ set: [name: string, value: unknown] }>()
 
 <template>
   <details :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
-    <summary class="label folds">How quick you are</summary>
-    <p class="quiet">What you sew in a minute, hands moving left out. The time at the needle follows.</p>
+    <summary class="label folds">Your speed</summary>
+    <p class="quiet">How much you sew in a minute, not counting hand moves. The estimated time follows.</p>
     <div class="paces">
       <template v-for="field in fields" :key="field.name">
         <LengthField v-if="field.control === 'length'" :field="field" :unit="unit" :error="fault?.name === field.name ? fault.message : undefined" compact late @entered="$emit('set', field.name, $event)" />

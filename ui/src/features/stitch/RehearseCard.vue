@@ -83,10 +83,10 @@ onBeforeUnmount(() => halt())
     <div class="chips" role="group" aria-label="Speed">
       <v-btn v-for="[name, mm] in SPEEDS" :key="name" class="chip" :aria-pressed="speed === mm" @click="speed = mm">{{ name }}</v-btn>
     </div>
-    <p class="now" aria-live="polite" data-testid="now"><WordsText v-if="leg" :words="leg.words" /><template v-else>This is sewn.</template></p>
-    <p v-if="next" class="quiet">Then: {{ next.begins ? 'end the thread, and begin anew. ' : '' }}<WordsText :words="next.words" /></p>
-    <div v-if="stops.length" class="chips" role="group" aria-label="Thread stops">
-      <span class="quiet">Thread stops</span>
+    <p class="now" aria-live="polite" data-testid="now"><WordsText v-if="leg" :words="leg.words" /><template v-else>End of this route.</template></p>
+    <p v-if="next" class="quiet">Then: {{ next.begins ? 'end the thread, and start again. ' : '' }}<WordsText :words="next.words" /></p>
+    <div v-if="stops.length" class="chips" role="group" aria-label="Thread cuts">
+      <span class="quiet">Thread cuts</span>
       <v-btn v-for="(piece, k) in stops" :key="piece" class="chip" :class="{ flash: needle.piece === piece }" @click="halt(marks[piece])">{{ k + 1 }}</v-btn>
     </div>
   </section>

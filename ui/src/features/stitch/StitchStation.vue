@@ -79,7 +79,7 @@ onBeforeUnmount(
   }),
 )
 const places = computed(() => new Set(route.value?.visits.map((visit) => visit.place)).size)
-const LOOKING = 'A shorter way is being looked for …'
+const LOOKING = 'Looking for a shorter route …'
 const KEPT_WAYS = 40
 /** Keep her settings with some that are others now, put together from what is kept then; what is refused is said at its field. */
 async function change(some: (now: Stitching) => Partial<Stitching>, name = '') {
@@ -161,7 +161,7 @@ useCanvasKeys(canvas)
     </QuiltCanvas>
     <template #slip>
       <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
-      <p v-if="busy && !route" class="quiet" role="status">Looking for the order that runs on …</p>
+      <p v-if="busy && !route" class="quiet" role="status">Finding a sewing order …</p>
       <template v-if="route?.here">
         <header>
           <div class="top"><h2>{{ route.here.name }}</h2><v-btn class="plain" data-testid="whole" @click="number = 0">whole quilt</v-btn></div>
@@ -178,20 +178,20 @@ useCanvasKeys(canvas)
           <v-btn class="chip" :disabled="route.here.number === route.visits.length" data-testid="after" @click="on(1)">the next one ›</v-btn>
         </div>
         <a class="chip" :href="exports.href('route-svg', { quilt: quilt.id }, { number: route.here.number, unit: quilt.unit })" data-testid="route-svg">{{ exports.label('route-svg') }}</a>
-        <p class="card weld">Needle down and the machine stopped before the ruler or a hand moves. Pins out first. Your machine’s manual has the last word.</p>
+        <p class="card weld">Stop with the needle down before you move the ruler or a hand. Take pins out first. Follow your machine’s manual.</p>
       </template>
       <template v-else-if="route && drawn">
-        <header><h2>Your own order</h2><p class="quiet">Drag over the blocks in the order in which you sew them. What you leave out follows, centre outward.</p></header>
+        <header><h2>Your own order</h2><p class="quiet">Drag across the blocks in your sewing order. Blocks that you leave out follow, from the center outward.</p></header>
         <p class="card tip" data-testid="dragged">{{ drawn.length }} of {{ route.visits.length }} places</p>
         <div class="chips">
-          <v-btn class="chip offer" :disabled="!drawn.length" data-testid="own-keep" @click="keepOrder">sew in this order</v-btn>
+          <v-btn class="chip offer" :disabled="!drawn.length" data-testid="own-keep" @click="keepOrder">Use this order</v-btn>
           <v-btn class="chip" @click="drawn = []">begin again</v-btn>
-          <v-btn class="chip" @click="drawn = undefined">leave it</v-btn>
+          <v-btn class="chip" @click="drawn = undefined">Cancel</v-btn>
         </div>
       </template>
       <template v-else-if="route">
         <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id } }" data-testid="to-machine">At the machine<small>line by line, in large type</small></router-link>
-        <header><h2>The order</h2><p class="quiet">{{ places }} places to sew{{ places < route.visits.length ? `, ${route.visits.length} goes in all` : '' }}. <span v-if="busy" role="status">{{ LOOKING }}</span><template v-else>Click one to see how its lines follow each other.</template></p></header>
+        <header><h2>The order</h2><p class="quiet">{{ places }} places to sew{{ places < route.visits.length ? `, ${route.visits.length} goes in all` : '' }}. <span v-if="busy" role="status">{{ LOOKING }}</span><template v-else>Click a block to see its route.</template></p></header>
         <FigureRows :rows="route.rows" />
         <LongerCard :number="0" @ways="take" />
         <p v-for="note in route.notes" :key="note" class="card weld">{{ note }}</p>

@@ -17,13 +17,13 @@ function told() {
 
 <template>
   <section class="asks" aria-label="Unpicked">
-    <h2>Which lines came out?</h2>
+    <h2>Which lines did you unpick?</h2>
     <p v-if="!lines.length" class="say">Nothing is sewn here yet.</p>
     <ul v-else>
       <li v-for="(line, k) in lines" :key="k"><v-btn class="chip" :aria-pressed="out.includes(k)" :data-testid="`out-${k}`" @click="flip(k)"><WordsText :words="line.words" />{{ k ? '' : ', the last one' }}</v-btn></li>
     </ul>
     <button class="tell" :disabled="!out.length" data-testid="unpick-tell" @click="told">{{ out.length > 1 ? `Sew these ${out.length} again` : 'Sew it again' }}</button>
-    <v-btn class="plain" @click="$emit('close')">none came out</v-btn>
+    <v-btn class="plain" @click="$emit('close')">Cancel</v-btn>
     <p class="quiet">Unpick with the quilt flat and the blade away from your hand.</p>
   </section>
 </template>

@@ -15,19 +15,19 @@ const HOW = { bulky: 'bulky', never: 'never' }
 
 <template>
   <details :open="here.turns.some((one) => one.turn) || !!here.start || !!here.end || here.avoided.length > 0">
-    <summary class="label folds">Have it otherwise</summary>
+    <summary class="label folds">Change this route</summary>
     <div class="stack">
       <fieldset v-for="[end, says] in ENDS" :key="end">
         <legend class="label">{{ says }}</legend>
         <div class="chips">
-          <v-btn class="chip" :aria-pressed="!here[end]" @click="$emit('pin', end, null)">where it suits</v-btn>
+          <v-btn class="chip" :aria-pressed="!here[end]" @click="$emit('pin', end, null)">anywhere</v-btn>
           <v-btn v-for="corner in CORNERS" :key="corner" class="chip" :aria-pressed="here[end] === corner" :data-testid="`${end}-${corner.replace(' ', '-')}`" @click="$emit('pin', end, corner)">{{ corner }}</v-btn>
           <v-btn v-if="end === 'start' && (here.cells || here.start === WHOLE)" class="chip" :aria-pressed="here.start === WHOLE" data-testid="start-whole-cell" @click="$emit('pin', end, WHOLE)">the first whole cell</v-btn>
         </div>
         <p v-if="end === 'start' && here.cells" class="quiet" data-testid="cells">{{ here.cells }}</p>
       </fieldset>
       <fieldset v-for="one in here.turns" :key="one.zone">
-        <legend class="label">{{ one.name }}, wherever it lies, is sewn</legend>
+        <legend class="label">{{ one.name }}: sew this zone (all blocks)</legend>
         <div class="chips">
           <v-btn v-for="[when, says] in TURNS" :key="when" class="chip" :aria-pressed="one.turn === when" :data-testid="`turn-${one.zone}-${when || 'rest'}`" @click="$emit('turn', one.zone, when)">{{ says }}</v-btn>
         </div>
@@ -39,7 +39,7 @@ const HOW = { bulky: 'bulky', never: 'never' }
         <v-btn class="chip" data-testid="avoid-bulky" @click="$emit('avoid', 'bulky')">it is bulky</v-btn>
         <v-btn class="chip" data-testid="avoid-never" @click="$emit('avoid', 'never')">never travel</v-btn>
       </div>
-      <p v-else class="quiet">Step the needle to a place where it travels, to say that it is bulky there, or that you will never go along it.</p>
+      <p v-else class="quiet">To mark a bulky seam or a path to avoid, step the needle to a travelling stretch first.</p>
       <div v-if="here.avoided.length" class="chips" aria-label="Avoided">
         <v-btn v-for="(one, k) in here.avoided" :key="one.number" class="chip" :data-testid="`avoided-${k}`" :title="`Forget this`" @click="$emit('forget', one.number)">{{ k + 1 }}: {{ HOW[one.how] }} ✕</v-btn>
       </div>

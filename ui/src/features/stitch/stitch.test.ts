@@ -10,7 +10,7 @@ import LongerCard from './LongerCard.vue'
 import StitchStation from './StitchStation.vue'
 import WaysCard from './WaysCard.vue'
 
-const stops = (text = '5') => field({ name: 'stops', label: 'A thread stop is', control: 'count', text, shown: null, least: 0, most: 10 })
+const stops = (text = '5') => field({ name: 'stops', label: 'How much you mind a thread cut (0–10)', control: 'count', text, shown: null, least: 0, most: 10 })
 const row = (words: string): Views['Row'] => ({ label: ['Travelling'], words: [words], typed: false })
 
 beforeEach(() => vi.useRealTimers())
@@ -26,7 +26,7 @@ describe('the order', () => {
     waiting[0]!.done(routeView({ quick: true, rows: [row('90 in')] }))
     await flushPromises()
     expect(station.text()).toContain('90 in')
-    expect(station.text()).toContain('shorter way is being looked for')
+    expect(station.text()).toContain('Looking for a shorter route')
     waiting[1]!.done(routeView({ rows: [row('60 in')] }))
     await flushPromises()
     expect(station.text()).toContain('60 in')
@@ -192,7 +192,7 @@ describe('a longer search', () => {
   })
   it('says why there can be none', async () => {
     opened()
-    vi.spyOn(api, 'search').mockRejectedValue(new Problem(422, 'There are too many lines here to look longer.'))
+    vi.spyOn(api, 'search').mockRejectedValue(new Problem(422, 'There are too many lines here for a longer search.'))
     const card = mounted(LongerCard, { number: 0 })
     await byId(card, 'longer-begin').trigger('click')
     await flushPromises()
@@ -204,7 +204,7 @@ describe('pinned ends', () => {
   const pinned = hereView({ start: 'lower left' })
   it('tell what they cost, and an offer becomes the fill at one click', async () => {
     opened()
-    vi.spyOn(api, 'pinOptions').mockResolvedValue({ costs: ['To begin and end so, 9 in more are travelled.'], offers: [{ zone: 'a', fill: { kind: 'lines', spacing: '1/2 in' } as Views['PinOffer']['fill'], words: ['12 lines'] }] })
+    vi.spyOn(api, 'pinOptions').mockResolvedValue({ costs: ['Starting and ending there 9 in more are travelled.'], offers: [{ zone: 'a', fill: { kind: 'lines', spacing: '1/2 in' } as Views['PinOffer']['fill'], words: ['12 lines'] }] })
     const card = mounted(ExitCard, { here: pinned })
     await flushPromises()
     const sent = changes()

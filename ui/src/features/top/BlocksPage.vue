@@ -61,7 +61,7 @@ const turned = computed(() => {
 
 <template>
   <section v-if="top.view && adding" class="stack">
-    <div class="between"><h3>A new block</h3><v-btn class="plain" @click="adding = false">never mind</v-btn></div>
+    <div class="between"><h3>A new block</h3><v-btn class="plain" @click="adding = false">Cancel</v-btn></div>
     <div class="tiles">
       <button v-for="tile in top.view.tiles" :key="tile.name" class="tile" :title="tile.help" :data-testid="`tile-${tile.name}`" @click="add(tile)">
         <PatchPicture :patches="tile.patches" :width="100" :height="100" :colours="roleColours(tile)" />
@@ -77,20 +77,20 @@ const turned = computed(() => {
       </button>
       <button class="tile add" data-testid="new-block" @click="adding = true"><b>+</b><span>A new block</span></button>
     </div>
-    <v-btn class="chip" data-testid="draw-own" @click="emit('draw', '')">Draw one of your own, or bring one in …</v-btn>
+    <v-btn class="chip" data-testid="draw-own" @click="emit('draw', '')">Draw a block, or import one …</v-btn>
     <p v-if="top.errorAt('block') || top.errorAt('paint')" class="card madder" role="alert">{{ top.errorAt('block') || top.errorAt('paint') }}</p>
     <template v-if="block">
       <div class="hand card" :class="inHand ? 'leaf' : 'tip'">
         <PatchPicture :patches="block.patches" :width="block.width" :height="block.height" :colours="colours" :size="48" :style="{ transform: turned }" />
-        <p v-if="inHand"><b>{{ block.name }}</b> is in your hand: click or drag over the quilt to lay it.</p>
+        <p v-if="inHand"><b>{{ block.name }}</b> is selected: click or drag on the quilt to place it.</p>
         <p v-else-if="top.cell"><b>{{ block.name }}</b>, row {{ top.place.split('-')[0] }}, block {{ top.place.split('-')[1] }}.</p>
         <p v-else><b>{{ block.name }}</b></p>
       </div>
       <div class="chips">
         <v-btn class="chip" title="r" @click="turn(1, false)">↺ turn</v-btn>
         <v-btn class="chip" title="m" @click="turn(0, true)">⇋ mirror</v-btn>
-        <v-btn v-if="inHand" class="chip" @click="top.brush = undefined">put it down</v-btn>
-        <v-btn v-else class="chip" @click="take(block.key)">take it in hand</v-btn>
+        <v-btn v-if="inHand" class="chip" @click="top.brush = undefined">Deselect</v-btn>
+        <v-btn v-else class="chip" @click="take(block.key)">Select</v-btn>
       </div>
       <div class="two">
         <LengthField v-for="field in block.fields.slice(0, 2)" :key="field.name" :field="field" :error="top.errorAt(`block.${field.name}`)" :unit="quilt.unit" late @entered="top.change(`block.${field.name}`, { kind: 'block', key: block.key, block: { ...block.doc, [field.name]: $event } })" />
@@ -102,12 +102,12 @@ const turned = computed(() => {
       />
       <MeasuredCard :block="block" />
       <div class="chips">
-        <v-btn class="plain" @click="hold({ kind: 'copy block', key: block.key })">once more, to colour otherwise</v-btn>
-        <v-btn v-if="!block.roles.length" class="plain" @click="emit('draw', block.key)">draw on</v-btn>
-        <v-btn v-if="!block.laid" class="plain" @click="top.change('block', { kind: 'block gone', key: block.key })">remove this block</v-btn>
+        <v-btn class="plain" @click="hold({ kind: 'copy block', key: block.key })">Duplicate with other fabrics</v-btn>
+        <v-btn v-if="!block.roles.length" class="plain" @click="emit('draw', block.key)">Edit the drawing</v-btn>
+        <v-btn v-if="!block.laid" class="plain" @click="top.change('block', { kind: 'block gone', key: block.key })">Delete this block</v-btn>
       </div>
     </template>
-    <p v-else class="quiet">Choose a block to take it in hand, or click one on the quilt to see it here.</p>
+    <p v-else class="quiet">Select a block to place it, or click a block on the quilt to see it here.</p>
   </section>
 </template>
 

@@ -58,7 +58,7 @@ function lay() {
 
 <template>
   <section v-if="!drawing.view" class="stack">
-    <div class="between"><h3>A block of your own</h3><v-btn class="plain" @click="drawing.close()">never mind</v-btn></div>
+    <div class="between"><h3>A block of your own</h3><v-btn class="plain" @click="drawing.close()">Cancel</v-btn></div>
     <label class="between"><span>Name</span><input v-model="name" class="text" maxlength="80" data-testid="own-name" /></label>
     <div class="two">
       <label>Width<input v-model="width" class="text" :placeholder="like?.width ?? '12 in'" data-testid="own-width" /></label>
@@ -66,7 +66,7 @@ function lay() {
       <label>Grid, across<input v-model.number="columns" class="text" type="number" min="1" max="24" data-testid="own-columns" /></label>
       <label>Grid, up<input v-model.number="rows" class="text" type="number" min="1" max="24" data-testid="own-rows" /></label>
     </div>
-    <v-btn color="primary" variant="flat" data-testid="own-begin" @click="begin()">Draw it on this grid</v-btn>
+    <v-btn color="primary" variant="flat" data-testid="own-begin" @click="begin()">Draw on this grid</v-btn>
     <p v-if="top.errorAt('draw')" class="card madder" role="alert">{{ top.errorAt('draw') }}</p>
     <BringCard @bring="added" />
   </section>
@@ -82,15 +82,15 @@ function lay() {
         <v-btn class="chip" :aria-pressed="!drawing.left" @click="drawing.left = false">to the right</v-btn>
       </div>
     </template>
-    <FabricPick v-if="drawing.tool !== 'seam'" :fabrics="top.view!.fabrics" :model-value="drawing.fabric" label="In your hand" @update:model-value="drawing.fabric = $event ?? ''" />
+    <FabricPick v-if="drawing.tool !== 'seam'" :fabrics="top.view!.fabrics" :model-value="drawing.fabric" label="Selected" @update:model-value="drawing.fabric = $event ?? ''" />
     <p v-if="top.errorAt('draw')" class="card madder" role="alert">{{ top.errorAt('draw') }}</p>
     <div v-if="drawing.chosen" class="seam">
       <p class="label">This seam{{ drawing.chosen.open ? ' ends in the open: it parts nothing yet' : '' }}</p>
       <label class="between"><span>Rise</span><input v-model="seamRise" class="text short" placeholder="straight" data-testid="seam-rise" @keydown.enter="bend(drawing.chosen.left)" /></label>
       <div class="chips">
-        <v-btn class="chip" data-testid="seam-bend" @click="bend(drawing.chosen.left)">curve it so</v-btn>
+        <v-btn class="chip" data-testid="seam-bend" @click="bend(drawing.chosen.left)">Curve it</v-btn>
         <v-btn v-if="drawing.chosen.rise" class="chip" @click="bend(!drawing.chosen.left)">to the other side</v-btn>
-        <v-btn class="chip" data-testid="seam-out" @click="out()">take it out</v-btn>
+        <v-btn class="chip" data-testid="seam-out" @click="out()">Remove it</v-btn>
       </div>
     </div>
     <div v-if="drawing.view.appliques.length" class="chips">
@@ -100,7 +100,7 @@ function lay() {
       <label>Grid, across<input class="text" type="number" min="1" max="24" :value="drawing.view.columns" @change="regrid($event, 'columns')" /></label>
       <label>Grid, up<input class="text" type="number" min="1" max="24" :value="drawing.view.rows" @change="regrid($event, 'rows')" /></label>
     </div>
-    <p class="quiet">{{ drawing.view.patches.length }} {{ drawing.view.patches.length === 1 ? 'patch' : 'patches' }}, {{ drawing.view.seams.length }} {{ drawing.view.seams.length === 1 ? 'seam' : 'seams' }}. Click a seam to curve it or take it out. {{ quilt.unit === 'mm' ? '' : 'A rise is how far the seam bulges at its middle.' }}</p>
+    <p class="quiet">{{ drawing.view.patches.length }} {{ drawing.view.patches.length === 1 ? 'patch' : 'patches' }}, {{ drawing.view.seams.length }} {{ drawing.view.seams.length === 1 ? 'seam' : 'seams' }}. Click a seam to curve it or remove it. {{ quilt.unit === 'mm' ? '' : 'A rise is how far the seam bulges at its middle.' }}</p>
     <v-btn color="primary" variant="flat" data-testid="draw-lay" @click="lay()">Lay it on the quilt</v-btn>
   </section>
 </template>

@@ -48,7 +48,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
     </div>
     <p v-if="top.errorAt('fabric')" class="card madder" role="alert">{{ top.errorAt('fabric') }}</p>
     <template v-if="fabric">
-      <p class="card leaf"><b>{{ fabric.name }}</b> is in your hand: click a patch to make it of this fabric, in every block like it. Shift-click takes all alike.</p>
+      <p class="card leaf"><b>{{ fabric.name }}</b> is selected. Click a patch to use this fabric there, in every matching block. Shift-click changes all patches of that fabric.</p>
       <label class="between"><span>Name</span><input class="text" :value="fabric.name" maxlength="80" data-testid="fabric-name" @change="set({ name: value($event).trim() || fabric.name })" /></label>
       <label class="between"><span>Colour</span><input type="color" :value="fabric.colour" data-testid="fabric-colour" @change="set({ colour: value($event) })" /></label>
       <div class="between">
@@ -58,16 +58,16 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           <v-btn class="chip" :aria-pressed="fabric.print === 'busy'" @click="set({ print: 'busy' })">busy</v-btn>
         </span>
       </div>
-      <div class="between"><span>From a photo of it</span><label class="chip">colour and print …<input type="file" accept="image/jpeg,image/png" class="sr" data-testid="fabric-photo" @change="fromPhoto" /></label></div>
+      <div class="between"><span>From a photo of the fabric</span><label class="chip">colour and print …<input type="file" accept="image/jpeg,image/png" class="sr" data-testid="fabric-photo" @change="fromPhoto" /></label></div>
       <div v-if="others.length" class="between">
-        <span>{{ fabric.used ? 'Give it up; take instead' : 'Not used anywhere' }}</span>
+        <span>{{ fabric.used ? 'Delete it and use instead' : 'Not used anywhere' }}</span>
         <span class="chips">
           <select v-if="fabric.used" v-model="instead" class="text" aria-label="The fabric that takes its place"><option value="" disabled>choose</option><option v-for="one in others" :key="one.key" :value="one.key">{{ one.name }}</option></select>
-          <v-btn class="chip" :disabled="!!fabric.used && !instead" @click="top.change('fabric', { kind: 'fabric gone', key: top.fabric, instead: instead || others[0]!.key })">give it up</v-btn>
+          <v-btn class="chip" :disabled="!!fabric.used && !instead" @click="top.change('fabric', { kind: 'fabric gone', key: top.fabric, instead: instead || others[0]!.key })">Delete</v-btn>
         </span>
       </div>
     </template>
-    <p v-else class="quiet">Choose a fabric to take it in hand, to name it and to colour it.</p>
+    <p v-else class="quiet">Select a fabric to use, rename or recolor it.</p>
   </section>
 </template>
 

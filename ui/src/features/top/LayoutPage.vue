@@ -67,7 +67,7 @@ function size(field: Views['FieldView'], value: string) {
     <p v-if="top.errorAt('count') || top.errorAt('arrangement')" class="wrong" role="alert">{{ top.errorAt('count') || top.errorAt('arrangement') }}</p>
     <FabricPick v-if="onPoint" :fabrics="fabrics" :model-value="layout.triangles ?? ''" label="Setting triangles" @update:model-value="top.change('arrangement', { kind: 'arrangement', on_point: true, triangles: $event })" />
     <template v-else>
-      <v-btn class="plain start" :aria-expanded="differing" data-testid="differing" @click="differing = !differing">{{ differing ? 'hide sizes of rows and columns' : 'rows or columns of other sizes …' }}</v-btn>
+      <v-btn class="plain start" :aria-expanded="differing" data-testid="differing" @click="differing = !differing">{{ differing ? 'hide sizes of rows and columns' : 'Rows or columns of other sizes …' }}</v-btn>
       <div v-if="differing" class="two">
         <LengthField v-for="field in [...top.view.widths, ...top.view.heights]" :key="field.name" :field="field" :error="top.errorAt(field.name)" :unit="quilt.unit" late @entered="size(field, $event)" />
       </div>
@@ -78,7 +78,7 @@ function size(field: Views['FieldView'], value: string) {
       <v-btn class="chip" :aria-pressed="!layout.sashing" @click="sashing(null)">none</v-btn>
       <v-btn class="chip" :aria-pressed="!!layout.sashing" data-testid="sashes" @click="sashing({})">sashes</v-btn>
       <template v-if="layout.sashing && !onPoint">
-        <v-btn class="chip" :aria-pressed="layout.sashing.outer" @click="sashing({ outer: !layout.sashing.outer })">all round as well</v-btn>
+        <v-btn class="chip" :aria-pressed="layout.sashing.outer" @click="sashing({ outer: !layout.sashing.outer })">all around too</v-btn>
       </template>
     </div>
     <template v-if="layout.sashing && top.view.sash_width">
@@ -90,7 +90,7 @@ function size(field: Views['FieldView'], value: string) {
 
     <h3>Borders, from the inside out</h3>
     <div v-for="(one, k) in borders" :key="k" class="border">
-      <div class="between"><b>{{ borders.length > 1 ? `Border ${k + 1}` : 'Border' }}</b><v-btn class="plain" @click="dropBorder(k)">take it off</v-btn></div>
+      <div class="between"><b>{{ borders.length > 1 ? `Border ${k + 1}` : 'Border' }}</b><v-btn class="plain" @click="dropBorder(k)">Remove</v-btn></div>
       <LengthField :field="top.view.border_widths[k]!" :error="top.errorAt(`border-${k + 1}`)" :unit="quilt.unit" late @entered="border(k, { width: $event })" />
       <FabricPick :fabrics="fabrics" :model-value="one.fabric" label="Fabric" @update:model-value="$event && border(k, { fabric: $event })" />
       <div class="chips" role="group" aria-label="Corners">
@@ -98,7 +98,7 @@ function size(field: Views['FieldView'], value: string) {
       </div>
       <FabricPick v-if="one.corners === 'squares'" :fabrics="fabrics" :model-value="one.corner_fabric ?? one.fabric" label="Corner squares" @update:model-value="border(k, { corner_fabric: $event })" />
     </div>
-    <v-btn class="chip start" data-testid="add-border" @click="addBorder()">+ a border</v-btn>
+    <v-btn class="chip start" data-testid="add-border" @click="addBorder()">+ Add a border</v-btn>
     <p v-if="top.errorAt('borders')" class="wrong" role="alert">{{ top.errorAt('borders') }}</p>
   </section>
 </template>

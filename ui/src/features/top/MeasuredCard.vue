@@ -32,7 +32,7 @@ const forget = () => top.change('measured', { kind: 'measured', key: props.block
 <template>
   <div class="measured">
     <div class="between">
-      <span><WordsText v-if="block.measured.length" :words="block.measured" /><template v-else>As it came out</template></span>
+      <span><WordsText v-if="block.measured.length" :words="block.measured" /><template v-else>Measured size</template></span>
       <v-btn class="plain" data-testid="measure" @click="open = !open">{{ open ? 'close' : 'I measured it …' }}</v-btn>
     </div>
     <template v-if="open">
@@ -43,13 +43,13 @@ const forget = () => top.change('measured', { kind: 'measured', key: props.block
       <div class="grid">
         <label>Width<input v-model="typed.width" class="text" data-testid="measured-width" :placeholder="String(block.doc.width)" /></label>
         <label>Height<input v-model="typed.height" class="text" data-testid="measured-height" :placeholder="String(block.doc.height)" /></label>
-        <label>Diagonal, rising to the right<input v-model="typed.first" class="text" data-testid="measured-first" placeholder="if you took it" /></label>
-        <label>Diagonal, rising to the left<input v-model="typed.second" class="text" data-testid="measured-second" placeholder="and the other" /></label>
+        <label>Diagonal, rising to the right<input v-model="typed.first" class="text" data-testid="measured-first" placeholder="if you measured it" /></label>
+        <label>Diagonal, rising to the left<input v-model="typed.second" class="text" data-testid="measured-second" placeholder="the other diagonal" /></label>
       </div>
       <p v-if="top.errorAt('measured')" class="wrong" role="alert">{{ top.errorAt('measured') }}</p>
       <div class="chips">
-        <v-btn class="chip" data-testid="measured-keep" @click="keep()">Patches follow this</v-btn>
-        <v-btn v-if="held" class="plain" @click="forget()">back to the nominal size</v-btn>
+        <v-btn class="chip" data-testid="measured-keep" @click="keep()">Patches are scaled to these measurements</v-btn>
+        <v-btn v-if="held" class="plain" @click="forget()">Use the planned size</v-btn>
       </div>
     </template>
     <p v-if="warning.length" class="card tip" role="status"><WordsText :words="warning" /></p>

@@ -28,31 +28,31 @@ function chosen(event: Event) {
     <p v-if="top.errorAt('photo')" class="card madder" role="alert">{{ top.errorAt('photo') }}</p>
     <template v-if="photo.taken">
       <h3>Set its corners</h3>
-      <p>The photo may be askew: say where the four corners are, and it is straightened to the true size.</p>
+      <p>The photo may be at an angle. Mark its four corners and Kenzet straightens it to true size.</p>
       <label class="pick">It shows
         <select v-model="photo.place" class="text" data-testid="photo-place">
           <option value="top">the whole top</option>
           <option v-for="cell in cells" :key="cell.place" :value="cell.place">{{ cell.name }}</option>
         </select>
       </label>
-      <v-btn color="primary" variant="flat" data-testid="photo-lay" @click="photo.lay()">Lay it under the plan</v-btn>
-      <v-btn class="plain" @click="photo.close()">never mind</v-btn>
+      <v-btn color="primary" variant="flat" data-testid="photo-lay" @click="photo.lay()">Put it under the plan</v-btn>
+      <v-btn class="plain" @click="photo.close()">Cancel</v-btn>
     </template>
     <template v-else-if="lies">
-      <h3>Your photo lies under the plan</h3>
-      <label class="slide">How strongly it shows
+      <h3>Your photo is under the plan</h3>
+      <label class="slide">Photo strength
         <input v-model.number="strength" type="range" min="0" max="100" step="5" data-testid="photo-strength" :aria-valuetext="`${strength} %`" @input="photo.show(strength / 100)" @change="photo.set(strength / 100)" />
         <span class="ends"><span>fabrics</span><span>photo</span></span>
       </label>
       <div class="chips">
         <v-btn class="chip" @click="photo.again()">set its corners again</v-btn>
         <label class="chip">another photo …<input type="file" accept="image/jpeg,image/png" class="sr" @change="chosen" /></label>
-        <v-btn class="plain" data-testid="photo-away" @click="photo.away()">take it away</v-btn>
+        <v-btn class="plain" data-testid="photo-away" @click="photo.away()">Remove the photo</v-btn>
       </div>
     </template>
     <template v-else>
       <h3>A photo of your own top</h3>
-      <p>It lies under the plan at true scale, so that you see the quilting on the real thing. Hang the top flat and take it from straight in front.</p>
+      <p>Kenzet shows it under the plan at true scale, so you see the quilting on your own top. Hang the top flat and take the photo from straight in front.</p>
       <label class="v-btn-like" :class="{ busy: photo.busy }">{{ photo.busy ? 'One moment …' : 'Choose a photo …' }}<input type="file" accept="image/jpeg,image/png" class="sr" data-testid="photo-file" :disabled="photo.busy" @change="chosen" /></label>
       <p class="quiet">JPEG or PNG, at most 25 MB. It stays on this machine; when and where it was taken is not kept.</p>
     </template>

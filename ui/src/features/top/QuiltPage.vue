@@ -38,6 +38,6 @@ function rename(event: Event) {
       <LengthField v-else :field="field" :error="top.errorAt(field.name)" :unit="quilt.unit" late @entered="set(field.name, { [field.name]: $event })" />
     </template>
     <FabricPick :fabrics="top.view.fabrics" :model-value="doc.backing" label="Backing" none="not chosen" @update:model-value="set('backing', { backing: $event })" />
-    <p class="quiet">The batting and its limit are in the Kit.</p>
+    <p class="quiet">Batting and its limit are in Kit.</p>
   </section>
 </template>

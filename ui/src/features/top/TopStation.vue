@@ -52,10 +52,10 @@ const painting = computed(() => page.value === 'blocks' && !!top.brush)
 const held = computed(() => (painting.value ? top.stroke : page.value === 'blocks' && top.place ? [top.place] : undefined))
 const onZones = computed(() => page.value === 'zones')
 const prompt = computed(() => {
-  if (page.value === 'blocks') return painting.value ? 'Drag to lay the block · Shift and drag moves the quilt · Esc puts it down' : ''
+  if (page.value === 'blocks') return painting.value ? 'Drag to place the block · Shift-drag moves the quilt · Esc deselects' : ''
   if (cutting.picks) return ''
-  if (onZones.value) return 'Click a patch · Shift-click adds · double-click takes all alike'
-  if (page.value === 'fabrics' && top.fabric) return 'Click a patch to make it of this fabric · Shift-click takes all alike'
+  if (onZones.value) return 'Click a patch · Shift-click adds · double-click selects all like it'
+  if (page.value === 'fabrics' && top.fabric) return 'Click a patch to change its fabric · Shift-click changes all of that fabric'
   return ''
 })
 

@@ -80,10 +80,10 @@ const fill = () => router.push({ name: 'fills', params: { quilt: quilt.id } })
     <template v-if="top.patches.length">
       <h3>{{ top.patches.length === 1 ? 'One patch' : `${top.patches.length} patches` }}</h3>
       <div class="chips">
-        <v-btn class="chip" @click="top.point(first, 'alike', false)">all alike</v-btn>
-        <v-btn class="chip" data-testid="as-block" @click="top.point(first, 'block', false)">the block as one</v-btn>
-        <v-btn class="chip" data-testid="background" @click="top.point(first, 'background', false)">background, in the block</v-btn>
-        <v-btn class="chip" data-testid="background-across" @click="top.point(first, 'background across', false)">background, across all</v-btn>
+        <v-btn class="chip" @click="top.point(first, 'alike', false)">All like it</v-btn>
+        <v-btn class="chip" data-testid="as-block" @click="top.point(first, 'block', false)">The whole block</v-btn>
+        <v-btn class="chip" data-testid="background" @click="top.point(first, 'background', false)">Background, in the block</v-btn>
+        <v-btn class="chip" data-testid="background-across" @click="top.point(first, 'background across', false)">Background, across all blocks</v-btn>
       </div>
       <div v-if="top.onePlace && times > 1" class="chips" role="group" aria-label="Where">
         <v-btn class="chip" :aria-pressed="top.everywhere" @click="top.everywhere = true">in all {{ times }} like it</v-btn>
@@ -102,28 +102,28 @@ const fill = () => router.push({ name: 'fills', params: { quilt: quilt.id } })
       </template>
       <p v-if="top.errorAt('zone')" class="card madder" role="alert">{{ top.errorAt('zone') }}</p>
       <div class="chips">
-        <v-btn color="primary" variant="flat" data-testid="make-zone" :disabled="asks && !taking" @click="make()">Make it a zone</v-btn>
-        <v-btn class="plain" @click="top.drop()">never mind</v-btn>
+        <v-btn color="primary" variant="flat" data-testid="make-zone" :disabled="asks && !taking" @click="make()">Make a zone</v-btn>
+        <v-btn class="plain" @click="top.drop()">Cancel</v-btn>
       </div>
     </template>
     <template v-else-if="info">
       <div class="between"><h3>{{ info.name }}</h3><v-btn class="plain" @click="zone.choose('')">all zones</v-btn></div>
-      <p class="quiet">{{ info.occurs }} · {{ info.fill || (info.left_open ? 'left open' : 'no fill yet') }}</p>
+      <p class="quiet">{{ info.occurs }} · {{ info.fill || (info.left_open ? 'unquilted' : 'no fill yet') }}</p>
       <label class="between"><span>Name</span><input class="text" :value="info.name" maxlength="80" data-testid="zone-name" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" /></label>
       <v-btn color="primary" variant="flat" data-testid="fill-it" @click="fill()">{{ info.fill ? 'See its fill' : 'Choose its fill' }}</v-btn>
-      <v-btn class="plain" data-testid="surround" title="Three zones in one go: its ditch, the echoes, and what is inside them." @click="surround()">ditch, two echoes, freehand inside</v-btn>
+      <v-btn class="plain" data-testid="surround" title="Makes three zones at once: the ditch, the echoes, and the area inside." @click="surround()">Ditch, two echoes, freehand inside</v-btn>
       <CutCard :zone="info" @tried="emit('cut', $event)" />
-      <label v-if="info.stands_off" class="between"><span>Stays off appliqué by</span><input v-model="standOff" class="text" :placeholder="info.stand_off || 'nothing'" @change="setStandOff()" /></label>
+      <label v-if="info.stands_off" class="between"><span>Keep away from appliqué by</span><input v-model="standOff" class="text" :placeholder="info.stand_off || 'nothing'" @change="setStandOff()" /></label>
       <p v-for="where in ['zone name', 'zone', 'stand-off']" v-show="top.errorAt(where)" :key="where" class="wrong" role="alert">{{ top.errorAt(where) }}</p>
       <div class="chips">
-        <v-btn v-if="info.cut" class="plain" data-testid="together" @click="together()">put its pieces together</v-btn>
-        <v-btn class="plain" data-testid="remove-zone" @click="remove()">give this zone up</v-btn>
+        <v-btn v-if="info.cut" class="plain" data-testid="together" @click="together()">Join its pieces</v-btn>
+        <v-btn class="plain" data-testid="remove-zone" @click="remove()">Delete this zone</v-btn>
       </div>
     </template>
     <template v-else>
-      <p>Click a patch on the quilt. <b>Shift</b>-click adds more; a <b>double</b> click takes all alike.</p>
+      <p>Click a patch on the quilt. <b>Shift</b>-click adds more; a <b>double</b> click selects all like it.</p>
       <ZoneList v-if="quilt.zones.length" :zones="quilt.zones" lead="Zones so far:" @choose="choose" />
-      <p v-else class="quiet">A zone is what you quilt as one: a patch, a background, a whole block. None is made yet.</p>
+      <p v-else class="quiet">A zone is an area that you quilt together: a patch, a background, a whole block. There are none yet.</p>
     </template>
   </section>
 </template>

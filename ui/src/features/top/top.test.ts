@@ -110,7 +110,7 @@ describe('zones', () => {
     await byId(part, 'remove-zone').trigger('click')
     await flushPromises()
     expect(useZone().key).toBe('')
-    expect(part.text()).toContain('None is made yet')
+    expect(part.text()).toContain('There are none yet')
   })
 })
 

@@ -80,9 +80,10 @@ def check_etched(value: Any, unit: Unit) -> Etched:
     if isinstance(value, str) and value.strip().lower() in SCALES:
         return value.strip().lower()
     listed = re.split(r"[;\n]|,\s*", value) if isinstance(value, str) else value
-    if not isinstance(listed, list | tuple) or not 1 <= len(listed) <= MOST_ETCHED:
+    given = [x for x in listed if x != ""] if isinstance(listed, list | tuple) else []
+    if not 1 <= len(given) <= MOST_ETCHED:
         raise BadValue('Etched lines are "quarters", "eighths" or a list like 1/4, 1/2, 3/4.')
-    lines = [x if isinstance(x, Length) else Length.parse(str(x), unit) for x in listed if x != ""]
+    lines = [x if isinstance(x, Length) else Length.parse(str(x), unit) for x in given]
     for line in lines:
         in_range(line, "1/32 in", "60 in", "An etched line")
     return tuple(sorted(dict.fromkeys(lines), key=lambda line: line.mm))
