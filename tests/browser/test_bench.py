@@ -101,7 +101,7 @@ def test_a_line_is_kept_counted_marked_and_taken_up_again(table):
     table.get_by_role("button", name=re.compile("^Star centre")).click()
     table.get_by_role("button", name="placed by hand").click()
     expect(table.get_by_role("button", name="placed by hand")).to_have_attribute("aria-pressed", "true")
-    expect(table.locator(".leaf").first).to_contain_text("nothing to draw")
+    expect(table.locator(".leaf").first).to_contain_text("Nothing to mark")
     on_the_bench(table, "Star centre")
     table.get_by_test_id("take-up-0").click()
     expect(table.get_by_label("Lines placed by hand")).to_have_count(0)

@@ -58,7 +58,7 @@ def test_variants_are_pinned_compared_cycled_and_one_is_made_so(table):
     expect(table.get_by_test_id("compare")).to_have_text("3 variants: compare")
     table.get_by_test_id("compare").click()
     for left in (2, 1):
-        board.get_by_role("button", name=re.compile("^Take off")).first.click()
+        board.get_by_role("button", name=re.compile("^Remove")).first.click()
         expect(board.locator("thead b")).to_have_count(left)
 
 
@@ -137,7 +137,7 @@ def test_settings_are_copied_and_kept_as_recipes(table, tmp_path):
     table.get_by_test_id("recipe-name").fill("Soft water")
     table.get_by_test_id("recipe-keep").click()
     card = table.get_by_test_id("recipes-card")
-    expect(card.get_by_title("Lay Soft water into this zone")).to_contain_text("Waves")
+    expect(card.get_by_title("Use Soft water in this zone")).to_contain_text("Waves")
     with table.expect_download() as download:
         table.get_by_test_id("recipes-file").click()
     book = tmp_path / "recipes.json"
@@ -148,12 +148,12 @@ def test_settings_are_copied_and_kept_as_recipes(table, tmp_path):
     expect(name).to_have_text("Waves")
     take_fill(table, "Straight", "grid")
     table.get_by_test_id("recipes").click()
-    table.get_by_title("Lay Soft water into this zone").click()
+    table.get_by_title("Use Soft water in this zone").click()
     expect(name).to_have_text("Waves")
-    card.get_by_role("button", name="Take away Soft water").click()
-    expect(card.get_by_title("Lay Soft water into this zone")).to_have_count(0)
+    card.get_by_role("button", name="Delete Soft water").click()
+    expect(card.get_by_title("Use Soft water in this zone")).to_have_count(0)
     table.get_by_test_id("recipes-bring").set_input_files(book)
-    expect(card.get_by_title("Lay Soft water into this zone")).to_be_visible()
+    expect(card.get_by_title("Use Soft water in this zone")).to_be_visible()
     nonsense = tmp_path / "nonsense.json"
     nonsense.write_text("not a book")
     table.get_by_test_id("recipes-bring").set_input_files(nonsense)
@@ -174,7 +174,7 @@ def test_a_second_fill_is_sewn_on_top_in_every_other_cell(table):
     choose(table, "Star centre")
     take_fill(table, "Straight", "grid")
     table.get_by_test_id("on-top").click()
-    expect(table.get_by_text("Choose what is sewn on top")).to_be_visible()
+    expect(table.get_by_text("Choose the fill to sew on top")).to_be_visible()
     table.get_by_test_id("group-Straight").click()
     table.get_by_test_id("fill-lines").click()
     table.get_by_role("button", name="every other cell").click()

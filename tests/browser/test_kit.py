@@ -81,7 +81,7 @@ def test_quarter_inch_lines_with_a_5_mm_foot_drift_and_are_told(table):
     type_spacing(table, "3/4")
     drift = table.get_by_test_id("drift")
     expect(drift).to_contain_text("too close")
-    expect(drift).to_contain_text("So every line is drawn")
+    expect(drift).to_contain_text("So mark every line")
     table.locator("nav").get_by_text("Kit").click()
     table.get_by_test_id("field-offset").fill("1/4 in")
     table.get_by_test_id("field-offset").blur()

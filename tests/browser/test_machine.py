@@ -115,7 +115,7 @@ def test_what_is_sewn_while_the_server_is_lost_is_told_later_and_once(table):
         re.compile(f"^(Line {skipped} of|On the way|A new thread)")
     )
     table.keyboard.press("p")
-    expect(table.get_by_text("Shake your hands out")).to_be_visible()
+    expect(table.get_by_text("Shake out your hands")).to_be_visible()
     table.keyboard.press("Space")
     expect(table.get_by_test_id("lay")).to_be_visible()
     table.keyboard.press("Escape")

@@ -37,7 +37,7 @@ def test_anchors_are_marked_and_printed_true_after_the_bars_are_read(table):
     choose(table, "Star background")
     table.get_by_test_id("method-anchors").click()
     expect(table.get_by_test_id("method-anchors")).to_contain_text("every 4th")
-    expect(table.locator(".leaf").first).to_contain_text("small errors do not add up")
+    expect(table.locator(".leaf").first).to_contain_text("small errors from adding up")
     saved(table)
     printer = PrinterStandIn(across=0.97, up=0.97, dpi=DPI, margin=3)
     crooked = footer_bar(fetched(table, "pdf"), printer)
@@ -141,7 +141,7 @@ def test_a_lost_server_and_a_reload_lose_no_step(table):
     for _ in range(5):
         table.keyboard.press("Space")
     expect(table.get_by_test_id("stroke-count")).to_contain_text("Step 6 of 10")
-    expect(table.get_by_test_id("unsent")).to_contain_text("kept here")
+    expect(table.get_by_test_id("unsent")).to_contain_text("stored in this browser")
     table.unroute("**/table")
     expect(table.get_by_test_id("unsent")).to_have_count(0, timeout=10_000)
     table.route("**/table", lambda route: route.abort())

@@ -8,7 +8,7 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.test_walk import saved
 
-LOOKED_FOR = "A shorter way is being looked for"
+LOOKED_FOR = "Looking for a shorter route"
 
 
 def to_the_route(page: Page) -> None:
@@ -70,7 +70,7 @@ def test_the_needle_runs_through_a_block_as_it_would_be_sewn(table):
     table.wait_for_timeout(200)
     assert needle(table) == held
     table.get_by_test_id("scrub").fill("100000")
-    expect(table.get_by_test_id("now")).to_contain_text("This is sewn")
+    expect(table.get_by_test_id("now")).to_contain_text("End of this route")
     first = table.locator("header .quiet").last.inner_text()
     table.get_by_test_id("after").click()
     expect(table.locator("header .quiet").last).not_to_have_text(first)

@@ -48,7 +48,7 @@ class Hands:
     def lay(self, tile: str, *strokes: list[tuple[float, float]]) -> None:
         self.press("new-block")
         self.press(f"tile-{tile}")
-        expect(self.page.get_by_text("is in your hand")).to_contain_text(tile)
+        expect(self.page.get_by_text("is selected")).to_contain_text(tile)
         for stroke in strokes:
             self.drag(*stroke)
 
@@ -220,7 +220,7 @@ def test_a_twelve_block_sampler_takes_fewer_than_sixty_actions_and_every_zone_on
     assert page.locator(".list .zone span").all_inner_texts() == ["Echo"] * len(made)
     page.get_by_role("button", name=re.compile("^Sawtooth star: centre")).click()
     page.get_by_role("button", name="Leave this zone unquilted").click()
-    expect(page.get_by_text("This zone is left open")).to_be_visible()
+    expect(page.get_by_text("This zone is unquilted")).to_be_visible()
 
 
 def test_she_draws_a_block_colours_it_appliques_on_it_and_lays_it(hands):
@@ -277,7 +277,7 @@ def test_she_brings_a_block_in_from_a_drawing(hands):
         <rect width="6" height="6" fill="#dde6ea"/><path d="M0 3H6M3 0V6"/><circle cx="3" cy="3" r="1.5" fill="#a33"/></svg>"""
     chooser = page.get_by_test_id("bring-file")
     chooser.set_input_files({"name": "sea-star.svg", "mimeType": "image/svg+xml", "buffer": b"<svg"})
-    expect(page.get_by_role("alert")).to_contain_text("not a whole SVG drawing")
+    expect(page.get_by_role("alert")).to_contain_text("This SVG file is damaged")
     chooser.set_input_files({"name": "sea-star.svg", "mimeType": "image/svg+xml", "buffer": drawing})
     expect(page.get_by_text("Left out: a script.")).to_be_visible()
     expect(page.get_by_text("5 patches")).to_be_visible()
@@ -300,7 +300,7 @@ def test_a_photo_of_her_top_is_straightened_under_the_plan_and_a_fabric_is_colou
     hands.press("page-photo")
     chooser = page.get_by_test_id("photo-file")
     chooser.set_input_files({"name": "top.jpg", "mimeType": "image/jpeg", "buffer": b"no picture"})
-    expect(page.get_by_role("alert")).to_contain_text("no whole JPEG or PNG")
+    expect(page.get_by_role("alert")).to_contain_text("damaged or incomplete")
     chooser.set_input_files({"name": "top.jpg", "mimeType": "image/jpeg", "buffer": picture(size=(600, 800))})
     corner = page.get_by_test_id("corner-0")
     box = corner.bounding_box()
@@ -358,9 +358,9 @@ def test_quilts_are_copied_put_away_deleted_and_undone(hands):
     expect(page.get_by_role("button", name="Harbour Lights 2", exact=True)).to_have_count(0)
     page.get_by_test_id("bring-back").click()
     expect(page.get_by_role("button", name="Harbour Lights 2", exact=True)).to_be_visible()
-    page.get_by_role("button", name="Put Harbour Lights 2 away").click()
+    page.get_by_role("button", name="Archive Harbour Lights 2").click()
     page.get_by_text("1 archived").click()
-    page.get_by_role("button", name="Take Harbour Lights 2 out again").click()
+    page.get_by_role("button", name="Restore Harbour Lights 2").click()
     expect(page.get_by_text("Archive", exact=True).first).to_be_visible()
     page.get_by_role("button", name="Delete Harbour Lights 2").click()
 
@@ -369,7 +369,7 @@ def test_blocks_are_laid_and_zones_made_by_keys_alone(hands):
     page = hands.page
     hands.press("new-block")
     hands.press("tile-Nine-patch")
-    expect(page.get_by_text("is in your hand")).to_be_visible()
+    expect(page.get_by_text("is selected")).to_be_visible()
     page.keyboard.press("c")
     page.keyboard.press("ArrowRight")
     page.keyboard.press("Enter")

@@ -16,6 +16,7 @@ _REFUSED = {
 """What every request may be answered with instead."""
 
 
+_BINARY = {"type": "string", "format": "binary"}
 _FILES = {
     "zip": "application/zip", "pdf": "application/pdf", "svg": "image/svg+xml", "dxf": "image/vnd.dxf", "csv": "text/csv", "jpg": "image/jpeg",
     "json": "application/json",
@@ -35,7 +36,7 @@ def description() -> str:
             if sent:
                 request["responses"]["200"] = {
                     "description": "The file",
-                    "content": {sent: {"schema": {"type": "string", "format": "binary"}}},
+                    "content": {sent: {"schema": {} if sent == "application/json" else _BINARY}},
                 }
             request["responses"].pop("422", None)  # the library's own form, which is never sent
             request["responses"]["default"] = _REFUSED

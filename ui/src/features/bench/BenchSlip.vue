@@ -118,8 +118,8 @@ const blocked = computed(() => (bench.edge!.needle.length ? bench.edge!.dead.len
       <button class="keep" :disabled="!bench.reading?.sewn.length" data-testid="keep-line" title="Keep this line (k)" @click="bench.keep()">Keep this line</button>
     </div>
     <div v-if="bench.edge.straight && moves + Number(!bench.whole)" class="chips" role="group" aria-label="How far">
-      <v-btn class="chip" :aria-pressed="bench.whole" @click="bench.whole = true">from edge to edge</v-btn>
-      <v-btn class="chip" :aria-pressed="!bench.whole" data-testid="as-long" @click="bench.whole = false">as long as the ruler</v-btn>
+      <v-btn class="chip" :aria-pressed="bench.whole" @click="bench.whole = true">From edge to edge</v-btn>
+      <v-btn class="chip" :aria-pressed="!bench.whole" data-testid="as-long" @click="bench.whole = false">As long as the ruler</v-btn>
     </div>
     <p v-if="bench.wrong" class="wrong" role="alert" data-testid="bench-wrong">{{ bench.wrong.message }}</p>
   </template>

@@ -49,7 +49,7 @@ function set(name: string, value: unknown) {
 
 <template>
   <header>
-    <div class="top"><h2>{{ zone.plan?.name }}</h2><v-btn class="plain" @click="zone.choose('')">all zones</v-btn></div>
+    <div class="top"><h2>{{ zone.plan?.name }}</h2><v-btn class="plain" @click="zone.choose('')">All zones</v-btn></div>
     <p class="quiet">{{ zone.plan?.occurs }}</p>
     <p v-if="zone.plan?.here_apart" class="apart"><b>Only in this block</b>, {{ zone.plan.where }}. <v-btn class="plain" data-testid="join" @click="zone.setApart(false)">Same as the others again</v-btn></p>
     <p v-else-if="alone" class="apart quiet">All {{ zone.plan!.times - elsewhere }} blocks follow your changes here. <v-btn class="plain" data-testid="apart" @click="zone.setApart(true)">Only this block …</v-btn></p>
@@ -58,8 +58,8 @@ function set(name: string, value: unknown) {
     </ul>
   </header>
   <div v-if="zone.plan?.over || zone.layer" class="chips" role="group" aria-label="Which fill">
-    <v-btn class="chip" :aria-pressed="zone.layer === 0" data-testid="layer-0" @click="zone.turnTo(0)">the fill</v-btn>
-    <v-btn class="chip" :aria-pressed="zone.layer === 1" data-testid="layer-1" @click="zone.turnTo(1)">on top{{ zone.plan?.over ? `: ${zone.plan.over}` : '' }}</v-btn>
+    <v-btn class="chip" :aria-pressed="zone.layer === 0" data-testid="layer-0" @click="zone.turnTo(0)">The fill</v-btn>
+    <v-btn class="chip" :aria-pressed="zone.layer === 1" data-testid="layer-1" @click="zone.turnTo(1)">On top{{ zone.plan?.over ? `: ${zone.plan.over}` : '' }}</v-btn>
     <v-btn v-if="zone.plan?.over" class="plain" data-testid="take-off" @click="zone.takeOff()">Remove</v-btn>
   </div>
   <p v-if="zone.layer && !fill" class="card leaf">Choose the fill to sew on top of the first.</p>
@@ -82,7 +82,7 @@ function set(name: string, value: unknown) {
       </v-btn>
     </div>
     <v-btn v-if="zone.plan.alike.length && !zone.layer" class="chip alone" data-testid="fill-alike" @click="zone.fillAlike()">
-      the same in {{ zone.plan.alike.length === 1 ? 'the other zone' : `the ${zone.plan.alike.length} other zones` }} of this shape
+      The same in {{ zone.plan.alike.length === 1 ? 'the other zone' : `the ${zone.plan.alike.length} other zones` }} of this shape
     </v-btn>
     <LineSlip v-if="zone.ruler" :ruler="zone.ruler" />
     <SumCard v-else-if="zone.plan.sum" :sum="zone.plan.sum" :heading="zone.plan.sew_with === 'walking foot' ? 'How a line is placed' : 'Where the ruler goes'" @choose="zone.set('spacing', $event)">
@@ -132,8 +132,8 @@ function set(name: string, value: unknown) {
     <fieldset v-if="zone.plan.sum" class="cells">
       <legend class="label">Lines begin</legend>
       <div class="chips">
-        <v-btn class="chip" :aria-pressed="!zone.plan.begin_other" data-testid="begin-away" @click="zone.sewInOrder({ begin_other: false })">away from the machine’s body</v-btn>
-        <v-btn class="chip" :aria-pressed="zone.plan.begin_other" data-testid="begin-towards" @click="zone.sewInOrder({ begin_other: true })">beside it</v-btn>
+        <v-btn class="chip" :aria-pressed="!zone.plan.begin_other" data-testid="begin-away" @click="zone.sewInOrder({ begin_other: false })">Away from the machine’s body</v-btn>
+        <v-btn class="chip" :aria-pressed="zone.plan.begin_other" data-testid="begin-towards" @click="zone.sewInOrder({ begin_other: true })">Beside the machine’s body</v-btn>
       </div>
     </fieldset>
     <div v-if="zone.plan.ends.length" class="stack">

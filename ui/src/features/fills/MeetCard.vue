@@ -13,7 +13,7 @@ const names = computed(() => meeting.chosen.map((k) => zone.plan?.features[k]?.n
 <template>
   <v-btn v-if="!meeting.choosing" class="plain start" data-testid="meet" @click="meeting.begin()">Make lines meet the piecing …</v-btn>
   <section v-else class="meet" aria-label="Meets the piecing" data-testid="meet-card">
-    <div class="between"><b>Meets the piecing</b><v-btn class="plain" @click="meeting.end()">done</v-btn></div>
+    <div class="between"><b>Meets the piecing</b><v-btn class="plain" @click="meeting.end()">Done</v-btn></div>
     <p v-if="!names.length">Click the points that a line must hit: first the point to count from, then one or more others.</p>
     <p v-else>From <b>{{ names[0] }}</b><template v-if="names.length > 1"> to <b>{{ names.slice(1).join(', ') }}</b></template><template v-else>: now click the point that a line must hit.</template></p>
     <p v-if="meeting.trouble" class="wrong" role="alert">{{ meeting.trouble }}</p>

@@ -28,7 +28,7 @@ onMounted(() => void recipes.load())
   <section class="recipes" aria-label="Recipes" data-testid="recipes-card">
     <form v-if="zone.plan?.fill" class="keep" @submit.prevent="keep">
       <input v-model="name" class="text" maxlength="80" placeholder="Save this fill as …" aria-label="Name of the recipe" data-testid="recipe-name" />
-      <v-btn class="chip" type="submit" :disabled="!name.trim()" data-testid="recipe-keep">{{ taken ? 'replace' : 'keep' }}</v-btn>
+      <v-btn class="chip" type="submit" :disabled="!name.trim()" data-testid="recipe-keep">{{ taken ? 'Replace' : 'Keep' }}</v-btn>
     </form>
     <p v-if="recipes.trouble" class="wrong" role="alert">{{ recipes.trouble }}</p>
     <p v-if="recipes.list && !recipes.list.length" class="quiet">No recipes yet. A fill that you save here can be used in any zone of any quilt.</p>

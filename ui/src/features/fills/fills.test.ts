@@ -154,7 +154,7 @@ describe('recipes', () => {
     const part = mounted(RecipesCard)
     await flushPromises()
     await byId(part, 'recipe-name').setValue('Ripple')
-    expect(byId(part, 'recipe-keep').text()).toBe('replace')
+    expect(byId(part, 'recipe-keep').text()).toBe('Replace')
     await byId(part, 'recipe-name').setValue('Rain')
     await part.find('form').trigger('submit')
     await flushPromises()

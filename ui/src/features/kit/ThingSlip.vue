@@ -43,7 +43,7 @@ const makes = computed(() => kit.thing?.kind === 'ruler foot' || !!kit.view?.rul
     </div>
     <p v-if="sews.length" class="card weld" data-testid="sews"><WordsText :words="sews" /></p>
     <StripCard v-if="kit.thing.kind === 'ruler foot'" :key="kit.key" />
-    <v-btn v-if="makes" class="chip makes" data-testid="see-makes" @click="emit('makes')">see what each mark makes</v-btn>
+    <v-btn v-if="makes" class="chip makes" data-testid="see-makes" @click="emit('makes')">See what each mark makes</v-btn>
     <div class="fields">
       <FieldControl v-for="field in minor" :key="kit.key + field.name" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="{}" @set="kit.set(field.name, $event)" />
     </div>
@@ -51,7 +51,7 @@ const makes = computed(() => kit.thing?.kind === 'ruler foot' || !!kit.view?.rul
       <caption class="label">Before:</caption>
       <tr v-for="(past, k) in kit.thing.history" :key="k"><td>{{ past.words.map((w) => (typeof w === 'string' ? w : `${w.text} ${w.unit}`)).join('') }}</td><td>until {{ past.until }}</td><td class="quiet">{{ past.how }}</td></tr>
     </table>
-    <p v-if="sure">Delete this item for good? <v-btn class="plain" data-testid="remove-sure" @click="kit.remove(kit.key)">Delete it</v-btn> <v-btn class="plain" @click="sure = false">no</v-btn></p>
+    <p v-if="sure">Delete this item for good? <v-btn class="plain" data-testid="remove-sure" @click="kit.remove(kit.key)">Delete it</v-btn> <v-btn class="plain" @click="sure = false">No</v-btn></p>
     <v-btn v-else class="plain" data-testid="remove-thing" @click="sure = true">Delete this item …</v-btn>
   </section>
 </template>

@@ -111,7 +111,7 @@ useCanvasKeys(canvas)
     <template #slip>
       <template v-if="marks">
         <header>
-          <div class="top"><h2>{{ marks.name }}</h2><v-btn class="plain" @click="choose('')">all zones</v-btn></div>
+          <div class="top"><h2>{{ marks.name }}</h2><v-btn class="plain" @click="choose('')">All zones</v-btn></div>
           <p class="quiet">{{ marks.occurs }}</p>
         </header>
         <div v-if="marks.layers.length > 1" class="chips" role="group" aria-label="Which fill">
@@ -163,7 +163,7 @@ useCanvasKeys(canvas)
         <section class="card leaf job">
           <p class="label">The job sheet</p>
           <p>Every block with its zones, sums, rulers and marks, to print for the sewing room.</p>
-          <div class="chips"><a class="chip" :href="exports.href('job-pdf', here, { unit: quilt.unit, paper: jobPaper })" data-testid="job">{{ exports.label('job-pdf') }}</a><a class="chip" :href="exports.href('job-pdf', here, { unit: quilt.unit, paper: jobPaper, large: true })" data-testid="job-large">in large type</a></div>
+          <div class="chips"><a class="chip" :href="exports.href('job-pdf', here, { unit: quilt.unit, paper: jobPaper })" data-testid="job">{{ exports.label('job-pdf') }}</a><a class="chip" :href="exports.href('job-pdf', here, { unit: quilt.unit, paper: jobPaper, large: true })" data-testid="job-large">In large type</a></div>
         </section>
         <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
         <ZoneList :zones="quilt.zones" :chosen="zone.key" lead="Choose the zone that you want to mark: click it on the quilt, or choose it here." @choose="choose" />

@@ -57,11 +57,11 @@ async function forget(printer: string) {
 <template>
   <div class="printers">
     <div class="chips" role="group" aria-label="Printer">
-      <v-btn class="chip" :aria-pressed="!chosen" @click="emit('choose', '')">any printer</v-btn>
+      <v-btn class="chip" :aria-pressed="!chosen" @click="emit('choose', '')">Any printer</v-btn>
       <v-btn v-for="one in view?.printers" :key="one.name" class="chip" :aria-pressed="chosen === one.name" :data-testid="`printer-${one.name}`" @click="emit('choose', one.name)">{{ one.name }}</v-btn>
-      <v-btn class="plain" data-testid="check-printer" @click="check(chosen)">check {{ chosen ? 'it again' : 'a printer' }} …</v-btn>
+      <v-btn class="plain" data-testid="check-printer" @click="check(chosen)">Check {{ chosen ? 'it again' : 'a printer' }} …</v-btn>
     </div>
-    <p v-if="chosen" class="quiet" data-testid="corrected">{{ view?.printers.find((one) => one.name === chosen)?.words }} <v-btn class="plain" @click="forget(chosen)">forget it</v-btn></p>
+    <p v-if="chosen" class="quiet" data-testid="corrected">{{ view?.printers.find((one) => one.name === chosen)?.words }} <v-btn class="plain" @click="forget(chosen)">Delete this printer</v-btn></p>
     <div v-if="open" class="card leaf check">
       <label class="label">Its name<input v-model="name" class="text" maxlength="60" data-testid="printer-name" :aria-invalid="wrong?.field === 'name'" /></label>
       <a class="chip" :href="exports.href('printer-check', {}, { name: name.trim() || 'My printer', paper, unit: quilt.unit })" data-testid="check-page">{{ exports.label('printer-check') }}</a>
@@ -72,7 +72,7 @@ async function forget(printer: string) {
       </div>
       <p v-if="wrong" class="wrong" role="alert">{{ wrong.message }}</p>
       <p v-if="view?.asks" class="card weld" role="status" data-testid="printer-asks">{{ view.asks }} <v-btn class="plain" data-testid="printer-sure" @click="keep(true)">The printer was off: correct it</v-btn></p>
-      <div class="chips"><v-btn class="chip offer" data-testid="printer-keep" @click="keep(false)">correct sheets by that</v-btn><v-btn class="plain" @click="open = false">Cancel</v-btn></div>
+      <div class="chips"><v-btn class="chip offer" data-testid="printer-keep" @click="keep(false)">Correct my sheets</v-btn><v-btn class="plain" @click="open = false">Cancel</v-btn></div>
     </div>
   </div>
 </template>

@@ -94,14 +94,14 @@ onBeforeUnmount(() => kept.stop())
       </template>
       <p v-else-if="view && !here" class="lay">Nothing to mark here: every line can be placed from a seam or from the line before.</p>
       <div v-if="here" class="keys">
-        <button class="back" :disabled="!done" title="back (Backspace)" data-testid="stroke-back" @click="go(-1)">back</button>
+        <button class="back" :disabled="!done" title="back (Backspace)" data-testid="stroke-back" @click="go(-1)">Back</button>
         <button class="next" :disabled="over" title="next (space)" data-testid="stroke-next" @click="go(1)">{{ VERBS[step?.kind ?? 'stroke'] }}</button>
       </div>
-      <v-btn v-if="step && block + 1 < (view?.times ?? 0)" class="plain" @click="nextBlock()">this block is done already</v-btn>
+      <v-btn v-if="step && block + 1 < (view?.times ?? 0)" class="plain" @click="nextBlock()">This block is done</v-btn>
       <section v-if="view?.still_on.length" class="card weld" data-testid="still-on">
         <p class="label">Marks on the quilt</p>
         <p v-for="one in view.still_on" :key="one.zone">{{ one.name }}, since {{ one.since }}: {{ one.off }}</p>
-        <v-btn v-if="view.still_on.some((one) => one.zone === view?.zone)" class="chip" data-testid="marks-off" @click="takeOff()">marks removed from {{ view.name }}</v-btn>
+        <v-btn v-if="view.still_on.some((one) => one.zone === view?.zone)" class="chip" data-testid="marks-off" @click="takeOff()">Marks removed from {{ view.name }}</v-btn>
       </section>
       <p v-if="view?.pins" class="card weld" data-testid="pins">{{ view.pins }}</p>
     </main>

@@ -92,10 +92,10 @@ async function file(event: Event) {
       <li v-for="quilt in atHand" :key="quilt.id">
         <button class="open" @click="open(quilt.id)">{{ quilt.name }}</button>
         <span class="more">
-          <v-btn class="plain" :aria-label="`Copy ${quilt.name}`" @click="told(api.copy(quilt.id))">copy</v-btn>
+          <v-btn class="plain" :aria-label="`Copy ${quilt.name}`" @click="told(api.copy(quilt.id))">Copy</v-btn>
           <a class="plain" :href="exports.href('plan-json', { quilt: quilt.id })" :aria-label="`Keep ${quilt.name} as a plan file`">{{ exports.label('plan-json') }}</a>
           <v-btn class="plain" :aria-label="`Archive ${quilt.name}`" @click="told(api.setState(quilt.id, 'put away'))">Archive</v-btn>
-          <v-btn class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">delete</v-btn>
+          <v-btn class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">Delete</v-btn>
         </span>
       </li>
     </ul>
@@ -112,14 +112,14 @@ async function file(event: Event) {
           <button class="open" @click="open(quilt.id)">{{ quilt.name }}</button>
           <span class="more">
             <v-btn class="plain" :aria-label="`Restore ${quilt.name}`" @click="told(api.setState(quilt.id, 'at hand'))">Restore</v-btn>
-            <v-btn class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">delete</v-btn>
+            <v-btn class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">Delete</v-btn>
           </span>
         </li>
       </ul>
     </details>
     <p v-if="copies" class="quiet" data-testid="backup">
       <a class="plain" href="/api/backup.zip" download>Back up everything</a>
-      · <a class="plain" href="/api/files.zip" download title="Plans, tables and photos that other programs can read">Export everything as open files</a>
+      · <a class="plain" href="/api/files.zip" download title="Plans, tables and photos that other programs can open">Export everything as open files</a>
       <template v-if="copies.folder"> · {{ copies.last ? `Last automatic backup: ${copies.last}` : 'No automatic backup yet' }}; one a day, kept for {{ copies.days }} days in {{ copies.folder }}.</template>
     </p>
     <NewQuilt v-if="beginning" :unit="unit" :wrong="wrong" @begin="begin" @unit="setUnit" />

@@ -51,8 +51,8 @@ function begin() {
     </div>
     <div class="row">
       <span class="chips">
-        <v-btn class="chip" :aria-pressed="by === 'block'" @click="by = 'block'">{{ kind === 'strips' ? 'by the width of a strip' : 'by the size of a block' }}</v-btn>
-        <v-btn class="chip" :aria-pressed="by === 'size'" data-testid="by-size" @click="by = 'size'">by its finished size</v-btn>
+        <v-btn class="chip" :aria-pressed="by === 'block'" @click="by = 'block'">{{ kind === 'strips' ? 'By the width of a strip' : 'By the size of a block' }}</v-btn>
+        <v-btn class="chip" :aria-pressed="by === 'size'" data-testid="by-size" @click="by = 'size'">By its finished size</v-btn>
       </span>
     </div>
     <div class="row">

@@ -47,7 +47,7 @@ describe('the list of quilts', () => {
   it('says what to do first where none is here', async () => {
     const part = await list(home())
     expect(part.text()).toContain('No quilts yet')
-    expect(part.findAll('button').some((one) => one.text().includes('demo quilts'))).toBe(true)
+    expect(part.findAll('button').some((one) => one.text().includes('example quilts'))).toBe(true)
   })
   it('says that Kenzet does not answer', async () => {
     vi.spyOn(api, 'home').mockRejectedValue(new Problem(0, 'Kenzet does not answer.'))

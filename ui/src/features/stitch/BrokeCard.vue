@@ -38,8 +38,8 @@ function told() {
     <p v-else-if="chosen" class="say">At the end of <WordsText :words="chosen.words" />. You sew everything after it again.</p>
     <p v-else class="say">Nothing is sewn here yet.</p>
     <div class="chips">
-      <v-btn class="chip" :disabled="back >= lines.length" data-testid="broke-earlier" @click="back += 1">a line earlier</v-btn>
-      <v-btn class="chip" :disabled="!back || (back === 1 && step?.kind !== 'line')" @click="back -= 1">a line later</v-btn>
+      <v-btn class="chip" :disabled="back >= lines.length" data-testid="broke-earlier" @click="back += 1">One line back</v-btn>
+      <v-btn class="chip" :disabled="!back || (back === 1 && step?.kind !== 'line')" @click="back -= 1">One line on</v-btn>
     </div>
     <button class="tell" :disabled="!at" data-testid="broke-tell" @click="told">Start from there</button>
     <v-btn class="plain" data-testid="broke-close" @click="$emit('close')">Cancel: the thread did not break</v-btn>

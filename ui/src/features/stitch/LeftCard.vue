@@ -15,7 +15,7 @@ defineEmits<{ go: [place: string, visit: number]; takeUp: []; close: [] }>()
       <p class="label">Begun</p>
       <ul><li v-for="row in view.places" :key="row.visit"><v-btn class="chip" @click="$emit('go', row.place, row.visit)">{{ row.name }}: {{ row.words }}</v-btn></li></ul>
     </template>
-    <v-btn v-if="view.skipped" class="chip offer" data-testid="take-up" @click="$emit('takeUp')">sew {{ view.skipped === 1 ? 'the line' : `the ${view.skipped} lines` }} that you skipped</v-btn>
+    <v-btn v-if="view.skipped" class="chip offer" data-testid="take-up" @click="$emit('takeUp')">Sew {{ view.skipped === 1 ? 'the line' : `the ${view.skipped} lines` }} that you skipped</v-btn>
     <v-btn class="plain" data-testid="left-close" @click="$emit('close')">Back to the line</v-btn>
   </section>
 </template>

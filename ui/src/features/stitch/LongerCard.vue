@@ -71,8 +71,8 @@ onBeforeUnmount(() => leave())
         </div>
         <div class="bar" role="progressbar" :aria-valuenow="Math.round(100 * found.share)" aria-valuemin="0" aria-valuemax="100" aria-label="How close this route is to the shortest possible"><i :style="{ width: `${100 * found.share}%` }" /></div>
         <div class="chips">
-          <v-btn v-if="Object.keys(found.ways).length" class="chip offer" data-testid="longer-take" @click="take">take it</v-btn>
-          <v-btn class="chip" data-testid="longer-stop" @click="leave()">{{ found.state === 'looking' ? 'stop looking' : 'Cancel' }}</v-btn>
+          <v-btn v-if="Object.keys(found.ways).length" class="chip offer" data-testid="longer-take" @click="take">Use this route</v-btn>
+          <v-btn class="chip" data-testid="longer-stop" @click="leave()">{{ found.state === 'looking' ? 'Stop looking' : 'Cancel' }}</v-btn>
         </div>
       </div>
     </template>

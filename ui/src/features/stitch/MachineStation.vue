@@ -174,7 +174,6 @@ onBeforeUnmount(() => sewing.stop())
           </div>
           <p v-if="step.kind !== 'line' && here.bulk.length" class="then" data-testid="bulk"><WordsText :words="here.bulk" /></p>
           <p v-for="note in view.notes" :key="note" class="card weld">{{ note }}</p>
-          <p class="card weld">{{ view.caution }}</p>
           <p v-if="!awake" class="quiet">This browser cannot keep the screen on. Turn off sleep in your device’s settings.</p>
         </div>
         <button ref="main" class="go" data-testid="next" @click="next">{{ button }}<small>space bar · foot pedal</small></button>
@@ -184,16 +183,17 @@ onBeforeUnmount(() => sewing.stop())
           <button title="p" data-testid="pause" @click="ask('pause')">Pause</button>
         </div>
         <div class="keys small">
-          <button :disabled="step.kind !== 'line'" title="Skip this line for now (s)" data-testid="skip" @click="skip">skip it</button>
-          <button :disabled="step.kind !== 'line' || step.freehand" title="Sewn by eye, without the ruler (h)" data-testid="otherwise" @click="otherwise">by eye</button>
-          <button title="Unpicked lines (u)" data-testid="unpicked" @click="ask('unpicked')">unpicked</button>
-          <button title="New bobbin (w)" data-testid="bobbin" @click="bobbin">bobbin</button>
-          <button title="Lines left (l)" data-testid="left" @click="ask('left')">left</button>
+          <button :disabled="step.kind !== 'line'" title="Skip this line for now (s)" data-testid="skip" @click="skip">Skip</button>
+          <button :disabled="step.kind !== 'line' || step.freehand" title="Sewn by eye, without the ruler (h)" data-testid="otherwise" @click="otherwise">Sew by eye</button>
+          <button title="Unpicked lines (u)" data-testid="unpicked" @click="ask('unpicked')">Unpick</button>
+          <button title="New bobbin (w)" data-testid="bobbin" @click="bobbin">New bobbin</button>
+          <button title="Lines left (l)" data-testid="left" @click="ask('left')">Lines left</button>
         </div>
         <ol class="coming" aria-label="Coming up">
-          <li class="quiet">Next</li>
+          <li v-if="coming.length" class="quiet">Next</li>
           <li v-for="(one, k) in coming" :key="k"><b v-if="one.number">{{ one.number }}</b><WordsText :words="one.short" /></li>
         </ol>
+        <p class="caution" data-testid="caution">{{ view.caution }}</p>
       </template>
       <template v-else-if="finished && view">
         <h2 class="line" data-testid="finished">{{ view.skipped ? 'All but what you skipped' : 'All of it is sewn' }}</h2>
@@ -234,7 +234,8 @@ onBeforeUnmount(() => sewing.stop())
 .keys button:disabled { opacity: .45; cursor: default; }
 .keys.small { grid-template-columns: repeat(5, auto); gap: 7px; }
 .keys.small button { min-height: 44px; font-size: 15px; padding: 0 4px; }
-.coming { list-style: none; padding: 0; margin: 0; font-size: 17px; display: flex; gap: 18px; align-items: center; flex: none; height: 40px; white-space: nowrap; overflow: hidden; }
+.coming { list-style: none; padding: 0; margin: 0; font-size: 17px; display: flex; gap: 18px; align-items: center; flex: none; height: 34px; white-space: nowrap; overflow: hidden; }
+.caution { flex: none; font-size: 13.5px; line-height: 1.35; color: var(--weld-ink); border-left: 4px solid var(--weld); padding-left: 10px; }
 .coming li { display: flex; gap: 8px; align-items: center; }
 @media (max-height: 760px) { .line { font-size: 30px; } .lay { font-size: 21px; } .then { font-size: 17px; } .where { font-size: 15px; } .go { min-height: 62px; font-size: 23px; } .keys button { min-height: 44px; } .say { gap: 7px; } }
 @media (max-width: 900px) { .machine { grid-template: minmax(0, 1fr) minmax(0, 54%) auto / minmax(0, 1fr); } .say { border-left: 0; border-top: 1px solid var(--rule); } }

@@ -164,7 +164,7 @@ useCanvasKeys(canvas)
       <p v-if="busy && !route" class="quiet" role="status">Finding a sewing order …</p>
       <template v-if="route?.here">
         <header>
-          <div class="top"><h2>{{ route.here.name }}</h2><v-btn class="plain" data-testid="whole" @click="number = 0">whole quilt</v-btn></div>
+          <div class="top"><h2>{{ route.here.name }}</h2><v-btn class="plain" data-testid="whole" @click="number = 0">Whole quilt</v-btn></div>
           <p class="quiet">{{ route.here.occurs }}<span v-if="busy" role="status"> · {{ LOOKING }}</span></p>
         </header>
         <p class="card leaf" data-testid="sentence">{{ route.here.sentence }}</p>
@@ -174,8 +174,8 @@ useCanvasKeys(canvas)
         <LongerCard :number="route.here.number" :kept="route.here.kept" @ways="take" @forget="forgetWay" />
         <WaysCard :here="route.here" :leg="leg" @pin="pin" @avoid="avoid" @forget="forget" @turn="turn" />
         <div class="chips">
-          <v-btn class="chip" :disabled="route.here.number === 1" data-testid="before" @click="on(-1)">‹ the one before</v-btn>
-          <v-btn class="chip" :disabled="route.here.number === route.visits.length" data-testid="after" @click="on(1)">the next one ›</v-btn>
+          <v-btn class="chip" :disabled="route.here.number === 1" data-testid="before" @click="on(-1)">‹ Previous block</v-btn>
+          <v-btn class="chip" :disabled="route.here.number === route.visits.length" data-testid="after" @click="on(1)">Next block ›</v-btn>
         </div>
         <a class="chip" :href="exports.href('route-svg', { quilt: quilt.id }, { number: route.here.number, unit: quilt.unit })" data-testid="route-svg">{{ exports.label('route-svg') }}</a>
         <p class="card weld">Stop with the needle down before you move the ruler or a hand. Take pins out first. Follow your machine’s manual.</p>
@@ -185,13 +185,13 @@ useCanvasKeys(canvas)
         <p class="card tip" data-testid="dragged">{{ drawn.length }} of {{ route.visits.length }} places</p>
         <div class="chips">
           <v-btn class="chip offer" :disabled="!drawn.length" data-testid="own-keep" @click="keepOrder">Use this order</v-btn>
-          <v-btn class="chip" @click="drawn = []">begin again</v-btn>
+          <v-btn class="chip" @click="drawn = []">Start over</v-btn>
           <v-btn class="chip" @click="drawn = undefined">Cancel</v-btn>
         </div>
       </template>
       <template v-else-if="route">
         <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id } }" data-testid="to-machine">At the machine<small>line by line, in large type</small></router-link>
-        <header><h2>The order</h2><p class="quiet">{{ places }} places to sew{{ places < route.visits.length ? `, ${route.visits.length} goes in all` : '' }}. <span v-if="busy" role="status">{{ LOOKING }}</span><template v-else>Click a block to see its route.</template></p></header>
+        <header><h2>The order</h2><p class="quiet">{{ places }} places to sew{{ places < route.visits.length ? `, ${route.visits.length} passes in total` : '' }}. <span v-if="busy" role="status">{{ LOOKING }}</span><template v-else>Click a block to see its route.</template></p></header>
         <FigureRows :rows="route.rows" />
         <LongerCard :number="0" @ways="take" />
         <p v-for="note in route.notes" :key="note" class="card weld">{{ note }}</p>

@@ -20,9 +20,9 @@ const HOW = { bulky: 'bulky', never: 'never' }
       <fieldset v-for="[end, says] in ENDS" :key="end">
         <legend class="label">{{ says }}</legend>
         <div class="chips">
-          <v-btn class="chip" :aria-pressed="!here[end]" @click="$emit('pin', end, null)">anywhere</v-btn>
+          <v-btn class="chip" :aria-pressed="!here[end]" @click="$emit('pin', end, null)">Anywhere</v-btn>
           <v-btn v-for="corner in CORNERS" :key="corner" class="chip" :aria-pressed="here[end] === corner" :data-testid="`${end}-${corner.replace(' ', '-')}`" @click="$emit('pin', end, corner)">{{ corner }}</v-btn>
-          <v-btn v-if="end === 'start' && (here.cells || here.start === WHOLE)" class="chip" :aria-pressed="here.start === WHOLE" data-testid="start-whole-cell" @click="$emit('pin', end, WHOLE)">the first whole cell</v-btn>
+          <v-btn v-if="end === 'start' && (here.cells || here.start === WHOLE)" class="chip" :aria-pressed="here.start === WHOLE" data-testid="start-whole-cell" @click="$emit('pin', end, WHOLE)">The first whole cell</v-btn>
         </div>
         <p v-if="end === 'start' && here.cells" class="quiet" data-testid="cells">{{ here.cells }}</p>
       </fieldset>
@@ -36,8 +36,8 @@ const HOW = { bulky: 'bulky', never: 'never' }
       <ExitCard :here="here" />
       <div v-if="leg && !leg.sews" class="chips">
         <span class="quiet">Here, where the needle is:</span>
-        <v-btn class="chip" data-testid="avoid-bulky" @click="$emit('avoid', 'bulky')">it is bulky</v-btn>
-        <v-btn class="chip" data-testid="avoid-never" @click="$emit('avoid', 'never')">never travel</v-btn>
+        <v-btn class="chip" data-testid="avoid-bulky" @click="$emit('avoid', 'bulky')">Mark as bulky</v-btn>
+        <v-btn class="chip" data-testid="avoid-never" @click="$emit('avoid', 'never')">Never travel here</v-btn>
       </div>
       <p v-else class="quiet">To mark a bulky seam or a path to avoid, step the needle to a travelling stretch first.</p>
       <div v-if="here.avoided.length" class="chips" aria-label="Avoided">

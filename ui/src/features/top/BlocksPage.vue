@@ -87,8 +87,8 @@ const turned = computed(() => {
         <p v-else><b>{{ block.name }}</b></p>
       </div>
       <div class="chips">
-        <v-btn class="chip" title="r" @click="turn(1, false)">↺ turn</v-btn>
-        <v-btn class="chip" title="m" @click="turn(0, true)">⇋ mirror</v-btn>
+        <v-btn class="chip" title="r" @click="turn(1, false)">↺ Turn</v-btn>
+        <v-btn class="chip" title="m" @click="turn(0, true)">⇋ Mirror</v-btn>
         <v-btn v-if="inHand" class="chip" @click="top.brush = undefined">Deselect</v-btn>
         <v-btn v-else class="chip" @click="take(block.key)">Select</v-btn>
       </div>

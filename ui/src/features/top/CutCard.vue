@@ -89,18 +89,18 @@ onBeforeUnmount(() => {
       <p class="card tip" role="status">{{ cutting.ends.length === 0 ? 'Click the point where the line begins.' : cutting.ends.length === 1 ? 'Click the point where it ends.' : 'From point to point.' }}
         <v-btn v-if="cutting.ends.length" class="plain" @click="cutting.anew()">Start over</v-btn></p>
       <label class="between"><span>Or measured from a corner:</span><input v-model="along" class="text" placeholder="2 1/2" data-testid="cut-along" /></label>
-      <v-btn v-if="along.trim()" class="chip" :aria-pressed="cutting.byEdge" @click="cutting.byEdge = !cutting.byEdge">{{ cutting.byEdge ? 'now click the edge …' : 'along an edge' }}</v-btn>
-      <div class="chips"><v-btn class="chip" :aria-pressed="around" data-testid="cut-around" @click="around = !around">the same from all four sides</v-btn></div>
+      <v-btn v-if="along.trim()" class="chip" :aria-pressed="cutting.byEdge" @click="cutting.byEdge = !cutting.byEdge">{{ cutting.byEdge ? 'Now click the edge …' : 'Along an edge' }}</v-btn>
+      <div class="chips"><v-btn class="chip" :aria-pressed="around" data-testid="cut-around" @click="around = !around">Same from all four sides</v-btn></div>
     </template>
     <p v-if="error || top.errorAt('cut')" class="wrong" role="alert">{{ error || top.errorAt('cut') }}</p>
     <template v-if="found">
       <div class="chips">
-        <v-btn class="chip" :aria-pressed="alike" @click="alike = true">matching pieces together</v-btn>
-        <v-btn class="chip" :aria-pressed="!alike" @click="alike = false">each piece a zone</v-btn>
+        <v-btn class="chip" :aria-pressed="alike" @click="alike = true">Matching pieces together</v-btn>
+        <v-btn class="chip" :aria-pressed="!alike" @click="alike = false">Each piece a zone</v-btn>
       </div>
       <div class="chips">
-        <v-btn class="chip" :aria-pressed="sewn" data-testid="cut-sewn" @click="sewn = true">sew the dividing lines</v-btn>
-        <v-btn class="chip" :aria-pressed="!sewn" data-testid="cut-bare" @click="sewn = false">only divide</v-btn>
+        <v-btn class="chip" :aria-pressed="sewn" data-testid="cut-sewn" @click="sewn = true">Sew the dividing lines</v-btn>
+        <v-btn class="chip" :aria-pressed="!sewn" data-testid="cut-bare" @click="sewn = false">Only divide</v-btn>
       </div>
       <p class="quiet">Gives {{ found.names.length }} zones: {{ found.names.map((n) => n.split(': ').at(-1)).join(', ') }}.</p>
       <v-btn color="primary" variant="outlined" data-testid="cut-it" @click="make()">Divide</v-btn>

@@ -71,15 +71,15 @@ function lay() {
     <BringCard @bring="added" />
   </section>
   <section v-else class="stack">
-    <div class="between"><h3>{{ drawing.view.name }}</h3><v-btn class="plain" data-testid="draw-done" @click="drawing.close()">back to the blocks</v-btn></div>
+    <div class="between"><h3>{{ drawing.view.name }}</h3><v-btn class="plain" data-testid="draw-done" @click="drawing.close()">Back to the blocks</v-btn></div>
     <div class="chips" role="group" aria-label="What you draw">
       <v-btn v-for="[key, label] in TOOLS" :key="key" class="chip" :aria-pressed="drawing.tool === key" :data-testid="`tool-${key}`" @click="setTool(key)">{{ label }}</v-btn>
     </div>
     <template v-if="drawing.tool !== 'colour'">
       <label class="between"><span>Curve it by a rise of</span><input v-model="drawing.rise" class="text short" placeholder="straight" data-testid="draw-rise" /></label>
       <div v-if="drawing.rise.trim()" class="chips" role="group" aria-label="To which side, going from the first point to the second">
-        <v-btn class="chip" :aria-pressed="drawing.left" @click="drawing.left = true">bulges to the left</v-btn>
-        <v-btn class="chip" :aria-pressed="!drawing.left" @click="drawing.left = false">to the right</v-btn>
+        <v-btn class="chip" :aria-pressed="drawing.left" @click="drawing.left = true">Bulges to the left</v-btn>
+        <v-btn class="chip" :aria-pressed="!drawing.left" @click="drawing.left = false">To the right</v-btn>
       </div>
     </template>
     <FabricPick v-if="drawing.tool !== 'seam'" :fabrics="top.view!.fabrics" :model-value="drawing.fabric" label="Selected" @update:model-value="drawing.fabric = $event ?? ''" />
@@ -89,12 +89,12 @@ function lay() {
       <label class="between"><span>Rise</span><input v-model="seamRise" class="text short" placeholder="straight" data-testid="seam-rise" @keydown.enter="bend(drawing.chosen.left)" /></label>
       <div class="chips">
         <v-btn class="chip" data-testid="seam-bend" @click="bend(drawing.chosen.left)">Curve it</v-btn>
-        <v-btn v-if="drawing.chosen.rise" class="chip" @click="bend(!drawing.chosen.left)">to the other side</v-btn>
+        <v-btn v-if="drawing.chosen.rise" class="chip" @click="bend(!drawing.chosen.left)">To the other side</v-btn>
         <v-btn class="chip" data-testid="seam-out" @click="out()">Remove it</v-btn>
       </div>
     </div>
     <div v-if="drawing.view.appliques.length" class="chips">
-      <v-btn v-for="one in drawing.view.appliques" :key="one" class="plain" @click="drawing.make({ kind: 'applique gone', patch: one })">take off {{ one.replace('applique-', 'appliqué ') }}</v-btn>
+      <v-btn v-for="one in drawing.view.appliques" :key="one" class="plain" @click="drawing.make({ kind: 'applique gone', patch: one })">Take off {{ one.replace('applique-', 'appliqué ') }}</v-btn>
     </div>
     <div class="two">
       <label>Grid, across<input class="text" type="number" min="1" max="24" :value="drawing.view.columns" @change="regrid($event, 'columns')" /></label>

@@ -54,11 +54,11 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       <div class="between">
         <span>Print</span>
         <span class="chips">
-          <v-btn class="chip" :aria-pressed="fabric.print === 'calm'" @click="set({ print: 'calm' })">calm</v-btn>
-          <v-btn class="chip" :aria-pressed="fabric.print === 'busy'" @click="set({ print: 'busy' })">busy</v-btn>
+          <v-btn class="chip" :aria-pressed="fabric.print === 'calm'" @click="set({ print: 'calm' })">Calm</v-btn>
+          <v-btn class="chip" :aria-pressed="fabric.print === 'busy'" @click="set({ print: 'busy' })">Busy</v-btn>
         </span>
       </div>
-      <div class="between"><span>From a photo of the fabric</span><label class="chip">colour and print …<input type="file" accept="image/jpeg,image/png" class="sr" data-testid="fabric-photo" @change="fromPhoto" /></label></div>
+      <div class="between"><span>From a photo of the fabric</span><label class="chip">Colour and print …<input type="file" accept="image/jpeg,image/png" class="sr" data-testid="fabric-photo" @change="fromPhoto" /></label></div>
       <div v-if="others.length" class="between">
         <span>{{ fabric.used ? 'Delete it and use instead' : 'Not used anywhere' }}</span>
         <span class="chips">

@@ -53,8 +53,8 @@ function size(field: Views['FieldView'], value: string) {
 <template>
   <section v-if="top.view" class="stack">
     <div class="chips" role="group" aria-label="Arrangement">
-      <v-btn class="chip" :aria-pressed="!onPoint" @click="top.change('arrangement', { kind: 'arrangement', on_point: false })">straight rows</v-btn>
-      <v-btn class="chip" :aria-pressed="onPoint" data-testid="on-point" @click="top.change('arrangement', { kind: 'arrangement', on_point: true })">on point</v-btn>
+      <v-btn class="chip" :aria-pressed="!onPoint" @click="top.change('arrangement', { kind: 'arrangement', on_point: false })">Straight rows</v-btn>
+      <v-btn class="chip" :aria-pressed="onPoint" data-testid="on-point" @click="top.change('arrangement', { kind: 'arrangement', on_point: true })">On point</v-btn>
     </div>
     <div class="between">
       <span>Blocks across</span>
@@ -67,7 +67,7 @@ function size(field: Views['FieldView'], value: string) {
     <p v-if="top.errorAt('count') || top.errorAt('arrangement')" class="wrong" role="alert">{{ top.errorAt('count') || top.errorAt('arrangement') }}</p>
     <FabricPick v-if="onPoint" :fabrics="fabrics" :model-value="layout.triangles ?? ''" label="Setting triangles" @update:model-value="top.change('arrangement', { kind: 'arrangement', on_point: true, triangles: $event })" />
     <template v-else>
-      <v-btn class="plain start" :aria-expanded="differing" data-testid="differing" @click="differing = !differing">{{ differing ? 'hide sizes of rows and columns' : 'Rows or columns of other sizes …' }}</v-btn>
+      <v-btn class="plain start" :aria-expanded="differing" data-testid="differing" @click="differing = !differing">{{ differing ? 'Hide sizes of rows and columns' : 'Rows or columns of other sizes …' }}</v-btn>
       <div v-if="differing" class="two">
         <LengthField v-for="field in [...top.view.widths, ...top.view.heights]" :key="field.name" :field="field" :error="top.errorAt(field.name)" :unit="quilt.unit" late @entered="size(field, $event)" />
       </div>
@@ -75,10 +75,10 @@ function size(field: Views['FieldView'], value: string) {
 
     <h3>Sashes</h3>
     <div class="chips" role="group" aria-label="Sashes">
-      <v-btn class="chip" :aria-pressed="!layout.sashing" @click="sashing(null)">none</v-btn>
-      <v-btn class="chip" :aria-pressed="!!layout.sashing" data-testid="sashes" @click="sashing({})">sashes</v-btn>
+      <v-btn class="chip" :aria-pressed="!layout.sashing" @click="sashing(null)">None</v-btn>
+      <v-btn class="chip" :aria-pressed="!!layout.sashing" data-testid="sashes" @click="sashing({})">Sashes</v-btn>
       <template v-if="layout.sashing && !onPoint">
-        <v-btn class="chip" :aria-pressed="layout.sashing.outer" @click="sashing({ outer: !layout.sashing.outer })">all around too</v-btn>
+        <v-btn class="chip" :aria-pressed="layout.sashing.outer" @click="sashing({ outer: !layout.sashing.outer })">All around too</v-btn>
       </template>
     </div>
     <template v-if="layout.sashing && top.view.sash_width">

@@ -33,12 +33,12 @@ const forget = () => top.change('measured', { kind: 'measured', key: props.block
   <div class="measured">
     <div class="between">
       <span><WordsText v-if="block.measured.length" :words="block.measured" /><template v-else>Measured size</template></span>
-      <v-btn class="plain" data-testid="measure" @click="open = !open">{{ open ? 'close' : 'I measured it …' }}</v-btn>
+      <v-btn class="plain" data-testid="measure" @click="open = !open">{{ open ? 'Close' : 'I measured it …' }}</v-btn>
     </div>
     <template v-if="open">
       <div v-if="here" class="chips">
-        <v-btn class="chip" :aria-pressed="!one" @click="one = false">all {{ block.laid }}</v-btn>
-        <v-btn class="chip" :aria-pressed="one" @click="one = true">only this one</v-btn>
+        <v-btn class="chip" :aria-pressed="!one" @click="one = false">All {{ block.laid }}</v-btn>
+        <v-btn class="chip" :aria-pressed="one" @click="one = true">Only this one</v-btn>
       </div>
       <div class="grid">
         <label>Width<input v-model="typed.width" class="text" data-testid="measured-width" :placeholder="String(block.doc.width)" /></label>

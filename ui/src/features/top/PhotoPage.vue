@@ -45,8 +45,8 @@ function chosen(event: Event) {
         <span class="ends"><span>fabrics</span><span>photo</span></span>
       </label>
       <div class="chips">
-        <v-btn class="chip" @click="photo.again()">set its corners again</v-btn>
-        <label class="chip">another photo …<input type="file" accept="image/jpeg,image/png" class="sr" @change="chosen" /></label>
+        <v-btn class="chip" @click="photo.again()">Set the corners again</v-btn>
+        <label class="chip">Another photo …<input type="file" accept="image/jpeg,image/png" class="sr" @change="chosen" /></label>
         <v-btn class="plain" data-testid="photo-away" @click="photo.away()">Remove the photo</v-btn>
       </div>
     </template>

@@ -127,7 +127,7 @@ useCanvasKeys(canvas)
       </nav>
       <p v-if="quilt.gone.length" class="card tip" role="status" data-testid="gone">
         Gone with that: {{ quilt.gone.map((name) => `“${name}”`).join(', ') }} and {{ quilt.gone.length === 1 ? 'its fill' : 'their fills' }}.
-        <v-btn class="plain" @click="quilt.walk('undo')">undo</v-btn>
+        <v-btn class="plain" @click="quilt.walk('undo')">Undo</v-btn>
       </p>
       <LayoutPage v-if="page === 'layout'" />
       <DrawPage v-else-if="drawing.open" />

@@ -86,13 +86,13 @@ const fill = () => router.push({ name: 'fills', params: { quilt: quilt.id } })
         <v-btn class="chip" data-testid="background-across" @click="top.point(first, 'background across', false)">Background, across all blocks</v-btn>
       </div>
       <div v-if="top.onePlace && times > 1" class="chips" role="group" aria-label="Where">
-        <v-btn class="chip" :aria-pressed="top.everywhere" @click="top.everywhere = true">in all {{ times }} like it</v-btn>
-        <v-btn class="chip" :aria-pressed="!top.everywhere" data-testid="only-here" @click="top.everywhere = false">only here</v-btn>
+        <v-btn class="chip" :aria-pressed="top.everywhere" @click="top.everywhere = true">In all {{ times }} like it</v-btn>
+        <v-btn class="chip" :aria-pressed="!top.everywhere" data-testid="only-here" @click="top.everywhere = false">Only here</v-btn>
       </div>
       <label class="between"><span>Name</span><input v-model="name" class="text" maxlength="80" placeholder="named for you" data-testid="new-zone-name" @keydown.enter="make()" /></label>
       <div v-if="top.patches.length > 1" class="chips" role="group" aria-label="How many zones">
-        <v-btn class="chip" :aria-pressed="!each" @click="each = false">one zone</v-btn>
-        <v-btn class="chip" :aria-pressed="each" data-testid="each" @click="each = true">each patch its own zone</v-btn>
+        <v-btn class="chip" :aria-pressed="!each" @click="each = false">One zone</v-btn>
+        <v-btn class="chip" :aria-pressed="each" data-testid="each" @click="each = true">Each patch its own zone</v-btn>
       </div>
       <template v-if="held.length">
         <p class="quiet">Now in <template v-for="(one, k) in held" :key="one.key">{{ k ? ', ' : '' }}<v-btn class="plain" @click="choose(one.key)">“{{ one.name }}”</v-btn>{{ one.fill ? ` (${one.fill})` : '' }}</template>.</p>
@@ -107,7 +107,7 @@ const fill = () => router.push({ name: 'fills', params: { quilt: quilt.id } })
       </div>
     </template>
     <template v-else-if="info">
-      <div class="between"><h3>{{ info.name }}</h3><v-btn class="plain" @click="zone.choose('')">all zones</v-btn></div>
+      <div class="between"><h3>{{ info.name }}</h3><v-btn class="plain" @click="zone.choose('')">All zones</v-btn></div>
       <p class="quiet">{{ info.occurs }} · {{ info.fill || (info.left_open ? 'unquilted' : 'no fill yet') }}</p>
       <label class="between"><span>Name</span><input class="text" :value="info.name" maxlength="80" data-testid="zone-name" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" /></label>
       <v-btn color="primary" variant="flat" data-testid="fill-it" @click="fill()">{{ info.fill ? 'See its fill' : 'Choose its fill' }}</v-btn>
