@@ -179,7 +179,7 @@ def test_a_second_fill_is_sewn_on_top_in_every_other_cell(table):
     table.get_by_test_id("fill-lines").click()
     table.get_by_role("button", name="every other cell").click()
     expect(table.get_by_role("button", name="every other cell")).to_have_attribute("aria-pressed", "true")
-    expect(table.get_by_test_id("layer-1")).to_have_text("on top: Lines")
+    expect(table.get_by_test_id("layer-1")).to_have_text("On top: Lines")
     table.get_by_test_id("layer-0").click()
     expect(table.get_by_test_id("other-fill").locator("b")).to_have_text("Grid")
     saved(table)

@@ -349,7 +349,8 @@ def test_small_screens_lose_no_control(table):
 def test_quilts_are_listed_kept_as_files_and_brought_back_and_a_lost_one_is_said(table, served):
     table.get_by_label("Kenzet: your quilts").click()
     with table.expect_download() as download:
-        table.get_by_role("link", name="Keep Harbour Lights as a plan file").click()
+        table.get_by_role("button", name="More for Harbour Lights", exact=True).first.click()
+        table.get_by_role("link", name="Save Harbour Lights as a plan file").click()
     table.locator("input[type=file]").set_input_files(download.value.path())
     expect(table.get_by_test_id("canvas")).to_be_visible()
     table.get_by_label("Kenzet: your quilts").click()

@@ -41,6 +41,9 @@ class Listed:
     id: str
     name: str
     state: State
+    revision: int
+    changed: int
+    sewn: bool
 
 
 def add(conn: Any, owner: int, quilt: Quilt) -> str:
@@ -58,14 +61,18 @@ def listed(conn: Any, owner: int) -> list[Listed]:
     """All quilts of an owner that are not deleted, the last changed first."""
     with conn.cursor() as cursor:
         cursor.execute(
-            "SELECT q.id, q.state, JSON_VALUE(r.document, '$.name') AS name"
+            "SELECT q.id, q.state, q.current, UNIX_TIMESTAMP(q.changed_at) AS changed, JSON_VALUE(r.document, '$.name') AS name,"
+            " EXISTS (SELECT 1 FROM sewing_event e WHERE e.quilt_id = q.id) AS sewn"
             " FROM quilt q JOIN revision r ON r.quilt_id = q.id AND r.number = q.current"
             " WHERE q.owner_id = %s AND q.state <> 'deleted' ORDER BY q.changed_at DESC, q.id",
             (owner,),
         )
         rows = cursor.fetchall()
     conn.commit()  # ends the read view, so that the next read sees what others kept
-    return [Listed(row["id"], row["name"], row["state"]) for row in rows]
+    return [
+        Listed(row["id"], row["name"], row["state"], row["current"], int(row["changed"]), bool(row["sewn"]))
+        for row in rows
+    ]
 
 
 def set_state(conn: Any, owner: int, quilt_id: str, state: State) -> None:

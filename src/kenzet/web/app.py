@@ -28,6 +28,7 @@ from kenzet.web.recipes import recipes
 from kenzet.web.route import route
 from kenzet.web.route_search import search
 from kenzet.web.sewing import sewing
+from kenzet.web.state.cards import Cards
 from kenzet.web.state.layouts import Layouts
 from kenzet.web.state.logs import Logs
 from kenzet.web.state.machines import Machines
@@ -66,6 +67,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.extensions["pool"] = settings.pool
     app.extensions["backups"] = settings.backups
     app.extensions["layouts"] = Layouts()
+    app.extensions["cards"] = Cards()
     app.extensions["logs"] = Logs()
     app.extensions["routes"] = Routes()
     app.extensions["searches"] = Searches()

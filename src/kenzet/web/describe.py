@@ -8,7 +8,6 @@ from typing import Any
 
 from kenzet.web.blueprint import WANTED
 
-
 _REFUSED = {
     "description": "Refused: what is wrong, and in which field",
     "content": {"application/problem+json": {"schema": {"$ref": "#/components/schemas/Problem"}}},

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
 from typing import Any
 
 from flask import Response
@@ -18,6 +19,8 @@ from kenzet.core.top.document import Quilt, read, validated
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.tidy import free
 from kenzet.demo import demo_quilts
+from kenzet.formats.picture_svg import picture_svg
+from kenzet.say import words as w
 from kenzet.store import cupboard, photos
 from kenzet.store import quilts as store
 from kenzet.store.quilts import LOCAL_OWNER, Kept
@@ -25,12 +28,17 @@ from kenzet.web.blueprint import Blueprint
 from kenzet.web.exports import links
 from kenzet.web.open_views import views_of
 from kenzet.web.request_context import answer, connection, her_things, laid_quilt
+from kenzet.web.state.cards import Card, cards
 from kenzet.web.state.layouts import layouts
 from kenzet.web.wire import base as m
 from kenzet.web.wire.kit import kit_changed
 from kenzet.web.wire.quilt import ChangeRequest, Touched, VersionRequest, quilt_of, touched
 
 quilts = Blueprint("quilts", __name__, url_prefix="/api")
+
+
+_SIZE: dict[Unit, Fraction] = {"in": Fraction(1, 2), "mm": Fraction(5)}
+"""To what the size of a quilt is rounded in the list."""
 
 
 class _OneChange(Frozen):
@@ -53,11 +61,25 @@ def home() -> Response:
 
 def _home() -> Response:
     with connection() as conn:
-        found = [
-            m.Listed(id=q.id, name=q.name, put_away=q.state == "put away")
-            for q in store.listed(conn, LOCAL_OWNER)
-        ]
-        return answer(m.Home(unit=store.unit(conn, LOCAL_OWNER), quilts=found, exports=links()))
+        unit: Unit = store.unit(conn, LOCAL_OWNER)  # type: ignore[assignment]
+        found = [_listed(one, cards().of(conn, one), unit) for one in store.listed(conn, LOCAL_OWNER)]
+        return answer(m.Home(unit=unit, quilts=found, exports=links()))
+
+
+def _listed(one: store.Listed, card: Card, unit: Unit) -> m.Listed:
+    station, says = card.next(one.sewn)
+    return m.Listed(
+        id=one.id, name=one.name, put_away=one.state == "put away", revision=one.revision, changed=one.changed,
+        size=[w.shown(card.width, unit, _SIZE[unit], bare=True, about=True), " × ", w.shown(card.height, unit, _SIZE[unit], about=True)], zones=card.zones, filled=card.filled, sewn=one.sewn,
+        next=station, next_says=says,
+    )  # fmt: skip
+
+
+@quilts.get("/quilts/<quilt>/picture.svg")
+def picture(path: m.QuiltKey) -> Response:
+    """A small picture of the quilt in its fabrics, with its lines."""
+    _, laid = laid_quilt(path.quilt)
+    return Response(picture_svg(laid), mimetype="image/svg+xml")
 
 
 @quilts.post("/quilts", responses={200: m.Home})

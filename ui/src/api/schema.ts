@@ -469,6 +469,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/picture.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A small picture of the quilt in its fabrics, with its lines. */
+        get: operations["quilts_picture_quilts__quilt__picture_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/plan.json": {
         parameters: {
             query?: never;
@@ -3839,15 +3856,35 @@ export interface components {
         };
         /**
          * Listed
-         * @description A line of the list of quilts.
+         * @description A card of the list of quilts: when it was last ``changed`` (seconds since 1970), how many of its zones are ``filled``, whether sewing has begun, and
+         *     at which station one goes on.
          */
         Listed: {
+            /** Changed */
+            changed: number;
+            /** Filled */
+            filled: number;
             /** Id */
             id: string;
             /** Name */
             name: string;
+            /**
+             * Next
+             * @enum {string}
+             */
+            next: "top" | "fills" | "marks" | "machine";
+            /** Next Says */
+            next_says: string;
             /** Put Away */
             put_away: boolean;
+            /** Revision */
+            revision: number;
+            /** Sewn */
+            sewn: boolean;
+            /** Size */
+            size: (string | components["schemas"]["Shown"])[];
+            /** Zones */
+            zones: number;
         };
         /**
          * LogCabin
@@ -9862,6 +9899,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MarksView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quilts_picture_quilts__quilt__picture_svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
                 };
             };
             /** @description Refused: what is wrong, and in which field */

@@ -53,11 +53,21 @@ class Reading(Wire):
 
 
 class Listed(Wire):
-    """A line of the list of quilts."""
+    """A card of the list of quilts: when it was last ``changed`` (seconds since 1970), how many of its zones are ``filled``, whether sewing has begun, and
+    at which station one goes on.
+    """
 
     id: str
     name: str
     put_away: bool
+    revision: int
+    changed: int
+    size: w.Words
+    zones: int
+    filled: int
+    sewn: bool
+    next: Literal["top", "fills", "marks", "machine"]
+    next_says: str
 
 
 class ExportLink(Wire):

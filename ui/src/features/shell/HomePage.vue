@@ -4,6 +4,7 @@ import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, Problem, type Unit, type Views } from '../../api/client'
 import { useExports } from '../../state/exports'
+import WordsText from '../../parts/WordsText.vue'
 import NewQuilt from './NewQuilt.vue'
 
 const router = useRouter()
@@ -11,11 +12,21 @@ const exports = useExports()
 const quilts = ref<Views['Listed'][]>()
 const copies = ref<Views['CopiesView']>()
 const trouble = ref('')
-const beginning = ref(false)
+/** which kind of beginning is filled in: by its layout, as a single block; one from a photo is begun as a block, and its photo is chosen next */
+const beginning = ref<'' | 'layout' | 'block' | 'photo'>('')
+const BEGINNINGS = [
+  ['layout', 'By its layout', 'Rows, on point, strips or a medallion', 'M4 4h10v10H4zM17 4h10v10H17zM30 4h10v10H30zM4 17h10v10H4zM17 17h10v10H17zM30 17h10v10H30z'],
+  ['block', 'One block', 'A single block or a practice piece', 'M9 2h28v28H9zM9 2l28 28M37 2L9 30'],
+  ['photo', 'From a photo', 'Your own top under the plan', 'M4 8h8l3-4h14l3 4h8v20H4zM22 12a6 6 0 1 1-.1 0z'],
+] as const
+const MANY = 8
+const sought = ref('')
+const sorted = ref<'changed' | 'name'>('changed')
+const menu = ref('')
 const unit = ref<Unit>('in')
 const wrong = ref<{ field: string; message: string }>()
 
-const open = (id: string) => router.push({ name: 'fills', params: { quilt: id } })
+const open = (id: string, station = 'fills') => router.push({ name: station, params: { quilt: id } })
 onMounted(async () => {
   void api.copies().then((found) => { copies.value = found }, () => undefined)
   try {
@@ -42,13 +53,26 @@ async function begin(wish: Views['NewQuilts']['wish']) {
   try {
     const [newest] = (await api.addQuilts({ wish, unit: unit.value })).quilts
     wrong.value = undefined
-    if (newest) await router.push({ name: 'top', params: { quilt: newest.id }, query: { page: 'blocks' } })
+    if (newest) await router.push({ name: 'top', params: { quilt: newest.id }, query: { page: beginning.value === 'photo' ? 'photo' : 'blocks' } })
   } catch (error) {
     if (error instanceof Problem) wrong.value = { field: error.field.replace('wish.', ''), message: error.message }
   }
 }
 const gone = ref<{ id: string; name: string }>()
 const atHand = computed(() => (quilts.value ?? []).filter((quilt) => !quilt.put_away))
+const shown = computed(() => {
+  const found = atHand.value.filter((quilt) => quilt.name.toLowerCase().includes(sought.value.trim().toLowerCase()))
+  return sorted.value === 'name' ? [...found].sort((one, other) => one.name.localeCompare(other.name)) : found
+})
+const DAY = 86_400
+/** "today", "3 days ago", "12 March" */
+function since(seconds: number): string {
+  const days = Math.floor(Date.now() / 1000 / DAY) - Math.floor(seconds / DAY)
+  if (days < 1) return 'today'
+  if (days < 14) return days === 1 ? 'yesterday' : `${days} days ago`
+  return new Date(1000 * seconds).toLocaleDateString('en', { day: 'numeric', month: 'long' })
+}
+const far = (quilt: Views['Listed']) => (!quilt.zones ? 'No zones yet' : quilt.sewn ? 'Sewing begun' : quilt.filled < quilt.zones ? `${quilt.filled} of ${quilt.zones} zones filled` : 'Planned')
 const putAway = computed(() => (quilts.value ?? []).filter((quilt) => quilt.put_away))
 async function told(call: Promise<Views['Home']>): Promise<boolean> {
   try {
@@ -85,54 +109,85 @@ async function file(event: Event) {
 
 <template>
   <section class="home">
-    <h2>Your quilts</h2>
+    <div class="between top">
+      <h2>Your quilts</h2>
+      <div v-if="atHand.length > MANY" class="find">
+        <input v-model="sought" class="text" placeholder="Search by name" aria-label="Search by name" data-testid="search" />
+        <select v-model="sorted" aria-label="Sort" data-testid="sort"><option value="changed">Last worked on</option><option value="name">Name</option></select>
+      </div>
+    </div>
     <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
     <p v-if="gone" class="card tip" role="status">“{{ gone.name }}” is deleted. <v-btn class="plain" data-testid="bring-back" @click="bringBack()">Undo</v-btn></p>
-    <ul v-if="atHand.length">
-      <li v-for="quilt in atHand" :key="quilt.id">
+    <ul v-if="shown.length" class="cards">
+      <li v-for="quilt in shown" :key="quilt.id">
+        <button class="picture" tabindex="-1" aria-hidden="true" @click="open(quilt.id)"><img :src="`/api/quilts/${quilt.id}/picture.svg?revision=${quilt.revision}`" alt="" loading="lazy" /></button>
         <button class="open" @click="open(quilt.id)">{{ quilt.name }}</button>
-        <span class="more">
+        <p class="quiet"><WordsText :words="quilt.size" /> · {{ far(quilt) }} · {{ since(quilt.changed) }}</p>
+        <div class="between">
+          <v-btn color="primary" variant="flat" :data-testid="`go-${quilt.id}`" :aria-label="`${quilt.next_says}: ${quilt.name}`" @click="open(quilt.id, quilt.next)">{{ quilt.next_says }}</v-btn>
+          <v-btn class="plain" :aria-expanded="menu === quilt.id" :aria-label="`More for ${quilt.name}`" @click="menu = menu === quilt.id ? '' : quilt.id">More</v-btn>
+        </div>
+        <div v-if="menu === quilt.id" class="more">
           <v-btn class="plain" :aria-label="`Copy ${quilt.name}`" @click="told(api.copy(quilt.id))">Copy</v-btn>
-          <a class="plain" :href="exports.href('plan-json', { quilt: quilt.id })" :aria-label="`Keep ${quilt.name} as a plan file`">{{ exports.label('plan-json') }}</a>
+          <a class="plain" :href="exports.href('plan-json', { quilt: quilt.id })" :aria-label="`Save ${quilt.name} as a plan file`">{{ exports.label('plan-json') }}</a>
           <v-btn class="plain" :aria-label="`Archive ${quilt.name}`" @click="told(api.setState(quilt.id, 'put away'))">Archive</v-btn>
           <v-btn class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">Delete</v-btn>
-        </span>
+        </div>
       </li>
     </ul>
+    <p v-else-if="sought" class="quiet">No quilt has “{{ sought }}” in its name.</p>
     <p v-else-if="quilts && !quilts.length">No quilts yet. Start from a finished example and change anything: every change can be undone.</p>
-    <div v-if="quilts" class="do">
-      <v-btn v-if="!quilts.length" color="primary" variant="flat" size="large" @click="add({})">Add the example quilts</v-btn>
-      <v-btn color="primary" :variant="quilts.length ? 'flat' : 'outlined'" size="large" data-testid="new-quilt" @click="beginning = !beginning">Begin a quilt</v-btn>
-      <label class="chip">Open a plan file<input type="file" accept="application/json,.json" class="sr" @change="file" /></label>
-    </div>
+    <v-btn v-if="quilts && !quilts.length" class="start" color="primary" variant="flat" size="large" @click="add({})">Add the example quilts</v-btn>
+    <template v-if="quilts">
+      <h3>Begin a quilt</h3>
+      <div class="begins">
+        <button v-for="[key, label, says, path] in BEGINNINGS" :key="key" :aria-pressed="beginning === key" :data-testid="key === 'layout' ? 'new-quilt' : `new-${key}`" @click="beginning = beginning === key ? '' : key">
+          <svg width="44" height="32" aria-hidden="true"><path :d="path" fill="none" stroke="currentColor" stroke-width="1.6" stroke-linejoin="round" /></svg>
+          <b>{{ label }}</b><span class="quiet">{{ says }}</span>
+        </button>
+      </div>
+      <NewQuilt v-if="beginning" :key="beginning" :unit="unit" :wrong="wrong" :first="beginning === 'layout' ? 'rows' : 'single block'" @begin="begin" @unit="setUnit" />
+    </template>
     <details v-if="putAway.length">
       <summary>{{ putAway.length }} archived</summary>
-      <ul>
+      <ul class="archived">
         <li v-for="quilt in putAway" :key="quilt.id">
           <button class="open" @click="open(quilt.id)">{{ quilt.name }}</button>
-          <span class="more">
-            <v-btn class="plain" :aria-label="`Restore ${quilt.name}`" @click="told(api.setState(quilt.id, 'at hand'))">Restore</v-btn>
-            <v-btn class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">Delete</v-btn>
-          </span>
+          <v-btn class="plain" :aria-label="`Restore ${quilt.name}`" @click="told(api.setState(quilt.id, 'at hand'))">Restore</v-btn>
+          <v-btn class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">Delete</v-btn>
         </li>
       </ul>
     </details>
-    <p v-if="copies" class="quiet" data-testid="backup">
-      <a class="plain" href="/api/backup.zip" download>Back up everything</a>
-      · <a class="plain" href="/api/files.zip" download title="Plans, tables and photos that other programs can open">Export everything as open files</a>
-      <template v-if="copies.folder"> · {{ copies.last ? `Last automatic backup: ${copies.last}` : 'No automatic backup yet' }}; one a day, kept for {{ copies.days }} days in {{ copies.folder }}.</template>
-    </p>
-    <NewQuilt v-if="beginning" :unit="unit" :wrong="wrong" @begin="begin" @unit="setUnit" />
+    <footer class="quiet">
+      <label class="plain">Open a plan file<input type="file" accept="application/json,.json" class="sr" @change="file" /></label>
+      <span v-if="copies" data-testid="backup">
+        <a class="plain" href="/api/backup.zip" download>Back up everything</a>
+        · <a class="plain" href="/api/files.zip" download title="Plans, tables and photos that other programs can open">Export everything as open files</a>
+        <template v-if="copies.folder"> · {{ copies.last ? `Last automatic backup: ${copies.last}` : 'No automatic backup yet' }}; one a day, kept for {{ copies.days }} days in {{ copies.folder }}.</template>
+      </span>
+    </footer>
   </section>
 </template>
 
 <style scoped>
-.home { max-width: 680px; margin: 40px auto; max-height: 100%; overflow-y: auto; padding: 0 24px; display: grid; gap: 18px; }
-ul { list-style: none; display: grid; gap: 10px; }
-li { display: flex; gap: 12px; align-items: center; }
-.open { flex: 1; text-align: left; padding: 16px 20px; border: 1px solid var(--rule); border-radius: 10px; background: var(--paper); font-size: 17px; cursor: pointer; }
-.open:hover { border-color: var(--indigo); }
-.more { display: flex; gap: 8px; flex: none; }
-summary { cursor: pointer; color: var(--soft); margin-bottom: 8px; }
-.do { display: flex; gap: 14px; align-items: center; }
+.home { max-width: 1080px; margin: 0 auto; height: 100%; overflow-y: auto; padding: 28px 24px 40px; display: grid; gap: 16px; align-content: start; }
+.top { min-height: 40px; }
+.find { display: flex; gap: 10px; }
+ul { list-style: none; margin: 0; padding: 0; }
+.cards { display: grid; grid-template-columns: repeat(auto-fill, minmax(290px, 1fr)); gap: 18px; }
+.cards li { display: grid; grid-template-rows: auto auto 1fr; gap: 8px; padding: 14px; border: 1px solid var(--rule); border-radius: 12px; background: var(--paper); }
+.picture { border: 0; padding: 0; background: none; cursor: pointer; height: 190px; display: grid; place-items: center; }
+.picture img { max-width: 100%; max-height: 190px; box-shadow: 0 1px 4px #0003; }
+.open { text-align: left; border: 0; padding: 0; background: none; font: 400 20px/1.3 var(--v-font-heading); color: var(--indigo); cursor: pointer; }
+.open:hover { text-decoration: underline; }
+.more { display: flex; flex-wrap: wrap; gap: 4px 12px; border-top: 1px solid var(--rule); padding-top: 8px; }
+.start { justify-self: start; }
+.begins { display: grid; grid-template-columns: repeat(auto-fit, minmax(220px, 1fr)); gap: 12px; }
+.begins button { display: grid; grid-template-columns: 52px 1fr; align-items: center; text-align: left; gap: 0 10px; padding: 12px 14px; border: 1px solid var(--rule); border-radius: 10px; background: var(--paper); cursor: pointer; color: inherit; font: inherit; }
+.begins svg { grid-row: 1 / 3; color: var(--indigo); }
+.begins button[aria-pressed='true'] { border-color: var(--indigo); background: var(--indigo-wash); }
+.begins span { font-size: 14px; }
+.archived li { display: flex; gap: 14px; align-items: baseline; padding: 4px 0; }
+summary { cursor: pointer; color: var(--soft); }
+footer { display: flex; flex-wrap: wrap; gap: 6px 14px; align-items: baseline; font-size: 14.5px; }
 </style>

@@ -3,7 +3,7 @@
 import { computed, ref } from 'vue'
 import type { Unit, Views } from '../../api/client'
 
-const props = defineProps<{ unit: Unit; wrong?: { field: string; message: string } }>()
+const props = defineProps<{ unit: Unit; wrong?: { field: string; message: string }; first?: string }>()
 type Wish = NonNullable<Views['NewQuilts']['wish']>
 
 const emit = defineEmits<{ begin: [wish: Wish]; unit: [unit: Unit] }>()
@@ -17,8 +17,8 @@ const KINDS = [
   ['single block', 'one block', 'M9 2h28v28H9zM9 2l28 28M37 2L9 30'],
 ] as const
 const name = ref('')
-const use = ref('lap')
-const kind = ref<string>('rows')
+const use = ref(props.first === 'single block' ? 'practice piece' : 'lap')
+const kind = ref<string>(props.first ?? 'rows')
 const by = ref<'block' | 'size'>('block')
 const block = ref('')
 const width = ref('')

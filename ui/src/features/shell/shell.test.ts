@@ -11,7 +11,9 @@ import TallyBar from './TallyBar.vue'
 const push = vi.fn()
 vi.mock('vue-router', async (real) => ({ ...(await real<object>()), useRouter: () => ({ push, replace: push }), useRoute: () => ({ params: { quilt: 'q' }, query: {}, name: 'fills', meta: {} }) }))
 
-const listed = (id: string, name: string, put_away = false): Views['Listed'] => ({ id, name, put_away })
+const listed = (id: string, name: string, put_away = false): Views['Listed'] => ({
+  id, name, put_away, revision: 1, changed: Date.now() / 1000, size: ['12 in'], zones: 2, filled: 1, sewn: false, next: 'fills', next_says: 'Choose a fill for 1 zone',
+})
 const home = (...quilts: Views['Listed'][]): Views['Home'] => ({ unit: 'in', quilts, exports: [] })
 
 beforeEach(() => {
@@ -36,6 +38,7 @@ describe('the list of quilts', () => {
   it('a deleted one comes back at one click', async () => {
     const part = await list(home(listed('1', 'Harbour'), listed('2', 'Kelp')))
     const state = vi.spyOn(api, 'setState').mockImplementation(async (_, to) => home(...(to === 'deleted' ? [listed('2', 'Kelp')] : [listed('1', 'Harbour'), listed('2', 'Kelp')])))
+    await part.find('[aria-label="More for Harbour"]').trigger('click')
     await part.find('[aria-label="Delete Harbour"]').trigger('click')
     await flushPromises()
     expect(part.findAll('.open')).toHaveLength(1)

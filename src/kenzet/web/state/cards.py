@@ -1,0 +1,66 @@
+"""What the list of quilts tells of each: worked out once for each revision."""
+
+from __future__ import annotations
+
+import threading
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from cachetools import LRUCache
+from flask import current_app
+
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.store import quilts as store
+from kenzet.store.quilts import LOCAL_OWNER, Listed
+
+Station = Literal["top", "fills", "marks", "machine"]
+_MOST = 400
+
+
+@dataclass(frozen=True, slots=True)
+class Card:
+    """``width`` by ``height`` mm; of ``zones`` so many are ``filled``, or left unquilted on purpose."""
+
+    width: float
+    height: float
+    zones: int
+    filled: int
+
+    def next(self, sewn: bool) -> tuple[Station, str]:
+        """Where one goes on, and what is to be done there."""
+        if not self.zones:
+            return "top", "Make zones"
+        if self.filled < self.zones:
+            left = self.zones - self.filled
+            return "fills", f"Choose a fill for {left} zone{'s' if left > 1 else ''}"
+        return ("machine", "Go on sewing") if sewn else ("marks", "Mark and sew")
+
+
+class Cards:
+    """By quilt and revision."""
+
+    def __init__(self) -> None:
+        self._kept: LRUCache[tuple[str, int], Card] = LRUCache(_MOST)
+        self._lock = threading.Lock()
+
+    def of(self, conn: Any, one: Listed) -> Card:
+        """The card of a quilt as it is now."""
+        key = (one.id, one.revision)
+        with self._lock:
+            found = self._kept.get(key)
+        if found is None:
+            quilt = store.load(conn, LOCAL_OWNER, one.id).quilt
+            top = QuiltLayout(quilt).top
+            filled = sum(
+                zone.left_open or zone.fill is not None or bool(zone.by_hand) for zone in quilt.zones.values()
+            )
+            found = Card(top.width, top.height, len(quilt.zones), filled)
+            with self._lock:
+                self._kept[key] = found
+        return found
+
+
+def cards() -> Cards:
+    """The application's."""
+    found: Cards = current_app.extensions["cards"]
+    return found
