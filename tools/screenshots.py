@@ -29,6 +29,8 @@ def main() -> None:
         browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(served.url)
+        page.wait_for_load_state("networkidle")
+        keep(page, "home")
         page.get_by_role("button", name="Harbour Lights", exact=True).click()
         page.get_by_test_id("canvas").wait_for()
         keep(page, "quilt")
@@ -117,7 +119,7 @@ def keep_bench(page: Page) -> None:
 
 
 def keep_choosing(page: Page) -> None:
-    """Every fill drawn in the zone, three of them side by side, and a spacing that meets the piecing."""
+    """Every fill drawn in the zone, and three of them side by side."""
     page.get_by_test_id("pin").click()
     page.get_by_test_id("gallery").click()
     page.get_by_test_id("card-clamshell").wait_for()
@@ -133,7 +135,6 @@ def keep_choosing(page: Page) -> None:
     for number in (0, 5):
         page.locator(".picks circle").nth(number).click()
     page.get_by_test_id("way").first.wait_for()
-    keep(page, "meets")
     page.get_by_test_id("meet-card").get_by_role("button", name="done").click()
 
 
@@ -163,12 +164,12 @@ def keep_top(page: Page) -> None:
         page.get_by_test_id(f"spot-{end}").click()
         page.wait_for_timeout(500)
     page.get_by_test_id("tool-colour").click()
-    page.get_by_role("group", name="In your hand").get_by_role("button").nth(4).click()
+    page.get_by_role("group", name="Selected").get_by_role("button").nth(4).click()
     for number in (0, 5):
         page.locator("path.patch").nth(number).click()
         page.wait_for_timeout(400)
     page.get_by_test_id("tool-applique").click()
-    page.get_by_role("group", name="In your hand").get_by_role("button").nth(2).click()
+    page.get_by_role("group", name="Selected").get_by_role("button").nth(2).click()
     page.get_by_test_id("draw-rise").fill("14 mm")
     for spot in ("2-2.5", "3.5-3.5", "2-2.5"):
         page.get_by_test_id(f"spot-{spot}").click()
