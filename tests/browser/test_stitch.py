@@ -92,7 +92,7 @@ def test_how_she_minds_stops_is_kept(table):
     table.get_by_role("button", name="column by column").click()
     saved(table)
     table.keyboard.press("z")
-    expect(table.get_by_role("button", name="centre outward")).to_have_attribute("aria-pressed", "true")
+    expect(table.get_by_role("button", name="center outward")).to_have_attribute("aria-pressed", "true")
 
 
 def test_her_pace_is_kept_and_a_wrong_one_said_at_its_field(table):

@@ -91,7 +91,7 @@ def test_what_is_typed_is_meant_in_the_unit_she_reads(client, typed, unit, kept)
         ({"spacing": "3//4"}, "fill.spacing", "not a length"),
         ({"spacing": "500 in"}, "fill.spacing", "between"),
         ({"spacing": "1/32"}, "fill.spacing", "between"),
-        ({"angle": "x"}, "fill.angle", "“x” is not a lean"),
+        ({"angle": "x"}, "fill.angle", "“x” is not an angle"),
         ({"angle": None}, "fill.angle", "missing"),
         ({"kind": "grid", "angle": 45, "second_angle": 47}, "fill.second_angle", "5 degrees or more"),
         ({"origin": "edge", "at": 99}, "at", "no number"),

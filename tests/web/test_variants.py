@@ -31,7 +31,7 @@ def test_the_gallery_is_drawn_in_the_zone(client):
     assert found["rings"]
     for card in found["cards"]:
         assert card["drawing"]["lines"] or card["drawing"]["paths"] or card["drawing"]["hints"]
-        assert [row["label"][0] for row in card["said"]] == ["Apart", "Density", "To draw", "To sew"]
+        assert [row["label"][0] for row in card["said"]] == ["Spacing", "Density", "To draw", "To sew"]
     kinds = [card["kind"] for card in found["cards"]]
     assert "halved triangle" not in kinds
     assert len(kinds) == len(set(kinds))
@@ -54,7 +54,7 @@ def test_pins_are_kept_compared_and_at_most_three(client):
     assert [card["label"] for card in found["cards"]] == ["Lines", "Echo"], "the same one is pinned once"
     rows = {row["label"]: row for row in found["table"]}
     assert set(rows) >= {
-        "Apart",
+        "Spacing",
         "Lines",
         "Lines to draw",
         "Widest gap",
@@ -63,7 +63,7 @@ def test_pins_are_kept_compared_and_at_most_three(client):
         "Thread cuts, about",
     }
     assert all(len(row["cells"]) == 2 and row["against"][0] == "" for row in rows.values())
-    assert rows["Apart"]["against"][1] == "\u221250 %"
+    assert rows["Spacing"]["against"][1] == "\u221250 %"
     assert post(client, "preview", {"zone": "star-centre", **IN})["pins"][1]["kind"] == "echo"
 
 

@@ -79,7 +79,7 @@ def test_chevrons_of_an_oblong_keep_the_true_slope_and_step_differently_on_both_
         (
             "zigzag",
             {"spacing": "3/4 in", "typed": "step"},
-            {"Each leg": 1.458, "Lean from the row": 30.96, "Turn at each point": 61.93, "True spacing, where closest": 0.643},
+            {"Each leg": 1.458, "Angle from the row": 30.96, "Turn at each point": 61.93, "True spacing, where closest": 0.643},
         ),
         ("zigzag", {"spacing": "3/4 in", "typed": "step", "depth": 2}, {"Each leg": 1.953, "True spacing, where closest": 0.480}),
     ],

@@ -24,16 +24,19 @@ class Beside(Fill):
     """A line on one or both sides of every straight seam in the zone and inside its outline, or the ditch itself."""
 
     label: ClassVar[str] = "Beside the seams"
-    help: ClassVar[str] = (
-        "Lines that flank every seam, or lie in the ditch. They anchor the quilt and need no mark."
-    )
+    help: ClassVar[str] = "Lines beside every seam or in the ditch. They anchor the quilt and need no marks."
     tile: ClassVar[str] = "M-2 8H74M-2 17H74M-2 25H74M-2 34H74M19 -2V41M28 -2V41M46 -2V41M55 -2V41"
     group: ClassVar[Group] = "straight"
     order: ClassVar[int] = 4
 
     kind: Literal["beside"] = "beside"
     spacing: Length = asked(
-        "1/4 in", Form("length", "Away from the seam", "The foot's rim in the ditch gives its own offset.")
+        "1/4 in",
+        Form(
+            "length",
+            "Away from the seam",
+            "With the foot’s rim in the ditch, the distance is the foot’s offset.",
+        ),
     )
     where: Where = asked(
         "beside",

@@ -35,10 +35,10 @@ class Channel(TurnedFill):
     order: ClassVar[int] = 52
 
     kind: Literal["channel"] = "channel"
-    spacing: Length = asked("1/4 in", Form("length", "Dense lines apart", "Beside the channel."))
+    spacing: Length = asked("1/4 in", Form("length", "Spacing of the dense lines", "Beside the channel."))
     beyond: Length | None = asked(
         None,
-        Form("length", "On the other side apart", "Below the channel.", empty="the same", after="spacing"),
+        Form("length", "Spacing on the other side", "Below the channel.", empty="the same", after="spacing"),
     )
     dense: Dense = asked(
         "along the guide",

@@ -26,7 +26,7 @@ class Chevrons(Fill):
 
     label: ClassVar[str] = "Diagonal echo"
     help: ClassVar[str] = (
-        "Both diagonals, and chevrons that echo them into all four quarters. Oblongs keep their own slope."
+        "Both diagonals, and chevrons that echo them into all four quarters. In a rectangle they follow its own diagonals."
     )
     tile: ClassVar[str] = (
         "M-2 -1 74 40M-2 40 74 -1M-2 8 20 19.500-2 31M-2 17 3 19.500-2 22M74 8 52 19.500 74 31M74 17 69 19.500 74 22M15 -2 36 9.500 57 -2M32 -2 36 0 40 -2M15 41 36 29.500 57 41M32 41 36 39 40 41"
@@ -36,9 +36,11 @@ class Chevrons(Fill):
     lines_are: ClassVar[str] = "Chevrons"
 
     kind: Literal["chevrons"] = "chevrons"
-    spacing: Length = asked("3/4 in", Form("length", "Apart", "True distance from arm to arm."))
+    spacing: Length = asked(
+        "3/4 in", Form("length", "Spacing", "Distance between arms, measured square to them.")
+    )
     upright: Length | None = asked(
-        None, Form("length", "Apart, above and below", empty="like left and right", after="spacing")
+        None, Form("length", "Spacing above and below", empty="like left and right", after="spacing")
     )
     diagonals: Diagonals = asked(
         "sewn",

@@ -29,7 +29,7 @@ class Clamshell(TurnedFill):
 
     label: ClassVar[str] = "Clamshells"
     help: ClassVar[str] = (
-        "Arcs whose points sit on the crowns below; a second, flatter arc makes them double."
+        "Arcs whose points rest on the tops of the row below. A second, flatter arc makes them double."
     )
     tile: ClassVar[str] = (
         "M-12 38A12 12 0 0112 38A12 12 0 0136 38A12 12 0 0160 38A12 12 0 0184 38M0 26A12 12 0 0124 26A12 12 0 0148 26A12 12 0 0172 26M-12 14A12 12 0 0112 14A12 12 0 0136 14A12 12 0 0160 14A12 12 0 0184 14M0 2A12 12 0 0124 2A12 12 0 0148 2A12 12 0 0172 2"

@@ -27,7 +27,7 @@ class Continuous(TurnedFill):
 
     label: ClassVar[str] = "Continuous curves"
     help: ClassVar[str] = (
-        "Arcs from corner to corner of a grid: one row of upper arcs, back along the lower ones, no stop."
+        "Arcs from corner to corner of a grid: out along the upper arcs, back along the lower arcs, without a stop."
     )
     tile: ClassVar[str] = (
         "M-2 6Q8 12 18 6Q28 0 36 6Q46 12 54 6Q64 0 74 6M-2 6Q8 0 18 6Q28 12 36 6Q46 0 54 6Q64 12 74 6M-2 33Q8 39 18 33Q28 27 36 33Q46 39 54 33Q64 27 74 33M-2 33Q8 27 18 33Q28 39 36 33Q46 27 54 33Q64 39 74 33M18 6Q12 19 18 33Q24 19 18 6M36 6Q30 19 36 33Q42 19 36 6M54 6Q48 19 54 33Q60 19 54 6"
@@ -42,7 +42,8 @@ class Continuous(TurnedFill):
         "1 1/4 in", Form("length", "Cell", "Side of a cell; counted from the zone's corner.")
     )
     rise: Length = asked(
-        "1/4 in", Form("length", "Bulge", "How far an arc stands off the side of its cell.", after="spacing")
+        "1/4 in",
+        Form("length", "Bulge", "From the side of the cell to the middle of the arc.", after="spacing"),
     )
     cells: Cells = asked(
         "all",

@@ -21,7 +21,7 @@ class CornerCuts(Fill):
 
     label: ClassVar[str] = "Corner cuts"
     help: ClassVar[str] = (
-        "Diagonals cut the corner squares of a nine-patch; lines echo them to the corners, and the shape inwards."
+        "Diagonals cut the corner squares of a nine-patch. Lines echo them toward the corners, and the shape inward."
     )
     tile: ClassVar[str] = (
         "M24 -2 -2 13M16 -2 -2 8M8 -2 -2 3M48 -2 74 13M56 -2 74 8M64 -2 74 3M24 41-2 26M16 41-2 31M8 41-2 36M48 41 74 26M56 41 74 31M64 41 74 36M24 3H48L67 14V25L48 36H24L5 25V14Z"
@@ -30,7 +30,9 @@ class CornerCuts(Fill):
     order: ClassVar[int] = 13
 
     kind: Literal["corner cuts"] = "corner cuts"
-    spacing: Length = asked("3/8 in", Form("length", "Apart", "True distance from line to line."))
+    spacing: Length = asked(
+        "3/8 in", Form("length", "Spacing", "Distance between lines, measured square to them.")
+    )
     units: int = asked(3, Form("count", "Units across", "3 for a nine-patch.", after="spacing"))
     inner: int = asked(1, Form("count", "Rounds inside the shape", after="units"))
 

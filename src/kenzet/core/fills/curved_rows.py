@@ -25,9 +25,7 @@ class CurvedRows(RowFill):
     """Rows of one arc as wide as the zone; each is the same arc moved by the step."""
 
     label: ClassVar[str] = "Curved rows"
-    help: ClassVar[str] = (
-        "One arc right across, moved up row by row; straight lines above it or across it if you like."
-    )
+    help: ClassVar[str] = "One wide arc, moved up row by row, with optional straight lines above or across."
     tile: ClassVar[str] = (
         "M-2 38Q36 26 74 38M-2 31Q36 19 74 31M-2 24Q36 12 74 24M6 22V-2M16 19V-2M26 18V-2M36 17V-2M46 18V-2M56 19V-2M66 22V-2"
     )
@@ -41,7 +39,7 @@ class CurvedRows(RowFill):
         Form(
             "length",
             "Rise of the arc",
-            "How far its middle stands off the line between its ends.",
+            "From the line between its ends to its middle.",
             after="typed",
         ),
     )
@@ -58,7 +56,7 @@ class CurvedRows(RowFill):
     )  # fmt: skip
     apart: Length | None = asked(
         None,
-        Form("length", "Straight lines apart", empty="like the rows", only_with=("straights", ("above", "across")), after="straights"),
+        Form("length", "Spacing of the straight lines", empty="like the rows", only_with=("straights", ("above", "across")), after="straights"),
     )  # fmt: skip
 
     @field_validator("rise")

@@ -43,7 +43,7 @@ class Echo(Fill):
     """Rings each offset from the outlines themselves: of the zone, of what lies in it, or of both."""
 
     label: ClassVar[str] = "Echo"
-    help: ClassVar[str] = "Rings that follow an edge: from the seam inwards, or round an appliqué outwards."
+    help: ClassVar[str] = "Rings that follow an edge: inward from the seam, or outward around an appliqué."
     tile: ClassVar[str] = "M4 36 36 3 68 36ZM17 31 36 11.5 55 31ZM29 26.5 36 19.5 43 26.5Z"
     group: ClassVar[Group] = "echoes"
     order: ClassVar[int] = 21
@@ -52,7 +52,9 @@ class Echo(Fill):
     surrounds: ClassVar[Surrounds] = "echoes"
 
     kind: Literal["echo"] = "echo"
-    spacing: Length = asked("1/4 in", Form("length", "Apart", "True distance from ring to ring."))
+    spacing: Length = asked(
+        "1/4 in", Form("length", "Spacing", "Distance between rings, measured square to them.")
+    )
     first: Length | None = asked(
         None, Form("length", "First ring away from the edge", empty="the same as the rest")
     )

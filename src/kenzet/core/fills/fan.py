@@ -28,7 +28,9 @@ class Fan(Fill):
     """
 
     label: ClassVar[str] = "Fan"
-    help: ClassVar[str] = "Lines close at one end and wide at the other, each turned a little from the last."
+    help: ClassVar[str] = (
+        "Lines close at one end and wide at the other. Each line turns a little from the last."
+    )
     tile: ClassVar[str] = (
         "M-4 36H76M-4 33 76 25M-4 30 76 13M-4 27 76 1M-4 24 60 -3M-4 21 44 -3M-4 18 28 -3M-4 15 14 -3"
     )
@@ -48,7 +50,7 @@ class Fan(Fill):
     )
     lean: float | None = asked(
         None,
-        Form("angle", "Base line leans", "Degrees from level, where no edge is the base.", empty="as the base edge", presets=(0, 45, 90, 135)),
+        Form("angle", "Angle of the base line", "Degrees from level, where no edge is the base.", empty="as the base edge", presets=(0, 45, 90, 135)),
     )  # fmt: skip
     narrow: NarrowEnd = asked(
         "left",

@@ -20,7 +20,7 @@ class FrameEcho(Fill):
 
     label: ClassVar[str] = "Frame"
     help: ClassVar[str] = (
-        "One outline set in from the edge and a few echoes round it; the middle stays free for a motif."
+        "One outline inside the edge, with a few echoes around it. The middle stays open for a motif."
     )
     tile: ClassVar[str] = "M6 5H66V34H6ZM10 8.500H62V30.500H10ZM18 14H54V25H18Z"
     group: ClassVar[Group] = "shapes"
@@ -29,7 +29,7 @@ class FrameEcho(Fill):
 
     kind: Literal["frame"] = "frame"
     spacing: Length = asked(
-        "1/4 in", Form("length", "Apart", "From the inner outline to its echo, and so on outwards.")
+        "1/4 in", Form("length", "Spacing", "From the inner outline to its echo, and on outward.")
     )
     inset: Length = asked("1 1/4 in", Form("length", "Inner outline, in from the edge", after="spacing"))
     echoes: int = asked(1, Form("count", "Echoes round it", after="inset"))

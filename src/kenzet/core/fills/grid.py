@@ -24,7 +24,7 @@ class Grid(StraightFill):
 
     label: ClassVar[str] = "Grid"
     help: ClassVar[str] = (
-        "Two sets of lines that cross. Sew the first set whole, then lay the second across it."
+        "Two sets of lines that cross. Sew the whole first set, then the second set across it."
     )
     tile: ClassVar[str] = (
         "M-4 14 14 -4M-4 40 40 -4M19 43 66 -4M45 43 76 12M-4 25 14 43M-4 -1 40 43M19 -4 66 43M45 -4 76 27"
@@ -33,11 +33,11 @@ class Grid(StraightFill):
 
     kind: Literal["grid"] = "grid"
     second_angle: float = asked(
-        135.0, Form("angle", "Crossed at", "The lean of the second set, counted like the first.", presets=(135, 90, 120, 150), after="angle")
+        135.0, Form("angle", "Crossed at", "The angle of the second set, counted like the first.", presets=(135, 90, 120, 150), after="angle")
     )  # fmt: skip
 
     second_spacing: Length | None = asked(
-        None, Form("length", "Second set apart", empty="like the first", after="second_angle")
+        None, Form("length", "Spacing of the second set", empty="like the first", after="second_angle")
     )
     use: Use = asked(
         "sewn",

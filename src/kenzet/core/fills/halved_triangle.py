@@ -27,9 +27,7 @@ class HalvedTriangle(Fill):
     """
 
     label: ClassVar[str] = "Half and half"
-    help: ClassVar[str] = (
-        "A triangle halved: a few wedges in one half stand up, close lines flatten the other."
-    )
+    help: ClassVar[str] = "A halved triangle: a few wedges puff up one half, close lines flatten the other."
     tile: ClassVar[str] = (
         "M2 37 36 3 70 37ZM36 3V37M39 34H67M39 31H64M39 28H61M39 25H58M39 22H55M39 19H52M39 16H49M39 13H46M36 3 13 37M36 3 25 37"
     )
@@ -37,7 +35,9 @@ class HalvedTriangle(Fill):
     order: ClassVar[int] = 15
 
     kind: Literal["halved triangle"] = "halved triangle"
-    spacing: Length = asked("1/4 in", Form("length", "Close lines apart", "In the half that lies flat."))
+    spacing: Length = asked(
+        "1/4 in", Form("length", "Spacing of the close lines", "In the half that lies flat.")
+    )
     wedges: int = asked(3, Form("count", "Wedges in the other half", after="spacing"))
     half: Half = asked(
         "first",

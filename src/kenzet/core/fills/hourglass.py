@@ -23,7 +23,7 @@ class Hourglass(Fill):
 
     label: ClassVar[str] = "Hourglass curves"
     help: ClassVar[str] = (
-        "Curves from corner to centre to the next corner; the whole block is one line without a stop."
+        "Curves from corner to center to the next corner. The whole block is one line without a stop."
     )
     tile: ClassVar[str] = (
         "M2 1Q26 5 36 19.500Q46 5 70 1Q60 16 36 19.500Q60 23 70 38Q46 34 36 19.500Q26 34 2 38Q12 23 36 19.500Q12 16 2 1"
@@ -35,7 +35,7 @@ class Hourglass(Fill):
 
     kind: Literal["hourglass"] = "hourglass"
     spacing: Length = asked(
-        "5/8 in", Form("length", "Rise of each arc", "How far its middle stands off the diagonal.")
+        "5/8 in", Form("length", "Rise of each arc", "From the diagonal to the middle of the arc.")
     )
     radius: Length | None = asked(
         None,

@@ -26,7 +26,7 @@ class Inset(Fill):
 
     label: ClassVar[str] = "Inset square"
     help: ClassVar[str] = (
-        "An open square in the middle; lines round it change direction from quarter to quarter."
+        "An open square in the middle. The lines around it change direction in each quarter."
     )
     tile: ClassVar[str] = (
         "M24 8H48V31H24ZM4 -2V19.500M12 -2V19.500M20 -2V19.500M28 -2V8M36 -2V8M36 6H74M48 13H74M36 0H74M48 19.500V41M56 19.500V41M64 19.500V41M72 19.500V41M40 31V41M-2 25H24M-2 31H24M-2 37H36"
@@ -35,10 +35,10 @@ class Inset(Fill):
     order: ClassVar[int] = 12
 
     kind: Literal["inset"] = "inset"
-    spacing: Length = asked("3/8 in", Form("length", "Apart", "From the outer edge inwards."))
+    spacing: Length = asked("3/8 in", Form("length", "Spacing", "From the outer edge inward."))
     half: Length = asked(
         "1 1/4 in",
-        Form("length", "Square, middle to side", "Half as wide as the open square.", after="spacing"),
+        Form("length", "Square, middle to side", "Half the width of the open square.", after="spacing"),
     )
     first: First = asked(
         "upright",

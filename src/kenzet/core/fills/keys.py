@@ -33,7 +33,9 @@ class Keys(Fill):
     """
 
     label: ClassVar[str] = "Rungs"
-    help: ClassVar[str] = "Short lines square to an edge, like keys in a border; along a curve they open out."
+    help: ClassVar[str] = (
+        "Short lines square to an edge, like piano keys in a border. They fan out along a curve."
+    )
     tile: ClassVar[str] = "M-2 8H74M-2 31H74M6 8V31M16 8V31M26 8V31M36 8V31M46 8V31M56 8V31M66 8V31"
     group: ClassVar[Group] = "straight"
     order: ClassVar[int] = 8
@@ -41,7 +43,7 @@ class Keys(Fill):
     lines_are: ClassVar[str] = "Rungs"
 
     kind: Literal["keys"] = "keys"
-    spacing: Length = asked("1 1/4 in", Form("length", "Apart", "Along the base edge, from its corner."))
+    spacing: Length = asked("1 1/4 in", Form("length", "Spacing", "Along the base edge, from its corner."))
     base: Base = asked(
         "edge",
         Form(

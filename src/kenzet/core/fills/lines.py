@@ -14,7 +14,7 @@ class Lines(StraightFill):
     """One family of parallel lines."""
 
     label: ClassVar[str] = "Lines"
-    help: ClassVar[str] = "Parallel lines, one way. Each is laid from the one before."
+    help: ClassVar[str] = "Parallel lines in one direction. Each line is placed from the line before."
     tile: ClassVar[str] = (
         "M-4 14 14 -4M-4 27 27 -4M-4 40 40 -4M6 43 53 -4M19 43 66 -4M32 43 76 -1M45 43 76 12M58 43 76 25"
     )

@@ -56,23 +56,25 @@ class StraightFill(SkippingFill):
     ``step`` remembers the step along an edge that she typed, from which the spacing came (F6).
     """
 
-    spacing: Length = asked("3/4 in", Form("length", "Apart", "True distance from line to line."))
+    spacing: Length = asked(
+        "3/4 in", Form("length", "Spacing", "Distance between lines, measured square to them.")
+    )
     angle: float = asked(
         45.0,
         Form(
             "angle",
-            "Leaning",
+            "Angle",
             "Degrees from level, or from the seam you choose.",
             presets=(0, 90, 45, 60, 30),
         ),
     )
     along: int | None = asked(
         None,
-        Form("count", "Along a seam", "Click an edge of the zone; the lean counts from it.", empty="level"),
+        Form("count", "Along a seam", "Click an edge of the zone to count the angle from it.", empty="level"),
     )
     origin: Origin = asked(
         "centre line",
-        Form("choice", "Counted from", "Where line one is measured from.", choices=ORIGINS, minor=True),
+        Form("choice", "Counted from", "Where the first line is measured from.", choices=ORIGINS, minor=True),
     )
     at: int | None = asked(None, Form("count", "Which edge or corner", empty="chosen for you"))
     through: Share2 | None = None
@@ -82,7 +84,7 @@ class StraightFill(SkippingFill):
         Form(
             "text",
             "Rhythm",
-            "Gaps one after another, over and over, in times the distance: 1 2 2 4.",
+            "The repeating gaps, in multiples of the spacing: 1 2 2 4.",
             empty="even",
             minor=True,
         ),
@@ -299,13 +301,13 @@ def check_angle(value: Any) -> float:
     typed = "" if value is None else str(value).strip()
     wanted = "a number of degrees between -180 and 180"
     if not typed:
-        raise BadValue(f"The lean is missing; it is {wanted}.")
+        raise BadValue(f"The angle is missing: give {wanted}.")
     try:
         degrees = float(typed.replace("°", "").replace(",", "."))
     except ValueError:
         degrees = math.nan
     if not -180 <= degrees <= 180:
-        raise BadValue(f"“{typed[:20]}” is not a lean; it is {wanted}.")
+        raise BadValue(f"“{typed[:20]}” is not an angle: give {wanted}.")
     return normal_angle(degrees)
 
 

@@ -23,7 +23,9 @@ class Pairs(StraightFill):
     """``together`` lines ``spacing`` apart, then a gap of ``wide``."""
 
     label: ClassVar[str] = "Pairs"
-    help: ClassVar[str] = "Two lines close together, then a wide gap. Mind the rhythm: one gap wrong is seen."
+    help: ClassVar[str] = (
+        "Two lines close together, then a wide gap. Check the gaps as you sew: one wrong gap shows."
+    )
     tile: ClassVar[str] = "M-2 6H74M-2 11H74M-2 25H74M-2 30H74M12 -2V41M17 -2V41M42 -2V41M47 -2V41"
     group: ClassVar[Group] = "straight"
     order: ClassVar[int] = 3

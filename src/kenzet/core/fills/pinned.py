@@ -28,7 +28,7 @@ class Pinned(Fill):
 
     label: ClassVar[str] = "Pinned echo"
     help: ClassVar[str] = (
-        "Each echo comes back to the same two points, so that a whole star is sewn without a thread stop."
+        "Each echo returns to the same two points, so a whole star is sewn without a thread cut."
     )
     tile: ClassVar[str] = (
         "M3 19.500 36 3 69 19.500 36 36ZM3 19.500 36 8.500 69 19.500 36 30.500ZM3 19.500 36 13.500 69 19.500 36 25.500Z"

@@ -20,7 +20,7 @@ class Retraced(Fill):
     """The zone's outline, or one edge of it, sewn over ``times`` times."""
 
     label: ClassVar[str] = "Thread outline"
-    help: ClassVar[str] = "The edge itself, sewn over two or three times until the thread stands out."
+    help: ClassVar[str] = "The edge itself, sewn two or three times so the thread stands out."
     tile: ClassVar[str] = "M8 6H64V33H8ZM9 7H63V32H9ZM10 8H62V31H10Z"
     group: ClassVar[Group] = "echoes"
     order: ClassVar[int] = 25
@@ -31,7 +31,7 @@ class Retraced(Fill):
 
     kind: Literal["retraced"] = "retraced"
     spacing: Length = Length.parse("1/4 in")
-    times: int = asked(2, Form("count", "Times sewn over", "Two or three build a line that is seen."))
+    times: int = asked(2, Form("count", "Times sewn over", "Two or three times make the line stand out."))
     at: int | None = asked(None, Form("count", "Edge", "Click an edge of the zone.", empty="all round"))
 
     @field_validator("times")

@@ -25,7 +25,7 @@ class RuledZigzag(TurnedFill):
 
     label: ClassVar[str] = "Diagonal zigzag"
     help: ClassVar[str] = (
-        "Ruled through the corners of a drawn grid; mirrored rows stand as diamonds, each with room for a small motif."
+        "Ruled through the corners of a marked grid. Mirrored rows make diamonds with room for a small motif."
     )
     tile: ClassVar[str] = (
         "M-4 26 9 13 22 26 35 13 48 26 61 13 74 26M-4 0 9 13 22 0 35 13 48 0 61 13 74 0M-4 26 9 39 22 26 35 39 48 26 61 39 74 26"

@@ -24,7 +24,9 @@ class SCurves(TurnedFill):
     """One S from the lower to the upper corner of every cell, its mirror on the return; the grid sewn first or not."""
 
     label: ClassVar[str] = "S-curves"
-    help: ClassVar[str] = "An S up through every cell of a grid on point, and its mirror on the way down."
+    help: ClassVar[str] = (
+        "An S up through every cell of an on-point grid, and its mirror image on the way down."
+    )
     tile: ClassVar[str] = (
         "M12 -6Q20 0 12 6.500Q4 13 12 19.500Q20 26 12 32.500Q4 39 12 45M12 -6Q4 0 12 6.500Q20 13 12 19.500Q4 26 12 32.500Q20 39 12 45M36 -6Q44 0 36 6.500Q28 13 36 19.500Q44 26 36 32.500Q28 39 36 45M36 -6Q28 0 36 6.500Q44 13 36 19.500Q28 26 36 32.500Q44 39 36 45M60 -6Q68 0 60 6.500Q52 13 60 19.500Q68 26 60 32.500Q52 39 60 45M60 -6Q52 0 60 6.500Q68 13 60 19.500Q52 26 60 32.500Q68 39 60 45"
     )
@@ -36,7 +38,8 @@ class SCurves(TurnedFill):
     kind: Literal["s-curves"] = "s-curves"
     spacing: Length = asked("7/8 in", Form("length", "Cell", "Side of a cell of the grid on point."))
     rise: Length = asked(
-        "1/8 in", Form("length", "Swing", "How far each half of an S stands off the middle.", after="spacing")
+        "1/8 in",
+        Form("length", "Swing", "From the middle line to the widest point of the S.", after="spacing"),
     )
     grid: Grid = asked(
         "sewn first",

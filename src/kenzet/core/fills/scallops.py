@@ -38,7 +38,7 @@ class Scallops(RowFill):
     whole_rows: ClassVar[bool] = True
 
     kind: Literal["scallops"] = "scallops"
-    spacing: Length = asked("3/4 in", Form("length", "Apart", "From an arc to the one inside it."))
+    spacing: Length = asked("3/4 in", Form("length", "Spacing", "From an arc to the arc inside it."))
     unit: Length = asked("4 in", Form("length", "Width of each", after="typed"))
     rise: Length = asked("1 1/2 in", Form("length", "Height of each", after="unit"))
     inner: int = asked(1, Form("count", "Arcs inside each", after="rise"))

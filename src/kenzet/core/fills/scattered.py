@@ -27,7 +27,7 @@ class Scattered(TurnedFill):
 
     label: ClassVar[str] = "Random lines"
     help: ClassVar[str] = (
-        "Lines at random that never come too near one another. The same number throws the same lines."
+        "Random lines that never come too close to each other. The same seed gives the same lines."
     )
     tile: ClassVar[str] = "M-2 5 74 2M-2 11 74 14M-2 22 74 18M-2 26 74 29M-2 36 74 33"
     group: ClassVar[Group] = "straight"
@@ -36,10 +36,10 @@ class Scattered(TurnedFill):
 
     kind: Literal["random"] = "random"
     spacing: Length = asked(
-        "3/8 in", Form("length", "Never nearer than", "Least true gap between neighbours.")
+        "3/8 in", Form("length", "Smallest gap", "The least distance between neighboring lines.")
     )
     most: Length = asked(
-        "1 1/4 in", Form("length", "and at most about", "Widest gap, roughly.", after="spacing")
+        "1 1/4 in", Form("length", "Largest gap, about", "The widest gap, roughly.", after="spacing")
     )
     shape: Shape = asked(
         "straight",
@@ -47,7 +47,7 @@ class Scattered(TurnedFill):
             "choice", "Lines", choices=(Choice("straight", "straight"), Choice("wavy", "wavy")), after="most"
         ),
     )
-    seed: int = asked(1, Form("count", "Random seed", "Another number, other lines.", after="shape"))
+    seed: int = asked(1, Form("count", "Random seed", "Another seed gives other lines.", after="shape"))
     skip: Length | None = asked("1 in", SKIP)
 
     @field_validator("most")

@@ -30,9 +30,7 @@ class Shells(SkippingFill):
     """Arcs of radius k · ``spacing`` about a corner of the zone or its middle (F33)."""
 
     label: ClassVar[str] = "Echo shells"
-    help: ClassVar[str] = (
-        "Arcs about a corner, each one step further out; start from the square corner or from a point."
-    )
+    help: ClassVar[str] = "Arcs around a corner, each one step farther out, from a square corner or a point."
     tile: ClassVar[str] = (
         "M0 30A9 9 0 019 39M0 21A18 18 0 0118 39M0 12A27 27 0 0127 39M0 3A36 36 0 0136 39M22 0A45 45 0 0145 39M38 0A54 54 0 0154 39M51 0A63 63 0 0163 39"
     )
@@ -41,7 +39,7 @@ class Shells(SkippingFill):
     lines_are: ClassVar[str] = "Arcs"
 
     kind: Literal["shells"] = "shells"
-    spacing: Length = asked("1/2 in", Form("length", "Apart", "From arc to arc."))
+    spacing: Length = asked("1/2 in", Form("length", "Spacing", "From arc to arc."))
     about: About = asked(
         "corner",
         Form(

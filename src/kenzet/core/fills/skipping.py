@@ -11,7 +11,7 @@ from kenzet.core.params import Form, asked, in_range
 SKIP = Form(
     "length",
     "Leave out pieces shorter than",
-    "Short ones at an edge hardly repay the trouble.",
+    "Short pieces at an edge are seldom worth sewing.",
     empty="none",
     minor=True,
 )

@@ -27,7 +27,7 @@ class Spiral(Fill):
 
     label: ClassVar[str] = "Spiral echo"
     help: ClassVar[str] = (
-        "Echo rings joined into one line, from the seam to the middle. It ends inside: sew it last."
+        "Echo rings joined into one line, from the seam to the middle. The line ends inside, so sew it last."
     )
     tile: ClassVar[str] = (
         "M4 36H68L36 3 12 29M12 29 12.500 31.500H58L36 10 21 25.500L21 27.500H48L36 16.500 30 23.500H39"
@@ -37,7 +37,9 @@ class Spiral(Fill):
     lines_are: ClassVar[str] = "Spirals"
 
     kind: Literal["spiral"] = "spiral"
-    spacing: Length = asked("1/4 in", Form("length", "Apart", "True distance from turn to turn."))
+    spacing: Length = asked(
+        "1/4 in", Form("length", "Spacing", "Distance between turns, measured square to them.")
+    )
     at: int | None = asked(
         None,
         Form("count", "Corner at which it steps in", "Click a corner of the zone.", empty="chosen for you"),

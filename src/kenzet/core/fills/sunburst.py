@@ -27,7 +27,7 @@ class Sunburst(Fill):
     """Spikes from an inner to an outer arc about a corner, the middle of an edge or the zone's middle."""
 
     label: ClassVar[str] = "Sunburst"
-    help: ClassVar[str] = "Spikes between two arcs: mark the points on both, sew out and back."
+    help: ClassVar[str] = "Spikes between two arcs. Mark the points on both arcs, sew out and back."
     tile: ClassVar[str] = (
         "M4 38A32 32 0 0168 38M16 38A20 20 0 0156 38M16 38 5 30 18 30 8 21 22 24 15 13 28 20 25 8 34 18 36 6 38 18 47 8 44 20 57 13 50 24 64 21 54 30 67 30 56 38"
     )
@@ -37,7 +37,7 @@ class Sunburst(Fill):
 
     kind: Literal["sunburst"] = "sunburst"
     spacing: Length = asked(
-        "1/2 in", Form("length", "Point to point, outside", "Along the outer arc; made even over the sector.")
+        "1/2 in", Form("length", "Point to point, outside", "Along the outer arc, adjusted to come out even.")
     )
     inner: Length = asked("1 1/2 in", Form("length", "Inner radius", after="spacing"))
     outer: Length = asked("2 1/4 in", Form("length", "Outer radius", after="inner"))

@@ -57,9 +57,7 @@ class FreehandTexture(Fill):
     """A place-holder: it counts in density, time and thread, and shows as a light hint."""
 
     label: ClassVar[str] = "Freehand texture"
-    help: ClassVar[str] = (
-        "A texture that you sew freehand. It counts in density and thread; its lines are only a hint."
-    )
+    help: ClassVar[str] = "A freehand texture. It counts in density and thread; the lines only show the look."
     tile: ClassVar[str] = (
         "M2 30Q8 20 14 28T26 26T34 32T46 26T56 31T70 26M2 16Q8 6 14 14T26 12T34 18T46 12T56 17T70 12M30 5A4 4 0 1138 5A4 4 0 1130 5"
     )
@@ -72,7 +70,7 @@ class FreehandTexture(Fill):
 
     kind: Literal["texture"] = "texture"
     spacing: Length = asked(
-        "1/4 in", Form("length", "Scale", "Gap, pebble, loop or lobe: as large as you sew it.")
+        "1/4 in", Form("length", "Scale", "The size of a gap, pebble, loop or lobe as you sew it.")
     )
     texture: Texture = asked(
         "meander",

@@ -26,7 +26,7 @@ class Through(Fill):
 
     label: ClassVar[str] = "Through the centre"
     help: ClassVar[str] = (
-        "S-shaped lines through the middle of a pinwheel for one fabric, straight ones for the other."
+        "S-shaped lines through the center of a pinwheel for one fabric, straight lines for the other."
     )
     tile: ClassVar[str] = (
         "M0 39Q24 36 36 19.500Q48 3 72 0M0 0Q12 22 36 19.500Q60 17 72 39M36 -1V40M-1 19.500H73"
@@ -37,7 +37,7 @@ class Through(Fill):
 
     kind: Literal["through"] = "through"
     spacing: Length = asked(
-        "3/8 in", Form("length", "Swing", "How far each half of a curve stands off the straight line.")
+        "3/8 in", Form("length", "Swing", "From the straight line to the widest point of the curve.")
     )
     curves: int = asked(2, Form("count", "Curves through the centre", after="spacing"))
     straights: Straights = asked(
@@ -49,7 +49,7 @@ class Through(Fill):
             after="curves",
         ),
     )
-    angle: float = asked(45.0, Form("angle", "First curve leans", presets=(0, 45, 90, 135)))
+    angle: float = asked(45.0, Form("angle", "Angle of the first curve", presets=(0, 45, 90, 135)))
 
     @field_validator("curves")
     @classmethod

@@ -124,7 +124,9 @@ def frame_of(region: Region, angle: float, origin: Point) -> Frame:
 class TurnedFill(SkippingFill):
     """Base of fills whose rows may lean, from level or from a seam."""
 
-    spacing: Length = asked("1/2 in", Form("length", "Apart", "True distance from line to line."))
+    spacing: Length = asked(
+        "1/2 in", Form("length", "Spacing", "Distance between lines, measured square to them.")
+    )
     angle: float = asked(
         0.0,
         Form(
@@ -136,7 +138,7 @@ class TurnedFill(SkippingFill):
     )
     along: int | None = asked(
         None,
-        Form("count", "Along a seam", "Click an edge of the zone; the lean counts from it.", empty="level"),
+        Form("count", "Along a seam", "Click an edge of the zone to count the angle from it.", empty="level"),
     )
 
     @field_validator("angle", mode="before")
@@ -160,7 +162,7 @@ class RowFill(TurnedFill):
 
     skip: Length | None = asked("1/2 in", SKIP)
     typed: Typed = asked(
-        "true", Form("choice", "That distance is", "Where lines run askew, the ruler moves further than they lie apart.", choices=TYPED, after="spacing")
+        "true", Form("choice", "The spacing is", "Where lines run at an angle, the ruler moves farther than their spacing.", choices=TYPED, after="spacing")
     )  # fmt: skip
     start: Start = asked(
         "centre", Form("choice", "Counted from", "Where the first row is.", choices=STARTS, minor=True)
@@ -189,7 +191,7 @@ class RowFill(TurnedFill):
     )
     rhythm: str | None = asked(
         None,
-        Form("text", "Rhythm", "Steps from row to row, over and over: 1 2 2 4.", empty="even", minor=True),
+        Form("text", "Rhythm", "The repeating steps from row to row: 1 2 2 4.", empty="even", minor=True),
     )
 
     @field_validator("first")

@@ -26,7 +26,9 @@ class WaveBorder(Fill):
     """Closed waves between an outline and the opening in it; whole repeats bring the same point to every mitre."""
 
     label: ClassVar[str] = "Wave border"
-    help: ClassVar[str] = "A wave round a border, closed up so that every corner is the same point of it."
+    help: ClassVar[str] = (
+        "A wave around a border, fitted so that every corner has the same point of the wave."
+    )
     tile: ClassVar[str] = (
         "M5 5Q10 10 15 5T26 5T36 5T47 5T57 5T67 5Q62 10 67 13T67 22T67 34Q62 29 57 34T47 34T36 34T26 34T15 34T5 34Q10 29 5 26T5 17T5 5"
     )
@@ -35,7 +37,9 @@ class WaveBorder(Fill):
     lines_are: ClassVar[str] = "Rounds"
 
     kind: Literal["wave border"] = "wave border"
-    spacing: Length = asked("1/2 in", Form("length", "Apart", "From round to round, on the straight."))
+    spacing: Length = asked(
+        "1/2 in", Form("length", "Spacing", "From round to round, on the straight sides.")
+    )
     period: Length = asked("2 1/2 in", Form("length", "Crest to crest", after="spacing"))
     depth: Length = asked("1/2 in", Form("length", "Crest to trough", after="period"))
     rounds: int = asked(1, Form("count", "Rounds", after="depth"))

@@ -100,7 +100,7 @@ class Waves(RowFill):
 
     label: ClassVar[str] = "Waves"
     help: ClassVar[str] = (
-        "A wave, alone in a strip or row above row. Slide each row a little and the waves drift."
+        "One wave in a strip, or rows of waves. Slide each row a little and the waves drift."
     )
     tile: ClassVar[str] = (
         "M-6 34Q3 24 12 34T30 34T48 34T66 34T84 34M-6 24Q3 14 12 24T30 24T48 24T66 24T84 24M-6 14Q3 4 12 14T30 14T48 14T66 14T84 14M-6 4Q3 -6 12 4T30 4T48 4T66 4T84 4"

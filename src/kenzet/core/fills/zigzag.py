@@ -28,7 +28,7 @@ class Zigzag(RowFill):
 
     label: ClassVar[str] = "Zigzag"
     help: ClassVar[str] = (
-        "Lines that turn at every point of a grid. Draw the grid, join its corners, pivot with the needle down."
+        "Lines that turn at every point of a grid. Mark the grid, sew from corner to corner, pivot with the needle down."
     )
     tile: ClassVar[str] = (
         "M-4 20 8 6 20 20 32 6 44 20 56 6 68 20 80 6M-4 32 8 18 20 32 32 18 44 32 56 18 68 32 80 18M-4 8 8 -6 20 8 32 -6 44 8 56 -6 68 8 80 -6M-4 44 8 30 20 44 32 30 44 44 56 30 68 44 80 30"
@@ -39,13 +39,13 @@ class Zigzag(RowFill):
 
     kind: Literal["zigzag"] = "zigzag"
     advance: Length = asked(
-        "1 1/4 in", Form("length", "Each leg goes on by", "Along the row: a row of the grid.", after="typed")
+        "1 1/4 in", Form("length", "Leg, along the row", "One row of the grid.", after="typed")
     )
     throw: Length = asked(
-        "3/4 in", Form("length", "and sideways by", "Across it: a column of the grid.", after="advance")
+        "3/4 in", Form("length", "Leg, across the row", "One column of the grid.", after="advance")
     )
     depth: int = asked(
-        1, Form("count", "Columns each leg spans", "1, 2 or more: the zigzag grows deeper.", after="throw")
+        1, Form("count", "Columns each leg spans", "With 2 or more the zigzag is deeper.", after="throw")
     )
     lay: Lay = asked(
         "side by side",
@@ -61,7 +61,7 @@ class Zigzag(RowFill):
             after="depth",
         ),
     )
-    seed: int = asked(1, Form("count", "Random seed", "Another number, another scatter.", only_with=("lay", ("random",)), after="lay"))  # fmt: skip
+    seed: int = asked(1, Form("count", "Random seed", "Another seed gives another pattern.", only_with=("lay", ("random",)), after="lay"))  # fmt: skip
 
     @field_validator("advance", "throw")
     @classmethod
@@ -143,7 +143,7 @@ class Zigzag(RowFill):
         return (
             *super().figures(site),
             Figure("Each leg", self.leg, "sewn"),
-            Figure("Lean from the row", lean, "angle"),
+            Figure("Angle from the row", lean, "angle"),
             Figure("Turn at each point", 2 * lean, "angle"),
         )
 

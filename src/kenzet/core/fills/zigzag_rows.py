@@ -20,7 +20,7 @@ class ZigzagRows(RowFill):
     """Rows across the zone from a template with points ``pitch`` apart and ``rise`` high."""
 
     label: ClassVar[str] = "Zigzag rows"
-    help: ClassVar[str] = "One template moved up row by row; a rhythm of steps makes thick and thin bands."
+    help: ClassVar[str] = "One template moved up row by row. A rhythm of steps makes thick and thin bands."
     tile: ClassVar[str] = (
         "M-4 37 5 28 14 37 23 28 32 37 41 28 50 37 59 28 68 37 77 28M-4 31 5 22 14 31 23 22 32 31 41 22 50 31 59 22 68 31 77 22M-4 19 5 10 14 19 23 10 32 19 41 10 50 19 59 10 68 19 77 10M-4 13 5 4 14 13 23 4 32 13 41 4 50 13 59 4 68 13 77 4"
     )

@@ -66,14 +66,17 @@ class Stitching(Frozen):
         Form(
             "choice", "Order", "From block to block.",
             choices=(
-                Choice("centre outward", "centre outward"), Choice("edge to edge", "edge to edge"),
+                Choice("centre outward", "center outward"), Choice("edge to edge", "edge to edge"),
                 Choice("column by column", "column by column"), Choice("from the bottom", "from the bottom"),
                 Choice("my own", "as I drag it"),
             ),
         ),
     )  # fmt: skip
     stops: int = asked(
-        5, Form("count", "How much you mind a thread cut (0–10)", "0: no matter, 10: hated."), ge=0, le=10
+        5,
+        Form("count", "How much you mind a thread cut (0–10)", "0: not at all. 10: avoid every cut."),
+        ge=0,
+        le=10,
     )
     ends: ThreadEnds = asked(
         "tie and bury",
@@ -88,14 +91,14 @@ class Stitching(Frozen):
     ditch: Ditch = asked(
         "with the rest",
         Form(
-            "choice", "What lies in the ditch is sewn", "As an anchor first, or round the blocks last.",
+            "choice", "Stitching in the ditch", "First, to anchor the quilt, or last, around the blocks.",
             choices=(Choice("with the rest", "with the rest"), Choice("first", "first"), Choice("last", "last")),
         ),
     )  # fmt: skip
     families: Families = asked(
         "one set whole",
         Form(
-            "choice", "The sets of a fill", "One set whole: a grid's second direction when the first is sewn there, the uprights after the rows.",
+            "choice", "Sets of a fill", "One whole set first: a grid’s second direction after the first, uprights after rows.",
             choices=(
                 Choice("one set whole", "one set whole, then the next"), Choice("in any order", "as it comes"),
                 Choice("one by one", "each over the whole quilt"),
@@ -105,7 +108,7 @@ class Stitching(Frozen):
     retrace: Retrace = asked(
         "allowed",
         Form(
-            "choice", "Sewing over a line again", "To travel along it.",
+            "choice", "Resewing a line", "As a way to travel.",
             choices=(Choice("wanted", "wanted"), Choice("allowed", "allowed"), Choice("forbidden", "never")),
         ),
     )  # fmt: skip
@@ -117,15 +120,15 @@ class Stitching(Frozen):
         "1 1/4 in",
         Form(
             "length",
-            "Such a step is at most",
-            "Farther apart, a new thread is begun.",
+            "Longest step",
+            "If rings are farther apart, start a new thread.",
             only_with=("steps", ("allowed",)),
         ),
     )
     turning: Literal["allowed", "never"] = asked(
         "never",
         Form(
-            "choice", "Turning off where lines meet", "Never: every line is sewn from end to end.",
+            "choice", "Turning where lines cross", "Never: sew every line from end to end.",
             choices=(Choice("never", "never"), Choice("allowed", "allowed")),
         ),
     )  # fmt: skip
@@ -139,21 +142,23 @@ class Stitching(Frozen):
     across: Literal["allowed", "never"] = asked(
         "allowed",
         Form(
-            "choice", "Travelling across a freehand texture", "It hides what is sewn across it.",
+            "choice", "Travelling across a freehand texture", "The texture hides travel.",
             choices=(Choice("allowed", "allowed"), Choice("never", "never")),
         ),
     )  # fmt: skip
     same_way: int = asked(
         3,
         Form(
-            "count", "Lines sewn the same way in a row, at most", "More make the layers creep: you are told."
+            "count",
+            "Most lines in a row in one direction",
+            "More can shift the layers, and Kenzet warns you.",
         ),
         ge=1,
         le=50,
     )
     over: int = asked(
         4,
-        Form("count", "Threads over one place, at most", "More make a lump: other lanes are looked for."),
+        Form("count", "Most threads in one place", "More make a lump, so Kenzet looks for other routes."),
         ge=1,
         le=9,
     )
@@ -162,11 +167,11 @@ class Stitching(Frozen):
         Form(
             "length",
             "The shortest line to sew",
-            "What is shorter is left out, where a corner or an edge cuts a line off.",
+            "Shorter pieces, cut off at a corner or an edge, are left out.",
         ),
     )
     rest: int = asked(
-        25, Form("count", "Minutes at the needle before a rest", "Sooner if wrist or shoulder ask for it."), ge=5, le=180
+        25, Form("count", "Minutes of sewing before a rest", "Rest sooner if your wrist or shoulder hurts."), ge=5, le=180
     )  # fmt: skip
     pace: Pace = Pace()
     own: Annotated[tuple[Place, ...], Field(max_length=2000)] = ()

@@ -101,7 +101,7 @@ def card(found: TriedFill, unit: Unit) -> Card:
         drawing=view,
         cost=Cost(minutes=cost.minutes, density=drawing.density * INCH, marks=cost.marks, ease=cost.ease),
         said=[
-            w.Row(label=["Apart"], words=[w.shown(fill.spacing.mm, unit)]),
+            w.Row(label=["Spacing"], words=[w.shown(fill.spacing.mm, unit)]),
             w.Row(label=["Density"], words=[w.density(drawing.density, unit)]),
             w.Row(label=["To draw"], words=[marks_words(cost)]),
             w.Row(label=["To sew"], words=[about_minutes(cost.minutes)]),
@@ -114,7 +114,7 @@ def table_of(found: Sequence[TriedFill], unit: Unit) -> list[VariantRow]:
     costs = [effort(pin) for pin in found]
     gaps = [pin.plan.widest_gap(pin.drawing).width for pin in found]
     rows: list[tuple[str, Sequence[w.Words], list[float]]] = [
-        ("Apart", [[w.shown(p.fill.spacing.mm, unit)] for p in found], [float(p.fill.spacing.mm) for p in found]),
+        ("Spacing", [[w.shown(p.fill.spacing.mm, unit)] for p in found], [float(p.fill.spacing.mm) for p in found]),
         ("Lines", [[f"{p.drawing.lines:,}"] for p in found], [float(p.drawing.lines) for p in found]),
         ("Lines to draw", [[f"{c.marks:,}"] for c in costs], [float(c.marks) for c in costs]),
         ("Widest gap", [[w.shown(g, unit, COARSE[unit], about=True)] for g in gaps], gaps),
