@@ -1,6 +1,6 @@
 /** Mounts a part as the app does: with its stores, its buttons and a router that leads nowhere. The drawing itself is left out. */
 import { mount, RouterLinkStub, type VueWrapper } from '@vue/test-utils'
-import { createPinia, getActivePinia, setActivePinia } from 'pinia'
+import { createPinia, setActivePinia } from 'pinia'
 import { vi } from 'vitest'
 import type { Component } from 'vue'
 import { routerKey } from 'vue-router'
@@ -13,8 +13,6 @@ import { quiltView, touched, views } from './answers'
 
 /** A fresh app with a quilt open. */
 export function opened(some: Partial<Views['QuiltView']> = {}) {
-  const before = getActivePinia()
-  if (before) useQuilt(before).view = undefined // what the test before left to be sent is not sent in this one
   setActivePinia(createPinia())
   const quilt = useQuilt()
   quilt.id = 'q'
