@@ -62,3 +62,15 @@ def test_a_quilt_without_zones_has_a_picture_without_lines(app, conn):
     root = ET.fromstring(other.get("/picture.svg").data)
     assert all(path.get("stroke") is None for path in root.iter(f"{SVG}path"))
     assert card(other)["next"] == "top"
+
+
+def test_a_quilt_that_cannot_be_read_does_not_hide_the_others(client, conn):
+    with conn.cursor() as cursor:
+        cursor.execute(
+            "UPDATE revision SET document = JSON_SET(document, '$.fabrics', 7) WHERE quilt_id = %s",
+            (client.quilt_id,),
+        )
+    conn.commit()
+    answer = client.raw.get("/api/home")
+    assert answer.status_code == 200 and card(client)["name"]
+    assert (card(client)["zones"], card(client)["next"]) == (0, "top")

@@ -9,6 +9,7 @@ from typing import Any, Literal
 from cachetools import LRUCache
 from flask import current_app
 
+from kenzet.core.errors import KenzetError
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.store import quilts as store
 from kenzet.store.quilts import LOCAL_OWNER, Listed
@@ -36,6 +37,10 @@ class Card:
         return ("machine", "Go on sewing") if sewn else ("marks", "Mark and sew")
 
 
+UNREAD = Card(0.0, 0.0, 0, 0)
+"""Of a quilt that cannot be read: opening it says why."""
+
+
 class Cards:
     """By quilt and revision."""
 
@@ -49,8 +54,11 @@ class Cards:
         with self._lock:
             found = self._kept.get(key)
         if found is None:
-            quilt = store.load(conn, LOCAL_OWNER, one.id).quilt
-            top = QuiltLayout(quilt).top
+            try:
+                quilt = store.load(conn, LOCAL_OWNER, one.id).quilt
+                top = QuiltLayout(quilt).top
+            except (KenzetError, ValueError):  # one that cannot be read must not hide the others
+                return UNREAD
             filled = sum(
                 zone.left_open or zone.fill is not None or bool(zone.by_hand) for zone in quilt.zones.values()
             )

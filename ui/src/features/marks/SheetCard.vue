@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A sheet at true size: what is on it, on which paper, for which printer, and the other files. */
+/** A sheet at true size: what is on it, on which paper, for which printer, and the files besides it. */
 import { computed } from 'vue'
 import type { Views } from '../../api/client'
 import { useExports } from '../../state/exports'
