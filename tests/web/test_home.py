@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import io
+import json
+import zipfile
 from xml.etree import ElementTree as ET
 
 import pytest
@@ -74,3 +77,7 @@ def test_a_quilt_that_cannot_be_read_does_not_hide_the_others(client, conn):
     answer = client.raw.get("/api/home")
     assert answer.status_code == 200 and card(client)["name"]
     assert (card(client)["zones"], card(client)["next"]) == (0, "top")
+    kept = zipfile.ZipFile(io.BytesIO(client.raw.get("/api/files.zip").data))
+    (mine,) = (name for name in kept.namelist() if client.quilt_id in name)
+    assert mine.endswith("/plan-as-kept.json") and json.loads(kept.read(mine))["fabrics"] == 7
+    assert client.get().status_code == 422

@@ -90,6 +90,14 @@ def load(conn: Any, owner: int, quilt_id: str) -> Kept:
     return kept
 
 
+def document(conn: Any, owner: int, quilt_id: str) -> str:
+    """The plan as it is kept, unread: what is left of a quilt that can no longer be read. Raises Unknown."""
+    with conn.cursor() as cursor:
+        row = _shown(cursor, owner, quilt_id)
+    conn.commit()
+    return row["document"]
+
+
 @dataclass(frozen=True, slots=True)
 class Made:
     """A change: the quilt after it and what was done, in words.
@@ -168,7 +176,7 @@ def set_unit(conn: Any, owner: int, chosen: str) -> None:
         cursor.execute("UPDATE owner SET unit = %s WHERE id = %s", (chosen, owner))
 
 
-def _load(cursor: Any, owner: int, quilt_id: str) -> Kept:
+def _shown(cursor: Any, owner: int, quilt_id: str) -> Any:
     cursor.execute(
         "SELECT q.version, q.current, r.document, r.parent, r.what"
         " FROM quilt q JOIN revision r ON r.quilt_id = q.id AND r.number = q.current"
@@ -178,6 +186,11 @@ def _load(cursor: Any, owner: int, quilt_id: str) -> Kept:
     row = cursor.fetchone()
     if not row:
         raise _no_such_quilt()
+    return row
+
+
+def _load(cursor: Any, owner: int, quilt_id: str) -> Kept:
+    row = _shown(cursor, owner, quilt_id)
     child = _newest_child(cursor, quilt_id, row["current"])
     return Kept(
         id=quilt_id,

@@ -12,6 +12,7 @@ from datetime import datetime
 from typing import Any
 
 from kenzet.core.advice.recipes import RecipeBook
+from kenzet.core.errors import KenzetError
 from kenzet.core.kit.cupboard import KitFile
 from kenzet.formats import kit_csv, plan_file
 from kenzet.store import cupboard, marked, photos, printers, quilts, recipes, sewing
@@ -30,10 +31,14 @@ def _files(conn: Any, owner: int) -> Iterable[tuple[str, bytes]]:
     pictures: set[str] = set()
     for one in quilts.listed(conn, owner):
         folder = f"quilts/{_plain(one.name)}-{one.id}"
-        quilt = quilts.load(conn, owner, one.id).quilt
-        yield f"{folder}/plan.json", plan_file.dump(quilt)
-        if quilt.ground:
-            pictures.add(quilt.ground.photo)
+        try:
+            quilt = quilts.load(conn, owner, one.id).quilt
+        except (KenzetError, ValueError):  # one that cannot be read must not hold the others back
+            yield f"{folder}/plan-as-kept.json", quilts.document(conn, owner, one.id).encode()
+        else:
+            yield f"{folder}/plan.json", plan_file.dump(quilt)
+            if quilt.ground:
+                pictures.add(quilt.ground.photo)
         events = [event for _, event in sewing.after(conn, one.id, 0)]
         if events:
             yield f"{folder}/sewn.json", json.dumps([asdict(event) for event in events], indent=1).encode()

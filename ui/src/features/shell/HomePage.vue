@@ -141,7 +141,7 @@ async function file(event: Event) {
     <template v-if="quilts">
       <h3>Begin a quilt</h3>
       <div class="begins">
-        <button v-for="[key, label, says, path] in BEGINNINGS" :key="key" :aria-pressed="beginning === key" :data-testid="key === 'layout' ? 'new-quilt' : `new-${key}`" @click="beginning = beginning === key ? '' : key">
+        <button v-for="[key, label, says, path] in BEGINNINGS" :key="key" :aria-pressed="beginning === key" :data-testid="key === 'layout' ? 'new-quilt' : `new-from-${key}`" @click="beginning = beginning === key ? '' : key">
           <svg width="44" height="32" aria-hidden="true"><path :d="path" fill="none" stroke="currentColor" stroke-width="1.6" stroke-linejoin="round" /></svg>
           <b>{{ label }}</b><span class="quiet">{{ says }}</span>
         </button>
