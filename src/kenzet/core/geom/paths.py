@@ -30,6 +30,8 @@ Ints = NDArray[np.int64]
 _SOFT_TURN = math.radians(8.1)
 _MANY_PAIRS = 400_000
 _CHORD_END = 1.5 * CURVE_ERROR
+_MARGIN = 1.0
+"""mm by which an arc must be clear of the outline to count as far from it."""
 
 
 @dataclass(frozen=True)
@@ -59,15 +61,7 @@ class Path:
     @cached_property
     def length(self) -> float:
         """mm, along the arcs."""
-        if self.straight:
-            points = np.vstack([self.vertices, self.vertices[:1]]) if self.closed else self.vertices
-            return float(np.hypot(np.diff(points[:, 0]), np.diff(points[:, 1])).sum())
-        here = self.vertices if self.closed else self.vertices[:-1]
-        there = np.roll(self.vertices, -1, axis=0) if self.closed else self.vertices[1:]
-        chords = np.hypot(*(there - here)[:, :2].T)
-        angle = 4 * np.arctan(np.abs(here[:, 2]))
-        whole = np.where(angle > ROUNDING, angle / (2 * np.sin(np.maximum(angle, ROUNDING) / 2)), 1.0)
-        return float((chords * whole).sum())
+        return float(lengths([self])[0])
 
 
 @dataclass(frozen=True, slots=True)
@@ -138,35 +132,78 @@ def _turned(arm: Floats, turn: Floats) -> Floats:
     return np.stack([arm[:, 0] * cos - arm[:, 1] * sin, arm[:, 0] * sin + arm[:, 1] * cos], axis=1)
 
 
-def _drawn(paths: Sequence[Path]) -> _Drawn:
-    """Closed paths end with their first vertex once more."""
-    rows = [np.vstack([p.vertices, p.vertices[:1]]) if p.closed else p.vertices for p in paths]
-    vertices = np.concatenate(rows)
-    owner = np.repeat(np.arange(len(rows)), [len(row) for row in rows])
-    last = np.append(owner[1:] != owner[:-1], True)
-    bulge = np.where(last, 0.0, vertices[:, 2])
-    after = np.roll(vertices[:, :2], -1, axis=0)
-    chord = np.hypot(*(after - vertices[:, :2]).T)
-    curved = np.abs(bulge) * chord / 2 > SNAP
-    safe = np.where(curved, bulge, 1.0)
-    radius = chord * (1 + safe**2) / (4 * np.abs(safe))
-    angle = 4 * np.arctan(safe)
-    step = 2 * np.arccos(np.clip(1 - CURVE_ERROR / np.maximum(radius, CURVE_ERROR), 0.0, 1.0))
-    chords = np.where(
-        curved, np.maximum(4, np.ceil(np.abs(angle) / np.clip(step, LEAST_STEP, _SOFT_TURN))), 1
+def lengths(paths: Sequence[Path]) -> Floats:
+    """mm of each path, along its arcs."""
+    if not paths:
+        return np.empty(0)
+    vertices, owner = _end_to_end(paths)
+    here, there = vertices[:-1], vertices[1:]
+    chords = np.hypot(there[:, 0] - here[:, 0], there[:, 1] - here[:, 1])
+    bulge = np.abs(here[:, 2])
+    bent = bulge > ROUNDING
+    safe = np.where(bent, bulge, 1.0)
+    whole = np.where(bent, np.arctan(safe) * (1 + safe * safe) / safe, 1.0)  # of an arc to its chord
+    goes_on = owner[1:] == owner[:-1]
+    return np.asarray(
+        np.bincount(owner[:-1], np.where(goes_on, chords * whole, 0.0), len(paths)), dtype=float
     )
-    count = np.where(last, 1, chords).astype(np.int64)
+
+
+def _end_to_end(paths: Sequence[Path]) -> tuple[Floats, Ints]:
+    """The vertices of all, a closed one's first once more at its end, and the path of each."""
+    rows = [np.vstack([p.vertices, p.vertices[:1]]) if p.closed else p.vertices for p in paths]
+    return np.concatenate(rows), np.repeat(np.arange(len(rows)), [len(row) for row in rows])
+
+
+def _near(vertices: Floats, ahead: Floats, sides: Floats) -> NDArray[np.bool_]:
+    """Of each vertex, whether the side that leaves it may come near a side of the outline: the disc about its chord's middle that holds
+    the arc reaches one.
+    """
+    x, y = (vertices[:, :2] + ahead).T / 2
+    way = ahead - vertices[:, :2]
+    reach = np.hypot(way[:, 0], way[:, 1]) / 2 * np.maximum(1.0, np.abs(vertices[:, 2])) + _MARGIN
+    found = np.zeros(len(vertices), dtype=bool)
+    for x0, y0, x1, y1 in sides.tolist():
+        dx, dy = x1 - x0, y1 - y0
+        far, near_x, near_y = max(dx * dx + dy * dy, DIVISOR), x - x0, y - y0
+        along = np.clip((near_x * dx + near_y * dy) / far, 0.0, 1.0)
+        near_x -= along * dx
+        near_y -= along * dy
+        found |= near_x * near_x + near_y * near_y < reach * reach
+    return found
+
+
+def _drawn(paths: Sequence[Path], sides: Floats | None = None) -> _Drawn:
+    """Closed paths end with their first vertex once more. With ``sides`` (n, 4) an arc that is far from all of them is one chord."""
+    vertices, owner = _end_to_end(paths)
+    last = np.append(owner[1:] != owner[:-1], True)
+    after = np.roll(vertices[:, :2], -1, axis=0)
+    drawn_round = (vertices[:, 2] != 0.0) & ~last
+    if sides is not None and drawn_round.any() and len(vertices) * len(sides) <= _MANY_PAIRS:
+        drawn_round &= _near(vertices, after, sides)
+    arcs = np.flatnonzero(drawn_round)
+    begin, bulge = vertices[arcs, :2], vertices[arcs, 2]
+    dx, dy = (after[arcs] - begin).T
+    chord = np.hypot(dx, dy)
+    curved = np.abs(bulge) * chord / 2 > SNAP
+    arcs, begin, bulge, dx, dy, chord = (each[curved] for each in (arcs, begin, bulge, dx, dy, chord))
+    radius = chord * (1 + bulge**2) / (4 * np.abs(bulge))
+    turn = 4 * np.arctan(bulge)
+    step = 2 * np.arccos(np.clip(1 - CURVE_ERROR / np.maximum(radius, CURVE_ERROR), 0.0, 1.0))
+    count = np.ones(len(vertices), dtype=np.int64)
+    count[arcs] = np.maximum(4, np.ceil(np.abs(turn) / np.clip(step, LEAST_STEP, _SOFT_TURN)))
+    reach = (1 - bulge**2) / (4 * bulge)
+    centre, angle = np.zeros((len(vertices), 2)), np.zeros(len(vertices))
+    centre[arcs, 0] = begin[:, 0] + dx / 2 - dy * reach
+    centre[arcs, 1] = begin[:, 1] + dy / 2 + dx * reach
+    angle[arcs] = turn
     vertex = np.repeat(np.arange(len(vertices)), count)
     start = np.cumsum(count) - count
     share = (np.arange(len(vertex)) - start[vertex]) / count[vertex]
-    reach = (1 - safe**2) / (4 * safe)
-    dx, dy = (after - vertices[:, :2]).T
-    centre = np.stack([vertices[:, 0] + dx / 2 - dy * reach, vertices[:, 1] + dy / 2 + dx * reach], axis=1)
     points = vertices[vertex, :2].copy()
-    inner = share > 0
+    inner = np.flatnonzero(share > 0)
     v = vertex[inner]
     points[inner] = centre[v] + _turned(vertices[v, :2] - centre[v], angle[v] * share[inner])
-    angle = np.where(curved, angle, 0.0)
     return _Drawn(points, owner[vertex], vertex, share, vertices, angle, centre, count, start)
 
 
@@ -175,14 +212,13 @@ def clip_paths(region: Region, paths: Sequence[Path]) -> list[Piece]:
     paths = [path for path in paths if len(path.vertices) > 1]
     if not paths:
         return []
-    drawn = _drawn(paths)
+    drawn = _drawn(paths, region.segments)
     points = drawn.points
     goes_on = drawn.path[1:] == drawn.path[:-1]
     long = np.append(0.0, np.cumsum(np.where(goes_on, np.hypot(*(points[1:] - points[:-1]).T), 0.0)))
     ends = np.flatnonzero(np.append(True, ~goes_on))
     finish = np.append(ends[1:] - 1, len(points) - 1)
-    segments = np.flatnonzero(goes_on)
-    q = np.concatenate([_crossings(region, drawn, segments), ends, finish])
+    q = np.concatenate([_crossings(region, drawn, goes_on), ends, finish])
     q = np.sort(q)
     at = _along(long, q)
     owner = drawn.path[np.floor(q).astype(np.int64)]
@@ -204,12 +240,13 @@ def clip_paths(region: Region, paths: Sequence[Path]) -> list[Piece]:
     return list(_pieces(paths, spans, ends[spans.owner], finish[spans.owner]))
 
 
-def _crossings(region: Region, drawn: _Drawn, segments: Ints) -> Floats:
+def _crossings(region: Region, drawn: _Drawn, goes_on: NDArray[np.bool_]) -> Floats:
     """The q of every place at which the paths meet a side of the outline."""
     points, sides = drawn.points, region.segments
-    if len(segments) * len(sides) <= _MANY_PAIRS:
-        s, e = _beyond_and_before(points, segments, sides)
+    if len(points) * len(sides) <= _MANY_PAIRS:
+        s, e = _beyond_and_before(points, goes_on, sides)
     else:
+        segments = np.flatnonzero(goes_on)
         boxes = shapely.linestrings(np.stack([points[segments], points[segments + 1]], axis=1))
         found = region.side_tree.query(boxes)
         s, e = segments[found[0]], found[1]
@@ -235,15 +272,19 @@ def _crossings(region: Region, drawn: _Drawn, segments: Ints) -> Floats:
     return np.concatenate(found_q)
 
 
-def _beyond_and_before(points: Floats, segments: Ints, sides: Floats) -> tuple[Ints, Ints]:
-    """Pairs of segments and sides where the segment does not lie wholly on one hand of the side's line."""
-    way = sides[:, 2:] - sides[:, :2]
-    normal = np.stack([-way[:, 1], way[:, 0]]) / np.maximum(np.hypot(*way.T), DIVISOR)
-    away = points @ normal - (sides[:, :2].T * normal).sum(axis=0)
-    above, below = away > SNAP, away < -SNAP
-    one_hand = (above[segments] & above[segments + 1]) | (below[segments] & below[segments + 1])
-    s, e = np.nonzero(~one_hand)
-    return segments[s], e
+def _beyond_and_before(points: Floats, goes_on: NDArray[np.bool_], sides: Floats) -> tuple[Ints, Ints]:
+    """Pairs of segments (a point that ``goes_on`` to the next) and sides where the segment does not lie wholly on one hand of the
+    side's line.
+    """
+    found = []
+    x, y = points.T
+    for x0, y0, x1, y1 in sides.tolist():
+        reach = max(math.hypot(x1 - x0, y1 - y0), DIVISOR)
+        away = (y - y0) * ((x1 - x0) / reach) - (x - x0) * ((y1 - y0) / reach)
+        above, below = away > SNAP, away < -SNAP
+        one_hand = (above[:-1] & above[1:]) | (below[:-1] & below[1:])
+        found.append(np.flatnonzero(goes_on & ~one_hand))
+    return np.concatenate(found), np.repeat(np.arange(len(sides)), [len(each) for each in found])
 
 
 def _along(long: Floats, q: Floats) -> Floats:

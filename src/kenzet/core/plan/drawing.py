@@ -10,7 +10,7 @@ import hashlib
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from functools import cached_property
-from itertools import accumulate
+from itertools import accumulate, compress
 from typing import Literal, NamedTuple
 
 import numpy as np
@@ -19,7 +19,7 @@ import shapely
 from kenzet.core.fills.base import Family, Fill, Paths, ReferenceHint, Rings
 from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.clip import Straight, Stretches, clip
-from kenzet.core.geom.paths import Path, Piece, clip_paths, with_arcs
+from kenzet.core.geom.paths import Path, Piece, clip_paths, lengths, with_arcs
 from kenzet.core.geom.region import Floats, Region
 from kenzet.core.tolerances import LEAST_STRETCH, ON_EDGE
 from kenzet.core.top.layout import multi
@@ -140,7 +140,7 @@ class Drawing:
     @cached_property
     def lengths(self) -> Floats:
         """mm of every line, (lines,)."""
-        return np.concatenate([self.stretches.lengths, [trace.length for trace in self.traces]])
+        return np.concatenate([self.stretches.lengths, lengths([trace.path for trace in self.traces])])
 
     @property
     def stitched(self) -> float:
@@ -199,10 +199,12 @@ def draw(
     if fill.claimed_density is not None:
         return Drawing(places, shape, fill, families, stretches, (), traces, layer)
     shortest = fill.least_piece or least
-    lengths = np.array([*stretches.lengths.tolist(), *(trace.length for trace in traces)])
-    out = lengths[lengths < shortest]
-    stretches = stretches.only(stretches.lengths >= shortest)
-    traces = tuple(trace for trace in traces if trace.length >= shortest)
+    traced = lengths([trace.path for trace in traces])
+    found = np.concatenate([stretches.lengths, traced])
+    out = found[found < shortest]
+    if len(out):
+        stretches = stretches.only(stretches.lengths >= shortest)
+        traces = tuple(compress(traces, traced >= shortest))
     return Drawing(
         places,
         shape,

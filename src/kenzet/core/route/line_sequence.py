@@ -12,10 +12,11 @@ import random
 from collections import Counter
 from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass
-from itertools import pairwise
+from itertools import cycle, islice, pairwise
 
 import numpy as np
 
+from kenzet.core.geom.region import Floats
 from kenzet.core.route.euler_walk import Leg, Run
 from kenzet.core.route.network import LINE, Course, Network
 from kenzet.core.route.precedence import Precedence, Sewn
@@ -98,6 +99,7 @@ class LineSequence:
                 self._starts.setdefault(variant.start, []).append((course, number))
         self._paths: dict[tuple[int, int], tuple[list[int] | None, frozenset[int]]] = {}
         self._all = None if roads.all is None else roads.all.tolist()
+        self._table = None if roads.all is None else np.pad(np.minimum(roads.all, stop), (0, 1))
         self._points: list[list[float]] = network.points.tolist()
         self._per_mm = roads.least_per_mm(network.lengths)
 
@@ -131,6 +133,16 @@ class LineSequence:
         if (a, b) not in self._known:
             self._known[a, b] = min(self._roads.cost(a, b, self._stop), self._stop)
         return self._known[a, b]
+
+    def _costs(self, begins: Sequence[int | None], ends: Sequence[int | None]) -> Floats:
+        """From each to each, or from one to many, or from many to one; nothing where there is none."""
+        if self._table is None:
+            many = max(len(begins), len(ends))
+            pairs = islice(zip(cycle(begins), cycle(ends), strict=False), many)
+            return np.array([0.0 if a is None or b is None else self._cost(a, b) for a, b in pairs])
+        nowhere = len(self._table) - 1
+        a, b = ([nowhere if node is None else node for node in nodes] for nodes in (begins, ends))
+        return self._table[a, b]
 
     def items(self, order: Iterable[int]) -> Iterable[int]:
         """Each line as often as it is sewn; a ring is gone round as often in one go."""
@@ -306,35 +318,39 @@ class LineSequence:
         if not rest:
             return None
         begin, end = self._ends or (None, None)
-        starts = [self._variants[course][v].start for course, v in rest] + [end]
-        stops = [begin] + [self._variants[course][v].end for course, v in rest]
 
         def link(a: int | None, b: int | None) -> float:
             return 0.0 if a is None or b is None else self._cost(a, b)
 
-        turned = [(course, self._turned(course, v)) for course, v in reversed(some)]
-        a, b = self._variants[some[0][0]][some[0][1]].start, self._variants[some[-1][0]][some[-1][1]].end
-        saved = link(stops[k], a) + link(b, starts[k]) - link(stops[k], starts[k])
+        before = self._variant(rest[k - 1]).end if k else begin
+        after = self._variant(rest[k]).start if k < len(rest) else end
+        a, b = self._variant(some[0]).start, self._variant(some[-1]).end
+        saved = link(before, a) + link(b, after) - link(before, after)
         if saved <= SAME_COST:
             return None
-        inner = self._within(some)
+        stops = [begin] + [self._variants[course][v].end for course, v in rest]
+        starts = [self._variants[course][v].start for course, v in rest] + [end]
+        turned = [(course, self._turned(course, v)) for course, v in reversed(some)]
         ways = [(some, a, b, 0.0)]
         if size > 1 or turned != some:
-            c = self._variants[turned[0][0]][turned[0][1]].start
-            d = self._variants[turned[-1][0]][turned[-1][1]].end
-            ways.append((turned, c, d, self._within(turned) - inner))
+            c, d = self._variant(turned[0]).start, self._variant(turned[-1]).end
+            ways.append((turned, c, d, self._within(turned) - self._within(some)))
+        gone = self._costs(stops, starts)
         tried = []
-        for put in range(len(rest) + 1):
-            gone = link(stops[put], starts[put])
-            for way, first, last, more in ways:
-                gain = saved - (link(stops[put], first) + link(last, starts[put]) - gone) - more
-                if gain > SAME_COST and not (put == k and way is some):
-                    tried.append((gain, put, way))
-        for _, put, way in sorted(tried, key=lambda one: -one[0])[:4]:
+        for way, first, last, more in ways:
+            gain = saved - (self._costs(stops, [first]) + self._costs([last], starts) - gone) - more
+            if way is some:
+                gain[k] = 0.0
+            tried += [(float(gain[put]), put, way) for put in np.flatnonzero(gain > SAME_COST).tolist()]
+        for _, put, way in sorted(tried, key=lambda one: (-one[0], one[1]))[:4]:
             found = [*rest[:put], *way, *rest[put:]]
             if self._precedence.allows(course for course, _ in found):
                 return found
         return None
+
+    def _variant(self, item: tuple[int, int]) -> _Variant:
+        course, number = item
+        return self._variants[course][number]
 
     def _turned(self, course: int, variant: int) -> int:
         return variant if self._courses[course].closed else 1 - variant

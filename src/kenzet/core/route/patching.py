@@ -10,6 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
+from itertools import chain
 
 import numpy as np
 import rustworkx as rx
@@ -173,15 +174,14 @@ class Patching:
         return self._merged(pairs)[1]
 
     def _merged(self, pairs: Ints) -> tuple[list[int], int]:
-        """The loops, pointing to each other where they hang together, and how many runs that makes. This is gone through most often
-        of all: roots are found in place.
-        """
-        over, left, many, vias = list(range(self._loops)), self._loops, self._many, self._vias
-        for a, b in pairs.tolist():
-            if a == b or a >= many or b >= many:
-                continue
-            via = vias.get((a, b)) or self._via(a, b)
-            if len(via) < 2:
+        """The loops, pointing to each other where they hang together, and how many runs that makes."""
+        return self._hung([self._meets(a, b) for a, b in pairs.tolist()])
+
+    def _hung(self, met: Iterable[tuple[int, ...]]) -> tuple[list[int], int]:
+        """The same where ``met`` is which loops each join meets. This is gone through most often of all: roots are found in place."""
+        over, left = list(range(self._loops)), self._loops
+        for via in met:
+            if not via:
                 continue
             first = via[0]
             while over[first] != first:
@@ -194,10 +194,19 @@ class Patching:
                     left -= 1
         return over, left
 
+    def _meets(self, a: int, b: int) -> tuple[int, ...]:
+        """The loops that a join makes one; none where it is a visit, an open end, or meets a single loop."""
+        if a == b or a >= self._many or b >= self._many:
+            return ()
+        via = self._vias.get((a, b))
+        return self._via(a, b) if via is None else via
+
     def _via(self, a: int, b: int) -> tuple[int, ...]:
         """The loops that the way from a to b meets."""
         met = (self._loop[node] for node in self._roads.nodes(a, b))
         found = tuple(dict.fromkeys(loop for loop in met if loop >= 0))
+        if len(found) < 2:
+            found = ()
         self._vias[a, b] = self._vias[b, a] = found
         return found
 
@@ -256,12 +265,18 @@ class Patching:
         """``pairs`` after exchanges of rows of ``every``, which begins with them; visits stay to be made again."""
         kept = np.ones(len(pairs), dtype=bool)
         new: list[Pair] = []
-        for i, j, crossed in chosen:
-            (a, b), (c, d) = every[i].tolist(), every[j].tolist()
-            new += [(a, d), (b, c)] if crossed else [(a, c), (b, d)]
-            kept[[k for k in (i, j) if k < len(pairs)]] = False
+        for one in chosen:
+            new += self._new(every, one)
+            kept[[k for k in one[:2] if k < len(pairs)]] = False
         left = [pair for pair in new if pair[0] != pair[1]]
         return np.vstack([pairs[kept], np.array(left, dtype=np.int64).reshape(-1, 2)])
+
+    @staticmethod
+    def _new(every: Ints, exchange: Exchange) -> list[Pair]:
+        """The two joins that come of an exchange of two rows of ``every``."""
+        i, j, crossed = exchange
+        (a, b), (c, d) = every[i].tolist(), every[j].tolist()
+        return [(a, d), (b, c)] if crossed else [(a, c), (b, d)]
 
     def _shortened(self, pairs: Ints) -> Ints:
         """Exchanges that make the run shorter and keep it whole, the best first, as long as there are any."""
@@ -270,7 +285,8 @@ class Patching:
             if len(pairs) < 2:
                 return pairs
             gain, crossed = self._exchanges(pairs)
-            table, touched, changed = pairs, set[int](), False
+            table, touched = pairs, set[int]()
+            rows, new = [self._meets(a, b) for a, b in table.tolist()], list[tuple[int, ...]]()
             chosen: list[Exchange] = []
             for k in self._least_of(gain):
                 i, j = divmod(k, len(table))
@@ -278,12 +294,16 @@ class Patching:
                     break
                 if i in touched or j in touched:
                     continue
-                tried = self._exchanged(table, table, [*chosen, (i, j, bool(crossed[i, j]))])
-                parts = self._parts(tried)
+                one = (i, j, bool(crossed[i, j]))
+                its = [self._meets(a, b) for a, b in self._new(table, one)]
+                rest = (met for row, met in enumerate(rows) if row not in touched and row not in (i, j))
+                parts = self._hung(chain(rest, new, its))[1]
                 if parts <= many:
-                    pairs, many, changed = tried, parts, True
-                    chosen.append((i, j, bool(crossed[i, j])))
+                    many = parts
+                    chosen.append(one)
                     touched |= {i, j}
+                    new += its
+            pairs, changed = self._exchanged(table, table, chosen), bool(chosen)
             if not changed:
                 return pairs
         return pairs
