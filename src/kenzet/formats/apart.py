@@ -17,7 +17,7 @@ from typing import Any, TypeVar
 from kenzet.core import errors
 from kenzet.core.errors import BadValue, KenzetError, Unavailable
 
-SECONDS = 5.0
+SECONDS = 4.0
 MEMORY = 500_000_000
 _START_S = 30.0  # for the server to be loaded, once
 _PRELOAD = ["kenzet.formats.readers", "kenzet.formats.photo"]

@@ -95,7 +95,7 @@ def document(conn: Any, owner: int, quilt_id: str) -> str:
     with conn.cursor() as cursor:
         row = _shown(cursor, owner, quilt_id)
     conn.commit()
-    return row["document"]
+    return str(row["document"])
 
 
 @dataclass(frozen=True, slots=True)
