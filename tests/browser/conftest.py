@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import os
 import tempfile
 from pathlib import Path
@@ -17,6 +18,13 @@ FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]  # fmt: skip
+
+FOLDS = (
+    "Compare and reuse", "Direction", "Position", "Rows", "Small pieces", "Sewing", "Figures", "Method", "Mark sheet", "Marking tool",
+    "Ticks along the edges", "Order", "Threads", "Travelling", "Limits", "Your speed", "Change this route", "Save",
+)  # fmt: skip
+OPEN = json.dumps(dict.fromkeys(FOLDS, True))
+"""She has opened every fold before."""
 
 MEANT = ("422", "409", "net::ERR_FAILED", "Service Worker registration blocked")
 """What tests bring about on purpose: refusals, a server that is lost, a browser that keeps no pages."""
@@ -72,6 +80,9 @@ def table(page, served):
     page.on(
         "request",
         lambda sent: None if sent.url.startswith((served.url, "data:", "blob:")) else faults.append(sent.url),
+    )
+    page.add_init_script(
+        f"localStorage.getItem('kenzet-folds') ?? localStorage.setItem('kenzet-folds', '{OPEN}')"
     )
     page.goto(served.url)
     canvas, listed = page.get_by_test_id("canvas"), page.get_by_role("button", name="Harbour Lights")

@@ -205,6 +205,6 @@ def test_waves_go_on_from_block_to_block_at_one_click(table):
     take_fill(table, "Curves", "waves")
     row = table.locator(".rows div", has_text="From block to block").first
     expect(row).to_contain_text("miss by")
-    table.get_by_test_id("across").click()
+    table.get_by_role("button", name="Count from the quilt’s center").click()
     expect(row).to_contain_text("lines meet")
-    expect(table.get_by_test_id("across")).to_have_count(0)
+    expect(table.get_by_role("button", name="Count from the quilt’s center")).to_have_count(0)

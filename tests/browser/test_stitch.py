@@ -97,7 +97,6 @@ def test_how_she_minds_stops_is_kept(table):
 
 def test_her_pace_is_kept_and_a_wrong_one_said_at_its_field(table):
     to_the_route(table)
-    table.get_by_text("Your speed").click()
     time = table.locator(".rows > div").filter(has_text="Sewing time, about")
     before = time.inner_text()
     field = table.get_by_test_id("field-pace-straight")
@@ -122,7 +121,6 @@ def test_a_pinned_end_is_told_what_it_costs_and_what_would_end_there(table, serv
     expect(table.get_by_text("3 places to sew")).to_be_visible()
     box = table.get_by_test_id("canvas").bounding_box()
     table.mouse.click(box["x"] + box["width"] * 0.3, box["y"] + box["height"] * 0.3)
-    table.get_by_text("Change this route").click()
     table.get_by_test_id("start-lower-left").click()
     expect(table.get_by_test_id("start-lower-left")).to_have_attribute("aria-pressed", "true")
     expect(table.get_by_test_id("exit")).to_have_count(0)

@@ -110,7 +110,7 @@ def test_wrong_input_is_refused_at_its_field_and_nothing_is_written(client, fill
 
 def test_nothing_fits_is_said_plainly(client):
     view = client.post("preview", zone="star-points", fill={"kind": "echo", "spacing": "1 in"}).json
-    assert "No line fits" in words(view["advice"][0])
+    assert "No line fits" in words(view["known"][0]["words"])
     assert (
         client.post("ruler", zone="star-points", fill={"kind": "echo", "spacing": "1 in"}).status_code == 422
     )
@@ -120,22 +120,28 @@ def test_a_sliver_is_told_with_what_would_leave_more(client):
     fill = {"kind": "lines", "angle": 0, "spacing": "1 15/32 in", "origin": "centre line"}
     view = client.post("preview", zone="star-centre", fill=fill).json
     assert (
-        words(view["advice"][0])
-        == "Along the top edge a sliver of 1/16 in is left. With a gap on the centre it would be 51/64 in."
+        words(view["known"][0]["words"])
+        == "Along the top edge a sliver of 1/16 in is left. With a gap on the center it becomes 51/64 in."
     )
     figures = {words(r["label"]): words(r["words"]) for r in view["rows"]}
     assert figures["Left along an edge"] == "1/16 in"
+    mend = view["known"][0]["mend"]
+    assert (view["known"][0]["tone"], mend["label"]) == ("warns", "Put a gap on the center")
+    after = client.post("preview", zone="star-centre", fill={**fill, **mend["values"]}).json
+    assert not any("sliver" in words(known["words"]) for known in after["known"])
 
 
 def test_a_gap_wider_than_the_batting_allows_is_told_with_a_way_out(client):
     view = client.post(
         "preview", zone="sashing", fill={"kind": "lines", "spacing": "90 in", "origin": "centre gap"}
     ).json
-    assert not any("batting" in words(a) for a in view["advice"])  # the sashing itself is narrow
+    assert not any(
+        "batting" in words(a) for a in (k["words"] for k in view["known"])
+    )  # the sashing itself is narrow
     kit = {"batting": {"name": "thin", "limit": "1 in"}}
     client.change(1, "abcdef", {"kind": "kit", "kit": kit})
     view = client.post("preview", zone="sashing").json
-    assert "choose another batting" in words(view["advice"][0])
+    assert "choose another batting" in words(view["known"][0]["words"])
 
 
 @pytest.mark.parametrize(

@@ -57,13 +57,13 @@ def test_the_picture_holds_every_fabric_and_the_planned_lines(client):
     fills = {path.get("fill") for path in root.iter(f"{SVG}path")}
     used = {patch["fabric"] for part in view["parts"] for patch in part["patches"]}
     assert {view["fabrics"][key]["colour"] for key in used} <= fills
-    assert sum(path.get("stroke") is not None for path in root.iter(f"{SVG}path")) == 1
+    assert sum(path.get("fill") == "none" for path in root.iter(f"{SVG}path")) == 1
 
 
 def test_a_quilt_without_zones_has_a_picture_without_lines(app, conn):
     other = Client(app.test_client(), quilts.add(conn, quilts.LOCAL_OWNER, wished(block="12 in").quilt))
     root = ET.fromstring(other.get("/picture.svg").data)
-    assert all(path.get("stroke") is None for path in root.iter(f"{SVG}path"))
+    assert all(path.get("fill") != "none" for path in root.iter(f"{SVG}path"))
     assert card(other)["next"] == "top"
 
 

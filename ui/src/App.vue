@@ -6,7 +6,7 @@ import { useRoute, useRouter } from 'vue-router'
 import AppHeader from './features/shell/AppHeader.vue'
 import KeyHelp from './features/shell/KeyHelp.vue'
 import StationNav from './features/shell/StationNav.vue'
-import TallyBar from './features/shell/TallyBar.vue'
+import TallyBar from './parts/TallyBar.vue'
 import { STATIONS } from './features/shell/stations'
 import { usePressed } from './parts/pressed'
 import { useQuilt } from './state/quilt'
@@ -55,7 +55,7 @@ useEventListener('pagehide', () => void quilt.flush())
   <v-app>
     <div class="frame">
       <AppHeader @help="help = true" />
-      <StationNav v-if="inQuilt && !lost" class="nav" />
+      <StationNav v-if="inQuilt && !lost" class="nav" :class="{ away: route.meta.alone }" />
       <main class="station" :class="{ alone: !inQuilt || lost }">
         <section v-if="lost" class="lost" role="alert">
           <h2>{{ quilt.trouble }}</h2>
@@ -81,5 +81,11 @@ useEventListener('pagehide', () => void quilt.flush())
 .station.alone { grid-column: 1 / -1; overflow: auto; }
 .lost { max-width: 560px; margin: 90px auto; padding: 0 24px; display: grid; gap: 18px; justify-items: start; }
 .tally { grid-area: tally; }
+@media (max-width: 900px) {
+  .frame { grid-template: 52px minmax(0, 1fr) auto auto / minmax(0, 1fr); grid-template-areas: 'head' 'station' 'tally' 'nav'; }
+  .nav.away { display: none; }
+  .trouble { left: 8px; right: 8px; transform: none; }
+}
+@media (max-width: 600px) { .tally { display: none; } }
 .trouble { position: fixed; left: 50%; top: 64px; transform: translateX(-50%); max-width: 620px; z-index: 20; background: var(--madder-wash); border: 1px solid var(--madder); border-radius: 10px; padding: 8px 16px; font-size: 14px; }
 </style>

@@ -25,7 +25,7 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.formats.job_order import job_order
 from kenzet.formats.job_parts import JobBlock, JobSheet, JobZone, Picture
 from kenzet.formats.placement import Paper, pages_of
-from kenzet.say import sum_words, whereabouts, zone_words
+from kenzet.say import sum_words, whereabouts, zone_advice, zone_words
 from kenzet.say import words as w
 from kenzet.say.mark_words import DRAWN, METHOD_LABELS
 from kenzet.say.placing_words import summary
@@ -128,7 +128,7 @@ def _zone(
         says.append(sum_line(sum_words.the_sum(plan.sum(drawing), plan.kit, unit)))
     says += summary(plan, drawing, unit)
     says += [f"{w.plain(row.label)}: {w.plain(row.words)}" for row in zone_words.begins(plan, drawing)]
-    drift = w.plain(zone_words.drift(plan, drawing, unit))
+    drift = w.plain(zone_advice.drift(plan, drawing, unit))
     says += [drift] if drift else []
     drawn = f"{METHOD_LABELS[marks.method].lower()}, {marks.count} to draw, {w.minutes(marks.seconds)}"
     says.append(f"Marks: {drawn if marks.count else 'none'}.")

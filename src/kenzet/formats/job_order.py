@@ -38,7 +38,10 @@ def job_order(laid: QuiltLayout, found: QuiltRoute, unit: Unit, seams: Iterable[
     says = [f"{w.plain(row.label)}: {w.plain(row.words)}" for row in route_rows(laid, found, unit)]
     picture = Picture((laid.top.width, laid.top.height), tuple(seams), (), numbers=numbers)
     ways = tuple(_job_way(found, number) for number in range(len(found.routes)))
-    notes = [*([QUICK] if found.quick else []), *route_notes(laid, found, unit)]
+    notes = [
+        *([QUICK] if found.quick else []),
+        *(w.plain(note.words) for note in route_notes(laid, found, unit)),
+    ]
     return JobOrder(picture, (*says, *notes), ways)
 
 

@@ -18,6 +18,7 @@ from kenzet.formats.svg import NAMESPACE
 _MOST_LINES = 3_000
 _PLAIN = "#e8e1d3"  # a patch whose fabric has no colour
 _STITCH = 0.0025  # of the longer side
+_SEAM = 0.0018  # of the longer side
 
 
 def picture_svg(laid: QuiltLayout) -> bytes:
@@ -26,9 +27,14 @@ def picture_svg(laid: QuiltLayout) -> bytes:
     ET.register_namespace("", NAMESPACE)
     root = ET.Element(f"{{{NAMESPACE}}}svg", viewBox=f"0 0 {wide:.1f} {high:.1f}")
     ET.SubElement(root, f"{{{NAMESPACE}}}title").text = laid.quilt.name
+    seam = {
+        "stroke": "#6e685a", "stroke-opacity": "0.5", "stroke-width": f"{_SEAM * max(wide, high):.2f}", "stroke-linejoin": "round"
+    }  # fmt: skip
     for colour, paths in _patches(laid, high).items():
         ET.SubElement(
-            root, f"{{{NAMESPACE}}}path", {"fill": colour, "fill-rule": "evenodd", "d": "".join(paths)}
+            root,
+            f"{{{NAMESPACE}}}path",
+            {"fill": colour, "fill-rule": "evenodd", **seam, "d": "".join(paths)},
         )
     lines = list(_lines(laid, high))
     if lines:

@@ -6,7 +6,7 @@ from itertools import pairwise
 
 import shapely
 
-from kenzet.core.numbers.measure import COARSE, Unit, in_words
+from kenzet.core.numbers.measure import COARSE, Unit, in_words, long_figure
 from kenzet.core.route.needle import roll
 from kenzet.core.route.network import LINE
 from kenzet.core.route.quilt import QuiltRoute
@@ -15,6 +15,7 @@ from kenzet.core.route.unit import corners_of
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import PinnedEnds
+from kenzet.say import words as w
 from kenzet.say.whereabouts import CORNERS
 
 TINY = 0.5  # mm
@@ -22,8 +23,14 @@ _OVER_AGAIN = 0.15
 _TOLD = 0.1  # of the lines
 
 
-def route_notes(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[str]:
-    """What the route asks of her beside following it."""
+def route_notes(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[w.Known]:
+    """What the route asks of her beside following it: first what may harm the quilt."""
+    harm = [w.Known(words=[said], tone="warns") for said in dict.fromkeys(_harm(laid, found, unit))]
+    rest = [w.Known(words=[said], tone="tells") for said in dict.fromkeys(_tells(laid, found, unit))]
+    return [*harm, *rest]
+
+
+def _harm(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[str]:
     kit, said = laid.quilt.kit, []
     side = min(laid.top.width, laid.top.height)
     thick = roll(side / 2, float(kit.batting.thickness.mm))
@@ -46,7 +53,11 @@ def route_notes(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[str]:
             said.append(
                 f"{one.unit.part.name}: {thick} threads overlap in one place, because other routes are much longer."
             )
-    said += _order_notes(found, unit)
+    return said
+
+
+def _tells(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[str]:
+    said = []
     for before, visit in pairwise(found.visits):
         foot, was = (found.routes[v.route].unit.foot for v in (visit, before))
         if foot != was:
@@ -56,6 +67,7 @@ def route_notes(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[str]:
             )
     said += _finished(found)
     said += _turns(laid, found)
+    said += _order_notes(found, unit)
     if laid.quilt.stitching.ditch == "last" and any(
         one.unit.rank and all(d.fill.in_the_ditch for _, d in one.unit.drawings) for one in found.routes
     ):
@@ -65,7 +77,7 @@ def route_notes(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[str]:
     loose = sum(len(one.runs) > 1 for one in found.routes)
     if loose and laid.quilt.stitching.retrace == "forbidden":
         said.append("Your settings do not allow resewing lines, so some lines need a new thread.")
-    return list(dict.fromkeys(said))
+    return said
 
 
 def _order_notes(found: QuiltRoute, unit: Unit) -> list[str]:
@@ -76,13 +88,13 @@ def _order_notes(found: QuiltRoute, unit: Unit) -> list[str]:
         again = sum(float(one.network.lengths[k]) for k in one.travel.edges if one.network.kinds[k] == LINE)
         if again > _OVER_AGAIN * one.network.stitched:
             said.append(
-                f"{name}: {round(100 * again / one.network.stitched)} % of the lines are sewn over again to get from line to "
-                "line. Sew the seams that lie between them too (a fill in the ditch, or a cross): travel hides there."
+                f"{name}: {round(100 * again / one.network.stitched)} % of the lines are sewn twice to get from line to line. "
+                "Sew the seams between them too, in the ditch: travel hides there."
             )
         if one.more > _TOLD * one.network.stitched:
             said.append(
-                f"{name}: {in_words(one.more, unit, COARSE[unit])} of travelling is there so that each line finds the one that "
-                "it is laid on, and each set is sewn whole. The search for a shorter route also tells which line to draw to save some of that."
+                f"{name}: {long_figure(one.more, unit)} of the travelling is needed because each line is placed from "
+                "another and each set is sewn whole. Draw a line more to save some of it: “Search for shorter routes” says which."
             )
     return said
 

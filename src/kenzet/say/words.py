@@ -49,6 +49,24 @@ class Row(Said):
     typed: bool = False
 
 
+class Mend(Said):
+    """What a button sets to mend something."""
+
+    label: str
+    values: dict[str, str | None]
+
+
+class Known(Said):
+    """A sentence that she ought to know: ``tone`` "warns" where something comes out wrong, "tells" where it is only worth knowing.
+    ``at`` is the place that it speaks of, in the part's coordinates.
+    """
+
+    words: Words
+    tone: Literal["warns", "tells"]
+    mend: Mend | None = None
+    at: list[float] | None = None
+
+
 class Total(Said):
     """A figure of the tally, with the bare number so that a change can be told."""
 
@@ -81,6 +99,7 @@ class FieldView(Said):
     presets: list[float]
     used: bool
     minor: bool
+    theme: str
     least: float | None
     most: float | None
 
@@ -154,9 +173,28 @@ def field(
         presets=list(form.presets),
         used=used,
         minor=form.minor,
+        theme=theme_of(name),
         least=limits[0],
         most=limits[1],
     )
+
+
+_THEMES = {
+    "Direction": ("angle", "along", "second_angle", "second_spacing", "crossed", "lean", "narrow"),
+    "Position": ("origin", "first_gap", "start", "base", "about", "at", "slide", "turns"),
+    "Rows": ("rhythm", "rows", "rounds", "lines", "together"),
+    "Small pieces": ("skip",),
+}
+_THEME = {name: theme for theme, names in _THEMES.items() for name in names}
+
+
+def theme_of(name: str) -> str:
+    """Under which heading a parameter of a fill is asked for: "Shape" where it is not about where the lines lie.
+
+    >>> theme_of("angle"), theme_of("rise")
+    ('Direction', 'Shape')
+    """
+    return _THEME.get(name, "Shape")
 
 
 def length_text(length: Length, unit: Unit) -> str:

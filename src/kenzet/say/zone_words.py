@@ -6,32 +6,28 @@ from collections.abc import Iterable, Mapping, Sequence
 from fractions import Fraction
 from typing import Any
 
-from kenzet.core.advice.continuity import continuity, continuity_fix
-from kenzet.core.advice.contrast import neighbours, stands_alone
+from kenzet.core.advice.continuity import continuity
+from kenzet.core.advice.contrast import neighbours
 from kenzet.core.advice.counts import cells_of, rows_of
 from kenzet.core.advice.edge_step import Slant, step_is_typed, takes_step
 from kenzet.core.advice.features import Feature
 from kenzet.core.fills import Fill
 from kenzet.core.fills.base import Figure, PointFit, SpacingSuggestion
-from kenzet.core.geom.edge_ticks import edge_names
-from kenzet.core.numbers.measure import COARSE, INCH, Length, Unit, figure, long_figure
+from kenzet.core.numbers.measure import COARSE, Length, Unit, figure, long_figure
 from kenzet.core.numbers.meeting import NEAR
 from kenzet.core.params import Form
-from kenzet.core.placing.line_order import pieces_of
 from kenzet.core.plan.beyond_edge import turns_beyond_edge
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.widest_gap import WidestGap
 from kenzet.core.plan.zone_plan import ZonePlan
-from kenzet.core.ruler.drift import anchor_every, error_after
-from kenzet.core.ruler.offset_sums import OffsetSum
-from kenzet.core.tolerances import VISIBLE
+from kenzet.core.ruler.offset_sums import best_offset_sum
 from kenzet.core.top.line_ends import ALLOWANCE
-from kenzet.core.top.naming import where
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.zone import Zone
 from kenzet.say import whereabouts
 from kenzet.say import words as w
 from kenzet.say.sum_words import Offer
+from kenzet.say.zone_advice import ratio
 
 
 class ApartView(w.Said):
@@ -103,56 +99,13 @@ def begins(plan: ZonePlan, drawing: Drawing) -> list[w.Row]:
     return rows
 
 
-def drift(plan: ZonePlan, drawing: Drawing, unit: Unit) -> w.Words:
-    """What laying each line on the last one comes to, and how many drawn ones hold it; nothing where none is laid so."""
-    kit, total = plan.kit, plan.sum(drawing)
-    follow = int(plan.references(drawing).runs.max(initial=0))
-    spread, tolerance = float(kit.spread.mm), float(kit.tolerance.mm)
-    if total.can_be_laid and follow > 1:
-        bias = float(total.out)
-        every, out = anchor_every(bias, spread, tolerance), error_after(follow, bias, spread)
-        said: w.Words = [
-            f"Placed line by line, line {follow} may be off by ",
-            w.shown(out, unit, COARSE[unit] / 4, about=True),
-            ". ",
-        ]
-        if total.out:
-            each = f"{abs(bias) / INCH:.3f} in" if unit == "in" else f"{abs(bias):.2f} mm"
-            said = [f"Each comes {each} too {'wide' if bias > 0 else 'close'}. ", *said]
-        if every >= follow:
-            return [*said, "That is within your tolerance."]
-        return [
-            *said,
-            f"Draw every {w.nth(every)} line to stay within ",
-            w.shown(kit.tolerance.mm, unit),
-            ".",
-        ]
-    if total.off and drawing.lines > 1:
-        return _off(total, drawing.lines, spread, tolerance, unit)
-    return []
-
-
-def _off(total: OffsetSum, lines: int, spread: float, tolerance: float, unit: Unit) -> w.Words:
-    """F47: foot and ruler do not add up."""
-    off, many = float(total.off), min(lines - 1, 8)
-    every = anchor_every(off, spread, tolerance)
-    said: w.Words = [
-        "With the nearest mark each line would be ",
-        w.shown(abs(off), unit, COARSE[unit] / 4, about=True),
-        f" too {'wide' if off > 0 else 'close'}: ",
-        w.shown(abs(off) * many, unit, COARSE[unit], about=True),
-        f" after {many}. ",
-    ]
-    if every <= 1:
-        return [*said, "So mark every line."]
-    return [*said, f"If you use it, mark every {w.nth(every)} line."]
-
-
 def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[Offer]:
-    """Spacings near hers that suit the zone; the one she has is told as such."""
+    """Spacings near hers that suit the zone, those first that her rulers have; the one she has is told as such."""
     hers = figure(drawing.fill.spacing.mm, unit, about=True).text
-    return [
-        Offer(
+    found = []
+    for wish in plan.suggest_spacings(drawing, place):
+        lacks = _lacks(plan, drawing, wish, unit)
+        offer = Offer(
             value=wish.length.text,
             values={"spacing": wish.length.text, **dict(wish.values)},
             # one that reads like hers says that it is a hair more or less
@@ -164,11 +117,22 @@ def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[Off
                     about=figure(wish.length.mm, unit, about=True).text != hers,
                 )
             ],
-            label=_does(wish, drawing.fill.spacing.mm),
+            label=_does(wish, drawing.fill.spacing.mm) + lacks,
             now=not wish.values and abs(wish.length.mm - drawing.fill.spacing.mm) < _SAME,
         )
-        for wish in plan.suggest_spacings(drawing, place)
-    ]
+        found.append((bool(lacks), offer))
+    return [offer for _, offer in sorted(found, key=lambda one: one[0])]
+
+
+def _lacks(plan: ZonePlan, drawing: Drawing, wish: SpacingSuggestion, unit: Unit) -> str:
+    """Where no ruler of hers has a spacing, the nearest that one has."""
+    if not len(drawing.stretches):
+        return ""
+    total = best_offset_sum(plan.kit, wish.length.mm, float(drawing.lengths.max(initial=0.0)))
+    if total.can_be_laid or not total.nearest:
+        return ""
+    _, near = min(total.nearest, key=lambda one: abs(one[1] - total.spacing))
+    return f" · ruler has {figure(near, unit).text}"
 
 
 _MOST_CURVES = 3
@@ -245,32 +209,31 @@ def _does(wish: SpacingSuggestion, wanted: Fraction) -> str:
 
 def neighbourhood(
     laid: QuiltLayout, plans: Mapping[str, ZonePlan], plan: ZonePlan, place: str, unit: Unit
-) -> tuple[list[w.Row], list[w.Words]]:
-    """How the zone stands to what lies beside it: figures, and what a quilter would be told."""
+) -> list[w.Row]:
+    """How the zone stands to what lies beside it."""
     found: list[w.Row] = []
-    said: list[w.Words] = []
     flows = continuity(plan)
     if flows is not None:
         words: w.Words = ["lines meet"] if flows.meets else ["lines turn"]
         if not flows.meets and not flows.turned:
             words = ["miss by ", w.shown(flows.miss, unit, COARSE[unit] / 2, about=True)]
-            said.append(
-                [
-                    "The lines do not meet from block to block.",
-                    *([" They do if you count from the quilt’s center."] if continuity_fix(plan) else []),
-                ]
-            )
         found.append(w.Row(label=["From block to block"], words=words))
     for beside in neighbours(laid, plans, plan.key, place)[:4]:
-        how = "open" if beside.ratio is None else f"{beside.ratio:.2f} : 1"
-        found.append(w.Row(label=[f"Beside {beside.name}"], words=[how]))
-        if not beside.reads:
-            said.append(
-                [f"Against “{beside.name}” it is {how}: the two densities are too close to contrast."]
-            )
-    if stands_alone(plans, plan.key):
-        said.append(["This fill is used only once. Repeat it elsewhere or make it a feature."])
-    return found, said
+        found.append(w.Row(label=[f"Beside {beside.name}"], words=[ratio(beside.ratio)]))
+    return found
+
+
+def beyond_edge(laid: QuiltLayout, plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[w.Row]:
+    """From where is counted at the quilt's edge, and how far lines turn beyond it."""
+    far = turns_beyond_edge(laid, drawing, place)
+    found: list[w.Row] = []
+    if laid.reaches_edge(plan.zone) and drawing.lines:
+        counted: w.Words = ["the finished edge, ", w.shown(ALLOWANCE, unit), " inside the raw one"]
+        found.append(w.Row(label=["At the quilt’s edge, count from"], words=counted))
+    if far:
+        out = w.shown(far, unit, COARSE[unit], about=True)
+        found.append(w.Row(label=["Turns outside the finished edge"], words=["up to ", out]))
+    return found
 
 
 def rows(
@@ -350,113 +313,8 @@ def meetings(ways: Sequence[PointFit], chosen: Sequence[Feature], unit: Unit) ->
     return MeetView(ways=views, said=said)
 
 
-def _empty_pieces(drawing: Drawing) -> list[w.Words]:
-    """Pieces of the zone in which nothing of the fill lies are named."""
-    pieces = drawing.region.pieces
-    if len(pieces) < 2 or not drawing.lines or drawing.hints or len(pieces) > 200:
-        return []
-    filled = set(pieces_of(drawing))
-    empty = [piece for k, piece in enumerate(pieces) if k not in filled]
-    if not empty:
-        return []
-    part = drawing.shape.part
-    where_ = ", ".join(where(piece.area.geoms[0], part.width, part.height) for piece in empty[:3])
-    more = f" and {len(empty) - 3} more" if len(empty) > 3 else ""
-    what = "One piece of the zone stays" if len(empty) == 1 else f"{len(empty)} pieces of the zone stay"
-    return [[f"{what} empty because this fill does not fit there: {where_}{more}."]]
-
-
 ORDERS: dict[str, tuple[str, ...]] = {
     "": (), "sets": ("the first set", "the second set"), "rings": ("the outermost ring", "the innermost"), "outline": ("the outline", "what is inside it"),
     "cells": ("any figure", "whole figures"),
 }  # fmt: skip
 """What of a fill can be sewn first, and what it is by itself."""
-
-
-def advice(plan: ZonePlan, drawing: Drawing, place: str, gap: WidestGap | None, unit: Unit) -> list[w.Words]:
-    """What a quilter would be told, with its reason and a way out."""
-    found: list[w.Words] = []
-    limit = plan.kit.batting.limit.mm
-    if drawing.lines == 0 and drawing.left_out:
-        shortest = w.shown(drawing.fill.least_piece or drawing.least, unit, COARSE[unit], about=True)
-        found.append(
-            [
-                f"Nothing is sewn. All {drawing.left_out:,} lines are shorter than ",
-                shortest,
-                "and are left out. Leave out fewer lines, or change the spacing.",
-            ]
-        )
-    elif drawing.lines == 0 and not drawing.hints:
-        found.append(
-            [
-                "No line fits: the zone is narrower than the spacing. Use a smaller spacing or leave the zone unquilted."
-            ]
-        )
-    found += _empty_pieces(drawing)
-    if gap and gap.width > float(limit) + VISIBLE:
-        found.append(
-            [
-                "The widest gap is ",
-                w.shown(gap.width, unit, COARSE[unit], about=True),
-                "; your batting allows ",
-                w.shown(limit, unit),
-                ". Use a smaller spacing, or choose another batting.",
-            ]
-        )
-    return found + _sliver(plan, drawing, place, unit)
-
-
-def beyond_edge(
-    laid: QuiltLayout, plan: ZonePlan, drawing: Drawing, place: str, unit: Unit
-) -> tuple[list[w.Row], list[w.Words]]:
-    """From where is counted at the quilt's edge, where lines turn beyond it, and what lacks there for sewing on to those turns."""
-    far = turns_beyond_edge(laid, drawing, place)
-    counted: list[w.Row] = []
-    if laid.reaches_edge(plan.zone) and drawing.lines:
-        raw = w.shown(ALLOWANCE, unit)
-        counted = [
-            w.Row(
-                label=["At the quilt’s edge, count from"],
-                words=["the finished edge, ", raw, " inside the raw one"],
-            )
-        ]
-    if not far:
-        return counted, []
-    needs, has = far + float(plan.kit.reach), float(ALLOWANCE + laid.quilt.batting_overhang.mm)
-    out = w.shown(far, unit, COARSE[unit], about=True)
-    needed = w.shown(needs, unit, COARSE[unit], about=True)
-    row = w.Row(label=["Turns outside the finished edge"], words=["up to ", out])
-    if needs <= has + VISIBLE:
-        return [*counted, row], []
-    return [*counted, row], [
-        [
-            "At the quilt’s edge the lines turn up to ",
-            out,
-            " beyond the finished edge. To sew on to those turns you need ",
-            needed,
-            " of batting and backing there, the foot counted in; you have ",
-            w.shown(has, unit, COARSE[unit], about=True),
-            ". Stop each line at the edge, or leave more.",
-        ]
-    ]
-
-
-def _sliver(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[w.Words]:
-    """The narrowest gap left along an edge, if it is a sliver, and what would leave more."""
-    narrow = next(iter(plan.edge_remainders(drawing)), None)
-    if narrow is None or not narrow.sliver or drawing.lines == 0 or not drawing.fill.sewn:
-        return []
-    name = edge_names(drawing.region)[narrow.edge]
-    name = "one edge" if name.startswith("edge ") else f"the {name}"
-    said: w.Words = [
-        f"Along {name} a sliver of ",
-        w.shown(narrow.gap, unit, COARSE[unit] / 2, about=True),
-        " is left. ",
-    ]
-    mend = plan.fix_sliver(drawing, place)
-    if mend is None:
-        return [[*said, "Choose an even spacing, or count from another point."]]
-    better = w.shown(mend.gap, unit, COARSE[unit] / 4, about=True)
-    if mend.how == "even spacing":
-        return [[*said, better, " apart comes out even."]]
-    return [[*said, f"With a {mend.how} it would be ", better, "."]]

@@ -12,6 +12,7 @@ from kenzet import __version__
 from kenzet.store.pool import Pool
 from kenzet.web import guard
 from kenzet.web.backups import backups
+from kenzet.web.begin import begin
 from kenzet.web.bench import bench
 from kenzet.web.cupboard import cupboard
 from kenzet.web.drawing import drawing
@@ -94,6 +95,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(kit)
     app.register_api(cupboard)
     app.register_api(backups)
+    app.register_api(begin)
     if settings.pages:
         _serve_pages(app, settings.pages)
     return app

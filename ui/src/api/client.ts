@@ -52,6 +52,8 @@ const params = (quilt: string) => ({ path: { quilt } })
 export const api = {
   home: () => unwrap(client.GET('/api/home')),
   copies: () => unwrap(client.GET('/api/backups')),
+  draft: (body: Views['WishRequest']) => unwrap(client.POST('/api/draft', { body })),
+  blocks: () => unwrap(client.GET('/api/blocks')),
   addQuilts: (body: Partial<Views['NewQuilts']>) => unwrap(client.POST('/api/quilts', { body: body as Views['NewQuilts'] })),
   top: (quilt: string, unit: Unit) =>
     unwrap(client.GET('/api/quilts/{quilt}/top', { params: { ...params(quilt), query: { unit } } })),

@@ -38,6 +38,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The blocks that are offered. */
+        get: operations["begin_blocks_blocks_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A quilt as wished; nothing is kept. */
+        post: operations["begin_draft_draft_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/files.zip": {
         parameters: {
             query?: never;
@@ -2423,6 +2457,16 @@ export interface components {
             kind: "diamond-star";
         };
         /**
+         * DraftView
+         * @description What the wish comes to: its finished size, and a picture of it as SVG.
+         */
+        DraftView: {
+            /** Picture */
+            picture: string;
+            /** Size */
+            size: (string | components["schemas"]["Shown"])[];
+        };
+        /**
          * DrawSeams
          * @description Seams are added.
          */
@@ -2721,6 +2765,8 @@ export interface components {
             shown: components["schemas"]["Shown"] | null;
             /** Text */
             text: string;
+            /** Theme */
+            theme: string;
             /** Used */
             used: boolean;
         };
@@ -3646,6 +3692,27 @@ export interface components {
             slots: components["schemas"]["SlotView"][];
         };
         /**
+         * Known
+         * @description A sentence that she ought to know: ``tone`` "warns" where something comes out wrong, "tells" where it is only worth knowing.
+         *     ``at`` is the place that it speaks of, in the part's coordinates.
+         */
+        Known: {
+            /**
+             * At
+             * @default null
+             */
+            at: number[] | null;
+            /** @default null */
+            mend: components["schemas"]["Mend"] | null;
+            /**
+             * Tone
+             * @enum {string}
+             */
+            tone: "warns" | "tells";
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
          * LaidView
          * @description A strip of tape or a stencil where it is laid in round ``round`` (from 0): its corners, flat x, y, and what is sewn
          *     along it, from start to end; mm in the part.
@@ -4372,6 +4439,18 @@ export interface components {
             rise: string | null;
         };
         /**
+         * Mend
+         * @description What a button sets to mend something.
+         */
+        Mend: {
+            /** Label */
+            label: string;
+            /** Values */
+            values: {
+                [key: string]: string | null;
+            };
+        };
+        /**
          * MethodView
          * @description A way of marking with what it costs.
          */
@@ -4463,10 +4542,20 @@ export interface components {
                  */
                 block: string | null;
                 /**
+                 * Border
+                 * @default null
+                 */
+                border: string | null;
+                /**
                  * Columns
                  * @default 3
                  */
                 columns: number;
+                /**
+                 * First
+                 * @default Plain
+                 */
+                first: string;
                 /**
                  * Height
                  * @default null
@@ -5797,7 +5886,7 @@ export interface components {
             fields: components["schemas"]["FieldView"][];
             here: components["schemas"]["HereView"] | null;
             /** Notes */
-            notes: string[];
+            notes: components["schemas"]["Known"][];
             /** Paces */
             paces: components["schemas"]["FieldView"][];
             /** Quick */
@@ -7960,6 +8049,14 @@ export interface components {
             roles: string[];
         };
         /**
+         * TilesView
+         * @description The blocks that are offered.
+         */
+        TilesView: {
+            /** Tiles */
+            tiles: components["schemas"]["TileView"][];
+        };
+        /**
          * ToolView
          * @description A marking tool, and how it shows on this zone's fabrics.
          */
@@ -8572,6 +8669,74 @@ export interface components {
             typed: "true" | "step";
         };
         /**
+         * WishRequest
+         * @description What is wished so far.
+         */
+        WishRequest: {
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+            /**
+             * NewQuilt
+             * @description ``columns`` by ``rows`` blocks of ``block``, or blocks that fill a finished ``width`` by ``height``; every block is the offered pattern
+             *     called ``first``, or plain; ``border`` is the width of one around all.
+             */
+            wish: {
+                /**
+                 * Arrangement
+                 * @default rows
+                 * @enum {string}
+                 */
+                arrangement: "rows" | "on point" | "medallion" | "single block" | "strips";
+                /**
+                 * Block
+                 * @default null
+                 */
+                block: string | null;
+                /**
+                 * Border
+                 * @default null
+                 */
+                border: string | null;
+                /**
+                 * Columns
+                 * @default 3
+                 */
+                columns: number;
+                /**
+                 * First
+                 * @default Plain
+                 */
+                first: string;
+                /**
+                 * Height
+                 * @default null
+                 */
+                height: string | null;
+                /** Name */
+                name: string;
+                /**
+                 * Rows
+                 * @default 4
+                 */
+                rows: number;
+                /**
+                 * Use
+                 * @default lap
+                 * @enum {string}
+                 */
+                use: "bed" | "lap" | "baby" | "wall" | "runner" | "garment or bag" | "practice piece";
+                /**
+                 * Width
+                 * @default null
+                 */
+                width: string | null;
+            };
+        };
+        /**
          * Zigzag
          * @description Legs that advance ``advance`` along the row and throw ``throw`` · ``depth`` sideways (F17).
          */
@@ -8847,16 +9012,10 @@ export interface components {
          *
          *     ``measuring`` is true where the widest gap takes long and was not waited for.
          *     ``own_ruler`` is the ruler that she has chosen for the zone, by its key.
-         *     ``across`` holds what to set so that lines go on from block to block, where they do not.
+         *     ``known`` is what she ought to know, the most harmful first.
          *     ``over`` names the fill on top, ``cells`` says where it lies. ``times`` is how often it lies in the quilt, ``here_apart`` whether the place at hand is apart.
          */
         ZoneView: {
-            /** Across */
-            across: {
-                [key: string]: string;
-            };
-            /** Advice */
-            advice: (string | components["schemas"]["Shown"])[][];
             /** Alike */
             alike: string[];
             /** Apart */
@@ -8871,8 +9030,6 @@ export interface components {
             corners: components["schemas"]["Spot"][];
             /** Drawings */
             drawings: components["schemas"]["DrawingView"][];
-            /** Drift */
-            drift: (string | components["schemas"]["Shown"])[];
             /** Edges */
             edges: components["schemas"]["Spot"][];
             /** Ends */
@@ -8888,14 +9045,14 @@ export interface components {
             gap: components["schemas"]["GapView"] | null;
             /** Here Apart */
             here_apart: boolean;
+            /** Known */
+            known: components["schemas"]["Known"][];
             /** Layer */
             layer: number;
             /** Measuring */
             measuring: boolean;
             /** Name */
             name: string;
-            /** Notes */
-            notes: string[];
             /** Occurs */
             occurs: string;
             /** Offers */
@@ -8983,6 +9140,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CopiesView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_blocks_blocks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TilesView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_draft_draft_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WishRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
                 };
             };
             /** @description Refused: what is wrong, and in which field */

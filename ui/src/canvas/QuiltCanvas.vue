@@ -84,7 +84,7 @@ const at = computed(() => item.value?.at ?? (shape.value ? [1, 0, 0, 1, 0, 0] : 
 const times = computed(() => info.value?.shapes.reduce((sum, s) => sum + s.places.length, 0) ?? 0)
 const seenBox = computed(() => laid.value.find((one) => one.place === props.seen)?.box)
 const here = computed<Box | undefined>(() => seenBox.value ?? item.value?.box ?? (shape.value ? whole.value : undefined))
-const { width, height, view, grabbing, local, fitAll, fitZone, zoomBy, pan, seek, wheel, down, move, up } = useCamera(
+const { width, height, view, grabbing, local, fitAll, fitZone, zoomBy, pan, seek, close, wheel, down, move, up } = useCamera(
   pane, whole, here, click,
 )
 const drawing = computed(() => {
@@ -144,7 +144,11 @@ const tickLabels = computed(() =>
   }),
 )
 
-defineExpose({ fitAll, fitZone, zoomBy, pan })
+/** A place in the coordinates of what is at hand, come close to. */
+function look(spot: number[]) {
+  if (at.value) close(...placed(at.value, spot[0]!, spot[1]!))
+}
+defineExpose({ fitAll, fitZone, zoomBy, pan, look })
 watch(() => props.quilt.id, () => fitAll(false))
 watch([() => props.quilt.width, () => props.quilt.height], () => fitAll()) // only where they have changed
 watch(() => [props.zone, props.place], () => { if (!props.open) seek() })

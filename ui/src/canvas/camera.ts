@@ -135,5 +135,11 @@ export function useCamera(
     if (out || size < 0.45 * Math.min(width.value, height.value)) fitZone()
   }
 
-  return { width, height, view, grabbing, local, fitAll, fitZone, zoomBy, pan, seek, wheel, down, move, up }
+  /** Come close to a place of the quilt: some 100 mm of it fill the pane. */
+  function close(x: number, y: number) {
+    untouched = false
+    go(framed({ left: x - 50, right: x + 50, bottom: y - 50, top: y + 50 }))
+  }
+
+  return { width, height, view, grabbing, local, fitAll, fitZone, zoomBy, pan, seek, close, wheel, down, move, up }
 }

@@ -39,7 +39,7 @@ function done() {
     v-if="field.control === 'length'" :field="field" :error="error" :unit="unit" :big="main" :steps="main" compact
     @typed="emit('set', $event)" @step="emit('step', $event)"
   >
-    <template v-if="main" #hint>[ and ] change it</template>
+    <template v-if="main" #hint><span class="keys-only">[ and ] change it</span></template>
   </LengthField>
   <fieldset v-else :class="{ half: field.control === 'count' || field.control === 'text' }" :title="field.help">
     <legend class="head"><span class="label">{{ field.label }}</span><slot /></legend>
@@ -78,7 +78,7 @@ legend { padding: 0; margin-bottom: 5px; width: 100%; }
 .half .chips { flex-wrap: nowrap; gap: 4px; }
 .half .own { flex: 1; min-width: 0; width: 40px; font-size: 13px; }
 .half .chip { padding: 2px 9px; }
-.own { width: 54px; height: 34px; border: 1px solid var(--rule); border-radius: 8px; text-align: center; background: #fff; font-size: 14px; }
+.own { width: 54px; height: 34px; border: 1px solid var(--rule); border-radius: 8px; text-align: center; background: var(--field); font-size: 14px; }
 .own.on { border-color: var(--indigo); background: var(--indigo-wash); font-weight: 700; }
 .error { color: var(--madder); font-size: 14px; margin-top: 5px; }
 </style>

@@ -58,14 +58,14 @@ watch(() => props.field, () => (said = undefined))
 .head { display: flex; justify-content: space-between; align-items: baseline; gap: 8px; margin-bottom: 5px; }
 .box { display: flex; gap: 10px; align-items: center; }
 .well { position: relative; flex: 1; display: block; }
-input { width: 100%; height: 38px; padding: 0 10px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; font-weight: 700; text-align: center; }
+input { width: 100%; height: 38px; padding: 0 10px; border: 1px solid var(--rule); border-radius: 8px; background: var(--field); font-weight: 700; text-align: center; }
 .big input { height: 50px; border: 2px solid var(--indigo); font-size: 20px; }
 .wrong input { border-color: var(--madder); }
 input.under { color: transparent; }
 .over { position: absolute; inset: 0; display: grid; place-items: center; pointer-events: none; font-weight: 700; }
 .over.none { font-weight: 400; color: var(--soft); }
 .big .over { font-size: 20px; }
-.step { width: 44px; height: 44px; flex: none; border: 1px solid var(--rule); border-radius: 8px; background: #fff; font-size: 20px; color: var(--indigo); cursor: pointer; }
+.step { width: 44px; height: 44px; flex: none; border: 1px solid var(--rule); border-radius: 8px; background: var(--field); font-size: 20px; color: var(--indigo); cursor: pointer; }
 .step:hover { border-color: var(--indigo); }
 .error { color: var(--madder); font-size: 14px; margin-top: 5px; }
 .help { color: var(--soft); font-size: 13px; margin-top: 3px; }

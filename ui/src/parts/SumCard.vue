@@ -9,7 +9,7 @@ defineEmits<{ choose: [value: string] }>()
 
 <template>
   <section class="card weld" data-testid="sum">
-    <div class="head"><span>{{ heading }}</span><slot /></div>
+    <div class="head"><span>{{ heading }}<span v-if="sum.ruler && sum.kind !== 'none'" data-testid="with-ruler">, with “{{ sum.ruler }}”</span></span><slot /></div>
     <div v-if="sum.terms.length" class="sum">
       <template v-for="(term, k) in sum.terms" :key="k">
         <b v-if="k" class="sign">+</b>
@@ -19,8 +19,6 @@ defineEmits<{ choose: [value: string] }>()
       <span class="term"><strong><WordsText :words="sum.total.words" /></strong><small>{{ sum.total.label }}</small></span>
     </div>
     <p v-if="sum.sentence.length"><WordsText :words="sum.sentence" /></p>
-    <p v-if="sum.ruler && sum.kind !== 'none'" class="instead" data-testid="with-ruler">with “{{ sum.ruler }}”</p>
-    <p v-if="sum.instead.length" class="instead"><WordsText :words="sum.instead" /></p>
     <div v-if="sum.offers.length" class="chips near">
       <v-btn v-for="offer in sum.offers" :key="offer.value" class="chip" :title="offer.label" @click="$emit('choose', offer.value)">
         <WordsText :words="offer.words" />
@@ -30,8 +28,7 @@ defineEmits<{ choose: [value: string] }>()
 </template>
 
 <style scoped>
-.head { display: flex; justify-content: space-between; align-items: baseline; }
-.instead { margin-top: 5px; font-size: 13px; color: var(--weld-ink); }
+.head { display: flex; justify-content: space-between; align-items: baseline; gap: 8px; font-size: 14px; }
 .sum { display: flex; align-items: flex-start; gap: 8px; margin-top: 6px; }
 .term { display: grid; justify-items: center; text-align: center; gap: 2px; }
 .term strong { font-size: 19px; line-height: 1.25; min-height: 34px; display: grid; align-items: center; }

@@ -7,10 +7,20 @@ import FigureText from './FigureText.vue'
 const props = defineProps<{ words: Words }>()
 const STOP = /^[.,;:!?)]+/
 const stop = (k: number) => {
-  const word = props.words[k]
-  return typeof word === 'string' && typeof props.words[k - 1] === 'object' ? (STOP.exec(word)?.[0] ?? '') : ''
+  const word = words.value[k]
+  return typeof word === 'string' && typeof words.value[k - 1] === 'object' ? (STOP.exec(word)?.[0] ?? '') : ''
 }
-const parts = computed(() => props.words.map((word, k) => (typeof word === 'string' ? word.slice(stop(k).length) : { shown: word, stop: stop(k + 1) })))
+const FRACTION = /(?<![\d/.])(?:(\d+) )?(\d+)\/(\d+)(?![\d/])/
+/** Text in which a fraction is written out, taken apart so that it can be set as one. */
+function lettered(text: string): Words {
+  const found = FRACTION.exec(text)
+  if (!found) return text ? [text] : []
+  const [said, whole, num, den] = found
+  const shown = { minus: false, whole: whole ?? '0', num: Number(num), den: Number(den), hair: 0, unit: '', text: said }
+  return [...(found.index ? [text.slice(0, found.index)] : []), shown, ...lettered(text.slice(found.index + said.length))]
+}
+const words = computed(() => props.words.flatMap((word) => (typeof word === 'string' ? lettered(word) : [word])))
+const parts = computed(() => words.value.map((word, k) => (typeof word === 'string' ? word.slice(stop(k).length) : { shown: word, stop: stop(k + 1) })))
 </script>
 
 <template>

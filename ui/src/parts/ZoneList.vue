@@ -18,6 +18,6 @@ defineEmits<{ choose: [key: string] }>()
 <style scoped>
 .list { display: grid; gap: 8px; }
 .list p { margin-bottom: 6px; }
-.zone { display: flex; justify-content: space-between; align-items: center; min-height: 44px; padding: 0 14px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; cursor: pointer; text-align: left; }
+.zone { display: flex; justify-content: space-between; align-items: center; min-height: 44px; padding: 0 14px; border: 1px solid var(--rule); border-radius: 8px; background: var(--field); cursor: pointer; text-align: left; }
 .zone:hover, .zone.chosen { border-color: var(--indigo); }
 </style>

@@ -62,7 +62,7 @@ describe('tries on a zone', () => {
     vi.useFakeTimers()
     vi.spyOn(api, 'preview').mockImplementation(async (_, body) => {
       asked.push(body)
-      return { ...view(body.fill ?? { kind: 'lines' }), measuring: !body.gap, notes: [body.gap ? 'measured' : ''] }
+      return { ...view(body.fill ?? { kind: 'lines' }), measuring: !body.gap, known: [{ words: [body.gap ? 'measured' : ''], tone: 'tells' as const, mend: null, at: null }] }
     })
     const zone = useZone()
     await zone.choose('a')
@@ -71,7 +71,7 @@ describe('tries on a zone', () => {
     await zone.set('spacing', '2')
     await vi.advanceTimersByTimeAsync(1000)
     expect(asked.filter((body) => body.gap).map((body) => body.fill)).toEqual([{ kind: 'lines', spacing: '2' }])
-    expect(zone.plan?.notes).toEqual(['measured'])
+    expect(zone.plan?.known[0]?.words).toEqual(['measured'])
     vi.useRealTimers()
   })
   it('a look that is answered after the zone was left does not bring it back', async () => {

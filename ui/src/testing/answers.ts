@@ -7,7 +7,7 @@ export type Fill = Views['Card']['fill']
 export const fill = (values: Record<string, unknown> = {}): Fill => ({ kind: 'lines', spacing: '3/4 in', angle: 45, ...values }) as Fill
 
 export const field = (some: Some<Views['FieldView']> = {}): Views['FieldView'] => ({
-  name: 'spacing', label: 'Spacing', help: '', control: 'length', text: '1 3/8', shown: figure(), empty: '', choices: [], presets: [], used: true, minor: false, least: null, most: null, ...some,
+  name: 'spacing', label: 'Spacing', help: '', control: 'length', text: '1 3/8', shown: figure(), empty: '', choices: [], presets: [], used: true, minor: false, theme: 'Shape', least: null, most: null, ...some,
 })
 export const figure = (some: Some<Views['Shown']> = {}): Views['Shown'] => ({ minus: false, whole: '1', num: 3, den: 8, hair: 0, unit: 'in', text: '1 3/8', ...some })
 
@@ -28,7 +28,7 @@ export const views = (some: Some<Views['Views']> = {}): Views['Views'] => ({ zon
 
 export const zoneView = (some: Some<Views['ZoneView']> = {}): Views['ZoneView'] => ({
   zone: 'a', place: '', where: '', times: 1, apart: [], here_apart: false, name: 'Star points', occurs: '', fill: fill(), layer: 0, over: '', cells: 'all', pins: [], fields: [], step: null, sum: null,
-  offers: [], figures: [], drift: [], own_ruler: '', sew_with: 'ruler foot', begin_other: false, second_first: false, orders: [], ends: [], alike: [], rows: [], notes: [], advice: [], across: {}, gap: null, measuring: false, can_meet: false, features: [], slivers: [],
+  offers: [], figures: [], own_ruler: '', sew_with: 'ruler foot', begin_other: false, second_first: false, orders: [], ends: [], alike: [], rows: [], known: [], gap: null, measuring: false, can_meet: false, features: [], slivers: [],
   drawings: [], edges: [], corners: [], totals: [], ...some,
 })
 

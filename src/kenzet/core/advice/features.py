@@ -34,7 +34,7 @@ def features_of(shape: ZoneShape) -> tuple[Feature, ...]:
     found += [Feature(f"seam crossing {n}", node) for n, node in enumerate(nodes, 1)]
     for name, edge in zip(edge_names(region), region.edges, strict=True):
         found.append(Feature(f"middle of the {name}", edge.at(edge.length / 2)))
-    found.append(Feature("the centre", region.middle))
+    found.append(Feature("the center", region.middle))
     found = found[:MOST_FEATURES]
     places = np.array([feature.point for feature in found])
     kept: list[int] = []

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from itertools import cycle
 from typing import Annotated, Literal
 
 from pydantic import Field, field_validator, model_validator
@@ -13,7 +14,7 @@ from kenzet.core.params import Frozen, in_range
 from kenzet.core.top.arrangement import MOST_ACROSS, Border, Cell, OnPoint, StraightRows
 from kenzet.core.top.blocks import LARGEST, Block, Fabric, Name, Patterned
 from kenzet.core.top.document import Quilt, Use
-from kenzet.core.top.patterns import PATTERNS
+from kenzet.core.top.patterns import PATTERNS, offers
 
 Arrangement = Literal["rows", "on point", "medallion", "single block", "strips"]
 PALETTE = {
@@ -50,7 +51,9 @@ def _plain(name: str, width: Length, height: Length, fabric: str) -> Block:
 
 
 class NewQuilt(Frozen):
-    """``columns`` by ``rows`` blocks of ``block``, or blocks that fill a finished ``width`` by ``height``."""
+    """``columns`` by ``rows`` blocks of ``block``, or blocks that fill a finished ``width`` by ``height``; every block is the offered pattern
+    called ``first``, or plain; ``border`` is the width of one around all.
+    """
 
     name: Name
     use: Use = "lap"
@@ -60,6 +63,20 @@ class NewQuilt(Frozen):
     block: Length | None = None
     width: Length | None = None
     height: Length | None = None
+    first: str = "Plain"
+    border: Length | None = None
+
+    @field_validator("first")
+    @classmethod
+    def _first(cls, name: str) -> str:
+        if name not in dict(offers()):
+            raise BadValue(f"There is no block called “{name[:40]}”.")
+        return name
+
+    @field_validator("border")
+    @classmethod
+    def _border(cls, width: Length | None) -> Length | None:
+        return width and in_range(width, "1/4 in", "40 in", "The width of a border")
 
     @field_validator("block")
     @classmethod
@@ -78,14 +95,23 @@ class NewQuilt(Frozen):
         return self
 
 
+def _patterned(name: str, width: Length, height: Length) -> Block:
+    """An offered block; its roles take the palette in its order."""
+    pattern = dict(offers())[name]
+    art = Patterned(pattern=pattern, fabrics=dict(zip(pattern.roles(), cycle(PALETTE), strict=False)))
+    return Block(name=name, width=width, height=height, art=art)
+
+
 def new_quilt(wish: NewQuilt) -> Quilt:
-    """A quilt of plain blocks as wished, ready to be painted. Raises BadValue at the wish's field."""
+    """A quilt as wished, ready to be painted. Raises BadValue at the wish's field."""
     columns, rows = (1, 1) if wish.arrangement in ("medallion", "single block") else (wish.columns, wish.rows)
     if wish.arrangement == "strips":
         rows = 1
     width, height = _block_size(wish, columns, rows)
-    blocks = {"plain": _plain("Plain", width, height, "ground")}
-    cells: tuple[tuple[Cell, ...], ...] = ((Cell(block="plain"),),)
+    plain = wish.first == "Plain" or wish.arrangement == "strips"
+    first = _plain("Plain", width, height, "ground") if plain else _patterned(wish.first, width, height)
+    blocks = {"plain" if plain else "first": first}
+    cells: tuple[tuple[Cell, ...], ...] = ((Cell(block=next(iter(blocks))),),)
     borders: tuple[Border, ...] = ()
     layout: StraightRows | OnPoint
     if wish.arrangement == "strips":
@@ -94,6 +120,8 @@ def new_quilt(wish: NewQuilt) -> Quilt:
     if wish.arrangement == "medallion":
         wide = Length.near(min(width.mm, height.mm) / 6, width.unit)
         borders = tuple(Border(width=wide, fabric=key, corners="squares") for key in ("main", "second"))
+    if wish.border:
+        borders = (*borders, Border(width=wish.border, fabric="dark"))
     if wish.arrangement == "on point":
         layout = OnPoint(rows=on_point_rows(cells, columns, rows), triangles="ground")
     else:

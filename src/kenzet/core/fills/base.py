@@ -311,10 +311,11 @@ class PointFit:
 
 @dataclass(frozen=True, slots=True)
 class SliverFix:
-    """What rids a fill of slivers: another datum (then ``gap`` mm are left) or the even spacing ``gap``."""
+    """What rids a fill of slivers: another datum (then ``gap`` mm are left) or the even spacing ``gap``; ``values`` are what to set."""
 
     how: SliverFixHow
     gap: Fraction
+    values: tuple[tuple[str, str], ...]
 
 
-SliverFixHow = Literal["line on the centre", "gap on the centre", "even spacing"]
+SliverFixHow = Literal["line on the center", "gap on the center", "even spacing"]

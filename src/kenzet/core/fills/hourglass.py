@@ -94,7 +94,7 @@ class Hourglass(Fill):
         leg = math.hypot(frame.width / self.across, frame.height / self.down) / 2
         rise, radius = self.arc(leg)
         return (
-            Figure("Corner to centre", leg),
+            Figure("Corner to center", leg),
             Figure("Rise", rise, typed=self.radius is None),
             Figure("Radius, sewn", radius, typed=self.radius is not None),
             Figure("Along an arc", 2 * radius * math.asin(leg / 2 / radius)),

@@ -41,11 +41,11 @@ Share2 = tuple[Annotated[float, Field(ge=-1, le=2)], Annotated[float, Field(ge=-
 Origin = Literal["centre line", "centre gap", "edge", "corner", "quilt centre", "point"]
 
 ORIGINS = (
-    Choice("centre line", "centre, line"),
-    Choice("centre gap", "centre, gap"),
+    Choice("centre line", "line on the center"),
+    Choice("centre gap", "gap on the center"),
     Choice("edge", "an edge", picks="edge"),
     Choice("corner", "a corner", picks="corner"),
-    Choice("quilt centre", "quilt centre"),
+    Choice("quilt centre", "quilt center"),
     Choice("point", "a point of the piecing", picks="point"),
 )
 
@@ -74,7 +74,7 @@ class StraightFill(SkippingFill):
     )
     origin: Origin = asked(
         "centre line",
-        Form("choice", "Counted from", "Where the first line is measured from.", choices=ORIGINS, minor=True),
+        Form("choice", "Counted from", "Where the first line is measured from.", choices=ORIGINS),
     )
     at: int | None = asked(None, Form("count", "Which edge or corner", empty="chosen for you"))
     through: Share2 | None = None
@@ -86,15 +86,13 @@ class StraightFill(SkippingFill):
             "Rhythm",
             "The repeating gaps, in multiples of the spacing: 1 2 2 4.",
             empty="even",
-            minor=True,
         ),
     )
     first_gap: Length | None = asked(
         None,
         Form(
-            "length", "First gap", "From the edge, corner or centre to the first line.",
+            "length", "First gap", "From the edge, corner or center to the first line.",
             empty="the same as the rest", only_with=("origin", ("edge", "corner", "quilt centre")),
-            minor=True,
         ),
     )  # fmt: skip
 
@@ -160,7 +158,7 @@ class StraightFill(SkippingFill):
         if self.at is not None:
             return pick(edges, self.at, "at", "edge")
         if not edges:
-            raise BadValue("This zone has no straight edge: count from its centre.", "origin")
+            raise BadValue("This zone has no straight edge: count from its center.", "origin")
         flat = Straight(angle, self.spacing.mm, 0.0)
         forward = (
             1 if flat.normal[0] > ROUNDING or (abs(flat.normal[0]) <= ROUNDING and flat.normal[1] > 0) else -1
@@ -197,8 +195,8 @@ class StraightFill(SkippingFill):
     def _centred_otherwise(self, site: Site, angles: Sequence[float]) -> list[SpacingSuggestion]:
         """The even spacing nearest to hers with a gap on the centre instead of a line, or a line instead of a gap."""
         others: dict[Origin, tuple[Origin, str]] = {
-            "centre line": ("centre gap", "even, gap on the centre"),
-            "centre gap": ("centre line", "even, line on the centre"),
+            "centre line": ("centre gap", "even, gap on the center"),
+            "centre gap": ("centre line", "even, line on the center"),
         }
         if self.origin not in others:
             return []
@@ -216,9 +214,9 @@ class StraightFill(SkippingFill):
         if self.beats != EVEN:
             return None
         if self.origin == "centre line":
-            other["gap on the centre"] = self.model_copy(update={"origin": "centre gap"})
+            other["gap on the center"] = self.model_copy(update={"origin": "centre gap"})
         elif self.origin == "centre gap":
-            other["line on the centre"] = self.model_copy(update={"origin": "centre line"})
+            other["line on the center"] = self.model_copy(update={"origin": "centre line"})
         elif self.origin == "edge" and self.first_gap is None:
             family = self.family(site, self.base_angle(site) + self.angle)
             places = _all_across(family, site.region.reach_places) or [0.0]
@@ -229,7 +227,9 @@ class StraightFill(SkippingFill):
             families = [family for family in fill.lay_out(site) if isinstance(family, Straight)]
             gaps = edge_remainders(site.region, families)
             if gaps and not gaps[0].sliver:
-                return SliverFix(how, fill.spacing.mm if how == "even spacing" else gaps[0].gap)
+                if how == "even spacing":
+                    return SliverFix(how, fill.spacing.mm, (("spacing", fill.spacing.text),))
+                return SliverFix(how, gaps[0].gap, (("origin", fill.origin),))
         return None
 
     def angles(self, site: Site) -> list[float]:

@@ -13,7 +13,6 @@ SKIP = Form(
     "Leave out pieces shorter than",
     "Short pieces at an edge are seldom worth sewing.",
     empty="none",
-    minor=True,
 )
 
 

@@ -1,4 +1,4 @@
-"""Curves through the centre of a block, in turn with straight lines (L36)."""
+"""Curves through the center of a block, in turn with straight lines (L36)."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ Straights = Literal["in turn", "no"]
 class Through(Fill):
     """``curves`` S-shaped lines from seam to seam through the centre, evenly turned, with straight ones between."""
 
-    label: ClassVar[str] = "Through the centre"
+    label: ClassVar[str] = "Through the center"
     help: ClassVar[str] = (
         "S-shaped lines through the center of a pinwheel for one fabric, straight lines for the other."
     )
@@ -39,7 +39,7 @@ class Through(Fill):
     spacing: Length = asked(
         "3/8 in", Form("length", "Swing", "From the straight line to the widest point of the curve.")
     )
-    curves: int = asked(2, Form("count", "Curves through the centre", after="spacing"))
+    curves: int = asked(2, Form("count", "Curves through the center", after="spacing"))
     straights: Straights = asked(
         "in turn",
         Form(
@@ -91,7 +91,7 @@ class Through(Fill):
         """Length and radius of the first curve's half."""
         _, half = self._half(site, self.angle)
         rise = min(float(self.spacing.mm), half / 3)
-        return Figure("Seam to seam through the centre", 2 * half), Figure(
+        return Figure("Seam to seam through the center", 2 * half), Figure(
             "Radius, sewn", half**2 / (8 * rise) + rise / 2
         )
 

@@ -52,7 +52,7 @@ STARTS = (
     Choice("centre", "the middle"),
     Choice("edge", "an edge"),
     Choice("point", "a point of the piecing", picks="point"),
-    Choice("quilt centre", "quilt centre"),
+    Choice("quilt centre", "quilt center"),
 )
 TYPED = (Choice("true", "line to line"), Choice("step", "step of the ruler"))
 
@@ -164,9 +164,7 @@ class RowFill(TurnedFill):
     typed: Typed = asked(
         "true", Form("choice", "The spacing is", "Where lines run at an angle, the ruler moves farther than their spacing.", choices=TYPED, after="spacing")
     )  # fmt: skip
-    start: Start = asked(
-        "centre", Form("choice", "Counted from", "Where the first row is.", choices=STARTS, minor=True)
-    )
+    start: Start = asked("centre", Form("choice", "Counted from", "Where the first row is.", choices=STARTS))
     first: Length | None = asked(
         None,
         Form(
@@ -174,7 +172,6 @@ class RowFill(TurnedFill):
             "First row in from the edge",
             empty="at the edge",
             only_with=("start", ("edge",)),
-            minor=True,
         ),
     )
     through: Share2 | None = None
@@ -186,12 +183,11 @@ class RowFill(TurnedFill):
             "How many.",
             empty="until full",
             only_with=("start", ("centre", "edge", "point")),
-            minor=True,
         ),
     )
     rhythm: str | None = asked(
         None,
-        Form("text", "Rhythm", "The repeating steps from row to row: 1 2 2 4.", empty="even", minor=True),
+        Form("text", "Rhythm", "The repeating steps from row to row: 1 2 2 4.", empty="even"),
     )
 
     @field_validator("first")

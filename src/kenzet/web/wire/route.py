@@ -26,6 +26,15 @@ from kenzet.web.wire.docs import StitchingDoc
 from kenzet.web.wire.drawn import flat
 from kenzet.web.wire.legs import LegView, legs_of
 
+_THEMES = {
+    "Order": ("order", "ditch", "families"),
+    "Threads": ("stops", "ends", "over"),
+    "Travelling": ("retrace", "steps", "longest_step", "turning", "rim", "across"),
+    "Limits": ("same_way", "least_line", "rest"),
+}
+THEMES = {name: theme for theme, names in _THEMES.items() for name in names}
+"""Under which heading each setting of the stitching is asked for."""
+
 
 class RouteRequest(m.Reading):
     """The route of the quilt, and of what is sewn at the ``number``-th place of its order, from 1."""
@@ -103,7 +112,7 @@ class RouteView(m.Wire):
     fields: list[w.FieldView]
     paces: list[w.FieldView]
     doc: StitchingDoc
-    notes: list[str]
+    notes: list[w.Known]
     here: HereView | None
     quick: bool
 
@@ -190,7 +199,10 @@ def route_of(
         visits=[
             visit_view(laid, found, visit, share) for visit, share in zip(found.visits, shares, strict=True)
         ],
-        fields=[w.model_field(stitching, name, unit) for name in forms(type(stitching))],
+        fields=[
+            w.model_field(stitching, name, unit).model_copy(update={"theme": THEMES[name]})
+            for name in forms(type(stitching))
+        ],
         paces=[w.model_field(stitching.pace, name, unit, "pace.") for name in forms(Pace)],
         doc=stitching.model_dump(mode="json"),
         notes=route_notes(laid, found, unit),

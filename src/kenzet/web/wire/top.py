@@ -222,7 +222,7 @@ def top_of(quilt: Quilt, unit: Unit) -> TopView:
             FabricView(key=key, name=f.name, colour=f.colour, print=f.print, tone=f.tone, used=used.count(key))
             for key, f in quilt.fabrics.items()
         ],
-        tiles=[_tile(name, pattern) for name, pattern in offers()],
+        tiles=tiles(),
         doc={name: doc[name] for name in ("layout", "borders", "use", "line_ends", "edge", "batting_overhang", "backing_overhang", "backing")},
     )  # fmt: skip
 
@@ -283,6 +283,11 @@ def _block(quilt: Quilt, key: str, block: Block, unit: Unit) -> BlockView:
         warning=square_warning(block.measured, unit),
         doc=block.model_dump(mode="json"),
     )
+
+
+def tiles() -> list[TileView]:
+    """The blocks that are offered."""
+    return [_tile(name, pattern) for name, pattern in offers()]
 
 
 def _tile(name: str, pattern: Pattern) -> TileView:

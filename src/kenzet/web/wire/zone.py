@@ -7,7 +7,6 @@ from typing import Annotated, Any
 from pydantic import Field
 
 from kenzet.core.advice import edge_step
-from kenzet.core.advice.continuity import continuity_fix
 from kenzet.core.advice.edge_step import slants, spacing_for
 from kenzet.core.advice.suited_fills import suited
 from kenzet.core.changes.alike import alike, placing_between, turned_fill
@@ -27,7 +26,7 @@ from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.document import validated
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.zone import Cells, Over, Zone
-from kenzet.say import sum_words, whereabouts, zone_words
+from kenzet.say import sum_words, whereabouts, zone_advice, zone_words
 from kenzet.say import words as w
 from kenzet.say.ruler_words import CurveView, RulerChoice
 from kenzet.say.sum_words import Offer, SumView
@@ -57,7 +56,7 @@ class ZoneView(Wire):
 
     ``measuring`` is true where the widest gap takes long and was not waited for.
     ``own_ruler`` is the ruler that she has chosen for the zone, by its key.
-    ``across`` holds what to set so that lines go on from block to block, where they do not.
+    ``known`` is what she ought to know, the most harmful first.
     ``over`` names the fill on top, ``cells`` says where it lies. ``times`` is how often it lies in the quilt, ``here_apart`` whether the place at hand is apart.
     """
 
@@ -79,7 +78,6 @@ class ZoneView(Wire):
     sum: SumView | None
     offers: list[Offer]
     figures: list[w.Row]
-    drift: w.Words
     own_ruler: str
     sew_with: str
     begin_other: bool
@@ -88,9 +86,7 @@ class ZoneView(Wire):
     ends: list[w.FieldView]
     alike: list[str]
     rows: list[w.Row]
-    notes: list[str]
-    advice: list[w.Words]
-    across: dict[str, str]
+    known: list[w.Known]
     gap: GapView | None
     measuring: bool
     can_meet: bool
@@ -208,8 +204,7 @@ def stepped(fill: Fill, step: ParameterStep, kit: Kit) -> Fill:
 
 
 NOTHING_LAID: dict[str, Any] = {
-    "fill": None, "fields": [], "step": None, "sum": None, "offers": [], "figures": [], "drift": [], "rows": [], "notes": [], "advice": [],
-    "across": {}, "gap": None, "measuring": False, "can_meet": False, "slivers": [], "orders": [],
+    "fill": None, "fields": [], "step": None, "sum": None, "offers": [], "figures": [], "rows": [], "known": [], "gap": None, "measuring": False, "can_meet": False, "slivers": [], "orders": [],
 }  # fmt: skip
 """What a slip says of lines where there are none."""
 
@@ -236,16 +231,13 @@ def zone_view(laid: QuiltLayout, found: ZonePlan | None, body: PlanRequest) -> Z
     _say_fill(view, layered, drawing, place, body.unit)
     _say_lines(view, layered, drawing, body.unit)
     view.step = zone_words.step_field(drawing.fill, met, body.unit)
-    view.across = continuity_fix(layered)
-    beside, told = zone_words.neighbourhood(laid, plans, layered, place, body.unit)
-    needed, lacks = zone_words.beyond_edge(laid, layered, drawing, place, body.unit)
     view.rows = (
         zone_words.begins(layered, drawing)
         + zone_words.rows(layered, drawing, met, gap, body.unit)
-        + needed
-        + beside
+        + zone_words.beyond_edge(laid, layered, drawing, place, body.unit)
+        + zone_words.neighbourhood(laid, plans, layered, place, body.unit)
     )
-    view.advice += zone_words.advice(layered, drawing, place, gap, body.unit) + lacks + told
+    view.known = zone_advice.known(laid, plans, layered, drawing, place, gap, body.unit) + view.known
     return view
 
 
@@ -319,11 +311,10 @@ def _say_fill(view: ZoneView, plan: ZonePlan, drawing: Drawing, place: str, unit
     view.fill = fill.model_dump(mode="json")
     view.fields = w.fields(fill, unit)
     view.can_meet = fill.can_meet
-    view.notes = list(fill.notes())
     view.figures = zone_words.figures(plan.figures(drawing, place), unit)
     offers, refused = zone_words.by_her_curves(plan, drawing, place, unit)
     view.offers = zone_words.offers(plan, drawing, place, unit) + offers
-    view.advice = refused
+    view.known = [w.Known(words=words, tone="tells") for words in refused]
 
 
 def _say_lines(view: ZoneView, plan: ZonePlan, drawing: Drawing, unit: Unit) -> None:
@@ -331,7 +322,6 @@ def _say_lines(view: ZoneView, plan: ZonePlan, drawing: Drawing, unit: Unit) -> 
     if len(drawing.stretches) or _is_laid_by_a_sum(plan, drawing):
         view.sum = sum_words.the_sum(plan.sum(drawing), plan.kit, unit)
         view.sum.instead = sum_words.instead(plan.sum(drawing), unit)
-    view.drift = zone_words.drift(plan, drawing, unit)
     slivers = [
         drawing.shape.uncut.edges[g.edge] for g in plan.edge_remainders(drawing) if g.sliver and drawing.lines
     ]

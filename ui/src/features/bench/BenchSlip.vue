@@ -140,7 +140,7 @@ const blocked = computed(() => (bench.edge!.needle.length ? bench.edge!.dead.len
 .lines .chip { justify-content: center; min-height: 46px; border-radius: 10px; font-size: 18px; }
 .do, .keep { min-height: 46px; border-radius: 10px; font-weight: 700; font-size: 16px; cursor: pointer; border: 1.5px solid var(--indigo); }
 .do { background: var(--indigo); color: #fff; }
-.keep { background: #fff; color: var(--indigo); }
+.keep { background: var(--field); color: var(--indigo); }
 .keep[disabled] { opacity: .5; cursor: default; }
 .hand { display: grid; }
 .act { display: grid; gap: 12px; }

@@ -66,7 +66,7 @@ summary { cursor: pointer; color: var(--indigo); text-decoration: underline; tex
 .two { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; }
 .two label { display: grid; gap: 4px; }
 .two input { width: 100%; }
-.fit { display: grid; grid-template-columns: 1fr auto; gap: 0 8px; text-align: left; border: 1px solid var(--rule); border-radius: 8px; background: #fff; padding: 6px 10px; cursor: pointer; font-size: 14px; }
+.fit { display: grid; grid-template-columns: 1fr auto; gap: 0 8px; text-align: left; border: 1px solid var(--rule); border-radius: 8px; background: var(--field); padding: 6px 10px; cursor: pointer; font-size: 14px; }
 .fit span { grid-column: 1 / -1; }
 .fit em { font-style: normal; font-weight: 700; color: var(--madder); }
 .fit.fits em { color: var(--leaf); }

@@ -32,7 +32,7 @@ const TURNS = [
 
 <style scoped>
 .pad { display: grid; grid-template-columns: repeat(8, 1fr); gap: 4px; flex: none; }
-button { border: 1px solid var(--rule); border-radius: 10px; background: #fff; cursor: pointer; padding: 0; display: grid; place-items: center; min-height: 40px; }
+button { border: 1px solid var(--rule); border-radius: 10px; background: var(--field); cursor: pointer; padding: 0; display: grid; place-items: center; min-height: 40px; }
 button:hover { border-color: var(--etched); }
 svg { width: 22px; height: 22px; fill: none; stroke: var(--etched); stroke-width: 2; stroke-linecap: round; stroke-linejoin: round; }
 @media (pointer: coarse) { .pad { grid-template-columns: repeat(auto-fill, minmax(44px, 1fr)); } button { min-height: 48px; } }

@@ -1,20 +1,27 @@
 <script setup lang="ts">
 /** The slip of the chosen zone: its fill, its parameters, the sum, the figures. */
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import FigureRows from '../../parts/FigureRows.vue'
 import SumCard from '../../parts/SumCard.vue'
 import LengthField from '../../parts/LengthField.vue'
 import WordsText from '../../parts/WordsText.vue'
 import { useQuilt } from '../../state/quilt'
+import { useVariants } from '../../state/variants'
 import { useZone } from '../../state/zone'
+import type { Words } from '../../api/client'
 import FieldControl from '../../parts/FieldControl.vue'
+import FoldCard from '../../parts/FoldCard.vue'
+import KnownList from '../../parts/KnownList.vue'
+import { summary } from '../../parts/summary'
 import FillChooser from './FillChooser.vue'
+import FillReuse from './FillReuse.vue'
 import LineSlip from './LineSlip.vue'
 import MeetCard from './MeetCard.vue'
 
-const emit = defineEmits<{ pick: [kind: 'edge' | 'corner' | 'point', field: string, choice: string] }>()
+const emit = defineEmits<{ pick: [kind: 'edge' | 'corner' | 'point', field: string, choice: string]; show: [at: number[]] }>()
 const quilt = useQuilt()
 const zone = useZone()
+const variants = useVariants()
 
 /** Which edge or corner was clicked is asked for on the drawing, not in a field. */
 const ON_DRAWING = ['along', 'at', 'through']
@@ -22,8 +29,21 @@ const fields = computed(() => (zone.plan?.fields ?? []).filter((f) => f.used && 
 /** the values of whatever fill it is: only the core knows their meaning */
 const fill = computed(() => zone.plan?.fill as Record<string, unknown> | null | undefined)
 const spacing = computed(() => fields.value.filter((f) => f.name === 'spacing'))
-const others = computed(() => fields.value.filter((f) => f.name !== 'spacing' && !f.minor))
-const minor = computed(() => fields.value.filter((f) => f.minor))
+/** The other settings, by theme, in the order in which the themes come. */
+const THEMES = ['Shape', 'Direction', 'Position', 'Rows', 'Small pieces']
+const themes = computed(() => THEMES.map((theme) => ({ theme, fields: fields.value.filter((f) => f.theme === theme && f.name !== 'spacing') })).filter((one) => one.fields.length))
+const sewing = computed((): Words => {
+  const plan = zone.plan
+  if (!plan) return []
+  return [[plan.sew_with, plan.orders[plan.second_first ? 1 : 0] && `${plan.orders[plan.second_first ? 1 : 0]} first`].filter(Boolean).join(' · ')]
+})
+/** the spacings that suit the zone: a few, the rest behind a button */
+const FEW = 2
+const allOffers = ref(false)
+const offers = computed(() => (allOffers.value ? zone.plan?.offers : zone.plan?.offers.slice(0, FEW)) ?? [])
+const figures = computed(() => [...(zone.plan?.figures ?? []), ...(zone.plan?.rows ?? [])])
+const reuse = computed((): Words => [variants.pins.length ? `${variants.pins.length} variants` : 'variants, copy, recipes'])
+const told = computed((): Words => figures.value.find((row) => row.label[0] === 'Density')?.words ?? [])
 const picked = computed((): Record<string, string> => {
   const at = fill.value?.at
   if (typeof at !== 'number') return {}
@@ -50,9 +70,11 @@ function set(name: string, value: unknown) {
 <template>
   <header>
     <div class="top"><h2>{{ zone.plan?.name }}</h2><v-btn class="plain" @click="zone.choose('')">All zones</v-btn></div>
-    <p class="quiet">{{ zone.plan?.occurs }}</p>
-    <p v-if="zone.plan?.here_apart" class="apart"><b>Only in this block</b>, {{ zone.plan.where }}. <v-btn class="plain" data-testid="join" @click="zone.setApart(false)">Same as the others again</v-btn></p>
-    <p v-else-if="alone" class="apart quiet">All {{ zone.plan!.times - elsewhere }} blocks follow your changes here. <v-btn class="plain" data-testid="apart" @click="zone.setApart(true)">Only this block …</v-btn></p>
+    <p class="quiet">
+      {{ zone.plan?.occurs }}
+      <template v-if="zone.plan?.here_apart"> · <b>only in this block</b>, {{ zone.plan.where }} <v-btn class="plain" data-testid="join" @click="zone.setApart(false)">Same as the others again</v-btn></template>
+      <v-btn v-else-if="alone" class="plain" :title="`All ${zone.plan!.times - elsewhere} blocks follow your changes here`" data-testid="apart" @click="zone.setApart(true)">Only this block …</v-btn>
+    </p>
     <ul v-if="zone.plan?.apart.length" class="others">
       <li v-for="one in zone.plan.apart" :key="one.where">{{ one.where }}: {{ one.fill }}</li>
     </ul>
@@ -76,10 +98,12 @@ function set(name: string, value: unknown) {
       v-for="field in spacing" :key="field.name + quilt.taken" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
       @set="set(field.name, $event)" @step="zone.step(field.name, $event)"
     />
-    <div v-if="zone.plan.offers.length" class="chips tight" title="even: no leftover sliver · corners: a line through every corner" role="group" aria-label="Spacings that suit this zone">
-      <v-btn v-for="offer in zone.plan.offers" :key="offer.value" class="chip offer" :aria-pressed="offer.now" data-testid="offer" @click="zone.setAll(offer.values)">
-        <b><WordsText :words="offer.words" /></b> {{ offer.label }}
+    <div v-if="zone.plan.offers.length || zone.plan.can_meet" class="chips tight" title="even: no leftover sliver · corners: a line through every corner" role="group" aria-label="Spacings that suit this zone">
+      <v-btn v-for="offer in offers" :key="offer.value + offer.label" class="chip offer" :aria-pressed="offer.now" data-testid="offer" @click="zone.setAll(offer.values)">
+        <b><WordsText :words="offer.words" /></b> <WordsText :words="[offer.label]" />
       </v-btn>
+      <v-btn v-if="zone.plan.offers.length > FEW" class="plain" data-testid="more-offers" @click="allOffers = !allOffers">{{ allOffers ? 'fewer' : `${zone.plan.offers.length - FEW} more` }}</v-btn>
+      <MeetCard v-if="zone.plan.can_meet" />
     </div>
     <v-btn v-if="zone.plan.alike.length && !zone.layer" class="chip alone" data-testid="fill-alike" @click="zone.fillAlike()">
       The same in {{ zone.plan.alike.length === 1 ? 'the other zone' : `the ${zone.plan.alike.length} other zones` }} of this shape
@@ -89,58 +113,53 @@ function set(name: string, value: unknown) {
       <v-btn v-if="zone.lines" class="plain" data-testid="show-ruler" @click="zone.next(0)">Show the ruler</v-btn>
     </SumCard>
     <v-btn v-else-if="zone.lines" class="chip alone" data-testid="show-ruler" @click="zone.next(0)">Show what sews this line</v-btn>
-    <MeetCard v-if="zone.plan.can_meet" />
-    <div class="fields">
-      <FieldControl
-        v-for="field in others" :key="field.name + quilt.taken" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
-        @set="set(field.name, $event)" @step="zone.step(field.name, $event)" @pick="(kind, choice) => emit('pick', kind, field.name, choice)"
-      >
-        <v-btn v-if="field.name === 'angle'" class="plain" data-testid="along" @click="along ? zone.setAll({ along: null }) : emit('pick', 'edge', 'along', '')">
-          {{ along ? `counted along ${along}: undo` : 'along a seam …' }}
-        </v-btn>
-      </FieldControl>
-    </div>
-    <p v-if="zone.plan.drift.length" class="card leaf" data-testid="drift"><WordsText :words="zone.plan.drift" /></p>
-    <p v-for="note in zone.plan.notes" :key="note" class="card leaf">{{ note }}</p>
-    <p v-for="(words, k) in zone.plan.advice" :key="k" class="card tip"><WordsText :words="words" /></p>
-    <v-btn v-if="Object.keys(zone.plan.across).length" class="chip alone" data-testid="across" @click="zone.setAll(zone.plan.across)">Make lines continue across blocks</v-btn>
-    <FigureRows v-if="zone.plan.figures.length" :rows="zone.plan.figures" />
-    <FigureRows :rows="zone.plan.rows" />
-    <div class="fields">
-      <FieldControl
-      v-for="field in minor" :key="field.name + quilt.taken" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
-      @set="set(field.name, $event)" @step="zone.step(field.name, $event)" @pick="(kind, choice) => emit('pick', kind, field.name, choice)"
-    />
-    </div>
-    <LengthField
-      v-if="zone.plan.step" :key="`step${quilt.taken}`" :field="zone.plan.step" :unit="quilt.unit" compact
-      :error="zone.wrong?.field === 'along_edge' ? zone.wrong.message : undefined" @typed="zone.setStep($event)"
-    />
-    <fieldset class="cells">
-      <legend class="label">Sewn with the</legend>
-      <div class="chips">
-        <v-btn v-for="foot in ['ruler foot', 'walking foot']" :key="foot" class="chip" :aria-pressed="zone.plan.sew_with === foot" :data-testid="`zone-${foot.replace(' ', '-')}`" @click="zone.layWith(zone.plan.own_ruler || null, foot)">{{ foot }}</v-btn>
-      </div>
-    </fieldset>
-    <fieldset v-if="zone.plan.orders.length" class="cells">
-      <legend class="label">Sewn first</legend>
-      <div class="chips">
-        <v-btn class="chip" :aria-pressed="!zone.plan.second_first" data-testid="set-first" @click="zone.sewInOrder({ second_first: false })">{{ zone.plan.orders[0] }}</v-btn>
-        <v-btn class="chip" :aria-pressed="zone.plan.second_first" data-testid="set-second" @click="zone.sewInOrder({ second_first: true })">{{ zone.plan.orders[1] }}</v-btn>
-      </div>
-    </fieldset>
-    <fieldset v-if="zone.plan.sum" class="cells">
-      <legend class="label">Lines begin</legend>
-      <div class="chips">
-        <v-btn class="chip" :aria-pressed="!zone.plan.begin_other" data-testid="begin-away" @click="zone.sewInOrder({ begin_other: false })">Away from the machine’s body</v-btn>
-        <v-btn class="chip" :aria-pressed="zone.plan.begin_other" data-testid="begin-towards" @click="zone.sewInOrder({ begin_other: true })">Beside the machine’s body</v-btn>
-      </div>
-    </fieldset>
-    <div v-if="zone.plan.ends.length" class="stack">
-      <template v-for="field in zone.plan.ends.filter((one) => one.used)" :key="field.name">
-        <FieldControl v-if="field.control === 'choice'" :field="field" :unit="quilt.unit" :picked="{}" @set="zone.endLines({ line_ends: ($event || null) as never })" />
-        <LengthField v-else :field="field" :error="zone.wrong?.field === 'edge' ? zone.wrong.message : undefined" :unit="quilt.unit" late compact @entered="zone.endLines({ edge: $event })" />
-      </template>
+    <KnownList :known="zone.plan.known" @mend="zone.setAll($event)" @show="emit('show', $event)" />
+    <div class="settings">
+      <FoldCard name="Compare and reuse" :says="reuse"><FillReuse /></FoldCard>
+      <FoldCard v-for="one in themes" :key="one.theme" :name="one.theme" :says="summary(one.fields)" :open="one.theme === 'Shape'">
+        <div class="fields">
+          <FieldControl
+            v-for="field in one.fields" :key="field.name + quilt.taken" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
+            @set="set(field.name, $event)" @step="zone.step(field.name, $event)" @pick="(kind, choice) => emit('pick', kind, field.name, choice)"
+          >
+            <v-btn v-if="field.name === 'angle'" class="plain" data-testid="along" @click="along ? zone.setAll({ along: null }) : emit('pick', 'edge', 'along', '')">
+              {{ along ? `counted along ${along}: undo` : 'along a seam …' }}
+            </v-btn>
+          </FieldControl>
+        </div>
+        <LengthField
+          v-if="one.theme === 'Direction' && zone.plan.step" :key="`step${quilt.taken}`" :field="zone.plan.step" :unit="quilt.unit" compact
+          :error="zone.wrong?.field === 'along_edge' ? zone.wrong.message : undefined" @typed="zone.setStep($event)"
+        />
+      </FoldCard>
+      <FoldCard name="Sewing" :says="sewing">
+        <fieldset class="cells">
+          <legend class="label">Sewn with the</legend>
+          <div class="chips">
+            <v-btn v-for="foot in ['ruler foot', 'walking foot']" :key="foot" class="chip" :aria-pressed="zone.plan.sew_with === foot" :data-testid="`zone-${foot.replace(' ', '-')}`" @click="zone.layWith(zone.plan.own_ruler || null, foot)">{{ foot }}</v-btn>
+          </div>
+        </fieldset>
+        <fieldset v-if="zone.plan.orders.length" class="cells">
+          <legend class="label">Sewn first</legend>
+          <div class="chips">
+            <v-btn class="chip" :aria-pressed="!zone.plan.second_first" data-testid="set-first" @click="zone.sewInOrder({ second_first: false })">{{ zone.plan.orders[0] }}</v-btn>
+            <v-btn class="chip" :aria-pressed="zone.plan.second_first" data-testid="set-second" @click="zone.sewInOrder({ second_first: true })">{{ zone.plan.orders[1] }}</v-btn>
+          </div>
+        </fieldset>
+        <fieldset v-if="zone.plan.sum" class="cells">
+          <legend class="label">Lines begin</legend>
+          <div class="chips">
+            <v-btn class="chip" :aria-pressed="!zone.plan.begin_other" data-testid="begin-away" @click="zone.sewInOrder({ begin_other: false })">Away from the machine’s body</v-btn>
+            <v-btn class="chip" :aria-pressed="zone.plan.begin_other" data-testid="begin-towards" @click="zone.sewInOrder({ begin_other: true })">Beside the machine’s body</v-btn>
+          </div>
+        </fieldset>
+        <p v-if="zone.plan.sum?.instead.length" class="quiet"><WordsText :words="zone.plan.sum.instead" /></p>
+        <template v-for="field in zone.plan.ends.filter((one) => one.used)" :key="field.name">
+          <FieldControl v-if="field.control === 'choice'" :field="field" :unit="quilt.unit" :picked="{}" @set="zone.endLines({ line_ends: ($event || null) as never })" />
+          <LengthField v-else :field="field" :error="zone.wrong?.field === 'edge' ? zone.wrong.message : undefined" :unit="quilt.unit" late compact @entered="zone.endLines({ edge: $event })" />
+        </template>
+      </FoldCard>
+      <FoldCard name="Figures" :says="told"><FigureRows :rows="figures" /></FoldCard>
     </div>
     <div v-if="!zone.layer" class="last">
       <v-btn v-if="!zone.plan.over" class="plain" data-testid="on-top" @click="zone.turnTo(1)">Add a second fill on top …</v-btn>
@@ -152,7 +171,7 @@ function set(name: string, value: unknown) {
 
 <style scoped>
 .top { display: flex; justify-content: space-between; align-items: baseline; gap: 10px; }
-.apart { font-size: 14px; margin-top: 2px; }
+.settings { display: flex; flex-direction: column; gap: 12px; }
 .others { list-style: none; font-size: 13px; color: var(--soft); border-left: 3px solid var(--rule); padding-left: 8px; margin-top: 4px; }
 .tight { gap: 5px; margin-top: -6px; }
 .tight .chip { min-height: 32px; padding: 1px 9px; font-size: 13px; }

@@ -13,7 +13,7 @@ defineProps<{ fill: Views['FillKind']; chosen: boolean }>()
 </template>
 
 <style scoped>
-.tile { border: 1px solid var(--rule); border-radius: 10px; background: #fff; padding: 5px 5px 4px; cursor: pointer; display: grid; gap: 3px; font-size: 13px; line-height: 1.2; align-content: start; }
+.tile { border: 1px solid var(--rule); border-radius: 10px; background: var(--field); padding: 5px 5px 4px; cursor: pointer; display: grid; gap: 3px; font-size: 13px; line-height: 1.2; align-content: start; }
 .tile:hover { border-color: var(--indigo); }
 .tile[aria-pressed='true'] { border: 2px solid var(--indigo); padding: 4px 4px 3px; font-weight: 700; color: var(--indigo); }
 svg { height: 40px; background: #efe9dc; border-radius: 6px; width: 100%; }

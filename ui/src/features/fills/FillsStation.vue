@@ -113,7 +113,7 @@ useCanvasKeys(canvas)
     <FillGallery v-if="variants.open === 'gallery' && zone.key" />
     <VariantsBoard v-else-if="variants.open === 'pins' && zone.key" />
     <template #slip>
-      <FillSlip v-if="zone.plan" @pick="(kind, field, choice) => (picking = { kind, field, choice })" />
+      <FillSlip v-if="zone.plan" @pick="(kind, field, choice) => (picking = { kind, field, choice })" @show="canvas?.look($event)" />
       <template v-else>
         <h2>Fills</h2>
         <p v-if="loose" class="card tip">This patch belongs to no zone yet. <v-btn class="plain" data-testid="zone-of-patch" @click="makeZone()">Make a zone of it</v-btn></p>

@@ -42,7 +42,7 @@ const zone = useZone()
 </template>
 
 <style scoped>
-.line { display: grid; gap: 10px; border: 1px solid var(--rule); border-radius: 10px; padding: 12px; background: #fff; }
+.line { display: grid; gap: 10px; border: 1px solid var(--rule); border-radius: 10px; padding: 12px; background: var(--field); }
 .top { display: flex; justify-content: space-between; align-items: center; color: var(--madder); }
 .top span { display: flex; gap: 6px; }
 .rulers { display: grid; gap: 5px; justify-items: stretch; }

@@ -28,7 +28,7 @@ const names = computed(() => meeting.chosen.map((k) => zone.plan?.features[k]?.n
 
 <style scoped>
 .start { align-self: flex-start; }
-.meet { display: grid; gap: 8px; border: 1px solid var(--rule); border-radius: 10px; background: #fff; padding: 10px 12px; font-size: 14px; }
+.meet { display: grid; gap: 8px; border: 1px solid var(--rule); border-radius: 10px; background: var(--field); padding: 10px 12px; font-size: 14px; }
 .ways { display: grid; gap: 6px; }
 .way { display: flex; justify-content: space-between; align-items: center; gap: 12px; text-align: left; border: 1px solid var(--leaf); background: var(--leaf-ground); border-radius: 8px; padding: 3px 10px; min-height: 38px; cursor: pointer; }
 .way span { text-align: right; font-size: 13px; }

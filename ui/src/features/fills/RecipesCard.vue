@@ -49,7 +49,7 @@ onMounted(() => void recipes.load())
 </template>
 
 <style scoped>
-.recipes { display: grid; gap: 8px; border: 1px solid var(--rule); border-radius: 10px; background: #fff; padding: 10px; }
+.recipes { display: grid; gap: 8px; border: 1px solid var(--rule); border-radius: 10px; background: var(--field); padding: 10px; }
 .keep { display: flex; gap: 8px; }
 .keep .text { flex: 1; }
 ul { list-style: none; display: grid; gap: 6px; }

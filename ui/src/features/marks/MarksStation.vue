@@ -7,6 +7,8 @@ import CanvasKey from '../../canvas/CanvasKey.vue'
 import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
 import { useCanvasKeys } from '../../canvas/keys'
 import FigureRows from '../../parts/FigureRows.vue'
+import FoldCard from '../../parts/FoldCard.vue'
+import { useFold } from '../../parts/folds'
 import StationPage from '../../parts/StationPage.vue'
 import WordsText from '../../parts/WordsText.vue'
 import ZoneList from '../../parts/ZoneList.vue'
@@ -84,6 +86,9 @@ function choose(key: string, place = '') {
   edge.value = 0
   void zone.choose(key, place)
 }
+const choosing = useFold(() => 'Method')
+const chosen = computed(() => marks.value?.methods.find((one) => one.key === marks.value?.method))
+const tool = computed(() => marks.value?.tools.find((one) => one.key === marks.value?.tool))
 const ticked = computed(() => (ticksShown.value ? marks.value?.edges[edge.value] : undefined))
 watch(() => [zone.key, zone.place, zone.layer, quilt.read, quilt.unit, sheet.value], () => void look(), { immediate: true })
 watch(() => zone.key, () => zone.drop(), { immediate: true })
@@ -117,7 +122,11 @@ useCanvasKeys(canvas)
         <div v-if="marks.layers.length > 1" class="chips" role="group" aria-label="Which fill">
           <v-btn v-for="one in marks.layers" :key="one.layer" class="chip" :aria-pressed="marks.layer === one.layer" @click="zone.turnTo(one.layer)">{{ one.label }}</v-btn>
         </div>
-        <div class="methods" role="group" aria-label="How to mark it">
+        <button v-if="chosen" class="now" :aria-expanded="choosing" data-testid="methods" @click="choosing = !choosing">
+          <span><b>{{ chosen.label }}</b><span class="quiet"><WordsText :words="chosen.words" />{{ marks.chosen_by_her ? '' : ', recommended' }}</span></span>
+          <span class="link">{{ choosing ? 'Close' : 'Change method' }}</span>
+        </button>
+        <div v-show="choosing || !chosen" class="methods" role="group" aria-label="How to mark it">
           <button v-for="method in marks.methods" :key="method.key" :aria-pressed="method.key === marks.method" :data-testid="`method-${method.key.replace(' ', '-')}`" @click="mark(method.key)">
             <b>{{ method.label }}</b><span class="quiet"><WordsText :words="method.words" /></span>
           </button>
@@ -128,13 +137,6 @@ useCanvasKeys(canvas)
           {{ marks.drawn_too === 1 ? '1 line is' : `${marks.drawn_too} lines are` }} drawn for a shorter route.
           <v-btn class="plain" data-testid="draw-no-more" @click="quilt.set({ kind: 'drawn too', zone: zone.key, spots: [] })">Draw only what the lines need</v-btn>
         </p>
-        <div v-if="marks.tools.length" class="tools">
-          <div class="between"><span class="label">With</span><span class="quiet">{{ marks.tools.find((one) => one.key === marks?.tool)?.words }}</span></div>
-          <div class="chips" role="group" aria-label="What to mark with">
-            <v-btn v-for="tool in marks.tools" :key="tool.key" class="chip" :class="{ off: !tool.fits }" :title="tool.words" :aria-pressed="tool.key === marks.tool" :data-testid="`tool-${tool.key}`" @click="markWith(tool.key)">{{ tool.label }}</v-btn>
-          </div>
-          <p v-for="words in marks.tool_words" :key="words" class="quiet">{{ words }}</p>
-        </div>
         <div v-if="marks.rounds > 1" class="rounds">
           <v-btn class="chip" aria-label="The one before" :disabled="round === 0" @click="round -= 1">‹</v-btn>
           <b data-testid="round">{{ marks.round_is }} {{ round + 1 }} of {{ marks.rounds }}</b>
@@ -143,20 +145,28 @@ useCanvasKeys(canvas)
         <FigureRows :rows="marks.rows" />
         <router-link v-if="marks.at_the_table" class="chip table" :to="{ name: 'table', params: { quilt: quilt.id } }" data-testid="to-table">Mark step by step, in large type ›</router-link>
         <SheetCard v-model="sheet" :marks="marks" />
-        <section v-if="marks.edges.length">
-          <v-btn v-if="!ticksShown" class="plain left" data-testid="see-ticks" @click="strips = true">Show where every line meets the edges …</v-btn>
-          <div v-else class="top">
-            <label class="label" for="edge">Ticks along an edge</label>
-            <select id="edge" v-model.number="edge"><option v-for="(e, n) in marks.edges" :key="e.name" :value="n">{{ e.name }}</option></select>
-          </div>
-          <a v-if="ticked" class="chip strip-link" :href="exports.href('strip-pdf', here, { unit: quilt.unit, place: zone.place, layer: zone.layer, paper: sheet.paper, printer: sheet.printer, edge })" data-testid="tick-strip">{{ exports.label('strip-pdf') }}</a>
-          <table v-if="ticked" data-testid="ticks">
-            <caption>{{ ticked.name }}, counted from the {{ ticked.from_corner }} corner. Click another edge on the quilt.</caption>
-            <tbody>
-              <tr v-for="(tick, n) in ticked.ticks" :key="n"><th scope="row">{{ n + 1 }}</th><td><WordsText :words="[tick.shown]" /></td><td class="quiet"><WordsText :words="tick.error" /></td></tr>
-            </tbody>
-          </table>
-        </section>
+        <div class="settings">
+          <FoldCard v-if="marks.tools.length" name="Marking tool" :says="[tool?.label ?? '', ...(tool ? [`, ${tool.words}`] : [])]">
+            <div class="chips" role="group" aria-label="What to mark with">
+              <v-btn v-for="one in marks.tools" :key="one.key" class="chip" :class="{ off: !one.fits }" :title="one.words" :aria-pressed="one.key === marks.tool" :data-testid="`tool-${one.key}`" @click="markWith(one.key)">{{ one.label }}</v-btn>
+            </div>
+            <p v-for="words in marks.tool_words" :key="words" class="quiet">{{ words }}</p>
+          </FoldCard>
+          <FoldCard v-if="marks.edges.length" name="Ticks along the edges" :says="[ticked?.name ?? 'where every line meets an edge']">
+            <v-btn v-if="!ticksShown" class="plain left" data-testid="see-ticks" @click="strips = true">Show where every line meets the edges …</v-btn>
+            <div v-else class="top">
+              <label class="label" for="edge">Ticks along an edge</label>
+              <select id="edge" v-model.number="edge"><option v-for="(e, n) in marks.edges" :key="e.name" :value="n">{{ e.name }}</option></select>
+            </div>
+            <a v-if="ticked" class="chip strip-link" :href="exports.href('strip-pdf', here, { unit: quilt.unit, place: zone.place, layer: zone.layer, paper: sheet.paper, printer: sheet.printer, edge })" data-testid="tick-strip">{{ exports.label('strip-pdf') }}</a>
+            <table v-if="ticked" data-testid="ticks">
+              <caption>{{ ticked.name }}, counted from the {{ ticked.from_corner }} corner. Click another edge on the quilt.</caption>
+              <tbody>
+                <tr v-for="(tick, n) in ticked.ticks" :key="n"><th scope="row">{{ n + 1 }}</th><td><WordsText :words="[tick.shown]" /></td><td class="quiet"><WordsText :words="tick.error" /></td></tr>
+              </tbody>
+            </table>
+          </FoldCard>
+        </div>
       </template>
       <template v-else>
         <h2>Marks</h2>
@@ -177,8 +187,13 @@ useCanvasKeys(canvas)
 .both { display: grid; height: 100%; grid-template-rows: minmax(0, 1fr); }
 .both.strip { grid-template-rows: minmax(0, 1fr) auto; }
 .top { display: flex; justify-content: space-between; align-items: baseline; gap: 10px; }
+.now { display: flex; justify-content: space-between; align-items: center; gap: 12px; min-height: 56px; border: 1px solid var(--indigo); border-radius: 10px; background: var(--field); padding: 6px 12px; text-align: left; cursor: pointer; }
+.now > span:first-child { display: grid; }
+.now b { color: var(--indigo); }
+.link { color: var(--indigo); text-decoration: underline; text-underline-offset: 3px; font-size: 14px; }
+.settings { display: flex; flex-direction: column; gap: 12px; }
 .methods { display: grid; gap: 7px; }
-.methods button { display: flex; justify-content: space-between; align-items: center; min-height: 38px; padding: 0 12px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; cursor: pointer; text-align: left; }
+.methods button { display: flex; justify-content: space-between; align-items: center; min-height: 38px; padding: 0 12px; border: 1px solid var(--rule); border-radius: 8px; background: var(--field); cursor: pointer; text-align: left; }
 .methods button[aria-pressed='true'] { border: 2px solid var(--indigo); padding: 0 11px; }
 section { display: grid; gap: 8px; }
 table { border-collapse: collapse; font-size: 14px; width: 100%; }
@@ -187,7 +202,6 @@ tr { border-bottom: 1px dashed var(--rule); }
 th { width: 34px; text-align: left; font-weight: 400; color: var(--soft); }
 td { height: 32px; font-weight: 700; }
 td.quiet { font-weight: 400; text-align: right; }
-.tools { display: grid; gap: 5px; }
 .job { display: grid; gap: 6px; }
 .job a { text-decoration: none; color: var(--indigo); }
 a.strip-link { text-decoration: none; color: var(--indigo); justify-self: start; }
@@ -195,5 +209,5 @@ a.table { text-decoration: none; color: var(--indigo); border-color: var(--indig
 .off { color: var(--soft); border-style: dashed; }
 .rounds { display: flex; justify-content: space-between; align-items: center; }
 .left { justify-self: start; align-self: start; text-align: left; }
-select { height: 34px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; padding: 0 8px; font: inherit; font-size: 14px; }
+select { height: 34px; border: 1px solid var(--rule); border-radius: 8px; background: var(--field); padding: 0 8px; font: inherit; font-size: 14px; }
 </style>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** A sheet at true size: what is on it, on which paper, for which printer, and the files besides it. */
 import { computed } from 'vue'
-import type { Views } from '../../api/client'
+import type { Views, Words } from '../../api/client'
+import FoldCard from '../../parts/FoldCard.vue'
 import { useExports } from '../../state/exports'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
@@ -20,34 +21,38 @@ const query = computed(() => {
   return { unit: quilt.unit, place: zone.place, layer: zone.layer, method: props.marks.method, paper, kind, scope, back, printer }
 })
 const href = (key: string) => exports.href(key, { quilt: quilt.id, zone: zone.key }, query.value)
+const SCOPES = { zone: 'this zone', block: 'the whole block', repeat: 'its repeats' } as const
+const says = computed((): Words => [[KINDS.find(([kind]) => kind === sheet.value.kind)?.[1], SCOPES[sheet.value.scope], PAPERS.find(([paper]) => paper === sheet.value.paper)?.[1]].join(' · ')])
 const files = computed(() => exports.list.filter((one) => one.of_sheet && (one.needs === 'ticks' ? props.marks.edges.length : one.needs === 'strokes' ? props.marks.strokes.length : true)))
 </script>
 
 <template>
   <section class="print">
-    <div class="between"><p class="label">Mark sheet at true size</p><span class="quiet" data-testid="pages">{{ marks.pages ? marks.pages_words : '' }}</span></div>
-    <div class="chips" role="group" aria-label="What is on it">
-      <v-btn v-for="[key, label, title] in KINDS.filter(([kind]) => marks.by_ruler || kind !== 'ruler edges')" :key="key" class="chip" :title="title" :aria-pressed="sheet.kind === key" :data-testid="`kind-${key.replace(' ', '-')}`" @click="set({ kind: key })">{{ label }}</v-btn>
-    </div>
-    <div class="chips" role="group" aria-label="Of what">
-      <v-btn class="chip" :aria-pressed="sheet.scope === 'zone'" @click="set({ scope: 'zone' })">This zone</v-btn>
-      <v-btn class="chip" :aria-pressed="sheet.scope === 'block'" data-testid="of-block" @click="set({ scope: 'block' })">The whole block</v-btn>
-      <v-btn v-if="marks.repeats || sheet.scope === 'repeat'" class="chip" :aria-pressed="sheet.scope === 'repeat'" data-testid="of-repeat" title="as many whole repeats as fit on a page, to be laid on again and again along the border" @click="set({ scope: 'repeat' })">Its repeats</v-btn>
-      <v-btn class="chip" :aria-pressed="sheet.back" data-testid="mirrored" title="mirrored, to be laid on the quilt’s back" @click="set({ back: !sheet.back })">For the back</v-btn>
-    </div>
-    <div class="between">
-      <label class="label" for="paper">Paper</label>
-      <select id="paper" :value="sheet.paper" data-testid="paper" @change="set({ paper: ($event.target as HTMLSelectElement).value as Sheet['paper'] })">
-        <option v-for="[key, label] in PAPERS" :key="key" :value="key">{{ label }}</option>
-      </select>
-    </div>
-    <PrinterCard :chosen="sheet.printer" :paper="sheet.paper" @choose="set({ printer: $event })" />
+    <p class="quiet" data-testid="pages"><b class="label">At true size</b> {{ marks.pages ? marks.pages_words : '' }}</p>
     <p v-if="!marks.pages" class="card" :class="marks.at_the_table ? 'madder' : 'weld'" :role="marks.at_the_table ? 'alert' : 'status'">{{ marks.pages_words }}</p>
     <a v-else class="do" :href="href('sheet-pdf')" data-testid="pdf">{{ exports.label('sheet-pdf') }}</a>
-    <div class="chips files">
-      <a v-for="one in files" :key="one.key" class="chip" :href="href(one.key)" :data-testid="one.key">{{ one.label }}</a>
-    </div>
     <p class="card weld">{{ marks.caution }}</p>
+    <FoldCard name="Mark sheet" :says="says">
+      <div class="chips" role="group" aria-label="What is on it">
+        <v-btn v-for="[key, label, title] in KINDS.filter(([kind]) => marks.by_ruler || kind !== 'ruler edges')" :key="key" class="chip" :title="title" :aria-pressed="sheet.kind === key" :data-testid="`kind-${key.replace(' ', '-')}`" @click="set({ kind: key })">{{ label }}</v-btn>
+      </div>
+      <div class="chips" role="group" aria-label="Of what">
+        <v-btn class="chip" :aria-pressed="sheet.scope === 'zone'" @click="set({ scope: 'zone' })">This zone</v-btn>
+        <v-btn class="chip" :aria-pressed="sheet.scope === 'block'" data-testid="of-block" @click="set({ scope: 'block' })">The whole block</v-btn>
+        <v-btn v-if="marks.repeats || sheet.scope === 'repeat'" class="chip" :aria-pressed="sheet.scope === 'repeat'" data-testid="of-repeat" title="as many whole repeats as fit on a page, to be laid on again and again along the border" @click="set({ scope: 'repeat' })">Its repeats</v-btn>
+        <v-btn class="chip" :aria-pressed="sheet.back" data-testid="mirrored" title="mirrored, to be laid on the quilt’s back" @click="set({ back: !sheet.back })">For the back</v-btn>
+      </div>
+      <div class="between">
+        <label class="label" for="paper">Paper</label>
+        <select id="paper" :value="sheet.paper" data-testid="paper" @change="set({ paper: ($event.target as HTMLSelectElement).value as Sheet['paper'] })">
+          <option v-for="[key, label] in PAPERS" :key="key" :value="key">{{ label }}</option>
+        </select>
+      </div>
+      <PrinterCard :chosen="sheet.printer" :paper="sheet.paper" @choose="set({ printer: $event })" />
+      <div class="chips files">
+        <a v-for="one in files" :key="one.key" class="chip" :href="href(one.key)" :data-testid="one.key">{{ one.label }}</a>
+      </div>
+    </FoldCard>
   </section>
 </template>
 
@@ -55,5 +60,5 @@ const files = computed(() => exports.list.filter((one) => one.of_sheet && (one.n
 section { display: grid; gap: 9px; }
 .do { display: grid; place-items: center; min-height: 48px; border-radius: 10px; background: var(--indigo); color: #fff; font-size: 17px; font-weight: 700; text-decoration: none; }
 a.chip { text-decoration: none; color: var(--indigo); }
-select { height: 34px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; padding: 0 8px; font: inherit; font-size: 14px; }
+select { height: 34px; border: 1px solid var(--rule); border-radius: 8px; background: var(--field); padding: 0 8px; font: inherit; font-size: 14px; }
 </style>

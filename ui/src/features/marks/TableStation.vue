@@ -76,7 +76,7 @@ onBeforeUnmount(() => kept.stop())
 <template>
   <div v-if="quilt.view" class="page">
     <QuiltCanvas :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place" :layer="zone.layer" :marks="marks" :now="step" />
-    <main class="say" aria-live="polite">
+    <section class="say" aria-label="What to draw now" aria-live="polite">
       <router-link class="plain" :to="{ name: 'marks', params: { quilt: quilt.id } }" data-testid="to-marks">‹ {{ view?.name }}</router-link>
       <p v-if="kept.waiting.value" class="card weld" role="status" data-testid="unsent">Kenzet does not answer. Keep marking: what you do is stored in this browser and sent when Kenzet is back.</p>
       <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
@@ -104,7 +104,7 @@ onBeforeUnmount(() => kept.stop())
         <v-btn v-if="view.still_on.some((one) => one.zone === view?.zone)" class="chip" data-testid="marks-off" @click="takeOff()">Marks removed from {{ view.name }}</v-btn>
       </section>
       <p v-if="view?.pins" class="card weld" data-testid="pins">{{ view.pins }}</p>
-    </main>
+    </section>
   </div>
 </template>
 
@@ -120,7 +120,7 @@ onBeforeUnmount(() => kept.stop())
 .keys { display: grid; grid-template-columns: 1fr 2.4fr; gap: 12px; margin-top: auto; }
 .keys button { min-height: 76px; border-radius: 14px; font-size: 24px; font-weight: 700; cursor: pointer; border: 2px solid var(--indigo); }
 .keys [disabled] { opacity: .45; cursor: default; }
-.back { background: #fff; color: var(--indigo); }
+.back { background: var(--field); color: var(--indigo); }
 .next { background: var(--indigo); color: #fff; }
 .say > .plain { align-self: flex-start; }
 @media (max-width: 900px) { .page { grid-template: minmax(0, 1fr) minmax(0, 55%) / minmax(0, 1fr); } .say { border-left: 0; border-top: 1px solid var(--rule); } }

@@ -15,7 +15,7 @@ const trouble = ref('')
 /** which kind of beginning is filled in: by its layout, as a single block; one from a photo is begun as a block, and its photo is chosen next */
 const beginning = ref<'' | 'layout' | 'block' | 'photo'>('')
 const BEGINNINGS = [
-  ['layout', 'By its layout', 'Rows, on point, strips or a medallion', 'M4 4h10v10H4zM17 4h10v10H17zM30 4h10v10H30zM4 17h10v10H4zM17 17h10v10H17zM30 17h10v10H30z'],
+  ['layout', 'By its setting', 'Straight, on point, strips or a medallion', 'M4 4h10v10H4zM17 4h10v10H17zM30 4h10v10H30zM4 17h10v10H4zM17 17h10v10H17zM30 17h10v10H30z'],
   ['block', 'One block', 'A single block or a practice piece', 'M9 2h28v28H9zM9 2l28 28M37 2L9 30'],
   ['photo', 'From a photo', 'Your own top under the plan', 'M4 8h8l3-4h14l3 4h8v20H4zM22 12a6 6 0 1 1-.1 0z'],
 ] as const
@@ -48,6 +48,10 @@ async function add(body: Partial<Views['NewQuilts']>) {
   } catch (error) {
     trouble.value = error instanceof Problem ? error.message : 'Something went wrong in Kenzet.'
   }
+}
+function close() {
+  beginning.value = ''
+  wrong.value = undefined
 }
 async function begin(wish: Views['NewQuilts']['wish']) {
   try {
@@ -110,14 +114,16 @@ async function file(event: Event) {
 <template>
   <section class="home">
     <div class="between top">
-      <h2>Your quilts</h2>
-      <div v-if="atHand.length > MANY" class="find">
+      <h1>{{ beginning ? 'A new quilt' : 'Your quilts' }}</h1>
+      <div v-if="!beginning && atHand.length > MANY" class="find">
         <input v-model="sought" class="text" placeholder="Search by name" aria-label="Search by name" data-testid="search" />
         <select v-model="sorted" aria-label="Sort" data-testid="sort"><option value="changed">Last worked on</option><option value="name">Name</option></select>
       </div>
     </div>
     <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
     <p v-if="gone" class="card tip" role="status">“{{ gone.name }}” is deleted. <v-btn class="plain" data-testid="bring-back" @click="bringBack()">Undo</v-btn></p>
+    <NewQuilt v-if="beginning" :key="beginning" :unit="unit" :wrong="wrong" :first="beginning === 'layout' ? 'rows' : 'single block'" @begin="begin" @unit="setUnit" @close="close" />
+    <template v-else>
     <ul v-if="shown.length" class="cards">
       <li v-for="quilt in shown" :key="quilt.id">
         <button class="picture" tabindex="-1" aria-hidden="true" @click="open(quilt.id)"><img :src="`/api/quilts/${quilt.id}/picture.svg?revision=${quilt.revision}`" alt="" loading="lazy" /></button>
@@ -139,14 +145,13 @@ async function file(event: Event) {
     <p v-else-if="quilts && !quilts.length">No quilts yet. Start from a finished example and change anything: every change can be undone.</p>
     <v-btn v-if="quilts && !quilts.length" class="start" color="primary" variant="flat" size="large" @click="add({})">Add the example quilts</v-btn>
     <template v-if="quilts">
-      <h3>Begin a quilt</h3>
+      <h2>Begin a quilt</h2>
       <div class="begins">
-        <button v-for="[key, label, says, path] in BEGINNINGS" :key="key" :aria-pressed="beginning === key" :data-testid="key === 'layout' ? 'new-quilt' : `new-from-${key}`" @click="beginning = beginning === key ? '' : key">
+        <button v-for="[key, label, says, path] in BEGINNINGS" :key="key" :data-testid="key === 'layout' ? 'new-quilt' : `new-from-${key}`" @click="beginning = key">
           <svg width="44" height="32" aria-hidden="true"><path :d="path" fill="none" stroke="currentColor" stroke-width="1.6" stroke-linejoin="round" /></svg>
           <b>{{ label }}</b><span class="quiet">{{ says }}</span>
         </button>
       </div>
-      <NewQuilt v-if="beginning" :key="beginning" :unit="unit" :wrong="wrong" :first="beginning === 'layout' ? 'rows' : 'single block'" @begin="begin" @unit="setUnit" />
     </template>
     <details v-if="putAway.length">
       <summary>{{ putAway.length }} archived</summary>
@@ -166,6 +171,7 @@ async function file(event: Event) {
         <template v-if="copies.folder"> · {{ copies.last ? `Last automatic backup: ${copies.last}` : 'No automatic backup yet' }}; one a day, kept for {{ copies.days }} days in {{ copies.folder }}.</template>
       </span>
     </footer>
+    </template>
   </section>
 </template>
 
@@ -185,7 +191,7 @@ ul { list-style: none; margin: 0; padding: 0; }
 .begins { display: grid; grid-template-columns: repeat(auto-fit, minmax(220px, 1fr)); gap: 12px; }
 .begins button { display: grid; grid-template-columns: 52px 1fr; align-items: center; text-align: left; gap: 0 10px; padding: 12px 14px; border: 1px solid var(--rule); border-radius: 10px; background: var(--paper); cursor: pointer; color: inherit; font: inherit; }
 .begins svg { grid-row: 1 / 3; color: var(--indigo); }
-.begins button[aria-pressed='true'] { border-color: var(--indigo); background: var(--indigo-wash); }
+.begins button:hover { border-color: var(--indigo); }
 .begins span { font-size: 14px; }
 .archived li { display: flex; gap: 14px; align-items: baseline; padding: 4px 0; }
 summary { cursor: pointer; color: var(--soft); }

@@ -24,10 +24,16 @@ const now = computed(() => STATIONS.findIndex((s) => s.name === (route.meta.stat
 <style scoped>
 nav { background: var(--paper); border-right: 1px solid var(--rule); display: flex; flex-direction: column; align-items: center; padding-top: 34px; }
 a { display: grid; justify-items: center; gap: 6px; text-decoration: none; color: var(--soft); font-size: 14px; width: 78px; padding: 5px 0; border-radius: 10px; }
-b { width: 30px; height: 30px; border: 2px solid #a79c83; border-radius: 50%; display: grid; place-items: center; font-size: 14px; background: #fff; }
+b { width: 30px; height: 30px; border: 2px solid #a79c83; border-radius: 50%; display: grid; place-items: center; font-size: 14px; background: var(--field); }
 a:hover b { border-color: var(--indigo); }
 .been b { border-color: var(--madder); color: var(--madder); }
 .now { color: var(--indigo); font-weight: 700; }
 .now b { background: var(--indigo); border-color: var(--indigo); color: #fff; width: 36px; height: 36px; }
 svg { margin: 3px 0; }
+@media (max-width: 900px) {
+  nav { flex-direction: row; justify-content: space-around; border-right: 0; border-top: 1px solid var(--rule); padding: 4px 6px calc(4px + env(safe-area-inset-bottom)); }
+  nav > svg { display: none; }
+  a { width: auto; min-width: 56px; min-height: 52px; gap: 2px; padding: 3px 4px; font-size: 13px; align-content: center; }
+  b, .now b { width: 28px; height: 28px; }
+}
 </style>

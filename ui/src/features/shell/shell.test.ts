@@ -6,7 +6,7 @@ import { useQuilt } from '../../state/quilt'
 import { mounted, byId, opened } from '../../testing/mounting'
 import AppHeader from './AppHeader.vue'
 import HomePage from './HomePage.vue'
-import TallyBar from './TallyBar.vue'
+import TallyBar from '../../parts/TallyBar.vue'
 
 const push = vi.fn()
 vi.mock('vue-router', async (real) => ({ ...(await real<object>()), useRouter: () => ({ push, replace: push }), useRoute: () => ({ params: { quilt: 'q' }, query: {}, name: 'fills', meta: {} }) }))

@@ -3,10 +3,12 @@
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { Views } from '../../api/client'
 import { useQuilt } from '../../state/quilt'
+import { canSpeak } from '../../sewing/aloud'
 import { bobbinAfter, clock, nextStop, runsOut, type Step } from '../../sewing/machine'
 
 const props = defineProps<{ view: Views['SewingView']; steps: readonly Step[]; done: readonly Step[]; mmDone: number; paused: boolean; machine?: Views['MachineHeard'] }>()
 defineEmits<{ leave: [] }>()
+const aloud = defineModel<boolean>('aloud', { default: false })
 
 const quilt = useQuilt()
 const PAUSE_S = 300
@@ -65,16 +67,19 @@ const stop = computed(() => {
       <div><dt>Next thread cut</dt><dd>{{ stop }}</dd></div>
       <div v-if="machine"><dt>“{{ machine.name }}” counts</dt><dd data-testid="followed">{{ machine.stitches.toLocaleString('en') }} stitches</dd></div>
     </dl>
+    <v-btn v-if="canSpeak()" class="chip" :aria-pressed="aloud" title="Your browser reads each step aloud" data-testid="aloud" @click="aloud = !aloud">{{ aloud ? 'Stop reading' : 'Read to me' }}</v-btn>
     <v-btn class="plain" data-testid="leave" title="Escape" @click="$emit('leave')">Leave the machine</v-btn>
   </footer>
 </template>
 
 <style scoped>
 footer { background: var(--paper); border-top: 1px solid var(--rule); display: flex; align-items: center; justify-content: space-between; gap: 20px; padding: 0 20px; min-height: 66px; }
-dl { display: flex; flex-wrap: wrap; gap: 2px 28px; }
+dl { flex: 1; display: flex; flex-wrap: wrap; gap: 2px 28px; }
 dt { font-size: 14px; color: var(--soft); }
 dd { font-size: 19px; font-weight: 700; line-height: 1.25; }
 small { font-size: 14px; font-weight: 400; }
 .madder { color: var(--madder); }
+@media (max-width: 900px) { footer { min-height: 52px; padding: 4px 14px; gap: 10px; } dl { gap: 2px 18px; } dt { font-size: 13px; } dd { font-size: 16px; } }
+@media (max-width: 600px) { dl > div:nth-child(n + 3) { display: none; } }
 .plain { min-height: 44px; font-size: 15px; white-space: nowrap; }
 </style>

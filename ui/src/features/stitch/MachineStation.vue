@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** At the machine: one step at a time in large type; what is done is kept at once, and goes on where the server is lost. */
+import { useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import CanvasKey from '../../canvas/CanvasKey.vue'
@@ -18,6 +19,7 @@ import MachineOverlay from './MachineOverlay.vue'
 import UnpickCard from './UnpickCard.vue'
 import { doneOf, event, lineLength, type Told } from '../../sewing/machine'
 import { lengthOf, partOf } from '../../sewing/walk'
+import { say, spoken } from '../../sewing/aloud'
 import { useAwake } from './awake'
 
 const quilt = useQuilt()
@@ -30,6 +32,29 @@ const canvas = ref<InstanceType<typeof QuiltCanvas>>()
 /** what is asked or shown instead of the step */
 const asks = ref<'' | 'broke' | 'unpicked' | 'left' | 'pause'>('')
 const brokeAt = ref<number[]>()
+/** each step is read to her, if she wants it */
+const aloud = useLocalStorage('kenzet-aloud', false)
+watch([step, aloud, asks], () => {
+  if (!aloud.value) return
+  if (asks.value || !step.value) return say('')
+  say([step.value.lay, step.value.sew, step.value.then].filter((words) => words.length).map(spoken).join(' '))
+}, { immediate: true })
+onBeforeUnmount(() => aloud.value && say(''))
+/** under a finger: a swipe to the left or a tap goes on, a swipe to the right goes back */
+let touched: { x: number; y: number } | undefined
+function press(event: PointerEvent) {
+  const onControl = (event.target as HTMLElement).closest('button, a, input, select, summary')
+  touched = event.pointerType === 'mouse' || onControl || asks.value ? undefined : { x: event.clientX, y: event.clientY }
+}
+function release(event: PointerEvent) {
+  if (!touched) return
+  const [dx, dy] = [event.clientX - touched.x, event.clientY - touched.y]
+  touched = undefined
+  if (Math.abs(dx) < 10 && Math.abs(dy) < 10) next()
+  else if (Math.abs(dx) > 60 && Math.abs(dx) > 2 * Math.abs(dy)) void (dx < 0 ? next() : back())
+}
+/** on a phone, what is not always needed */
+const more = ref(false)
 const awake = useAwake()
 useCanvasKeys(canvas)
 
@@ -145,7 +170,7 @@ onBeforeUnmount(() => sewing.stop())
         <template #key><CanvasKey :shows="key" /></template>
       </QuiltCanvas>
     </div>
-    <main class="say">
+    <section class="say" aria-label="What to do now" @pointerdown="press" @pointerup="release" @pointercancel="touched = undefined">
       <p v-if="lost" class="card weld" role="status" data-testid="lost">Kenzet does not answer. Keep sewing: what you sew is stored in this browser and sent when Kenzet is back.</p>
       <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
       <p v-if="machine?.faults.length" class="card weld" data-testid="faults">“{{ machine.name }}”: {{ machine.faults[machine.faults.length - 1] }}</p>
@@ -180,9 +205,12 @@ onBeforeUnmount(() => sewing.stop())
         <div class="keys">
           <button :disabled="!canGoBack" title="b" data-testid="back" @click="back">Back</button>
           <button title="t" data-testid="broke" @click="ask('broke')">Thread broke</button>
-          <button title="p" data-testid="pause" @click="ask('pause')">Pause</button>
+          <button class="pause" title="p" data-testid="pause" @click="ask('pause')">Pause</button>
+          <button class="more" :aria-expanded="more" data-testid="more" @click="more = !more">{{ more ? 'Less' : 'More' }}</button>
         </div>
+        <div class="fold" :class="{ open: more }">
         <div class="keys small">
+          <button class="pause phone" title="p" @click="ask('pause')">Pause</button>
           <button :disabled="step.kind !== 'line'" title="Skip this line for now (s)" data-testid="skip" @click="skip">Skip</button>
           <button :disabled="step.kind !== 'line' || step.freehand" title="Sewn by eye, without the ruler (h)" data-testid="otherwise" @click="otherwise">Sew by eye</button>
           <button title="Unpicked lines (u)" data-testid="unpicked" @click="ask('unpicked')">Unpick</button>
@@ -194,6 +222,7 @@ onBeforeUnmount(() => sewing.stop())
           <li v-for="(one, k) in coming" :key="k"><b v-if="one.number">{{ one.number }}</b><WordsText :words="one.short" /></li>
         </ol>
         <p class="caution" data-testid="caution">{{ view.caution }}</p>
+        </div>
       </template>
       <template v-else-if="finished && view">
         <h2 class="line" data-testid="finished">{{ view.skipped ? 'All but what you skipped' : 'All of it is sewn' }}</h2>
@@ -204,8 +233,8 @@ onBeforeUnmount(() => sewing.stop())
       </template>
       <p v-else-if="busy" class="lay" role="status">Looking for the next line …</p>
       <p v-else-if="view && lost" class="lay">No more steps are stored here. Reconnect to Kenzet to go on.</p>
-    </main>
-    <MachineBar v-if="view" class="bar" :view="view" :steps="steps" :done="done" :mm-done="mmDone" :machine="machine" :paused="asks === 'pause'" @leave="leave" />
+    </section>
+    <MachineBar v-if="view" v-model:aloud="aloud" class="bar" :view="view" :steps="steps" :done="done" :mm-done="mmDone" :machine="machine" :paused="asks === 'pause'" @leave="leave" />
   </div>
 </template>
 
@@ -230,13 +259,35 @@ onBeforeUnmount(() => sewing.stop())
 .go { flex: none; min-height: 78px; border: 0; border-radius: 14px; background: var(--madder); color: #fff; font-size: 25px; font-weight: 700; cursor: pointer; display: flex; flex-wrap: wrap; align-items: center; justify-content: center; gap: 0 16px; }
 .go small { font-size: 15px; font-weight: 400; white-space: nowrap; }
 .keys { display: grid; grid-template-columns: repeat(3, 1fr); gap: 10px; }
-.keys button { min-height: 48px; border: 1px solid var(--rule); border-radius: 12px; background: #fff; font-size: 18px; cursor: pointer; }
+.keys button { min-height: 48px; border: 1px solid var(--rule); border-radius: 12px; background: var(--field); font-size: 18px; cursor: pointer; }
 .keys button:disabled { opacity: .45; cursor: default; }
 .keys.small { grid-template-columns: repeat(5, auto); gap: 7px; }
+.say { touch-action: pan-y; }
 .keys.small button { min-height: 44px; font-size: 15px; padding: 0 4px; }
 .coming { list-style: none; padding: 0; margin: 0; font-size: 17px; display: flex; gap: 18px; align-items: center; flex: none; height: 34px; white-space: nowrap; overflow: hidden; }
 .caution { flex: none; font-size: 13.5px; line-height: 1.35; color: var(--weld-ink); border-left: 4px solid var(--weld); padding-left: 10px; }
 .coming li { display: flex; gap: 8px; align-items: center; }
 @media (max-height: 760px) { .line { font-size: 30px; } .lay { font-size: 21px; } .then { font-size: 17px; } .where { font-size: 15px; } .go { min-height: 62px; font-size: 23px; } .keys button { min-height: 44px; } .say { gap: 7px; } }
-@media (max-width: 900px) { .machine { grid-template: minmax(0, 1fr) minmax(0, 54%) auto / minmax(0, 1fr); } .say { border-left: 0; border-top: 1px solid var(--rule); } }
+.fold { display: contents; }
+.more, .phone { display: none; }
+@media (max-width: 900px) {
+  .machine { grid-template: minmax(150px, 1fr) auto auto / minmax(0, 1fr); }
+  .say { border-left: 0; border-top: 1px solid var(--rule); max-height: 68dvh; }
+  .told { flex: 0 1 auto; }
+}
+/* on a phone the step, its sum and one button; the rest folds away */
+@media (max-width: 600px) {
+  .say { padding: 10px 16px; gap: 8px; max-height: none; }
+  .told { max-height: 42dvh; }
+  .line { font-size: 27px; } .lay { font-size: 22px; line-height: 1.28; } .then { font-size: 16px; }
+  .where { font-size: 14px; }
+  .keys button { font-size: 16px; }
+  .go { min-height: 76px; }
+  .go small { display: none; }
+  .more { display: block; }
+  .fold:not(.open) { display: none; }
+  .fold.open .keys.small { grid-template-columns: repeat(3, 1fr); }
+  .pause { display: none; }
+  .fold.open .pause { display: block; }
+}
 </style>

@@ -1,18 +1,15 @@
 <script setup lang="ts">
 /** How quick she is with each technique: what the minutes at the needle are reckoned from. */
-import { ref } from 'vue'
 import type { Views } from '../../api/client'
 import FieldControl from '../../parts/FieldControl.vue'
 import LengthField from '../../parts/LengthField.vue'
 
 defineProps<{ fields: Views['FieldView'][]; unit: string; fault?: { name: string; message: string } }>()
-const open = ref(false)
 defineEmits<{ set: [name: string, value: unknown] }>()
 </script>
 
 <template>
-  <details :open="open" @toggle="open = ($event.target as HTMLDetailsElement).open">
-    <summary class="label folds">Your speed</summary>
+  <div>
     <p class="quiet">How much you sew in a minute, not counting hand moves. The estimated time follows.</p>
     <div class="paces">
       <template v-for="field in fields" :key="field.name">
@@ -20,7 +17,7 @@ defineEmits<{ set: [name: string, value: unknown] }>()
         <FieldControl v-else :field="field" :unit="unit" :picked="{}" :error="fault?.name === field.name ? fault.message : undefined" @set="$emit('set', field.name, $event)" @step="$emit('set', field.name, Number(field.text) + $event)" />
       </template>
     </div>
-  </details>
+  </div>
 </template>
 
 <style scoped>

@@ -1,18 +1,20 @@
 <script setup lang="ts">
 /** Stitch: in which order the quilt is sewn, and the needle on its way to look at before it is done. */
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
-import { api, Problem, type Views } from '../../api/client'
+import { api, Problem, type Views, type Words } from '../../api/client'
 import CanvasKey from '../../canvas/CanvasKey.vue'
 import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
 import { useCanvasKeys } from '../../canvas/keys'
 import type { Spot } from '../../canvas/scene'
 import FieldControl from '../../parts/FieldControl.vue'
 import FigureRows from '../../parts/FigureRows.vue'
+import FoldCard from '../../parts/FoldCard.vue'
+import KnownList from '../../parts/KnownList.vue'
 import StationPage from '../../parts/StationPage.vue'
+import { summary } from '../../parts/summary'
 import { useAsk } from '../../state/ask'
 import { useExports } from '../../state/exports'
 import { useQuilt } from '../../state/quilt'
-import { useZone } from '../../state/zone'
 import LongerCard from './LongerCard.vue'
 import PaceCard from './PaceCard.vue'
 import RehearseCard from './RehearseCard.vue'
@@ -24,7 +26,6 @@ type Stitching = Views['RouteView']['doc']
 
 const exports = useExports()
 const quilt = useQuilt()
-const zone = useZone()
 const canvas = ref<InstanceType<typeof QuiltCanvas>>()
 const route = shallowRef<Views['RouteView']>()
 const trouble = ref('')
@@ -81,6 +82,9 @@ onBeforeUnmount(
 const places = computed(() => new Set(route.value?.visits.map((visit) => visit.place)).size)
 const LOOKING = 'Looking for a shorter route …'
 const KEPT_WAYS = 40
+/** what a closed fold says of its theme */
+const BRIEF = ['order', 'ends', 'retrace', 'rest']
+const THEMES = ['Order', 'Threads', 'Travelling', 'Limits']
 /** Keep her settings with some that are others now, put together from what is kept then; what is refused is said at its field. */
 async function change(some: (now: Stitching) => Partial<Stitching>, name = '') {
   try {
@@ -146,10 +150,19 @@ function at(where: Needle, mm: number) {
 function on(by: number) {
   number.value = Math.min(Math.max(number.value + by, 1), route.value?.visits.length ?? 0)
 }
+/** the settings, by theme, in the order in which the themes come */
+const themes = computed(() => [...new Set(route.value?.fields.map((field) => field.theme))].map((theme) => ({ theme, fields: route.value!.fields.filter((field) => field.theme === theme) })).sort((one, other) => THEMES.indexOf(one.theme) - THEMES.indexOf(other.theme)))
+const MAIN = ['Sewing time, about', 'Travelling', 'Thread cuts on the way', 'Thread to buy (incl. 10 % spare)']
+const main = computed(() => route.value?.rows.filter((row) => MAIN.includes(String(row.label[0]))) ?? [])
+const changed = computed((): Words => {
+  const here = route.value!.here!
+  const ends = [here.start && `from ${here.start}`, here.end && `to ${here.end}`].filter(Boolean).join(' ')
+  const avoided = here.avoided.length ? `${here.avoided.length} avoided` : ''
+  return [[ends, avoided].filter(Boolean).join(' · ') || 'begins and ends anywhere']
+})
 const keys = computed(() => (route.value?.here ? ['done', ...(route.value.here.legs.some((one) => one.sews && !one.freehand) ? ['coming'] : []), ...(route.value.here.legs.some((one) => one.freehand) ? ['freehand'] : []), 'travel', 'thread', ...(leg.value?.ruler.length ? ['ruler'] : []), ...(leg.value?.hands.length ? ['hand'] : [])] : ['travel', ...(route.value?.visits.some((visit) => visit.stop) ? ['anew'] : [])]) as InstanceType<typeof CanvasKey>['$props']['shows'])
 watch(() => [quilt.read, quilt.unit, number.value], () => void look(), { immediate: true })
 watch(number, () => (needle.value = undefined))
-watch(() => quilt.id, () => void zone.choose(''), { immediate: true })
 useCanvasKeys(canvas)
 </script>
 
@@ -170,15 +183,18 @@ useCanvasKeys(canvas)
         <p class="card leaf" data-testid="sentence">{{ route.here.sentence }}</p>
         <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id }, query: { place: route.here.place } }" data-testid="to-machine">Sew here<small>at the machine</small></router-link>
         <RehearseCard :here="route.here" @at="at" />
-        <FigureRows :rows="route.here.rows" />
-        <LongerCard :number="route.here.number" :kept="route.here.kept" @ways="take" @forget="forgetWay" />
-        <WaysCard :here="route.here" :leg="leg" @pin="pin" @avoid="avoid" @forget="forget" @turn="turn" />
+        <FigureRows :rows="route.here.rows.slice(0, 4)" />
         <div class="chips">
           <v-btn class="chip" :disabled="route.here.number === 1" data-testid="before" @click="on(-1)">‹ Previous block</v-btn>
           <v-btn class="chip" :disabled="route.here.number === route.visits.length" data-testid="after" @click="on(1)">Next block ›</v-btn>
         </div>
-        <a class="chip" :href="exports.href('route-svg', { quilt: quilt.id }, { number: route.here.number, unit: quilt.unit })" data-testid="route-svg">{{ exports.label('route-svg') }}</a>
         <p class="card weld">Stop with the needle down before you move the ruler or a hand. Take pins out first. Follow your machine’s manual.</p>
+        <LongerCard :number="route.here.number" :kept="route.here.kept" @ways="take" @forget="forgetWay" />
+        <div class="settings">
+          <FoldCard name="Change this route" :says="changed"><WaysCard :here="route.here" :leg="leg" @pin="pin" @avoid="avoid" @forget="forget" @turn="turn" /></FoldCard>
+          <FoldCard name="More figures" :says="['turns, needle, thread']"><FigureRows :rows="route.here.rows.slice(4)" /></FoldCard>
+          <FoldCard name="Save" :says="['the route as a drawing']"><a class="chip" :href="exports.href('route-svg', { quilt: quilt.id }, { number: route.here.number, unit: quilt.unit })" data-testid="route-svg">{{ exports.label('route-svg') }}</a></FoldCard>
+        </div>
       </template>
       <template v-else-if="route && drawn">
         <header><h2>Your own order</h2><p class="quiet">Drag across the blocks in your sewing order. Blocks that you leave out follow, from the center outward.</p></header>
@@ -190,13 +206,18 @@ useCanvasKeys(canvas)
         </div>
       </template>
       <template v-else-if="route">
-        <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id } }" data-testid="to-machine">At the machine<small>line by line, in large type</small></router-link>
         <header><h2>The order</h2><p class="quiet">{{ places }} places to sew{{ places < route.visits.length ? `, ${route.visits.length} passes in total` : '' }}. <span v-if="busy" role="status">{{ LOOKING }}</span><template v-else>Click a block to see its route.</template></p></header>
-        <FigureRows :rows="route.rows" />
+        <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id } }" data-testid="to-machine">At the machine<small>line by line, in large type</small></router-link>
+        <FigureRows :rows="main" />
+        <KnownList :known="route.notes" />
         <LongerCard :number="0" @ways="take" />
-        <p v-for="note in route.notes" :key="note" class="card weld">{{ note }}</p>
-        <FieldControl v-for="field in route.fields" :key="field.name" :field="field" :unit="quilt.unit" :picked="{}" :error="fault?.name === field.name ? fault.message : undefined" @set="field.name === 'order' && $event === 'my own' ? (drawn = []) : set(field.name, $event)" @step="stepped(field, $event)" />
-        <PaceCard :fields="route.paces" :unit="quilt.unit" :fault="fault" @set="set" />
+        <div class="settings">
+          <FoldCard v-for="one in themes" :key="one.theme" :name="one.theme" :says="summary(one.fields.filter((field) => BRIEF.includes(field.name)))">
+            <FieldControl v-for="field in one.fields" :key="field.name" :field="field" :unit="quilt.unit" :picked="{}" :error="fault?.name === field.name ? fault.message : undefined" @set="field.name === 'order' && $event === 'my own' ? (drawn = []) : set(field.name, $event)" @step="stepped(field, $event)" />
+          </FoldCard>
+          <FoldCard name="Your speed" :says="['how much you sew in a minute']"><PaceCard :fields="route.paces" :unit="quilt.unit" :fault="fault" @set="set" /></FoldCard>
+          <FoldCard name="More figures" :says="['thread, bobbins, turns']"><FigureRows :rows="route.rows.filter((row) => !main.includes(row))" /></FoldCard>
+        </div>
       </template>
     </template>
   </StationPage>
@@ -206,5 +227,6 @@ useCanvasKeys(canvas)
 .go { min-height: 56px; border-radius: 12px; background: var(--madder); color: #fff; text-decoration: none; font-size: 19px; font-weight: 700; display: flex; align-items: center; justify-content: center; gap: 12px; }
 .go small { font-size: 14px; font-weight: 400; }
 a.chip { text-decoration: none; color: var(--indigo); justify-self: start; }
+.settings { display: flex; flex-direction: column; gap: 12px; }
 .top { display: flex; justify-content: space-between; align-items: baseline; gap: 10px; }
 </style>

@@ -14,8 +14,6 @@ const HOW = { bulky: 'bulky', never: 'never' }
 </script>
 
 <template>
-  <details :open="here.turns.some((one) => one.turn) || !!here.start || !!here.end || here.avoided.length > 0">
-    <summary class="label folds">Change this route</summary>
     <div class="stack">
       <fieldset v-for="[end, says] in ENDS" :key="end">
         <legend class="label">{{ says }}</legend>
@@ -44,7 +42,6 @@ const HOW = { bulky: 'bulky', never: 'never' }
         <v-btn v-for="(one, k) in here.avoided" :key="one.number" class="chip" :data-testid="`avoided-${k}`" :title="`Forget this`" @click="$emit('forget', one.number)">{{ k + 1 }}: {{ HOW[one.how] }} ✕</v-btn>
       </div>
     </div>
-  </details>
 </template>
 
 <style scoped>

@@ -2,7 +2,8 @@
 import { flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { api, Problem, type Views } from '../../api/client'
-import { sewHere, sewingStep, sewingView } from '../../testing/answers'
+import { spoken } from '../../sewing/aloud'
+import { figure, sewHere, sewingStep, sewingView } from '../../testing/answers'
 import { byId, mounted, opened } from '../../testing/mounting'
 import MachineStation from './MachineStation.vue'
 
@@ -138,5 +139,51 @@ describe('a line that turns', () => {
     const legs = [['2 in; pivot 90° to the left'], ['3 in']]
     await at(line(1, { legs }))
     expect(byId(station, 'legs').findAll('li').map((one) => one.text())).toEqual(legs.map(([text]) => text))
+  })
+})
+
+describe('under a finger', () => {
+  const touch = async (from: [number, number], to: [number, number], pointerType = 'touch') => {
+    const said = station.find('.told')
+    for (const [kind, [clientX, clientY]] of [['pointerdown', from], ['pointerup', to]] as const) {
+      said.element.dispatchEvent(new PointerEvent(kind, { bubbles: true, pointerType, clientX, clientY }))
+    }
+    await flushPromises()
+  }
+  it('a tap or a swipe to the left goes on, a swipe to the right goes back, and scrolling does neither', async () => {
+    await at(line(1), line(2), line(3))
+    await touch([100, 100], [102, 101])
+    expect(byId(station, 'lay').text()).toBe('Lay 2')
+    await touch([200, 100], [100, 110])
+    expect(byId(station, 'lay').text()).toBe('Lay 3')
+    await touch([100, 100], [220, 104])
+    expect(byId(station, 'lay').text()).toBe('Lay 2')
+    await touch([100, 100], [110, 260])
+    await touch([100, 100], [100, 100], 'mouse')
+    expect(byId(station, 'lay').text()).toBe('Lay 2')
+  })
+})
+
+describe('read to her', () => {
+  const spokenFigures: [Partial<Views['Shown']>, string][] = [
+    [{ whole: '1', num: 3, den: 8 }, '1 and 3 eighths inches'],
+    [{ whole: '0', num: 1, den: 2 }, 'half an inch'],
+    [{ whole: '0', num: 3, den: 4 }, '3 quarters of an inch'],
+    [{ whole: '1', num: 0, den: 1 }, '1 inch'],
+    [{ whole: '18', num: 0, den: 1, unit: 'mm' }, '18 millimeters'],
+    [{ whole: '0', num: 1, den: 4, hair: 1, unit: '' }, 'generous one quarter'],
+  ]
+  it.each(spokenFigures)('%o is said as %s', (some, said) => expect(spoken(['', figure(some)])).toBe(said))
+  it('each step once it is at hand, when she has asked for it', async () => {
+    const heard: string[] = []
+    vi.stubGlobal('SpeechSynthesisUtterance', class { constructor(public text: string) {} })
+    vi.stubGlobal('speechSynthesis', { cancel: () => undefined, speak: (one: { text: string }) => heard.push(one.text) })
+    await at(line(1), line(2))
+    expect(heard).toEqual([])
+    await byId(station, 'aloud').trigger('click')
+    press(' ')
+    await flushPromises()
+    expect(heard.map((text) => text.slice(0, 5))).toEqual(['Lay 1', 'Lay 2'])
+    vi.unstubAllGlobals()
   })
 })

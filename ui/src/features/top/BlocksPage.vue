@@ -8,7 +8,7 @@ import { useTop } from '../../state/top'
 import BlockNumbers from './BlockNumbers.vue'
 import FabricPick from './FabricPick.vue'
 import MeasuredCard from './MeasuredCard.vue'
-import PatchPicture from './PatchPicture.vue'
+import PatchPicture from '../../parts/PatchPicture.vue'
 
 const emit = defineEmits<{ draw: [key: string] }>()
 const quilt = useQuilt()
@@ -113,7 +113,7 @@ const turned = computed(() => {
 
 <style scoped>
 .tiles { display: grid; grid-template-columns: repeat(4, minmax(0, 1fr)); gap: 8px; }
-.tile { display: grid; justify-items: center; align-content: start; gap: 3px; padding: 7px 2px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; cursor: pointer; font-size: 13px; line-height: 1.15; text-align: center; }
+.tile { display: grid; justify-items: center; align-content: start; gap: 3px; padding: 7px 2px; border: 1px solid var(--rule); border-radius: 8px; background: var(--field); cursor: pointer; font-size: 13px; line-height: 1.15; text-align: center; }
 .tile:hover, .tile.now { border-color: var(--indigo); }
 .tile[aria-pressed='true'] { border-color: var(--indigo); background: var(--indigo-wash); box-shadow: 0 0 0 1px var(--indigo); }
 .tile small { color: var(--soft); font-size: 13px; }

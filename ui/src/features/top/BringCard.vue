@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { api, Problem, type Views, type Change } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
 import { useQuilt } from '../../state/quilt'
-import PatchPicture from './PatchPicture.vue'
+import PatchPicture from '../../parts/PatchPicture.vue'
 
 const emit = defineEmits<{ bring: [change: Change] }>()
 const quilt = useQuilt()

@@ -109,5 +109,5 @@ onBeforeUnmount(() => {
 </template>
 
 <style scoped>
-.cut { display: grid; gap: 8px; border: 1px solid var(--rule); border-radius: 10px; padding: 10px 12px; background: #fff; }
+.cut { display: grid; gap: 8px; border: 1px solid var(--rule); border-radius: 10px; padding: 10px 12px; background: var(--field); }
 </style>

@@ -109,5 +109,5 @@ function lay() {
 .two { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; }
 .two label { display: grid; gap: 2px; font-size: 14px; }
 .short { width: 110px; }
-.seam { display: grid; gap: 8px; border: 1px solid var(--rule); border-radius: 10px; padding: 10px 12px; background: #fff; }
+.seam { display: grid; gap: 8px; border: 1px solid var(--rule); border-radius: 10px; padding: 10px 12px; background: var(--field); }
 </style>

@@ -25,6 +25,6 @@ defineEmits<{ 'update:modelValue': [key: string | null] }>()
 .swatches { display: flex; flex-wrap: wrap; gap: 5px; justify-content: flex-end; align-items: center; }
 .swatch { width: 26px; height: 26px; border-radius: 6px; border: 1px solid #8a8577; cursor: pointer; padding: 0; }
 .swatch[aria-pressed='true'] { outline: 3px solid var(--indigo); outline-offset: 1px; }
-.none { border: 1px solid var(--rule); border-radius: 13px; background: #fff; font-size: 13px; padding: 2px 10px; cursor: pointer; }
+.none { border: 1px solid var(--rule); border-radius: 13px; background: var(--field); font-size: 13px; padding: 2px 10px; cursor: pointer; }
 .none[aria-pressed='true'] { border-color: var(--indigo); background: var(--indigo-wash); color: var(--indigo); font-weight: 700; }
 </style>

@@ -73,7 +73,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
 
 <style scoped>
 .palette { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
-.cloth { display: flex; gap: 9px; align-items: center; padding: 7px; border: 1px solid var(--rule); border-radius: 8px; background: #fff; cursor: pointer; text-align: left; font-size: 14px; line-height: 1.2; min-height: 52px; }
+.cloth { display: flex; gap: 9px; align-items: center; padding: 7px; border: 1px solid var(--rule); border-radius: 8px; background: var(--field); cursor: pointer; text-align: left; font-size: 14px; line-height: 1.2; min-height: 52px; }
 .cloth[aria-pressed='true'] { border-color: var(--indigo); box-shadow: 0 0 0 1px var(--indigo); background: var(--indigo-wash); }
 .cloth b, .cloth small { display: block; }
 .cloth small { color: var(--soft); font-size: 13px; }

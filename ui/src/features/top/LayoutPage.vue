@@ -105,7 +105,7 @@ function size(field: Views['FieldView'], value: string) {
 
 <style scoped>
 .two { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; }
-.border { display: grid; gap: 8px; border: 1px solid var(--rule); border-radius: 10px; padding: 10px 12px; background: #fff; }
+.border { display: grid; gap: 8px; border: 1px solid var(--rule); border-radius: 10px; padding: 10px 12px; background: var(--field); }
 .small { padding: 2px 9px; }
 .start { justify-self: start; }
 </style>

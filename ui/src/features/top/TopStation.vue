@@ -24,7 +24,7 @@ import QuiltPage from './QuiltPage.vue'
 import ZonesPage from './ZonesPage.vue'
 
 const PAGES = [
-  ['layout', 'Layout'],
+  ['layout', 'Setting'],
   ['blocks', 'Blocks'],
   ['fabrics', 'Fabrics'],
   ['zones', 'Zones'],

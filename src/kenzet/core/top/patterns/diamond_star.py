@@ -16,7 +16,7 @@ class DiamondStar(Pattern):
     """Eight diamonds of 45 degrees, four corner squares, four side triangles."""
 
     label: ClassVar[str] = "Eight-point diamond star"
-    help: ClassVar[str] = "Eight diamonds meet in the centre, two fabrics by turns."
+    help: ClassVar[str] = "Eight diamonds meet in the center, in two alternating fabrics."
     order: ClassVar[int] = 10
 
     kind: Literal["diamond-star"] = "diamond-star"

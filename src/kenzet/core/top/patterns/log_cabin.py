@@ -15,7 +15,7 @@ class LogCabin(Pattern):
     """``rounds`` rounds of four logs, each as wide as the centre."""
 
     label: ClassVar[str] = "Log cabin"
-    help: ClassVar[str] = "Logs round a centre, one after the other or in opposite pairs."
+    help: ClassVar[str] = "Logs around a center, one after the other or in opposite pairs."
     offers: ClassVar[dict[str, dict[str, object]]] = {
         "Log cabin": {"rounds": 3, "logs": "one by one"},
         "Courthouse steps": {"rounds": 3, "logs": "in pairs"},

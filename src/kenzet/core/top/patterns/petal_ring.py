@@ -19,7 +19,7 @@ class PetalRing(Pattern):
     """``petals`` petals of ``length`` (chord) and ``rise``, from the rim of a centre of ``radius`` outwards."""
 
     label: ClassVar[str] = "Ring of petals"
-    help: ClassVar[str] = "Petals by length and rise, set round a centre."
+    help: ClassVar[str] = "Petals by length and rise, set around a center."
     order: ClassVar[int] = 15
 
     kind: Literal["petal-ring"] = "petal-ring"
@@ -28,7 +28,7 @@ class PetalRing(Pattern):
     rise: Length | None = asked(
         None, Form("length", "Rise of each side", empty="as far as they do not touch")
     )
-    radius: Length | None = asked(None, Form("length", "Radius of the centre", empty="a tenth of the block"))
+    radius: Length | None = asked(None, Form("length", "Radius of the center", empty="a tenth of the block"))
 
     @field_validator("length", "rise", "radius")
     @classmethod

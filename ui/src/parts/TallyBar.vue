@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** What the whole plan costs, with the change since the last try beside it. */
 import { computed } from 'vue'
-import WordsText from '../../parts/WordsText.vue'
-import { useQuilt } from '../../state/quilt'
+import WordsText from './WordsText.vue'
+import { useQuilt } from '../state/quilt'
 
 const quilt = useQuilt()
 const items = computed(() =>
@@ -36,4 +36,10 @@ dt { font-size: 14px; color: var(--soft); }
 dd { font-size: 18px; font-weight: 700; line-height: 1.25; }
 small { font-size: 13px; color: var(--leaf); font-weight: 700; }
 small.more { color: var(--madder); }
+@media (max-width: 900px) {
+  footer { gap: 16px; padding: 4px 14px; min-height: 0; flex-wrap: wrap; }
+  dl { flex-wrap: wrap; gap: 2px 20px; }
+  dt { font-size: 13px; }
+  dd { font-size: 16px; }
+}
 </style>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** A block drawn small from its patches. */
 import { computed } from 'vue'
-import type { Views } from '../../api/client'
-import { closedPath } from '../../canvas/paths'
+import type { Views } from '../api/client'
+import { closedPath } from '../canvas/paths'
 
 const props = defineProps<{ patches: Views['PatchView'][]; width: number; height: number; colours: Record<string, string>; size?: number }>()
 const shown = computed(() => props.patches.map((p) => ({ path: closedPath(p.rings), colour: props.colours[p.fabric] ?? '#ccc' })))

@@ -1,0 +1,243 @@
+"""What a quilter would be told of a zone: the most harmful first, each with what mends it where one setting does."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from kenzet.core.advice.continuity import continuity, continuity_fix
+from kenzet.core.advice.contrast import neighbours, stands_alone
+from kenzet.core.geom.edge_ticks import edge_names
+from kenzet.core.numbers.measure import COARSE, INCH, Unit
+from kenzet.core.placing.line_order import pieces_of
+from kenzet.core.plan.beyond_edge import turns_beyond_edge
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.widest_gap import WidestGap
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.ruler.drift import anchor_every, error_after
+from kenzet.core.ruler.offset_sums import OffsetSum
+from kenzet.core.tolerances import VISIBLE
+from kenzet.core.top.line_ends import ALLOWANCE
+from kenzet.core.top.naming import where
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.say import words as w
+
+_MOST_PIECES = 200
+
+
+def known(
+    laid: QuiltLayout,
+    plans: Mapping[str, ZonePlan],
+    plan: ZonePlan,
+    drawing: Drawing,
+    place: str,
+    gap: WidestGap | None,
+    unit: Unit,
+) -> list[w.Known]:
+    """All of it, the most harmful first."""
+    found = [
+        *_nothing_sewn(drawing, unit),
+        *_too_wide(plan, gap, unit),
+        *_empty_pieces(drawing),
+        *_beyond_edge(laid, plan, drawing, place, unit),
+        *_sliver(plan, drawing, place, unit),
+        *_does_not_meet(plan),
+        *_drifts(plan, drawing, unit),
+        *(w.Known(words=[note], tone="tells") for note in drawing.fill.notes()),
+        *_no_contrast(laid, plans, plan, place),
+        *_alone(plans, plan),
+    ]
+    return sorted(found, key=lambda one: one.tone == "tells")
+
+
+def drift(plan: ZonePlan, drawing: Drawing, unit: Unit) -> w.Words:
+    """What laying each line on the last one comes to, and how many drawn ones hold it; nothing where none is laid so."""
+    return next((one.words for one in _drifts(plan, drawing, unit)), [])
+
+
+def _warns(*words: str | w.Shown, mend: w.Mend | None = None, at: list[float] | None = None) -> w.Known:
+    return w.Known(words=list(words), tone="warns", mend=mend, at=at)
+
+
+def _nothing_sewn(drawing: Drawing, unit: Unit) -> list[w.Known]:
+    if drawing.lines or drawing.hints:
+        return []
+    if drawing.left_out:
+        shortest = w.shown(drawing.fill.least_piece or drawing.least, unit, COARSE[unit], about=True)
+        mend = w.Mend(label="Keep every line", values={"skip": None}) if drawing.fill.least_piece else None
+        return [
+            _warns(
+                f"Nothing is sewn: all {drawing.left_out:,} lines are shorter than ",
+                shortest,
+                " and left out.",
+                mend=mend,
+            )
+        ]
+    return [
+        _warns(
+            "No line fits: the zone is narrower than the spacing. Use a smaller spacing or leave the zone unquilted."
+        )
+    ]
+
+
+def _too_wide(plan: ZonePlan, gap: WidestGap | None, unit: Unit) -> list[w.Known]:
+    limit = plan.kit.batting.limit.mm
+    if gap is None or gap.width <= float(limit) + VISIBLE:
+        return []
+    return [
+        _warns(
+            "The widest gap is ",
+            w.shown(gap.width, unit, COARSE[unit], about=True),
+            "; your batting allows ",
+            w.shown(limit, unit),
+            ". Use a smaller spacing, or choose another batting.",
+            at=list(gap.place) if gap.place else None,
+        )
+    ]
+
+
+def _empty_pieces(drawing: Drawing) -> list[w.Known]:
+    """Pieces of the zone in which nothing of the fill lies are named."""
+    pieces = drawing.region.pieces
+    if len(pieces) < 2 or not drawing.lines or drawing.hints or len(pieces) > _MOST_PIECES:
+        return []
+    filled = set(pieces_of(drawing))
+    empty = [piece for k, piece in enumerate(pieces) if k not in filled]
+    if not empty:
+        return []
+    part = drawing.shape.part
+    places = ", ".join(where(piece.area.geoms[0], part.width, part.height) for piece in empty[:3])
+    more = f" and {len(empty) - 3} more" if len(empty) > 3 else ""
+    what = "One piece of the zone stays" if len(empty) == 1 else f"{len(empty)} pieces of the zone stay"
+    middle = empty[0].area.representative_point()
+    return [
+        _warns(
+            f"{what} empty because this fill does not fit there: {places}{more}.",
+            at=[float(middle.x), float(middle.y)],
+        )
+    ]
+
+
+def _beyond_edge(
+    laid: QuiltLayout, plan: ZonePlan, drawing: Drawing, place: str, unit: Unit
+) -> list[w.Known]:
+    """What lacks beyond the quilt's edge for sewing on to the turns there."""
+    far = turns_beyond_edge(laid, drawing, place)
+    needs, has = far + float(plan.kit.reach), float(ALLOWANCE + laid.quilt.batting_overhang.mm)
+    if not far or needs <= has + VISIBLE:
+        return []
+    return [
+        _warns(
+            "At the quilt’s edge the lines turn up to ",
+            w.shown(far, unit, COARSE[unit], about=True),
+            " beyond the finished edge. To sew on to those turns you need ",
+            w.shown(needs, unit, COARSE[unit], about=True),
+            " of batting and backing there, the foot counted in; you have ",
+            w.shown(has, unit, COARSE[unit], about=True),
+            ". Stop each line at the edge, or leave more.",
+        )
+    ]
+
+
+def _sliver(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[w.Known]:
+    """The narrowest gap left along an edge, if it is a sliver, and what would leave more."""
+    narrow = next(iter(plan.edge_remainders(drawing)), None)
+    if narrow is None or not narrow.sliver or drawing.lines == 0 or not drawing.fill.sewn:
+        return []
+    name = edge_names(drawing.region)[narrow.edge]
+    name = "one edge" if name.startswith("edge ") else f"the {name}"
+    edge = drawing.region.edges[narrow.edge]
+    at = [(a + b) / 2 for a, b in zip(edge.start, edge.end, strict=True)]
+    said: w.Words = [
+        f"Along {name} a sliver of ",
+        w.shown(narrow.gap, unit, COARSE[unit] / 2, about=True),
+        " is left. ",
+    ]
+    mend = plan.fix_sliver(drawing, place)
+    if mend is None:
+        return [_warns(*said, "Choose an even spacing, or count from another point.", at=at)]
+    better = w.shown(mend.gap, unit, COARSE[unit] / 4, about=True)
+    if mend.how == "even spacing":
+        button = w.Mend(label="Use the even spacing", values=dict(mend.values))
+        return [_warns(*said, better, " comes out even.", mend=button, at=at)]
+    button = w.Mend(label=f"Put a {mend.how}", values=dict(mend.values))
+    return [_warns(*said, f"With a {mend.how} it becomes ", better, ".", mend=button, at=at)]
+
+
+def _does_not_meet(plan: ZonePlan) -> list[w.Known]:
+    flows = continuity(plan)
+    if flows is None or flows.meets or flows.turned:
+        return []
+    fix = continuity_fix(plan)
+    mend = w.Mend(label="Count from the quilt’s center", values=fix) if fix else None
+    return [w.Known(words=["The lines do not continue from block to block."], tone="tells", mend=mend)]
+
+
+def _drifts(plan: ZonePlan, drawing: Drawing, unit: Unit) -> list[w.Known]:
+    kit, total = plan.kit, plan.sum(drawing)
+    follow = int(plan.references(drawing).runs.max(initial=0))
+    spread, tolerance = float(kit.spread.mm), float(kit.tolerance.mm)
+    if total.can_be_laid and follow > 1:
+        bias = float(total.out)
+        every, out = anchor_every(bias, spread, tolerance), error_after(follow, bias, spread)
+        said: w.Words = [
+            f"Placed line by line, line {follow} may be off by ",
+            w.shown(out, unit, COARSE[unit] / 4, about=True),
+            ". ",
+        ]
+        if total.out:
+            each = f"{abs(bias) / INCH:.3f} in" if unit == "in" else f"{abs(bias):.2f} mm"
+            said = [f"Each comes {each} too {'wide' if bias > 0 else 'close'}. ", *said]
+        if every >= follow:
+            return [w.Known(words=[*said, "That is within your tolerance."], tone="tells")]
+        within = w.shown(kit.tolerance.mm, unit)
+        return [_warns(*said, f"Draw every {w.nth(every)} line to stay within ", within, ".")]
+    if total.off and drawing.lines > 1:
+        return [_warns(*_off(total, drawing.lines, spread, tolerance, unit))]
+    return []
+
+
+def _off(total: OffsetSum, lines: int, spread: float, tolerance: float, unit: Unit) -> w.Words:
+    """F47: foot and ruler do not add up."""
+    off, many = float(total.off), min(lines - 1, 8)
+    every = anchor_every(off, spread, tolerance)
+    said: w.Words = [
+        "With the nearest mark each line would be ",
+        w.shown(abs(off), unit, COARSE[unit] / 4, about=True),
+        f" too {'wide' if off > 0 else 'close'}: ",
+        w.shown(abs(off) * many, unit, COARSE[unit], about=True),
+        f" after {many}. ",
+    ]
+    if every <= 1:
+        return [*said, "So mark every line."]
+    return [*said, f"If you use it, mark every {w.nth(every)} line."]
+
+
+def _no_contrast(
+    laid: QuiltLayout, plans: Mapping[str, ZonePlan], plan: ZonePlan, place: str
+) -> list[w.Known]:
+    return [
+        w.Known(
+            words=[f"“{beside.name}” is quilted as densely ({ratio(beside.ratio)}), so neither stands out."],
+            tone="tells",
+        )
+        for beside in neighbours(laid, plans, plan.key, place)
+        if not beside.reads
+    ]
+
+
+def ratio(of: float | None) -> str:
+    """
+    >>> ratio(None), ratio(1.254)
+    ('open', '1.25 : 1')
+    """
+    return "open" if of is None else f"{of:.2f} : 1"
+
+
+def _alone(plans: Mapping[str, ZonePlan], plan: ZonePlan) -> list[w.Known]:
+    if not stands_alone(plans, plan.key):
+        return []
+    return [
+        w.Known(
+            words=["This fill is used only once. Repeat it elsewhere or make it a feature."], tone="tells"
+        )
+    ]

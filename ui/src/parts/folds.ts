@@ -1,0 +1,12 @@
+/** Which folds are open: what she opened once stays open, for the next zone and the next day, in this browser. */
+import { useLocalStorage } from '@vueuse/core'
+import { computed } from 'vue'
+
+const opened = useLocalStorage<Record<string, boolean>>('kenzet-folds', {})
+
+export function useFold(name: () => string, first: () => boolean = () => false) {
+  return computed({
+    get: () => opened.value[name()] ?? first(),
+    set: (open) => (opened.value = { ...opened.value, [name()]: open }),
+  })
+}

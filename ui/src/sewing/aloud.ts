@@ -1,0 +1,27 @@
+/** A step read aloud by the browser's own voice: short, fractions as they are spoken. */
+import type { Views, Words } from '../api/client'
+
+const PARTS: Record<number, [string, string]> = { 2: ['half', 'halves'], 4: ['quarter', 'quarters'], 8: ['eighth', 'eighths'], 16: ['sixteenth', 'sixteenths'], 32: ['thirty-second', 'thirty-seconds'], 64: ['sixty-fourth', 'sixty-fourths'] }
+const UNITS: Record<string, [string, string]> = { in: ['inch', 'inches'], mm: ['millimeter', 'millimeters'] }
+
+/** "1 and 3 eighths inches", "half an inch", "18 millimeters" */
+export function spokenFigure(shown: Views['Shown']): string {
+  const whole = shown.num && shown.whole === '0' ? '' : shown.whole
+  const name = PARTS[shown.den]
+  const part = !shown.num ? '' : name ? (shown.num === 1 ? `${shown.den === 2 ? 'a' : 'one'} ${name[0]}` : `${shown.num} ${name[1]}`) : `${shown.num} over ${shown.den}`
+  const unit = UNITS[shown.unit]
+  const said = [shown.hair < 0 ? 'scant' : shown.hair > 0 ? 'generous' : '', [whole, part].filter(Boolean).join(' and ')].filter(Boolean).join(' ')
+  if (!unit) return said
+  if (!whole) return part === 'a half' ? `half an ${unit[0]}` : `${said} of an ${unit[0]}`
+  return `${said} ${whole === '1' && !part ? unit[0] : unit[1]}`
+}
+export const spoken = (words: Words) => words.map((word) => (typeof word === 'string' ? word : spokenFigure(word))).join('').replace(/\s+/g, ' ').trim()
+
+export const canSpeak = () => typeof window !== 'undefined' && 'speechSynthesis' in window
+
+/** What was being said is cut short by what is said now. */
+export function say(text: string) {
+  if (!canSpeak()) return
+  window.speechSynthesis.cancel()
+  if (text) window.speechSynthesis.speak(new SpeechSynthesisUtterance(text))
+}
