@@ -26,7 +26,7 @@ def gaps(region, **values):
     ("height", "spacing", "origin", "left", "sliver", "better"),
     [
         (10, "0.75 in", "centre line", [0.5, 0.5], False, None),  # A13: the other centre would be a sliver
-        (10, "0.75 in", "centre gap", [0.125, 0.125], True, ("line on the centre", F("0.5"))),
+        (10, "0.75 in", "centre gap", [0.125, 0.125], True, ("line on the center", F("0.5"))),
         (7.5, "0.625 in", "edge", [0.625, 0.625], False, None),  # A11
         (7, "0.6 in", "edge", [0.4, 0.6], False, None),  # A12
         (7.1, "0.6 in", "edge", [0.5, 0.6], False, None),

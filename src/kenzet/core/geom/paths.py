@@ -97,6 +97,8 @@ class _Drawn:
         places: Floats = self.points[low] + (q - low)[:, None] * (self.points[high] - self.points[low])
         vertex = self.vertex[low]
         on = (self.angle[vertex] != 0.0) & (q > low)
+        if not on.any():
+            return places
         v = vertex[on]
         turn = self.angle[v] * (q[on] - self.start[v]) / self.count[v]
         places[on] = self.centre[v] + _turned(self.vertices[v, :2] - self.centre[v], turn)
@@ -132,13 +134,18 @@ def _turned(arm: Floats, turn: Floats) -> Floats:
     return np.stack([arm[:, 0] * cos - arm[:, 1] * sin, arm[:, 0] * sin + arm[:, 1] * cos], axis=1)
 
 
+def _far(dx: Floats, dy: Floats) -> Floats:
+    """How far that is; quicker than the library's, which minds numbers that are none of ours."""
+    return np.asarray(np.sqrt(dx * dx + dy * dy))
+
+
 def lengths(paths: Sequence[Path]) -> Floats:
     """mm of each path, along its arcs."""
     if not paths:
         return np.empty(0)
     vertices, owner = _end_to_end(paths)
     here, there = vertices[:-1], vertices[1:]
-    chords = np.hypot(there[:, 0] - here[:, 0], there[:, 1] - here[:, 1])
+    chords = _far(there[:, 0] - here[:, 0], there[:, 1] - here[:, 1])
     bulge = np.abs(here[:, 2])
     bent = bulge > ROUNDING
     safe = np.where(bent, bulge, 1.0)
@@ -159,25 +166,29 @@ def _near(vertices: Floats, ahead: Floats, sides: Floats) -> NDArray[np.bool_]:
     """Of each vertex, whether the side that leaves it may come near a side of the outline: the disc about its chord's middle that holds
     the arc reaches one.
     """
-    x, y = (vertices[:, :2] + ahead).T / 2
-    way = ahead - vertices[:, :2]
-    reach = np.hypot(way[:, 0], way[:, 1]) / 2 * np.maximum(1.0, np.abs(vertices[:, 2])) + _MARGIN
+    (x0s, y0s, bulge), (x1s, y1s) = np.ascontiguousarray(vertices.T), np.ascontiguousarray(ahead.T)
+    x, y = (x0s + x1s) / 2, (y0s + y1s) / 2
+    reach = _far(x1s - x0s, y1s - y0s) / 2 * np.maximum(1.0, np.abs(bulge)) + _MARGIN
     found = np.zeros(len(vertices), dtype=bool)
     for x0, y0, x1, y1 in sides.tolist():
         dx, dy = x1 - x0, y1 - y0
-        far, near_x, near_y = max(dx * dx + dy * dy, DIVISOR), x - x0, y - y0
-        along = np.clip((near_x * dx + near_y * dy) / far, 0.0, 1.0)
-        near_x -= along * dx
-        near_y -= along * dy
-        found |= near_x * near_x + near_y * near_y < reach * reach
+        far = max(math.hypot(dx, dy), DIVISOR)
+        ux, uy = dx / far, dy / far
+        near = np.flatnonzero(
+            np.abs(y * ux - x * uy - (y0 * ux - x0 * uy)) < reach
+        )  # of the side's line; then of itself
+        along = np.clip((x[near] - x0) * ux + (y[near] - y0) * uy, 0.0, far)
+        away_x, away_y = x[near] - x0 - along * ux, y[near] - y0 - along * uy
+        found[near[away_x * away_x + away_y * away_y < reach[near] ** 2]] = True
     return found
 
 
 def _drawn(paths: Sequence[Path], sides: Floats | None = None) -> _Drawn:
     """Closed paths end with their first vertex once more. With ``sides`` (n, 4) an arc that is far from all of them is one chord."""
     vertices, owner = _end_to_end(paths)
-    last = np.append(owner[1:] != owner[:-1], True)
-    after = np.roll(vertices[:, :2], -1, axis=0)
+    last = np.ones(len(vertices), dtype=bool)
+    np.not_equal(owner[1:], owner[:-1], out=last[:-1])
+    after = np.concatenate([vertices[1:, :2], vertices[:1, :2]])
     drawn_round = (vertices[:, 2] != 0.0) & ~last
     if sides is not None and drawn_round.any() and len(vertices) * len(sides) <= _MANY_PAIRS:
         drawn_round &= _near(vertices, after, sides)
@@ -200,10 +211,11 @@ def _drawn(paths: Sequence[Path], sides: Floats | None = None) -> _Drawn:
     vertex = np.repeat(np.arange(len(vertices)), count)
     start = np.cumsum(count) - count
     share = (np.arange(len(vertex)) - start[vertex]) / count[vertex]
-    points = vertices[vertex, :2].copy()
-    inner = np.flatnonzero(share > 0)
-    v = vertex[inner]
-    points[inner] = centre[v] + _turned(vertices[v, :2] - centre[v], angle[v] * share[inner])
+    points = vertices.take(vertex, axis=0)[:, :2]
+    if len(arcs):
+        inner = np.flatnonzero(share > 0)
+        v = vertex[inner]
+        points[inner] = centre[v] + _turned(vertices[v, :2] - centre[v], angle[v] * share[inner])
     return _Drawn(points, owner[vertex], vertex, share, vertices, angle, centre, count, start)
 
 
@@ -215,7 +227,7 @@ def clip_paths(region: Region, paths: Sequence[Path]) -> list[Piece]:
     drawn = _drawn(paths, region.segments)
     points = drawn.points
     goes_on = drawn.path[1:] == drawn.path[:-1]
-    long = np.append(0.0, np.cumsum(np.where(goes_on, np.hypot(*(points[1:] - points[:-1]).T), 0.0)))
+    long = np.append(0.0, np.cumsum(np.where(goes_on, _far(*(points[1:] - points[:-1]).T), 0.0)))
     ends = np.flatnonzero(np.append(True, ~goes_on))
     finish = np.append(ends[1:] - 1, len(points) - 1)
     q = np.concatenate([_crossings(region, drawn, goes_on), ends, finish])
@@ -303,8 +315,11 @@ class _Spans:
 
 def _cut(drawn: _Drawn, owner: Ints, start: Floats, end: Floats) -> _Spans:
     """The spans from q ``start`` to ``end``; partial arcs get the bulge of their share."""
-    here, there = drawn.at(start), drawn.at(end)
-    (va, ta), (vb, tb) = _on_side(drawn, start), _on_side(drawn, end)
+    many = len(start)
+    places = drawn.at(np.concatenate([start, end]))
+    here, there = places[:many], places[many:]
+    vertex, share = _on_side(drawn, np.concatenate([start, end]))
+    va, vb, ta, tb = vertex[:many], vertex[many:], share[:many], share[many:]
     whole = (tb == 0.0) & (vb > va)  # it ends on a vertex: that is the whole of the side before
     vb, tb = np.where(whole, vb - 1, vb), np.where(whole, 1.0, tb)
     several = vb > va

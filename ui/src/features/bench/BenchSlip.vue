@@ -139,7 +139,7 @@ const blocked = computed(() => (bench.edge!.needle.length ? bench.edge!.dead.len
 .lines { display: grid; grid-template-columns: 44px 1fr 44px; gap: 7px; }
 .lines .chip { justify-content: center; min-height: 46px; border-radius: 10px; font-size: 18px; }
 .do, .keep { min-height: 46px; border-radius: 10px; font-weight: 700; font-size: 16px; cursor: pointer; border: 1.5px solid var(--indigo); }
-.do { background: var(--indigo); color: #fff; }
+.do { background: var(--indigo-fill); color: #fff; }
 .keep { background: var(--field); color: var(--indigo); }
 .keep[disabled] { opacity: .5; cursor: default; }
 .hand { display: grid; }

@@ -46,7 +46,7 @@ onBeforeUnmount(() => void kit.settle())
     </div>
     <div v-else class="cupboard" data-testid="cupboard">
       <section v-for="shelf in kit.shelves" :key="shelf.key" :aria-label="shelf.label">
-        <div class="between"><h3>{{ shelf.label }}</h3><v-btn class="plain" :aria-expanded="adding === shelf.key" :data-testid="`add-${shelf.key}`" @click="adding = adding === shelf.key ? '' : shelf.key">Add …</v-btn></div>
+        <div class="between"><h2 class="sub">{{ shelf.label }}</h2><v-btn class="plain" :aria-expanded="adding === shelf.key" :data-testid="`add-${shelf.key}`" @click="adding = adding === shelf.key ? '' : shelf.key">Add …</v-btn></div>
         <div v-if="adding === shelf.key" class="chips kinds">
           <v-btn v-for="kind in shelf.kinds" :key="kind.kind" class="chip" :data-testid="`kind-${kind.kind.replaceAll(' ', '-')}`" @click="add(kind.kind)">{{ kind.label }}</v-btn>
         </div>

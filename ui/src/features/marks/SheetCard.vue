@@ -58,7 +58,7 @@ const files = computed(() => exports.list.filter((one) => one.of_sheet && (one.n
 
 <style scoped>
 section { display: grid; gap: 9px; }
-.do { display: grid; place-items: center; min-height: 48px; border-radius: 10px; background: var(--indigo); color: #fff; font-size: 17px; font-weight: 700; text-decoration: none; }
+.do { display: grid; place-items: center; min-height: 48px; border-radius: 10px; background: var(--indigo-fill); color: #fff; font-size: 17px; font-weight: 700; text-decoration: none; }
 a.chip { text-decoration: none; color: var(--indigo); }
 select { height: 34px; border: 1px solid var(--rule); border-radius: 8px; background: var(--field); padding: 0 8px; font: inherit; font-size: 14px; }
 </style>

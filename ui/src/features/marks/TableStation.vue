@@ -121,7 +121,7 @@ onBeforeUnmount(() => kept.stop())
 .keys button { min-height: 76px; border-radius: 14px; font-size: 24px; font-weight: 700; cursor: pointer; border: 2px solid var(--indigo); }
 .keys [disabled] { opacity: .45; cursor: default; }
 .back { background: var(--field); color: var(--indigo); }
-.next { background: var(--indigo); color: #fff; }
+.next { background: var(--indigo-fill); color: #fff; }
 .say > .plain { align-self: flex-start; }
 @media (max-width: 900px) { .page { grid-template: minmax(0, 1fr) minmax(0, 55%) / minmax(0, 1fr); } .say { border-left: 0; border-top: 1px solid var(--rule); } }
 </style>

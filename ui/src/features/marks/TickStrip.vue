@@ -41,7 +41,7 @@ const crowded = computed(() => ticks.value.length > 26)
 .tape { border: 1px solid var(--weld); background: var(--weld-ground); border-radius: 8px; padding: 0 26px; height: 74px; overflow: hidden; }
 .inner { position: relative; height: 100%; border-left: 2px solid var(--weld-ink); border-right: 2px solid var(--weld-ink); }
 .tick { position: absolute; top: 0; transform: translateX(-50%); display: grid; justify-items: center; }
-.tick i { width: 2px; height: 12px; background: var(--madder); }
+.tick i { width: 2px; height: 12px; background: var(--madder-fill); }
 .tick.low i { height: 38px; }
 .tick b { font-size: 14px; background: var(--weld-ground); line-height: 1.1; }
 </style>

@@ -33,7 +33,7 @@ const saved = computed(() => ({ saved: 'Saved', saving: 'Saving', waiting: 'Wait
 </template>
 
 <style scoped>
-header { background: var(--indigo); color: #fff; display: flex; align-items: center; gap: 12px; padding: 0 18px; }
+header { background: var(--indigo-fill); color: #fff; display: flex; align-items: center; gap: 12px; padding: 0 18px; }
 .mark { font: 400 28px/1 var(--v-font-heading); color: #fff; text-decoration: none; }
 .name { font: 400 17px/1.4 var(--v-font-body); color: #fff; margin-left: 8px; white-space: nowrap; }
 .size { color: #c9d0e6; font-size: 14px; white-space: nowrap; }

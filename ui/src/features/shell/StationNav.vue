@@ -28,7 +28,7 @@ b { width: 30px; height: 30px; border: 2px solid #a79c83; border-radius: 50%; di
 a:hover b { border-color: var(--indigo); }
 .been b { border-color: var(--madder); color: var(--madder); }
 .now { color: var(--indigo); font-weight: 700; }
-.now b { background: var(--indigo); border-color: var(--indigo); color: #fff; width: 36px; height: 36px; }
+.now b { background: var(--indigo-fill); border-color: var(--indigo); color: #fff; width: 36px; height: 36px; }
 svg { margin: 3px 0; }
 @media (max-width: 900px) {
   nav { flex-direction: row; justify-content: space-around; border-right: 0; border-top: 1px solid var(--rule); padding: 4px 6px calc(4px + env(safe-area-inset-bottom)); }

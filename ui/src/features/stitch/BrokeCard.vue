@@ -53,7 +53,7 @@ function told() {
 h2 { font-size: 30px; }
 input { width: 100%; height: 44px; accent-color: var(--madder); }
 .chip { min-height: 44px; }
-.tell { min-height: 64px; border: 0; border-radius: 14px; background: var(--madder); color: #fff; font-size: 23px; font-weight: 700; cursor: pointer; }
+.tell { min-height: 64px; border: 0; border-radius: 14px; background: var(--madder-fill); color: #fff; font-size: 23px; font-weight: 700; cursor: pointer; }
 .tell:disabled { opacity: .5; }
 .plain { justify-self: start; min-height: 44px; font-size: 16px; }
 </style>

@@ -86,5 +86,5 @@ onBeforeUnmount(() => leave())
 
 <style scoped>
 .bar { height: 6px; border-radius: 3px; background: var(--rule); overflow: hidden; }
-.bar i { display: block; height: 100%; background: var(--leaf); transition: width 0.4s; }
+.bar i { display: block; height: 100%; background: var(--leaf-fill); transition: width 0.4s; }
 </style>

@@ -256,7 +256,7 @@ onBeforeUnmount(() => sewing.stop())
 .legs { list-style: none; margin: 2px 0; padding: 0; font-size: 17px; line-height: 1.5; color: var(--soft); display: flex; flex-wrap: wrap; gap: 0 10px; }
 .legs li:not(:last-child)::after { content: ' ·'; }
 .then { font-size: 19px; line-height: 1.4; color: var(--soft); margin-top: 4px; }
-.go { flex: none; min-height: 78px; border: 0; border-radius: 14px; background: var(--madder); color: #fff; font-size: 25px; font-weight: 700; cursor: pointer; display: flex; flex-wrap: wrap; align-items: center; justify-content: center; gap: 0 16px; }
+.go { flex: none; min-height: 78px; border: 0; border-radius: 14px; background: var(--madder-fill); color: #fff; font-size: 25px; font-weight: 700; cursor: pointer; display: flex; flex-wrap: wrap; align-items: center; justify-content: center; gap: 0 16px; }
 .go small { font-size: 15px; font-weight: 400; white-space: nowrap; }
 .keys { display: grid; grid-template-columns: repeat(3, 1fr); gap: 10px; }
 .keys button { min-height: 48px; border: 1px solid var(--rule); border-radius: 12px; background: var(--field); font-size: 18px; cursor: pointer; }

@@ -96,7 +96,7 @@ onBeforeUnmount(() => halt())
 .rehearse { display: grid; gap: 9px; }
 .keys { display: grid; grid-template-columns: 48px 1fr 48px; gap: 8px; }
 .keys .chip { min-height: 48px; font-size: 20px; }
-.do { min-height: 48px; border-radius: 10px; background: var(--indigo); color: #fff; font-size: 17px; font-weight: 700; cursor: pointer; border: 0; }
+.do { min-height: 48px; border-radius: 10px; background: var(--indigo-fill); color: #fff; font-size: 17px; font-weight: 700; cursor: pointer; border: 0; }
 input { width: 100%; accent-color: var(--madder); }
 .now { font: 400 21px/1.3 var(--v-font-heading); color: var(--indigo); min-height: 2.6em; }
 .chips { align-items: center; }

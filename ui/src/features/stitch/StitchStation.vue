@@ -224,7 +224,7 @@ useCanvasKeys(canvas)
 </template>
 
 <style scoped>
-.go { min-height: 56px; border-radius: 12px; background: var(--madder); color: #fff; text-decoration: none; font-size: 19px; font-weight: 700; display: flex; align-items: center; justify-content: center; gap: 12px; }
+.go { min-height: 56px; border-radius: 12px; background: var(--madder-fill); color: #fff; text-decoration: none; font-size: 19px; font-weight: 700; display: flex; align-items: center; justify-content: center; gap: 12px; }
 .go small { font-size: 14px; font-weight: 400; }
 a.chip { text-decoration: none; color: var(--indigo); justify-self: start; }
 .settings { display: flex; flex-direction: column; gap: 12px; }

@@ -34,7 +34,7 @@ function told() {
 h2 { font-size: 30px; }
 ul { display: grid; gap: 7px; list-style: none; }
 .chip { min-height: 44px; width: 100%; font-size: 16px; }
-.tell { min-height: 64px; border: 0; border-radius: 14px; background: var(--madder); color: #fff; font-size: 23px; font-weight: 700; cursor: pointer; }
+.tell { min-height: 64px; border: 0; border-radius: 14px; background: var(--madder-fill); color: #fff; font-size: 23px; font-weight: 700; cursor: pointer; }
 .tell:disabled { opacity: .5; }
 .plain { justify-self: start; min-height: 44px; font-size: 16px; }
 </style>

@@ -61,7 +61,7 @@ const turned = computed(() => {
 
 <template>
   <section v-if="top.view && adding" class="stack">
-    <div class="between"><h3>A new block</h3><v-btn class="plain" @click="adding = false">Cancel</v-btn></div>
+    <div class="between"><h2 class="sub">A new block</h2><v-btn class="plain" @click="adding = false">Cancel</v-btn></div>
     <div class="tiles">
       <button v-for="tile in top.view.tiles" :key="tile.name" class="tile" :title="tile.help" :data-testid="`tile-${tile.name}`" @click="add(tile)">
         <PatchPicture :patches="tile.patches" :width="100" :height="100" :colours="roleColours(tile)" />

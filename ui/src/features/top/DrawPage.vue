@@ -58,7 +58,7 @@ function lay() {
 
 <template>
   <section v-if="!drawing.view" class="stack">
-    <div class="between"><h3>A block of your own</h3><v-btn class="plain" @click="drawing.close()">Cancel</v-btn></div>
+    <div class="between"><h2 class="sub">A block of your own</h2><v-btn class="plain" @click="drawing.close()">Cancel</v-btn></div>
     <label class="between"><span>Name</span><input v-model="name" class="text" maxlength="80" data-testid="own-name" /></label>
     <div class="two">
       <label>Width<input v-model="width" class="text" :placeholder="like?.width ?? '12 in'" data-testid="own-width" /></label>
@@ -71,7 +71,7 @@ function lay() {
     <BringCard @bring="added" />
   </section>
   <section v-else class="stack">
-    <div class="between"><h3>{{ drawing.view.name }}</h3><v-btn class="plain" data-testid="draw-done" @click="drawing.close()">Back to the blocks</v-btn></div>
+    <div class="between"><h2 class="sub">{{ drawing.view.name }}</h2><v-btn class="plain" data-testid="draw-done" @click="drawing.close()">Back to the blocks</v-btn></div>
     <div class="chips" role="group" aria-label="What you draw">
       <v-btn v-for="[key, label] in TOOLS" :key="key" class="chip" :aria-pressed="drawing.tool === key" :data-testid="`tool-${key}`" @click="setTool(key)">{{ label }}</v-btn>
     </div>

@@ -52,10 +52,6 @@ function size(field: Views['FieldView'], value: string) {
 
 <template>
   <section v-if="top.view" class="stack">
-    <div class="chips" role="group" aria-label="Arrangement">
-      <v-btn class="chip" :aria-pressed="!onPoint" @click="top.change('arrangement', { kind: 'arrangement', on_point: false })">Straight rows</v-btn>
-      <v-btn class="chip" :aria-pressed="onPoint" data-testid="on-point" @click="top.change('arrangement', { kind: 'arrangement', on_point: true })">On point</v-btn>
-    </div>
     <div class="between">
       <span>Blocks across</span>
       <span class="chips"><v-btn class="chip" aria-label="One column less" @click="count(top.view.columns - 1, top.view.rows)">−</v-btn><b class="count" data-testid="columns">{{ top.view.columns }}</b><v-btn class="chip" aria-label="One column more" @click="count(top.view.columns + 1, top.view.rows)">+</v-btn></span>
@@ -63,6 +59,10 @@ function size(field: Views['FieldView'], value: string) {
     <div class="between">
       <span>Blocks down</span>
       <span class="chips"><v-btn class="chip" aria-label="One row less" @click="count(top.view.columns, top.view.rows - 1)">−</v-btn><b class="count" data-testid="rows">{{ top.view.rows }}</b><v-btn class="chip" aria-label="One row more" @click="count(top.view.columns, top.view.rows + 1)">+</v-btn></span>
+    </div>
+    <div class="chips" role="group" aria-label="How the blocks are set">
+      <v-btn class="chip" :aria-pressed="!onPoint" @click="top.change('arrangement', { kind: 'arrangement', on_point: false })">Straight set</v-btn>
+      <v-btn class="chip" :aria-pressed="onPoint" data-testid="on-point" @click="top.change('arrangement', { kind: 'arrangement', on_point: true })">On point</v-btn>
     </div>
     <p v-if="top.errorAt('count') || top.errorAt('arrangement')" class="wrong" role="alert">{{ top.errorAt('count') || top.errorAt('arrangement') }}</p>
     <FabricPick v-if="onPoint" :fabrics="fabrics" :model-value="layout.triangles ?? ''" label="Setting triangles" @update:model-value="top.change('arrangement', { kind: 'arrangement', on_point: true, triangles: $event })" />
@@ -73,7 +73,7 @@ function size(field: Views['FieldView'], value: string) {
       </div>
     </template>
 
-    <h3>Sashes</h3>
+    <h2 class="sub">Sashes</h2>
     <div class="chips" role="group" aria-label="Sashes">
       <v-btn class="chip" :aria-pressed="!layout.sashing" @click="sashing(null)">None</v-btn>
       <v-btn class="chip" :aria-pressed="!!layout.sashing" data-testid="sashes" @click="sashing({})">Sashes</v-btn>
@@ -88,7 +88,7 @@ function size(field: Views['FieldView'], value: string) {
     </template>
     <p v-else-if="top.errorAt('sash')" class="wrong" role="alert">{{ top.errorAt('sash') }}</p>
 
-    <h3>Borders, from the inside out</h3>
+    <h2 class="sub">Borders, from the inside out</h2>
     <div v-for="(one, k) in borders" :key="k" class="border">
       <div class="between"><b>{{ borders.length > 1 ? `Border ${k + 1}` : 'Border' }}</b><v-btn class="plain" @click="dropBorder(k)">Remove</v-btn></div>
       <LengthField :field="top.view.border_widths[k]!" :error="top.errorAt(`border-${k + 1}`)" :unit="quilt.unit" late @entered="border(k, { width: $event })" />

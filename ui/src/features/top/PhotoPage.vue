@@ -27,7 +27,7 @@ function chosen(event: Event) {
   <section class="stack">
     <p v-if="top.errorAt('photo')" class="card madder" role="alert">{{ top.errorAt('photo') }}</p>
     <template v-if="photo.taken">
-      <h3>Set its corners</h3>
+      <h2 class="sub">Set its corners</h2>
       <p>The photo may be at an angle. Mark its four corners and Kenzet straightens it to true size.</p>
       <label class="pick">It shows
         <select v-model="photo.place" class="text" data-testid="photo-place">
@@ -39,7 +39,7 @@ function chosen(event: Event) {
       <v-btn class="plain" @click="photo.close()">Cancel</v-btn>
     </template>
     <template v-else-if="lies">
-      <h3>Your photo is under the plan</h3>
+      <h2 class="sub">Your photo is under the plan</h2>
       <label class="slide">Photo strength
         <input v-model.number="strength" type="range" min="0" max="100" step="5" data-testid="photo-strength" :aria-valuetext="`${strength} %`" @input="photo.show(strength / 100)" @change="photo.set(strength / 100)" />
         <span class="ends"><span>fabrics</span><span>photo</span></span>
@@ -51,7 +51,7 @@ function chosen(event: Event) {
       </div>
     </template>
     <template v-else>
-      <h3>A photo of your own top</h3>
+      <h2 class="sub">A photo of your own top</h2>
       <p>Kenzet shows it under the plan at true scale, so you see the quilting on your own top. Hang the top flat and take the photo from straight in front.</p>
       <label class="v-btn-like" :class="{ busy: photo.busy }">{{ photo.busy ? 'One moment …' : 'Choose a photo …' }}<input type="file" accept="image/jpeg,image/png" class="sr" data-testid="photo-file" :disabled="photo.busy" @change="chosen" /></label>
       <p class="quiet">JPEG or PNG, at most 25 MB. It stays on this machine; when and where it was taken is not kept.</p>
@@ -63,7 +63,7 @@ function chosen(event: Event) {
 .pick, .slide { display: grid; gap: 4px; font-size: 14px; }
 .slide input { width: 100%; accent-color: var(--indigo); }
 .ends { display: flex; justify-content: space-between; font-size: 13px; color: var(--soft); }
-.v-btn-like { display: grid; place-items: center; min-height: 38px; border-radius: 4px; background: var(--indigo); color: #fff; font-weight: 500; font-size: 14px; cursor: pointer; }
+.v-btn-like { display: grid; place-items: center; min-height: 38px; border-radius: 4px; background: var(--indigo-fill); color: #fff; font-weight: 500; font-size: 14px; cursor: pointer; }
 .v-btn-like:focus-within { outline: 2px solid var(--madder); outline-offset: 2px; }
 .busy { opacity: .6; }
 </style>

@@ -78,7 +78,7 @@ const fill = () => router.push({ name: 'fills', params: { quilt: quilt.id } })
 <template>
   <section v-if="top.view" class="stack">
     <template v-if="top.patches.length">
-      <h3>{{ top.patches.length === 1 ? 'One patch' : `${top.patches.length} patches` }}</h3>
+      <h2 class="sub">{{ top.patches.length === 1 ? 'One patch' : `${top.patches.length} patches` }}</h2>
       <div class="chips">
         <v-btn class="chip" @click="top.point(first, 'alike', false)">All like it</v-btn>
         <v-btn class="chip" data-testid="as-block" @click="top.point(first, 'block', false)">The whole block</v-btn>
@@ -107,7 +107,7 @@ const fill = () => router.push({ name: 'fills', params: { quilt: quilt.id } })
       </div>
     </template>
     <template v-else-if="info">
-      <div class="between"><h3>{{ info.name }}</h3><v-btn class="plain" @click="zone.choose('')">All zones</v-btn></div>
+      <div class="between"><h2 class="sub">{{ info.name }}</h2><v-btn class="plain" @click="zone.choose('')">All zones</v-btn></div>
       <p class="quiet">{{ info.occurs }} · {{ info.fill || (info.left_open ? 'unquilted' : 'no fill yet') }}</p>
       <label class="between"><span>Name</span><input class="text" :value="info.name" maxlength="80" data-testid="zone-name" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" /></label>
       <v-btn color="primary" variant="flat" data-testid="fill-it" @click="fill()">{{ info.fill ? 'See its fill' : 'Choose its fill' }}</v-btn>

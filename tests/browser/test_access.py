@@ -1,0 +1,204 @@
+"""Nobody is kept out: every screen and state without a complaint of a check of accessibility, a block by keys alone, large letters."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.test_walk import choose
+
+AXE = Path(__file__).resolve().parents[2] / "ui" / "node_modules" / "axe-core" / "axe.min.js"
+
+
+def complaints(page):
+    """What is complained of, and where."""
+    page.wait_for_timeout(250)
+    page.evaluate(AXE.read_text())
+    found = page.evaluate("axe.run(document)")
+    return [
+        (each["id"], node["html"][:140], node["failureSummary"][:200])
+        for each in found["violations"]
+        for node in each["nodes"]
+    ]
+
+
+def home(page):
+    page.get_by_label("Kenzet: your quilts").click()
+    page.get_by_role("heading", name="Your quilts").wait_for()
+
+
+def new_quilt(page):
+    home(page)
+    page.get_by_test_id("new-quilt").click()
+    page.get_by_test_id("draft").wait_for()
+
+
+def top(name):
+    def go(page):
+        page.keyboard.press("1")
+        page.get_by_test_id(f"page-{name}").click()
+
+    return go
+
+
+def zone(page):
+    page.keyboard.press("2")
+    choose(page, "Star background")
+
+
+def ruler(page):
+    zone(page)
+    page.get_by_test_id("show-ruler").click()
+    page.get_by_test_id("line-slip").wait_for()
+
+
+def other_fills(page):
+    zone(page)
+    page.get_by_test_id("other-fill").click()
+    page.get_by_test_id("group-Straight").wait_for()
+
+
+def gallery(page):
+    zone(page)
+    page.keyboard.press("a")
+    page.get_by_test_id("card-lines").wait_for()
+
+
+def kit(page):
+    page.keyboard.press("3")
+    page.get_by_test_id("cupboard").wait_for()
+
+
+def thing(page):
+    kit(page)
+    page.get_by_test_id("thing-straight-ruler").click()
+    page.get_by_test_id("see-makes").click()
+
+
+def marks(page):
+    page.keyboard.press("4")
+    choose(page, "Star background")
+    page.get_by_test_id("pdf").wait_for()
+
+
+def table_(page):
+    marks(page)
+    page.get_by_test_id("method-anchors").click()
+    page.get_by_test_id("to-table").click()
+    page.get_by_test_id("stroke-next").wait_for()
+
+
+def stitch(page):
+    page.keyboard.press("5")
+    page.get_by_text("13 places to sew").wait_for()
+
+
+def a_block(page):
+    stitch(page)
+    box = page.get_by_test_id("canvas").bounding_box()
+    page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.get_by_test_id("sentence").wait_for()
+
+
+def machine(page):
+    stitch(page)
+    page.get_by_test_id("to-machine").click()
+    page.get_by_test_id("lay").wait_for()
+
+
+def broke(page):
+    machine(page)
+    page.get_by_test_id("next").click()
+    page.keyboard.press("t")
+
+
+def keys(page):
+    page.keyboard.press("?")
+    page.get_by_role("heading", name="Keys").wait_for()
+    page.wait_for_timeout(300)
+
+
+STATES = [
+    home, new_quilt, *(top(name) for name in ("layout", "blocks", "fabrics", "zones", "photo", "quilt")), zone, ruler, other_fills, gallery,
+    kit, thing, marks, table_, stitch, a_block, machine, broke, keys,
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (390, 844)], ids=["table", "phone"])
+def test_no_screen_and_no_state_is_complained_of(table, size):
+    start = table.url
+    found = []
+    for state in STATES:
+        table.set_viewport_size({"width": 1280, "height": 800})
+        table.goto(start)
+        table.get_by_test_id("canvas").wait_for()
+        state(table)
+        table.set_viewport_size({"width": size[0], "height": size[1]})
+        name = getattr(state, "__name__", "") or str(state)
+        found += [(name, *each) for each in complaints(table)]
+    assert found == []
+
+
+def test_letters_twice_as_large_lose_no_control(table):
+    """200 %: half as many pixels in either direction."""
+    table.set_viewport_size({"width": 640, "height": 400})
+    choose(table, "Star background")
+    for shown in (
+        table.get_by_test_id("field-spacing"),
+        table.get_by_test_id("undo"),
+        table.locator("nav a").last,
+    ):
+        shown.scroll_into_view_if_needed()
+        box = shown.bounding_box()
+        assert box["x"] >= 0
+        assert box["x"] + box["width"] <= 640
+    assert table.evaluate("document.documentElement.scrollWidth <= innerWidth")
+
+
+def test_a_block_is_planned_marked_and_sewn_by_keys_alone(table):
+    press = table.keyboard.press
+
+    def to(test_id, key="Tab"):
+        """Tab until it is reached."""
+        for _ in range(90):
+            if table.evaluate("document.activeElement?.dataset.testid ?? ''") == test_id:
+                return
+            press(key)
+        raise AssertionError(f"{test_id} is not reached")
+
+    press("2")
+    for _ in range(60):
+        if re.match("Star points", table.evaluate("document.activeElement?.innerText ?? ''")):
+            break
+        press("Tab")
+    press("Enter")
+    expect(table.get_by_role("heading", name="Star points")).to_be_visible()
+    before = table.get_by_test_id("field-spacing").input_value()
+    press("]")
+    expect(table.get_by_test_id("field-spacing")).not_to_have_value(before)
+    press("4")
+    to("method-all-lines")
+    press("Enter")
+    expect(table.get_by_test_id("method-all-lines")).to_have_attribute("aria-pressed", "true")
+    to("pdf")
+    press("5")
+    table.get_by_text("13 places to sew").wait_for()
+    to("to-machine")
+    press("Enter")
+    table.get_by_test_id("lay").wait_for()
+    said = table.get_by_test_id("lay").inner_text()
+    press("Space")
+    expect(table.get_by_test_id("lay")).not_to_have_text(said)
+
+
+def test_nothing_moves_for_those_who_want_it_still(table):
+    table.emulate_media(reduced_motion="reduce")
+    choose(table, "Star background")
+    moving = table.evaluate(
+        "[...document.querySelectorAll('*')].filter((e) => { const s = getComputedStyle(e);"
+        " return parseFloat(s.transitionDuration) > 0.01 || (s.animationName !== 'none' && parseFloat(s.animationDuration) > 0.01) }).length"
+    )
+    assert moving == 0
