@@ -127,8 +127,13 @@ STATES = [
 ]  # fmt: skip
 
 
-@pytest.mark.parametrize("size", [(1280, 800), (390, 844)], ids=["table", "phone"])
-def test_no_screen_and_no_state_is_complained_of(table, size):
+@pytest.mark.parametrize(
+    ("size", "ground"),
+    [((1280, 800), "light"), ((390, 844), "light"), ((1280, 800), "dark")],
+    ids=["table", "phone", "evening"],
+)
+def test_no_screen_and_no_state_is_complained_of(table, size, ground):
+    table.emulate_media(color_scheme=ground)
     start = table.url
     found = []
     for state in STATES:

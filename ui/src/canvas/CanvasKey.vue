@@ -36,6 +36,6 @@ defineProps<{ shows: ('stitches' | 'line' | 'ruler' | 'foot' | 'stop' | 'mark' |
 </template>
 
 <style scoped>
-.key { display: flex; flex-wrap: wrap; gap: 4px 18px; list-style: none; padding: 3px 12px; border: 1px solid var(--rule); border-radius: 10px; background: rgb(255 252 246 / 94%); font-size: 13px; width: fit-content; }
+.key { color: #1e2733; display: flex; flex-wrap: wrap; gap: 4px 18px; list-style: none; padding: 3px 12px; border: 1px solid var(--rule); border-radius: 10px; background: rgb(255 252 246 / 94%); font-size: 13px; width: fit-content; }
 li { display: flex; align-items: center; gap: 7px; white-space: nowrap; }
 </style>

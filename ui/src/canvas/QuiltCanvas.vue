@@ -249,7 +249,7 @@ usePressed(crossKeys, true)
     <canvas ref="surface" :style="{ width: `${width}px`, height: `${height}px` }" aria-hidden="true" />
     <svg :width="width" :height="height" role="img" :aria-label="described">
       <g :transform="world" fill="none" class="still">
-        <path v-if="veil" :d="veil" fill="#f3ede0" fill-opacity=".62" fill-rule="evenodd" />
+        <path v-if="veil" :d="veil" class="veil" fill-opacity=".62" fill-rule="evenodd" />
         <path
           v-if="hoverPath && !picks && pointing" :d="closedPath(hoverPath.rings)" :transform="matrix(hoverPath.at)"
           stroke="#fffcf6" stroke-width="3" stroke-opacity=".8" vector-effect="non-scaling-stroke"
@@ -306,13 +306,14 @@ usePressed(crossKeys, true)
 </template>
 
 <style scoped>
-.pane { position: relative; height: 100%; overflow: hidden; touch-action: none; cursor: default; user-select: none; background: #f6f1e6; }
+.pane { position: relative; height: 100%; overflow: hidden; touch-action: none; cursor: default; user-select: none; background: var(--cloth); }
 .pane.grabbing { cursor: grabbing; }
 svg { display: block; position: absolute; inset: 0; }
 canvas { position: absolute; inset: 0; }
 .over { cursor: pointer; }
 .brushing { cursor: crosshair; }
 .still { pointer-events: none; }
+.veil { fill: var(--muslin); }
 .corner { position: absolute; left: 0; top: 0; width: 36px; height: 36px; background: var(--paper); border-right: 1px solid var(--rule); border-bottom: 1px solid var(--rule); display: grid; place-items: center; font-size: 13px; color: var(--soft); }
 .tools { position: absolute; right: 8px; top: 46px; display: grid; gap: 6px; justify-items: end; }
 .tools button { height: 34px; min-width: 34px; padding: 0 8px; border: 1px solid var(--rule); border-radius: 8px; background: var(--paper); cursor: pointer; font-size: 13px; color: var(--indigo); }

@@ -67,8 +67,8 @@ onBeforeUnmount(() => void kit.settle())
 </template>
 
 <style scoped>
-.cupboard { height: 100%; overflow: auto; padding: 18px 26px 30px; background: #f6f1e6; display: grid; gap: 20px; align-content: start; }
-.board { display: grid; grid-template-columns: repeat(auto-fill, minmax(140px, 1fr)); gap: 12px; padding: 4px 0 12px; border-bottom: 5px solid #e2d6bd; }
+.cupboard { height: 100%; overflow: auto; padding: 18px 26px 30px; background: var(--cloth); display: grid; gap: 20px; align-content: start; }
+.board { display: grid; grid-template-columns: repeat(auto-fill, minmax(140px, 1fr)); gap: 12px; padding: 4px 0 12px; border-bottom: 5px solid var(--board); }
 .thing { display: grid; justify-items: center; align-content: start; gap: 4px; padding: 10px 6px 8px; border: 1px solid var(--rule); border-radius: 10px; background: var(--paper); cursor: pointer; font-size: 14px; line-height: 1.2; text-align: center; min-height: 112px; }
 .thing:hover { border-color: var(--indigo); }
 .thing[aria-pressed='true'] { border-color: var(--indigo); background: var(--indigo-wash); box-shadow: 0 0 0 1px var(--indigo); }

@@ -48,7 +48,7 @@ const named = computed(() => {
 </template>
 
 <style scoped>
-figure { margin: 0; height: 100%; display: grid; grid-template-rows: minmax(0, 1fr) auto; justify-items: center; padding: 10px 24px 16px; background: #f6f1e6; }
+figure { margin: 0; height: 100%; display: grid; grid-template-rows: minmax(0, 1fr) auto; justify-items: center; padding: 10px 24px 16px; background: var(--cloth); }
 svg { height: 100%; max-width: 100%; }
 .new { stroke: #a8392c; stroke-width: 4; stroke-dasharray: 16 6; }
 .body { fill: #2f9c95; fill-opacity: .22; stroke: #1f6f69; stroke-width: 1.5; }
@@ -56,12 +56,12 @@ svg { height: 100%; max-width: 100%; }
 .etched.edge { stroke-width: 4; }
 .foot { fill: #fff6f3; fill-opacity: .7; stroke: #a8392c; stroke-width: 3; }
 .needle { fill: #a8392c; }
-.gap { stroke: #1e2733; stroke-width: 1.5; stroke-dasharray: 3 3; }
-.say { text-anchor: end; font-size: 16px; fill: #a8392c; font-weight: 700; }
+.gap { stroke: var(--ink); stroke-width: 1.5; stroke-dasharray: 3 3; }
+.say { text-anchor: end; font-size: 16px; fill: var(--madder); font-weight: 700; }
 .r { font-size: 16px; }
 .head { font-size: 16px; text-anchor: middle; fill: var(--ink); }
 .to { stroke: var(--ink); stroke-width: 1.5; fill: none; }
-.tag { font-size: 16px; height: 34px; display: flex; align-items: center; justify-content: center; gap: 7px; background: #fffcf6; border: 1px solid #b7d6d2; border-radius: 8px; }
+.tag { font-size: 16px; height: 34px; display: flex; align-items: center; justify-content: center; gap: 7px; background: var(--paper); border: 1px solid #b7d6d2; border-radius: 8px; }
 .made { border-color: #dfb4ad; }
 figcaption { font-size: 14px; color: var(--soft); }
 </style>

@@ -72,5 +72,5 @@ const wavy = computed(() => {
 .plastic { fill: #2f9c95; fill-opacity: .2; stroke: #1f6f69; stroke-width: 1.3; }
 .etched { stroke: #1f6f69; stroke-width: .7; }
 .edge { stroke: #1f6f69; stroke-width: 2.4; }
-.plain { fill: #f3ede0; stroke: #2b3a67; stroke-width: 1.6; stroke-linejoin: round; stroke-linecap: round; }
+.plain { fill: var(--muslin); stroke: var(--indigo); stroke-width: 1.6; stroke-linejoin: round; stroke-linecap: round; }
 </style>

@@ -83,7 +83,7 @@ function keys(event: KeyboardEvent) {
 </template>
 
 <style scoped>
-.board { position: relative; height: 100%; background: #f6f1e6; padding: 12px; }
+.board { position: relative; height: 100%; background: var(--cloth); padding: 12px; }
 svg { display: block; width: 100%; height: 100%; }
 .grid { fill: none; stroke: #5c6470; stroke-opacity: .28; stroke-width: 1; stroke-dasharray: 2 4; pointer-events: none; }
 .seam { fill: none; stroke: var(--ink); stroke-width: 2.4; pointer-events: none; }

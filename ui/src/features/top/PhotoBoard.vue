@@ -55,7 +55,7 @@ function nudge(event: KeyboardEvent, index: number) {
 </template>
 
 <style scoped>
-.board { position: relative; height: 100%; background: #f6f1e6; padding: 12px; }
+.board { position: relative; height: 100%; background: var(--cloth); padding: 12px; }
 svg { display: block; width: 100%; height: 100%; touch-action: none; }
 .corner { cursor: move; }
 .corner circle { fill: #fffcf6; fill-opacity: .55; stroke: #a8392c; stroke-width: 2.5; vector-effect: non-scaling-stroke; }
