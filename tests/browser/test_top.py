@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import io
 import re
+from time import monotonic
 
 import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
+from kenzet.standins.printer import PrinterStandIn
 from tests.browser.test_walk import click_at, saved, take_fill, view
 from tests.pictures import picture
 
@@ -412,3 +414,32 @@ def test_one_place_is_an_exception_and_follows_again(hands):
         click_at(page, 6, 42)
     page.get_by_test_id("join").click()
     expect(page.get_by_test_id("apart")).to_have_attribute("title", "All 12 blocks follow your changes here")
+
+
+def test_from_the_empty_page_to_a_printed_sheet_of_her_own_block(table):
+    """Her own 12 in block: at most 25 actions and three minutes."""
+    begun = monotonic()
+    table.get_by_label("Kenzet: your quilts").click()
+    hands = Hands(table)
+    hands.press("new-from-block")
+    hands.press("first-Sawtooth star")
+    expect(table.get_by_test_id("draft-size")).to_contain_text("12 in")
+    hands.press("begin")
+    table.get_by_test_id("new-block").wait_for()
+    hands.press("page-zones")
+    hands.zone(6, 6)
+    hands.press("fill-it")
+    hands.press("fill-lines")
+    spacing = table.get_by_test_id("field-spacing")
+    spacing.fill("3/4")
+    hands.actions += 1
+    expect(table.get_by_test_id("sum")).to_contain_text("3/4")
+    saved(table)
+    table.locator("nav").get_by_text("Marks").click()
+    hands.actions += 1
+    with table.expect_download() as download:
+        hands.press("pdf")
+    (page,) = PrinterStandIn(dpi=60).prints(download.value.path().read_bytes())
+    assert page.width == 510
+    assert hands.actions <= 25
+    assert monotonic() - begun < 180
