@@ -55,7 +55,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
                 return _restore(logins, chosen.restore.resolve())
             _prepare(logins, demo=not chosen.empty)
             room.watch(home)
-            _serve(logins, chosen.port, home / "backups")
+            _serve(logins, chosen.port, home)
     except KeyboardInterrupt:
         pass
     except KenzetError as error:
@@ -167,11 +167,11 @@ def _keep_copies(pool: Pool, folder: Path) -> None:
         time.sleep(3600)
 
 
-def _serve(logins: Logins, port: int, backups: Path) -> None:
+def _serve(logins: Logins, port: int, home: Path) -> None:
     gc.set_threshold(*RARELY)
     pool = Pool(logins.app)
-    threading.Thread(target=_keep_copies, args=(pool, backups), daemon=True).start()
-    app = create_app(Settings(pool, ROOT / "ui" / "dist", backups))
+    threading.Thread(target=_keep_copies, args=(pool, home / "backups"), daemon=True).start()
+    app = create_app(Settings(pool, ROOT / "ui" / "dist", home / "backups", home / "routes"))
     logging.getLogger("waitress.queue").setLevel(logging.ERROR)  # that requests wait is nothing to tell
     server = waitress.create_server(
         app,

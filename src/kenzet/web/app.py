@@ -45,12 +45,13 @@ from kenzet.web.zones import zones
 @dataclass(frozen=True, slots=True)
 class Settings:
     """``pool`` reaches the database; ``pages`` holds the built front end, or None without one;
-    ``backups`` the daily copies of everything.
+    ``backups`` the daily copies of everything, ``routes`` the last route of each quilt.
     """
 
     pool: Pool | None
     pages: Path | None = None
     backups: Path | None = None
+    routes: Path | None = None
 
 
 def create_app(settings: Settings) -> OpenAPI:
@@ -70,7 +71,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.extensions["layouts"] = Layouts()
     app.extensions["cards"] = Cards()
     app.extensions["logs"] = Logs()
-    app.extensions["routes"] = Routes()
+    app.extensions["routes"] = Routes(settings.routes)
     app.extensions["searches"] = Searches()
     app.extensions["machines"] = Machines()
     guard.install(app)

@@ -1,12 +1,20 @@
-"""Routes that are found, for as long as the quilt is planned so."""
+"""Routes that are found, for as long as the quilt is planned so: in memory, and the last of each quilt on the disk, so that the first
+step at the machine does not wait for a search that was made yesterday.
+"""
 
 from __future__ import annotations
 
+import hashlib
+import pickle
 import threading
+from contextlib import suppress
+from functools import cache
+from pathlib import Path
 
 from cachetools import LRUCache
 from flask import current_app
 
+import kenzet
 from kenzet.core.errors import BadValue
 from kenzet.core.route.quilt import route_quilt
 from kenzet.core.sewing.now import UnitWays, ways_of
@@ -17,9 +25,12 @@ MOST = 8  # quilts
 
 
 class Routes:
-    """The ways through the last few quilts. A route that is looked for holds up no other quilt."""
+    """The ways through the last few quilts. A route that is looked for holds up no other quilt. ``folder`` is where the last of each is
+    kept between starts; None keeps none.
+    """
 
-    def __init__(self) -> None:
+    def __init__(self, folder: Path | None = None) -> None:
+        self._folder = folder
         self._ways: LRUCache[str, tuple[int, UnitWays]] = LRUCache(MOST)
         self._finding: dict[str, threading.Lock] = {}
         self._lock = threading.Lock()
@@ -31,7 +42,10 @@ class Routes:
         with finding:
             found = self._known(kept)
             if found is None:
-                found = _found(laid, quick=False)
+                found = self._read(kept)
+                if found is None:
+                    found = _found(laid, quick=False)
+                    self._write(kept, found)
                 with self._lock:
                     self._ways[kept.id] = (kept.revision, found)
             return found
@@ -40,10 +54,49 @@ class Routes:
         """The same where they are found already, else quick ones. Raises BadValue where nothing is planned."""
         return self._known(kept) or _found(laid, quick=True)
 
+    def _file(self, kept: Kept) -> Path | None:
+        return self._folder and self._folder / f"{kept.id}.route"
+
+    def _read(self, kept: Kept) -> UnitWays | None:
+        """What was found before this start, if it is of this plan and of this program: nothing but what ``_write`` left in the data
+        folder is read.
+        """
+        file = self._file(kept)
+        try:
+            data = file.read_bytes() if file else b""
+            head = _head(kept)
+            return UnitWays(*pickle.loads(data[len(head) :])) if data.startswith(head) else None
+        except Exception:  # damaged, or of another time: it is looked for anew
+            return None
+
+    def _write(self, kept: Kept, found: UnitWays) -> None:
+        file = self._file(kept)
+        if file is None:
+            return
+        part = file.with_suffix(f".{threading.get_ident()}")
+        with suppress(OSError):  # it only saves time
+            file.parent.mkdir(parents=True, exist_ok=True)
+            part.write_bytes(_head(kept) + pickle.dumps((found.route, found.costs), protocol=5))
+            part.replace(file)
+
     def _known(self, kept: Kept) -> UnitWays | None:
         with self._lock:
             revision, found = self._ways.get(kept.id, (None, None))
             return found if revision == kept.revision else None
+
+
+@cache
+def _program() -> str:
+    """Changes whenever the program does."""
+    told = hashlib.blake2b(digest_size=12)
+    package = Path(kenzet.__file__).parent
+    for file in sorted(package.rglob("*.py")):
+        told.update(f"{file.relative_to(package)} {file.stat().st_size} {file.stat().st_mtime_ns}".encode())
+    return told.hexdigest()
+
+
+def _head(kept: Kept) -> bytes:
+    return f"kenzet route {_program()} {kept.id} {kept.revision}\n".encode()
 
 
 def _found(laid: QuiltLayout, quick: bool) -> UnitWays:
