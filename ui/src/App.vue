@@ -1,13 +1,16 @@
 <script setup lang="ts">
 /** The frame: header, stations on their running stitch, the station, the tally; and the keys that work everywhere. */
 import { useEventListener } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { api } from './api/client'
 import AppHeader from './features/shell/AppHeader.vue'
+import FirstSteps from './features/shell/FirstSteps.vue'
 import KeyHelp from './features/shell/KeyHelp.vue'
 import StationNav from './features/shell/StationNav.vue'
 import TallyBar from './parts/TallyBar.vue'
 import { STATIONS } from './features/shell/stations'
+import { useTour } from './features/shell/tour'
 import { usePressed } from './parts/pressed'
 import { useQuilt } from './state/quilt'
 import { useZone } from './state/zone'
@@ -16,7 +19,12 @@ const route = useRoute()
 const router = useRouter()
 const quilt = useQuilt()
 const zone = useZone()
+/** fetched when it is first opened */
+const GuideHelp = defineAsyncComponent(() => import('./features/shell/GuideHelp.vue'))
 const help = ref(false)
+const guide = ref(false)
+const guided = ref(false)
+watch(guide, () => (guided.value = true))
 const lost = computed(() => inQuilt.value && !!quilt.trouble && !quilt.view)
 const inQuilt = computed(() => typeof route.params.quilt === 'string' && !!route.params.quilt)
 
@@ -47,6 +55,16 @@ function go(number: number) {
   const station = STATIONS.find((s) => s.number === number)
   if (station && inQuilt.value) void router.push({ name: station.name, params: { quilt: quilt.id } })
 }
+const tour = useTour()
+const touring = computed(() => tour.value > 0 && inQuilt.value && !!quilt.view)
+/** On the quilt at hand, else on the first that is there. */
+async function startTour() {
+  guide.value = false
+  tour.value = 1
+  const id = inQuilt.value ? quilt.id : (await api.home()).quilts.find((one) => !one.put_away && one.zones)?.id
+  if (id) await router.push({ name: 'fills', params: { quilt: id } })
+}
+const endTour = () => (tour.value = -1)
 usePressed(keys)
 useEventListener('pagehide', () => void quilt.flush())
 </script>
@@ -54,7 +72,7 @@ useEventListener('pagehide', () => void quilt.flush())
 <template>
   <v-app>
     <div class="frame">
-      <AppHeader @help="help = true" />
+      <AppHeader @help="guide = true" />
       <StationNav v-if="inQuilt && !lost" class="nav" :class="{ away: route.meta.alone }" />
       <main class="station" :class="{ alone: !inQuilt || lost }">
         <section v-if="lost" class="lost" role="alert">
@@ -70,6 +88,8 @@ useEventListener('pagehide', () => void quilt.flush())
       <v-btn class="plain" @click="quilt.trouble = ''">Dismiss</v-btn>
     </p>
     <KeyHelp v-model="help" />
+    <GuideHelp v-if="guide || guided" v-model="guide" @keys="[guide, help] = [false, true]" @tour="startTour()" />
+    <FirstSteps v-if="touring" @end="endTour()" />
   </v-app>
 </template>
 

@@ -27,8 +27,9 @@ const saved = computed(() => ({ saved: 'Saved', saving: 'Saving', waiting: 'Wait
       <div class="units" role="group" aria-label="Unit">
         <button v-for="unit in (['in', 'mm'] as const)" :key="unit" :aria-pressed="quilt.unit === unit" :data-testid="`unit-${unit}`" @click="quilt.readIn(unit)">{{ unit === 'in' ? 'in' : 'mm' }}<span v-if="unit === 'in'" class="word">ches</span></button>
       </div>
-      <button class="ask" title="All keys (?)" aria-label="All keys" @click="$emit('help')">?</button>
     </template>
+    <span v-else class="gap" />
+    <button class="ask" title="The guide for this page; ? shows all keys" data-testid="help" @click="$emit('help')">Help</button>
   </header>
 </template>
 
@@ -42,7 +43,7 @@ header { background: var(--indigo-fill); color: #fff; display: flex; align-items
 .units { display: flex; border: 1px solid #aab4d6; border-radius: 8px; overflow: hidden; }
 .units button { padding: 5px 13px; background: none; border: 0; color: #fff; cursor: pointer; font-size: 14px; }
 .units button[aria-pressed='true'] { background: var(--field); color: var(--indigo); font-weight: 700; }
-.ask { width: 34px; height: 34px; border-radius: 50%; border: 1px solid #aab4d6; background: none; color: #fff; cursor: pointer; }
+.ask { min-height: 36px; padding: 0 12px; border-radius: 8px; font-size: 14px; border: 1px solid #aab4d6; background: none; color: #fff; cursor: pointer; }
 :focus-visible { outline-color: #fff; }
 .name { min-width: 0; overflow: hidden; text-overflow: ellipsis; }
 .word { white-space: pre; }
@@ -56,6 +57,6 @@ header { background: var(--indigo-fill); color: #fff; display: flex; align-items
   .units { flex: none; }
   .units button { padding: 9px 7px; font-size: 13px; }
   .units .word { display: none; }
-  .ask { flex: none; width: 40px; height: 40px; }
+  .ask { flex: none; min-height: 44px; padding: 0 8px; }
 }
 </style>

@@ -6,6 +6,7 @@ import { api, Problem, type Unit, type Views } from '../../api/client'
 import { useExports } from '../../state/exports'
 import WordsText from '../../parts/WordsText.vue'
 import NewQuilt from './NewQuilt.vue'
+import { useTour } from './tour'
 
 const router = useRouter()
 const exports = useExports()
@@ -26,6 +27,12 @@ const menu = ref('')
 const unit = ref<Unit>('in')
 const wrong = ref<{ field: string; message: string }>()
 
+const tour = useTour()
+function startTour() {
+  const example = atHand.value.find((quilt) => quilt.filled) ?? atHand.value[0]
+  tour.value = 1
+  if (example) void open(example.id)
+}
 const open = (id: string, station = 'fills') => router.push({ name: station, params: { quilt: id } })
 onMounted(async () => {
   void api.copies().then((found) => { copies.value = found }, () => undefined)
@@ -124,6 +131,13 @@ async function file(event: Event) {
     <p v-if="gone" class="card tip" role="status">“{{ gone.name }}” is deleted. <v-btn class="plain" data-testid="bring-back" @click="bringBack()">Undo</v-btn></p>
     <NewQuilt v-if="beginning" :key="beginning" :unit="unit" :wrong="wrong" :first="beginning === 'layout' ? 'rows' : 'single block'" @begin="begin" @unit="setUnit" @close="close" />
     <template v-else>
+    <div v-if="tour === 0 && shown.length && !sought" class="card tip first" data-testid="tour-offer">
+      <p><b>New here?</b> Six short steps on an example quilt show you the work, from a zone to the machine.</p>
+      <div class="chips">
+        <v-btn class="chip" data-testid="tour-begin" @click="startTour()">Show me</v-btn>
+        <v-btn class="plain" data-testid="tour-no" @click="tour = -1">No, thank you</v-btn>
+      </div>
+    </div>
     <ul v-if="shown.length" class="cards">
       <li v-for="quilt in shown" :key="quilt.id">
         <button class="picture" tabindex="-1" aria-hidden="true" @click="open(quilt.id)"><img :src="`/api/quilts/${quilt.id}/picture.svg?revision=${quilt.revision}`" alt="" loading="lazy" /></button>
@@ -187,6 +201,7 @@ ul { list-style: none; margin: 0; padding: 0; }
 .open { text-align: left; border: 0; padding: 0; background: none; font: 400 20px/1.3 var(--v-font-heading); color: var(--indigo); cursor: pointer; }
 .open:hover { text-decoration: underline; }
 .more { display: flex; flex-wrap: wrap; gap: 4px 12px; border-top: 1px solid var(--rule); padding-top: 8px; }
+.first { display: flex; flex-wrap: wrap; justify-content: space-between; align-items: center; gap: 8px 20px; font-size: 15px; }
 .start { justify-self: start; }
 .begins { display: grid; grid-template-columns: repeat(auto-fit, minmax(220px, 1fr)); gap: 12px; }
 .begins button { display: grid; grid-template-columns: 52px 1fr; align-items: center; text-align: left; gap: 0 10px; padding: 12px 14px; border: 1px solid var(--rule); border-radius: 10px; background: var(--paper); cursor: pointer; color: inherit; font: inherit; }

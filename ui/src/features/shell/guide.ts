@@ -1,0 +1,22 @@
+/** The guide of docs/guide, in the order in which it is read, as the help inside the app shows it. */
+import { marked } from 'marked'
+
+const texts = import.meta.glob<string>('../../../../docs/guide/*.md', { query: '?raw', import: 'default' })
+const pictures = import.meta.glob<string>('../../../../docs/screenshots/*.png', { query: '?url', import: 'default' })
+const named = <T>(found: Record<string, T>) => new Map(Object.entries(found).map(([path, one]) => [path.split('/').at(-1)!, one]))
+const pages = named(texts)
+const shots = named(pictures)
+
+export const PAGES = [
+  ['begin', 'Begin'], ['top', 'Top'], ['fills', 'Fills'], ['ruler', 'The ruler'], ['kit', 'Kit'], ['bench', 'Bench'], ['marks', 'Marks'], ['table', 'Step by step'], ['stitch', 'Stitch'], ['machine', 'Machine'],
+] as const
+export type Page = (typeof PAGES)[number][0]
+/** The page for a station; the first where there is none. */
+export const pageFor = (station: unknown): Page => PAGES.find(([key]) => key === station)?.[0] ?? 'begin'
+
+/** A page as HTML: its own title a level down, its pictures from where they were built to. The text is the product's own. */
+export async function htmlOf(page: Page): Promise<string> {
+  const text = (await pages.get(`${page}.md`)!()).replace(/^#/gm, '##')
+  const shown = await Promise.all([...text.matchAll(/\.\.\/screenshots\/([\w-]+\.png)/g)].map(async ([path, name]) => [path, await shots.get(name!)?.()] as const))
+  return marked.parse(shown.reduce((told, [path, url]) => told.replace(path, url ?? ''), text), { async: false })
+}
