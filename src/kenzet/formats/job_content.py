@@ -13,7 +13,7 @@ from kenzet.core.marks.marking import marks_of, method_of
 from kenzet.core.marks.prep import prep
 from kenzet.core.marks.sheet import SheetOptions, mark_sheet
 from kenzet.core.marks.table import steps
-from kenzet.core.marks.totals import to_draw, totals_of
+from kenzet.core.marks.totals import to_draw
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.placing.place_line import planned
 from kenzet.core.plan.drawing import Drawing
@@ -59,7 +59,7 @@ def job_content(
         kinds.setdefault(plan.zone.part, []).append(plan)
     blocks = [_block(laid, kind, some, unit, paper) for kind, some in kinds.items()]
     size = f"{w.shown(laid.top.width, unit).text} × {w.shown(laid.top.height, unit).text} {unit}"
-    totals = [f"{total.label}: {w.plain(total.words)}" for total in w.totals(totals_of(plans.values()), unit)]
+    totals = [f"{total.label}: {w.plain(total.words)}" for total in w.totals(plans.values(), unit)]
     return JobSheet(
         laid.quilt.name,
         f"{size} · plan {revision}",

@@ -5,6 +5,7 @@ Glossary: *words* are pieces of text with figures between them, which a screen s
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterable
 from fractions import Fraction
 from typing import Literal
 
@@ -13,9 +14,10 @@ from babel.numbers import format_decimal
 from pydantic import BaseModel, ConfigDict
 
 from kenzet.core.fills import Fill
-from kenzet.core.marks.totals import Totals
+from kenzet.core.marks.totals import Totals, together, totals_of
 from kenzet.core.numbers.measure import INCH, Length, Unit, figure, long_figure
 from kenzet.core.params import Form, forms
+from kenzet.core.plan.zone_plan import ZonePlan
 
 LOCALE = Locale("en", "US")
 
@@ -68,11 +70,12 @@ class Known(Said):
 
 
 class Total(Said):
-    """A figure of the tally, with the bare number so that a change can be told."""
+    """A figure of the tally, with the bare number so that a change can be told, and ``how`` it comes about."""
 
     label: str
     words: Words
     amount: float
+    how: str
 
 
 class ChoiceView(Said):
@@ -180,7 +183,16 @@ def field(
 
 
 _THEMES = {
-    "Direction": ("angle", "along", "second_angle", "second_spacing", "crossed", "lean", "narrow"),
+    "Direction": (
+        "angle",
+        "along",
+        "second_angle",
+        "crossed_from",
+        "second_spacing",
+        "crossed",
+        "lean",
+        "narrow",
+    ),
     "Position": ("origin", "first_gap", "start", "base", "about", "at", "slide", "turns"),
     "Rows": ("rhythm", "rows", "rounds", "lines", "together"),
     "Small pieces": ("skip",),
@@ -230,14 +242,33 @@ def density(per_mm: float, unit: Unit) -> str:
     return f"{per_mm * INCH:.1f} in a sq in" if unit == "in" else f"{per_mm * 10:.1f} cm a sq cm"
 
 
-def totals(found: Totals, unit: Unit) -> list[Total]:
-    """What the whole plan costs as far as it is reckoned."""
-    return [
-        Total(label="Stitching", words=[long_figure(found.stitched, unit)], amount=round(found.stitched, 2)),
-        Total(label="Lines to sew", words=[number(found.lines)], amount=found.lines),
-        Total(label="Marks to draw", words=[number(found.marks)], amount=found.marks),
-        Total(label="Marking", words=[minutes(found.seconds)], amount=round(found.seconds)),
+_MOST_ZONES = 6
+
+
+def totals(plans: Iterable[ZonePlan], unit: Unit) -> list[Total]:
+    """What the whole plan costs as far as it is reckoned, and how each figure comes about: what each zone adds to it."""
+    by_zone = [(plan.zone.name, totals_of([plan])) for plan in plans]
+    found = together(its for _, its in by_zone)
+    figures: list[tuple[str, Callable[[Totals], float], Callable[[Totals], str]]] = [
+        ("Stitching", lambda its: round(its.stitched, 2), lambda its: long_figure(its.stitched, unit)),
+        ("Lines to sew", lambda its: its.lines, lambda its: number(its.lines)),
+        ("Marks to draw", lambda its: its.marks, lambda its: number(its.marks)),
+        ("Marking", lambda its: round(its.seconds), lambda its: minutes(its.seconds)),
     ]
+    said = []
+    for label, amount, shows in figures:
+        parts = sorted(by_zone, key=lambda one: -amount(one[1]))
+        how = [f"{name}: {shows(its)}" for name, its in parts if amount(its)]
+        rest = f" · {len(how) - _MOST_ZONES} zones more" if len(how) > _MOST_ZONES else ""
+        said.append(
+            Total(
+                label=label,
+                words=[shows(found)],
+                amount=amount(found),
+                how=" · ".join(how[:_MOST_ZONES]) + rest,
+            )
+        )
+    return said
 
 
 def nth(number: int) -> str:

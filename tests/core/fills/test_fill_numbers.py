@@ -359,7 +359,7 @@ def test_a_frame_stands_round_its_inner_outline():
 
 def test_a62_a63_hourglass_curves():
     told = figures("hourglass", SQUARE[5], radius="2.75 in")
-    assert [told[k] for k in ("Corner to centre", "Rise", "Along an arc")] == near([3.536, 0.643, 3.840])
+    assert [told[k] for k in ("Corner to center", "Rise", "Along an arc")] == near([3.536, 0.643, 3.840])
     (trace,) = drawn(FILLS["hourglass"](radius="2.75 in"), SQUARE[5]).traces
     assert trace.closed
     assert trace.length / IN == near(30.72, 1e-2)

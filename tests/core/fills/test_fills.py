@@ -23,7 +23,7 @@ from tests.shapes import IN, REGIONS, box, drawn, inches, site
 
 EXAMPLES = {
     "lines": [{}, {"angle": 0, "spacing": "1/2 in", "origin": "edge"}, {"origin": "corner", "first_gap": "3/8 in", "angle": 30}, {"rhythm": "1 2 2 4", "spacing": "1/4 in", "skip": "1/2 in"}],
-    "grid": [{}, {"angle": 0, "second_angle": 90, "spacing": "19 mm"}, {"angle": 60, "second_angle": 120, "origin": "centre gap"}, {"second_spacing": "1/2 in", "use": "drawn"}],
+    "grid": [{}, {"angle": 0, "second_angle": 90, "spacing": "19 mm"}, {"angle": 60, "second_angle": 120, "origin": "centre gap"}, {"angle": 30, "second_angle": 60, "crossed_from": "first set"}, {"second_spacing": "1/2 in", "use": "drawn"}],
     "pairs": [{}, {"angle": 0, "together": 3, "crossed": "at 60 degrees", "origin": "edge"}],
     "beside": [{}, {"where": "both", "spacing": "3/8 in"}],
     "fan": [{}, {"spacing": "1/4 in", "wide": "1/2 in", "at": 0, "narrow": "right", "lines": 9}],
@@ -316,3 +316,38 @@ def test_between_rings_the_corner_is_the_widest_place():
     drawing = drawn(FILLS["echo"](spacing="1 in"), inches(box(0, 0, 9, 9)))
     in_the_corner = 2 * math.sqrt(2) / (1 + math.sqrt(2))
     assert widest_gap(drawing).width / IN == pytest.approx(in_the_corner, abs=2e-3)
+
+
+def test_a_grid_crosses_at_an_angle_from_its_first_set_as_from_level():
+    level = FILLS["grid"](angle=30, second_angle=90, spacing="1/2 in")
+    from_first = FILLS["grid"](angle=30, second_angle=60, crossed_from="first set", spacing="1/2 in")
+    assert from_first.turn == level.turn == 60
+    turned = from_first.model_copy(update={"angle": 45.0})
+    assert (turned.turn, level.model_copy(update={"angle": 45.0}).turn) == (60, 45)
+    with pytest.raises(ValueError, match="5 degrees or more"):
+        FILLS["grid"](angle=30, second_angle=177, crossed_from="first set")
+
+
+@pytest.mark.parametrize(
+    ("to", "kept"),
+    [
+        (
+            "grid",
+            {"angle": 30.0, "origin": "edge", "at": 2, "spacing": "1 in", "skip": "1/2 in", "rhythm": "1 2"},
+        ),
+        ("pairs", {"angle": 30.0, "origin": "edge", "at": 2, "skip": "1/2 in"}),
+        ("waves", {"angle": 30.0, "spacing": "1 in", "skip": "1/2 in"}),
+    ],
+)
+def test_another_fill_keeps_what_both_have(to, kept):
+    lines = {
+        "kind": "lines",
+        "spacing": "1 in",
+        "angle": 30,
+        "origin": "edge",
+        "at": 2,
+        "skip": "1/2 in",
+        "rhythm": "1 2",
+    }
+    found = default_fill(to, lines).model_dump(mode="json")
+    assert {name: found[name] for name in kept} == kept

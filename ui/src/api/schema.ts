@@ -2952,6 +2952,12 @@ export interface components {
              */
             at: number | null;
             /**
+             * Crossed From
+             * @default level
+             * @enum {string}
+             */
+            crossed_from: "level" | "first set";
+            /**
              * First Gap
              * @default null
              */
@@ -8110,11 +8116,13 @@ export interface components {
         };
         /**
          * Total
-         * @description A figure of the tally, with the bare number so that a change can be told.
+         * @description A figure of the tally, with the bare number so that a change can be told, and ``how`` it comes about.
          */
         Total: {
             /** Amount */
             amount: number;
+            /** How */
+            how: string;
             /** Label */
             label: string;
             /** Words */

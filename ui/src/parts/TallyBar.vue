@@ -20,7 +20,7 @@ const items = computed(() =>
   <footer aria-label="The whole quilt">
     <span class="all">Whole quilt</span>
     <dl>
-      <div v-for="item in items" :key="item.label">
+      <div v-for="item in items" :key="item.label" :title="item.how" :class="{ how: item.how }">
         <dt>{{ item.label }}</dt>
         <dd><WordsText :words="item.words" /> <small v-if="item.change" :class="{ more: item.more }">{{ item.change }}</small></dd>
       </div>
@@ -32,6 +32,7 @@ const items = computed(() =>
 footer { background: var(--paper); border-top: 1px solid var(--rule); display: flex; align-items: center; gap: 34px; padding: 0 20px; min-height: 62px; }
 .all { font: 400 16px var(--v-font-heading); color: var(--indigo); }
 dl { display: flex; gap: 40px; }
+.how { cursor: help; }
 dt { font-size: 14px; color: var(--soft); }
 dd { font-size: 18px; font-weight: 700; line-height: 1.25; }
 small { font-size: 13px; color: var(--leaf); font-weight: 700; }

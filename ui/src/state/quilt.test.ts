@@ -115,7 +115,7 @@ describe('keeping changes', () => {
     expect(quilt.read).toBe(2)
   })
   it('shows what was touched and reads nothing else again', async () => {
-    answers({ zones: [zoneInfo({ key: 'b', fill: 'Echo' })], totals: [{ label: 'Lines', words: ['4'], amount: 4 }] })
+    answers({ zones: [zoneInfo({ key: 'b', fill: 'Echo' })], totals: [{ label: 'Lines', words: ['4'], amount: 4, how: '' }] })
     const quilt = await opened()
     const read = vi.mocked(api.quilt).mock.calls.length
     const before = quilt.zones[0]

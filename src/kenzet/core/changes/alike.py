@@ -80,8 +80,12 @@ def turned_fill(fill: AnyFill, one: Region, other: Region, placing: Placing) -> 
         new["along"] = _same(_middles(one), _middles(other), values["along"], placing)
     else:
         for name in ("angle", "second_angle", "lean"):
-            if isinstance(values.get(name), int | float):
+            if isinstance(values.get(name), int | float) and not (
+                name == "second_angle" and values.get("crossed_from") == "first set"
+            ):
                 new[name] = _leaning(float(values[name]), placing)
+    if values.get("crossed_from") == "first set" and _mirrors(placing):
+        new["second_angle"] = -float(values["second_angle"]) % 180
     through = values.get("through")
     if isinstance(through, Sequence) and len(through) == 2:
         left, low, right, high = one.bounds
@@ -89,6 +93,11 @@ def turned_fill(fill: AnyFill, one: Region, other: Region, placing: Placing) -> 
         left, low, right, high = other.bounds
         new["through"] = (round((x - left) / (right - left), 9), round((y - low) / (high - low), 9))
     return fill.model_copy(update=new)
+
+
+def _mirrors(placing: Placing) -> bool:
+    a, b, c, d, _, _ = placing
+    return a * d - b * c < 0
 
 
 def _middles(region: Region) -> list[Point]:

@@ -5,7 +5,6 @@ A second fill of the same kind is an error at import.
 
 from __future__ import annotations
 
-from contextlib import suppress
 from typing import TYPE_CHECKING, Annotated, Any, Union
 
 from pydantic import Field, ValidationError
@@ -35,10 +34,14 @@ def default_fill(kind: str, given: dict[str, Any] | None = None) -> Fill:
     before = FILLS.get(str((given or {}).get("kind", kind)))
     if before is not model and not (model.lends_spacing and before and before.lends_spacing):
         kept.pop("spacing", None)
-    for some in (kept, {k: v for k, v in kept.items() if k != "spacing"}):
-        with suppress(ValidationError):
-            return model.model_validate(some)
-    return model.model_validate({})
+    while True:
+        try:
+            return model.model_validate(kept)
+        except ValidationError as refused:
+            wrong = {str(error["loc"][0]) for error in refused.errors() if error["loc"]} & set(kept)
+            # what is wrong as a whole is most often a spacing that does not suit
+            for name in wrong or ({"spacing"} & set(kept)) or set(kept):
+                del kept[name]
 
 
 __all__ = ["FILLS", "AnyFill", "Fill", "default_fill", "kind_of"]

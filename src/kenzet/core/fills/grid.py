@@ -33,11 +33,24 @@ class Grid(StraightFill):
 
     kind: Literal["grid"] = "grid"
     second_angle: float = asked(
-        135.0, Form("angle", "Crossed at", "The angle of the second set, counted like the first.", presets=(135, 90, 120, 150), after="angle")
+        135.0, Form("angle", "Crossed at", "The angle of the second set.", presets=(135, 90, 120, 150), after="angle")
     )  # fmt: skip
+    crossed_from: Literal["level", "first set"] = asked(
+        "level",
+        Form(
+            "choice",
+            "Crossed at is counted from",
+            "Counted from the first set, it turns with it.",
+            choices=(
+                Choice("level", "where the first is counted from"),
+                Choice("first set", "the first set"),
+            ),
+            after="second_angle",
+        ),
+    )
 
     second_spacing: Length | None = asked(
-        None, Form("length", "Spacing of the second set", empty="like the first", after="second_angle")
+        None, Form("length", "Spacing of the second set", empty="like the first", after="crossed_from")
     )
     use: Use = asked(
         "sewn",
@@ -61,10 +74,15 @@ class Grid(StraightFill):
 
     @model_validator(mode="after")
     def _crosses(self) -> Grid:
-        between = abs(math.sin(math.radians(self.angle - self.second_angle)))
+        between = abs(math.sin(math.radians(self.turn)))
         if between < math.sin(math.radians(5)) - ROUNDING:
             raise BadValue("The two sets of a grid must cross at 5 degrees or more.", "second_angle")
         return self
+
+    @property
+    def turn(self) -> float:
+        """From the first set to the second, degrees."""
+        return self.second_angle if self.crossed_from == "first set" else self.second_angle - self.angle
 
     def turn_of(self, family: int) -> int:
         """The first set whole, then the second across it."""
@@ -87,7 +105,7 @@ class Grid(StraightFill):
 
     def figures(self, site: Site) -> Sequence[Figure]:
         """F15, F16: the cell's sides, and its diagonals where both sets are alike."""
-        across = math.radians(abs((self.angle - self.second_angle + 90) % 180 - 90))
+        across = math.radians(abs((self.turn + 90) % 180 - 90))
         one = float(self.spacing.mm)
         other = float(self.second_spacing.mm) if self.second_spacing else one
         sides = (one / math.sin(across), other / math.sin(across))
@@ -104,10 +122,10 @@ class Grid(StraightFill):
 
     def notes(self) -> Sequence[str]:
         """Thin diamonds clog."""
-        across = abs((self.angle - self.second_angle + 90) % 180 - 90)
+        across = abs((self.turn + 90) % 180 - 90)
         return ("Diamonds this thin fill up with thread at their points.",) if across < 30 else ()
 
     def angles(self, site: Site) -> list[float]:
         """Both."""
         base = self.base_angle(site)
-        return [base + self.angle, base + self.second_angle]
+        return [base + self.angle, base + self.angle + self.turn]

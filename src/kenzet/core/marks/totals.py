@@ -35,6 +35,17 @@ def totals_of(plans: Iterable[ZonePlan]) -> Totals:
     )
 
 
+def together(parts: Iterable[Totals]) -> Totals:
+    """What several come to."""
+    parts = list(parts)
+    return Totals(
+        sum(one.stitched for one in parts),
+        sum(one.lines for one in parts),
+        sum(one.marks for one in parts),
+        sum(one.seconds for one in parts),
+    )
+
+
 @dataclass(frozen=True, slots=True)
 class ToDraw:
     """What is drawn before the first stitch, counted by what it is, the ``seconds`` that it takes, and with which ``markers``."""

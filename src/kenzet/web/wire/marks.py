@@ -12,7 +12,6 @@ from kenzet.core.marks.sheet import MarkSheet, SheetKind, SheetOptions, mark_she
 from kenzet.core.marks.table import steps
 from kenzet.core.marks.together import together
 from kenzet.core.marks.tools import choices, fabrics_of
-from kenzet.core.marks.totals import totals_of
 from kenzet.core.numbers.measure import Unit, long_figure
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_quilt
@@ -172,7 +171,7 @@ def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> Mar
         drawings=drawn.drawings(whole),
         layers=[LayerView(layer=one, label=_LAYERS[one]) for one in layers],
         layer=layer,
-        totals=w.totals(totals_of(plan_quilt(laid).values()), unit),
+        totals=w.totals(plan_quilt(laid).values(), unit),
     )
 
 

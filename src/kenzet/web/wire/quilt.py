@@ -8,7 +8,6 @@ from typing import Annotated, Any
 from pydantic import Field, field_validator
 
 from kenzet.core.errors import BadValue
-from kenzet.core.marks.totals import totals_of
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.plan.zone_plan import ZonePlan
@@ -109,7 +108,7 @@ def quilt_of(kept: Kept, laid: QuiltLayout, unit: Unit) -> m.QuiltView:
         zones=[_zone(laid, key, zone, plans.get(key), unit) for key, zone in _laid_zones(laid)],
         ground=drawn.ground(kept.id, laid),
         fills=drawn.fill_kinds(),
-        totals=w.totals(totals_of(plans.values()), unit),
+        totals=w.totals(plans.values(), unit),
         kit=write(quilt)["kit"],
     )
 
@@ -137,7 +136,7 @@ def touched(
         gone=_gone(before, laid) if before else [],
         ground=drawn.ground(kept.id, laid),
         kit=None if old and old.kit == quilt.kit else write(quilt)["kit"],
-        totals=w.totals(totals_of(plans.values()), unit),
+        totals=w.totals(plans.values(), unit),
         views=views,
     )
 

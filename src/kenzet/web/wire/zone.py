@@ -15,7 +15,6 @@ from kenzet.core.errors import BadValue
 from kenzet.core.fills import FILLS, AnyFill, Fill, default_fill
 from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.kit.kit import Kit
-from kenzet.core.marks.totals import totals_of
 from kenzet.core.numbers.measure import Length, Unit
 from kenzet.core.params import Choice, Form, Frozen, forms, step_length
 from kenzet.core.placing.place_line import planned
@@ -215,9 +214,7 @@ def zone_view(laid: QuiltLayout, found: ZonePlan | None, body: PlanRequest) -> Z
     places = laid.places(zone)
     place = body.place if body.place in places else next(iter(places))
     plans = plan_quilt(laid)
-    view = _zone_view(
-        laid, zone, place, body, drawn.drawings(found), w.totals(totals_of(plans.values()), body.unit)
-    )
+    view = _zone_view(laid, zone, place, body, drawn.drawings(found), w.totals(plans.values(), body.unit))
     layered = found.layered(body.layer) if found else None
     if found is None or layered is None or not layered.has_drawing_at(place):
         return view

@@ -63,6 +63,11 @@ const loose = computed(() => {
 })
 function set(name: string, value: unknown) {
   if (name === 'origin' || name === 'about' || name === 'base') return void zone.setAll({ [name]: value, at: null })
+  if (name === 'crossed_from') {
+    // the lines stay where they are: only what their angle is counted from is another
+    const { angle, second_angle: second } = fill.value as { angle: number; second_angle: number }
+    return void zone.setAll({ crossed_from: value, second_angle: (((value === 'first set' ? second - angle : second + angle) % 180) + 180) % 180 })
+  }
   void zone.set(name, value)
 }
 </script>
