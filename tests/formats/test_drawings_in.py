@@ -238,7 +238,7 @@ def test_a_drawing_in_an_old_form_names_no_unit_and_is_taken_for_the_likely_one(
 )
 def test_an_outline_that_its_own_fill_hides_is_told(path, says):
     found = bring(read_svg(svg(f"<path {path}/>", 'viewBox="0 0 6 6" width="6in" height="6in"')))
-    assert any("same colour" in said for said in found.said) == says
+    assert any("same color" in said for said in found.said) == says
 
 
 @pytest.mark.parametrize(("system", "side"), [(0, 152.4), (1, 6.0)])

@@ -53,9 +53,10 @@ def test_a_plan_says_the_sum_the_figures_and_what_comes_out_even(client):
     assert figures["Lines here"] == "92"
     assert figures["Widest gap · allowed"] == "3/4 in · 8 in"
     assert 2 <= len(view["offers"]) <= 4
-    tried = client.post(
-        "preview", zone=ZONE, fill={**view["fill"], "spacing": view["offers"][0]["value"]}
-    ).json
+    lacks = ["ruler has" in offer["label"] for offer in view["offers"]]
+    assert lacks == sorted(lacks)  # those first that her rulers have
+    assert any(label.endswith("ruler has 3/4") for label in (offer["label"] for offer in view["offers"]))
+    tried = client.post("preview", zone=ZONE, fill={**view["fill"], **view["offers"][0]["values"]}).json
     assert any(offer["now"] for offer in tried["offers"])
 
 

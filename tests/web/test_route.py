@@ -198,7 +198,9 @@ def test_a_zone_can_be_sewn_before_all_else(client):
     after = client.post("route", number=1).json
     assert len(after["visits"]) == len(view["visits"]) + 12
     assert after["here"]["turns"] == [{**anchor, "turn": "first"}]
-    assert f"Sewn everywhere before everything else: {anchor['name']}." in after["notes"]
+    assert f"Sewn everywhere before everything else: {anchor['name']}." in [
+        note["words"][0] for note in after["notes"]
+    ]
 
 
 def test_thread_to_have_is_top_and_bobbin_with_a_tenth_to_spare(client):

@@ -184,7 +184,7 @@ def _footer(canvas: Canvas, sheet: MarkSheet, pages: Pages, page: Tile) -> None:
     _upright_bar(canvas, pages)
     room = (pages.width - 2 * MARGIN - 52) * _MM
     number = f"page {page.number} of {len(pages.tiles)}"
-    join = " · cut at the dotted line and lay cross on cross" if len(pages.tiles) > 1 else ""
+    join = " · cut at the dotted line and put cross on cross" if len(pages.tiles) > 1 else ""
     said = f"{sheet.subtitle} · {number} · print at 100 %, then measure a bar{join}"
     _in_lines(canvas, (left, low + 20.5 * _MM), room, (sheet.title, BOLD, 9), 1)
     _in_lines(canvas, (left, low + 16.5 * _MM), room, (said, SANS, 7.5), 2)

@@ -64,7 +64,7 @@ def read_svg(data: bytes) -> Sheet:
             _hides_an_outline(shape, figure)
             for shape, figure in zip(shapes, map(_figure, shapes), strict=True)
         ):
-            said.append("An outline inside a filled shape of the same colour was read as a seam.")
+            said.append("An outline inside a filled shape of the same color was read as a seam.")
     except (
         ValueError,
         TypeError,

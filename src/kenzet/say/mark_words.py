@@ -81,7 +81,7 @@ _TAPE = {
     ): "Sew up along one edge of each strip and down along the other. Then move the strips. Peel slowly.",
     (False, True): (
         "Sew up along one edge of each strip and down along the other. When all are off, halve the gaps: each line "
-        "between is laid on the one beside it."
+        "between is placed from the one beside it."
     ),
     (
         False,
@@ -205,7 +205,7 @@ def method_view(found: ZonePlan, drawing: Drawing, method: MarkMethod, unit: Uni
         strips = f"{marks.tape.strips} strips" if marks.tape.strips > 1 else "1 strip"
         words = [f"{strips}, {len(marks.tape.placements)} places"]
     if marks.stencil:
-        words = [f"laid {marks.stencil.placements} ×"]
+        words = [f"placed {marks.stencil.placements} ×"]
     if method == "dots":
         words = [f"{len(marks.dots)} dots"]
     if method == "half":
@@ -243,7 +243,7 @@ def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> w.Wo
     spacing = w.shown(drawing.fill.spacing.mm, unit)
     across = " The second set begins across the first, by a square or slanted line of the ruler."
     return [
-        "Drawn where no seam runs along the lines. Every other line is laid ",
+        "Drawn where no seam runs along the lines. Every other line is placed ",
         spacing,
         " from the one before.",
         *([across] if (found.references(drawing).kinds == ANGLE).any() else []),

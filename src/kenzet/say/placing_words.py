@@ -68,7 +68,7 @@ def tape_words(plan: ZonePlan, drawing: Drawing, line: int, sewn: Collection[int
     said: w.Words = []
     if not any(place[0] == number for one, place in tape.place_of.items() if one in sewn):
         said = [f"Peel the tape slowly. Round {number + 1} of {many}: " if number else f"Round 1 of {many}: "]
-        said += [f"lay {w.many(len(strips), 'strip')}, the {sides[0]} edge "]
+        said += [f"put on {w.many(len(strips), 'strip')}, the {sides[0]} edge "]
         for k, far in enumerate(tape.measures(drawing, number)):
             said += [*([", "] if k else []), w.shown(far, unit, COARSE[unit] / 2, about=True)]
         said += [f" from the zone’s {sides[0]} side. "]
@@ -245,7 +245,7 @@ def _stepped(on: Placement, thing: str, unit: Unit) -> w.Words:
     said: w.Words = [
         f"Move {thing} ",
         w.shown(on.distance, unit, COARSE[unit] / 2, about=True),
-        f"{_ONWARD[on.onward]} from where it lay for the row {_BEFORE[on.onward]}",
+        f"{_ONWARD[on.onward]} from its place for the row {_BEFORE[on.onward]}",
     ]
     if abs(on.slide) < VISIBLE:
         return [*said, f", {_crest(on)} in line with {_crest(on)}."]

@@ -78,7 +78,7 @@ def ruler_choices(kit: Kit, distance: Fraction, length: float, unit: Unit) -> li
             words = ["its edge"] if total.etched == 0 else [w.shown(total.etched, unit, bare=True), " mark"]
         elif total.behind:
             words = ["edge behind"]
-        words.append(", laid once" if many == 1 else f", laid {many} ×")
+        words.append(", placed once" if many == 1 else f", placed {many} ×")
         order = (bool(fault), not total.can_be_laid, many, max(edge.length for edge in edges))
         view = RulerChoice(
             key=key,

@@ -34,7 +34,7 @@ def _without_ruler(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: U
         many = "a strip" if marks.tape.strips == 1 else f"{marks.tape.strips} strips"
         rounds = "one round" if len(marks.tape.rounds) == 1 else f"{len(marks.tape.rounds)} rounds"
         far = w.plain([w.shown(marks.tape.strip, unit, Fraction(1), about=True)])
-        return f"Cut {many} of “{tape}”, {far} long. They are laid at the machine, in {rounds}, and peeled after each."
+        return f"Cut {many} of “{tape}”, {far} long. Put them on at the machine, in {rounds}, and peel them off after each."
     stencil = found.kit.tools[marks.stencil.stencil].name if marks.stencil else ""
     if step.number == 1:
         return f"Lay “{stencil}” with its first lines on the first of the zone. Pat, do not rub."

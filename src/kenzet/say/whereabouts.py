@@ -24,7 +24,7 @@ def occurs(laid: QuiltLayout, zone: Zone) -> str:
         many = "a piece" if pieces == 1 else f"{pieces} pieces"
     times = len(laid.places(zone)) if laid.is_laid(zone) else 0
     if times == 0:
-        return f"{many}; this block is laid nowhere yet"
+        return f"{many}; this block is not in the quilt yet"
     apart = sum(len(one.places) for one in zone.apart)
     if times == 1:
         return f"{many}, in one block"

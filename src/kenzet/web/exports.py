@@ -190,7 +190,7 @@ EXPORTS = (
     Export("sheet-dxf", "DXF", "zone", "sheet.dxf", DXF, SheetQuery, partial(_sheet_as, _dxf, "marks.dxf"), of_sheet=True),
     Export("ticks-csv", "Ticks as a table (CSV)", "zone", "ticks.csv", CSV, SheetQuery, partial(_sheet_as, ticks_csv, "ticks.csv"), of_sheet=True, needs="ticks"),
     Export("strokes-csv", "strokes", "zone", "strokes.csv", CSV, SheetQuery, partial(_sheet_as, strokes_csv, "strokes.csv"), of_sheet=True, needs="strokes"),
-    Export("strip-pdf", "Print as a strip to lay along the edge", "zone", "strip.pdf", PDF, StripQuery, _strip),
+    Export("strip-pdf", "Print as a strip to put along the edge", "zone", "strip.pdf", PDF, StripQuery, _strip),
     Export("plan-json", "Save as a file", "quilt", "plan.json", JSON, m.Reading, _plan),
     Export("job-pdf", "Print the job sheet (PDF)", "quilt", "job.pdf", PDF, JobQuery, _job),
     Export("route-svg", "Download numbered route (SVG)", "quilt", "route.svg", SVG, WayQuery, _way),

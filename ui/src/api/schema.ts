@@ -872,7 +872,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Print as a strip to lay along the edge. */
+        /** Print as a strip to put along the edge. */
         get: operations["exports_strip_pdf_quilts__quilt__zones__zone__strip_pdf_get"];
         put?: never;
         post?: never;

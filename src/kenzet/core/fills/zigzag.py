@@ -51,7 +51,7 @@ class Zigzag(RowFill):
         "side by side",
         Form(
             "choice",
-            "Neighbours",
+            "Neighboring rows",
             choices=(
                 Choice("side by side", "side by side"),
                 Choice("mirrored", "mirrored"),

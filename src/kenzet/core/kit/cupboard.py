@@ -50,7 +50,7 @@ def first_things() -> Mapping[str, Thing]:
     things: list[Thing] = [
         Machine(), RulerFoot(), WalkingFoot(), StraightRuler(), ArcRuler(name="Arc, 14 in circle", usable=Length.parse("12 in")),
         WaveRuler(), Stencil(state="missing"), Tape(), Marker(name="Blue pen"),
-        Marker(name="Chalk", sort="chalk", colour="white", off="brushing"), Thread(name="Grey thread"), Bobbin(), Batting(name="Cotton blend"),
+        Marker(name="Chalk", sort="chalk", colour="white", off="brushing"), Thread(name="Gray thread"), Bobbin(), Batting(name="Cotton blend"),
     ]  # fmt: skip
     found: dict[str, Thing] = {}
     for thing in things:

@@ -36,7 +36,7 @@ _CARE: dict[str, tuple[str, str]] = {
     "chalk": ("Brushes off.", "Handling rubs it away: mark a little at a time."),
     "powder": ("Pats and brushes off.", "No iron and no damp: they set some powders. Pat, do not rub."),
     "pencil": ("Washes out, slowly.", "Mark lightly; hard strokes stay."),
-    "crease": ("Goes when it is pressed or damp.", "It has no colour: it shows in slanting light, and on cotton only."),
+    "crease": ("Goes when it is pressed or damp.", "It has no color: it shows in slanting light, and on cotton only."),
     "heat pen": ("An iron takes it off.", "Cold may bring it back: wash it out in the end."),
 }  # fmt: skip
 

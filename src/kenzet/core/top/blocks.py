@@ -52,7 +52,7 @@ class Fabric(Frozen):
     @classmethod
     def _colour(cls, colour: str) -> str:
         if not re.fullmatch(r"#[0-9a-fA-F]{6}", colour):
-            raise BadValue("A colour is # and six hexadecimal digits, like #ded9cb.")
+            raise BadValue("A color is # and six hexadecimal digits, like #ded9cb.")
         return colour.lower()
 
     @property

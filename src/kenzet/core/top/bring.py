@@ -292,7 +292,7 @@ def _fabrics(figures: Iterable[Figure]) -> tuple[dict[str, Fabric], dict[tuple[s
             called[look] = "ground"
             continue
         key = f"colour-{len(fabrics)}"
-        name = figure.label or f"Colour {len(fabrics)}"
+        name = figure.label or f"Color {len(fabrics)}"
         fabrics[key] = Fabric(name=name[:80], colour=figure.colour or _PALETTE[len(fabrics) % len(_PALETTE)])
         called[look] = key
     return fabrics, called

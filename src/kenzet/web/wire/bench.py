@@ -249,7 +249,7 @@ def found_curve(kit: Kit, chord: float, rise: float, unit: Unit) -> FoundCurve:
     grain = COARSE[unit] / 4
     words: w.Words = ["Radius ", w.shown(radius, unit, grain, about=True)]
     if rise > chord / 2:
-        words.append(", more than a half circle: lay it in two")  # A98
+        words.append(", more than a half circle: place it twice")  # A98
     elif not fits:
         words.append("; none of your curved rulers comes close")
     return FoundCurve(

@@ -152,7 +152,7 @@ def _by_template(
         *lay_words(kit, on, unit),
         " The needle runs ",
         w.shown(kit.reach, unit),
-        " beside the plastic: lay its middle that far off the line’s own middle",
+        " beside the plastic: place its middle that far off the line’s own middle",
     ]
     depth = wanted.depth if isinstance(wanted, WaveEdge) else wanted.rise
     if depth / 2 < float(kit.reach):
@@ -239,7 +239,7 @@ def _stops(kit: Kit, pose: Pose, unit: Unit, sides: bool) -> list[z.StopView]:
     if kit.sew_with == "walking foot":
         words = [["Pivot at each corner with the needle down."], []] if sides else [[], []]
     elif sides:
-        words = [["Pivot at each corner with the needle down, then lay the ruler along the next side."], []]
+        words = [["Pivot at each corner with the needle down, then place the ruler along the next side."], []]
     elif alike:
         crosses = w.shown(start.along or 0.0, unit, COARSE[unit] / 2, about=True)
         words = [

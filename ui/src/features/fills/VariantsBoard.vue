@@ -51,7 +51,7 @@ onMounted(() => heading.value?.focus())
         </tr>
       </tfoot>
     </table>
-    <p class="quiet">Times and thread cuts are estimates. On the quilt, the v key shows the variants in turn.</p>
+    <p class="quiet">Times and thread cuts are estimates. On the quilt, the v key shows one variant after the other.</p>
   </section>
 </template>
 

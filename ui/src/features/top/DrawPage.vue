@@ -101,7 +101,7 @@ function lay() {
       <label>Grid, up<input class="text" type="number" min="1" max="24" :value="drawing.view.rows" @change="regrid($event, 'rows')" /></label>
     </div>
     <p class="quiet">{{ drawing.view.patches.length }} {{ drawing.view.patches.length === 1 ? 'patch' : 'patches' }}, {{ drawing.view.seams.length }} {{ drawing.view.seams.length === 1 ? 'seam' : 'seams' }}. Click a seam to curve it or remove it. {{ quilt.unit === 'mm' ? '' : 'A rise is how far the seam bulges at its middle.' }}</p>
-    <v-btn color="primary" variant="flat" data-testid="draw-lay" @click="lay()">Lay it on the quilt</v-btn>
+    <v-btn color="primary" variant="flat" data-testid="draw-lay" @click="lay()">Put it on the quilt</v-btn>
   </section>
 </template>
 

@@ -50,7 +50,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
     <template v-if="fabric">
       <p class="card leaf"><b>{{ fabric.name }}</b> is selected. Click a patch to use this fabric there, in every matching block. Shift-click changes all patches of that fabric.</p>
       <label class="between"><span>Name</span><input class="text" :value="fabric.name" maxlength="80" data-testid="fabric-name" @change="set({ name: value($event).trim() || fabric.name })" /></label>
-      <label class="between"><span>Colour</span><input type="color" :value="fabric.colour" data-testid="fabric-colour" @change="set({ colour: value($event) })" /></label>
+      <label class="between"><span>Color</span><input type="color" :value="fabric.colour" data-testid="fabric-colour" @change="set({ colour: value($event) })" /></label>
       <div class="between">
         <span>Print</span>
         <span class="chips">
@@ -58,7 +58,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           <v-btn class="chip" :aria-pressed="fabric.print === 'busy'" @click="set({ print: 'busy' })">Busy</v-btn>
         </span>
       </div>
-      <div class="between"><span>From a photo of the fabric</span><label class="chip">Colour and print …<input type="file" accept="image/jpeg,image/png" class="sr" data-testid="fabric-photo" @change="fromPhoto" /></label></div>
+      <div class="between"><span>From a photo of the fabric</span><label class="chip">Color and print …<input type="file" accept="image/jpeg,image/png" class="sr" data-testid="fabric-photo" @change="fromPhoto" /></label></div>
       <div v-if="others.length" class="between">
         <span>{{ fabric.used ? 'Delete it and use instead' : 'Not used anywhere' }}</span>
         <span class="chips">

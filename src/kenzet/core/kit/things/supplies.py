@@ -42,7 +42,7 @@ class Marker(Thing):
     sort: Literal["pen that washes out", "pen that fades", "chalk", "powder", "pencil", "crease", "heat pen"] = asked(
         "pen that washes out", Form("choice", "It is a", choices=tuple(Choice(sort, sort) for sort in _SORTS))
     )  # fmt: skip
-    colour: str = asked("blue", Form("text", "Colour"))
+    colour: str = asked("blue", Form("text", "Color"))
     off: Literal["water", "brushing", "time", "an iron"] = asked(
         "water", Form("choice", "Comes off by", choices=tuple(Choice(way, way) for way in _OFF))
     )
@@ -59,7 +59,7 @@ class Thread(Thing):
     ranges: ClassVar[dict[str, tuple[str, str]]] = {"long": ("36 in", "39000 in")}
 
     kind: Literal["thread"] = "thread"
-    colour: str = asked("#8a8f98", Form("text", "Colour"), pattern=r"^#[0-9a-fA-F]{6}$")
+    colour: str = asked("#8a8f98", Form("text", "Color"), pattern=r"^#[0-9a-fA-F]{6}$")
     weight: str = asked("50", Form("text", "Weight"))
     long: Length = asked("18000 in", Form("length", "On the spool"))
 

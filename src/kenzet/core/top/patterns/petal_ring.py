@@ -49,7 +49,7 @@ class PetalRing(Pattern):
             raise BadValue("A petal rises at most half its length.", "rise")
         if radius + length >= min(width, height) / 2:
             raise BadValue(
-                "Centre and petal together reach beyond the block: take a shorter petal.", "length"
+                "The center and a petal together reach beyond the block: take a shorter petal.", "length"
             )
 
     def roles(self) -> Sequence[str]:
