@@ -14,7 +14,7 @@ from tests.browser.test_walk import choose, saved, spacing, take_fill, type_spac
 def put_in(table: Page, shelf: str, kind: str, name: str, **fields: str) -> None:
     table.get_by_test_id(f"add-{shelf}").click()
     table.get_by_test_id(f"kind-{kind}").click()
-    expect(table.get_by_role("heading", level=2)).to_have_text(re.compile(kind.replace("-", " "), re.I))
+    expect(table.locator("aside h2")).to_have_text(re.compile(kind.replace("-", " "), re.I))
     table.get_by_test_id("thing-name").fill(name)
     for field, value in fields.items():
         table.get_by_test_id(f"field-{field}").fill(value)

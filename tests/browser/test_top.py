@@ -294,7 +294,7 @@ def test_she_brings_a_block_in_from_a_drawing(hands):
     hands.drag((6, 42))
     expect(page.get_by_test_id("block-sea-star")).to_contain_text("1 ×")
     hands.press("page-fabrics")
-    expect(page.get_by_test_id("fabric-colour-2")).to_be_visible()
+    expect(page.get_by_test_id("fabric-color-2")).to_be_visible()
 
 
 def test_a_photo_of_her_top_is_straightened_under_the_plan_and_a_fabric_is_coloured_by_one(hands):
