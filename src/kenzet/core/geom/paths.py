@@ -77,7 +77,8 @@ class _Drawn:
     """All paths as polylines: points, and for each its path, its vertex and its share of that vertex's side.
 
     By vertex: its side's ``angle`` in radians (0 where it is straight), its ``centre``, how many chords it
-    is drawn with (``count``) and its first point (``start``).
+    is drawn with (``count``) and its first point (``start``); ``near`` says of each point whether what leaves it may come near
+    the outline, None where that was not asked.
     """
 
     points: Floats
@@ -89,6 +90,7 @@ class _Drawn:
     centre: Floats
     count: Ints
     start: Ints
+    near: NDArray[np.bool_] | None
 
     def at(self, q: Floats) -> Floats:
         """The places (n, 2) at ``q``, on the arcs themselves."""
@@ -190,8 +192,10 @@ def _drawn(paths: Sequence[Path], sides: Floats | None = None) -> _Drawn:
     np.not_equal(owner[1:], owner[:-1], out=last[:-1])
     after = np.concatenate([vertices[1:, :2], vertices[:1, :2]])
     drawn_round = (vertices[:, 2] != 0.0) & ~last
+    near = None
     if sides is not None and drawn_round.any() and len(vertices) * len(sides) <= _MANY_PAIRS:
-        drawn_round &= _near(vertices, after, sides)
+        near = _near(vertices, after, sides)
+        drawn_round &= near
     arcs = np.flatnonzero(drawn_round)
     begin, bulge = vertices[arcs, :2], vertices[arcs, 2]
     dx, dy = (after[arcs] - begin).T
@@ -216,7 +220,9 @@ def _drawn(paths: Sequence[Path], sides: Floats | None = None) -> _Drawn:
         inner = np.flatnonzero(share > 0)
         v = vertex[inner]
         points[inner] = centre[v] + _turned(vertices[v, :2] - centre[v], angle[v] * share[inner])
-    return _Drawn(points, owner[vertex], vertex, share, vertices, angle, centre, count, start)
+    return _Drawn(
+        points, owner[vertex], vertex, share, vertices, angle, centre, count, start, None if near is None else near[vertex]
+    )  # fmt: skip
 
 
 def clip_paths(region: Region, paths: Sequence[Path]) -> list[Piece]:
@@ -256,7 +262,8 @@ def _crossings(region: Region, drawn: _Drawn, goes_on: NDArray[np.bool_]) -> Flo
     """The q of every place at which the paths meet a side of the outline."""
     points, sides = drawn.points, region.segments
     if len(points) * len(sides) <= _MANY_PAIRS:
-        s, e = _beyond_and_before(points, goes_on, sides)
+        some = np.flatnonzero(goes_on if drawn.near is None else goes_on & drawn.near[:-1])
+        s, e = _beyond_and_before(points, some, sides)
     else:
         segments = np.flatnonzero(goes_on)
         boxes = shapely.linestrings(np.stack([points[segments], points[segments + 1]], axis=1))
@@ -284,18 +291,17 @@ def _crossings(region: Region, drawn: _Drawn, goes_on: NDArray[np.bool_]) -> Flo
     return np.concatenate(found_q)
 
 
-def _beyond_and_before(points: Floats, goes_on: NDArray[np.bool_], sides: Floats) -> tuple[Ints, Ints]:
-    """Pairs of segments (a point that ``goes_on`` to the next) and sides where the segment does not lie wholly on one hand of the
-    side's line.
-    """
+def _beyond_and_before(points: Floats, segments: Ints, sides: Floats) -> tuple[Ints, Ints]:
+    """Pairs of segments and sides where the segment does not lie wholly on one hand of the side's line."""
     found = []
-    x, y = points.T
+    (x, y), (ahead_x, ahead_y) = points[segments].T, points[segments + 1].T
     for x0, y0, x1, y1 in sides.tolist():
         reach = max(math.hypot(x1 - x0, y1 - y0), DIVISOR)
-        away = (y - y0) * ((x1 - x0) / reach) - (x - x0) * ((y1 - y0) / reach)
-        above, below = away > SNAP, away < -SNAP
-        one_hand = (above[:-1] & above[1:]) | (below[:-1] & below[1:])
-        found.append(np.flatnonzero(goes_on & ~one_hand))
+        ux, uy = (x1 - x0) / reach, (y1 - y0) / reach
+        level = y0 * ux - x0 * uy
+        here, there = y * ux - x * uy - level, ahead_y * ux - ahead_x * uy - level
+        one_hand = (np.minimum(here, there) > SNAP) | (np.maximum(here, there) < -SNAP)
+        found.append(segments[~one_hand])
     return np.concatenate(found), np.repeat(np.arange(len(sides)), [len(each) for each in found])
 
 
@@ -315,6 +321,8 @@ class _Spans:
 
 def _cut(drawn: _Drawn, owner: Ints, start: Floats, end: Floats) -> _Spans:
     """The spans from q ``start`` to ``end``; partial arcs get the bulge of their share."""
+    if not len(start):
+        return _Spans(owner, start, end, [])
     many = len(start)
     places = drawn.at(np.concatenate([start, end]))
     here, there = places[:many], places[many:]
@@ -326,14 +334,15 @@ def _cut(drawn: _Drawn, owner: Ints, start: Floats, end: Floats) -> _Spans:
     angle = np.arctan(drawn.vertices[:, 2])
     opens = np.tan(angle[va] * (np.where(several, 1.0, tb) - ta))
     closes = np.tan(angle[vb] * (tb - np.where(several, 0.0, ta)))
-    found = []
-    for k, (low, high) in enumerate(zip(va.tolist(), vb.tolist(), strict=True)):
-        rows = np.empty((high - low + 2, 3))
-        rows[:-1] = drawn.vertices[low : high + 1]
-        rows[-2, 2] = closes[k]
-        rows[0, :2], rows[0, 2] = here[k], opens[k]
-        rows[-1, :2], rows[-1, 2] = there[k], 0.0
-        found.append(rows)
+    size = vb - va + 2
+    finish = np.cumsum(size)
+    begin, last = finish - size, finish - 1
+    of = np.arange(int(finish[-1])) + np.repeat(va - begin, size)
+    rows = drawn.vertices.take(of, axis=0, mode="clip")
+    rows[last - 1, 2] = closes
+    rows[begin, :2], rows[begin, 2] = here, opens
+    rows[last, :2], rows[last, 2] = there, 0.0
+    found = [rows[low:high] for low, high in zip(begin.tolist(), finish.tolist(), strict=True)]
     return _Spans(owner, start, end, found)
 
 
