@@ -30,6 +30,7 @@ def main() -> None:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(served.url)
         page.wait_for_load_state("networkidle")
+        page.get_by_test_id("tour-no").click()
         keep(page, "home")
         page.get_by_role("button", name="Harbour Lights", exact=True).click()
         page.get_by_test_id("canvas").wait_for()
@@ -63,8 +64,10 @@ def main() -> None:
 
 def keep_marks(page: Page) -> None:
     """Anchors in a star background, a page of its sheet as it is printed, and a stroke at the table."""
+    page.get_by_test_id("methods").click()
     page.get_by_test_id("method-anchors").click()
     page.get_by_test_id("method-anchors").and_(page.locator("[aria-pressed=true]")).wait_for()
+    page.get_by_test_id("methods").click()
     page.wait_for_timeout(400)
     keep(page, "marks")
     link = page.get_by_test_id("pdf").evaluate("(a) => a.href")
@@ -120,12 +123,13 @@ def keep_bench(page: Page) -> None:
 
 def keep_choosing(page: Page) -> None:
     """Every fill drawn in the zone, and three of them side by side."""
+    page.get_by_test_id("fold-Compare and reuse").click()
     page.get_by_test_id("pin").click()
-    page.get_by_test_id("gallery").click()
+    page.keyboard.press("a")
     page.get_by_test_id("card-clamshell").wait_for()
     keep(page, "gallery")
     for label in ("Waves", "Clamshells"):
-        page.get_by_role("button", name=f"Pin {label}").click()
+        page.get_by_role("button", name=f"Keep {label} as a variant").click()
     page.get_by_role("button", name="back to the quilt").click()
     page.get_by_test_id("compare").click()
     page.get_by_test_id("make-so-2").wait_for()

@@ -39,7 +39,7 @@ class Grid(StraightFill):
         "level",
         Form(
             "choice",
-            "Crossed at is counted from",
+            "Crossed at is counted",
             "Counted from the first set, it turns with it.",
             choices=(
                 Choice("level", "where the first is counted from"),

@@ -33,7 +33,7 @@ onMounted(() => heading.value?.focus())
           <b>{{ card.label }}</b>
           <span class="said"><template v-for="row in card.said" :key="row.label[0] as string"><span><WordsText :words="row.label" /></span><span><WordsText :words="row.words" /></span></template></span>
         </button>
-        <v-btn class="plain" :aria-label="`Pin ${card.label}`" @click="variants.pin(card.fill)">{{ variants.pins.some((pin) => JSON.stringify(pin) === JSON.stringify(card.fill)) ? 'Pinned' : 'Pin' }}</v-btn>
+        <v-btn class="plain" :aria-label="`Keep ${card.label} as a variant`" @click="variants.pin(card.fill)">{{ variants.pins.some((pin) => JSON.stringify(pin) === JSON.stringify(card.fill)) ? 'Kept' : 'Keep' }}</v-btn>
       </li>
     </ul>
   </section>
