@@ -115,7 +115,7 @@ def test_lines_are_made_to_meet_the_piecing(table):
     spacing(table).blur()
     table.get_by_test_id("meet").click()
     card = table.get_by_test_id("meet-card")
-    for name in ("corner 1", "corner 3"):
+    for name in ("upper left corner", "lower left corner"):
         table.locator(f".picks circle[aria-label='{name}']").click(force=True)
         expect(card).to_contain_text(name)
     first = card.get_by_test_id("way").first

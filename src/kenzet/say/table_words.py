@@ -24,7 +24,7 @@ def _without_ruler(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: U
     """What is done with a tape measure, a strip or a stencil."""
     marks = marks_of(found, drawing)
     if step.edge:
-        return f"Tick {_named(step.edge.name)}, the tape measure lying from its {step.edge.edge.datum} end:"
+        return f"Tick the {step.edge.name}, the tape measure lying from its {step.edge.edge.datum} end:"
     if step.kind == "dots":
         return f"Put {w.many(len(step.dots), 'dot')} where they are shown: prick them through the mark sheet, or measure."
     if step.kind == "signs":
@@ -39,10 +39,6 @@ def _without_ruler(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: U
     if step.number == 1:
         return f"Lay “{stencil}” with its first lines on the first of the zone. Pat, do not rub."
     return f"Move “{stencil}” on: its first line over the last that you powdered."
-
-
-def _named(edge: str) -> str:
-    return "the seam" if edge.startswith("edge ") else f"the {edge}"
 
 
 def _lay(found: ZonePlan, region: Region, stroke: Stroke, unit: Unit) -> w.Words:
@@ -74,7 +70,7 @@ def _end(region: Region, end: End, found: ZonePlan, unit: Unit) -> w.Words:
 
 
 def _edge_name(region: Region, number: int) -> str:
-    return _named(edge_names(region)[number])
+    return f"the {edge_names(region)[number]}"
 
 
 def step_words(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit) -> str:

@@ -143,8 +143,7 @@ def _sliver(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[w.
     narrow = next(iter(plan.edge_remainders(drawing)), None)
     if narrow is None or not narrow.sliver or drawing.lines == 0 or not drawing.fill.sewn:
         return []
-    name = edge_names(drawing.region)[narrow.edge]
-    name = "one edge" if name.startswith("edge ") else f"the {name}"
+    name = f"the {edge_names(drawing.region)[narrow.edge]}"
     edge = drawing.region.edges[narrow.edge]
     at = [(a + b) / 2 for a, b in zip(edge.start, edge.end, strict=True)]
     said: w.Words = [

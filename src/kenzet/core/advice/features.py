@@ -9,7 +9,8 @@ import numpy as np
 import shapely
 
 from kenzet.core.geom.arcs import key
-from kenzet.core.geom.edge_ticks import edge_names
+from kenzet.core.geom.edge_ticks import corner_names, edge_names
+from kenzet.core.geom.place_names import place_names
 from kenzet.core.geom.region import Point
 from kenzet.core.top.quilt_layout import ZoneShape
 
@@ -29,9 +30,10 @@ class Feature:
 def features_of(shape: ZoneShape) -> tuple[Feature, ...]:
     """Corners first, in reading order, then where seams cross or end, middles of edges, the centre; each once."""
     region = shape.uncut
-    found = [Feature(f"corner {n}", corner) for n, corner in enumerate(region.corners, 1)]
+    found = [Feature(name, at) for name, at in zip(corner_names(region), region.corners, strict=True)]
     nodes = sorted(_crossings(shape), key=lambda p: (-round(p[1], 2), p[0]))
-    found += [Feature(f"seam crossing {n}", node) for n, node in enumerate(nodes, 1)]
+    names = place_names(nodes, ["seam crossing"] * len(nodes), region.bounds)
+    found += [Feature(name, node) for name, node in zip(names, nodes, strict=True)]
     for name, edge in zip(edge_names(region), region.edges, strict=True):
         found.append(Feature(f"middle of the {name}", edge.at(edge.length / 2)))
     found.append(Feature("the center", region.middle))

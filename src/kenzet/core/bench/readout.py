@@ -141,7 +141,7 @@ def references_in(plan: ZonePlan | None, shape: ZoneShape, place: str) -> list[B
     region = shape.region
     names = edge_names(region)
     found = [
-        BenchReference("seam", "a seam" if name.startswith("edge ") else f"the {name}", edge.start, edge.end)
+        BenchReference("seam", f"the {name}", edge.start, edge.end)
         for name, edge in zip(names, region.edges, strict=True)
     ]
     found += [BenchReference("seam", "a seam", start, end) for start, end in shape.seams]

@@ -11,6 +11,7 @@ from itertools import pairwise
 
 import numpy as np
 
+from kenzet.core.geom.place_names import from_behind, place_names
 from kenzet.core.geom.region import Edge, Floats, Region
 from kenzet.core.numbers.spacing import Tick, stepping_error, ticks
 from kenzet.core.tolerances import ON_EDGE, SAME_PLACE
@@ -36,7 +37,7 @@ def mirrored(ticked: TickedEdge, across: float, step: Fraction) -> TickedEdge:
     tick rounded to ``step``.
     """
     (x0, y0), (x1, y1) = ticked.edge.start, ticked.edge.end
-    name = {"left edge": "right edge", "right edge": "left edge"}.get(ticked.name, ticked.name)
+    name = from_behind(ticked.name)
     if ticked.edge.datum == "top":
         edge = Edge((across - x0, y0), (across - x1, y1))
         return TickedEdge(name, edge, ticked.ticks, ticked.gap, ticked.stepped)
@@ -47,20 +48,36 @@ def mirrored(ticked: TickedEdge, across: float, step: Fraction) -> TickedEdge:
 
 
 def edge_names(region: Region) -> list[str]:
-    """A name for every edge of ``region`` in order: top, bottom, left, right, else its number."""
+    """A name for every edge of ``region`` in order: top, bottom, left, right where it is a whole side of it, else where it lies."""
     left, low, right, high = region.bounds
-    names = []
-    for number, edge in enumerate(region.edges, 1):
+    whole: dict[int, str] = {}
+    nouns = []
+    for number, edge in enumerate(region.edges):
         (x0, y0), (x1, y1) = edge.start, edge.end
-        whole_x = abs(x1 - x0 - (right - left)) < SAME_PLACE
-        whole_y = abs(y0 - y1 - (high - low)) < SAME_PLACE
-        if whole_x and abs(y0 - y1) < SAME_PLACE and min(abs(y0 - high), abs(y0 - low)) < SAME_PLACE:
-            names.append("top edge" if abs(y0 - high) < SAME_PLACE else "bottom edge")
-        elif whole_y and abs(x0 - x1) < SAME_PLACE and min(abs(x0 - left), abs(x0 - right)) < SAME_PLACE:
-            names.append("left edge" if abs(x0 - left) < SAME_PLACE else "right edge")
-        else:
-            names.append(f"edge {number}")
-    return names
+        wide, tall = abs(x1 - x0), abs(y0 - y1)
+        level, upright = tall < SAME_PLACE, wide < SAME_PLACE
+        if (
+            level
+            and abs(wide - (right - left)) < SAME_PLACE
+            and min(abs(y0 - high), abs(y0 - low)) < SAME_PLACE
+        ):
+            whole[number] = "top edge" if abs(y0 - high) < SAME_PLACE else "bottom edge"
+        elif (
+            upright
+            and abs(tall - (high - low)) < SAME_PLACE
+            and min(abs(x0 - left), abs(x0 - right)) < SAME_PLACE
+        ):
+            whole[number] = "left edge" if abs(x0 - left) < SAME_PLACE else "right edge"
+        nouns.append("level edge" if level else "upright edge" if upright else "slanted edge")
+    rest = [number for number in range(len(nouns)) if number not in whole]
+    middles = [region.edges[number].at(region.edges[number].length / 2) for number in rest]
+    names = place_names(middles, [nouns[number] for number in rest], region.bounds)
+    return [whole.get(number) or names[rest.index(number)] for number in range(len(nouns))]
+
+
+def corner_names(region: Region) -> list[str]:
+    """A name for every corner of ``region`` in order, by where it lies."""
+    return place_names(list(region.corners), ["corner"] * len(region.corners), region.bounds)
 
 
 def ticked_edges(region: Region, ends: Floats, step: Fraction) -> list[TickedEdge]:

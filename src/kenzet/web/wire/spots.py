@@ -6,7 +6,7 @@ from functools import lru_cache
 
 from kenzet.core.advice.features import features_of
 from kenzet.core.fills.base import Site
-from kenzet.core.geom.edge_ticks import edge_names
+from kenzet.core.geom.edge_ticks import corner_names, edge_names
 from kenzet.core.geom.region import Region
 from kenzet.core.top.quilt_layout import ZoneShape
 from kenzet.web.wire import base as m
@@ -24,10 +24,10 @@ def edges(region: Region) -> list[m.Spot]:
 
 @lru_cache(maxsize=64)
 def corners(region: Region) -> list[m.Spot]:
-    """In reading order."""
+    """In reading order, named by where they lie."""
     return [
-        m.Spot.model_construct(points=list(corner), name=f"corner {number}")
-        for number, corner in enumerate(region.corners, 1)
+        m.Spot.model_construct(points=list(corner), name=name)
+        for corner, name in zip(region.corners, corner_names(region), strict=True)
     ]
 
 
