@@ -1,4 +1,4 @@
-"""The command line: ``kenzet plan FILE.json``, ``kenzet steps FILE.json``, ``kenzet schema``, ``kenzet print FILE.pdf`` and ``kenzet sew QUILT``. Needs no
+"""The command line: ``kenzet plan FILE.json``, ``kenzet steps FILE.json``, ``kenzet relief FILE.json OUT.png``, ``kenzet schema``, ``kenzet print FILE.pdf`` and ``kenzet sew QUILT``. Needs no
 database.
 """
 
@@ -11,11 +11,15 @@ import sys
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from pathlib import Path
+from typing import get_args
 
 from kenzet.core.errors import BadValue, KenzetError
+from kenzet.core.numbers.measure import INCH
+from kenzet.core.relief.cloth import Light
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.formats import plan_file
 from kenzet.formats.plan_json import plan_json
+from kenzet.formats.relief_picture import relief_picture
 from kenzet.standins.machine import MachineStandIn, over_the_wire, quilt_called
 from kenzet.standins.printer import PrinterStandIn, png
 from kenzet.web.dry_run import Mishaps, dry_run
@@ -33,6 +37,8 @@ def main(arguments: Sequence[str] | None = None) -> int:
             _sew(chosen)
         elif chosen.command == "steps":
             _steps(chosen)
+        elif chosen.command == "relief":
+            _relief(chosen)
         else:
             quilt = plan_file.load(chosen.file.read_bytes())
             print(json.dumps(plan_json(QuiltLayout(quilt)), indent=1))
@@ -61,6 +67,11 @@ def _parser() -> argparse.ArgumentParser:
             "steps", help="print what the machine screen would say, step by step, as lines of JSON"
         )
     )
+    _asks_relief(
+        commands.add_parser(
+            "relief", help="draw the quilted cloth of a quilt plan under raking light, as PNG"
+        )
+    )
     commands.add_parser("schema", help="print the JSON schema of the plan format")
     _asks_print(
         commands.add_parser("print", help="print a PDF on the stand-in of a printer, page by page, as PNG")
@@ -72,6 +83,24 @@ def _parser() -> argparse.ArgumentParser:
         )
     )
     return parser
+
+
+def _asks_relief(relief: argparse.ArgumentParser) -> None:
+    relief.add_argument("file", type=Path)
+    relief.add_argument("out", type=Path, metavar="OUT.png")
+    relief.add_argument("--px", type=float, default=20, help="pixels an inch, 2 to 20")
+    relief.add_argument(
+        "--light", choices=get_args(Light), default="upper left", help="where the light comes from"
+    )
+    relief.add_argument("--back", action="store_true", help="the back, mirrored")
+
+
+def _relief(chosen: argparse.Namespace) -> None:
+    if not 2 <= chosen.px <= 20:
+        raise BadValue("A relief is drawn with 2 to 20 pixels an inch.")
+    laid = QuiltLayout(plan_file.load(chosen.file.read_bytes()))
+    longer = max(round(max(laid.top.width, laid.top.height) / INCH * chosen.px), 60)
+    chosen.out.write_bytes(relief_picture(laid, longer, chosen.light, chosen.back, "png"))
 
 
 def _asks_steps(steps: argparse.ArgumentParser) -> None:

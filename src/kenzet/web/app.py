@@ -26,6 +26,7 @@ from kenzet.web.pin_options import pins
 from kenzet.web.printers import printers
 from kenzet.web.quilts import quilts
 from kenzet.web.recipes import recipes
+from kenzet.web.relief import relief
 from kenzet.web.route import route
 from kenzet.web.route_search import search
 from kenzet.web.sewing import sewing
@@ -85,6 +86,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(blueprint(EXPORTS))
     app.register_api(table)
     app.register_api(job)
+    app.register_api(relief)
     app.register_api(route)
     app.register_api(pins)
     app.register_api(search)

@@ -48,7 +48,7 @@ def test_at_the_machine_a_round_is_laid_when_its_first_line_comes_and_peeled_aft
     laid, plan, drawing = taped
     tape = marks_of(plan, drawing).tape
     told = [step["text"] for step in dry_run(laid, Mishaps(), "in") if step["event"] == "sewn"]
-    laid_down = [k for k, text in enumerate(told) if f"of {len(tape.rounds)}: lay " in text]
+    laid_down = [k for k, text in enumerate(told) if f"of {len(tape.rounds)}: put on " in text]
     sizes = [sum(len(strip.lines) for strip in strips) for strips in tape.rounds]
     assert laid_down == [sum(sizes[:k]) for k in range(len(sizes))]
     assert [k for k, text in enumerate(told) if "Peel the tape slowly" in text] == laid_down[1:]

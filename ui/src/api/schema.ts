@@ -588,6 +588,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/relief.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The quilted cloth in relief, in its fabrics. */
+        get: operations["relief_picture_relief_jpg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/route": {
         parameters: {
             query?: never;
@@ -10291,6 +10308,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Touched"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    relief_picture_relief_jpg_get: {
+        parameters: {
+            query?: {
+                long?: number;
+                light?: "upper left" | "upper right" | "left" | "right" | "above";
+                back?: boolean;
+                revision?: number | null;
+            };
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
                 };
             };
             /** @description Refused: what is wrong, and in which field */

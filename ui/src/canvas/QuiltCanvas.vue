@@ -53,6 +53,8 @@ const props = defineProps<{
   seen?: string
   /** the plan's lines stand back behind what lies over them */
   faint?: boolean
+  /** it can be shown as the cloth will look, under raking light */
+  cloth?: boolean
 }>()
 const emit = defineEmits<{
   patch: [zone: string, place: string]
@@ -148,7 +150,20 @@ const tickLabels = computed(() =>
 function look(spot: number[]) {
   if (at.value) close(...placed(at.value, spot[0]!, spot[1]!))
 }
-defineExpose({ fitAll, fitZone, zoomBy, pan, look })
+/** The quilted cloth under raking light instead of its lines: a coarse picture at once, a fine one when it is drawn. */
+const relief = ref(false)
+const fine = ref('')
+const reliefOf = (long: number) => `/api/quilts/${props.quilt.id}/relief.jpg?long=${long}&revision=${props.quilt.version}`
+const raised = computed(() => (relief.value && props.cloth ? [reliefOf(330), ...(fine.value === reliefOf(1320) ? [fine.value] : [])] : []))
+watch([relief, () => props.quilt.version, () => props.quilt.id], () => {
+  if (!relief.value || !props.cloth) return
+  const wanted = reliefOf(1320)
+  const picture = new Image()
+  picture.onload = () => (fine.value = wanted)
+  picture.src = wanted
+})
+const turnRelief = () => (relief.value = props.cloth ? !relief.value : false)
+defineExpose({ fitAll, fitZone, zoomBy, pan, look, turnRelief })
 watch(() => props.quilt.id, () => fitAll(false))
 watch([() => props.quilt.width, () => props.quilt.height], () => fitAll()) // only where they have changed
 watch(() => [props.zone, props.place], () => { if (!props.open) seek() })
@@ -249,6 +264,7 @@ usePressed(crossKeys, true)
     <canvas ref="surface" :style="{ width: `${width}px`, height: `${height}px` }" aria-hidden="true" />
     <svg :width="width" :height="height" role="img" :aria-label="described">
       <g :transform="world" fill="none" class="still">
+        <image v-for="src in raised" :key="src" :href="src" :width="quilt.width" :height="quilt.height" :transform="`matrix(1 0 0 -1 0 ${quilt.height})`" preserveAspectRatio="none" data-testid="relief" />
         <path v-if="veil" :d="veil" class="veil" fill-opacity=".62" fill-rule="evenodd" />
         <path
           v-if="hoverPath && !picks && pointing" :d="closedPath(hoverPath.rings)" :transform="matrix(hoverPath.at)"
@@ -298,6 +314,7 @@ usePressed(crossKeys, true)
     <div class="tools" @pointerdown.stop>
       <button title="Fit the whole quilt (f)" @click="fitAll()">Quilt</button>
       <button v-if="veil" title="Fit this block (g)" @click="fitZone()">Block</button>
+      <button v-if="cloth" :aria-pressed="relief" title="As the cloth will look, under light from the side (e)" data-testid="turn-relief" @click="turnRelief()">Relief</button>
       <button title="Zoom in (+)" aria-label="Zoom in" @click="zoomBy(1.35)">+</button>
       <button title="Zoom out (−)" aria-label="Zoom out" @click="zoomBy(1 / 1.35)">−</button>
     </div>
@@ -317,6 +334,7 @@ canvas { position: absolute; inset: 0; }
 .corner { position: absolute; left: 0; top: 0; width: 36px; height: 36px; background: var(--paper); border-right: 1px solid var(--rule); border-bottom: 1px solid var(--rule); display: grid; place-items: center; font-size: 13px; color: var(--soft); }
 .tools { position: absolute; right: 8px; top: 46px; display: grid; gap: 6px; justify-items: end; }
 .tools button { height: 34px; min-width: 34px; padding: 0 8px; border: 1px solid var(--rule); border-radius: 8px; background: var(--paper); cursor: pointer; font-size: 13px; color: var(--indigo); }
+.tools button[aria-pressed='true'] { background: var(--indigo-fill); color: #fff; }
 .tools button:hover { border-color: var(--indigo); }
 .key { position: absolute; left: 44px; bottom: 6px; max-width: calc(100% - 60px); pointer-events: none; }
 .ticks { fill: none; stroke: var(--weld); stroke-width: 1.6; }

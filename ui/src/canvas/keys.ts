@@ -1,4 +1,4 @@
-/** The keys that move the drawing: f, g, +, − and the arrows. */
+/** The keys that move the drawing: f, g, +, − and the arrows; e shows it in relief. */
 import type { Ref } from 'vue'
 import { typed, usePressed } from '../parts/pressed'
 
@@ -7,6 +7,7 @@ interface Movable {
   fitZone: () => void
   zoomBy: (factor: number) => void
   pan: (dx: number, dy: number) => void
+  turnRelief?: () => void
 }
 
 const STEP = 60
@@ -19,6 +20,7 @@ export function useCanvasKeys(canvas: Ref<Movable | undefined>) {
       g: (c) => c.fitZone(),
       '+': (c) => c.zoomBy(1.35),
       '=': (c) => c.zoomBy(1.35),
+      e: (c) => c.turnRelief?.(),
       '-': (c) => c.zoomBy(1 / 1.35),
       ArrowLeft: (c) => c.pan(STEP, 0),
       ArrowRight: (c) => c.pan(-STEP, 0),

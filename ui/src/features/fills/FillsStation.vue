@@ -101,7 +101,7 @@ useCanvasKeys(canvas)
 <template>
   <StationPage v-if="quilt.view">
     <QuiltCanvas
-      ref="canvas" :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place" :layer="zone.layer" :ruler="zone.ruler" :picks="picks" :gap="zone.plan?.gap" :slivers="zone.plan?.slivers"
+      ref="canvas" cloth :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place" :layer="zone.layer" :ruler="zone.ruler" :picks="picks" :gap="zone.plan?.gap" :slivers="zone.plan?.slivers"
       @patch="choose" @point="point" @line="zone.lay" @spot="spot" @none="none"
     >
       <template #key><CanvasKey :shows="[...shows]" /></template>

@@ -7,28 +7,34 @@ import WordsText from '../../parts/WordsText.vue'
 const props = defineProps<{ foot: number; makes: Views['EtchedView'][] }>()
 
 const TOP = 104
-const HIGH = 520
+const LEAST = 21
 const LABEL = 37
+/** a ruler with many marks is drawn higher, and scrolls */
+const high = computed(() => Math.max(520, LEAST * props.makes.length))
+const lowest = computed(() => TOP + high.value + 16)
 const scale = computed(() =>
-  Math.min(HIGH / (props.foot + Math.max(...props.makes.map((row) => row.at), 6.35)), (TOP - 8) / props.foot),
+  Math.min(high.value / (props.foot + Math.max(...props.makes.map((row) => row.at), 6.35)), (TOP - 8) / props.foot),
 )
 const edge = computed(() => TOP + props.foot * scale.value)
 const lines = computed(() => props.makes.map((row) => ({ ...row, y: edge.value + row.at * scale.value })))
-/** Marks that lie closer than their labels are named as far as there is room, from the edge on. */
+/** Every mark is named: where they lie closer than their labels, these keep apart and a leader leads to the mark. */
+const step = computed(() => Math.min(LABEL, (lowest.value - edge.value + LABEL / 2) / Math.max(lines.value.length, 1)))
 const named = computed(() => {
-  let last = -Infinity
-  return lines.value.filter((line) => {
-    if (line.y - last < LABEL) return false
-    last = line.y
-    return true
-  })
+  const at: number[] = []
+  for (const line of lines.value) at.push(Math.max(line.y, (at.at(-1) ?? -Infinity) + step.value))
+  let free = lowest.value
+  for (let k = at.length - 1; k >= 0; k--) {
+    at[k] = Math.min(at[k]!, free)
+    free = at[k]! - step.value
+  }
+  return lines.value.map((line, k) => ({ ...line, label_y: at[k]! }))
 })
 </script>
 
 <template>
   <figure>
-    <svg viewBox="0 0 824 680" role="img" aria-label="Your foot beside your ruler, with what each mark makes">
-      <rect x="60" :y="edge" width="704" :height="HIGH + TOP - edge + 26" rx="6" class="body" />
+    <svg :viewBox="`0 0 824 ${high + 160}`" :style="{ minHeight: high > 520 ? `${high + 160}px` : undefined }" role="img" aria-label="Your foot beside your ruler, with what each mark makes">
+      <rect x="60" :y="edge" width="704" :height="high + TOP - edge + 26" rx="6" class="body" />
       <path v-for="line in lines" :key="line.at" :d="`M60 ${line.y}H764`" class="etched" :class="{ edge: !line.at }" />
       <path :d="`M40 ${TOP}H784`" class="new" />
       <text x="784" :y="TOP - 14" class="say">the line you are sewing</text>
@@ -39,8 +45,9 @@ const named = computed(() => {
       <text x="638" y="34" class="head">and you sew this far from it</text>
       <path d="M139 42v16m-6-6l6 7 6-7M638 42v16m-6-6l6 7 6-7" class="to" />
       <template v-for="line in named" :key="line.at">
-        <foreignObject x="74" :y="line.y - 18" width="130" height="36"><div class="tag"><b><WordsText :words="line.label" /></b></div></foreignObject>
-        <foreignObject x="560" :y="line.y - 18" width="156" height="36"><div class="tag made"><b><WordsText :words="line.words" /></b></div></foreignObject>
+        <path :d="`M204 ${line.label_y}L232 ${line.y}M560 ${line.label_y}L532 ${line.y}`" class="leader" />
+        <foreignObject x="74" :y="line.label_y - step / 2" width="130" :height="step"><div class="tag" :class="{ small: step < LABEL }"><b><WordsText :words="line.label" /></b></div></foreignObject>
+        <foreignObject x="560" :y="line.label_y - step / 2" width="156" :height="step"><div class="tag made" :class="{ small: step < LABEL }"><b><WordsText :words="line.words" /></b></div></foreignObject>
       </template>
     </svg>
     <figcaption>Put a mark on the line before: the new line is that distance plus your foot’s offset away.</figcaption>
@@ -48,7 +55,7 @@ const named = computed(() => {
 </template>
 
 <style scoped>
-figure { margin: 0; height: 100%; display: grid; grid-template-rows: minmax(0, 1fr) auto; justify-items: center; padding: 10px 24px 16px; background: var(--cloth); }
+figure { margin: 0; height: 100%; display: grid; grid-template-rows: minmax(0, 1fr) auto; justify-items: center; padding: 10px 24px 16px; background: var(--cloth); overflow: auto; }
 svg { height: 100%; max-width: 100%; }
 .new { stroke: #a8392c; stroke-width: 4; stroke-dasharray: 16 6; }
 .body { fill: #2f9c95; fill-opacity: .22; stroke: #1f6f69; stroke-width: 1.5; }
@@ -62,6 +69,8 @@ svg { height: 100%; max-width: 100%; }
 .head { font-size: 16px; text-anchor: middle; fill: var(--ink); }
 .to { stroke: var(--ink); stroke-width: 1.5; fill: none; }
 .tag { font-size: 16px; height: 34px; display: flex; align-items: center; justify-content: center; gap: 7px; background: var(--paper); border: 1px solid #b7d6d2; border-radius: 8px; }
+.tag.small { height: calc(100% - 2px); font-size: 13px; line-height: 1; border-radius: 5px; }
+.leader { stroke: var(--etched); stroke-width: 1; fill: none; }
 .made { border-color: #dfb4ad; }
 figcaption { font-size: 14px; color: var(--soft); }
 </style>

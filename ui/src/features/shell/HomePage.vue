@@ -140,7 +140,7 @@ async function file(event: Event) {
     </div>
     <ul v-if="shown.length" class="cards">
       <li v-for="quilt in shown" :key="quilt.id">
-        <button class="picture" tabindex="-1" aria-hidden="true" @click="open(quilt.id)"><img :src="`/api/quilts/${quilt.id}/picture.svg?revision=${quilt.revision}`" alt="" loading="lazy" /></button>
+        <button class="picture" tabindex="-1" aria-hidden="true" @click="open(quilt.id)"><img :src="quilt.filled ? `/api/quilts/${quilt.id}/relief.jpg?long=420&revision=${quilt.revision}` : `/api/quilts/${quilt.id}/picture.svg?revision=${quilt.revision}`" alt="" loading="lazy" /></button>
         <button class="open" @click="open(quilt.id)">{{ quilt.name }}</button>
         <p class="quiet"><WordsText :words="quilt.size" /> · {{ far(quilt) }} · {{ since(quilt.changed) }}</p>
         <div class="between">

@@ -80,6 +80,6 @@ dd { font-size: 19px; font-weight: 700; line-height: 1.25; }
 small { font-size: 14px; font-weight: 400; }
 .madder { color: var(--madder); }
 @media (max-width: 900px) { footer { min-height: 52px; padding: 4px 14px; gap: 10px; } dl { gap: 2px 18px; } dt { font-size: 13px; } dd { font-size: 16px; } }
-@media (max-width: 600px) { dl > div:nth-child(n + 3) { display: none; } }
+@media (max-width: 600px) { footer { flex-wrap: wrap; justify-content: center; } dl > div:nth-child(n + 3) { display: none; } }
 .plain { min-height: 44px; font-size: 15px; white-space: nowrap; }
 </style>

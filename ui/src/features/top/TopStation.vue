@@ -115,7 +115,7 @@ useCanvasKeys(canvas)
     <DrawBoard v-if="drawing.view" />
     <PhotoBoard v-else-if="photo.taken" />
     <QuiltCanvas
-      v-else ref="canvas" :quilt="quilt.view" :unit="quilt.unit" open :zone="onZones ? zone.key : ''" :place="zone.place" :chosen="onZones ? top.patches : undefined"
+      v-else ref="canvas" cloth :quilt="quilt.view" :unit="quilt.unit" open :zone="onZones ? zone.key : ''" :place="zone.place" :chosen="onZones ? top.patches : undefined"
       :show-zones="onZones" :pointing="onZones || (page === 'fabrics' && !!top.fabric)" :held="held" :painting="painting" :tried="tried" :picks="cutting.picks"
       @point="point" @over="over" @done="top.paint()" @none="top.drop()" @spot="cutting.pick"
     >

@@ -1,0 +1,1 @@
+"""The quilted cloth in relief: how high it stands between the stitches."""
