@@ -34,7 +34,10 @@ def main() -> None:
         keep(page, "home")
         page.get_by_role("button", name="Harbour Lights", exact=True).click()
         page.get_by_test_id("canvas").wait_for()
+        page.get_by_test_id("turn-relief").click()
+        page.get_by_test_id("relief").nth(1).wait_for(timeout=60_000)  # the fine one
         keep(page, "quilt")
+        page.keyboard.press("e")
         page.get_by_role("button", name=re.compile("^Star background")).click()
         keep(page, "fills")
         page.get_by_test_id("show-ruler").click()
