@@ -20,6 +20,7 @@ FLAGS = [
 ]  # fmt: skip
 
 FOLDS = (
+    "Sashes", "Borders",
     "Compare and reuse", "Direction", "Position", "Rows", "Small pieces", "Sewing", "Figures", "Method", "Mark sheet", "Marking tool",
     "Ticks along the edges", "Order", "Threads", "Travelling", "Limits", "Your speed", "Change this route", "Save",
 )  # fmt: skip

@@ -71,7 +71,7 @@ def test_features_can_be_met(client):
     asked = {"zone": "star-centre", "fill": {"kind": "lines", "spacing": "0.7 in", "angle": 0}, **IN}
     view = post(client, "preview", asked)
     assert view["can_meet"]
-    corners = [k for k, f in enumerate(view["features"]) if f["name"].startswith("corner")]
+    corners = [k for k, f in enumerate(view["features"]) if f["name"].endswith("corner")]
     found = post(client, "spacing-fits", {**asked, "features": [corners[0], corners[-1]]})
     assert found["ways"][0]["exact"]
     laid = post(

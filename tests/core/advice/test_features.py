@@ -24,5 +24,5 @@ def test_tips_and_seam_ends_are_the_true_ones_wherever_lines_end(by):
     assert shape.whole is not None
     places = {feature.name: tuple(round(v / IN, 3) for v in feature.point) for feature in features_of(shape)}
     assert {(0, 0), (8, 0), (0, 8), (8, 8)} <= set(places.values())
-    crossings = {place for name, place in places.items() if name.startswith("seam crossing")}
+    crossings = {place for name, place in places.items() if name.endswith("seam crossing")}
     assert crossings == {(4, 0), (0, 4), (4, 4), (8, 4), (4, 8)}

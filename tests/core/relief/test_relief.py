@@ -114,3 +114,12 @@ def test_a_picture_is_as_large_as_it_is_asked_for_and_never_finer_than_a_stitch(
     picture = Image.open(io.BytesIO(relief_picture(one, 100, kind=kind)))
     assert picture.size == (100, 100)
     assert Image.open(io.BytesIO(relief_picture(one, 2000))).size == (160, 160)
+
+
+def test_a_freehand_texture_is_held_as_it_is_drawn_and_an_open_block_is_not():
+    raster = Raster.over(laid("1 in"), 160)
+    texture, held = cloth_heights(whole(block("Plain", "8 in"), {"kind": "texture"}), raster)
+    open_, free = cloth_heights(whole(block("Plain", "8 in"), {"kind": "grid", "use": "drawn"}), raster)
+    assert held.sum() > 500
+    assert not free.any()
+    assert texture.mean() < 0.8 * open_.mean()

@@ -28,7 +28,7 @@ async function turn() {
 
 <style scoped>
 .fold { border-top: 1px solid var(--rule); }
-.fold + .fold { margin-top: -12px; }
+.settings > .fold + .fold { margin-top: -12px; }
 .head { width: 100%; min-height: 40px; display: flex; align-items: center; gap: 12px; border: 0; background: none; padding: 4px 0; text-align: left; cursor: pointer; font-size: 14px; }
 .head b { color: var(--indigo); flex: none; }
 .says { flex: 1; min-width: 0; text-align: right; color: var(--soft); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }

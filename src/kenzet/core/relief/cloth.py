@@ -55,7 +55,7 @@ class Raster:
 
 
 def stitched(laid: QuiltLayout, raster: Raster) -> Mask:
-    """Where a line of stitches crosses a pixel. What is quilted freehand holds nothing here: its lines are not known."""
+    """Where a line of stitches crosses a pixel. What is quilted freehand is held as its texture is drawn: its own lines are not known."""
     held: Mask = np.zeros((raster.rows, raster.columns), dtype=bool)
     for line in _lines(laid):
         row, column = raster.cells(_every(line, raster.wide / 2))
@@ -66,11 +66,12 @@ def stitched(laid: QuiltLayout, raster: Raster) -> Mask:
 def _lines(laid: QuiltLayout) -> Iterable[Floats]:
     for plan in plan_quilt(laid).values():
         for drawing in plan.drawings:
-            if not drawing.fill.sewn or drawing.hints:
+            if not drawing.fill.sewn:
                 continue
+            lines = [*drawing.polylines, *(hint.polyline for hint in drawing.hints)]
             for place in drawing.places:
                 placing = drawing.shape.part.places[place]
-                for line in drawing.polylines:
+                for line in lines:
                     yield place_all(placing, line)
 
 

@@ -116,6 +116,7 @@ useCanvasKeys(canvas)
       <FillSlip v-if="zone.plan" @pick="(kind, field, choice) => (picking = { kind, field, choice })" @show="canvas?.look($event)" />
       <template v-else>
         <h2>Fills</h2>
+        <p v-if="zone.key && zone.wrong" class="card madder" role="alert" data-testid="zone-trouble">{{ zone.wrong.message }} <v-btn class="plain" @click="zone.choose(zone.key)">Try again</v-btn></p>
         <p v-if="loose" class="card tip">This patch belongs to no zone yet. <v-btn class="plain" data-testid="zone-of-patch" @click="makeZone()">Make a zone of it</v-btn></p>
         <p v-if="!quilt.zones.length" class="card tip">No zones yet. Select the patches you want to quilt together. <v-btn class="plain" data-testid="to-zones" @click="makeZone()">Choose patches</v-btn></p>
         <ZoneList v-else :zones="quilt.zones" lead="Click a patch on the quilt to choose its zone, or choose one here." @choose="choose" />

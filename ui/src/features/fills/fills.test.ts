@@ -5,11 +5,12 @@ import { api, Problem, type Views } from '../../api/client'
 import { useMeeting } from '../../state/meeting'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
-import { drawing, field, figure, fill, zoneInfo, zoneView } from '../../testing/answers'
+import { drawing, field, figure, fill, zoneInfo, zoneView, topView } from '../../testing/answers'
 import { byId, changes, mounted, opened } from '../../testing/mounting'
 import FillChooser from './FillChooser.vue'
 import FillGallery from './FillGallery.vue'
 import FillSlip from './FillSlip.vue'
+import FillsStation from './FillsStation.vue'
 import MeetCard from './MeetCard.vue'
 import RecipesCard from './RecipesCard.vue'
 import VariantsBoard from './VariantsBoard.vue'
@@ -39,6 +40,19 @@ describe('the slip of a zone', () => {
     const part = await shown(slip())
     expect(part.find('h2').text()).toBe('Star points')
     expect(part.text()).toContain('mark on your last line')
+  })
+  it('that could not be looked at says so, and can be tried again', async () => {
+    vi.spyOn(api, 'top').mockResolvedValue(topView())
+    vi.spyOn(api, 'preview').mockRejectedValueOnce(new Problem(500, 'Something went wrong in Kenzet.'))
+    const part = mounted(FillsStation)
+    await useZone().choose('a')
+    await flushPromises()
+    expect(byId(part, 'zone-trouble').text()).toContain('Something went wrong')
+    vi.mocked(api.preview).mockResolvedValue(slip())
+    await byId(part, 'zone-trouble').find('button').trigger('click')
+    await flushPromises()
+    expect(byId(part, 'zone-trouble').exists()).toBe(false)
+    expect(part.find('h2').text()).toBe('Star points')
   })
   it('tries what is typed and keeps it when it holds', async () => {
     vi.useFakeTimers()

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** How the blocks are arranged: rows or on point, how many, sashes, borders, sizes that differ. */
 import { computed, ref } from 'vue'
-import type { Views } from '../../api/client'
+import type { Views, Words } from '../../api/client'
+import FoldCard from '../../parts/FoldCard.vue'
 import LengthField from '../../parts/LengthField.vue'
 import { useQuilt } from '../../state/quilt'
 import { useTop } from '../../state/top'
@@ -40,6 +41,9 @@ const addBorder = () =>
     borders: [...borders.value, { width: metric.value ? '80 mm' : '3 in', fabric: fabrics.value[(borders.value.length + 1) % fabrics.value.length]!.key, corners: 'top and bottom through', corner_fabric: null }],
   }))
 const dropBorder = (at: number) => top.change('borders', () => ({ kind: 'borders', borders: borders.value.filter((_, k) => k !== at) }))
+const width = (field: Views['FieldView'] | null | undefined): Words => (field?.shown ? [field.shown] : [field?.text ?? ''])
+const sashesSay = computed((): Words => (layout.value.sashing ? [...width(top.view?.sash_width), layout.value.sashing.outer && !onPoint.value ? ', all around' : ''] : ['none']))
+const bordersSay = computed((): Words => (borders.value.length ? top.view!.border_widths.flatMap((field, k) => [...(k ? [', '] : []), ...width(field)]) : ['none']))
 function size(field: Views['FieldView'], value: string) {
   const [name, at] = field.name.split('.') as ['widths' | 'heights', string]
   void top.change(field.name, () => {
@@ -73,7 +77,8 @@ function size(field: Views['FieldView'], value: string) {
       </div>
     </template>
 
-    <h2 class="sub">Sashes</h2>
+    <div>
+    <FoldCard name="Sashes" :says="sashesSay">
     <div class="chips" role="group" aria-label="Sashes">
       <v-btn class="chip" :aria-pressed="!layout.sashing" @click="sashing(null)">None</v-btn>
       <v-btn class="chip" :aria-pressed="!!layout.sashing" data-testid="sashes" @click="sashing({})">Sashes</v-btn>
@@ -87,8 +92,8 @@ function size(field: Views['FieldView'], value: string) {
       <FabricPick :fabrics="fabrics" :model-value="layout.sashing.cornerstones" label="Cornerstones" none="none" @update:model-value="sashing({ cornerstones: $event })" />
     </template>
     <p v-else-if="top.errorAt('sash')" class="wrong" role="alert">{{ top.errorAt('sash') }}</p>
-
-    <h2 class="sub">Borders, from the inside out</h2>
+    </FoldCard>
+    <FoldCard name="Borders" title="Borders, from the inside out" :says="bordersSay" class="next">
     <div v-for="(one, k) in borders" :key="k" class="border">
       <div class="between"><b>{{ borders.length > 1 ? `Border ${k + 1}` : 'Border' }}</b><v-btn class="plain" @click="dropBorder(k)">Remove</v-btn></div>
       <LengthField :field="top.view.border_widths[k]!" :error="top.errorAt(`border-${k + 1}`)" :unit="quilt.unit" late @entered="border(k, { width: $event })" />
@@ -100,6 +105,8 @@ function size(field: Views['FieldView'], value: string) {
     </div>
     <v-btn class="chip start" data-testid="add-border" @click="addBorder()">+ Add a border</v-btn>
     <p v-if="top.errorAt('borders')" class="wrong" role="alert">{{ top.errorAt('borders') }}</p>
+    </FoldCard>
+    </div>
   </section>
 </template>
 
