@@ -10,6 +10,7 @@ import numpy as np
 import shapely
 
 from kenzet.core.geom.edge_ticks import TickedEdge
+from kenzet.core.geom.place_names import nth
 from kenzet.core.geom.region import Floats
 from kenzet.core.marks.marking import Marks, by_eye, left_to_the_eye, marks_of, methods
 from kenzet.core.marks.tools import MarkerChoice, batch, care
@@ -198,7 +199,7 @@ def method_view(found: ZonePlan, drawing: Drawing, method: MarkMethod, unit: Uni
     hang = by_eye(found, drawing, marks) if method == "nothing" else []
     words: w.Words = [f"{marks.count} to draw" if marks.count else "none to draw"]
     if method == "anchors" and marks.every:
-        words = [f"every {w.nth(marks.every)} · {marks.count} to draw"]
+        words = [f"every {nth(marks.every)} · {marks.count} to draw"]
     if method == "ticks":
         words = [f"{marks.ticks} ticks" + (f", {len(marks.lines)} lines" if marks.lines else "")]
     if marks.tape:

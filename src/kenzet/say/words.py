@@ -271,16 +271,6 @@ def totals(plans: Iterable[ZonePlan], unit: Unit) -> list[Total]:
     return said
 
 
-def nth(number: int) -> str:
-    """An ordinal.
-
-    >>> nth(1), nth(2), nth(13), nth(23)
-    ('1st', '2nd', '13th', '23rd')
-    """
-    last = "th" if 10 < number % 100 < 14 else {1: "st", 2: "nd", 3: "rd"}.get(number % 10, "th")
-    return f"{number}{last}"
-
-
 def number(count: int) -> str:
     """A whole number as it is read.
 

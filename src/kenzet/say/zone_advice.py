@@ -7,6 +7,7 @@ from collections.abc import Mapping
 from kenzet.core.advice.continuity import continuity, continuity_fix
 from kenzet.core.advice.contrast import neighbours, stands_alone
 from kenzet.core.geom.edge_ticks import edge_names
+from kenzet.core.geom.place_names import nth
 from kenzet.core.numbers.measure import COARSE, INCH, Unit
 from kenzet.core.placing.line_order import pieces_of
 from kenzet.core.plan.beyond_edge import turns_beyond_edge
@@ -189,7 +190,7 @@ def _drifts(plan: ZonePlan, drawing: Drawing, unit: Unit) -> list[w.Known]:
         if every >= follow:
             return [w.Known(words=[*said, "That is within your tolerance."], tone="tells")]
         within = w.shown(kit.tolerance.mm, unit)
-        return [_warns(*said, f"Draw every {w.nth(every)} line to stay within ", within, ".")]
+        return [_warns(*said, f"Draw every {nth(every)} line to stay within ", within, ".")]
     if total.off and drawing.lines > 1:
         return [_warns(*_off(total, drawing.lines, spread, tolerance, unit))]
     return []
@@ -208,7 +209,7 @@ def _off(total: OffsetSum, lines: int, spread: float, tolerance: float, unit: Un
     ]
     if every <= 1:
         return [*said, "So mark every line."]
-    return [*said, f"If you use it, mark every {w.nth(every)} line."]
+    return [*said, f"If you use it, mark every {nth(every)} line."]
 
 
 def _no_contrast(

@@ -42,8 +42,8 @@ class Grid(StraightFill):
             "Crossed at is counted",
             "Counted from the first set, it turns with it.",
             choices=(
-                Choice("level", "where the first is counted from"),
-                Choice("first set", "the first set"),
+                Choice("level", "from level"),
+                Choice("first set", "from the first set"),
             ),
             after="second_angle",
         ),

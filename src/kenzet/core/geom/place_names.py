@@ -51,8 +51,15 @@ def ordinal(number: int) -> str:
     >>> ordinal(2), ordinal(12), ordinal(23)
     ('second', '12th', '23rd')
     """
-    if number <= len(_ORDINALS):
-        return _ORDINALS[number - 1]
+    return _ORDINALS[number - 1] if number <= len(_ORDINALS) else nth(number)
+
+
+def nth(number: int) -> str:
+    """An ordinal in figures.
+
+    >>> nth(1), nth(2), nth(13), nth(23)
+    ('1st', '2nd', '13th', '23rd')
+    """
     last = "th" if 10 < number % 100 < 14 else {1: "st", 2: "nd", 3: "rd"}.get(number % 10, "th")
     return f"{number}{last}"
 
