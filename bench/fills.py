@@ -28,6 +28,7 @@ from kenzet.core.top.quilt_layout import QuiltLayout, ZoneShape
 from tests.pinwheels import changed, filled, pinwheels
 
 ROUNDS = 11
+BLOCK_ROUNDS = 201
 CASES = (
     ("lines", {"spacing": "1/4 in", "angle": 30}, 1 / 20),
     ("grid", {"spacing": "1/4 in", "angle": 45, "second_angle": 135}, 1 / 20),
@@ -60,10 +61,12 @@ def raw_lines(fill: Fill, laid: QuiltLayout, shape: ZoneShape, place: str) -> li
     return found
 
 
-def timed(ours: Callable[[], object], bare: Callable[[], object]) -> tuple[float, float, float]:
+def timed(
+    ours: Callable[[], object], bare: Callable[[], object], rounds: int = ROUNDS
+) -> tuple[float, float, float]:
     """Seconds of both, and the ratio: medians of rounds that take turns, so that a slow spell strikes both."""
     times = []
-    for _ in range(ROUNDS):
+    for _ in range(rounds):
         began = perf_counter()
         ours()
         between = perf_counter()
@@ -162,7 +165,9 @@ def block_alone(top: QuiltLayout) -> None:
         bare, many = bare_call(fill, laid, [(shape, shape.places[0])])
         families = tuple(fill.lay_out(site_at(shape, shape.places[0], laid.middle)))
         ours, library, ratio = timed(
-            lambda fill=fill, families=families: draw(shape, fill, families, shape.places), bare
+            lambda fill=fill, families=families: draw(shape, fill, families, shape.places),
+            bare,
+            BLOCK_ROUNDS,
         )
         print(
             f"  {kind}: {many:,} in; library {library * 1e3:.2f} ms, clip {ours * 1e3:.2f} ms, ratio {ratio:.2f}"

@@ -13,7 +13,8 @@ from hypothesis import strategies as st
 from shapely.geometry import LineString
 
 from kenzet.core.geom.arcs import Arc, bulge_for
-from kenzet.core.geom.paths import Path, clip_paths, straight_path, with_arcs
+from kenzet.core.geom.path_clip import clip_paths
+from kenzet.core.geom.paths import Path, straight_path, with_arcs
 from kenzet.core.geom.region import Region
 from kenzet.core.tolerances import CURVE_ERROR, LEAST_STRETCH
 from tests.shapes import IN, REGIONS, box, inches
@@ -127,7 +128,7 @@ def test_pieces_keep_the_number_and_the_order_of_their_paths():
 
 
 def test_many_sides_are_found_by_the_tree_as_by_the_plain_way(monkeypatch):
-    from kenzet.core.geom import paths
+    from kenzet.core.geom import path_clip
 
     region = REGIONS["disc"]
     waves = [
@@ -135,7 +136,7 @@ def test_many_sides_are_found_by_the_tree_as_by_the_plain_way(monkeypatch):
         for y in (0, 20, 45)
     ]
     plain = clip_paths(region, waves)
-    monkeypatch.setattr(paths, "_MANY_PAIRS", 0)
+    monkeypatch.setattr(path_clip, "_MANY_PAIRS", 0)
     by_tree = clip_paths(region, waves)
     assert len(plain) == len(by_tree) > 0
     for one, other in zip(plain, by_tree, strict=True):

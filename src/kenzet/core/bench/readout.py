@@ -19,7 +19,8 @@ import numpy as np
 from kenzet.core.fills.manual_lines import BY_HAND
 from kenzet.core.geom.arcs import Point
 from kenzet.core.geom.edge_ticks import edge_names
-from kenzet.core.geom.paths import Path, clip_paths
+from kenzet.core.geom.path_clip import clip_paths
+from kenzet.core.geom.paths import Path
 from kenzet.core.geom.region import Floats, Region
 from kenzet.core.kit.ruler_outline import Plastic
 from kenzet.core.plan.zone_plan import ZonePlan

@@ -22,7 +22,15 @@ from shapely.geometry.base import BaseGeometry
 
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Soft, key
-from kenzet.core.tolerances import CIRCLE_ERROR, CURVE_ERROR, SAME_ANGLE, SAME_PLACE, SNAP, STRAIGHT_ON
+from kenzet.core.tolerances import (
+    CIRCLE_ERROR,
+    CURVE_ERROR,
+    DIVISOR,
+    SAME_ANGLE,
+    SAME_PLACE,
+    SNAP,
+    STRAIGHT_ON,
+)
 
 Floats = NDArray[np.float64]
 Point = tuple[float, float]
@@ -87,6 +95,15 @@ class Region:
         """Every side of every ring: (n, 4) of x0, y0, x1, y1."""
         rings = [np.asarray(ring.coords) for ring in _rings(self.area)]
         return np.concatenate([np.hstack([ring[:-1], ring[1:]]) for ring in rings])
+
+    @cached_property
+    def side_ways(self) -> Floats:
+        """Of every side: the unit way (x, y), its length in mm, and its hand: how far left of
+        the unit way through the origin it lies: (4, n)."""
+        x0, y0, x1, y1 = self.segments.T
+        size = np.maximum(np.hypot(x1 - x0, y1 - y0), DIVISOR)
+        ux, uy = (x1 - x0) / size, (y1 - y0) / size
+        return np.stack([ux, uy, size, y0 * ux - x0 * uy])
 
     @cached_property
     def shrunk(self) -> BaseGeometry:

@@ -19,7 +19,8 @@ import shapely
 from kenzet.core.fills.base import Family, Fill, Paths, ReferenceHint, Rings
 from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.clip import Straight, Stretches, clip
-from kenzet.core.geom.paths import Path, Piece, clip_paths, lengths, with_arcs
+from kenzet.core.geom.path_clip import Piece, clip_paths
+from kenzet.core.geom.paths import Path, lengths, with_arcs
 from kenzet.core.geom.region import Floats, Region
 from kenzet.core.tolerances import LEAST_STRETCH, ON_EDGE
 from kenzet.core.top.layout import multi
@@ -199,6 +200,8 @@ def draw(
     if fill.claimed_density is not None:
         return Drawing(places, shape, fill, families, stretches, (), traces, layer)
     shortest = fill.least_piece or least
+    if not shortest:
+        return Drawing(places, shape, fill, families, stretches, traces, layer=layer)
     traced = lengths([trace.path for trace in traces])
     found = np.concatenate([stretches.lengths, traced])
     out = found[found < shortest]
@@ -296,6 +299,12 @@ def _both(region: Region, piece: Region) -> Region:
     return Region(multi(piece.area.intersection(region.area)), piece.soft | region.soft)
 
 
+def _inside(region: Region, family: Paths) -> list[Piece]:
+    if family.on_outline:
+        return [Piece(k, path) for k, path in enumerate(family.paths)]
+    return clip_paths(region if family.within is None else _both(region, family.within), family.paths)
+
+
 def _uncut(region: Region, number: int, family: Family) -> Iterable[Trace]:
     if isinstance(family, Rings):
         inside: ReferenceHint = ("seam", family.first)
@@ -310,9 +319,7 @@ def _uncut(region: Region, number: int, family: Family) -> Iterable[Trace]:
             path = Path(vertices[start : end - 1], closed=True)
             yield Trace(number, k, path, follows if k else inside)
     elif isinstance(family, Paths):
-        whole = [Piece(k, path) for k, path in enumerate(family.paths)]
-        cloth = region if family.within is None else _both(region, family.within)
-        for piece in whole if family.on_outline else clip_paths(cloth, family.paths):
+        for piece in _inside(region, family):
             before: ReferenceHint | None = (
                 ("line", family.spacing) if piece.line and family.spacing is not None else None
             )
