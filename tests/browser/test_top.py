@@ -135,6 +135,10 @@ def zones_by_pointing(hands: Hands) -> None:
     hands.click(x + 3.5, y + 11)
     hands.click(x + 8.5, y + 11, modifiers=["Shift"])
     expect(page.get_by_role("heading", name="2 patches")).to_be_visible()
+    hands.click(x + 6, y + 6, button="right")
+    expect(page.get_by_role("heading", name="3 patches")).to_be_visible()
+    hands.click(x + 6, y + 6, button="right")  # once more: without that one
+    expect(page.get_by_role("heading", name="2 patches")).to_be_visible()
     hands.press("make-zone")
     expect(page.get_by_test_id("fill-it")).to_be_visible()
     afresh(hands)
@@ -392,6 +396,25 @@ def test_blocks_are_laid_and_zones_made_by_keys_alone(hands):
     page.get_by_test_id("make-zone").focus()
     page.keyboard.press("Enter")
     expect(page.get_by_test_id("fill-it")).to_be_visible()
+
+
+def test_a_finger_that_rests_on_a_patch_adds_it(table, browser):
+    tablet = browser.new_context(viewport={"width": 1024, "height": 768}, has_touch=True)
+    page = tablet.new_page()
+    page.goto(re.sub(r"/fills.*", "/top?page=zones", table.url))
+    page.get_by_test_id("canvas").wait_for()
+    page.wait_for_timeout(400)
+    scale, left, low = view(page)
+    pane = page.get_by_test_id("canvas").bounding_box()
+    tools = tablet.new_cdp_session(page)
+    for x, y, ms in ((22.0, 60.0, 50), (26.0, 60.0, 700)):
+        spot = {"x": pane["x"] + left + x * IN * scale, "y": pane["y"] + low - y * IN * scale}
+        tools.send("Input.dispatchTouchEvent", {"type": "touchStart", "touchPoints": [spot]})
+        page.wait_for_timeout(ms)
+        tools.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
+        page.wait_for_timeout(100)
+    expect(page.get_by_role("heading", name="2 patches")).to_be_visible()
+    tablet.close()
 
 
 def test_one_place_is_an_exception_and_follows_again(hands):

@@ -58,7 +58,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   patch: [zone: string, place: string]
-  point: [spot: Spot, event: PointerEvent]
+  point: [spot: Spot, more: boolean, at: number]
   over: [place: string, first: boolean]
   done: []
   line: [number: number, side: number]
@@ -173,13 +173,13 @@ const under = (event: PointerEvent) => {
   const [x, y] = toQuilt(view.value, ...local(event))
   return { x, y, spot: spotAt(laid.value, props.quilt.zones, x, y) }
 }
-function click(event: PointerEvent) {
+function click(event: PointerEvent, more: boolean) {
   if (props.picks || props.painting) return
   const hit = lineAt(...local(event))
   if (hit) return emit('line', hit.number, hit.side)
   const { spot } = under(event)
   if (!spot) return emit('none')
-  emit('point', spot, event)
+  emit('point', spot, more, event.timeStamp)
   if (spot.zone) emit('patch', spot.zone, spot.place)
 }
 function lineAt(px: number, py: number) {
@@ -217,9 +217,9 @@ function brushOver(event: PointerEvent, first: boolean) {
 // pointing without a mouse: c takes a crosshair, arrows move it, Enter clicks where it is
 const cross = ref<{ x: number; y: number }>()
 const WAYS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
-const crossAt = (more: PointerEventInit = {}) => {
+const crossAt = () => {
   const box = pane.value!.getBoundingClientRect()
-  return new PointerEvent('pointerup', { clientX: box.left + cross.value!.x, clientY: box.top + cross.value!.y, ...more })
+  return new PointerEvent('pointerup', { clientX: box.left + cross.value!.x, clientY: box.top + cross.value!.y })
 }
 const underCross = computed(() => {
   if (!cross.value) return ''
@@ -246,7 +246,7 @@ function crossKeys(event: KeyboardEvent) {
   } else if (event.key === 'Enter' && props.painting) {
     brushOver(crossAt(), true)
     emit('done')
-  } else if (event.key === 'Enter') click(crossAt({ shiftKey: event.shiftKey }))
+  } else if (event.key === 'Enter') click(crossAt(), event.shiftKey)
   else return void (event.key === 'Escape' && (cross.value = undefined))
   event.preventDefault()
   event.stopImmediatePropagation()
@@ -258,7 +258,7 @@ usePressed(crossKeys, true)
   <div
     ref="pane" tabindex="-1" class="pane" :class="{ grabbing, picking: picks, brushing: painting, over: hover && !picks }" data-testid="canvas"
     :data-view="`${view.scale} ${view.x} ${view.y}`"
-    @wheel.prevent="wheel" @pointerdown="press" @pointermove="drag" @pointerup="release" @pointercancel="release"
+    @wheel.prevent="wheel" @contextmenu.prevent @pointerdown="press" @pointermove="drag" @pointerup="release" @pointercancel="release"
     @pointerleave="(event) => { hover = undefined; if (!stroking) up(event) }"
   >
     <canvas ref="surface" :style="{ width: `${width}px`, height: `${height}px` }" aria-hidden="true" />

@@ -7,13 +7,18 @@ export const TAPE = 36
 /** The strip at the bottom that the key stands on. */
 const KEY = 34
 const MARGIN = 20
+/** A pointer that moved less did not move. */
+const MOVED_PX = 4
+/** So long a finger rests for a long press, ms. */
+const HOLD_MS = 500
 
-/** `whole` is the quilt's box, `here` the chosen part's; `clicked` gets a pointer that did not move. */
+/** `whole` is the quilt's box, `here` the chosen part's; `clicked` gets a pointer that did not move, and
+ *  whether more is asked for: with Shift, the right button or a long press. */
 export function useCamera(
   pane: Ref<HTMLElement | undefined>,
   whole: Ref<Box>,
   here: Ref<Box | undefined>,
-  clicked: (event: PointerEvent) => void,
+  clicked: (event: PointerEvent, more: boolean) => void,
 ) {
   const width = ref(800)
   const height = ref(600)
@@ -37,6 +42,7 @@ export function useCamera(
   })
   onBeforeUnmount(() => {
     sizes?.disconnect()
+    window.clearTimeout(holding)
     cancelAnimationFrame(frame)
   })
 
@@ -92,12 +98,20 @@ export function useCamera(
     view.value = zoomed(view.value, Math.exp(-event.deltaY * (event.ctrlKey ? 0.01 : 0.0016)), x, y)
   }
 
-  // one pointer pans, two pinch; a pointer that did not move clicks
+  // one pointer pans, two pinch; a pointer that did not move clicks, the right button or a long press clicks for more
   const pointers = new Map<number, [number, number]>()
   let moved = 0
+  let holding = 0
   function down(event: PointerEvent) {
+    window.clearTimeout(holding)
     if (pointers.size === 0) moved = 0
     pointers.set(event.pointerId, local(event))
+    if (event.pointerType !== 'touch' || pointers.size > 1) return
+    holding = window.setTimeout(() => {
+      if (moved >= MOVED_PX || pointers.size !== 1) return
+      moved = Infinity // the finger that is lifted now clicks no more
+      clicked(event, true)
+    }, HOLD_MS)
   }
   function move(event: PointerEvent) {
     const before = pointers.get(event.pointerId)
@@ -106,7 +120,7 @@ export function useCamera(
     const others = [...pointers].filter(([key]) => key !== event.pointerId).map(([, at]) => at)
     moved += Math.hypot(now[0] - before[0], now[1] - before[1])
     pointers.set(event.pointerId, now)
-    if (moved < 4) return
+    if (moved < MOVED_PX) return
     if (!grabbing.value) {
       grabbing.value = true
       pane.value?.setPointerCapture?.(event.pointerId)
@@ -119,9 +133,10 @@ export function useCamera(
     } else pan(now[0] - before[0], now[1] - before[1])
   }
   function up(event: PointerEvent) {
+    window.clearTimeout(holding)
     const was = pointers.delete(event.pointerId)
     grabbing.value = false
-    if (was && moved < 4 && pointers.size === 0 && event.type === 'pointerup') clicked(event)
+    if (was && moved < MOVED_PX && pointers.size === 0 && event.type === 'pointerup') clicked(event, event.shiftKey || event.button === 2)
   }
 
   /** Bring the chosen part into sight where it is small or partly out of it. */

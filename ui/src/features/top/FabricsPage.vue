@@ -48,7 +48,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
     </div>
     <p v-if="top.errorAt('fabric')" class="card madder" role="alert">{{ top.errorAt('fabric') }}</p>
     <template v-if="fabric">
-      <p class="card leaf"><b>{{ fabric.name }}</b> is selected. Click a patch to use this fabric there, in every matching block. Shift-click changes all patches of that fabric.</p>
+      <p class="card leaf"><b>{{ fabric.name }}</b> is selected. Click a patch to use this fabric there, in every matching block. Shift-click or a long press changes all patches of that fabric.</p>
       <label class="between"><span>Name</span><input class="text" :value="fabric.name" maxlength="80" data-testid="fabric-name" @change="set({ name: value($event).trim() || fabric.name })" /></label>
       <label class="between"><span>Color</span><input type="color" :value="fabric.colour" data-testid="fabric-colour" @change="set({ colour: value($event) })" /></label>
       <div class="between">

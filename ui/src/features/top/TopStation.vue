@@ -54,8 +54,8 @@ const onZones = computed(() => page.value === 'zones')
 const prompt = computed(() => {
   if (page.value === 'blocks') return painting.value ? 'Drag to place the block · Shift-drag moves the quilt · Esc deselects' : ''
   if (cutting.picks) return ''
-  if (onZones.value) return 'Click a patch · Shift-click adds · double-click selects all like it'
-  if (page.value === 'fabrics' && top.fabric) return 'Click a patch to change its fabric · Shift-click changes all of that fabric'
+  if (onZones.value) return 'Click a patch · Shift-click or a long press adds · double-click selects all like it'
+  if (page.value === 'fabrics' && top.fabric) return 'Click a patch to change its fabric · Shift-click or a long press changes all of that fabric'
   return ''
 })
 
@@ -70,18 +70,18 @@ watch(page, () => {
 })
 
 let last = { ref: '', at: 0 }
-function point(spot: Spot, event: PointerEvent) {
+function point(spot: Spot, more: boolean, at: number) {
   if (page.value === 'blocks') {
     const cell = top.view?.cells.find((c) => c.place === spot.place)
     top.place = cell ? spot.place : ''
     top.block = cell?.block ?? ''
   } else if (page.value === 'fabrics' && top.fabric) {
-    void top.change('fabric', { kind: 'cloth', ref: spot.ref, fabric: top.fabric, alike: event.shiftKey })
+    void top.change('fabric', { kind: 'cloth', ref: spot.ref, fabric: top.fabric, alike: more })
   } else if (onZones.value) {
-    const twice = last.ref === spot.ref && event.timeStamp - last.at < 420
-    last = { ref: spot.ref, at: event.timeStamp }
+    const twice = last.ref === spot.ref && at - last.at < 420
+    last = { ref: spot.ref, at }
     if (zone.key) void zone.choose('')
-    void top.point(spot.ref, twice ? 'alike' : 'patch', event.shiftKey)
+    void top.point(spot.ref, twice ? 'alike' : 'patch', more)
   }
 }
 function over(place: string, first: boolean) {

@@ -121,7 +121,7 @@ const fill = () => router.push({ name: 'fills', params: { quilt: quilt.id } })
       </div>
     </template>
     <template v-else>
-      <p>Click a patch on the quilt. <b>Shift</b>-click adds more; a <b>double</b> click selects all like it.</p>
+      <p>Click a patch on the quilt. <b>Shift</b>-click or a long press adds more; a <b>double</b> click selects all like it.</p>
       <ZoneList v-if="quilt.zones.length" :zones="quilt.zones" lead="Zones so far:" @choose="choose" />
       <p v-else class="quiet">A zone is an area that you quilt together: a patch, a background, a whole block. There are none yet.</p>
     </template>
