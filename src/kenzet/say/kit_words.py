@@ -13,7 +13,7 @@ from kenzet.core.numbers.measure import COARSE, Length, Unit, in_words
 from kenzet.say import words as w
 
 SLOT_LABELS: dict[Slot, str] = {
-    "machine": "Machine", "foot": "Ruler foot", "walking": "Walking foot", "batting": "Batting", "bobbin": "Bobbin",
+    "machine": "Machine", "foot": "Ruler foot", "walking": "Walking foot", "batting": "Batting", "bobbin": "Bobbin", "thread": "Thread",
 }  # fmt: skip
 
 

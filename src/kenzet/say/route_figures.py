@@ -24,13 +24,22 @@ _SPARE = 1.1
 
 def route_rows(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[w.Row]:
     """What the whole route takes."""
-    laid_down = sum(len(found.routes[v.route].unit.courses) for v in found.visits)
-    turns = sum(all_pivots(found.routes[v.route]) for v in found.visits)
-    cost = needle(
-        laid.quilt.kit, laid.quilt.stitching, found.sewn, found.travelled, laid_down, turns, found.stops
-    )
+    laid_down, turns = hands_at_work(found)
+    cost = whole_needle(laid, found)
     rows = [*way_rows(found.stitched, found.travelled, found.stops, unit), *needle_rows(cost, unit)]
     return [*rows, *_bobbin_rows(laid, found), *hand_rows(laid_down, turns)]
+
+
+def hands_at_work(found: QuiltRoute) -> tuple[int, int]:
+    """How often a line is begun, and how often the quilt is turned at the needle."""
+    routes = [found.routes[visit.route] for visit in found.visits]
+    return sum(len(one.unit.courses) for one in routes), sum(all_pivots(one) for one in routes)
+
+
+def whole_needle(laid: QuiltLayout, found: QuiltRoute) -> Needle:
+    """What the whole route takes."""
+    quilt = laid.quilt
+    return needle(quilt.kit, quilt.stitching, found.sewn, found.travelled, *hands_at_work(found), found.stops)
 
 
 def hand_rows(laid_down: int, turns: int) -> list[w.Row]:

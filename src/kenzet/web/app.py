@@ -12,6 +12,7 @@ from kenzet import __version__
 from kenzet.store.pool import Pool
 from kenzet.web import guard
 from kenzet.web.backups import backups
+from kenzet.web.balance import balance
 from kenzet.web.begin import begin
 from kenzet.web.bench import bench
 from kenzet.web.cupboard import cupboard
@@ -86,6 +87,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(blueprint(EXPORTS))
     app.register_api(table)
     app.register_api(job)
+    app.register_api(balance)
     app.register_api(relief)
     app.register_api(route)
     app.register_api(pins)

@@ -33,7 +33,7 @@ def show_gallery(path: m.QuiltKey, body: ZoneRequest) -> Response:
     shape, place = shape_of(laid, body)
     held = zone.fill_at(place)
     given = held.model_dump(mode="json") if held else None
-    cards = [card(found, body.unit) for found in gallery(laid, body.zone, given, place)]
+    cards = [card(found, laid.quilt.stitching, body.unit) for found in gallery(laid, body.zone, given, place)]
     return answer(
         GalleryView(rings=drawn.rings(shape.region.area.geoms), patches=patches_of(shape), cards=cards)
     )
@@ -49,7 +49,7 @@ def show_variants(path: m.QuiltKey, body: ZoneRequest) -> Response:
     view = VariantsView(
         rings=drawn.rings(shape.region.area.geoms),
         patches=patches_of(shape),
-        cards=[card(pin, body.unit) for pin in found],
-        table=table_of(found, body.unit),
+        cards=[card(pin, laid.quilt.stitching, body.unit) for pin in found],
+        table=table_of(found, laid.quilt.stitching, body.unit),
     )
     return answer(view)

@@ -137,7 +137,7 @@ def test_the_gallery_holds_every_fill_that_suits_and_each_can_be_sewn(laid):
     kinds = [type(f.fill) for f in found]
     assert len(kinds) == len(set(kinds)) >= 25
     for each in found:
-        cost = effort(each)
+        cost = effort(each.plan, each.drawing, laid.quilt.stitching)
         assert cost.minutes > 0
         assert 0 <= cost.marks <= cost.lines == each.drawing.lines
         assert cost.stops >= 1

@@ -14,12 +14,17 @@ from pydantic import ValidationError
 
 from kenzet.core.errors import KenzetError
 from kenzet.core.fills import FILLS, Fill, default_fill
-from kenzet.core.numbers.measure import INCH, MM_PER, Length, rounded
+from kenzet.core.fills.base import Rings
+from kenzet.core.numbers.measure import MM_PER, Length, rounded
 from kenzet.core.plan.drawing import Drawing, draw
 from kenzet.core.plan.planner import check_hollow, kit_of, least_line
 from kenzet.core.plan.zone_plan import ZonePlan, site_at
+from kenzet.core.route.needle import STOP_S
+from kenzet.core.route.network import is_curved
+from kenzet.core.route.turns import sharp_turns
 from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.quilt_layout import QuiltLayout, ZoneShape
+from kenzet.core.top.stitching import Stitching
 
 _SHARES = (Fraction(1), Fraction(1, 2), Fraction(1, 4), Fraction(1, 8))
 _MOST_LINES = 4000
@@ -55,49 +60,66 @@ def gallery(
 
 @dataclass(frozen=True, slots=True)
 class Effort:
-    """What a fill asks of her at one place: minutes, lines, lines to draw, thread stops, and how hard it is.
+    """What a fill asks of her at one place: minutes in all and at the ``needle``, lines, lines to draw, thread stops, and how hard it is.
 
     ``ease`` is 1 for straight lines, 2 with pivots, 3 with curves along a ruler, 4 freehand.
     """
 
     minutes: float
+    needle: float
     lines: int
     marks: int
     stops: int
     ease: int
 
 
-# F42's costs until the log has learnt hers; all ours
-_PACE = {1: 60.0, 2: 45.0, 3: 30.0, 4: 80.0}  # inches a minute, by ease
-_PIVOT, _SHIFT, _STOP, _MARK = 0.05, 0.15, 0.5, 0.25  # minutes
+_MARK_S = 15.0
+"""To draw a line; ours."""
 
 
-def effort(found: TriedFill) -> Effort:
-    """An estimate for one place: needle time, pivots, ruler shifts, thread stops and marks (F42)."""
-    drawing = found.drawing
-    pivots = sum(max(len(trace.path.vertices) - 2, 0) for trace in drawing.traces if trace.path.straight)
-    curved = any(not trace.path.straight for trace in drawing.traces)
+def effort(plan: ZonePlan, drawing: Drawing, stitching: Stitching) -> Effort:
+    """An estimate for one place at her pace: needle time, pivots, ruler shifts, thread stops and marks (F42)."""
+    pace = stitching.pace
+    traced = [trace.polyline for trace in drawing.traces]
+    pivots = sum(sharp_turns(line) for line in traced)
+    curved = sum(is_curved(line) for line in traced) > len(traced) / 2
     ease = 4 if drawing.hints else 3 if curved else 2 if pivots else 1
-    marks = len(found.plan.references(drawing).marked) if drawing.fill.sewn else drawing.lines
-    stops = thread_stops(drawing)
-    sewn = drawing.stitched / INCH / _PACE[ease]
-    shifts = drawing.lines + pivots
-    spent = sewn + pivots * _PIVOT + shifts * _SHIFT + stops * _STOP + marks * _MARK
-    return Effort(spent, drawing.lines, marks, stops, ease)
+    marks = len(plan.references(drawing).marked) if drawing.fill.sewn else drawing.lines
+    stops = thread_stops(drawing, float(stitching.longest_step.mm) if stitching.steps == "allowed" else 0.0)
+    walking = plan.kit.sew_with == "walking foot"
+    along = (
+        pace.freehand
+        if ease == 4
+        else pace.walking
+        if walking
+        else pace.curved
+        if ease == 3
+        else pace.straight
+    )
+    laid = 0 if walking or ease == 4 else drawing.lines + pivots
+    needle = drawing.stitched / float(along.mm) + (laid * pace.lay + pivots * pace.turn) / 60
+    around = (stops * STOP_S[stitching.ends] + marks * _MARK_S) / 60
+    return Effort(needle + around, needle, drawing.lines, marks, stops, ease)
 
 
-def thread_stops(drawing: Drawing) -> int:
-    """How often the thread is cut, an estimate: lines that end on an edge go on along it, one run a piece;
-    each closed ring, and each line that ends inside, is a run of its own (F34 gives the exact number).
+def thread_stops(drawing: Drawing, step: float = 0.0) -> int:
+    """How often the thread is cut, an estimate: lines that end on an edge go on along it, and rings that lie no farther apart than
+    ``step`` mm are stepped to: one run a piece. Each other ring, and each line that ends inside, is a run of its own (F34 gives the
+    exact number).
     """
     if drawing.hints:
         return len(drawing.region.pieces)
     outline = drawing.region.area.boundary
-    alone = 0
+    alone = joined = 0
     for trace in drawing.traces:
-        if trace.closed or max(outline.distance(shapely.Point(*trace.points[k])) for k in (0, -1)) > VISIBLE:
+        family = drawing.families[trace.family]
+        if isinstance(family, Rings) and float(family.pitch) <= step:
+            joined = 1
+        elif (
+            trace.closed or max(outline.distance(shapely.Point(*trace.points[k])) for k in (0, -1)) > VISIBLE
+        ):
             alone += 1
-    return alone + (len(drawing.region.pieces) if alone < drawing.lines else 0)
+    return alone + (len(drawing.region.pieces) if alone < drawing.lines or joined else 0)
 
 
 def candidates(kind: str, given: dict[str, object] | None = None) -> Iterable[Fill]:

@@ -24,9 +24,9 @@ from kenzet.core.numbers.measure import MM_PER, Length, in_words
 from kenzet.core.params import Frozen, in_range
 
 MOST_THINGS = 300
-Slot = Literal["machine", "foot", "walking", "batting", "bobbin"]
+Slot = Literal["machine", "foot", "walking", "batting", "bobbin", "thread"]
 SLOTS: dict[Slot, type[Thing]] = {
-    "machine": Machine, "foot": RulerFoot, "walking": WalkingFoot, "batting": Batting, "bobbin": Bobbin,
+    "machine": Machine, "foot": RulerFoot, "walking": WalkingFoot, "batting": Batting, "bobbin": Bobbin, "thread": Thread,
 }  # fmt: skip
 
 
@@ -50,7 +50,8 @@ def first_things() -> Mapping[str, Thing]:
     things: list[Thing] = [
         Machine(), RulerFoot(), WalkingFoot(), StraightRuler(), ArcRuler(name="Arc, 14 in circle", usable=Length.parse("12 in")),
         WaveRuler(), Stencil(state="missing"), Tape(), Marker(name="Blue pen"),
-        Marker(name="Chalk", sort="chalk", colour="white", off="brushing"), Thread(name="Gray thread"), Bobbin(), Batting(name="Cotton blend"),
+        Marker(name="Chalk", sort="chalk", colour="white", off="brushing"), Thread(name="Gray thread"), Thread(name="Cream thread", colour="#e6dcc4"),
+        Thread(name="Slate thread", colour="#5b738a"), Bobbin(), Batting(name="Cotton blend"),
     ]  # fmt: skip
     found: dict[str, Thing] = {}
     for thing in things:

@@ -13,7 +13,7 @@ from kenzet.core.kit.edges import Edge, StraightEdge
 from kenzet.core.kit.things import AnyEdged, AnyTool, Edged, Thing
 from kenzet.core.kit.things.machine import Machine, RulerFoot, WalkingFoot
 from kenzet.core.kit.things.rulers import StraightRuler
-from kenzet.core.kit.things.supplies import Batting, Bobbin, Marker, Tape
+from kenzet.core.kit.things.supplies import Batting, Bobbin, Marker, Tape, Thread
 from kenzet.core.numbers.measure import MM_PER, Length, Unit
 from kenzet.core.params import Frozen, in_range
 
@@ -48,6 +48,8 @@ class Kit(Frozen):
     batting_key: ThingKey | None = None
     bobbin: Bobbin = Bobbin()
     bobbin_key: ThingKey | None = None
+    thread: Thread = Thread(name="Gray thread")
+    thread_key: ThingKey | None = None
     sew_with: SewWith = "ruler foot"
     marking_step: Length = Length.parse("1/8 in")
     tolerance: Length = Length.parse("1/8 in")

@@ -21,7 +21,7 @@ from kenzet.core.fills.base import Paths, Rings
 from kenzet.core.geom.clip import Straight, Stretches, clip
 from kenzet.core.geom.region import Floats, Point, Region, widest_circle
 from kenzet.core.plan.drawing import Drawing
-from kenzet.core.tolerances import EQUAL, GAP_ERROR, NODE_GRID
+from kenzet.core.tolerances import CIRCLE_ERROR, EQUAL, GAP_ERROR, NODE_GRID
 
 _SOME = 400
 _QUICK = 1_500  # lines that are cut into cells while she waits for the drawing
@@ -31,6 +31,14 @@ def widest_gap(drawing: Drawing) -> WidestGap:
     """F44 for one drawing; the zone's own widest circle where no line lies in it."""
     found = _without_cells(drawing)
     return found or WidestGap(2 * widest_circle(_cells(drawing.region, drawing.stretches)))
+
+
+def open_gap(region: Region) -> WidestGap:
+    """F44 where no line lies: the widest circle that the region holds."""
+    circles = shapely.maximum_inscribed_circle(np.array(region.area.geoms), tolerance=CIRCLE_ERROR)
+    far = shapely.length(circles)
+    x, y = circles[int(far.argmax())].coords[0]
+    return WidestGap(2 * float(far.max()), (x, y))
 
 
 def gap_together(drawings: Sequence[Drawing]) -> WidestGap:

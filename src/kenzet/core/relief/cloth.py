@@ -57,25 +57,27 @@ class Raster:
 def stitched(laid: QuiltLayout, raster: Raster) -> Mask:
     """Where a line of stitches crosses a pixel. What is quilted freehand is held as its texture is drawn: its own lines are not known."""
     held: Mask = np.zeros((raster.rows, raster.columns), dtype=bool)
-    for line in _lines(laid):
-        row, column = raster.cells(_every(line, raster.wide / 2))
+    for line in sewn_lines(laid):
+        row, column = raster.cells(along(line, raster.wide / 2))
         held[row, column] = True
     return held
 
 
-def _lines(laid: QuiltLayout) -> Iterable[Floats]:
+def sewn_lines(laid: QuiltLayout, textures: bool = True) -> Iterable[Floats]:
+    """Every line of stitches as it lies on the quilt, (n, 2) mm; with ``textures`` also what freehand textures look like."""
     for plan in plan_quilt(laid).values():
         for drawing in plan.drawings:
             if not drawing.fill.sewn:
                 continue
-            lines = [*drawing.polylines, *(hint.polyline for hint in drawing.hints)]
+            hints = [hint.polyline for hint in drawing.hints] if textures else []
+            lines = [*drawing.polylines, *hints]
             for place in drawing.places:
                 placing = drawing.shape.part.places[place]
                 for line in lines:
                     yield place_all(placing, line)
 
 
-def _every(line: Floats, step: float) -> Floats:
+def along(line: Floats, step: float) -> Floats:
     """Points along a polyline, ``step`` mm apart at most."""
     far = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
     at = np.linspace(0.0, far[-1], max(int(far[-1] / step) + 2, 2))

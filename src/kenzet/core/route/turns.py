@@ -18,6 +18,20 @@ def is_freehand(one: UnitRoute, leg: Leg) -> bool:
     return leg.sews and one.unit.courses[int(one.network.courses[leg.edge])].freehand
 
 
+def sharp_turns(line: Floats) -> int:
+    """How often the quilt is turned at the needle along a polyline (n, 2)."""
+    return _sharp(_angles(line))
+
+
+def _angles(line: Floats) -> Floats:
+    ways = np.diff(line, axis=0)
+    return np.asarray(np.arctan2(ways[:, 1], ways[:, 0]))
+
+
+def _sharp(angles: Floats) -> int:
+    return int((np.abs(_turn(np.diff(angles))) > _PIVOT).sum())
+
+
 def pivots(one: UnitRoute, run: Run) -> int:
     """How often the quilt is turned at the needle: at sharp turns between pieces of the way, and within them."""
     many, before = 0, None
@@ -27,9 +41,8 @@ def pivots(one: UnitRoute, run: Run) -> int:
             continue
         path = one.network.paths[leg.edge]
         line = path[::-1] if leg.back else path
-        ways = np.diff(line, axis=0)
-        angles = np.arctan2(ways[:, 1], ways[:, 0])
-        many += int((np.abs(_turn(np.diff(angles))) > _PIVOT).sum())
+        angles = _angles(line)
+        many += _sharp(angles)
         if before is not None:
             many += int(abs(float(_turn(np.array([angles[0] - before]))[0])) > _PIVOT)
         before = float(angles[-1])

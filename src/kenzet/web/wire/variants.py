@@ -11,6 +11,7 @@ from kenzet.core.fills import kind_of
 from kenzet.core.fills.base import GROUPS
 from kenzet.core.numbers.measure import COARSE, INCH, Unit, long_figure
 from kenzet.core.top.quilt_layout import QuiltLayout, ZoneShape
+from kenzet.core.top.stitching import Stitching
 from kenzet.say import words as w
 from kenzet.say.fill_words import about_minutes, against, marks_words
 from kenzet.web.wire import base as m
@@ -87,10 +88,10 @@ def patches_of(shape: ZoneShape) -> list[m.PatchView]:
     ]
 
 
-def card(found: TriedFill, unit: Unit) -> Card:
+def card(found: TriedFill, stitching: Stitching, unit: Unit) -> Card:
     """A fill as it would look, with what it costs."""
     drawing, fill = found.drawing, found.fill
-    cost = effort(found)
+    cost = effort(found.plan, drawing, stitching)
     (view,) = drawn.drawings(found.plan)
     return Card(
         kind=kind_of(fill),
@@ -109,9 +110,9 @@ def card(found: TriedFill, unit: Unit) -> Card:
     )
 
 
-def table_of(found: Sequence[TriedFill], unit: Unit) -> list[VariantRow]:
+def table_of(found: Sequence[TriedFill], stitching: Stitching, unit: Unit) -> list[VariantRow]:
     """Spacing, lines, marks, widest gap, density, length, thread stops; what changes against the first."""
-    costs = [effort(pin) for pin in found]
+    costs = [effort(pin.plan, pin.drawing, stitching) for pin in found]
     gaps = [pin.plan.widest_gap(pin.drawing).width for pin in found]
     rows: list[tuple[str, Sequence[w.Words], list[float]]] = [
         ("Spacing", [[w.shown(p.fill.spacing.mm, unit)] for p in found], [float(p.fill.spacing.mm) for p in found]),

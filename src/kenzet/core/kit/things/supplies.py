@@ -78,7 +78,7 @@ class Bobbin(Thing):
 
 
 class Batting(Thing):
-    """The layer in the middle; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft."""
+    """The layer in the middle; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft, ``shrinks`` per cent in the wash."""
 
     label: ClassVar[str] = "Batting"
     says: ClassVar[tuple[str, ...]] = ("limit",)
@@ -92,3 +92,9 @@ class Batting(Thing):
     kind: Literal["batting"] = "batting"
     limit: Length = asked("8 in", Form("length", "Widest gap it allows", "It stands on its label."))
     thickness: Length = asked("1/8 in", Form("length", "Thickness"))
+    shrinks: int | None = asked(
+        None,
+        Form("count", "Shrinks in the wash, %", "It stands on its label.", empty="not known"),
+        ge=0,
+        le=20,
+    )

@@ -1,0 +1,123 @@
+"""What each zone, block and kind of fill asks of her, where its places lie, and what saves most (F42, J8, J28)."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from kenzet.core.advice.suited_fills import effort
+from kenzet.core.fills import Fill
+from kenzet.core.geom.affine import place_all
+from kenzet.core.geom.region import Point
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.route.needle import needle
+from kenzet.core.route.quilt import QuiltRoute
+from kenzet.core.route.turns import all_pivots
+from kenzet.core.top.quilt_layout import QuiltLayout
+
+COARSE, FINE = 1.5, 5.0
+"""A motif that is not this often as narrow as its patch is too large for it; one of less than so many mm is too fine to be read."""
+
+
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """Minutes at the needle, thread stops, and how many places of it there are in the quilt."""
+
+    minutes: float
+    stops: int
+    places: int
+
+
+@dataclass(frozen=True, slots=True)
+class Accent:
+    """A kind of fill: how often it lies in the quilt, its mm², what it asks, and the middle of its places, as a share of the quilt's width and
+    height from the centre: (0, 0) is in balance, (0.5, 0) is all at the right edge.
+    """
+
+    label: str
+    places: int
+    area: float
+    minutes: float
+    off: Point
+
+    @property
+    def away(self) -> float:
+        """How far out of balance it is, in shares of the quilt."""
+        return float(np.hypot(*self.off))
+
+
+def asked(laid: QuiltLayout, plan: ZonePlan) -> Asked:
+    """Of a whole zone over the quilt: its own lines at the needle. Threads run on from zone to zone: their ends are those of blocks."""
+    minutes, places = 0.0, set[str]()
+    for drawing in plan.drawings:
+        one = effort(plan, drawing, laid.quilt.stitching)
+        minutes += one.needle * len(drawing.places)
+        places |= set(drawing.places)
+    return Asked(minutes, 0, len(places))
+
+
+def by_block(laid: QuiltLayout, route: QuiltRoute) -> dict[str, Asked]:
+    """Of one placing of each part on its way through the quilt, the mean of all, by the name of the part, what takes longest in the quilt
+    first.
+    """
+    kit, stitching = laid.quilt.kit, laid.quilt.stitching
+    spent: dict[str, list[tuple[float, int]]] = {}
+    for visit in route.visits:
+        one = route.routes[visit.route]
+        ends = len(one.runs) - 1 + visit.stop
+        way = one.travelled + visit.across
+        cost = needle(kit, stitching, one.sewn, way, len(one.unit.courses), all_pivots(one), ends - 1)
+        spent.setdefault(one.unit.part.name, []).append((cost.seconds / 60, ends))
+    found = {
+        name: Asked(
+            sum(m for m, _ in all_) / len(all_), round(sum(n for _, n in all_) / len(all_)), len(all_)
+        )
+        for name, all_ in spent.items()
+    }
+    return dict(sorted(found.items(), key=lambda one: -one[1].minutes * one[1].places))
+
+
+def accents(laid: QuiltLayout, plans: Mapping[str, ZonePlan]) -> list[Accent]:
+    """Every kind of fill, the rarest first."""
+    spots: dict[type[Fill], list[tuple[float, float, float]]] = {}
+    minutes: dict[type[Fill], float] = {}
+    for plan in plans.values():
+        for drawing in plan.drawings:
+            if not drawing.fill.sewn or drawing.fill.in_the_ditch:
+                continue
+            kind = type(drawing.fill)
+            spots.setdefault(kind, []).extend(_spots(drawing))
+            spent = effort(plan, drawing, laid.quilt.stitching).needle * len(drawing.places)
+            minutes[kind] = minutes.get(kind, 0.0) + spent
+    found = []
+    for kind, all_ in spots.items():
+        at = np.array(all_)
+        area = float(at[:, 2].sum())
+        x, y = (at[:, :2] * at[:, 2:]).sum(axis=0) / area
+        off = float(x / laid.top.width - 1 / 2), float(y / laid.top.height - 1 / 2)
+        found.append(Accent(kind.label, len(all_), area, minutes[kind], off))
+    return sorted(found, key=lambda one: (one.places, one.area))
+
+
+def _spots(drawing: Drawing) -> list[tuple[float, float, float]]:
+    """The middle of the region at each place, on the quilt, and its mm²."""
+    area = drawing.region.area
+    middle = np.array([[area.centroid.x, area.centroid.y]])
+    return [
+        (*place_all(drawing.shape.part.places[place], middle)[0].tolist(), float(area.area))
+        for place in drawing.places
+    ]
+
+
+def scale_trouble(drawing: Drawing) -> str:
+    """ "coarse" where the fill is too large for the patch to be read, "fine" where it is too small to be; else ""."""
+    fill = drawing.fill
+    if not fill.sewn or not fill.is_spaced or fill.in_the_ditch or fill.claimed_density is not None:
+        return ""
+    spacing = float(fill.spacing.mm)
+    if 2 * drawing.region.inradius < COARSE * spacing:
+        return "coarse"
+    return "fine" if spacing < FINE else ""

@@ -1,0 +1,278 @@
+"""What a quilter would be told of her quilt's balance: the most harmful first, each with what mends it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from fractions import Fraction
+from typing import Literal
+
+from kenzet.core.advice.contrast import FEW
+from kenzet.core.balance.density import WANTS_EVEN, WANTS_SOFT
+from kenzet.core.balance.effort import scale_trouble
+from kenzet.core.balance.gaps import Gap
+from kenzet.core.balance.weigh import Balance
+from kenzet.core.kit.things import Thing
+from kenzet.core.kit.things.supplies import Batting
+from kenzet.core.numbers.measure import COARSE, MM_PER, Length, Unit, in_words
+from kenzet.core.tolerances import VISIBLE
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.say import words as w
+from kenzet.say.fill_words import about_minutes
+
+UNEVEN = 0.35
+"""Of the mean: a garment whose pieces differ more hangs unevenly (ours)."""
+GRAIN: dict[Unit, Fraction] = {"in": MM_PER["in"] / 16, "mm": Fraction(1)}
+_LOST = 30.0  # minutes on a busy print that are worth a word
+_SAVING = 0.15  # of all minutes: a zone that takes less is not worth a word
+_MOST_ALIKE = 2
+Station = Literal["", "top", "fills", "kit"]
+
+
+class Step(w.Said):
+    """A button: it opens ``station`` with ``zone`` chosen, or sets ``values`` of its fill here."""
+
+    label: str
+    zone: str
+    station: Station = ""
+    values: dict[str, str | None] | None = None
+
+
+class Told(w.Said):
+    """A sentence to know, with its place on the quilt (mm) and what mends it."""
+
+    words: w.Words
+    tone: Literal["warns", "tells"]
+    at: list[float] | None = None
+    steps: list[Step]
+
+
+def known(
+    laid: QuiltLayout, found: Balance, own: Mapping[str, Thing], reads: float, unit: Unit
+) -> list[Told]:
+    """All of it; ``own`` is her cupboard, ``reads`` the ratio from which two zones look different."""
+    told = [
+        *_too_wide(laid, found, own, unit),
+        *_too_stiff(laid, found, unit),
+        *_alike(laid, found, reads, unit),
+        *_uneven(laid, found),
+        *_beside_open(laid, found),
+        *_lost_on_prints(laid, found),
+        *_alone(found),
+        *_scale(laid, found),
+        *_saves_most(laid, found),
+    ]
+    return sorted(told, key=lambda one: one.tone == "tells")
+
+
+def _name(laid: QuiltLayout, zone: str) -> str:
+    return f"“{laid.zone(zone).name}”" if zone else "The cloth in no zone"
+
+
+def _too_wide(laid: QuiltLayout, found: Balance, own: Mapping[str, Thing], unit: Unit) -> list[Told]:
+    batting = laid.quilt.kit.batting
+    limit, told, said = float(batting.limit.mm), [], set[str]()
+    for gap in found.gaps:
+        if gap.width <= limit + VISIBLE or gap.zone in said:
+            continue
+        said.add(gap.zone)
+        steps = [_close(laid, found, gap, limit, unit)]
+        if wide := _other_batting(own, batting, gap.width):
+            steps.append(Step(label=f"“{wide}” allows it", zone="", station="kit"))
+        told.append(
+            Told(
+                words=[
+                    f"{_name(laid, gap.zone)} has a gap of ",
+                    w.shown(gap.width, unit, COARSE[unit], about=True),
+                    "; the batting allows ",
+                    w.shown(batting.limit.mm, unit),
+                    f". {_left_out(gap)}".rstrip() if gap.left_out else ".",
+                ],
+                tone="warns",
+                at=list(gap.at),
+                steps=steps,
+            )
+        )
+    return told
+
+
+def _left_out(gap: Gap) -> str:
+    return f"{w.many(gap.left_out, 'line')} left out there as too short."
+
+
+def _close(laid: QuiltLayout, found: Balance, gap: Gap, limit: float, unit: Unit) -> Step:
+    """What closes a gap: a fill, or a smaller spacing."""
+    if not gap.zone:
+        return Step(label="Make a zone of it", zone="", station="top")
+    fill = found.plans[gap.zone].drawing_at(gap.place).fill if gap.filled else None
+    if fill is None or not fill.is_spaced or gap.left_out:
+        return Step(
+            label="Choose a fill" if fill is None else "Open the fill", zone=gap.zone, station="fills"
+        )
+    steps = (fill.spacing.mm * Fraction(limit / gap.width)) / GRAIN[unit]
+    spacing = Length.near(max(steps.__floor__(), 1) * GRAIN[unit], unit)
+    return Step(
+        label=f"Set the spacing to {in_words(spacing.mm, unit)}",
+        zone=gap.zone,
+        values={"spacing": spacing.text},
+    )
+
+
+def _other_batting(own: Mapping[str, Thing], now: Batting, gap: float) -> str:
+    fits = [
+        thing for thing in own.values()
+        if isinstance(thing, Batting) and thing.name != now.name and thing.state == "at hand" and float(thing.limit.mm) >= gap
+    ]  # fmt: skip
+    return fits[0].name if fits else ""
+
+
+def _too_stiff(laid: QuiltLayout, found: Balance, unit: Unit) -> list[Told]:
+    if laid.quilt.use not in WANTS_SOFT:
+        return []
+    stiff = [one for one in found.densities if one.hand == "stiff"]
+    if not stiff:
+        return []
+    names = ", ".join(f"“{laid.zone(one.key).name}”" for one in stiff[:3])
+    gets = "gets" if len(stiff) == 1 else "get"
+    return [
+        Told(
+            words=[f"{names} {gets} stiff for a {_use(laid)}: {w.density(stiff[0].density, unit)}."],
+            tone="warns",
+            steps=[Step(label="Open the fill", zone=stiff[0].key, station="fills")],
+        )
+    ]
+
+
+def _use(laid: QuiltLayout) -> str:
+    use = laid.quilt.use
+    return use if use in ("garment or bag", "practice piece") else f"{use} quilt"
+
+
+def _alike(laid: QuiltLayout, found: Balance, reads: float, unit: Unit) -> list[Told]:
+    told = []
+    limit = float(laid.quilt.kit.batting.limit.mm)
+    for pair in found.pairs:
+        if not pair.alike(reads) or pair.ratio is None:
+            continue
+        fill = found.plans[pair.loose].drawings[0].fill
+        wider = Fraction(float(fill.spacing.mm) * reads / pair.ratio)
+        spacing = Length.near(-((-wider / GRAIN[unit]).__floor__()) * GRAIN[unit], unit)
+        steps = [Step(label=f"Open “{laid.zone(pair.loose).name}”", zone=pair.loose, station="fills")]
+        if fill.is_spaced and fill.claimed_density is None and spacing.mm <= limit:
+            label = f"Set “{laid.zone(pair.loose).name}” to {in_words(spacing.mm, unit)}"
+            steps = [Step(label=label, zone=pair.loose, values={"spacing": spacing.text})]
+        one, other = laid.zone(pair.dense).name, laid.zone(pair.loose).name
+        about = "equally densely" if pair.ratio < 1.05 else f"nearly as densely ({pair.ratio:.1f} to 1)"
+        told.append(
+            Told(
+                words=[
+                    f"“{one}” and “{other}” lie beside each other and are quilted {about}: they will look alike."
+                ],
+                tone="tells",
+                steps=steps,
+            )
+        )
+    return told[:_MOST_ALIKE]
+
+
+def _uneven(laid: QuiltLayout, found: Balance) -> list[Told]:
+    if laid.quilt.use not in WANTS_EVEN or found.spread.share < UNEVEN:
+        return []
+    return [
+        Told(
+            words=["A garment or a bag hangs evenly where all of it is quilted as densely; here it is not."],
+            tone="warns",
+            steps=[],
+        )
+    ]
+
+
+def _beside_open(laid: QuiltLayout, found: Balance) -> list[Told]:
+    hands = {one.key: one.hand for one in found.densities}
+    for pair in found.pairs:
+        if pair.ratio is None and hands[pair.dense] in ("firm", "stiff"):
+            one, other = laid.zone(pair.dense).name, laid.zone(pair.loose).name
+            return [
+                Told(
+                    words=[
+                        f"“{one}” is {hands[pair.dense]}, “{other}” beside it is open: it will stand up, and the seam between them may ripple."
+                    ],
+                    tone="tells",
+                    steps=[Step(label=f"Fill “{other}”", zone=pair.loose, station="fills")],
+                )
+            ]
+    return []
+
+
+def _lost_on_prints(laid: QuiltLayout, found: Balance) -> list[Told]:
+    spent = sorted(
+        ((one.minutes, key) for key, one in found.asked.items() if found.busy.get(key, 0) > 0.5), reverse=True
+    )
+    if not spent or spent[0][0] < _LOST:
+        return []
+    minutes, key = spent[0]
+    return [
+        Told(
+            words=[
+                f"“{laid.zone(key).name}” takes {about_minutes(minutes)} and lies on a busy print, where quilting is hardly seen. A simpler fill would do."
+            ],
+            tone="tells",
+            steps=[Step(label="Choose a fill", zone=key, station="fills")],
+        )
+    ]
+
+
+def _alone(found: Balance) -> list[Told]:
+    places = sum(one.places for one in found.accents)
+    alone = [one for one in found.accents if one.places == 1]
+    if places < FEW or not alone or len(found.accents) < 2:
+        return []
+    return [
+        Told(
+            words=[
+                f"{alone[0].label} lies in one place only. An accent balances where it comes again elsewhere."
+            ],
+            tone="tells",
+            steps=[],
+        )
+    ]
+
+
+def _scale(laid: QuiltLayout, found: Balance) -> list[Told]:
+    for key, plan in found.plans.items():
+        for drawing in plan.drawings:
+            trouble = scale_trouble(drawing)
+            if trouble:
+                why = (
+                    "is too large for its patches: hardly two lines fit side by side, and it is not read as a fill"
+                    if trouble == "coarse"
+                    else "is so fine that its lines run together"
+                )
+                return [
+                    Told(
+                        words=[f"{drawing.fill.label} in “{laid.zone(key).name}” {why}."],
+                        tone="tells",
+                        steps=[Step(label="Open the fill", zone=key, station="fills")],
+                    )
+                ]
+    return []
+
+
+def _saves_most(laid: QuiltLayout, found: Balance) -> list[Told]:
+    """What would save most if it were left out, of what the eye hardly sees."""
+    whole = sum(one.minutes for one in found.asked.values())
+    seen = {one.key: one.weight for one in found.seen}
+    worth = [(one.minutes * (1 - seen.get(key, 0.0)), one.minutes, key) for key, one in found.asked.items()]
+    if len(worth) < 2 or not whole:
+        return []
+    _, minutes, key = max(worth)
+    if minutes < _SAVING * whole:
+        return []
+    return [
+        Told(
+            words=[
+                f"Leaving out “{laid.zone(key).name}” saves {about_minutes(minutes)} at the needle, and is seen least for its time."
+            ],
+            tone="tells",
+            steps=[Step(label="Choose a simpler fill", zone=key, station="fills")],
+        )
+    ]

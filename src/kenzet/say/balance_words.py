@@ -1,0 +1,346 @@
+"""What the quilt's balance comes to, in words: what to know first, then each theme ranked."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from kenzet.core.balance.density import Hand, hand, limits
+from kenzet.core.balance.effort import Accent, Asked, by_block
+from kenzet.core.balance.gaps import Gap
+from kenzet.core.balance.standing import Pair, Seen
+from kenzet.core.balance.threads import ByZone, Look, ThreadOn, difference, look
+from kenzet.core.balance.weigh import Balance
+from kenzet.core.kit.things import Thing
+from kenzet.core.numbers.measure import COARSE, Unit, in_words
+from kenzet.core.route.quilt import QuiltRoute
+from kenzet.core.tolerances import VISIBLE
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.say import words as w
+from kenzet.say.balance_advice import GRAIN, UNEVEN, Told, known
+from kenzet.say.fill_words import about_minutes
+from kenzet.say.route_figures import whole_needle
+from kenzet.say.whereabouts import place_name
+
+_OFF = 0.08  # of the quilt: a fill whose middle is farther off lies to one side
+
+
+class ZoneRow(w.Said):
+    """A zone with a figure: ``share`` is the length of its bar, 0 to 1."""
+
+    zone: str
+    name: str
+    words: w.Words
+    note: str
+    share: float
+    hand: Hand | None = None
+
+
+class GapRow(w.Said):
+    """A gap with its place on the quilt; ``over`` says that the batting does not allow it."""
+
+    zone: str
+    name: str
+    words: w.Words
+    note: str
+    at: list[float]
+    over: bool
+
+
+class PairRow(w.Said):
+    """Two neighbors and how many times as dense one is."""
+
+    dense: str
+    loose: str
+    words: w.Words
+    alike: bool
+
+
+class AccentRow(w.Said):
+    """A kind of fill."""
+
+    name: str
+    words: w.Words
+    note: str
+    alone: bool
+
+
+class ClothCell(w.Said):
+    """A thread on a fabric."""
+
+    fabric: str
+    colour: str
+    look: Look
+    figure: str
+
+
+class ThreadRow(w.Said):
+    """One of her threads on every fabric that is quilted, and on the backing."""
+
+    key: str
+    name: str
+    colour: str
+    used: bool
+    words: str
+    cells: list[ClothCell]
+    note: str
+
+
+class HandView(w.Said):
+    """A word of the map, from how many in on a square inch on."""
+
+    hand: Hand
+    words: str
+
+
+class BalanceView(w.Said):
+    """Everything that Balance shows. ``reads`` is the ratio from which two zones look different."""
+
+    known: list[Told]
+    mean: w.Words
+    hand: Hand
+    widest: w.Words
+    limit: w.Words
+    time: str
+    even: str
+    hands: list[HandView]
+    densities: list[ZoneRow]
+    gaps: list[GapRow]
+    standings: list[ZoneRow]
+    pairs: list[PairRow]
+    reads: float
+    seen: list[ZoneRow]
+    accents: list[AccentRow]
+    threads: list[ThreadRow]
+    by_zone: list[str]
+    times: list[ZoneRow]
+    blocks: list[w.Row]
+    washed: w.Words
+
+
+def balance_view(
+    laid: QuiltLayout,
+    found: Balance,
+    own: Mapping[str, Thing],
+    ranked: tuple[list[ThreadOn], ByZone | None],
+    route: QuiltRoute | None,
+    reads: float,
+    unit: Unit,
+) -> BalanceView:
+    """``own`` is her cupboard; ``ranked`` are her threads, ``route`` the way through the quilt, None where nothing is planned."""
+    quilt = laid.quilt
+    limit = float(quilt.kit.batting.limit.mm)
+    widest = found.gaps[0] if found.gaps else None
+    return BalanceView(
+        known=known(laid, found, own, reads, unit),
+        mean=[w.density(found.spread.mean, unit)],
+        hand=hand(found.spread.mean, quilt.use),
+        widest=[w.shown(widest.width, unit, COARSE[unit], about=True)] if widest else ["none"],
+        limit=[w.shown(quilt.kit.batting.limit.mm, unit)],
+        time=w.minutes(whole_needle(laid, route).seconds) if route else "nothing to sew yet",
+        even=_even(laid, found),
+        hands=_hands(laid, unit),
+        densities=_densities(laid, found, unit),
+        gaps=[_gap(laid, gap, limit, unit) for gap in found.gaps],
+        standings=[
+            ZoneRow(
+                zone=one.key,
+                name=laid.zone(one.key).name,
+                words=[f"{round(100 * one.rise)}%"],
+                note="all of it lies flat" if one.flat else f"{_share(one.puffy)} of it stands high",
+                share=min(one.rise, 1.0),
+            )
+            for one in found.standings
+        ],
+        pairs=[_pair(laid, pair, reads) for pair in found.pairs],
+        reads=reads,
+        seen=[
+            ZoneRow(zone=one.key, name=laid.zone(one.key).name, words=[], note=_why(one), share=one.weight)
+            for one in found.seen
+        ],
+        accents=[_accent(laid, one, found, unit) for one in found.accents],
+        threads=[_thread(laid, one) for one in ranked[0]],
+        by_zone=_by_zone(laid, *ranked),
+        times=_times(laid, found),
+        blocks=[_block(name, one) for name, one in (by_block(laid, route) if route else {}).items()],
+        washed=_washed(laid, unit),
+    )
+
+
+def _share(share: float) -> str:
+    return "none" if share < 0.005 else f"{round(100 * share)}%"
+
+
+def _even(laid: QuiltLayout, found: Balance) -> str:
+    if not found.spread.mean:
+        return "Nothing is quilted yet."
+    share = found.spread.share
+    how = "even" if share < UNEVEN / 2 else "fairly even" if share < UNEVEN else "uneven"
+    return f"Over the whole quilt {how}: zones differ from the mean by {round(100 * share)}%."
+
+
+def _hands(laid: QuiltLayout, unit: Unit) -> list[HandView]:
+    soft, firm, stiff = limits(laid.quilt.use)
+    return [
+        HandView(hand="loose", words=f"under {w.density(soft, unit)}"),
+        HandView(hand="soft", words=f"from {w.density(soft, unit)}"),
+        HandView(hand="firm", words=f"from {w.density(firm, unit)}"),
+        HandView(hand="stiff", words=f"from {w.density(stiff, unit)}"),
+    ]
+
+
+def _densities(laid: QuiltLayout, found: Balance, unit: Unit) -> list[ZoneRow]:
+    most = max((one.density for one in found.densities), default=0.0) or 1.0
+    return [
+        ZoneRow(
+            zone=one.key,
+            name=laid.zone(one.key).name,
+            words=[w.density(one.density, unit)] if one.hand != "open" else [],
+            note=one.hand,
+            share=one.density / most,
+            hand=one.hand,
+        )
+        for one in found.densities
+    ]
+
+
+def _gap(laid: QuiltLayout, gap: Gap, limit: float, unit: Unit) -> GapRow:
+    where = place_name(gap.place) if gap.place != "top" else "across the quilt"
+    many = f", {gap.places} places alike" if gap.places > 1 else ""
+    why = "" if gap.filled else "not quilted, "
+    left = f", {w.many(gap.left_out, 'line')} left out" if gap.left_out else ""
+    return GapRow(
+        zone=gap.zone,
+        name=laid.zone(gap.zone).name if gap.zone else "In no zone",
+        words=[w.shown(gap.width, unit, COARSE[unit], about=True)],
+        note=f"{why}{where}{many}{left}",
+        at=list(gap.at),
+        over=gap.width > limit + VISIBLE,
+    )
+
+
+def _pair(laid: QuiltLayout, pair: Pair, reads: float) -> PairRow:
+    words = "one is open" if pair.ratio is None else f"{pair.ratio:.1f} to 1"
+    return PairRow(
+        dense=laid.zone(pair.dense).name,
+        loose=laid.zone(pair.loose).name,
+        words=[words],
+        alike=pair.alike(reads),
+    )
+
+
+def _why(one: Seen) -> str:
+    """The strongest reason first."""
+    reasons = []
+    if one.relief > 0.3:
+        reasons.append("stands out from what lies beside it")
+    elif one.relief < 0.12:
+        reasons.append("as high as its neighbors")
+    if one.thread:
+        reasons.append(f"the thread {look(one.thread)}")
+    if one.busy > 0.5:
+        reasons.append("a busy print hides it")
+    reasons.append(f"{_share(one.share)} of the quilt")
+    return ", ".join(reasons)
+
+
+def _accent(laid: QuiltLayout, one: Accent, found: Balance, unit: Unit) -> AccentRow:
+    area = sum(accent.area for accent in found.accents) or 1.0
+    x, y = one.off[0] * laid.top.width, one.off[1] * laid.top.height
+    if one.away < _OFF:
+        lies = "balanced about the center"
+    else:
+        sides = [(abs(x), f"{in_words(abs(x), unit, COARSE[unit])} to the {'right' if x > 0 else 'left'}"),
+                 (abs(y), f"{in_words(abs(y), unit, COARSE[unit])} {'above' if y > 0 else 'below'}")]  # fmt: skip
+        lies = (
+            f"its middle lies {max(sides)[1]} of the center"
+            if max(sides)[0] == abs(x)
+            else f"its middle lies {max(sides)[1]} the center"
+        )
+    return AccentRow(
+        name=one.label,
+        words=[w.many(one.places, "place")],
+        note=f"{_share(one.area / area)} of what is quilted, {about_minutes(one.minutes)}, {lies}",
+        alone=one.places == 1,
+    )
+
+
+def _thread(laid: QuiltLayout, one: ThreadOn) -> ThreadRow:
+    quilt = laid.quilt
+    cells = [_cell(quilt.fabrics[name].name, quilt.fabrics[name].colour, far) for name, far in one.on.items()]
+    backing = quilt.fabrics.get(quilt.backing or "")
+    if backing:
+        cells.append(
+            _cell(
+                f"{backing.name}, the backing", backing.colour, difference(one.thread.colour, backing.colour)
+            )
+        )
+    through = ", ".join(quilt.fabrics[name].name for name in one.through)
+    kit = quilt.kit
+    used = one.key == kit.thread_key or (kit.thread_key is None and one.thread == kit.thread)
+    return ThreadRow(
+        key=one.key,
+        name=one.thread.name,
+        colour=one.thread.colour,
+        used=used,
+        words=f"{look(one.mean)} on the whole",
+        cells=cells,
+        note=f"Dark: ends may be seen through {through}." if through else "",
+    )
+
+
+def _cell(name: str, colour: str, far: float) -> ClothCell:
+    return ClothCell(fabric=name, colour=colour, look=look(far), figure=f"{far:.0f}")
+
+
+def _by_zone(laid: QuiltLayout, ranked: list[ThreadOn], each: ByZone | None) -> list[str]:
+    if not ranked:
+        return ["There is no thread in your cupboard."]
+    best = ranked[0]
+    said = [f"One for all: “{best.thread.name}” {look(best.mean)} best."]
+    if each is None:
+        return said
+    names = {one.key: one.thread.name for one in ranked}
+    if each.changes == 0:
+        return [*said, "No zone has a better one of yours."]
+    parts: dict[str, list[str]] = {}
+    for zone, key in each.choice.items():
+        parts.setdefault(key, []).append(f"“{laid.zone(zone).name}”")
+    for key, zones in parts.items():
+        said.append(f"“{names[key]}” for {', '.join(zones)}.")
+    return [*said, f"That is {w.many(each.changes, 'change')} of thread, if each zone is sewn whole."]
+
+
+def _times(laid: QuiltLayout, found: Balance) -> list[ZoneRow]:
+    ranked = sorted(found.asked.items(), key=lambda one: -one[1].minutes)
+    most = ranked[0][1].minutes if ranked else 1.0
+    return [
+        ZoneRow(
+            zone=key,
+            name=laid.zone(key).name,
+            words=[about_minutes(one.minutes)],
+            note=w.many(one.places, "place"),
+            share=one.minutes / max(most, 1e-9),
+        )
+        for key, one in ranked
+    ]
+
+
+def _block(name: str, one: Asked) -> w.Row:
+    cuts = w.many(one.stops, "thread cut") if one.stops else "no thread cut"
+    each, often = (" each", f", {w.many(one.places, 'time')}") if one.places > 1 else ("", "")
+    return w.Row(label=[f"{name}{often}"], words=[f"{about_minutes(one.minutes)}{each}, {cuts}"])
+
+
+def _washed(laid: QuiltLayout, unit: Unit) -> w.Words:
+    shrinks, name = laid.quilt.kit.batting.shrinks, laid.quilt.kit.batting.name
+    if shrinks is None:
+        return [f"Say in Kit how much “{name}” shrinks in the wash; it stands on its label."]
+    left = 1 - shrinks / 100
+    wide, high = laid.top.width * left, laid.top.height * left
+    return [
+        f"“{name}” shrinks by {shrinks}%: after the wash about ",
+        w.shown(wide, unit, GRAIN[unit] * 4, bare=True),
+        " × ",
+        w.shown(high, unit, GRAIN[unit] * 4),
+        ". The fabrics shrink besides, and dense quilting pulls in more.",
+    ]
