@@ -14,12 +14,11 @@ from pathlib import Path
 from typing import get_args
 
 from kenzet.core.errors import BadValue, KenzetError
-from kenzet.core.numbers.measure import INCH
 from kenzet.core.relief.cloth import Light
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.formats import plan_file
 from kenzet.formats.plan_json import plan_json
-from kenzet.formats.relief_picture import relief_picture
+from kenzet.formats.relief_picture import longer_side, relief_picture
 from kenzet.standins.machine import MachineStandIn, over_the_wire, quilt_called
 from kenzet.standins.printer import PrinterStandIn, png
 from kenzet.web.dry_run import Mishaps, dry_run
@@ -99,7 +98,7 @@ def _relief(chosen: argparse.Namespace) -> None:
     if not 2 <= chosen.px <= 20:
         raise BadValue("A relief is drawn with 2 to 20 pixels an inch.")
     laid = QuiltLayout(plan_file.load(chosen.file.read_bytes()))
-    longer = max(round(max(laid.top.width, laid.top.height) / INCH * chosen.px), 60)
+    longer = longer_side(laid, chosen.px)
     chosen.out.write_bytes(relief_picture(laid, longer, chosen.light, chosen.back, "png"))
 
 

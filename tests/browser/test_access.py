@@ -98,7 +98,7 @@ def gallery(page):
 
 
 def kit(page):
-    page.keyboard.press("3")
+    page.keyboard.press("4")
     page.get_by_test_id("cupboard").wait_for()
 
 
@@ -108,8 +108,19 @@ def thing(page):
     page.get_by_test_id("see-makes").click()
 
 
+def balance(page):
+    page.keyboard.press("3")
+    page.get_by_test_id("balance-known").wait_for()
+
+
+def firmness(page):
+    balance(page)
+    page.keyboard.press("d")
+    page.get_by_test_id("firmness-key").wait_for()
+
+
 def marks(page):
-    page.keyboard.press("4")
+    page.keyboard.press("5")
     choose(page, "Star background")
     page.get_by_test_id("pdf").wait_for()
 
@@ -122,7 +133,7 @@ def table_(page):
 
 
 def stitch(page):
-    page.keyboard.press("5")
+    page.keyboard.press("6")
     page.get_by_text("13 places to sew").wait_for()
 
 
@@ -152,7 +163,7 @@ def keys(page):
 
 
 STATES = [
-    home, new_quilt, *(top(name) for name in ("layout", "blocks", "fabrics", "zones", "photo", "quilt")), zone, ruler, other_fills, gallery,
+    home, new_quilt, *(top(name) for name in ("layout", "blocks", "fabrics", "zones", "photo", "quilt")), zone, ruler, other_fills, gallery, balance, firmness,
     kit, thing, marks, table_, stitch, a_block, machine, broke, keys,
 ]  # fmt: skip
 

@@ -12,7 +12,7 @@ IN = 25.4
 
 
 def on_the_bench(table: Page, zone: str) -> None:
-    table.keyboard.press("3")
+    table.keyboard.press("4")
     table.get_by_test_id("to-bench").click()
     expect(table.get_by_role("heading", name="Ruler bench")).to_be_visible()
     listed = table.get_by_role("button", name=re.compile(f"^{zone}"))
@@ -97,7 +97,7 @@ def test_a_line_is_kept_counted_marked_and_taken_up_again(table):
     saved(table)
     table.reload()
     expect(table.get_by_role("heading", name="Ruler bench")).to_be_visible()
-    table.keyboard.press("4")
+    table.keyboard.press("5")
     table.get_by_role("button", name=re.compile("^Star centre")).click()
     table.get_by_role("button", name="placed by hand").click()
     expect(table.get_by_role("button", name="placed by hand")).to_have_attribute("aria-pressed", "true")
@@ -155,7 +155,7 @@ def test_a_curve_is_found_by_chord_and_rise_typed_or_picked(table):
 
 
 def test_a_ruler_that_must_not_be_used_cannot_be_laid(table):
-    table.keyboard.press("3")
+    table.keyboard.press("4")
     table.get_by_test_id("thing-straight-ruler").click()
     table.get_by_test_id("field-thickness").fill("3 mm")
     expect(table.get_by_test_id("fault")).to_be_visible()
@@ -165,7 +165,7 @@ def test_a_ruler_that_must_not_be_used_cannot_be_laid(table):
     barred = table.get_by_role("button", name=re.compile("not safe with this foot"))
     expect(barred).to_be_disabled()
     assert "slide under the foot" in barred.get_attribute("title")
-    table.keyboard.press("3")
+    table.keyboard.press("4")
     table.get_by_test_id("thing-straight-ruler").click()
     table.get_by_test_id("field-thickness").fill("1/4 in")
     expect(table.get_by_test_id("fault")).to_have_count(0)

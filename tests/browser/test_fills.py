@@ -183,7 +183,7 @@ def test_a_second_fill_is_sewn_on_top_in_every_other_cell(table):
     table.get_by_test_id("layer-0").click()
     expect(table.get_by_test_id("other-fill").locator("b")).to_have_text("Grid")
     saved(table)
-    table.keyboard.press("4")
+    table.keyboard.press("5")
     table.get_by_role("button", name="the fill on top").click()
     expect(table.get_by_role("button", name="the fill on top")).to_have_attribute("aria-pressed", "true")
     table.keyboard.press("2")
@@ -193,7 +193,7 @@ def test_a_second_fill_is_sewn_on_top_in_every_other_cell(table):
     saved(table)
     table.get_by_test_id("undo").click()
     table.get_by_test_id("layer-1").click()
-    table.keyboard.press("4")
+    table.keyboard.press("5")
     expect(table.get_by_role("button", name="the fill on top")).to_have_attribute("aria-pressed", "true")
     table.get_by_test_id("redo").click()  # what is looked at is taken off: Marks shows the fill below
     expect(table.get_by_role("button", name="the fill on top")).to_have_count(0)

@@ -43,7 +43,7 @@ def test_six_short_steps_go_on_by_themselves_and_are_never_in_the_way_again(tabl
 
 
 def test_the_guide_opens_at_the_station_and_its_links_lead_on(table):
-    table.keyboard.press("4")
+    table.keyboard.press("5")
     table.get_by_test_id("help").click()
     page = table.get_by_test_id("guide")
     expect(page.get_by_role("heading", level=2)).to_have_text(re.compile("^Marks"))

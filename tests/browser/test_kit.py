@@ -25,7 +25,7 @@ def put_in(table: Page, shelf: str, kind: str, name: str, **fields: str) -> None
 
 
 def test_a_foot_and_two_rulers_are_in_within_two_minutes(table):
-    table.keyboard.press("3")
+    table.keyboard.press("4")
     began = monotonic()
     put_in(table, "machine", "ruler-foot", "Low foot", offset="5 mm")
     put_in(table, "rulers", "straight-ruler", "Short one", length="6", width="1 1/2")
@@ -64,7 +64,7 @@ def test_a_foot_and_two_rulers_are_in_within_two_minutes(table):
 
 
 def test_quarter_inch_lines_with_a_5_mm_foot_drift_and_are_told(table):
-    table.keyboard.press("3")
+    table.keyboard.press("4")
     table.get_by_test_id("thing-ruler-foot").click()
     table.get_by_test_id("strip").click()
     table.get_by_test_id("strip-span").fill("1 mile")
@@ -94,7 +94,7 @@ def test_quarter_inch_lines_with_a_5_mm_foot_drift_and_are_told(table):
 
 
 def test_a_ruler_that_is_too_thin_is_gated_until_it_is_right(table):
-    table.keyboard.press("3")
+    table.keyboard.press("4")
     table.get_by_test_id("thing-straight-ruler").click()
     table.get_by_test_id("field-thickness").fill("3 mm")
     expect(table.get_by_test_id("fault")).to_contain_text("can slide under the foot")
@@ -114,7 +114,7 @@ def test_a_curve_is_ranked_among_her_rulers(table):
 
 
 def test_the_cupboard_goes_out_as_a_file_and_a_lent_thing_comes_back(table):
-    table.keyboard.press("3")
+    table.keyboard.press("4")
     with table.expect_download() as download:
         table.get_by_test_id("kit-csv").click()
     file = Path(download.value.path()).read_bytes()

@@ -11,7 +11,7 @@ from tests.browser.test_stitch import to_the_route
 
 
 def at_the_machine(page: Page) -> None:
-    page.keyboard.press("5")
+    page.keyboard.press("6")
     page.get_by_test_id("to-machine").click()
     expect(page.get_by_test_id("next")).to_be_visible()
 

@@ -33,7 +33,7 @@ def footer_bar(sheet: bytes, printer: PrinterStandIn) -> float:
 
 
 def test_anchors_are_marked_and_printed_true_after_the_bars_are_read(table):
-    table.keyboard.press("4")
+    table.keyboard.press("5")
     choose(table, "Star background")
     table.get_by_test_id("method-anchors").click()
     expect(table.get_by_test_id("method-anchors")).to_contain_text("every 4th")
@@ -66,7 +66,7 @@ def fetched_check(table: Page) -> bytes:
 
 
 def test_ways_to_mark_are_shown_on_the_quilt(table):
-    table.keyboard.press("4")
+    table.keyboard.press("5")
     choose(table, "Star background")
     table.get_by_test_id("method-dots").click()
     expect(table.get_by_test_id("method-dots")).to_contain_text("184 dots")
@@ -90,7 +90,7 @@ def test_ways_to_mark_are_shown_on_the_quilt(table):
 
 
 def test_sheets_of_every_kind_come_as_files(table):
-    table.keyboard.press("4")
+    table.keyboard.press("5")
     choose(table, "Star centre")
     table.get_by_test_id("of-block").click()
     table.get_by_test_id("kind-ruler-edges").click()
@@ -109,7 +109,7 @@ def test_sheets_of_every_kind_come_as_files(table):
 
 
 def test_strokes_are_drawn_one_by_one_and_what_is_done_survives_a_reload(table):
-    table.keyboard.press("4")
+    table.keyboard.press("5")
     choose(table, "Star background")
     table.get_by_test_id("method-anchors").click()
     saved(table)
@@ -131,7 +131,7 @@ def test_strokes_are_drawn_one_by_one_and_what_is_done_survives_a_reload(table):
 
 
 def test_a_lost_server_and_a_reload_lose_no_step(table):
-    table.keyboard.press("4")
+    table.keyboard.press("5")
     choose(table, "Star background")
     table.get_by_test_id("method-anchors").click()
     saved(table)
@@ -157,7 +157,7 @@ def test_a_lost_server_and_a_reload_lose_no_step(table):
 
 
 def test_mark_first_or_layer_first_changes_the_list(table):
-    table.keyboard.press("4")
+    table.keyboard.press("5")
     steps = table.get_by_test_id("prep").locator("li")
     expect(steps.nth(1)).to_contain_text("flat on the table")
     table.get_by_test_id("layered-before").click()

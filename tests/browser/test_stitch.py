@@ -13,7 +13,7 @@ LOOKED_FOR = "Looking for a shorter route"
 
 def to_the_route(page: Page) -> None:
     """Stitch, when nothing shorter is looked for any more."""
-    page.keyboard.press("5")
+    page.keyboard.press("6")
     expect(page.locator(".visit").first).to_be_visible()
     expect(page.get_by_text(LOOKED_FOR)).to_have_count(0, timeout=60_000)
 
@@ -144,7 +144,7 @@ def test_a_quick_way_is_drawn_while_the_shorter_one_is_looked_for(table):
     table.get_by_role("link", name=re.compile("Kenzet")).first.click()
     table.get_by_role("button", name=re.compile("Kelp Garden")).first.click()
     table.wait_for_url("**/fills")
-    table.keyboard.press("5")
+    table.keyboard.press("6")
     expect(table.locator(".visit").first).to_be_visible()
     expect(table.get_by_text(LOOKED_FOR)).to_be_visible()
     travelled = table.locator(".rows > div").filter(has_text="Travelling")

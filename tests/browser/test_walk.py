@@ -192,7 +192,7 @@ def test_5_a_line_shows_the_ruler_the_foot_and_the_stops(table):
 
 
 def test_6_the_kit_decides_every_sum(table):
-    table.keyboard.press("3")
+    table.keyboard.press("4")
     table.get_by_test_id("thing-ruler-foot").click()
     offset = table.get_by_test_id("field-offset")
     offset.focus()

@@ -17,6 +17,7 @@ const router = createRouter({
     { path: '/', name: 'home', component: HomePage },
     { path: '/quilt/:quilt/top', name: 'top', component: () => import('./features/top/TopStation.vue') },
     { path: '/quilt/:quilt/fills', name: 'fills', component: () => import('./features/fills/FillsStation.vue') },
+    { path: '/quilt/:quilt/balance', name: 'balance', component: () => import('./features/balance/BalanceStation.vue') },
     { path: '/quilt/:quilt/kit', name: 'kit', component: () => import('./features/kit/KitStation.vue') },
     { path: '/quilt/:quilt/bench', name: 'bench', meta: { station: 'kit' }, component: () => import('./features/bench/BenchStation.vue') },
     { path: '/quilt/:quilt/marks', name: 'marks', component: () => import('./features/marks/MarksStation.vue') },

@@ -7,14 +7,11 @@ import io
 import numpy as np
 from PIL import Image
 
-from kenzet.core.balance.density import HANDS, Hand, density_map, limits
+from kenzet.core.balance.density import HANDS, density_map, limits
 from kenzet.core.numbers.measure import INCH
 from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.say.balance_words import HAND_COLOURS
 
-COLOURS: dict[Hand, str] = {
-    "open": "#f6f1e4", "loose": "#ecd9a8", "soft": "#d9a86a", "firm": "#b3654a", "stiff": "#6d2740",
-}  # fmt: skip
-"""From light to dark, so that the order is read without the hue."""
 _SEEN = 224  # of 255: the piecing shows through a little
 
 
@@ -23,7 +20,7 @@ def density_picture(laid: QuiltLayout) -> bytes:
     found = density_map(laid).values
     soft, firm, stiff = limits(laid.quilt.use)
     at = [0.0, soft / 2, (soft + firm) / 2, (firm + stiff) / 2, stiff * 1.25]
-    colours = np.array([[int(COLOURS[hand][k : k + 2], 16) for k in (1, 3, 5)] for hand in HANDS])
+    colours = np.array([[int(HAND_COLOURS[hand][k : k + 2], 16) for k in (1, 3, 5)] for hand in HANDS])
     picture = np.empty((*found.shape, 4), dtype=np.uint8)
     for channel in range(3):
         picture[:, :, channel] = np.interp(found, at, colours[:, channel])

@@ -59,7 +59,7 @@ def job_content(
         kinds.setdefault(plan.zone.part, []).append(plan)
     blocks = [_block(laid, kind, some, unit, paper) for kind, some in kinds.items()]
     size = f"{w.shown(laid.top.width, unit).text} × {w.shown(laid.top.height, unit).text} {unit}"
-    totals = [f"{total.label}: {w.plain(total.words)}" for total in w.totals(plans.values(), unit)]
+    totals = [f"{total.label}: {w.plain(total.words)}" for total in w.totals(laid, plans, unit)]
     return JobSheet(
         laid.quilt.name,
         f"{size} · plan {revision}",

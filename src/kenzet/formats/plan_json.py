@@ -18,6 +18,7 @@ from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.line_references import Reference
 from kenzet.core.ruler.offset_sums import OffsetSum
 from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.formats.balance_json import balance_json
 from kenzet.formats.placing_json import placement_json
 
 
@@ -38,6 +39,7 @@ def plan_json(laid: QuiltLayout) -> dict[str, Any]:
             "lines": sum(plan.lines_in_quilt for plan in plans.values()),
             "stitched_mm": round(sum(plan.stitched_in_quilt for plan in plans.values()), 3),
         },
+        "balance": balance_json(laid),
     }
 
 

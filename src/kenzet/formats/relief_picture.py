@@ -33,6 +33,11 @@ def relief_picture(
     return out.getvalue()
 
 
+def longer_side(laid: QuiltLayout, px: float) -> int:
+    """How many pixels the longer side has at ``px`` an inch."""
+    return max(round(max(laid.top.width, laid.top.height) / INCH * px), 60)
+
+
 def _fabrics(laid: QuiltLayout, raster: Raster, back: bool) -> Picture:
     """The color of the fabric at every pixel; on the back that of the backing."""
     fabrics = laid.quilt.fabrics

@@ -10,6 +10,7 @@ from kenzet.core.advice.contrast import FEW
 from kenzet.core.balance.density import WANTS_EVEN, WANTS_SOFT
 from kenzet.core.balance.effort import scale_trouble
 from kenzet.core.balance.gaps import Gap
+from kenzet.core.balance.tell_apart import tell_apart
 from kenzet.core.balance.weigh import Balance
 from kenzet.core.kit.things import Thing
 from kenzet.core.kit.things.supplies import Batting
@@ -25,10 +26,11 @@ GRAIN: dict[Unit, Fraction] = {"in": MM_PER["in"] / 16, "mm": Fraction(1)}
 _LOST = 30.0  # minutes on a busy print that are worth a word
 _SAVING = 0.15  # of all minutes: a zone that takes less is not worth a word
 _MOST_ALIKE = 2
+_EQUALLY = 1.05
 Station = Literal["", "top", "fills", "kit"]
 
 
-class Step(w.Said):
+class BalanceStep(w.Said):
     """A button: it opens ``station`` with ``zone`` chosen, or sets ``values`` of its fill here."""
 
     label: str
@@ -37,18 +39,18 @@ class Step(w.Said):
     values: dict[str, str | None] | None = None
 
 
-class Told(w.Said):
+class BalanceTold(w.Said):
     """A sentence to know, with its place on the quilt (mm) and what mends it."""
 
     words: w.Words
     tone: Literal["warns", "tells"]
     at: list[float] | None = None
-    steps: list[Step]
+    steps: list[BalanceStep]
 
 
 def known(
     laid: QuiltLayout, found: Balance, own: Mapping[str, Thing], reads: float, unit: Unit
-) -> list[Told]:
+) -> list[BalanceTold]:
     """All of it; ``own`` is her cupboard, ``reads`` the ratio from which two zones look different."""
     told = [
         *_too_wide(laid, found, own, unit),
@@ -68,7 +70,7 @@ def _name(laid: QuiltLayout, zone: str) -> str:
     return f"“{laid.zone(zone).name}”" if zone else "The cloth in no zone"
 
 
-def _too_wide(laid: QuiltLayout, found: Balance, own: Mapping[str, Thing], unit: Unit) -> list[Told]:
+def _too_wide(laid: QuiltLayout, found: Balance, own: Mapping[str, Thing], unit: Unit) -> list[BalanceTold]:
     batting = laid.quilt.kit.batting
     limit, told, said = float(batting.limit.mm), [], set[str]()
     for gap in found.gaps:
@@ -77,9 +79,9 @@ def _too_wide(laid: QuiltLayout, found: Balance, own: Mapping[str, Thing], unit:
         said.add(gap.zone)
         steps = [_close(laid, found, gap, limit, unit)]
         if wide := _other_batting(own, batting, gap.width):
-            steps.append(Step(label=f"“{wide}” allows it", zone="", station="kit"))
+            steps.append(BalanceStep(label=f"“{wide}” allows it", zone="", station="kit"))
         told.append(
-            Told(
+            BalanceTold(
                 words=[
                     f"{_name(laid, gap.zone)} has a gap of ",
                     w.shown(gap.width, unit, COARSE[unit], about=True),
@@ -99,18 +101,18 @@ def _left_out(gap: Gap) -> str:
     return f"{w.many(gap.left_out, 'line')} left out there as too short."
 
 
-def _close(laid: QuiltLayout, found: Balance, gap: Gap, limit: float, unit: Unit) -> Step:
+def _close(laid: QuiltLayout, found: Balance, gap: Gap, limit: float, unit: Unit) -> BalanceStep:
     """What closes a gap: a fill, or a smaller spacing."""
     if not gap.zone:
-        return Step(label="Make a zone of it", zone="", station="top")
+        return BalanceStep(label="Make a zone of it", zone="", station="top")
     fill = found.plans[gap.zone].drawing_at(gap.place).fill if gap.filled else None
     if fill is None or not fill.is_spaced or gap.left_out:
-        return Step(
+        return BalanceStep(
             label="Choose a fill" if fill is None else "Open the fill", zone=gap.zone, station="fills"
         )
     steps = (fill.spacing.mm * Fraction(limit / gap.width)) / GRAIN[unit]
     spacing = Length.near(max(steps.__floor__(), 1) * GRAIN[unit], unit)
-    return Step(
+    return BalanceStep(
         label=f"Set the spacing to {in_words(spacing.mm, unit)}",
         zone=gap.zone,
         values={"spacing": spacing.text},
@@ -125,7 +127,7 @@ def _other_batting(own: Mapping[str, Thing], now: Batting, gap: float) -> str:
     return fits[0].name if fits else ""
 
 
-def _too_stiff(laid: QuiltLayout, found: Balance, unit: Unit) -> list[Told]:
+def _too_stiff(laid: QuiltLayout, found: Balance, unit: Unit) -> list[BalanceTold]:
     if laid.quilt.use not in WANTS_SOFT:
         return []
     stiff = [one for one in found.densities if one.hand == "stiff"]
@@ -134,10 +136,10 @@ def _too_stiff(laid: QuiltLayout, found: Balance, unit: Unit) -> list[Told]:
     names = ", ".join(f"“{laid.zone(one.key).name}”" for one in stiff[:3])
     gets = "gets" if len(stiff) == 1 else "get"
     return [
-        Told(
+        BalanceTold(
             words=[f"{names} {gets} stiff for a {_use(laid)}: {w.density(stiff[0].density, unit)}."],
             tone="warns",
-            steps=[Step(label="Open the fill", zone=stiff[0].key, station="fills")],
+            steps=[BalanceStep(label="Open the fill", zone=stiff[0].key, station="fills")],
         )
     ]
 
@@ -147,38 +149,37 @@ def _use(laid: QuiltLayout) -> str:
     return use if use in ("garment or bag", "practice piece") else f"{use} quilt"
 
 
-def _alike(laid: QuiltLayout, found: Balance, reads: float, unit: Unit) -> list[Told]:
+def _alike(laid: QuiltLayout, found: Balance, reads: float, unit: Unit) -> list[BalanceTold]:
     told = []
-    limit = float(laid.quilt.kit.batting.limit.mm)
+    densities = {one.key: one.density for one in found.densities}
     for pair in found.pairs:
         if not pair.alike(reads) or pair.ratio is None:
             continue
-        fill = found.plans[pair.loose].drawings[0].fill
-        wider = Fraction(float(fill.spacing.mm) * reads / pair.ratio)
-        spacing = Length.near(-((-wider / GRAIN[unit]).__floor__()) * GRAIN[unit], unit)
-        steps = [Step(label=f"Open “{laid.zone(pair.loose).name}”", zone=pair.loose, station="fills")]
-        if fill.is_spaced and fill.claimed_density is None and spacing.mm <= limit:
-            label = f"Set “{laid.zone(pair.loose).name}” to {in_words(spacing.mm, unit)}"
-            steps = [Step(label=label, zone=pair.loose, values={"spacing": spacing.text})]
         one, other = laid.zone(pair.dense).name, laid.zone(pair.loose).name
-        about = "equally densely" if pair.ratio < 1.05 else f"nearly as densely ({pair.ratio:.1f} to 1)"
+        step = BalanceStep(label=f"Open “{other}”", zone=pair.loose, station="fills")
+        apart = tell_apart(laid, found.plans, densities, found.pairs, pair, reads, GRAIN[unit])
+        if apart:
+            spacing = Length.near(apart.spacing, unit)
+            label = f"Set “{laid.zone(apart.zone).name}” to {in_words(spacing.mm, unit)}"
+            step = BalanceStep(label=label, zone=apart.zone, values={"spacing": spacing.text})
+        about = "equally densely" if pair.ratio < _EQUALLY else f"nearly as densely ({pair.ratio:.1f} to 1)"
         told.append(
-            Told(
+            BalanceTold(
                 words=[
                     f"“{one}” and “{other}” lie beside each other and are quilted {about}: they will look alike."
                 ],
                 tone="tells",
-                steps=steps,
+                steps=[step],
             )
         )
     return told[:_MOST_ALIKE]
 
 
-def _uneven(laid: QuiltLayout, found: Balance) -> list[Told]:
+def _uneven(laid: QuiltLayout, found: Balance) -> list[BalanceTold]:
     if laid.quilt.use not in WANTS_EVEN or found.spread.share < UNEVEN:
         return []
     return [
-        Told(
+        BalanceTold(
             words=["A garment or a bag hangs evenly where all of it is quilted as densely; here it is not."],
             tone="warns",
             steps=[],
@@ -186,24 +187,24 @@ def _uneven(laid: QuiltLayout, found: Balance) -> list[Told]:
     ]
 
 
-def _beside_open(laid: QuiltLayout, found: Balance) -> list[Told]:
+def _beside_open(laid: QuiltLayout, found: Balance) -> list[BalanceTold]:
     hands = {one.key: one.hand for one in found.densities}
     for pair in found.pairs:
         if pair.ratio is None and hands[pair.dense] in ("firm", "stiff"):
             one, other = laid.zone(pair.dense).name, laid.zone(pair.loose).name
             return [
-                Told(
+                BalanceTold(
                     words=[
                         f"“{one}” is {hands[pair.dense]}, “{other}” beside it is open: it will stand up, and the seam between them may ripple."
                     ],
                     tone="tells",
-                    steps=[Step(label=f"Fill “{other}”", zone=pair.loose, station="fills")],
+                    steps=[BalanceStep(label=f"Fill “{other}”", zone=pair.loose, station="fills")],
                 )
             ]
     return []
 
 
-def _lost_on_prints(laid: QuiltLayout, found: Balance) -> list[Told]:
+def _lost_on_prints(laid: QuiltLayout, found: Balance) -> list[BalanceTold]:
     spent = sorted(
         ((one.minutes, key) for key, one in found.asked.items() if found.busy.get(key, 0) > 0.5), reverse=True
     )
@@ -211,23 +212,23 @@ def _lost_on_prints(laid: QuiltLayout, found: Balance) -> list[Told]:
         return []
     minutes, key = spent[0]
     return [
-        Told(
+        BalanceTold(
             words=[
                 f"“{laid.zone(key).name}” takes {about_minutes(minutes)} and lies on a busy print, where quilting is hardly seen. A simpler fill would do."
             ],
             tone="tells",
-            steps=[Step(label="Choose a fill", zone=key, station="fills")],
+            steps=[BalanceStep(label="Choose a fill", zone=key, station="fills")],
         )
     ]
 
 
-def _alone(found: Balance) -> list[Told]:
+def _alone(found: Balance) -> list[BalanceTold]:
     places = sum(one.places for one in found.accents)
     alone = [one for one in found.accents if one.places == 1]
     if places < FEW or not alone or len(found.accents) < 2:
         return []
     return [
-        Told(
+        BalanceTold(
             words=[
                 f"{alone[0].label} lies in one place only. An accent balances where it comes again elsewhere."
             ],
@@ -237,7 +238,7 @@ def _alone(found: Balance) -> list[Told]:
     ]
 
 
-def _scale(laid: QuiltLayout, found: Balance) -> list[Told]:
+def _scale(laid: QuiltLayout, found: Balance) -> list[BalanceTold]:
     for key, plan in found.plans.items():
         for drawing in plan.drawings:
             trouble = scale_trouble(drawing)
@@ -248,16 +249,16 @@ def _scale(laid: QuiltLayout, found: Balance) -> list[Told]:
                     else "is so fine that its lines run together"
                 )
                 return [
-                    Told(
+                    BalanceTold(
                         words=[f"{drawing.fill.label} in “{laid.zone(key).name}” {why}."],
                         tone="tells",
-                        steps=[Step(label="Open the fill", zone=key, station="fills")],
+                        steps=[BalanceStep(label="Open the fill", zone=key, station="fills")],
                     )
                 ]
     return []
 
 
-def _saves_most(laid: QuiltLayout, found: Balance) -> list[Told]:
+def _saves_most(laid: QuiltLayout, found: Balance) -> list[BalanceTold]:
     """What would save most if it were left out, of what the eye hardly sees."""
     whole = sum(one.minutes for one in found.asked.values())
     seen = {one.key: one.weight for one in found.seen}
@@ -268,11 +269,11 @@ def _saves_most(laid: QuiltLayout, found: Balance) -> list[Told]:
     if minutes < _SAVING * whole:
         return []
     return [
-        Told(
+        BalanceTold(
             words=[
                 f"Leaving out “{laid.zone(key).name}” saves {about_minutes(minutes)} at the needle, and is seen least for its time."
             ],
             tone="tells",
-            steps=[Step(label="Choose a simpler fill", zone=key, station="fills")],
+            steps=[BalanceStep(label="Choose a simpler fill", zone=key, station="fills")],
         )
     ]

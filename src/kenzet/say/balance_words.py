@@ -11,16 +11,20 @@ from kenzet.core.balance.standing import Pair, Seen
 from kenzet.core.balance.threads import ByZone, Look, ThreadOn, difference, look
 from kenzet.core.balance.weigh import Balance
 from kenzet.core.kit.things import Thing
-from kenzet.core.numbers.measure import COARSE, Unit, in_words
+from kenzet.core.numbers.measure import COARSE, INCH, Unit, in_words
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
-from kenzet.say.balance_advice import GRAIN, UNEVEN, Told, known
+from kenzet.say.balance_advice import GRAIN, UNEVEN, BalanceTold, known
 from kenzet.say.fill_words import about_minutes
 from kenzet.say.route_figures import whole_needle
 from kenzet.say.whereabouts import place_name
 
+HAND_COLOURS: dict[Hand, str] = {
+    "open": "#f6f1e4", "loose": "#ecd9a8", "soft": "#d9a86a", "firm": "#b3654a", "stiff": "#6d2740",
+}  # fmt: skip
+"""From light to dark, so that the order is read without the hue."""
 _OFF = 0.08  # of the quilt: a fill whose middle is farther off lies to one side
 
 
@@ -43,6 +47,7 @@ class GapRow(w.Said):
     words: w.Words
     note: str
     at: list[float]
+    radius: float
     over: bool
 
 
@@ -85,24 +90,26 @@ class ThreadRow(w.Said):
     note: str
 
 
-class HandView(w.Said):
-    """A word of the map, from how many in on a square inch on."""
+class FirmnessView(w.Said):
+    """A word of the map with its color, from how many in on a square inch on."""
 
     hand: Hand
     words: str
+    colour: str
 
 
 class BalanceView(w.Said):
     """Everything that Balance shows. ``reads`` is the ratio from which two zones look different."""
 
-    known: list[Told]
+    known: list[BalanceTold]
     mean: w.Words
     hand: Hand
     widest: w.Words
     limit: w.Words
     time: str
     even: str
-    hands: list[HandView]
+    hands: list[FirmnessView]
+    measure: str
     densities: list[ZoneRow]
     gaps: list[GapRow]
     standings: list[ZoneRow]
@@ -139,6 +146,7 @@ def balance_view(
         time=w.minutes(whole_needle(laid, route).seconds) if route else "nothing to sew yet",
         even=_even(laid, found),
         hands=_hands(laid, unit),
+        measure="in a sq in" if unit == "in" else "cm a sq cm",
         densities=_densities(laid, found, unit),
         gaps=[_gap(laid, gap, limit, unit) for gap in found.gaps],
         standings=[
@@ -167,7 +175,8 @@ def balance_view(
 
 
 def _share(share: float) -> str:
-    return "none" if share < 0.005 else f"{round(100 * share)}%"
+    whole = round(100 * share)
+    return f"{whole}%" if whole else "none"
 
 
 def _even(laid: QuiltLayout, found: Balance) -> str:
@@ -178,14 +187,17 @@ def _even(laid: QuiltLayout, found: Balance) -> str:
     return f"Over the whole quilt {how}: zones differ from the mean by {round(100 * share)}%."
 
 
-def _hands(laid: QuiltLayout, unit: Unit) -> list[HandView]:
+def _hands(laid: QuiltLayout, unit: Unit) -> list[FirmnessView]:
     soft, firm, stiff = limits(laid.quilt.use)
-    return [
-        HandView(hand="loose", words=f"under {w.density(soft, unit)}"),
-        HandView(hand="soft", words=f"from {w.density(soft, unit)}"),
-        HandView(hand="firm", words=f"from {w.density(firm, unit)}"),
-        HandView(hand="stiff", words=f"from {w.density(stiff, unit)}"),
-    ]
+    first, second, third = (f"{limit * (INCH if unit == 'in' else 10):.1f}" for limit in (soft, firm, stiff))
+    words: dict[Hand, str] = {
+        "open": "",
+        "loose": f"under {first}",
+        "soft": f"{first} to {second}",
+        "firm": f"{second} to {third}",
+        "stiff": f"over {third}",
+    }
+    return [FirmnessView(hand=hand, words=said, colour=HAND_COLOURS[hand]) for hand, said in words.items()]
 
 
 def _densities(laid: QuiltLayout, found: Balance, unit: Unit) -> list[ZoneRow]:
@@ -210,10 +222,11 @@ def _gap(laid: QuiltLayout, gap: Gap, limit: float, unit: Unit) -> GapRow:
     left = f", {w.many(gap.left_out, 'line')} left out" if gap.left_out else ""
     return GapRow(
         zone=gap.zone,
-        name=laid.zone(gap.zone).name if gap.zone else "In no zone",
+        name=laid.zone(gap.zone).name if gap.zone else "Cloth in no zone",
         words=[w.shown(gap.width, unit, COARSE[unit], about=True)],
         note=f"{why}{where}{many}{left}",
         at=list(gap.at),
+        radius=gap.width / 2,
         over=gap.width > limit + VISIBLE,
     )
 
@@ -296,7 +309,7 @@ def _by_zone(laid: QuiltLayout, ranked: list[ThreadOn], each: ByZone | None) -> 
     if not ranked:
         return ["There is no thread in your cupboard."]
     best = ranked[0]
-    said = [f"One for all: “{best.thread.name}” {look(best.mean)} best."]
+    said = [f"One for all: “{best.thread.name}”; on the whole it {look(best.mean)}."]
     if each is None:
         return said
     names = {one.key: one.thread.name for one in ranked}
@@ -312,14 +325,14 @@ def _by_zone(laid: QuiltLayout, ranked: list[ThreadOn], each: ByZone | None) -> 
 
 def _times(laid: QuiltLayout, found: Balance) -> list[ZoneRow]:
     ranked = sorted(found.asked.items(), key=lambda one: -one[1].minutes)
-    most = ranked[0][1].minutes if ranked else 1.0
+    most = max((one.minutes for _, one in ranked), default=0.0) or 1.0
     return [
         ZoneRow(
             zone=key,
             name=laid.zone(key).name,
             words=[about_minutes(one.minutes)],
             note=w.many(one.places, "place"),
-            share=one.minutes / max(most, 1e-9),
+            share=one.minutes / most,
         )
         for key, one in ranked
     ]

@@ -5,7 +5,7 @@ Glossary: *words* are pieces of text with figures between them, which a screen s
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Mapping
 from fractions import Fraction
 from typing import Literal
 
@@ -13,11 +13,13 @@ from babel import Locale
 from babel.numbers import format_decimal
 from pydantic import BaseModel, ConfigDict
 
+from kenzet.core.balance.density import hand, spread, zone_densities
 from kenzet.core.fills import Fill
 from kenzet.core.marks.totals import Totals, together, totals_of
-from kenzet.core.numbers.measure import INCH, Length, Unit, figure, long_figure
+from kenzet.core.numbers.measure import COARSE, INCH, Length, Unit, figure, in_words, long_figure
 from kenzet.core.params import Form, forms
 from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.top.quilt_layout import QuiltLayout
 
 LOCALE = Locale("en", "US")
 
@@ -245,9 +247,9 @@ def density(per_mm: float, unit: Unit) -> str:
 _MOST_ZONES = 6
 
 
-def totals(plans: Iterable[ZonePlan], unit: Unit) -> list[Total]:
+def totals(laid: QuiltLayout, plans: Mapping[str, ZonePlan], unit: Unit) -> list[Total]:
     """What the whole plan costs as far as it is reckoned, and how each figure comes about: what each zone adds to it."""
-    by_zone = [(plan.zone.name, totals_of([plan])) for plan in plans]
+    by_zone = [(plan.zone.name, totals_of([plan])) for plan in plans.values()]
     found = together(its for _, its in by_zone)
     figures: list[tuple[str, Callable[[Totals], float], Callable[[Totals], str]]] = [
         ("Stitching", lambda its: round(its.stitched, 2), lambda its: long_figure(its.stitched, unit)),
@@ -259,16 +261,47 @@ def totals(plans: Iterable[ZonePlan], unit: Unit) -> list[Total]:
     for label, amount, shows in figures:
         parts = sorted(by_zone, key=lambda one: -amount(one[1]))
         how = [f"{name}: {shows(its)}" for name, its in parts if amount(its)]
-        rest = f" · {len(how) - _MOST_ZONES} zones more" if len(how) > _MOST_ZONES else ""
-        said.append(
-            Total(
-                label=label,
-                words=[shows(found)],
-                amount=amount(found),
-                how=" · ".join(how[:_MOST_ZONES]) + rest,
-            )
+        said.append(Total(label=label, words=[shows(found)], amount=amount(found), how=_how(how)))
+    return [*said, *_widest(plans, unit), *_firmness(laid, plans, unit)]
+
+
+def _how(parts: list[str]) -> str:
+    rest = f" · {len(parts) - _MOST_ZONES} zones more" if len(parts) > _MOST_ZONES else ""
+    return " · ".join(parts[:_MOST_ZONES]) + rest
+
+
+def _widest(plans: Mapping[str, ZonePlan], unit: Unit) -> list[Total]:
+    """F44 over all that is filled; not told where it takes long."""
+    found = []
+    for plan in plans.values():
+        gaps = [plan.quick_gap(drawing) for drawing in plan.drawings if not drawing.layer]
+        if any(gap is None for gap in gaps):
+            return []
+        if not plan.zone.on_top:
+            found.append((max((gap.width for gap in gaps if gap), default=0.0), plan.zone.name))
+    if not found:
+        return []
+    found.sort(reverse=True)
+    widest = found[0][0]
+    how = [f"{name}: {in_words(width, unit, COARSE[unit])}" for width, name in found]
+    words: Words = [shown(widest, unit, COARSE[unit], about=True)]
+    return [Total(label="Widest gap", words=words, amount=round(widest, 1), how=_how(how))]
+
+
+def _firmness(laid: QuiltLayout, plans: Mapping[str, ZonePlan], unit: Unit) -> list[Total]:
+    found = zone_densities(laid, plans)
+    mean = spread(found).mean
+    if not mean:
+        return []
+    how = [f"{laid.zone(one.key).name}: {one.hand}" for one in found]
+    return [
+        Total(
+            label="On the whole",
+            words=[hand(mean, laid.quilt.use)],
+            amount=round(mean * INCH, 2),
+            how=_how(how),
         )
-    return said
+    ]
 
 
 def number(count: int) -> str:

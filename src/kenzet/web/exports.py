@@ -21,9 +21,11 @@ from kenzet.core.marks.sheet import MarkSheet, SheetOptions, mark_sheet
 from kenzet.core.marks.together import together
 from kenzet.core.numbers.measure import Unit
 from kenzet.formats import kit_csv, plan_file
+from kenzet.formats.density_picture import density_table
 from kenzet.formats.job_content import job_content
 from kenzet.formats.marks_csv import strokes_csv, ticks_csv
 from kenzet.formats.placement import TRUE, Fit, room_on
+from kenzet.formats.relief_picture import longer_side, relief_picture
 from kenzet.formats.route_svg import way_svg
 from kenzet.formats.svg import svg
 from kenzet.store import printers, recipes
@@ -34,9 +36,10 @@ from kenzet.web.state.routes import routes
 from kenzet.web.wire import base as m
 from kenzet.web.wire.job import JobQuery
 from kenzet.web.wire.route import WayQuery
-from kenzet.web.wire.sheets import CheckQuery, SheetQuery, StripQuery
+from kenzet.web.wire.sheets import CheckQuery, ReliefPng, SheetQuery, StripQuery
 
 PDF, SVG, DXF, CSV, JSON = "application/pdf", "image/svg+xml", "image/vnd.dxf", "text/csv", "application/json"
+PNG = "image/png"
 Scope = Literal["zone", "quilt", "mine"]
 WHERE: dict[Scope, str] = {
     "zone": "/quilts/<quilt>/zones/<zone>/",
@@ -163,6 +166,16 @@ def _way(path: m.QuiltKey, query: WayQuery) -> File:
     return File(data, f"{part}-route.svg")
 
 
+def _density(path: m.QuiltKey, _: m.Reading) -> File:
+    return File(density_table(laid_quilt(path.quilt)[1]), "density.csv")
+
+
+def _relief(path: m.QuiltKey, query: ReliefPng) -> File:
+    laid = laid_quilt(path.quilt)[1]
+    data = relief_picture(laid, longer_side(laid, query.px), query.light, query.back, "png")
+    return File(data, "relief.png")
+
+
 def _check_page(query: CheckQuery) -> File:
     from kenzet.formats.check_page import check_page
 
@@ -194,6 +207,8 @@ EXPORTS = (
     Export("plan-json", "Save as a file", "quilt", "plan.json", JSON, m.Reading, _plan),
     Export("job-pdf", "Print the job sheet (PDF)", "quilt", "job.pdf", PDF, JobQuery, _job),
     Export("route-svg", "Download numbered route (SVG)", "quilt", "route.svg", SVG, WayQuery, _way),
+    Export("relief-png", "Relief as a picture (PNG)", "quilt", "relief.png", PNG, ReliefPng, _relief),
+    Export("density-csv", "Firmness as a table (CSV)", "quilt", "density.csv", CSV, m.Reading, _density),
     Export("printer-check", "1 · print the check page", "mine", "printer-check.pdf", PDF, CheckQuery, _check_page),
     Export("kit-json", "Save all tools as a file", "mine", "things/kit.json", JSON, m.Reading, _kit),
     Export("kit-csv", "as a table", "mine", "things/kit.csv", CSV, m.Reading, _kit_table),

@@ -5,6 +5,8 @@ import type { components, paths } from './schema'
 export type Views = components['schemas']
 export type Unit = 'in' | 'mm'
 export type Words = (string | Views['Shown'])[]
+/** Where the light comes from that shows the quilted cloth. */
+export type Light = NonNullable<NonNullable<paths['/api/quilts/{quilt}/relief.jpg']['get']['parameters']['query']>['light']>
 /** What is sent: of a document its kind and what differs from the defaults. */
 export type Sent<T> = T extends { kind: infer K } ? { kind: K } & Partial<Omit<T, 'kind'>> : Partial<T>
 export type Change = Sent<NonNullable<Views['ChangeMade']['change']>>
@@ -87,6 +89,8 @@ export const api = {
   setUnit: (unit: Unit) => unwrap(client.PUT('/api/unit', { body: { unit } })),
   quilt: (quilt: string, unit: Unit) =>
     unwrap(client.GET('/api/quilts/{quilt}', { params: { ...params(quilt), query: { unit } } })),
+  balance: (quilt: string, unit: Unit, reads: number, signal: AbortSignal) =>
+    unwrap(client.GET('/api/quilts/{quilt}/balance', { params: { ...params(quilt), query: { unit, reads } }, signal })),
   preview: (quilt: string, body: Views['PlanRequest'], signal: AbortSignal) =>
     unwrap(client.POST('/api/quilts/{quilt}/preview', { params: params(quilt), body, signal })),
   ruler: (quilt: string, body: Views['RulerRequest'], signal: AbortSignal) =>

@@ -244,6 +244,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/balance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that is said of it. */
+        get: operations["balance_balanced_balance_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/bench": {
         parameters: {
             query?: never;
@@ -377,6 +394,40 @@ export interface paths {
         put?: never;
         /** Where a line may begin and end in a zone. */
         post: operations["top_cut_points_cut_points_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/density.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Firmness as a table (CSV). */
+        get: operations["exports_density_csv_quilts__quilt__density_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/density.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The map of how firmly it is stitched. */
+        get: operations["balance_density_density_png_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -597,6 +648,23 @@ export interface paths {
         };
         /** The quilted cloth in relief, in its fabrics. */
         get: operations["relief_picture_relief_jpg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/relief.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Relief as a picture (PNG). */
+        get: operations["exports_relief_png_quilts__quilt__relief_png_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1145,6 +1213,20 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AccentRow
+         * @description A kind of fill.
+         */
+        AccentRow: {
+            /** Alone */
+            alone: boolean;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
          * AddApplique
          * @description A closed shape is laid on top; it cuts away what is beneath.
          */
@@ -1286,8 +1368,102 @@ export interface components {
             number: number;
         };
         /**
+         * BalanceStep
+         * @description A button: it opens ``station`` with ``zone`` chosen, or sets ``values`` of its fill here.
+         */
+        BalanceStep: {
+            /** Label */
+            label: string;
+            /**
+             * Station
+             * @default
+             * @enum {string}
+             */
+            station: "" | "top" | "fills" | "kit";
+            /**
+             * Values
+             * @default null
+             */
+            values: {
+                [key: string]: string | null;
+            } | null;
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * BalanceTold
+         * @description A sentence to know, with its place on the quilt (mm) and what mends it.
+         */
+        BalanceTold: {
+            /**
+             * At
+             * @default null
+             */
+            at: number[] | null;
+            /** Steps */
+            steps: components["schemas"]["BalanceStep"][];
+            /**
+             * Tone
+             * @enum {string}
+             */
+            tone: "warns" | "tells";
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
+         * BalanceView
+         * @description Everything that Balance shows. ``reads`` is the ratio from which two zones look different.
+         */
+        BalanceView: {
+            /** Accents */
+            accents: components["schemas"]["AccentRow"][];
+            /** Blocks */
+            blocks: components["schemas"]["Row"][];
+            /** By Zone */
+            by_zone: string[];
+            /** Densities */
+            densities: components["schemas"]["ZoneRow"][];
+            /** Even */
+            even: string;
+            /** Gaps */
+            gaps: components["schemas"]["GapRow"][];
+            /**
+             * Hand
+             * @enum {string}
+             */
+            hand: "open" | "loose" | "soft" | "firm" | "stiff";
+            /** Hands */
+            hands: components["schemas"]["FirmnessView"][];
+            /** Known */
+            known: components["schemas"]["BalanceTold"][];
+            /** Limit */
+            limit: (string | components["schemas"]["Shown"])[];
+            /** Mean */
+            mean: (string | components["schemas"]["Shown"])[];
+            /** Measure */
+            measure: string;
+            /** Pairs */
+            pairs: components["schemas"]["PairRow"][];
+            /** Reads */
+            reads: number;
+            /** Seen */
+            seen: components["schemas"]["ZoneRow"][];
+            /** Standings */
+            standings: components["schemas"]["ZoneRow"][];
+            /** Threads */
+            threads: components["schemas"]["ThreadRow"][];
+            /** Time */
+            time: string;
+            /** Times */
+            times: components["schemas"]["ZoneRow"][];
+            /** Washed */
+            washed: (string | components["schemas"]["Shown"])[];
+            /** Widest */
+            widest: (string | components["schemas"]["Shown"])[];
+        };
+        /**
          * Batting
-         * @description The layer in the middle; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft.
+         * @description The layer in the middle; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft, ``shrinks`` per cent in the wash.
          */
         Batting: {
             /**
@@ -1306,6 +1482,11 @@ export interface components {
              * @default
              */
             name: string;
+            /**
+             * Shrinks
+             * @default null
+             */
+            shrinks: number | null;
             /**
              * State
              * @default at hand
@@ -2071,6 +2252,23 @@ export interface components {
             ref: string;
         };
         /**
+         * ClothCell
+         * @description A thread on a fabric.
+         */
+        ClothCell: {
+            /** Colour */
+            colour: string;
+            /** Fabric */
+            fabric: string;
+            /** Figure */
+            figure: string;
+            /**
+             * Look
+             * @enum {string}
+             */
+            look: "hides" | "blends" | "shows";
+        };
+        /**
          * CombinedRuler
          * @description A shape with several edges: a straight one, curves, or both.
          */
@@ -2819,6 +3017,21 @@ export interface components {
             tile: string;
         };
         /**
+         * FirmnessView
+         * @description A word of the map with its color, from how many in on a square inch on.
+         */
+        FirmnessView: {
+            /** Colour */
+            colour: string;
+            /**
+             * Hand
+             * @enum {string}
+             */
+            hand: "open" | "loose" | "soft" | "firm" | "stiff";
+            /** Words */
+            words: string;
+        };
+        /**
          * FollowView
          * @description ``count`` events are known, ``last`` is the id of the newest that holds.
          */
@@ -2919,6 +3132,26 @@ export interface components {
             patches: components["schemas"]["PatchView"][];
             /** Rings */
             rings: number[][];
+        };
+        /**
+         * GapRow
+         * @description A gap with its place on the quilt; ``over`` says that the batting does not allow it.
+         */
+        GapRow: {
+            /** At */
+            at: number[];
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Over */
+            over: boolean;
+            /** Radius */
+            radius: number;
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
+            /** Zone */
+            zone: string;
         };
         /**
          * GapView
@@ -3404,6 +3637,7 @@ export interface components {
              *       "kind": "batting",
              *       "limit": "8 in",
              *       "name": "Batting",
+             *       "shrinks": null,
              *       "state": "at hand",
              *       "thickness": "1/8 in"
              *     }
@@ -3506,6 +3740,22 @@ export interface components {
              */
             stitch: string;
             /**
+             * @default {
+             *       "colour": "#8a8f98",
+             *       "kind": "thread",
+             *       "long": "18000 in",
+             *       "name": "Gray thread",
+             *       "state": "at hand",
+             *       "weight": "50"
+             *     }
+             */
+            thread: components["schemas"]["Thread"];
+            /**
+             * Thread Key
+             * @default null
+             */
+            thread_key: string | null;
+            /**
              * Tolerance
              * @description A length with its unit; in where none is written.
              * @default 1/8 in
@@ -3581,6 +3831,7 @@ export interface components {
                  *       "kind": "batting",
                  *       "limit": "8 in",
                  *       "name": "Batting",
+                 *       "shrinks": null,
                  *       "state": "at hand",
                  *       "thickness": "1/8 in"
                  *     }
@@ -3682,6 +3933,22 @@ export interface components {
                  * @default 2.5 mm
                  */
                 stitch: string;
+                /**
+                 * @default {
+                 *       "colour": "#8a8f98",
+                 *       "kind": "thread",
+                 *       "long": "18000 in",
+                 *       "name": "Gray thread",
+                 *       "state": "at hand",
+                 *       "weight": "50"
+                 *     }
+                 */
+                thread: components["schemas"]["Thread"];
+                /**
+                 * Thread Key
+                 * @default null
+                 */
+                thread_key: string | null;
                 /**
                  * Tolerance
                  * @description A length with its unit; in where none is written.
@@ -4760,6 +5027,20 @@ export interface components {
             turns: number;
         };
         /**
+         * PairRow
+         * @description Two neighbors and how many times as dense one is.
+         */
+        PairRow: {
+            /** Alike */
+            alike: boolean;
+            /** Dense */
+            dense: string;
+            /** Loose */
+            loose: string;
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
          * Pairs
          * @description ``together`` lines ``spacing`` apart, then a gap of ``wide``.
          */
@@ -5344,6 +5625,7 @@ export interface components {
                  *       "kind": "batting",
                  *       "limit": "8 in",
                  *       "name": "Batting",
+                 *       "shrinks": null,
                  *       "state": "at hand",
                  *       "thickness": "1/8 in"
                  *     }
@@ -5445,6 +5727,22 @@ export interface components {
                  * @default 2.5 mm
                  */
                 stitch: string;
+                /**
+                 * @default {
+                 *       "colour": "#8a8f98",
+                 *       "kind": "thread",
+                 *       "long": "18000 in",
+                 *       "name": "Gray thread",
+                 *       "state": "at hand",
+                 *       "weight": "50"
+                 *     }
+                 */
+                thread: components["schemas"]["Thread"];
+                /**
+                 * Thread Key
+                 * @default null
+                 */
+                thread_key: string | null;
                 /**
                  * Tolerance
                  * @description A length with its unit; in where none is written.
@@ -7283,7 +7581,7 @@ export interface components {
              * Slot
              * @enum {string}
              */
-            slot: "machine" | "foot" | "walking" | "batting" | "bobbin";
+            slot: "machine" | "foot" | "walking" | "batting" | "bobbin" | "thread";
         };
         /**
          * Snowball
@@ -8012,6 +8310,26 @@ export interface components {
             weight: string;
         };
         /**
+         * ThreadRow
+         * @description One of her threads on every fabric that is quilted, and on the backing.
+         */
+        ThreadRow: {
+            /** Cells */
+            cells: components["schemas"]["ClothCell"][];
+            /** Colour */
+            colour: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Used */
+            used: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
          * Through
          * @description ``curves`` S-shaped lines from seam to seam through the centre, evenly turned, with straight ones between.
          */
@@ -8170,6 +8488,7 @@ export interface components {
                  *       "kind": "batting",
                  *       "limit": "8 in",
                  *       "name": "Batting",
+                 *       "shrinks": null,
                  *       "state": "at hand",
                  *       "thickness": "1/8 in"
                  *     }
@@ -8271,6 +8590,22 @@ export interface components {
                  * @default 2.5 mm
                  */
                 stitch: string;
+                /**
+                 * @default {
+                 *       "colour": "#8a8f98",
+                 *       "kind": "thread",
+                 *       "long": "18000 in",
+                 *       "name": "Gray thread",
+                 *       "state": "at hand",
+                 *       "weight": "50"
+                 *     }
+                 */
+                thread: components["schemas"]["Thread"];
+                /**
+                 * Thread Key
+                 * @default null
+                 */
+                thread_key: string | null;
                 /**
                  * Tolerance
                  * @description A length with its unit; in where none is written.
@@ -9032,6 +9367,27 @@ export interface components {
             zone: string;
         };
         /**
+         * ZoneRow
+         * @description A zone with a figure: ``share`` is the length of its bar, 0 to 1.
+         */
+        ZoneRow: {
+            /**
+             * Hand
+             * @default null
+             */
+            hand: ("open" | "loose" | "soft" | "firm" | "stiff") | null;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Share */
+            share: number;
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
+            /** Zone */
+            zone: string;
+        };
+        /**
          * ZoneView
          * @description A zone with its plan as the slip shows it. Nothing here is kept yet.
          *
@@ -9613,6 +9969,40 @@ export interface operations {
             };
         };
     };
+    balance_balanced_balance_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+                reads?: number;
+            };
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BalanceView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bench_bench_view_bench_post: {
         parameters: {
             query?: never;
@@ -9877,6 +10267,63 @@ export interface operations {
                     "application/json": components["schemas"]["PointsView"];
                 };
             };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    exports_density_csv_quilts__quilt__density_csv_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    balance_density_density_png_get: {
+        parameters: {
+            query?: {
+                revision?: number | null;
+            };
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Refused: what is wrong, and in which field */
             default: {
                 headers: {
@@ -10346,6 +10793,33 @@ export interface operations {
                     "image/jpeg": string;
                 };
             };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    exports_relief_png_quilts__quilt__relief_png_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+                px?: number;
+                light?: "upper left" | "upper right" | "left" | "right" | "above";
+                back?: boolean;
+            };
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Refused: what is wrong, and in which field */
             default: {
                 headers: {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The quilt to scale between two tape measures: patches, stitches, the chosen zone, the ruler, the marks. */
 import { computed, ref, shallowRef, watch } from 'vue'
-import type { Unit, Views } from '../api/client'
+import type { Light, Unit, Views } from '../api/client'
 import { typed, usePressed } from '../parts/pressed'
 import MarksOverlay from './MarksOverlay.vue'
 import type { Marked } from './marked'
@@ -55,7 +55,15 @@ const props = defineProps<{
   faint?: boolean
   /** it can be shown as the cloth will look, under raking light */
   cloth?: boolean
+  /** it can be shown as a map of how firmly it is stitched */
+  mapped?: boolean
+  /** where the light comes from */
+  light?: Light
+  /** a place of the quilt that is pointed out: x, y and radius, mm */
+  ring?: { x: number; y: number; radius: number }
 }>()
+/** What is laid over the plan: the quilted cloth, or the map of its firmness. */
+const raised = defineModel<'' | 'relief' | 'density'>('raised', { default: '' })
 const emit = defineEmits<{
   patch: [zone: string, place: string]
   point: [spot: Spot, more: boolean, at: number]
@@ -151,19 +159,24 @@ function look(spot: number[]) {
   if (at.value) close(...placed(at.value, spot[0]!, spot[1]!))
 }
 /** The quilted cloth under raking light instead of its lines: a coarse picture at once, a fine one when it is drawn. */
-const relief = ref(false)
 const fine = ref('')
-const reliefOf = (long: number) => `/api/quilts/${props.quilt.id}/relief.jpg?long=${long}&revision=${props.quilt.version}`
-const raised = computed(() => (relief.value && props.cloth ? [reliefOf(330), ...(fine.value === reliefOf(1320) ? [fine.value] : [])] : []))
-watch([relief, () => props.quilt.version, () => props.quilt.id], () => {
-  if (!relief.value || !props.cloth) return
+const reliefOf = (long: number) => `/api/quilts/${props.quilt.id}/relief.jpg?long=${long}&light=${encodeURIComponent(props.light ?? 'upper left')}&revision=${props.quilt.version}`
+const pictures = computed(() => {
+  if (raised.value === 'density' && props.mapped) return [`/api/quilts/${props.quilt.id}/density.png?revision=${props.quilt.version}`]
+  if (raised.value !== 'relief' || !props.cloth) return []
+  return [reliefOf(330), ...(fine.value === reliefOf(1320) ? [fine.value] : [])]
+})
+watch([raised, () => props.quilt.version, () => props.quilt.id, () => props.light], () => {
+  if (raised.value !== 'relief' || !props.cloth) return
   const wanted = reliefOf(1320)
   const picture = new Image()
   picture.onload = () => (fine.value = wanted)
   picture.src = wanted
-})
-const turnRelief = () => (relief.value = props.cloth ? !relief.value : false)
-defineExpose({ fitAll, fitZone, zoomBy, pan, look, turnRelief })
+}, { immediate: true })
+const turn = (to: 'relief' | 'density', may?: boolean) => { if (may) raised.value = raised.value === to ? '' : to }
+const turnRelief = () => turn('relief', props.cloth)
+const turnDensity = () => turn('density', props.mapped)
+defineExpose({ fitAll, fitZone, zoomBy, pan, look, close, turnRelief, turnDensity })
 watch(() => props.quilt.id, () => fitAll(false))
 watch([() => props.quilt.width, () => props.quilt.height], () => fitAll()) // only where they have changed
 watch(() => [props.zone, props.place], () => { if (!props.open) seek() })
@@ -264,7 +277,8 @@ usePressed(crossKeys, true)
     <canvas ref="surface" :style="{ width: `${width}px`, height: `${height}px` }" aria-hidden="true" />
     <svg :width="width" :height="height" role="img" :aria-label="described">
       <g :transform="world" fill="none" class="still">
-        <image v-for="src in raised" :key="src" :href="src" :width="quilt.width" :height="quilt.height" :transform="`matrix(1 0 0 -1 0 ${quilt.height})`" preserveAspectRatio="none" data-testid="relief" />
+        <image v-for="src in pictures" :key="src" :href="src" :width="quilt.width" :height="quilt.height" :transform="`matrix(1 0 0 -1 0 ${quilt.height})`" preserveAspectRatio="none" :data-testid="raised" />
+        <circle v-if="ring" :cx="ring.x" :cy="ring.y" :r="ring.radius" fill="#a8392c" fill-opacity=".12" stroke="#a8392c" stroke-width="2.5" stroke-dasharray="6 4" vector-effect="non-scaling-stroke" data-testid="ring" />
         <path v-if="veil" :d="veil" class="veil" fill-opacity=".62" fill-rule="evenodd" />
         <path
           v-if="hoverPath && !picks && pointing" :d="closedPath(hoverPath.rings)" :transform="matrix(hoverPath.at)"
@@ -314,7 +328,8 @@ usePressed(crossKeys, true)
     <div class="tools" @pointerdown.stop>
       <button title="Fit the whole quilt (f)" @click="fitAll()">Quilt</button>
       <button v-if="veil" title="Fit this block (g)" @click="fitZone()">Block</button>
-      <button v-if="cloth" :aria-pressed="relief" title="As the cloth will look, under light from the side (e)" data-testid="turn-relief" @click="turnRelief()">Relief</button>
+      <button v-if="cloth" :aria-pressed="raised === 'relief'" title="As the cloth will look, under light from the side (e)" data-testid="turn-relief" @click="turnRelief()">Relief</button>
+      <button v-if="mapped" :aria-pressed="raised === 'density'" title="How firmly it is stitched, as a map (d)" data-testid="turn-density" @click="turnDensity()">Firmness</button>
       <button title="Zoom in (+)" aria-label="Zoom in" @click="zoomBy(1.35)">+</button>
       <button title="Zoom out (−)" aria-label="Zoom out" @click="zoomBy(1 / 1.35)">−</button>
     </div>

@@ -150,10 +150,11 @@ export function useCamera(
     if (out || size < 0.45 * Math.min(width.value, height.value)) fitZone()
   }
 
-  /** Come close to a place of the quilt: some 100 mm of it fill the pane. */
-  function close(x: number, y: number) {
+  /** Come close to a place of the quilt: so far about it, mm, fills the pane. */
+  function close(x: number, y: number, far = 50) {
     untouched = false
-    go(framed({ left: x - 50, right: x + 50, bottom: y - 50, top: y + 50 }))
+    const about = Math.max(far, 50)
+    go(framed({ left: x - about, right: x + about, bottom: y - about, top: y + about }))
   }
 
   return { width, height, view, grabbing, local, fitAll, fitZone, zoomBy, pan, seek, close, wheel, down, move, up }

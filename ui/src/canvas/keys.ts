@@ -1,4 +1,4 @@
-/** The keys that move the drawing: f, g, +, − and the arrows; e shows it in relief. */
+/** The keys that move the drawing: f, g, +, − and the arrows; e shows it in relief, d how firm it is. */
 import type { Ref } from 'vue'
 import { typed, usePressed } from '../parts/pressed'
 
@@ -8,6 +8,7 @@ interface Movable {
   zoomBy: (factor: number) => void
   pan: (dx: number, dy: number) => void
   turnRelief?: () => void
+  turnDensity?: () => void
 }
 
 const STEP = 60
@@ -21,6 +22,7 @@ export function useCanvasKeys(canvas: Ref<Movable | undefined>) {
       '+': (c) => c.zoomBy(1.35),
       '=': (c) => c.zoomBy(1.35),
       e: (c) => c.turnRelief?.(),
+      d: (c) => c.turnDensity?.(),
       '-': (c) => c.zoomBy(1 / 1.35),
       ArrowLeft: (c) => c.pan(STEP, 0),
       ArrowRight: (c) => c.pan(-STEP, 0),

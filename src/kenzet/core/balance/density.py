@@ -14,7 +14,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from kenzet.core.balance.ground import pixels
+from kenzet.core.balance.raster import pixels
 from kenzet.core.geom.region import Floats
 from kenzet.core.numbers.measure import INCH
 from kenzet.core.plan.planner import plan_quilt
@@ -61,6 +61,12 @@ def hand(density: float, use: Use) -> Hand:
     return HANDS[1 + sum(density >= limit for limit in limits(use))]
 
 
+def cloth_zones(laid: QuiltLayout) -> tuple[str, ...]:
+    """Every zone of the cloth that lies anywhere: no lines that are only laid over others."""
+    zones = laid.quilt.zones.items()
+    return tuple(key for key, zone in zones if laid.is_laid(zone) and not zone.holds_no_cloth)
+
+
 @dataclass(frozen=True, slots=True)
 class ZoneDensity:
     """A zone's mm by mm², its mm² and how it feels; 0 where it is open."""
@@ -71,12 +77,10 @@ class ZoneDensity:
     hand: Hand
 
 
-def zone_densities(
-    laid: QuiltLayout, plans: Mapping[str, ZonePlan], keys: tuple[str, ...]
-) -> list[ZoneDensity]:
+def zone_densities(laid: QuiltLayout, plans: Mapping[str, ZonePlan]) -> list[ZoneDensity]:
     """Of each zone over all its places, the densest first."""
     found = []
-    for key in keys:
+    for key in cloth_zones(laid):
         shapes = laid.shapes(laid.zone(key))
         area = sum(float(shape.region.area.area) * len(shape.places) for shape in shapes)
         sewn = plans[key].stitched_in_quilt if key in plans else 0.0

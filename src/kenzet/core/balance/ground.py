@@ -6,22 +6,20 @@ of another zone is labeled only where no other lies.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
-from functools import cached_property, partial
+from functools import cached_property
 
 import numpy as np
-import shapely
 from numpy.typing import NDArray
 
-from kenzet.core.geom.affine import place_all
+from kenzet.core.balance.density import cloth_zones
+from kenzet.core.balance.raster import pixels
 from kenzet.core.numbers.measure import INCH
 from kenzet.core.relief.cloth import Raster, cloth_heights
 from kenzet.core.relief.heights import Heights, Mask
-from kenzet.core.top.quilt_layout import QuiltLayout, ZoneShape
+from kenzet.core.top.quilt_layout import QuiltLayout
 
 Labels = NDArray[np.int16]
-Pixels = tuple[slice, slice, Mask]
 NONE = -1
 STRIP = INCH
 """mm: zones with so much between them that is in no zone still lie beside each other."""
@@ -35,23 +33,6 @@ _SHIFTS = (
 _LONGER = 640  # pixels along the longer side
 
 
-def pixels(raster: Raster, shape: ZoneShape, places: Iterable[str]) -> Iterator[Pixels]:
-    """At each place the rows and columns about a shape, and which of their pixels have their middle in it."""
-    height = raster.rows * raster.wide
-    for place in places:
-        placing = shape.part.places[place]
-        area = shapely.transform(shape.region.area, partial(place_all, placing))
-        shapely.prepare(area)
-        left, low, right, high = (bound / raster.wide for bound in area.bounds)
-        first, last = max(int(left), 0), min(int(right) + 1, raster.columns)
-        top, bottom = max(int(raster.rows - high), 0), min(int(raster.rows - low) + 1, raster.rows)
-        x, y = np.meshgrid(
-            (np.arange(first, last) + 0.5) * raster.wide,
-            height - (np.arange(top, bottom) + 0.5) * raster.wide,
-        )
-        yield slice(top, bottom), slice(first, last), shapely.intersects_xy(area, x, y)
-
-
 @dataclass(frozen=True)
 class Weighed:
     """A quilt on its raster: ``keys`` are the zones by label."""
@@ -62,8 +43,7 @@ class Weighed:
     @cached_property
     def keys(self) -> tuple[str, ...]:
         """Every zone of the cloth that lies anywhere."""
-        zones = self.laid.quilt.zones.items()
-        return tuple(key for key, zone in zones if self.laid.is_laid(zone) and not zone.holds_no_cloth)
+        return cloth_zones(self.laid)
 
     @cached_property
     def labels(self) -> Labels:

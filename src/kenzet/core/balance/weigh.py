@@ -46,7 +46,7 @@ class Balance:
 def weigh(laid: QuiltLayout) -> Balance:
     """Everything but threads, which hang on what she owns."""
     plans, ground = plan_quilt(laid), weighed(laid)
-    densities = zone_densities(laid, plans, ground.keys)
+    densities = zone_densities(laid, plans)
     found, cloth, busy = standings(ground), fabric_areas(ground), busy_shares(ground)
     colour = laid.quilt.kit.thread.colour
     shows = {

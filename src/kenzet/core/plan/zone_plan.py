@@ -130,6 +130,11 @@ class ZonePlan:
         """The same."""
         return {}
 
+    @cached_property
+    def _quick_gaps(self) -> dict[int, WidestGap]:
+        """The same."""
+        return {}
+
     @property
     def lines_in_quilt(self) -> int:
         """All lines of the zone over the whole quilt."""
@@ -156,8 +161,14 @@ class ZonePlan:
 
     def quick_gap(self, drawing: Drawing) -> WidestGap | None:
         """F44, or None where it takes long among thousands of lines."""
-        together = self._together(drawing)
-        return quick_gap(drawing) if len(together) == 1 else gap_together(together)
+        number = self.number_of(drawing)
+        if number not in self._quick_gaps:
+            together = self._together(drawing)
+            found = quick_gap(drawing) if len(together) == 1 else gap_together(together)
+            if found is None:
+                return None
+            self._quick_gaps[number] = found
+        return self._quick_gaps[number]
 
     def _together(self, drawing: Drawing) -> list[Drawing]:
         return [one for one in self.drawings if one is drawing or set(one.places) & set(drawing.places)]

@@ -171,7 +171,7 @@ def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> Mar
         drawings=drawn.drawings(whole),
         layers=[LayerView(layer=one, label=_LAYERS[one]) for one in layers],
         layer=layer,
-        totals=w.totals(plan_quilt(laid).values(), unit),
+        totals=w.totals(laid, plan_quilt(laid), unit),
     )
 
 

@@ -108,7 +108,7 @@ def quilt_of(kept: Kept, laid: QuiltLayout, unit: Unit) -> m.QuiltView:
         zones=[_zone(laid, key, zone, plans.get(key), unit) for key, zone in _laid_zones(laid)],
         ground=drawn.ground(kept.id, laid),
         fills=drawn.fill_kinds(),
-        totals=w.totals(plans.values(), unit),
+        totals=w.totals(laid, plans, unit),
         kit=write(quilt)["kit"],
     )
 
@@ -136,7 +136,7 @@ def touched(
         gone=_gone(before, laid) if before else [],
         ground=drawn.ground(kept.id, laid),
         kit=None if old and old.kit == quilt.kit else write(quilt)["kit"],
-        totals=w.totals(plans.values(), unit),
+        totals=w.totals(laid, plans, unit),
         views=views,
     )
 

@@ -9,6 +9,7 @@ from pydantic import Field
 from kenzet.core.errors import BadValue
 from kenzet.core.marks.sheet import SheetKind
 from kenzet.core.numbers.measure import Length
+from kenzet.core.relief.cloth import Light
 from kenzet.core.top.zone import MarkMethod
 from kenzet.formats.placement import Paper
 from kenzet.web.wire import base as m
@@ -83,3 +84,11 @@ def bar_length(body: CheckRequest, way: Literal["across", "up"]) -> Length:
         return Length.parse(getattr(body, way), body.unit)
     except BadValue as error:
         raise BadValue(error.message, way) from error
+
+
+class ReliefPng(m.Reading):
+    """The relief with ``px`` pixels an inch, lit from a side; of the back, mirrored, if wished."""
+
+    px: Annotated[int, Field(ge=2, le=20)] = 20
+    light: Light = "upper left"
+    back: bool = False

@@ -214,7 +214,7 @@ def zone_view(laid: QuiltLayout, found: ZonePlan | None, body: PlanRequest) -> Z
     places = laid.places(zone)
     place = body.place if body.place in places else next(iter(places))
     plans = plan_quilt(laid)
-    view = _zone_view(laid, zone, place, body, drawn.drawings(found), w.totals(plans.values(), body.unit))
+    view = _zone_view(laid, zone, place, body, drawn.drawings(found), w.totals(laid, plans, body.unit))
     layered = found.layered(body.layer) if found else None
     if found is None or layered is None or not layered.has_drawing_at(place):
         return view

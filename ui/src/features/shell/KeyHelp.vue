@@ -7,7 +7,7 @@ type Keys = [key: string, does: string][]
 const open = defineModel<boolean>({ required: true })
 const route = useRoute()
 const EVERYWHERE: Keys = [
-  ['1 2 3 4 5', 'Top, Fills, Kit, Marks, Stitch'], ['z  Z', 'undo, redo'], ['f  g', 'whole quilt, this block'], ['+  −', 'zoom in, out'],
+  ['1 … 6', 'Top, Fills, Balance, Kit, Marks, Stitch'], ['z  Z', 'undo, redo'], ['f  g', 'whole quilt, this block'], ['+  −', 'zoom in, out'],
   ['arrows', 'move the quilt'], ['c', 'a crosshair: arrows move it, Enter clicks, Shift-Enter adds'], ['?', 'this card'],
 ]
 const STATIONS: Record<string, { label: string; keys: Keys }> = {
@@ -17,6 +17,7 @@ const STATIONS: Record<string, { label: string; keys: Keys }> = {
     keys: [['[  ]', 'spacing: one marking step closer, wider'], ['{  }', 'angle: −5° / +5°'], [',  .', 'the line before, the next line'],
       ['e', 'the cloth in relief'], ['a  v', 'all fills that fit; the next variant'], ['Esc', 'deselect the line, then the zone']],
   },
+  balance: { label: 'Balance', keys: [['e', 'the cloth in relief'], ['d', 'firmness as a map']] },
   bench: { label: 'Ruler bench', keys: [['arrows', 'move the ruler'], ['r  [  ]', 'turn by 15 degrees, by one'], ['x', 'other side of the line'], ['l  k', 'place for the line, keep the line'], ['space', 'next line']] },
   stitch: { label: 'Stitch', keys: [['space', 'run or halt the needle'], ['←  →', 'one piece back, one on']] },
   machine: {

@@ -1,0 +1,76 @@
+"""How two zones that look alike are told apart: another spacing for one of them, such that none of its other neighbors looks like it then.
+
+A zone's density is taken to go as one by its spacing, which holds for lines, grids and echoes; what is shown after the change is
+planned anew.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+
+from kenzet.core.advice.contrast import ratio
+from kenzet.core.balance.density import WANTS_SOFT, hand
+from kenzet.core.balance.standing import Pair
+from kenzet.core.numbers.measure import MM_PER
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.top.quilt_layout import QuiltLayout
+
+LEAST = MM_PER["in"] / 4
+"""mm: nobody is told to sew closer lines."""
+
+
+@dataclass(frozen=True, slots=True)
+class Respacing:
+    """A zone's other spacing, exact mm, and how many pairs of the quilt look alike then."""
+
+    zone: str
+    spacing: Fraction
+    alike: int
+
+
+def tell_apart(
+    laid: QuiltLayout,
+    plans: Mapping[str, ZonePlan],
+    densities: Mapping[str, float],
+    pairs: Sequence[Pair],
+    pair: Pair,
+    reads: float,
+    grain: Fraction,
+) -> Respacing | None:
+    """The spacing, a whole number of ``grain``, that leaves the fewest pairs alike, the wider one of two; None where none leaves fewer
+    than there are.
+    """
+    beside = [(one.dense, one.loose) for one in pairs]
+    now = _alike(densities, beside, reads)
+    found = []
+    for zone, spacing in _tries(plans, densities, pair, reads, grain):
+        if spacing < LEAST or spacing > laid.quilt.kit.batting.limit.mm:
+            continue
+        dense = densities[zone] * float(plans[zone].drawings[0].fill.spacing.mm / spacing)
+        tighter = dense > densities[zone]
+        if tighter and laid.quilt.use in WANTS_SOFT and hand(dense, laid.quilt.use) == "stiff":
+            continue
+        found.append(Respacing(zone, spacing, _alike({**densities, zone: dense}, beside, reads)))
+    best = min(found, key=lambda one: (one.alike, -one.spacing), default=None)
+    return best if best and best.alike < now else None
+
+
+def _alike(densities: Mapping[str, float], beside: Iterable[tuple[str, str]], reads: float) -> int:
+    ratios = [ratio(densities[one], densities[other]) for one, other in beside]
+    return sum(each is not None and each < reads for each in ratios)
+
+
+def _tries(
+    plans: Mapping[str, ZonePlan], densities: Mapping[str, float], pair: Pair, reads: float, grain: Fraction
+) -> Iterable[tuple[str, Fraction]]:
+    """Either zone so much less or so much more dense than the other."""
+    for zone, other in ((pair.loose, pair.dense), (pair.dense, pair.loose)):
+        fill = plans[zone].drawings[0].fill
+        if not fill.is_spaced or fill.claimed_density is not None or not densities[zone]:
+            continue
+        wider = Fraction(float(fill.spacing.mm) * densities[zone] * reads / densities[other])
+        yield zone, -((-wider / grain).__floor__()) * grain
+        closer = Fraction(float(fill.spacing.mm) * densities[zone] / densities[other] / reads)
+        yield zone, (closer / grain).__floor__() * grain
