@@ -201,3 +201,18 @@ def test_a_texture_is_filled_freehand_without_a_ruler(client):
     events = [done(k, one, "sashing") for k, one in enumerate(view["here"]["steps"])]
     assert client.post("sewing/events", events=events).json["refused"] == []
     assert "Sashing" not in {row["name"] for row in client.post("sewing").json["zones"]}
+
+
+def test_a_log_that_was_given_out_stays_as_it_was_while_others_tell_and_look(client, conn):
+    """At the machine one request read the log while another told of a line: an error where the two met."""
+    sew(client, 4)
+    kept = client.raw.application.extensions["logs"]
+    log = kept.log(conn, client.quilt_id)
+    before = [(place, key) for place, its in log.sewn.covered.items() for key in its]
+    assert before
+    log.sewn.of("a place that nobody sewed")
+    sew(client, 9, first=5)
+    assert [(place, key) for place, its in log.sewn.covered.items() for key in its] == before
+    later = kept.log(conn, client.quilt_id)
+    assert len(later) > len(log)
+    assert sum(len(list(its)) for its in later.sewn.covered.values()) > len(before)

@@ -7,7 +7,7 @@ Times are seconds since 1970, UTC; places in the quilt are mm.
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from itertools import pairwise
 from typing import Literal
 
@@ -66,14 +66,22 @@ class Sewn:
     bobbin_threads: int = 0
 
     def of(self, place: str) -> Covered:
-        """What is sewn at a place."""
-        return self.covered.setdefault(place, Covered())
+        """What is sewn at a place; to look changes nothing."""
+        return self.covered.get(place, Covered())
+
+    def copy(self) -> Sewn:
+        """One that goes its own way from here."""
+        covered = {place: its.copy() for place, its in self.covered.items()}
+        return replace(
+            self, covered=covered, skipped={place: set(its) for place, its in self.skipped.items()}
+        )
 
     def take(self, event: Event) -> None:
         """One more; ``undone`` is for the log to do."""
-        new = sum(self.of(event.place).add(stretch) for stretch in event.sewn)
+        here = self.covered.setdefault(event.place, Covered())
+        new = sum(here.add(stretch) for stretch in event.sewn)
         out = () if event.kind == "skipped" else event.back
-        gone = sum(self.of(event.place).take_out(stretch) for stretch in out)
+        gone = sum(here.take_out(stretch) for stretch in out)
         self.lines += new - gone
         if event.freehand:
             self.freehand += new
@@ -114,6 +122,13 @@ class Log:
         self.sewn = Sewn()
         for event in events:
             self.take(event)
+
+    def copy(self) -> Log:
+        """One that goes its own way from here: what is read of this one stays as it is."""
+        other = Log()
+        other._all, other._ids, other._undone = list(self._all), set(self._ids), set(self._undone)
+        other.sewn = self.sewn.copy()
+        return other
 
     def take(self, event: Event) -> bool:
         """Whether it is news."""

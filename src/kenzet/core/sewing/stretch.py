@@ -41,6 +41,12 @@ class Covered:
     def __init__(self) -> None:
         self._spans: dict[LineKey, list[Span]] = {}
 
+    def copy(self) -> Covered:
+        """One that goes its own way from here."""
+        other = Covered()
+        other._spans = dict(self._spans)
+        return other
+
     def __iter__(self) -> Iterator[LineKey]:
         return iter(self._spans)
 

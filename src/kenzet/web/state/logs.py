@@ -23,13 +23,16 @@ class Logs:
         self._lock = threading.Lock()
 
     def log(self, conn: Any, quilt: str) -> Log:
-        """With all that has come in by now."""
+        """With all that has come in by now; what is given out is never changed."""
         with self._lock:
             log, seq = self._logs.get(quilt) or (Log(), 0)
-            for number, event in store.after(conn, quilt, seq):
-                log.take(event)
-                seq = number
-            self._logs[quilt] = (log, seq)
+            news = list(store.after(conn, quilt, seq))
+            if news:
+                log = log.copy()  # another request may be reading the one that was given out
+                for number, event in news:
+                    log.take(event)
+                    seq = number
+                self._logs[quilt] = (log, seq)
             return log
 
     def keep(self, conn: Any, quilt: str, events: Sequence[Event]) -> int:
