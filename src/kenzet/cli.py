@@ -1,4 +1,4 @@
-"""The command line: ``kenzet plan FILE.json``, ``kenzet steps FILE.json``, ``kenzet relief FILE.json OUT.png``, ``kenzet schema``, ``kenzet print FILE.pdf`` and ``kenzet sew QUILT``. Needs no
+"""The command line: ``kenzet plan FILE.json``, ``kenzet steps FILE.json``, ``kenzet relief FILE.json OUT.png``, ``kenzet propose FILE.json --out DIR``, ``kenzet schema``, ``kenzet print FILE.pdf`` and ``kenzet sew QUILT``. Needs no
 database.
 """
 
@@ -11,14 +11,18 @@ import sys
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from pathlib import Path
-from typing import get_args
+from typing import Any, get_args
 
 from kenzet.core.errors import BadValue, KenzetError
+from kenzet.core.proposals.candidates import SKILLS
+from kenzet.core.proposals.propose import AIMS, Proposal, Wish, open_zones, propose
 from kenzet.core.relief.cloth import Light
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.formats import plan_file
 from kenzet.formats.plan_json import plan_json
 from kenzet.formats.relief_picture import longer_side, relief_picture
+from kenzet.say.proposal_words import proposal_figures, proposal_view
+from kenzet.say.words import plain
 from kenzet.standins.machine import MachineStandIn, over_the_wire, quilt_called
 from kenzet.standins.printer import PrinterStandIn, png
 from kenzet.web.dry_run import Mishaps, dry_run
@@ -38,6 +42,8 @@ def main(arguments: Sequence[str] | None = None) -> int:
             _steps(chosen)
         elif chosen.command == "relief":
             _relief(chosen)
+        elif chosen.command == "propose":
+            _propose(chosen)
         else:
             quilt = plan_file.load(chosen.file.read_bytes())
             print(json.dumps(plan_json(QuiltLayout(quilt)), indent=1))
@@ -71,6 +77,11 @@ def _parser() -> argparse.ArgumentParser:
             "relief", help="draw the quilted cloth of a quilt plan under raking light, as PNG"
         )
     )
+    _asks_proposals(
+        commands.add_parser(
+            "propose", help="write whole plans for a quilt, each a plan file, and print their figures as JSON"
+        )
+    )
     commands.add_parser("schema", help="print the JSON schema of the plan format")
     _asks_print(
         commands.add_parser("print", help="print a PDF on the stand-in of a printer, page by page, as PNG")
@@ -100,6 +111,55 @@ def _relief(chosen: argparse.Namespace) -> None:
     laid = QuiltLayout(plan_file.load(chosen.file.read_bytes()))
     longer = longer_side(laid, chosen.px)
     chosen.out.write_bytes(relief_picture(laid, longer, chosen.light, chosen.back, "png"))
+
+
+def _asks_proposals(propose: argparse.ArgumentParser) -> None:
+    propose.add_argument("file", type=Path)
+    propose.add_argument("--out", type=Path, required=True, metavar="DIR", help="where the plan files go")
+    propose.add_argument("--hours", type=float, help="at most so many")
+    propose.add_argument("--kinds", type=int, default=3, help="so many kinds of fill at most, 1 to 12")
+    propose.add_argument(
+        "--skill", choices=SKILLS, action="append", help="what you sew; given again for more"
+    )
+    propose.add_argument("--all", action="store_true", help="zones that have a fill get another one too")
+    propose.add_argument("--unit", choices=("in", "mm"), default="in")
+
+
+def _propose(chosen: argparse.Namespace) -> None:
+    if not 1 <= chosen.kinds <= 12 or (chosen.hours is not None and chosen.hours <= 0):
+        raise BadValue("Wanted are 1 to 12 kinds of fill, and more than 0 hours.")
+    laid = QuiltLayout(plan_file.load(chosen.file.read_bytes()))
+    zones = open_zones(laid, everything=chosen.all)
+    skills = frozenset(chosen.skill or ("straight", "curves"))
+    chosen.out.mkdir(parents=True, exist_ok=True)
+    found: list[Proposal] = []
+    told: list[dict[str, Any]] = []
+    with _solver_on_stderr():
+        for aim in AIMS:
+            try:
+                one = propose(laid, Wish(aim, zones, chosen.hours, chosen.kinds, skills), found)
+            except BadValue as none:
+                if not found:
+                    raise
+                told.append({"aim": aim, "none": none.message})
+                continue
+            found.append(one)
+            view, file = proposal_view(one, {}, chosen.unit), chosen.out / f"{aim}.json"
+            file.write_bytes(plan_file.dump(one.laid.quilt))
+            rows = [*proposal_figures(one), *view.rows]
+            figures = {plain(row.label): plain(row.words) for row in rows}
+            fills = {zone.zone: plain(zone.words) for zone in view.zones}
+            told.append(
+                {
+                    "aim": aim,
+                    "file": str(file),
+                    "says": view.sentence,
+                    "figures": figures,
+                    "fills": fills,
+                    "from_best": round(one.choice.gap, 6),
+                }
+            )
+    print(json.dumps(told, indent=1))
 
 
 def _asks_steps(steps: argparse.ArgumentParser) -> None:

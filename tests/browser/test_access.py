@@ -119,6 +119,13 @@ def firmness(page):
     page.get_by_test_id("firmness-key").wait_for()
 
 
+def plans(page):
+    balance(page)
+    page.get_by_test_id("propose-open").click()
+    page.get_by_test_id("propose").click()
+    page.get_by_test_id("plan-quick").wait_for(timeout=60_000)
+
+
 def marks(page):
     page.keyboard.press("5")
     choose(page, "Star background")
@@ -163,7 +170,7 @@ def keys(page):
 
 
 STATES = [
-    home, new_quilt, *(top(name) for name in ("layout", "blocks", "fabrics", "zones", "photo", "quilt")), zone, ruler, other_fills, gallery, balance, firmness,
+    home, new_quilt, *(top(name) for name in ("layout", "blocks", "fabrics", "zones", "photo", "quilt")), zone, ruler, other_fills, gallery, balance, firmness, plans,
     kit, thing, marks, table_, stitch, a_block, machine, broke, keys,
 ]  # fmt: skip
 

@@ -13,12 +13,12 @@ from kenzet.core.balance.weigh import Balance
 from kenzet.core.kit.things import Thing
 from kenzet.core.numbers.measure import COARSE, INCH, Unit, in_words
 from kenzet.core.route.quilt import QuiltRoute
+from kenzet.core.route.quilt_needle import whole_needle
 from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
 from kenzet.say.balance_advice import GRAIN, UNEVEN, BalanceTold, known
 from kenzet.say.fill_words import about_minutes
-from kenzet.say.route_figures import whole_needle
 from kenzet.say.whereabouts import place_name
 
 HAND_COLOURS: dict[Hand, str] = {

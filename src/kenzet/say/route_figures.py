@@ -8,9 +8,9 @@ from kenzet.core.numbers.measure import COARSE, METRE, YARD, Unit, long_figure
 from kenzet.core.route.bobbins import Leg as BobbinLeg
 from kenzet.core.route.bobbins import bobbin_changes
 from kenzet.core.route.bulk import least_in_throat
-from kenzet.core.route.needle import TAIL, Needle, needle, repeated_leg, thread
+from kenzet.core.route.needle import TAIL, Needle, repeated_leg, thread
 from kenzet.core.route.quilt import QuiltRoute
-from kenzet.core.route.turns import all_pivots
+from kenzet.core.route.quilt_needle import hands_at_work, whole_needle
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.ruler.offset_sums import whole_stitches
 from kenzet.core.top.quilt_layout import QuiltLayout
@@ -28,18 +28,6 @@ def route_rows(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[w.Row]:
     cost = whole_needle(laid, found)
     rows = [*way_rows(found.stitched, found.travelled, found.stops, unit), *needle_rows(cost, unit)]
     return [*rows, *_bobbin_rows(laid, found), *hand_rows(laid_down, turns)]
-
-
-def hands_at_work(found: QuiltRoute) -> tuple[int, int]:
-    """How often a line is begun, and how often the quilt is turned at the needle."""
-    routes = [found.routes[visit.route] for visit in found.visits]
-    return sum(len(one.unit.courses) for one in routes), sum(all_pivots(one) for one in routes)
-
-
-def whole_needle(laid: QuiltLayout, found: QuiltRoute) -> Needle:
-    """What the whole route takes."""
-    quilt = laid.quilt
-    return needle(quilt.kit, quilt.stitching, found.sewn, found.travelled, *hands_at_work(found), found.stops)
 
 
 def hand_rows(laid_down: int, turns: int) -> list[w.Row]:

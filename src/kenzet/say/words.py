@@ -285,7 +285,7 @@ def _widest(plans: Mapping[str, ZonePlan], unit: Unit) -> list[Total]:
     widest = found[0][0]
     how = [f"{name}: {in_words(width, unit, COARSE[unit])}" for width, name in found]
     words: Words = [shown(widest, unit, COARSE[unit], about=True)]
-    return [Total(label="Widest gap", words=words, amount=round(widest, 1), how=_how(how))]
+    return [Total(label="Widest gap in fills", words=words, amount=round(widest, 1), how=_how(how))]
 
 
 def _firmness(laid: QuiltLayout, plans: Mapping[str, ZonePlan], unit: Unit) -> list[Total]:

@@ -25,6 +25,7 @@ from kenzet.web.marks import marks
 from kenzet.web.photos import photos
 from kenzet.web.pin_options import pins
 from kenzet.web.printers import printers
+from kenzet.web.proposals import proposals
 from kenzet.web.quilts import quilts
 from kenzet.web.recipes import recipes
 from kenzet.web.relief import relief
@@ -88,6 +89,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(table)
     app.register_api(job)
     app.register_api(balance)
+    app.register_api(proposals)
     app.register_api(relief)
     app.register_api(route)
     app.register_api(pins)

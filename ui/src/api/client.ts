@@ -91,6 +91,12 @@ export const api = {
     unwrap(client.GET('/api/quilts/{quilt}', { params: { ...params(quilt), query: { unit } } })),
   balance: (quilt: string, unit: Unit, reads: number, signal: AbortSignal) =>
     unwrap(client.GET('/api/quilts/{quilt}/balance', { params: { ...params(quilt), query: { unit, reads } }, signal })),
+  propose: (quilt: string, body: Partial<Views['ProposalRequest']>, signal: AbortSignal) =>
+    unwrap(client.POST('/api/quilts/{quilt}/proposals', { params: params(quilt), body: body as Views['ProposalRequest'], signal })),
+  proposalFigures: (quilt: string, proposal: string) =>
+    unwrap(client.GET('/api/quilts/{quilt}/proposals/{proposal}/figures', { params: { path: { quilt, proposal } } })),
+  proposalFills: (quilt: string, proposal: string) =>
+    unwrap(client.GET('/api/quilts/{quilt}/proposals/{proposal}', { params: { path: { quilt, proposal } } })),
   preview: (quilt: string, body: Views['PlanRequest'], signal: AbortSignal) =>
     unwrap(client.POST('/api/quilts/{quilt}/preview', { params: params(quilt), body, signal })),
   ruler: (quilt: string, body: Views['RulerRequest'], signal: AbortSignal) =>

@@ -622,6 +622,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/proposals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The next plan. It changes nothing until it is taken. */
+        post: operations["proposals_propose_one_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/proposals/{proposal}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What taking it sets. */
+        get: operations["proposals_fills_of__proposal__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/proposals/{proposal}/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What it takes; its route is looked for meanwhile. */
+        get: operations["proposals_figures_of__proposal__figures_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/proposals/{proposal}/relief.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The quilt as it would look. */
+        get: operations["proposals_picture__proposal__relief_jpg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/redo": {
         parameters: {
             query?: never;
@@ -1870,7 +1938,7 @@ export interface components {
          */
         BroughtView: {
             /** Change */
-            change: components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetDrawnToo"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["FillAlike"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetLineEnds"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSewingOrder"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["Surround"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"];
+            change: components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetDrawnToo"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["FillAlike"] | components["schemas"]["SetFills"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetLineEnds"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSewingOrder"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["Surround"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"];
             /** Fabrics */
             fabrics: {
                 [key: string]: string;
@@ -1953,7 +2021,7 @@ export interface components {
              * Change
              * @default null
              */
-            change: (components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetDrawnToo"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["FillAlike"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetLineEnds"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSewingOrder"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["Surround"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"]) | null;
+            change: (components["schemas"]["SetApart"] | components["schemas"]["AddApplique"] | components["schemas"]["RemoveApplique"] | components["schemas"]["SetArrangement"] | components["schemas"]["SetBlock"] | components["schemas"]["RemoveBlock"] | components["schemas"]["SetBorders"] | components["schemas"]["Bring"] | components["schemas"]["Cloth"] | components["schemas"]["CopyBlock"] | components["schemas"]["SetCount"] | components["schemas"]["CutZone"] | components["schemas"]["SetGrid"] | components["schemas"]["SetDrawnToo"] | components["schemas"]["SetFabric"] | components["schemas"]["RemoveFabric"] | components["schemas"]["SetFill"] | components["schemas"]["FillAlike"] | components["schemas"]["SetFills"] | components["schemas"]["SetGround"] | components["schemas"]["JoinAgain"] | components["schemas"]["KeepLine"] | components["schemas"]["SetKit"] | components["schemas"]["SetLayers"] | components["schemas"]["SetLaying"] | components["schemas"]["SetLineEnds"] | components["schemas"]["SetMarkWith"] | components["schemas"]["SetMarking"] | components["schemas"]["SetMeasured"] | components["schemas"]["Rename"] | components["schemas"]["AddBlock"] | components["schemas"]["SetPattern"] | components["schemas"]["SetOver"] | components["schemas"]["OwnBlock"] | components["schemas"]["Paint"] | components["schemas"]["SetPins"] | components["schemas"]["SetQuilt"] | components["schemas"]["Recolour"] | components["schemas"]["SetSashing"] | components["schemas"]["BendSeam"] | components["schemas"]["DrawSeams"] | components["schemas"]["RemoveSeams"] | components["schemas"]["SetSewingOrder"] | components["schemas"]["SetSizes"] | components["schemas"]["SetStandOff"] | components["schemas"]["SetStitching"] | components["schemas"]["Surround"] | components["schemas"]["TakeUpLine"] | components["schemas"]["PutTogether"] | components["schemas"]["Turn"] | components["schemas"]["MakeZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["NameZone"]) | null;
             /**
              * Joins
              * @default false
@@ -5566,6 +5634,108 @@ export interface components {
             type: string;
         };
         /**
+         * ProposalFigures
+         * @description Time, thread cuts and marks of a proposal.
+         */
+        ProposalFigures: {
+            /** Rows */
+            rows: components["schemas"]["Row"][];
+        };
+        /**
+         * ProposalFills
+         * @description The fills of a proposal, by zone.
+         */
+        ProposalFills: {
+            /** Fills */
+            fills: {
+                [key: string]: components["schemas"]["Lines"] | components["schemas"]["Grid"] | components["schemas"]["Pairs"] | components["schemas"]["Beside"] | components["schemas"]["Fan"] | components["schemas"]["Scattered"] | components["schemas"]["Keys"] | components["schemas"]["Chevrons"] | components["schemas"]["Inset"] | components["schemas"]["CornerCuts"] | components["schemas"]["FrameEcho"] | components["schemas"]["HalvedTriangle"] | components["schemas"]["Echo"] | components["schemas"]["Pinned"] | components["schemas"]["Spiral"] | components["schemas"]["Retraced"] | components["schemas"]["Zigzag"] | components["schemas"]["ZigzagRows"] | components["schemas"]["RuledZigzag"] | components["schemas"]["Waves"] | components["schemas"]["WaveBorder"] | components["schemas"]["CurvedRows"] | components["schemas"]["Scallops"] | components["schemas"]["Clamshell"] | components["schemas"]["Shells"] | components["schemas"]["Hourglass"] | components["schemas"]["Continuous"] | components["schemas"]["SCurves"] | components["schemas"]["Through"] | components["schemas"]["Sunburst"] | components["schemas"]["Channel"] | components["schemas"]["FreehandTexture"];
+            };
+        };
+        /**
+         * ProposalRequest
+         * @description What she wants. ``scope`` says whether only zones without a fill get one, or all. ``shown`` are plans to leave behind; with ``base`` the next one is a ``move``
+         *     on from that. ``reads`` is the ratio from which two zones look different.
+         */
+        ProposalRequest: {
+            /**
+             * Aim
+             * @default quick
+             * @enum {string}
+             */
+            aim: "quick" | "texture" | "straight" | "soft";
+            /**
+             * Base
+             * @default null
+             */
+            base: string | null;
+            /**
+             * Hours
+             * @default null
+             */
+            hours: number | null;
+            /**
+             * Kinds
+             * @default 3
+             */
+            kinds: number;
+            /**
+             * Move
+             * @default null
+             */
+            move: ("another" | "quicker" | "softer" | "contrast") | null;
+            /**
+             * Reads
+             * @default 2
+             */
+            reads: number;
+            /**
+             * Scope
+             * @default open
+             * @enum {string}
+             */
+            scope: "open" | "all";
+            /**
+             * Shown
+             * @default []
+             */
+            shown: string[];
+            /**
+             * Skills
+             * @default [
+             *       "straight",
+             *       "curves"
+             *     ]
+             */
+            skills: ("straight" | "curves" | "freehand")[];
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
+         * ProposalView
+         * @description A whole plan; ``key`` takes it.
+         */
+        ProposalView: {
+            /**
+             * Aim
+             * @enum {string}
+             */
+            aim: "quick" | "texture" | "straight" | "soft";
+            /** Key */
+            key: string;
+            /** Rows */
+            rows: components["schemas"]["Row"][];
+            /** Sentence */
+            sentence: string;
+            /** Title */
+            title: string;
+            /** Zones */
+            zones: components["schemas"]["ZoneFill"][];
+        };
+        /**
          * PutTogether
          * @description The last cut of a zone is taken back: all its pieces become one zone with the chosen one's fill.
          */
@@ -6904,6 +7074,21 @@ export interface components {
             place: string | null;
             /** Zone */
             zone: string;
+        };
+        /**
+         * SetFills
+         * @description Fills for several zones at once, as a whole plan is taken.
+         */
+        SetFills: {
+            /** Fills */
+            fills: {
+                [key: string]: unknown;
+            };
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fills";
         };
         /**
          * SetGrid
@@ -9316,6 +9501,18 @@ export interface components {
             thickness: string;
         };
         /**
+         * ZoneFill
+         * @description What a zone gets.
+         */
+        ZoneFill: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
+            /** Zone */
+            zone: string;
+        };
+        /**
          * ZoneInfo
          * @description A zone as the whole quilt shows it; ``cut`` where it is a piece of one, ``on_top`` where it lies on others, ``stands_off`` where it could.
          */
@@ -10720,6 +10917,137 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ZoneView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    proposals_propose_one_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposalRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    proposals_fills_of__proposal__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+                proposal: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalFills"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    proposals_figures_of__proposal__figures_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+                proposal: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalFigures"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    proposals_picture__proposal__relief_jpg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+                proposal: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
                 };
             };
             /** @description Refused: what is wrong, and in which field */

@@ -20,8 +20,7 @@ from kenzet.core.plan.drawing import Drawing, draw
 from kenzet.core.plan.planner import check_hollow, kit_of, least_line
 from kenzet.core.plan.zone_plan import ZonePlan, site_at
 from kenzet.core.route.needle import STOP_S
-from kenzet.core.route.network import is_curved
-from kenzet.core.route.turns import sharp_turns
+from kenzet.core.route.turns import turns_along
 from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.quilt_layout import QuiltLayout, ZoneShape
 from kenzet.core.top.stitching import Stitching
@@ -77,15 +76,12 @@ _MARK_S = 15.0
 """To draw a line; ours."""
 
 
-def effort(plan: ZonePlan, drawing: Drawing, stitching: Stitching) -> Effort:
-    """An estimate for one place at her pace: needle time, pivots, ruler shifts, thread stops and marks (F42)."""
+def needle_minutes(plan: ZonePlan, drawing: Drawing, stitching: Stitching) -> tuple[float, int]:
+    """F42 at one place at her pace, without travelling, thread stops and marks; and the ``ease`` of ``Effort``."""
     pace = stitching.pace
-    traced = [trace.polyline for trace in drawing.traces]
-    pivots = sum(sharp_turns(line) for line in traced)
-    curved = sum(is_curved(line) for line in traced) > len(traced) / 2
+    pivots, on_arcs = turns_along([trace.path for trace in drawing.traces])
+    curved = on_arcs.sum() > len(on_arcs) / 2
     ease = 4 if drawing.hints else 3 if curved else 2 if pivots else 1
-    marks = len(plan.references(drawing).marked) if drawing.fill.sewn else drawing.lines
-    stops = thread_stops(drawing, float(stitching.longest_step.mm) if stitching.steps == "allowed" else 0.0)
     walking = plan.kit.sew_with == "walking foot"
     along = (
         pace.freehand
@@ -97,7 +93,14 @@ def effort(plan: ZonePlan, drawing: Drawing, stitching: Stitching) -> Effort:
         else pace.straight
     )
     laid = 0 if walking or ease == 4 else drawing.lines + pivots
-    needle = drawing.stitched / float(along.mm) + (laid * pace.lay + pivots * pace.turn) / 60
+    return drawing.stitched / float(along.mm) + (laid * pace.lay + pivots * pace.turn) / 60, ease
+
+
+def effort(plan: ZonePlan, drawing: Drawing, stitching: Stitching) -> Effort:
+    """An estimate for one place at her pace: needle time, pivots, ruler shifts, thread stops and marks (F42)."""
+    needle, ease = needle_minutes(plan, drawing, stitching)
+    marks = len(plan.references(drawing).marked) if drawing.fill.sewn else drawing.lines
+    stops = thread_stops(drawing, float(stitching.longest_step.mm) if stitching.steps == "allowed" else 0.0)
     around = (stops * STOP_S[stitching.ends] + marks * _MARK_S) / 60
     return Effort(needle + around, needle, drawing.lines, marks, stops, ease)
 
@@ -130,12 +133,12 @@ def candidates(kind: str, given: dict[str, object] | None = None) -> Iterable[Fi
         yield default_fill(kind, {k: v for k, v in given.items() if k in ("kind", "spacing")})
     for share in _SHARES:
         try:
-            yield _scaled(FILLS[kind].model_validate({}), share)
+            yield scaled(FILLS[kind].model_validate({}), share)
         except ValidationError:
             return
 
 
-def _scaled(fill: Fill, share: Fraction) -> Fill:
+def scaled(fill: Fill, share: Fraction) -> Fill:
     """``fill`` with all its lengths times ``share``, to whole sixteenths."""
     if share == 1:
         return fill

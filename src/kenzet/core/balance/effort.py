@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kenzet.core.advice.suited_fills import effort
+from kenzet.core.advice.suited_fills import needle_minutes
 from kenzet.core.fills import Fill
 from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.region import Point
@@ -53,8 +53,7 @@ def asked(laid: QuiltLayout, plan: ZonePlan) -> Asked:
     """Of a whole zone over the quilt: its own lines at the needle. Threads run on from zone to zone: their ends are those of blocks."""
     minutes, places = 0.0, set[str]()
     for drawing in plan.drawings:
-        one = effort(plan, drawing, laid.quilt.stitching)
-        minutes += one.needle * len(drawing.places)
+        minutes += needle_minutes(plan, drawing, laid.quilt.stitching)[0] * len(drawing.places)
         places |= set(drawing.places)
     return Asked(minutes, 0, len(places))
 
@@ -90,7 +89,7 @@ def accents(laid: QuiltLayout, plans: Mapping[str, ZonePlan]) -> list[Accent]:
                 continue
             kind = type(drawing.fill)
             spots.setdefault(kind, []).extend(_spots(drawing))
-            spent = effort(plan, drawing, laid.quilt.stitching).needle * len(drawing.places)
+            spent = needle_minutes(plan, drawing, laid.quilt.stitching)[0] * len(drawing.places)
             minutes[kind] = minutes.get(kind, 0.0) + spent
     found = []
     for kind, all_ in spots.items():

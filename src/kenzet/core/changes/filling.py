@@ -34,6 +34,21 @@ class SetFill(Change):
         return with_fill(laid.quilt, self.zone, self.fill, self.place or ""), f"{zone.name}: {said}"
 
 
+class SetFills(Change):
+    """Fills for several zones at once, as a whole plan is taken."""
+
+    kind: Literal["fills"] = "fills"
+    fills: Annotated[dict[Key, AnyFill], Field(min_length=1, max_length=400)]
+
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+        """What was sewn on top of the first fill goes with it. Raises Unknown for a zone that is not there."""
+        quilt = laid.quilt
+        for key, fill in self.fills.items():
+            laid.zone(key)
+            quilt = with_zone(quilt, key, fill=fill, left_open=False, drawn_too=(), over=None)
+        return quilt, f"fills for {len(self.fills)} zones"
+
+
 def with_fill(quilt: Quilt, key: str, fill: AnyFill | None, place: str) -> Quilt:
     """The quilt with ``fill`` in zone ``key``: everywhere, or at ``place`` if that is treated apart."""
     zone = quilt.zones[key]

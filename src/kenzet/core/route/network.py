@@ -53,13 +53,8 @@ class Course:
     @cached_property
     def curved(self) -> bool:
         """Whether it mostly consists of the short sides of which curves are drawn."""
-        return is_curved(self.line)
-
-
-def is_curved(line: Floats) -> bool:
-    """Whether a polyline mostly consists of the short sides of which curves are drawn."""
-    sides = np.hypot(*np.diff(line, axis=0).T)
-    return float(sides[sides < CURVES].sum()) > float(sides.sum()) / 2
+        sides = np.hypot(*np.diff(self.line, axis=0).T)
+        return float(sides[sides < CURVES].sum()) > float(sides.sum()) / 2
 
 
 @dataclass(frozen=True, eq=False)

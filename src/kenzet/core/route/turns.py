@@ -3,11 +3,16 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
 import numpy as np
+from numpy.typing import NDArray
 
+from kenzet.core.geom.arc_arrays import arc_lengths
+from kenzet.core.geom.paths import Path, end_to_end
 from kenzet.core.geom.region import Floats
 from kenzet.core.route.euler_walk import Leg, Run
+from kenzet.core.route.network import CURVES
 from kenzet.core.route.unit_route import UnitRoute
 
 _PIVOT = math.radians(20)
@@ -18,18 +23,20 @@ def is_freehand(one: UnitRoute, leg: Leg) -> bool:
     return leg.sews and one.unit.courses[int(one.network.courses[leg.edge])].freehand
 
 
-def sharp_turns(line: Floats) -> int:
-    """How often the quilt is turned at the needle along a polyline (n, 2)."""
-    return _sharp(_angles(line))
-
-
-def _angles(line: Floats) -> Floats:
-    ways = np.diff(line, axis=0)
-    return np.asarray(np.arctan2(ways[:, 1], ways[:, 0]))
-
-
-def _sharp(angles: Floats) -> int:
-    return int((np.abs(_turn(np.diff(angles))) > _PIVOT).sum())
+def turns_along(paths: Sequence[Path]) -> tuple[int, NDArray[np.bool_]]:
+    """How often the quilt is turned at the needle along ``paths``, and which of them mostly run on arcs or the short sides of drawn curves."""
+    if not paths:
+        return 0, np.zeros(0, dtype=bool)
+    vertices, owner = end_to_end(paths)
+    goes_on = owner[1:] == owner[:-1]
+    way = vertices[1:, :2] - vertices[:-1, :2]
+    along, half = np.arctan2(way[:, 1], way[:, 0]), 2 * np.arctan(vertices[:-1, 2])
+    sharp = np.abs(_turn((along - half)[1:] - (along + half)[:-1])) > _PIVOT
+    size = np.where(goes_on, arc_lengths(np.hypot(way[:, 0], way[:, 1]), vertices[:-1, 2]), 0.0)
+    round_ = np.where((vertices[:-1, 2] != 0.0) | (size < CURVES), size, 0.0)
+    of = owner[:-1]
+    curved = np.bincount(of, round_, len(paths)) > np.bincount(of, size, len(paths)) / 2
+    return int((sharp & goes_on[1:] & goes_on[:-1]).sum()), curved
 
 
 def pivots(one: UnitRoute, run: Run) -> int:
@@ -41,8 +48,9 @@ def pivots(one: UnitRoute, run: Run) -> int:
             continue
         path = one.network.paths[leg.edge]
         line = path[::-1] if leg.back else path
-        angles = _angles(line)
-        many += _sharp(angles)
+        ways = np.diff(line, axis=0)
+        angles = np.arctan2(ways[:, 1], ways[:, 0])
+        many += int((np.abs(_turn(np.diff(angles))) > _PIVOT).sum())
         if before is not None:
             many += int(abs(float(_turn(np.array([angles[0] - before]))[0])) > _PIVOT)
         before = float(angles[-1])

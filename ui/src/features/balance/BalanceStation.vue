@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Balance: how the quilted cloth will look and feel, before it is sewn. */
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import CanvasKey from '../../canvas/CanvasKey.vue'
 import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
 import { useCanvasKeys } from '../../canvas/keys'
@@ -15,7 +15,9 @@ import { useExports } from '../../state/exports'
 import { useKit } from '../../state/kit'
 import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
+import { useProposals } from '../../state/proposals'
 import BarRows from './BarRows.vue'
+import ProposalsBoard from './ProposalsBoard.vue'
 import ThreadTable from './ThreadTable.vue'
 import ToldList from './ToldList.vue'
 
@@ -26,6 +28,8 @@ const zone = useZone()
 const balance = useBalance()
 const kit = useKit()
 const exports = useExports()
+const plans = useProposals()
+const route = useRoute()
 const router = useRouter()
 const canvas = ref<InstanceType<typeof QuiltCanvas>>()
 const raised = ref<'' | 'relief' | 'density'>('relief')
@@ -41,8 +45,12 @@ useCanvasKeys(canvas)
 onMounted(() => {
   balance.open = true
   void balance.look()
+  if ('propose' in route.query) plans.show()
 })
-onBeforeUnmount(() => balance.close())
+onBeforeUnmount(() => {
+  balance.close()
+  plans.close()
+})
 
 const gapRadius = (at: number[]) => view.value?.gaps.find((gap) => gap.at[0] === at[0] && gap.at[1] === at[1])?.radius ?? 40
 function show(at: number[]) {
@@ -91,8 +99,10 @@ async function use(thread: string) {
         <CanvasKey v-else-if="!raised" :shows="['stitches']" />
       </template>
     </QuiltCanvas>
+    <ProposalsBoard v-if="plans.open" />
     <template #slip>
       <h2>Balance</h2>
+      <v-btn class="chip propose" data-testid="propose-open" @click="plans.show()">Propose whole plans …</v-btn>
       <p v-if="balance.trouble" class="card madder" role="alert">{{ balance.trouble }} <v-btn class="plain" @click="balance.look()">Try again</v-btn></p>
       <p v-if="!view && !balance.trouble" role="status">Weighing the quilt …</p>
       <template v-if="view">
@@ -155,6 +165,7 @@ async function use(thread: string) {
 </template>
 
 <style scoped>
+.propose { justify-self: start; }
 .sums { display: grid; grid-template-columns: 1fr 1fr 1fr; gap: 6px; margin: 0; }
 .sums div { border: 1px solid var(--rule); border-radius: 10px; padding: 6px 10px; background: var(--field); }
 dt { font-size: 13px; color: var(--soft); }

@@ -119,7 +119,8 @@ useCanvasKeys(canvas)
         <p v-if="zone.key && zone.wrong" class="card madder" role="alert" data-testid="zone-trouble">{{ zone.wrong.message }} <v-btn class="plain" @click="zone.choose(zone.key)">Try again</v-btn></p>
         <p v-if="loose" class="card tip">This patch belongs to no zone yet. <v-btn class="plain" data-testid="zone-of-patch" @click="makeZone()">Make a zone of it</v-btn></p>
         <p v-if="!quilt.zones.length" class="card tip">No zones yet. Select the patches you want to quilt together. <v-btn class="plain" data-testid="to-zones" @click="makeZone()">Choose patches</v-btn></p>
-        <ZoneList v-else :zones="quilt.zones" lead="Click a patch on the quilt to choose its zone, or choose one here." @choose="choose" />
+        <router-link v-else-if="quilt.zones.some((one) => !one.drawings.length)" class="plain" :to="{ name: 'balance', params: { quilt: quilt.id }, query: { propose: '' } }" data-testid="to-proposals">Not sure what to quilt? See whole plans</router-link>
+        <ZoneList v-if="quilt.zones.length" :zones="quilt.zones" lead="Click a patch on the quilt to choose its zone, or choose one here." @choose="choose" />
       </template>
     </template>
   </StationPage>

@@ -1,0 +1,1 @@
+"""Whole plans for a quilt: a fill for every zone, chosen together."""

@@ -1,0 +1,104 @@
+"""A whole plan that is proposed, in words: what it does in one sentence, and its figures, which are the plan's own."""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Mapping
+
+from kenzet.core.balance.density import hand
+from kenzet.core.balance.weigh import threads_for, weigh
+from kenzet.core.kit.things.supplies import Thread
+from kenzet.core.marks.totals import totals_of
+from kenzet.core.numbers.measure import COARSE, Unit
+from kenzet.core.plan.planner import plan_quilt
+from kenzet.core.proposals.propose import Aim, Proposal
+from kenzet.core.tolerances import VISIBLE
+from kenzet.say import words as w
+
+TITLES: dict[Aim, str] = {
+    "quick": "Quickest", "texture": "Most texture", "straight": "All straight lines", "soft": "Softest",
+}  # fmt: skip
+_LOOSE = {"soft", "loose"}
+
+
+class ZoneFill(w.Said):
+    """What a zone gets."""
+
+    zone: str
+    name: str
+    words: w.Words
+
+
+class ProposalView(w.Said):
+    """A whole plan; ``key`` takes it."""
+
+    key: str
+    aim: Aim
+    title: str
+    sentence: str
+    rows: list[w.Row]
+    zones: list[ZoneFill]
+
+
+def key_of(proposal: Proposal) -> str:
+    """The same for the same fills."""
+    told = "|".join(f"{zone}:{fill.model_dump_json()}" for zone, fill in sorted(proposal.fills.items()))
+    return hashlib.blake2b(told.encode(), digest_size=8).hexdigest()
+
+
+def proposal_view(proposal: Proposal, threads: Mapping[str, Thread], unit: Unit) -> ProposalView:
+    """Planned and weighed as it will be if it is taken."""
+    laid = proposal.laid
+    found = weigh(laid)
+    ranked, _ = threads_for(laid, found, threads)
+    widest = max((gap for gap in found.gaps if gap.zone in proposal.fills), key=lambda gap: gap.width)
+    alike = sum(pair.alike(proposal.wish.reads) for pair in found.pairs)
+    feels = f"{hand(found.spread.mean, laid.quilt.use)}, {w.density(found.spread.mean, unit)}"
+    rows = [
+        w.Row(label=["On the whole"], words=[feels]),
+        w.Row(label=["Widest gap"], words=[w.shown(widest.width, unit, COARSE[unit], about=True)]),
+        w.Row(label=["Neighbors that look alike"], words=[w.many(alike, "pair") if alike else "none"]),
+    ]
+    if ranked:
+        rows.append(w.Row(label=["Thread that shows least"], words=[ranked[0].thread.name]))
+    return ProposalView(
+        key=key_of(proposal),
+        aim=proposal.wish.aim,
+        title=TITLES[proposal.wish.aim],
+        sentence=_sentence(proposal, float(laid.quilt.kit.batting.limit.mm) >= widest.width - VISIBLE),
+        rows=rows,
+        zones=[
+            ZoneFill(
+                zone=key,
+                name=laid.zone(key).name,
+                words=[f"{fill.label}, ", w.shown(fill.spacing.mm, unit, about=True)],
+            )
+            for key, fill in proposal.fills.items()
+        ],
+    )
+
+
+def proposal_figures(proposal: Proposal) -> list[w.Row]:
+    """What it takes: its own route and marks, which are found as if it were taken."""
+    laid = proposal.laid
+    marks = totals_of(plan_quilt(laid).values())
+    route = proposal.route
+    return [
+        w.Row(label=["Sewing time, about"], words=[w.minutes(60 * proposal.minutes)]),
+        w.Row(label=["Thread cuts on the way"], words=[f"{route.stops:,}" if route.stops else "none"]),
+        w.Row(label=["Marks to draw"], words=[f"{w.number(marks.marks)}, {w.minutes(marks.seconds)}"]),
+    ]
+
+
+def _sentence(proposal: Proposal, allowed: bool) -> str:
+    kinds = len({type(fill) for fill in proposal.fills.values()})
+    fills = w.many(kinds, "kind of fill", "kinds of fill")
+    aim = proposal.wish.aim
+    if aim == "texture":
+        return f"Loose in “{proposal.laid.zone(proposal.focus).name}”, dense around it, so that it stands up; {fills}."
+    said = {
+        "quick": f"The fewest minutes at the needle, with {fills}.",
+        "straight": f"Straight lines only, at spacings that your ruler has; {fills}.",
+        "soft": f"Lines as far apart as they can be, so that it drapes; {fills}.",
+    }[aim]
+    return said if allowed else f"{said} One gap is wider than the batting allows."

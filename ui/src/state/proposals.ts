@@ -1,0 +1,119 @@
+/** Whole plans to choose from: asked for one after another, each shown as soon as it is found; what it takes in time follows. */
+import { useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { api, Problem, type Views } from '../api/client'
+import { useQuilt } from './quilt'
+
+export type Aim = Views['ProposalRequest']['aim']
+export type Move = NonNullable<Views['ProposalRequest']['move']>
+export type Skill = NonNullable<Views['ProposalRequest']['skills']>[number]
+export interface Card {
+  view: Views['ProposalView']
+  /** time, cuts and marks, once its route is found */
+  figures?: Views['Row'][]
+  /** what was asked of the one it came from, as it reads on the card */
+  from: string
+}
+const AIMS: Aim[] = ['quick', 'texture', 'straight', 'soft']
+const SAYS: Record<Move, string> = { another: 'another like it', quicker: 'quicker', softer: 'softer', contrast: 'more contrast' }
+
+export const useProposals = defineStore('proposals', () => {
+  const quilt = useQuilt()
+  const open = ref(false)
+  const cards = shallowRef<Card[]>([])
+  const looking = ref('')
+  const trouble = ref('')
+  const scope = ref<'open' | 'all'>('open')
+  const hours = ref('')
+  const kinds = useLocalStorage('kenzet-kinds', 3)
+  const skills = useLocalStorage<Skill[]>('kenzet-skills', ['straight', 'curves'])
+  const some = computed(() => quilt.zones.some((zone) => !zone.drawings.length))
+  let asking: AbortController | undefined
+
+  const wish = () => ({
+    scope: scope.value, kinds: kinds.value, skills: skills.value, unit: quilt.unit,
+    hours: Number(hours.value) > 0 ? Number(hours.value) : null, shown: cards.value.map((card) => card.view.key),
+  })
+
+  /** One more plan; false where there is none, and why is said. */
+  async function one(body: Partial<Views['ProposalRequest']>, from: string, signal: AbortSignal): Promise<boolean> {
+    try {
+      const view = await api.propose(quilt.id, { ...wish(), ...body }, signal)
+      if (signal.aborted) return false
+      if (!cards.value.some((card) => card.view.key === view.key)) cards.value = [...cards.value, { view, from }]
+      return true
+    } catch (error) {
+      if (signal.aborted || !(error instanceof Problem)) return false
+      trouble.value = error.message
+      return false
+    }
+  }
+  /** Routes take longer than plans: they are looked for when all plans are there, one after another. */
+  async function figures(signal: AbortSignal) {
+    for (const { view, figures: known } of cards.value) {
+      if (known || signal.aborted) continue
+      try {
+        const { rows } = await api.proposalFigures(quilt.id, view.key)
+        cards.value = cards.value.map((card) => (card.view.key === view.key ? { ...card, figures: rows } : card))
+      } catch (error) {
+        if (!(error instanceof Problem)) throw error // of an earlier plan: its card goes when she asks again
+      }
+    }
+  }
+
+  /** A plan for each aim, one after another. */
+  async function all() {
+    stop()
+    const mine = (asking = new AbortController())
+    cards.value = []
+    trouble.value = ''
+    await quilt.flush()
+    for (const [k, aim] of AIMS.entries()) {
+      looking.value = `Looking for plan ${k + 1} of ${AIMS.length} …`
+      if (!(await one({ aim }, '', mine.signal)) && !cards.value.length) break
+      if (mine.signal.aborted) return
+    }
+    if (mine !== asking) return
+    looking.value = ''
+    await figures(mine.signal)
+  }
+  async function next(card: Card, move: Move) {
+    stop()
+    const mine = (asking = new AbortController())
+    trouble.value = ''
+    looking.value = `Looking for one that is ${SAYS[move]} …`
+    await one({ aim: card.view.aim, base: card.view.key, move }, `${SAYS[move]}, from “${card.view.title}”`, mine.signal)
+    if (mine !== asking) return
+    looking.value = ''
+    await figures(mine.signal)
+  }
+  /** One change, which undo takes back. */
+  async function take(card: Card) {
+    stop()
+    try {
+      const { fills } = await api.proposalFills(quilt.id, card.view.key)
+      await quilt.set({ kind: 'fills', fills })
+      open.value = false
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error
+      trouble.value = error.message
+    }
+  }
+  function stop() {
+    asking?.abort()
+    asking = undefined
+    looking.value = ''
+  }
+  function show() {
+    open.value = true
+    scope.value = some.value ? 'open' : 'all'
+    cards.value = []
+    trouble.value = ''
+  }
+  function close() {
+    stop()
+    open.value = false
+  }
+  return { open, cards, looking, trouble, scope, hours, kinds, skills, some, all, next, take, stop, show, close }
+})
