@@ -142,6 +142,8 @@ def test_the_job_sheet_tells_every_block_its_sums_and_its_strokes(client):
     star = next(text for text in said if "12 of them" in text)
     assert "1/2 mark on your last line + 1/4 your foot = 3/4 apart" in star
     assert "mark sheet has 3 pages" in star
+    look = next(text for text in said if "How it will look" in text)
+    assert "Thread “Gray thread”" in look and "Grid, 12 places" in look
     assert len(pages[True]) >= len(pages[False])
     assert client.get("/job.pdf", unit="mm", paper="a4").status_code == 200
 

@@ -6,6 +6,7 @@ from collections.abc import Iterable
 
 import numpy as np
 
+from kenzet.core.balance.weigh import weigh
 from kenzet.core.errors import BadValue, TooMany
 from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.region import Floats
@@ -19,14 +20,17 @@ from kenzet.core.placing.place_line import planned
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.relief.cloth import Raster
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.top.layout import Part
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.formats.job_order import job_order
-from kenzet.formats.job_parts import JobBlock, JobSheet, JobZone, Picture
+from kenzet.formats.job_parts import JobBlock, JobLook, JobSheet, JobZone, Picture
 from kenzet.formats.placement import Paper, pages_of
+from kenzet.formats.relief_picture import relief_picture
 from kenzet.say import sum_words, whereabouts, zone_advice, zone_words
 from kenzet.say import words as w
+from kenzet.say.balance_words import look_words
 from kenzet.say.mark_words import DRAWN, METHOD_LABELS
 from kenzet.say.placing_words import summary
 from kenzet.say.route_words import texture_name
@@ -34,6 +38,7 @@ from kenzet.say.sum_words import sum_line
 from kenzet.say.table_words import step_words
 
 MOST_STEPS = 60
+_LOOK_PX = 1000
 
 
 def prep_steps(laid: QuiltLayout) -> list[str]:
@@ -68,7 +73,14 @@ def job_content(
         tuple(prep_steps(laid)),
         tuple(blocks),
         job_order(laid, route, unit, _whole(laid, ()).seams) if route else None,
+        _look(laid, unit),
     )
+
+
+def _look(laid: QuiltLayout, unit: Unit) -> JobLook:
+    raster = Raster.over(laid, _LOOK_PX)
+    picture = relief_picture(laid, _LOOK_PX)
+    return JobLook(picture, (raster.columns, raster.rows), tuple(look_words(laid, weigh(laid), unit)))
 
 
 def _whole(laid: QuiltLayout, plans: Iterable[ZonePlan]) -> Picture:

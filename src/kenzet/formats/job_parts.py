@@ -63,6 +63,15 @@ class JobOrder:
 
 
 @dataclass(frozen=True)
+class JobLook:
+    """How the quilt will look: a JPEG of its relief with its width and height in pixels, and what is said of thread and fills."""
+
+    picture: bytes
+    size: tuple[int, int]
+    says: tuple[str, ...]
+
+
+@dataclass(frozen=True)
 class JobSheet:
     """All of it; ``totals`` are told under the quilt, and then what is done ``before`` the first stitch, in order."""
 
@@ -73,3 +82,4 @@ class JobSheet:
     before: tuple[str, ...]
     blocks: tuple[JobBlock, ...]
     order: JobOrder | None = None
+    look: JobLook | None = None

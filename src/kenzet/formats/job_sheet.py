@@ -15,13 +15,13 @@ import numpy as np
 from reportlab.lib.colors import HexColor
 from reportlab.lib.enums import TA_LEFT
 from reportlab.lib.styles import ParagraphStyle
-from reportlab.platypus import Flowable, KeepTogether, PageBreak, Paragraph, SimpleDocTemplate
+from reportlab.platypus import Flowable, Image, KeepTogether, PageBreak, Paragraph, SimpleDocTemplate, Spacer
 
 from kenzet.core.geom.region import Floats
 from kenzet.core.tolerances import ROUNDING
 from kenzet.formats.beside_lines import beside_lines
 from kenzet.formats.fonts import BOLD, SANS
-from kenzet.formats.job_parts import JobBlock, JobOrder, JobSheet, Picture
+from kenzet.formats.job_parts import JobBlock, JobLook, JobOrder, JobSheet, Picture
 from kenzet.formats.placement import PAPERS, POINTS, Paper
 
 INK, SOFT = HexColor("#111111"), HexColor("#777777")
@@ -65,6 +65,8 @@ def job_pdf(sheet: JobSheet, paper: Paper, large: bool = False) -> bytes:
     ]
     for block in sheet.blocks:
         story += [PageBreak(), *_block(block, wide, high, styles)]
+    if sheet.look:
+        story += [PageBreak(), *_look(sheet.look, wide, high, styles)]
     if sheet.order:
         story += [PageBreak(), *_order(sheet.order, wide, high, styles)]
 
@@ -91,6 +93,19 @@ def _block(block: JobBlock, wide: float, high: float, styles: dict[str, Paragrap
         found.append(KeepTogether([head, *says]))
         found += _numbered(zone.strokes, styles["stroke"])
     return found
+
+
+def _look(look: JobLook, wide: float, high: float, styles: dict[str, ParagraphStyle]) -> list[Flowable]:
+    scale = min(wide / look.size[0], high * 0.66 / look.size[1]) * _MM
+    picture = Image(io.BytesIO(look.picture), look.size[0] * scale, look.size[1] * scale, hAlign="LEFT")
+    says = [Paragraph(_kept_whole(said), styles["text"]) for said in look.says]
+    return [
+        Paragraph("How it will look", styles["title"]),
+        Spacer(1, 2 * _MM),
+        picture,
+        Spacer(1, 3 * _MM),
+        *says,
+    ]
 
 
 def _order(order: JobOrder, wide: float, high: float, styles: dict[str, ParagraphStyle]) -> list[Flowable]:

@@ -301,6 +301,30 @@ def _thread(laid: QuiltLayout, one: ThreadOn) -> ThreadRow:
     )
 
 
+def look_words(laid: QuiltLayout, found: Balance, unit: Unit) -> list[str]:
+    """For paper: the quilt's thread on its fabrics, how firm it gets, and where each kind of fill lies."""
+    thread, fabrics = laid.quilt.kit.thread, laid.quilt.fabrics
+    used = {
+        fabric
+        for key, areas in found.cloth.items()
+        if key in found.plans
+        for fabric in areas
+        if fabric in fabrics
+    }
+    ranked = sorted(used, key=lambda fabric: difference(thread.colour, fabrics[fabric].colour))
+    on = ", ".join(
+        f"{look(difference(thread.colour, fabrics[one].colour))} on {fabrics[one].name}" for one in ranked
+    )
+    feels = hand(found.spread.mean, laid.quilt.use)
+    said = [
+        f"Thread “{thread.name}”: {on}.",
+        f"On the whole {feels}, {w.density(found.spread.mean, unit)}. {_even(laid, found)}",
+    ]
+    for row in (_accent(laid, one, found, unit) for one in found.accents):
+        said.append(f"{row.name}, {w.plain(row.words)}: {row.note}.")
+    return said
+
+
 def _cell(name: str, colour: str, far: float) -> ClothCell:
     return ClothCell(fabric=name, colour=colour, look=look(far), figure=f"{far:.0f}")
 
