@@ -56,6 +56,7 @@ def main() -> None:
         page.get_by_test_id("fold-balance-firmness").click()
         keep(page, "balance")
         page.get_by_test_id("fold-balance-firmness").click()
+        keep_plans(page)
         keep_bench(page)
         keep_photo_ground(page)
         page.get_by_label("Kenzet: your quilts").click()
@@ -64,6 +65,18 @@ def main() -> None:
         keep_top(page)
         browser.close()
         served.stop()
+
+
+def keep_plans(page: Page) -> None:
+    """Four plans for the whole quilt, each with what it takes."""
+    page.get_by_test_id("propose-open").click()
+    page.get_by_test_id("scope-all").click()
+    page.get_by_test_id("propose").click()
+    page.get_by_test_id("plan-soft").wait_for(timeout=120_000)
+    page.get_by_text("finding its way").first.wait_for(state="detached", timeout=120_000)
+    page.wait_for_function("!document.body.innerText.includes('finding its way')", timeout=120_000)
+    keep(page, "proposals")
+    page.get_by_test_id("proposals-close").click()
 
 
 def keep_marks(page: Page) -> None:
@@ -147,12 +160,8 @@ def keep_choosing(page: Page) -> None:
 
 
 def keep_top(page: Page) -> None:
-    """Blocks in hand, zones, and a block that is drawn."""
+    """Zones, and a block that is drawn."""
     page.keyboard.press("1")
-    page.get_by_test_id("page-blocks").click()
-    page.get_by_test_id("block-kelp-blades").click()
-    keep(page, "blocks")
-    page.keyboard.press("Escape")
     page.get_by_test_id("page-zones").click()
     page.get_by_role("button", name=re.compile("^Corner triangles")).click()
     page.get_by_test_id("cut-inset-outline").click()
