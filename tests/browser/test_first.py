@@ -16,7 +16,9 @@ PAGES = ["begin", "top", "fills", "ruler", "balance", "kit", "bench", "marks", "
 
 def test_six_short_steps_go_on_by_themselves_and_are_never_in_the_way_again(table):
     table.get_by_label("Kenzet: your quilts").click()
-    expect(table.get_by_role("heading", level=1)).to_be_visible()  # else the page that is left is loaded again
+    expect(
+        table.get_by_role("heading", level=1)
+    ).to_be_visible()  # else the page that is left is loaded again
     table.evaluate("localStorage.setItem('kenzet-tour', '0')")
     table.reload()
     table.get_by_test_id("tour-begin").click()
