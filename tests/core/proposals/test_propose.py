@@ -9,6 +9,7 @@ from kenzet.core.proposals.candidates import SKILLS, candidates_for
 from kenzet.core.proposals.propose import AIMS, STEP, Wish, open_zones, propose
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.demo import demo_quilts
+from tests.tops import wished
 
 
 @pytest.fixture(scope="module")
@@ -98,6 +99,11 @@ def test_her_hours_are_kept_on_the_plans_own_way(laid):
     assert found.minutes <= 8 * 60
     with pytest.raises(BadValue, match="hours"):
         propose(laid, Wish("quick", zones, hours=0.5))
+
+
+def test_a_quilt_without_zones_is_told_to_make_some_first():
+    with pytest.raises(BadValue, match="no zones yet"):
+        propose(wished(columns=2, rows=2, block="6 in"), Wish("quick", ()))
 
 
 def test_nothing_to_fill_is_said(laid):

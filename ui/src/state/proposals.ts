@@ -1,7 +1,7 @@
 /** Whole plans to choose from: asked for one after another, each shown as soon as it is found; what it takes in time follows. */
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Views } from '../api/client'
 import { useQuilt } from './quilt'
 
@@ -24,6 +24,8 @@ export const useProposals = defineStore('proposals', () => {
   const cards = shallowRef<Card[]>([])
   const looking = ref('')
   const trouble = ref('')
+  /** of which field the trouble speaks */
+  const field = ref('')
   const scope = ref<'open' | 'all'>('open')
   const hours = ref('')
   const kinds = useLocalStorage('kenzet-kinds', 3)
@@ -33,8 +35,21 @@ export const useProposals = defineStore('proposals', () => {
 
   const wish = () => ({
     scope: scope.value, kinds: kinds.value, skills: skills.value, unit: quilt.unit,
-    hours: Number(hours.value) > 0 ? Number(hours.value) : null, shown: cards.value.map((card) => card.view.key),
+    hours: hours.value.trim() ? Number(hours.value) : null, shown: cards.value.map((card) => card.view.key),
   })
+
+  function say(message: string, at = '') {
+    trouble.value = message
+    field.value = at
+  }
+  /** What is typed and cannot be, said at its field before anything is asked. */
+  function typedWrong(): boolean {
+    const [number, many] = [Number(hours.value), Number(kinds.value)]
+    if (hours.value.trim() && !(number > 0 && number <= 1000)) say('Hours: a number over 0 and up to 1,000 is wanted, like 8 or 7.5. Leave it empty for any.', 'hours')
+    else if (!Number.isInteger(many) || many < 1 || many > 12) say('Kinds of fill: a whole number from 1 to 12 is wanted.', 'kinds')
+    else return false
+    return true
+  }
 
   /** One more plan; false where there is none, and why is said. */
   async function one(body: Partial<Views['ProposalRequest']>, from: string, signal: AbortSignal): Promise<boolean> {
@@ -45,7 +60,7 @@ export const useProposals = defineStore('proposals', () => {
       return true
     } catch (error) {
       if (signal.aborted || !(error instanceof Problem)) return false
-      trouble.value = error.message
+      say(error.message, error.field)
       return false
     }
   }
@@ -65,9 +80,10 @@ export const useProposals = defineStore('proposals', () => {
   /** A plan for each aim, one after another. */
   async function all() {
     stop()
+    if (typedWrong()) return
     const mine = (asking = new AbortController())
     cards.value = []
-    trouble.value = ''
+    say('')
     await quilt.flush()
     for (const [k, aim] of AIMS.entries()) {
       looking.value = `Looking for plan ${k + 1} of ${AIMS.length} …`
@@ -81,7 +97,7 @@ export const useProposals = defineStore('proposals', () => {
   async function next(card: Card, move: Move) {
     stop()
     const mine = (asking = new AbortController())
-    trouble.value = ''
+    say('')
     looking.value = `Looking for one that is ${SAYS[move]} …`
     await one({ aim: card.view.aim, base: card.view.key, move }, `${SAYS[move]}, from “${card.view.title}”`, mine.signal)
     if (mine !== asking) return
@@ -93,13 +109,19 @@ export const useProposals = defineStore('proposals', () => {
     stop()
     try {
       const { fills } = await api.proposalFills(quilt.id, card.view.key)
-      await quilt.set({ kind: 'fills', fills })
       open.value = false
+      await quilt.set({ kind: 'fills', fills })
     } catch (error) {
       if (!(error instanceof Problem)) throw error
-      trouble.value = error.message
+      say(error.message)
     }
   }
+  watch(() => quilt.view?.version, () => {
+    if (!open.value || !cards.value.length) return
+    stop() // undone, or changed in another window: these plans are of the quilt as it was
+    cards.value = []
+    say('The quilt has changed meanwhile. Propose anew.')
+  })
   function stop() {
     asking?.abort()
     asking = undefined
@@ -109,11 +131,11 @@ export const useProposals = defineStore('proposals', () => {
     open.value = true
     scope.value = some.value ? 'open' : 'all'
     cards.value = []
-    trouble.value = ''
+    say('')
   }
   function close() {
     stop()
     open.value = false
   }
-  return { open, cards, looking, trouble, scope, hours, kinds, skills, some, all, next, take, stop, show, close }
+  return { open, cards, looking, trouble, field, scope, hours, kinds, skills, some, all, next, take, stop, show, close }
 })

@@ -103,7 +103,9 @@ def open_zones(laid: QuiltLayout, everything: bool = False) -> tuple[str, ...]:
 
 
 def setting(laid: QuiltLayout, wish: Wish) -> Setting:
-    """Raises BadValue where no zone is to be filled, or nothing suits one."""
+    """Raises BadValue where there is no zone, none is to be filled, or nothing suits one."""
+    if not laid.quilt.zones:
+        raise BadValue("This quilt has no zones yet. Make zones on the Top station first.", "zones")
     if not wish.zones:
         raise BadValue("Every zone has a fill already. Choose “all zones” to propose others.", "zones")
     ground = weighed(laid)

@@ -36,8 +36,8 @@ onMounted(() => heading.value?.focus())
         <legend>You sew</legend>
         <v-btn v-for="[key, label] in SKILLS" :key="key" class="chip" :aria-pressed="plans.skills.includes(key)" :data-testid="`skill-${key}`" @click="turn(key)">{{ label }}</v-btn>
       </fieldset>
-      <label>Hours, at most <input v-model="plans.hours" inputmode="decimal" placeholder="any" data-testid="hours"></label>
-      <label>Kinds, at most <input v-model.number="plans.kinds" type="number" min="1" max="12" data-testid="kinds"></label>
+      <label>Hours, at most <input v-model="plans.hours" inputmode="decimal" placeholder="any" :aria-invalid="plans.field === 'hours'" data-testid="hours"></label>
+      <label>Kinds, at most <input v-model.number="plans.kinds" type="number" min="1" max="12" :aria-invalid="plans.field === 'kinds'" data-testid="kinds"></label>
       <v-btn class="go" color="primary" variant="flat" type="submit" :disabled="!!plans.looking" data-testid="propose">{{ plans.cards.length ? 'Propose anew' : 'Propose plans' }}</v-btn>
     </form>
     <p v-if="plans.trouble" class="card madder" role="alert" data-testid="proposals-trouble">{{ plans.trouble }}</p>
@@ -70,6 +70,7 @@ fieldset { border: 0; padding: 0; margin: 0; display: flex; flex-wrap: wrap; gap
 legend, label { font-size: 13px; color: var(--soft); }
 label { display: grid; gap: 2px; }
 input { width: 72px; min-height: 36px; border: 1px solid var(--rule); border-radius: 8px; padding: 4px 8px; background: var(--field); color: var(--ink); font: inherit; }
+input[aria-invalid='true'] { border-color: var(--madder); border-width: 2px; }
 .go { min-height: 40px; }
 .looking { font-size: 14px; }
 .cards { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(min(100%, 350px), 1fr)); gap: 12px; }

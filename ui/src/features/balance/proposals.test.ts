@@ -3,6 +3,7 @@ import { flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { api, Problem, type Views } from '../../api/client'
 import { useProposals } from '../../state/proposals'
+import { useQuilt } from '../../state/quilt'
 import { byId, changes, mounted, opened } from '../../testing/mounting'
 import ProposalsBoard from './ProposalsBoard.vue'
 
@@ -62,6 +63,24 @@ describe('proposals', () => {
     await flushPromises()
     expect(api.propose).toHaveBeenCalledTimes(1)
     expect(byId(part, 'proposals-trouble').text()).toBe('No plan fits into 1 hours.')
+  })
+  it.each(['3/0', '-1', '0', 'many', '1e9'])('says at the field that %s is no number of hours, and asks nothing', async (typed) => {
+    const part = mounted(ProposalsBoard)
+    await byId(part, 'hours').setValue(typed)
+    await part.find('form').trigger('submit')
+    await flushPromises()
+    expect(asked).toEqual([])
+    expect(byId(part, 'hours').attributes('aria-invalid')).toBe('true')
+    expect(byId(part, 'proposals-trouble').text()).toContain('Hours')
+  })
+  it('lets go of plans where the quilt has changed meanwhile', async () => {
+    const plans = useProposals()
+    plans.show()
+    await plans.all()
+    useQuilt().view = { ...useQuilt().view!, version: 9 }
+    await flushPromises()
+    expect(plans.cards).toEqual([])
+    expect(plans.trouble).toContain('changed meanwhile')
   })
   it('keeps at least one skill ticked', async () => {
     const part = mounted(ProposalsBoard)
