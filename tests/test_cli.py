@@ -133,3 +133,43 @@ def test_a_quilt_in_which_nothing_is_planned_has_no_steps(tmp_path, capfd):
     (tmp_path / "open.json").write_text(json.dumps(plan))
     assert main(["steps", str(tmp_path / "open.json")]) == 0
     assert capfd.readouterr().out == ""
+
+
+def test_a_photograph_is_measured_without_the_app(tmp_path, capfd):
+    """Taken with corner cards, by the stand-in of a camera; what is measured is what was sewn."""
+    out = tmp_path / "block.jpg"
+    errors = "bias=1.0,offset=0.1,tilt=0.1,wobble=0.05"
+    assert main(["photograph", str(PRACTICE), str(out), "--block", "1-1", "--cards", "--errors", errors]) == 0
+    truth = json.loads(out.with_suffix(".json").read_text())
+    assert main(["measure", str(out), str(PRACTICE), "--block", "1-1"]) == 0
+    told = json.loads(capfd.readouterr().out)
+    true = {(one["drawing"], one["line"], one["side"]): one["offset"] for one in truth["sides"]}
+    seen = [one for one in told["sides"] if one["seen"]]
+    assert len(seen) > 10 and told["seen"] == len(seen)
+    assert all(abs(one["offset"] - true[one["drawing"], one["line"], one["side"]]) < 0.4 for one in seen)
+    clicked = " ".join(f"{x},{y}" for x, y in truth["clicked"])
+    assert main(["measure", str(out), str(PRACTICE), "--block", "1-1", "--corners", clicked]) == 0
+    assert json.loads(capfd.readouterr().out)["seen"] > 10
+
+
+@pytest.mark.parametrize(
+    ("arguments", "says"),
+    [
+        (["--errors", "offset=wide"], "offset=0.6"),
+        (["--errors", "speed=3"], "known are bias"),
+        (["--errors", "offset=50"], "up to 20 mm"),
+        (["--thread", "grey"], "six hexadecimal digits"),
+        (["--bend", "3"], "bends by at most"),
+        (["--contrast", "2"], "contrast"),
+    ],
+)
+def test_what_a_camera_cannot_be_told(tmp_path, capfd, arguments, says):
+    assert main(["photograph", str(PRACTICE), str(tmp_path / "x.jpg"), "--block", "1-1", *arguments]) == 1
+    assert says in capfd.readouterr().err
+
+
+@pytest.mark.parametrize("corners", ["1,2 3,4", "a,b c,d e,f g,h", "1,2 3,4 5,6 7,nan"])
+def test_corners_that_are_not_four_points(tmp_path, capfd, corners):
+    (tmp_path / "x.jpg").write_bytes(b"no picture")
+    assert main(["measure", str(tmp_path / "x.jpg"), str(PRACTICE), "--block", "1-1", "--corners", corners]) == 1
+    assert "four corners" in capfd.readouterr().err

@@ -18,13 +18,13 @@ MAY_KNOW = {
     "web": {"core", "say", "formats", "store", "demo", "web"},
 }
 PURE = {
-    "__future__", "abc", "ast", "bisect", "cachetools", "collections", "coloraide", "contextlib", "copy", "dataclasses", "decimal", "enum", "fractions", "functools", "hashlib", "heapq", "highspy",
+    "__future__", "abc", "ast", "bisect", "cachetools", "collections", "coloraide", "contextlib", "copy", "cv2", "dataclasses", "decimal", "enum", "fractions", "functools", "hashlib", "heapq", "highspy",
     "importlib", "itertools", "kenzet", "math", "numpy", "pkgutil", "pydantic", "pydantic_core", "random", "re", "rustworkx",
     "shapely", "threading", "typing", "unicodedata", "weakref",
 }  # fmt: skip
 FILES = sorted(SRC.rglob("*.py"))
 FLOORS = (
-    "errors", "tolerances", "memo", "numbers", "params", "geom", "kit", "fills", "ruler", "top", "plan", "marks", "placing", "relief", "route", "sewing", "advice", "balance", "proposals", "bench", "changes",
+    "errors", "tolerances", "memo", "numbers", "params", "geom", "kit", "fills", "ruler", "top", "plan", "marks", "placing", "relief", "route", "sewing", "advice", "balance", "proposals", "inspect", "bench", "changes",
 )  # fmt: skip
 """The rooms of the core, lowest first: each may know those before it, and none after it."""
 

@@ -1,4 +1,4 @@
-"""The command line: ``kenzet plan FILE.json``, ``kenzet steps FILE.json``, ``kenzet relief FILE.json OUT.png``, ``kenzet propose FILE.json --out DIR``, ``kenzet schema``, ``kenzet print FILE.pdf`` and ``kenzet sew QUILT``. Needs no
+"""The command line: ``kenzet plan FILE.json``, ``kenzet steps FILE.json``, ``kenzet relief FILE.json OUT.png``, ``kenzet propose FILE.json --out DIR``, ``kenzet photograph FILE.json OUT.jpg``, ``kenzet measure PHOTO.jpg FILE.json``, ``kenzet schema``, ``kenzet print FILE.pdf`` and ``kenzet sew QUILT``. Needs no
 database.
 """
 
@@ -13,6 +13,7 @@ from contextlib import contextmanager
 from pathlib import Path
 from typing import Any, get_args
 
+from kenzet import cli_camera
 from kenzet.core.errors import BadValue, KenzetError
 from kenzet.core.proposals.candidates import SKILLS
 from kenzet.core.proposals.propose import AIMS, Proposal, Wish, open_zones, propose
@@ -44,12 +45,16 @@ def main(arguments: Sequence[str] | None = None) -> int:
             _relief(chosen)
         elif chosen.command == "propose":
             _propose(chosen)
+        elif chosen.command == "photograph":
+            cli_camera.photograph(chosen)
+        elif chosen.command == "measure":
+            cli_camera.measure(chosen)
         else:
             quilt = plan_file.load(chosen.file.read_bytes())
             print(json.dumps(plan_json(QuiltLayout(quilt)), indent=1))
     except OSError as error:
         what = (
-            f"{chosen.file}: {error.strerror}"
+            f"{error.filename or chosen.file}: {error.strerror}"
             if chosen.command != "sew"
             else f"no Kenzet answers at {chosen.at}: {error}"
         )
@@ -81,6 +86,12 @@ def _parser() -> argparse.ArgumentParser:
         commands.add_parser(
             "propose", help="write whole plans for a quilt, each a plan file, and print their figures as JSON"
         )
+    )
+    cli_camera.asks_photograph(
+        commands.add_parser("photograph", help="photograph a sewn block with the stand-in of a camera")
+    )
+    cli_camera.asks_measure(
+        commands.add_parser("measure", help="measure a sewn block from a photograph and print it as JSON")
     )
     commands.add_parser("schema", help="print the JSON schema of the plan format")
     _asks_print(

@@ -174,3 +174,8 @@ LEAST_PATCH = 1e-6
 
 CROSSED = 0.01
 """Share of an area that may be lost where an outline touches itself, or that may lie on a neighbour."""
+
+# of pictures
+
+NUDGE = 1e-3
+"""mm, or a share: the step by which a slope is found."""

@@ -7,6 +7,7 @@ import warnings
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 from PIL import Image, ImageFile, ImageOps
 
 from kenzet.core.errors import BadValue
@@ -22,11 +23,12 @@ _SWATCH_SIDE = 96
 
 @dataclass(frozen=True, slots=True)
 class Photo:
-    """A JPEG that is made anew from pixels alone, with its size in pixels."""
+    """A JPEG that is made anew from pixels alone, with its size in pixels; ``scale`` of what it had."""
 
     jpeg: bytes
     width: int
     height: int
+    scale: float = 1.0
 
 
 def kept(data: bytes) -> Photo:
@@ -35,7 +37,13 @@ def kept(data: bytes) -> Photo:
     Raises BadValue at ``file``.
     """
     image = _read(data, _KEPT_SIDE, Image.Resampling.LANCZOS)
-    return Photo(_jpeg(image), image.width, image.height)
+    was = max(Image.open(io.BytesIO(data)).size)
+    return Photo(_jpeg(image), image.width, image.height, max(image.size) / was)
+
+
+def colors(jpeg: bytes) -> NDArray[np.uint8]:
+    """A kept photograph, (rows, columns, 3)."""
+    return np.asarray(Image.open(io.BytesIO(jpeg), formats=["JPEG"]).convert("RGB"))
 
 
 def pixels(data: bytes) -> Floats:

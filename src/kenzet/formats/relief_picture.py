@@ -13,7 +13,7 @@ from kenzet.core.numbers.measure import INCH
 from kenzet.core.relief.cloth import Light, Picture, Raster, cloth_heights, lit
 from kenzet.core.top.quilt_layout import QuiltLayout
 
-_PLAIN = "#e8e1d3"  # a patch whose fabric has no color
+PLAIN = "#e8e1d3"  # a patch whose fabric has no color
 _FINER = 2  # times the raster, when patches are drawn: their edges are smooth then
 Kind = Literal["png", "jpeg"]
 
@@ -43,10 +43,10 @@ def _fabrics(laid: QuiltLayout, raster: Raster, back: bool) -> Picture:
     fabrics = laid.quilt.fabrics
     if back:
         backing = fabrics.get(laid.quilt.backing or "")
-        plain = Image.new("RGB", (raster.columns, raster.rows), backing.colour if backing else _PLAIN)
+        plain = Image.new("RGB", (raster.columns, raster.rows), backing.colour if backing else PLAIN)
         return np.asarray(plain)
     scale = _FINER / raster.wide
-    drawn = Image.new("RGB", (raster.columns * _FINER, raster.rows * _FINER), _PLAIN)
+    drawn = Image.new("RGB", (raster.columns * _FINER, raster.rows * _FINER), PLAIN)
     pen = ImageDraw.Draw(drawn)
     for part in laid.top.parts.values():
         for patch in part.patches.values():
@@ -55,5 +55,5 @@ def _fabrics(laid: QuiltLayout, raster: Raster, back: bool) -> Picture:
                 for polygon in getattr(patch.area, "geoms", [patch.area]):
                     placed = place_all(placing, np.asarray(polygon.exterior.coords)[:, :2])
                     at = np.column_stack([placed[:, 0] * scale, drawn.height - placed[:, 1] * scale])
-                    pen.polygon([(x, y) for x, y in at.tolist()], fill=fabric.colour if fabric else _PLAIN)
+                    pen.polygon([(x, y) for x, y in at.tolist()], fill=fabric.colour if fabric else PLAIN)
     return np.asarray(drawn.resize((raster.columns, raster.rows), Image.Resampling.BOX))

@@ -3697,7 +3697,8 @@ export interface components {
          * @description The things a quilt is planned with, each under the key that it has in her cupboard.
          *
          *     ``tools`` are what she marks with; ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
-         *     ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is.
+         *     ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is,
+         *     ``seen_from`` how far away the quilt is looked at.
          */
         Kit: {
             /**
@@ -3789,6 +3790,12 @@ export interface components {
             rulers?: {
                 [key: string]: unknown;
             };
+            /**
+             * Seen From
+             * @description A length with its unit; in where none is written.
+             * @default 72 in
+             */
+            seen_from: string;
             /**
              * Sew With
              * @default ruler foot
@@ -3891,7 +3898,8 @@ export interface components {
              * @description The things a quilt is planned with, each under the key that it has in her cupboard.
              *
              *     ``tools`` are what she marks with; ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
-             *     ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is.
+             *     ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is,
+             *     ``seen_from`` how far away the quilt is looked at.
              */
             kit: {
                 /**
@@ -3983,6 +3991,12 @@ export interface components {
                 rulers?: {
                     [key: string]: unknown;
                 };
+                /**
+                 * Seen From
+                 * @description A length with its unit; in where none is written.
+                 * @default 72 in
+                 */
+                seen_from: string;
                 /**
                  * Sew With
                  * @default ruler foot
@@ -5787,7 +5801,8 @@ export interface components {
              * @description The things a quilt is planned with, each under the key that it has in her cupboard.
              *
              *     ``tools`` are what she marks with; ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
-             *     ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is.
+             *     ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is,
+             *     ``seen_from`` how far away the quilt is looked at.
              */
             kit: {
                 /**
@@ -5879,6 +5894,12 @@ export interface components {
                 rulers?: {
                     [key: string]: unknown;
                 };
+                /**
+                 * Seen From
+                 * @description A length with its unit; in where none is written.
+                 * @default 72 in
+                 */
+                seen_from: string;
                 /**
                  * Sew With
                  * @default ruler foot
@@ -8757,6 +8778,12 @@ export interface components {
                 rulers?: {
                     [key: string]: unknown;
                 };
+                /**
+                 * Seen From
+                 * @description A length with its unit; in where none is written.
+                 * @default 72 in
+                 */
+                seen_from: string;
                 /**
                  * Sew With
                  * @default ruler foot

@@ -25,7 +25,8 @@ class Kit(Frozen):
     """The things a quilt is planned with, each under the key that it has in her cupboard.
 
     ``tools`` are what she marks with; ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
-    ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is.
+    ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is,
+    ``seen_from`` how far away the quilt is looked at.
     """
 
     machine: Machine = Machine()
@@ -56,6 +57,7 @@ class Kit(Frozen):
     spread: Length = Length.parse("1/32 in")
     hand: Length = Length.parse("5 in")
     stitch: Length = Length.parse("2.5 mm")
+    seen_from: Length = Length.parse("72 in")
 
     def step_in(self, unit: Unit) -> Fraction:
         """To what figures that she lays off are rounded where she measures in ``unit``, exact mm: her marking step, or the half
@@ -103,6 +105,11 @@ class Kit(Frozen):
     @classmethod
     def _stitch(cls, length: Length) -> Length:
         return in_range(length, "0.5 mm", "8 mm", "A stitch")
+
+    @field_validator("seen_from")
+    @classmethod
+    def _seen_from(cls, length: Length) -> Length:
+        return in_range(length, "12 in", "600 in", "How far away it is looked at")
 
     @property
     def reach(self) -> Fraction:

@@ -1,0 +1,274 @@
+"""What the measured sides of a block say: how true every line is, how even every set, what to keep, touch up or rip.
+
+A line's error is told to its left, seen along its direction; for a ring that is inwards. A gap is out by the difference of the
+errors of the two lines beside it. How far away an error is still seen: where it fills ``SEEN_ANGLE`` of the eye, a convention of
+ours, thrice what a good eye resolves (J11).
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Literal
+
+import cv2
+import numpy as np
+import shapely
+
+from kenzet.core.geom.region import Floats, Point
+from kenzet.core.inspect.find import Course
+from kenzet.core.inspect.sides import Frame, along
+from kenzet.core.tolerances import EQUAL, VISIBLE
+
+SEEN_ANGLE = math.radians(3 / 60)
+Truth = Literal["within", "near", "out", "unseen"]
+Verdict = Literal["keep", "touch up", "rip"]
+_NEAR = 1.5  # of the tolerance
+_PX = 4  # px a mm, where gaps are looked for
+_AT_POINT = 0.6  # mm: a line that passes a corner as near as that is to meet it
+
+
+@dataclass(frozen=True, eq=False)
+class Judged:
+    """One side: ``worst`` mm is its greatest error, ``gap`` mm by how much the gap beside it is out (None where none is measured), seen from ``seen_from`` mm."""
+
+    course: Course
+    truth: Truth
+    verdict: Verdict
+    worst: float
+    gap: float | None
+    seen_from: float
+
+
+@dataclass(frozen=True, slots=True)
+class SetFigures:
+    """A set of lines of one direction, or the rings of an echo, in one zone: ``seen`` of ``many`` lines; mm as ``planned`` and as measured: the mean
+    ``spacing`` and its ``spread`` from gap to gap; ``worst_gap`` by how much the worst gap is out; ``drift`` from the first line seen to the last, and ``per_line``.
+    ``mean`` is the mean error, ``scatter`` how far the lines scatter about it.
+    """
+
+    zone: str
+    word: str
+    family: int
+    many: int
+    seen: int
+    planned: float | None
+    spacing: float | None
+    spread: float | None
+    worst_gap: float | None
+    drift: float | None
+    per_line: float | None
+    mean: float
+    scatter: float
+
+
+@dataclass(frozen=True, slots=True)
+class Missed:
+    """A point of the piecing at ``at`` (frame, mm) that a line was to meet, and by how many mm it passes it."""
+
+    at: Point
+    by: float
+    zone: str
+    line: int
+
+
+@dataclass(frozen=True, slots=True)
+class ZoneGap:
+    """The widest gap in a zone in the frame: mm as ``planned`` and as ``sewn``, and where. Unseen lines count as planned."""
+
+    zone: str
+    planned: float
+    sewn: float
+    at: Point
+
+
+@dataclass(frozen=True, eq=False)
+class Report:
+    """All of it. ``verdict`` is that of the block; ``worst`` are the sides seen from farthest away."""
+
+    judged: tuple[Judged, ...]
+    sets: tuple[SetFigures, ...]
+    missed: tuple[Missed, ...]
+    gaps: tuple[ZoneGap, ...]
+    verdict: Verdict
+
+    @property
+    def seen(self) -> list[Judged]:
+        """What was found."""
+        return [one for one in self.judged if one.truth != "unseen"]
+
+    @property
+    def worst(self) -> list[Judged]:
+        """Three at most, the plainest first."""
+        return sorted(self.seen, key=lambda one: -one.seen_from)[:3]
+
+
+def report(
+    frame: Frame,
+    courses: Sequence[Course],
+    points: Sequence[Point],
+    areas: Mapping[str, shapely.Geometry],
+    tolerance: float,
+    look: float,
+) -> Report:
+    """``points`` are corners of the piecing, ``areas`` the zones' regions in the frame; a line may be out by ``tolerance`` mm, and the quilt is looked at from
+    ``look`` mm away.
+    """
+    beside = _beside(courses)
+    judged = tuple(_judge(one, beside.get(k), tolerance, look) for k, one in enumerate(courses))
+    to_do: list[Verdict] = [one.verdict for one in judged]
+    verdict: Verdict = "rip" if "rip" in to_do else "touch up" if "touch up" in to_do else "keep"
+    gaps = tuple(_widest(frame, zone, area, courses) for zone, area in areas.items())
+    return Report(judged, tuple(_sets(courses)), tuple(_missed(courses, points)), gaps, verdict)
+
+
+def _judge(course: Course, gap: float | None, tolerance: float, look: float) -> Judged:
+    if course.unseen:
+        return Judged(course, "unseen", "keep", 0.0, None, 0.0)
+    ends = [abs(course.aside(share)) for share in (0.0, 0.5, 1.0)]
+    worst = max(ends) + course.straight
+    shows = max(abs(gap), 2 * course.straight) if gap is not None else worst
+    seen_from = shows / math.tan(SEEN_ANGLE)
+    truth: Truth = "within" if worst <= tolerance else "near" if worst <= _NEAR * tolerance else "out"
+    verdict: Verdict = "keep"
+    if truth == "out" and seen_from >= look:
+        verdict = "rip" if min(ends) > tolerance else "touch up"
+    return Judged(course, truth, verdict, worst, gap, seen_from)
+
+
+def _ranked(courses: Sequence[Course]) -> dict[tuple[str, int], dict[int, list[int]]]:
+    """Of every set, the numbers of the sides of each line, in order."""
+    found: dict[tuple[str, int], dict[int, list[int]]] = {}
+    for k, one in enumerate(courses):
+        found.setdefault(one.side.set, {}).setdefault(one.side.row, []).append(k)
+    return {key: dict(sorted(rows.items())) for key, rows in found.items()}
+
+
+def _beside(courses: Sequence[Course]) -> dict[int, float]:
+    """By how many mm the worse of the gaps beside a side is out, where the line on its other side is seen."""
+    found: dict[int, float] = {}
+    for rows in _ranked(courses).values():
+        numbers = list(rows)
+        for one, other in pairwise(numbers):
+            if other != one + 1:
+                continue
+            for k in rows[one]:
+                near = _opposite(courses, k, rows[other])
+                if near is None or courses[k].unseen or courses[near].unseen:
+                    continue
+                out = courses[near].offset - courses[k].offset
+                for which in (k, near):
+                    if abs(out) > abs(found.get(which, 0.0)) or which not in found:
+                        found[which] = out
+    return found
+
+
+def _opposite(courses: Sequence[Course], k: int, others: Sequence[int]) -> int | None:
+    """Which of the sides of the line next to it runs beside side ``k``: alike in direction, its middle the nearest."""
+    (x, y), way = _middle(courses[k].side.path)
+    best, found = math.inf, None
+    for other in others:
+        (u, v), its = _middle(courses[other].side.path)
+        away = math.hypot(u - x, v - y)
+        if float(way @ its) > math.cos(math.radians(15)) and away < best:
+            best, found = away, other
+    return found
+
+
+def _middle(path: Floats) -> tuple[Point, Floats]:
+    points, normals = along(path, np.array([np.hypot(*np.diff(path, axis=0).T).sum() / 2]))
+    x, y = points[0].tolist()
+    return (x, y), normals[0]
+
+
+def _sets(courses: Sequence[Course]) -> list[SetFigures]:
+    found = []
+    for (word, family), rows in _ranked(courses).items():
+        zone = courses[next(iter(rows.values()))[0]].side.zone
+        asides: dict[int, float] = {}
+        for row, numbers in rows.items():
+            seen = [courses[k] for k in numbers if not courses[k].unseen]
+            if seen:
+                weights = [one.side.length for one in seen]
+                asides[row] = float(np.average([one.offset for one in seen], weights=weights))
+        drawing = courses[next(iter(rows.values()))[0]].side.drawing
+        planned = float(drawing.fill.spacing.mm) if drawing.fill.is_spaced else None
+        values = np.array(list(asides.values()))
+        at = np.array(list(asides))
+        steps = [asides[b] - asides[a] for a, b in pairwise(at.tolist()) if b == a + 1]
+        ends = (float(values[-1] - values[0]), int(at[-1] - at[0])) if len(values) > 1 else None
+        slope = float(np.polyfit(at, values, 1)[0]) if len(values) > 2 else None
+        found.append(
+            SetFigures(
+                zone, word, family, len(rows), len(asides), planned,
+                planned + ends[0] / ends[1] if ends and planned is not None else None,
+                float(np.std(steps, ddof=1)) if len(steps) > 1 else None,
+                max(steps, key=abs) if steps else None,
+                ends[0] if ends else None, slope,
+                float(values.mean()) if len(values) else 0.0,
+                float(values.std(ddof=1)) if len(values) > 1 else 0.0,
+            )
+        )  # fmt: skip
+    return found
+
+
+def _missed(courses: Sequence[Course], points: Sequence[Point]) -> list[Missed]:
+    """Of every point that planned lines meet, the line that passes it farthest away."""
+    lines = [shapely.linestrings(one.side.path) for one in courses]
+    found = []
+    for point in points:
+        spot = shapely.points(point)
+        worst: Missed | None = None
+        for one, line in zip(courses, lines, strict=True):
+            if one.unseen or shapely.distance(line, spot) > _AT_POINT:
+                continue
+            share = float(shapely.line_locate_point(line, spot, normalized=True))
+            miss = Missed(point, abs(one.aside(share)), one.side.zone, one.side.line)
+            worst = miss if worst is None or miss.by > worst.by else worst
+        if worst is not None and worst.by > VISIBLE:
+            found.append(worst)
+    return sorted(found, key=lambda one: -one.by)
+
+
+def measured_path(course: Course) -> Floats:
+    """A side where it was found; where it was not, as planned."""
+    if course.unseen:
+        return course.side.path
+    far = np.linspace(0, course.side.length, max(len(course.side.path), 2))
+    points, normals = along(course.side.path, far)
+    aside = course.offset + (far / max(course.side.length, EQUAL) - 1 / 2) * course.tilt
+    moved: Floats = points + aside[:, None] * normals
+    return moved
+
+
+def _widest(frame: Frame, zone: str, area: shapely.Geometry, courses: Sequence[Course]) -> ZoneGap:
+    """The diameter of the largest circle in the zone that no stitch crosses, by a distance transform; a gap ends at the zone's edge, as F44 has it."""
+    low = np.array(area.bounds[:2])
+    columns, rows = (int(size * _PX) + 3 for size in (np.array(area.bounds[2:]) - low).tolist())
+    mask = np.zeros((rows, columns), np.uint8)
+    for polygon in getattr(area, "geoms", [area]):
+        if polygon.geom_type == "Polygon":
+            rings = [polygon.exterior, *polygon.interiors]
+            cv2.fillPoly(mask, [_cells(np.asarray(ring.coords), low) for ring in rings], 1)
+    mine = [one for one in courses if one.side.zone == zone]
+    short = [one.path for one in frame.short if one.zone == zone]
+
+    def gap(paths: Sequence[Floats]) -> tuple[float, Point]:
+        free = mask.copy()
+        for path in (*paths, *short):
+            cv2.polylines(free, [_cells(path, low)], False, 0)
+        free[0, :] = free[-1, :] = free[:, 0] = free[:, -1] = 0
+        away = cv2.distanceTransform(free, cv2.DIST_L2, cv2.DIST_MASK_PRECISE)
+        row, column = np.unravel_index(int(away.argmax()), away.shape)
+        x, y = (low + (np.array([column, row]) - 1) / _PX).tolist()
+        return 2 * float(away[row, column]) / _PX, (x, y)
+
+    planned, _ = gap([one.side.path for one in mine])
+    sewn, at = gap([measured_path(one) for one in mine])
+    return ZoneGap(zone, planned, sewn, at)
+
+
+def _cells(points: Floats, low: Floats):  # type: ignore[no-untyped-def]
+    return np.round((points[:, :2] - low) * _PX + 1).astype(np.int32)

@@ -1,0 +1,103 @@
+"""A sewn block measured from its photograph, start to end."""
+
+from __future__ import annotations
+
+from collections.abc import Collection
+from dataclasses import dataclass
+
+import numpy as np
+
+from kenzet.core.errors import BadValue
+from kenzet.core.geom.region import Floats
+from kenzet.core.inspect.find import Course
+from kenzet.core.inspect.fits import fault
+from kenzet.core.inspect.judge import Report, report
+from kenzet.core.inspect.lay_over import LaidOver, laid_over
+from kenzet.core.inspect.sides import Frame, area_in, corners_in, frame_at
+from kenzet.core.inspect.view import Flat, Pixels, View
+from kenzet.core.top.quilt_layout import QuiltLayout
+
+_LEAST_CORNERS = 0.05  # of the photograph's area
+
+
+@dataclass(frozen=True, eq=False)
+class Measured:
+    """A block in its frame, as the photograph shows it, and what that says."""
+
+    frame: Frame
+    view: View
+    flat: Flat
+    courses: tuple[Course, ...]
+    report: Report
+
+
+def measured(
+    photo: Pixels,
+    corners: Floats,
+    laid: QuiltLayout,
+    place: str,
+    sewn: Collection[tuple[str, int]] | None = None,
+) -> Measured:
+    """``photo`` (rows, columns, 3) or grey; ``corners`` (4, 2) px of the place in it: upper left, upper right, lower right, lower left. Of ``sewn``
+    lines (word and number) alone where they are given.
+
+    Raises Unknown, and BadValue where nothing is planned there, where corners are crossed or too close, where the picture shows something else, or where too little is
+    seen.
+    """
+    _check_corners(photo, corners)
+    frame = frame_at(laid, place, sewn)
+    if not frame.sides:
+        raise BadValue(
+            "Nothing is planned here that a picture can measure. Choose a block with sewn lines.", "place"
+        )
+    found = laid_over(photo, corners, laid, frame)
+    wrong = _fault(laid, frame, found)
+    if wrong:
+        turn = _turned(photo, corners, laid, frame)
+        raise BadValue(_SAYS[wrong] if not turn else _TURNED[turn], "photo" if not turn else "corners")
+    areas = {
+        zone: area
+        for zone in dict.fromkeys(side.zone for side in frame.sides)
+        if (area := area_in(laid, frame, zone)) is not None
+    }
+    kit = laid.quilt.kit
+    said = report(
+        frame, found.courses, corners_in(laid, frame), areas, float(kit.tolerance.mm), float(kit.seen_from.mm)
+    )
+    return Measured(frame, found.view, found.flat, tuple(found.courses), said)
+
+
+_SAYS = {
+    "another block": "This picture does not show this block: its lines and seams lie elsewhere. Check the block and its corners.",
+    "too little seen": "Too few stitches can be told from the fabric. Take the picture with one low light from the side, close up and sharp.",
+}
+_TURNED = {
+    1: "The picture is turned by a quarter. Click the corners again, the block’s own upper left corner first.",
+    2: "The picture is upside down. Click the corners again, the block’s own upper left corner first.",
+    3: "The picture is turned by a quarter. Click the corners again, the block’s own upper left corner first.",
+}
+
+
+def _fault(laid: QuiltLayout, frame: Frame, found: LaidOver) -> str:
+    return fault(laid, frame, found.flat, found.courses, found.inner_seams)
+
+
+def _turned(photo: Pixels, corners: Floats, laid: QuiltLayout, frame: Frame) -> int:
+    """By how many quarters the corners would have to be turned to fit; 0 where no turn helps."""
+    square = abs(frame.width - frame.height) < max(frame.width, frame.height) / 20
+    for turn in (1, 2, 3) if square else (2,):
+        if not _fault(laid, frame, laid_over(photo, np.roll(corners, turn, axis=0), laid, frame, once=True)):
+            return turn
+    return 0
+
+
+def _check_corners(photo: Pixels, corners: Floats) -> None:
+    sides = np.roll(corners, -1, axis=0) - corners
+    after = np.roll(sides, -1, axis=0)
+    turns = sides[:, 0] * after[:, 1] - sides[:, 1] * after[:, 0]
+    if (turns <= 0).any():
+        raise BadValue(
+            "The corners must lie in the order upper left, upper right, lower right, lower left.", "corners"
+        )
+    if turns.sum() / 4 < _LEAST_CORNERS * photo.shape[0] * photo.shape[1]:
+        raise BadValue("The block is too small in this picture. Take the picture from closer.", "corners")
