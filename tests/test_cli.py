@@ -171,5 +171,7 @@ def test_what_a_camera_cannot_be_told(tmp_path, capfd, arguments, says):
 @pytest.mark.parametrize("corners", ["1,2 3,4", "a,b c,d e,f g,h", "1,2 3,4 5,6 7,nan"])
 def test_corners_that_are_not_four_points(tmp_path, capfd, corners):
     (tmp_path / "x.jpg").write_bytes(b"no picture")
-    assert main(["measure", str(tmp_path / "x.jpg"), str(PRACTICE), "--block", "1-1", "--corners", corners]) == 1
+    assert (
+        main(["measure", str(tmp_path / "x.jpg"), str(PRACTICE), "--block", "1-1", "--corners", corners]) == 1
+    )
     assert "four corners" in capfd.readouterr().err

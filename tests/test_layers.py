@@ -24,7 +24,7 @@ PURE = {
 }  # fmt: skip
 FILES = sorted(SRC.rglob("*.py"))
 FLOORS = (
-    "errors", "tolerances", "memo", "numbers", "params", "geom", "kit", "fills", "ruler", "top", "plan", "marks", "placing", "relief", "route", "sewing", "advice", "balance", "proposals", "inspect", "bench", "changes",
+    "errors", "tolerances", "memo", "numbers", "params", "geom", "kit", "fills", "ruler", "top", "plan", "marks", "placing", "relief", "route", "sewing", "advice", "balance", "proposals", "inspect", "logbook", "bench", "changes",
 )  # fmt: skip
 """The rooms of the core, lowest first: each may know those before it, and none after it."""
 

@@ -24,6 +24,7 @@ const router = createRouter({
     { path: '/quilt/:quilt/table', name: 'table', meta: { station: 'marks' }, component: () => import('./features/marks/TableStation.vue') },
     { path: '/quilt/:quilt/stitch', name: 'stitch', component: () => import('./features/stitch/StitchStation.vue') },
     { path: '/quilt/:quilt/machine', name: 'machine', meta: { station: 'stitch', alone: true }, component: () => import('./features/stitch/MachineStation.vue') },
+    { path: '/quilt/:quilt/log', name: 'log', component: () => import('./features/log/LogStation.vue') },
     { path: '/:rest(.*)*', redirect: '/' },
   ],
 })

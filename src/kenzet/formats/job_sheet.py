@@ -34,10 +34,10 @@ WAY_NUMBER = 7.5
 _FIGURE = re.compile(r"(\d) (\d+/\d+)| (in|mm|cm|yd|ft)\b")
 
 
-def _kept_whole(text: str) -> str:
+def kept_whole(text: str) -> str:
     """Text for a paragraph; a figure never breaks over a line, for "2" above "1/2 in" reads as a half.
 
-    >>> _kept_whole("2 1/2 in & on").replace("\\xa0", "_")
+    >>> kept_whole("2 1/2 in & on").replace("\\xa0", "_")
     '2_1/2_in &amp; on'
     """
     return escape(
@@ -54,12 +54,12 @@ def job_pdf(sheet: JobSheet, paper: Paper, large: bool = False) -> bytes:
         **dict.fromkeys(("leftMargin", "rightMargin", "topMargin", "bottomMargin"), _MARGIN * _MM),
     )  # fmt: skip
     wide, high = size[0] - 2 * _MARGIN - 5, size[1] - 2 * _MARGIN - 5
-    styles = _styles(1.45 if large else 1.0)
+    styles = styles_of(1.45 if large else 1.0)
     story: list[Flowable] = [
-        Paragraph(_kept_whole(sheet.title), styles["title"]),
-        Paragraph(_kept_whole(sheet.subtitle), styles["soft"]),
+        Paragraph(kept_whole(sheet.title), styles["title"]),
+        Paragraph(kept_whole(sheet.subtitle), styles["soft"]),
         _Drawn(sheet.picture, wide, high * 0.5),
-        *(Paragraph(_kept_whole(total), styles["text"]) for total in sheet.totals),
+        *(Paragraph(kept_whole(total), styles["text"]) for total in sheet.totals),
         Paragraph("Before you sew", styles["zone"]),
         *_numbered(sheet.before, styles["stroke"]),
     ]
@@ -83,13 +83,13 @@ def job_pdf(sheet: JobSheet, paper: Paper, large: bool = False) -> bytes:
 
 def _block(block: JobBlock, wide: float, high: float, styles: dict[str, ParagraphStyle]) -> list[Flowable]:
     found: list[Flowable] = [
-        Paragraph(_kept_whole(block.name), styles["title"]),
-        Paragraph(_kept_whole(block.occurs), styles["soft"]),
+        Paragraph(kept_whole(block.name), styles["title"]),
+        Paragraph(kept_whole(block.occurs), styles["soft"]),
         _Drawn(block.picture, wide, high * 0.42),
     ]
     for zone in block.zones:
-        head = Paragraph(f"{zone.number} &nbsp; {_kept_whole(zone.name)}", styles["zone"])
-        says = [Paragraph(_kept_whole(said), styles["text"]) for said in zone.says]
+        head = Paragraph(f"{zone.number} &nbsp; {kept_whole(zone.name)}", styles["zone"])
+        says = [Paragraph(kept_whole(said), styles["text"]) for said in zone.says]
         found.append(KeepTogether([head, *says]))
         found += _numbered(zone.strokes, styles["stroke"])
     return found
@@ -98,7 +98,7 @@ def _block(block: JobBlock, wide: float, high: float, styles: dict[str, Paragrap
 def _look(look: JobLook, wide: float, high: float, styles: dict[str, ParagraphStyle]) -> list[Flowable]:
     scale = min(wide / look.size[0], high * 0.66 / look.size[1]) * _MM
     picture = Image(io.BytesIO(look.picture), look.size[0] * scale, look.size[1] * scale, hAlign="LEFT")
-    says = [Paragraph(_kept_whole(said), styles["text"]) for said in look.says]
+    says = [Paragraph(kept_whole(said), styles["text"]) for said in look.says]
     return [
         Paragraph("How it will look", styles["title"]),
         Spacer(1, 2 * _MM),
@@ -112,13 +112,13 @@ def _order(order: JobOrder, wide: float, high: float, styles: dict[str, Paragrap
     found: list[Flowable] = [
         Paragraph("Sewing order", styles["title"]),
         _Drawn(order.picture, wide, high * 0.6),
-        *(Paragraph(_kept_whole(said), styles["text"]) for said in order.says),
+        *(Paragraph(kept_whole(said), styles["text"]) for said in order.says),
     ]
     for way in order.ways:
-        says = [Paragraph(_kept_whole(said), styles["text"]) for said in way.says]
+        says = [Paragraph(kept_whole(said), styles["text"]) for said in way.says]
         found += [
             PageBreak(),
-            Paragraph(_kept_whole(way.name), styles["title"]),
+            Paragraph(kept_whole(way.name), styles["title"]),
             *says,
             _Drawn(way.picture, wide, high * 0.75),
         ]
@@ -126,10 +126,12 @@ def _order(order: JobOrder, wide: float, high: float, styles: dict[str, Paragrap
 
 
 def _numbered(lines: Sequence[str], style: ParagraphStyle) -> list[Flowable]:
-    return [Paragraph(f"{k}. {_kept_whole(line)}", style) for k, line in enumerate(lines, 1)]
+    return [Paragraph(f"{k}. {kept_whole(line)}", style) for k, line in enumerate(lines, 1)]
 
 
-def _styles(times: float) -> dict[str, ParagraphStyle]:
+def styles_of(times: float) -> dict[str, ParagraphStyle]:
+    """The styles of paragraphs, so many times as large as usual."""
+
     def style(name: str, size: float, bold: bool = False, **more: Any) -> ParagraphStyle:
         font = BOLD if bold else SANS
         return ParagraphStyle(

@@ -53,6 +53,11 @@ def pixels(data: bytes) -> Floats:
     return found
 
 
+def jpeg_of(picture: NDArray[np.uint8]) -> bytes:
+    """A picture (rows, columns, 3) as a file."""
+    return _jpeg(Image.fromarray(picture))
+
+
 def flat_size(width: float, height: float) -> tuple[int, int]:
     """The size in pixels at which something of ``width`` by ``height`` mm is straightened."""
     scale = _FLAT_SIDE / max(width, height)

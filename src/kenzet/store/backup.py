@@ -24,7 +24,19 @@ from kenzet.store.migrate import steps
 
 FORMAT = "kenzet.backup"
 VERSION = 1
-TABLES = ("owner", "quilt", "revision", "photo", "recipe", "thing", "printer", "marked", "sewing_event")
+TABLES = (
+    "owner",
+    "quilt",
+    "revision",
+    "photo",
+    "recipe",
+    "thing",
+    "printer",
+    "marked",
+    "sewing_event",
+    "remark",
+    "inspection",
+)
 """In the order in which rows can be put back."""
 KEPT_DAYS = 7
 MOST_BYTES = 4_000_000_000

@@ -90,6 +90,21 @@ def load(conn: Any, owner: int, quilt_id: str) -> Kept:
     return kept
 
 
+def planned_at(conn: Any, owner: int, quilt_id: str, revision: int) -> Kept:
+    """The quilt as it was planned at a revision. Raises Unknown."""
+    with conn.cursor() as cursor:
+        cursor.execute(
+            "SELECT q.version, r.document FROM quilt q JOIN revision r ON r.quilt_id = q.id"
+            " WHERE q.id = %s AND q.owner_id = %s AND r.number = %s",
+            (quilt_id, owner, revision),
+        )
+        row = cursor.fetchone()
+    conn.commit()
+    if not row:
+        raise Unknown("This quilt was never planned so.", "revision")
+    return Kept(quilt_id, row["version"], revision, read(json.loads(row["document"])), None, None)
+
+
 def document(conn: Any, owner: int, quilt_id: str) -> str:
     """The plan as it is kept, unread: what is left of a quilt that can no longer be read. Raises Unknown."""
     with conn.cursor() as cursor:

@@ -18,8 +18,10 @@ from kenzet.web.bench import bench
 from kenzet.web.cupboard import cupboard
 from kenzet.web.drawing import drawing
 from kenzet.web.exports import EXPORTS, blueprint
+from kenzet.web.inspections import inspections
 from kenzet.web.job import job
 from kenzet.web.kit import kit
+from kenzet.web.log import log
 from kenzet.web.machine import machine
 from kenzet.web.marks import marks
 from kenzet.web.photos import photos
@@ -88,6 +90,8 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(blueprint(EXPORTS))
     app.register_api(table)
     app.register_api(job)
+    app.register_api(log)
+    app.register_api(inspections)
     app.register_api(balance)
     app.register_api(proposals)
     app.register_api(relief)

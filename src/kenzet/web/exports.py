@@ -28,15 +28,17 @@ from kenzet.formats.placement import TRUE, Fit, room_on
 from kenzet.formats.relief_picture import longer_side, relief_picture
 from kenzet.formats.route_svg import way_svg
 from kenzet.formats.svg import svg
-from kenzet.store import printers, recipes
+from kenzet.store import logbook, printers, recipes
 from kenzet.store.quilts import LOCAL_OWNER
 from kenzet.web.blueprint import Blueprint
+from kenzet.web.log import log_view, sat_with
 from kenzet.web.request_context import connection, file_answer, her_things, laid_quilt, planned
+from kenzet.web.state.logs import logs
 from kenzet.web.state.routes import routes
 from kenzet.web.wire import base as m
 from kenzet.web.wire.job import JobQuery
 from kenzet.web.wire.route import WayQuery
-from kenzet.web.wire.sheets import CheckQuery, ReliefPng, SheetQuery, StripQuery
+from kenzet.web.wire.sheets import CardsQuery, CheckQuery, ReliefPng, SheetQuery, StripQuery
 
 PDF, SVG, DXF, CSV, JSON = "application/pdf", "image/svg+xml", "image/vnd.dxf", "text/csv", "application/json"
 PNG = "image/png"
@@ -197,6 +199,45 @@ def _recipes(_: m.Reading) -> File:
     return File((book.model_dump_json(indent=1) + "\n").encode(), "recipes.json")
 
 
+def _log_table(path: m.QuiltKey, _: m.Reading) -> File:
+    from kenzet.formats.log_files import log_csv
+
+    return File(log_csv(*sat_with(path.quilt)), "log.csv")
+
+
+def _log_file(path: m.QuiltKey, query: m.Reading) -> File:
+    from kenzet.formats.log_files import log_json
+
+    kept, _laid = laid_quilt(path.quilt)
+    with connection() as conn:
+        events = logs().log(conn, path.quilt).events
+        measured = [
+            {
+                "place": one.place,
+                "photo": one.photo,
+                "revision": one.revision,
+                "when": one.when,
+                "found": one.found,
+                "struck": one.struck,
+            }
+            for one in logbook.inspections(conn, path.quilt)
+        ]
+    return File(log_json(kept.quilt.name, events, log_view(path.quilt, query.unit), measured), "log.json")
+
+
+def _log(path: m.QuiltKey, query: JobQuery) -> File:
+    from kenzet.formats.log_files import log_pdf
+
+    kept, _laid = laid_quilt(path.quilt)
+    return File(log_pdf(kept.quilt.name, log_view(path.quilt, query.unit), query.paper), "log.pdf")
+
+
+def _corner_cards(query: CardsQuery) -> File:
+    from kenzet.formats.corner_cards import corner_cards
+
+    return File(corner_cards(query.paper, _fit(query.printer)), "corner-cards.pdf")
+
+
 EXPORTS = (
     Export("sheet-pdf", "Print mark sheet (PDF)", "zone", "sheet.pdf", PDF, SheetQuery, _printed_sheet),
     Export("sheet-svg", "SVG", "zone", "sheet.svg", SVG, SheetQuery, partial(_sheet_as, svg, "marks.svg"), of_sheet=True),
@@ -209,6 +250,10 @@ EXPORTS = (
     Export("route-svg", "Download numbered route (SVG)", "quilt", "route.svg", SVG, WayQuery, _way),
     Export("relief-png", "Relief as a picture (PNG)", "quilt", "relief.png", PNG, ReliefPng, _relief),
     Export("density-csv", "Firmness as a table (CSV)", "quilt", "density.csv", CSV, m.Reading, _density),
+    Export("log-pdf", "Print the log (PDF)", "quilt", "log.pdf", PDF, JobQuery, _log),
+    Export("log-csv", "As a table (CSV)", "quilt", "log.csv", CSV, m.Reading, _log_table),
+    Export("log-json", "Save the whole log (JSON)", "quilt", "log.json", JSON, m.Reading, _log_file),
+    Export("corner-cards", "Print corner cards (PDF)", "mine", "corner-cards.pdf", PDF, CardsQuery, _corner_cards),
     Export("printer-check", "1 · print the check page", "mine", "printer-check.pdf", PDF, CheckQuery, _check_page),
     Export("kit-json", "Save all tools as a file", "mine", "things/kit.json", JSON, m.Reading, _kit),
     Export("kit-csv", "as a table", "mine", "things/kit.csv", CSV, m.Reading, _kit_table),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import time
+from dataclasses import replace
 
 from flask import Response, request
 from pydantic import ValidationError
@@ -46,7 +47,7 @@ def hear(path: m.QuiltKey) -> Response:
                 continue
             events, fault = heard.take(said, time.time(), here)
             faults += [fault] if fault else []
-            logs().keep(conn, path.quilt, events)
+            logs().keep(conn, path.quilt, [replace(event, plan=kept.revision) for event in events])
         heard.faults.extend(faults)
         return answer(MachineAnswer(step=machine_step(here()), faults=faults))
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from dataclasses import replace
 
 from flask import Response
 
@@ -47,6 +48,7 @@ def take_events(path: m.QuiltKey, body: EventsRequest) -> Response:
     latest = time.time() + LATE_S
     told = [(event, fault_of(ways, event)) for event in (event_of(one, latest) for one in body.events)]
     with connection() as conn:
-        count = logs().keep(conn, path.quilt, [event for event, fault in told if not fault])
+        mine = [replace(event, plan=kept.revision) for event, fault in told if not fault]
+        count = logs().keep(conn, path.quilt, mine)
     refused = [Refusal(id=event.id, why=FAULTS[fault]) for event, fault in told if fault]
     return answer(EventsTaken(count=count, refused=refused))

@@ -91,6 +91,23 @@ export const api = {
     unwrap(client.GET('/api/quilts/{quilt}', { params: { ...params(quilt), query: { unit } } })),
   balance: (quilt: string, unit: Unit, reads: number, signal: AbortSignal) =>
     unwrap(client.GET('/api/quilts/{quilt}/balance', { params: { ...params(quilt), query: { unit, reads } }, signal })),
+  log: (quilt: string, unit: Unit, signal: AbortSignal) =>
+    unwrap(client.GET('/api/quilts/{quilt}/log', { params: { ...params(quilt), query: { unit } }, signal })),
+  remark: (quilt: string, body: Views['RemarkRequest']) =>
+    unwrap(client.POST('/api/quilts/{quilt}/log/remarks', { params: params(quilt), body })),
+  strikeRemark: (quilt: string, body: Views['StrikeRequest']) =>
+    unwrap(client.POST('/api/quilts/{quilt}/log/strike', { params: params(quilt), body })),
+  inspections: (quilt: string, signal?: AbortSignal) =>
+    unwrap(client.GET('/api/quilts/{quilt}/inspections', { params: params(quilt), signal })),
+  inspect: (quilt: string, body: Views['InspectionRequest']) =>
+    unwrap(client.POST('/api/quilts/{quilt}/inspections', { params: params(quilt), body })),
+  inspection: (quilt: string, inspection: string, unit: Unit) =>
+    unwrap(client.GET('/api/quilts/{quilt}/inspections/{inspection}', { params: { path: { quilt, inspection }, query: { unit } } })),
+  flatUrl: (quilt: string, inspection: string) => `/api/quilts/${quilt}/inspections/${inspection}/flat.jpg`,
+  changeSide: (quilt: string, inspection: string, body: Views['ChangeSide']) =>
+    unwrap(client.POST('/api/quilts/{quilt}/inspections/{inspection}/side', { params: { path: { quilt, inspection } }, body })),
+  strikeInspection: (quilt: string, inspection: string) =>
+    unwrap(client.POST('/api/quilts/{quilt}/inspections/{inspection}/strike', { params: { path: { quilt, inspection } }, body: {} as never })),
   propose: (quilt: string, body: Partial<Views['ProposalRequest']>, signal: AbortSignal) =>
     unwrap(client.POST('/api/quilts/{quilt}/proposals', { params: params(quilt), body: body as Views['ProposalRequest'], signal })),
   proposalFigures: (quilt: string, proposal: string) =>

@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/corner-cards.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Print corner cards (PDF). */
+        get: operations["exports_corner_cards_corner_cards_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/draft": {
         parameters: {
             query?: never;
@@ -485,6 +502,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/inspections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Of the whole quilt. */
+        get: operations["inspections_listed_inspections_get"];
+        put?: never;
+        /** Measure a photograph and keep what was found. */
+        post: operations["inspections_inspect_inspections_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/inspections/{inspection}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One of them, whole. */
+        get: operations["inspections_shown_inspections__inspection__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/inspections/{inspection}/flat.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The photograph, straightened, with a margin about the block. */
+        get: operations["inspections_flat_picture_inspections__inspection__flat_jpg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/inspections/{inspection}/side": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Strike a side out, nudge it, or take that back. */
+        post: operations["inspections_change_side_inspections__inspection__side_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/inspections/{inspection}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A whole picture no longer counts. */
+        post: operations["inspections_strike_inspections__inspection__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/job.pdf": {
         parameters: {
             query?: never;
@@ -513,6 +616,108 @@ export interface paths {
         get: operations["kit_kit_view_kit_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All of it. */
+        get: operations["log_logbook_log_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** As a table (CSV). */
+        get: operations["exports_log_csv_quilts__quilt__log_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/log.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Save the whole log (JSON). */
+        get: operations["exports_log_json_quilts__quilt__log_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/log.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Print the log (PDF). */
+        get: operations["exports_log_pdf_quilts__quilt__log_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/log/remarks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep what she says; told twice it is kept once. */
+        post: operations["log_add_remark_log_remarks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/log/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** It no longer counts; it is not lost. */
+        post: operations["log_strike_remark_log_strike_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1775,6 +1980,26 @@ export interface components {
             width: number;
         };
         /**
+         * BlockRow
+         * @description All that happened at one place.
+         */
+        BlockRow: {
+            /** Mishaps */
+            mishaps: components["schemas"]["MishapRow"][];
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Rows */
+            rows: components["schemas"]["Row"][];
+            /** Search */
+            search: string;
+            /** There */
+            there: components["schemas"]["ThereRow"][];
+            /** When */
+            when: string;
+        };
+        /**
          * BlockView
          * @description A block that can be painted: its picture, its numbers, its fabrics; ``doc`` is the document's block.
          */
@@ -2061,6 +2286,30 @@ export interface components {
              *     }
              */
             views: components["schemas"]["ViewsWanted"];
+        };
+        /**
+         * ChangeSide
+         * @description A side by its key: struck out (null), nudged to so many mm to the left of its plan, or as it was found (``back``).
+         */
+        ChangeSide: {
+            /**
+             * Back
+             * @default false
+             */
+            back: boolean;
+            /**
+             * Nudged
+             * @default null
+             */
+            nudged: number | null;
+            /** Side */
+            side: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
         };
         /**
          * Channel
@@ -3589,6 +3838,98 @@ export interface components {
             kind: "inset square";
         };
         /**
+         * InspectionCard
+         * @description One of them.
+         */
+        InspectionCard: {
+            /** Id */
+            id: string;
+            /** Photo */
+            photo: string;
+            /** Place */
+            place: string;
+            /** When */
+            when: string;
+        };
+        /**
+         * InspectionRequest
+         * @description A photograph of the block at ``place``; its ``corners`` in shares of its width and height (upper left, upper right, lower right, lower left), or null to
+         *     find them by the corner cards. ``all_lines``: as if all that is planned were sewn.
+         */
+        InspectionRequest: {
+            /**
+             * All Lines
+             * @default false
+             */
+            all_lines: boolean;
+            /**
+             * Corners
+             * @default null
+             */
+            corners: number[][] | null;
+            /** Photo */
+            photo: string;
+            /** Place */
+            place: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
+         * InspectionView
+         * @description A block as measured; ``width`` and ``height`` of its frame, ``margin`` about it in the picture, mm.
+         */
+        InspectionView: {
+            /** Gaps */
+            gaps: components["schemas"]["Row"][];
+            /** Height */
+            height: number;
+            /** Id */
+            id: string;
+            /** Margin */
+            margin: number;
+            /** Missed */
+            missed: components["schemas"]["PlaceOfLine"][];
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Repair */
+            repair: components["schemas"]["PlaceOfLine"][];
+            /** Says */
+            says: string;
+            /** Sentences */
+            sentences: (string | components["schemas"]["Shown"])[][];
+            /** Sets */
+            sets: components["schemas"]["SetRow"][];
+            /** Sides */
+            sides: components["schemas"]["SideView"][];
+            /** Tolerance */
+            tolerance: (string | components["schemas"]["Shown"])[];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "keep" | "touch up" | "rip";
+            /** When */
+            when: string;
+            /** Width */
+            width: number;
+            /** Worst */
+            worst: components["schemas"]["PlaceOfLine"][];
+        };
+        /**
+         * InspectionsView
+         * @description The blocks that were measured, the newest first: place, when, and the id of each.
+         */
+        InspectionsView: {
+            /** Inspections */
+            inspections: components["schemas"]["InspectionCard"][];
+        };
+        /**
          * JoinAgain
          * @description Some places follow the others again.
          */
@@ -4166,6 +4507,42 @@ export interface components {
             layer: number;
         };
         /**
+         * LearntRow
+         * @description A value that was learnt; ``differs`` says that the one in use lies outside its range. ``change`` is what taking it sets for this quilt: of its ``kit`` or its ``stitching``; ``thing`` what
+         *     it sets in the cupboard, by the thing's ``key`` there.
+         */
+        LearntRow: {
+            /** Change */
+            change: {
+                [key: string]: unknown;
+            };
+            /** Differs */
+            differs: boolean;
+            /** Evidence */
+            evidence: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Range */
+            range: string;
+            /**
+             * Sure
+             * @enum {string}
+             */
+            sure: "few lines yet" | "fairly sure" | "sure";
+            /** Thing */
+            thing: {
+                [key: string]: unknown;
+            } | null;
+            /** Thing Key */
+            thing_key: string;
+            /** Used */
+            used: string;
+            /** Value */
+            value: string;
+        };
+        /**
          * LeftRow
          * @description What is left at a place that is begun, or of a zone over all places; ``place`` and ``visit`` are where the next of it is sewn.
          */
@@ -4346,6 +4723,40 @@ export interface components {
              * @default 3
              */
             rounds: number;
+        };
+        /**
+         * LogView
+         * @description Everything that the station Log shows. ``next`` is what is sewn next, empty where nothing is left.
+         */
+        LogView: {
+            /** Blocks */
+            blocks: components["schemas"]["BlockRow"][];
+            /** Learnt */
+            learnt: components["schemas"]["LearntRow"][];
+            /** Left */
+            left: string;
+            /** Next */
+            next: string;
+            /** Places */
+            places: components["schemas"]["PlaceRow"][];
+            /** Remarks */
+            remarks: components["schemas"]["RemarkRow"][];
+            /** Sewn */
+            sewn: string;
+            /** Share */
+            share: number;
+            /** Sittings */
+            sittings: components["schemas"]["SittingRow"][];
+            /** Stages */
+            stages: components["schemas"]["StageRow"][];
+            /** Time */
+            time: string;
+            /** Todo */
+            todo: components["schemas"]["TodoRow"][];
+            /** Tools */
+            tools: components["schemas"]["ToolRow"][];
+            /** Zones */
+            zones: components["schemas"]["ThereRow"][];
         };
         /**
          * Machine
@@ -4836,6 +5247,18 @@ export interface components {
             label: string;
             /** Words */
             words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
+         * MishapRow
+         * @description Something that went wrong; ``at`` where in the quilt, mm.
+         */
+        MishapRow: {
+            /** At */
+            at: number[] | null;
+            /** Place */
+            place: string;
+            /** Words */
+            words: string;
         };
         /**
          * NameZone
@@ -5441,6 +5864,43 @@ export interface components {
              * @default null
              */
             start: ("lower left" | "lower right" | "upper left" | "upper right") | "first whole cell" | null;
+        };
+        /**
+         * PlaceOfLine
+         * @description A line to look at: in words, and its middle in the frame, mm.
+         */
+        PlaceOfLine: {
+            /** At */
+            at: number[];
+            /** Key */
+            key: string;
+            /** Note */
+            note: string;
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
+         * PlaceRow
+         * @description A place: ``at`` is its middle in the quilt, mm; ``share`` of it is sewn, 0 to 1.
+         */
+        PlaceRow: {
+            /** At */
+            at: number[];
+            /** Name */
+            name: string;
+            /** Outline */
+            outline: number[][];
+            /** Place */
+            place: string;
+            /** Share */
+            share: number;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "planned" | "marked" | "begun" | "anchored" | "filled" | "finished" | "inspected";
+            /** Words */
+            words: string;
         };
         /**
          * PlaceShare
@@ -6081,6 +6541,48 @@ export interface components {
             id: string;
             /** Why */
             why: string;
+        };
+        /**
+         * RemarkRequest
+         * @description What she says of a place, a zone or a sitting: a verdict, a note, a photograph (its id), or that something is done.
+         */
+        RemarkRequest: {
+            /** About */
+            about: string;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "verdict" | "note" | "photo" | "done" | "left out";
+            /** Told */
+            told: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
+         * RemarkRow
+         * @description What she said of something.
+         */
+        RemarkRow: {
+            /** About */
+            about: string;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "verdict" | "note" | "photo" | "done" | "left out";
+            /** Told */
+            told: string;
+            /** When */
+            when: string;
         };
         /**
          * RemoveApplique
@@ -7361,6 +7863,24 @@ export interface components {
             use: "bed" | "lap" | "baby" | "wall" | "runner" | "garment or bag" | "practice piece";
         };
         /**
+         * SetRow
+         * @description A set of lines, planned beside actual.
+         */
+        SetRow: {
+            /** Actual */
+            actual: (string | components["schemas"]["Shown"])[];
+            /** Drift */
+            drift: (string | components["schemas"]["Shown"])[];
+            /** Lines */
+            lines: string;
+            /** Name */
+            name: string;
+            /** Planned */
+            planned: (string | components["schemas"]["Shown"])[];
+            /** Worst */
+            worst: (string | components["schemas"]["Shown"])[];
+        };
+        /**
          * SetSashing
          * @description Sashes, or none.
          */
@@ -7759,6 +8279,33 @@ export interface components {
             start: number[];
         };
         /**
+         * SideView
+         * @description A side in the picture: ``points`` where it is (or was planned, where it is unseen), flat x, y in the frame, mm; ``planned`` alike. ``key`` names it.
+         */
+        SideView: {
+            /** Key */
+            key: string;
+            /** Note */
+            note: string;
+            /** Nudged */
+            nudged: boolean;
+            /** Offset */
+            offset: number;
+            /** Planned */
+            planned: number[];
+            /** Points */
+            points: number[];
+            /** Struck */
+            struck: boolean;
+            /**
+             * Truth
+             * @enum {string}
+             */
+            truth: "within" | "near" | "out" | "unseen";
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
          * SignView
          * @description A small sign of a texture: strokes, flat x, y lists; mm in the part.
          */
@@ -7769,6 +8316,28 @@ export interface components {
             names: string;
             /** Strokes */
             strokes: number[][];
+        };
+        /**
+         * SittingRow
+         * @description A sitting: its day and times, figures, what was sewn and what went wrong.
+         */
+        SittingRow: {
+            /** Day */
+            day: string;
+            /** Key */
+            key: string;
+            /** Mishaps */
+            mishaps: components["schemas"]["MishapRow"][];
+            /** Rows */
+            rows: components["schemas"]["Row"][];
+            /** Search */
+            search: string;
+            /** There */
+            there: components["schemas"]["ThereRow"][];
+            /** Times */
+            times: string;
+            /** Words */
+            words: string;
         };
         /**
          * SlotView
@@ -7852,6 +8421,21 @@ export interface components {
              * @default 1
              */
             rounds: number;
+        };
+        /**
+         * StageRow
+         * @description A stage with how many places are there, for the key of the picture.
+         */
+        StageRow: {
+            /** Many */
+            many: number;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "planned" | "marked" | "begun" | "anchored" | "filled" | "finished" | "inspected";
+            /** Words */
+            words: string;
         };
         /**
          * StateRequest
@@ -8144,6 +8728,20 @@ export interface components {
             width: string;
         };
         /**
+         * StrikeRequest
+         * @description The remark to strike out.
+         */
+        StrikeRequest: {
+            /** Id */
+            id: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
          * StripRequest
          * @description A strip that she sewed: lines laid edge on line, and the distance from the first to the last.
          */
@@ -8428,6 +9026,24 @@ export interface components {
             words: (string | components["schemas"]["Shown"])[];
         };
         /**
+         * ThereRow
+         * @description What was sewn of a zone at a place, with what.
+         */
+        ThereRow: {
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Rows */
+            rows: components["schemas"]["Row"][];
+            /** Where */
+            where: string;
+            /** Words */
+            words: string;
+            /** Zone */
+            zone: string;
+        };
+        /**
          * ThingRequest
          * @description A thing as typed under ``key`` (none: a new one, of which only ``kind`` need be sent); kept if ``keep``.
          */
@@ -8602,6 +9218,36 @@ export interface components {
         TilesView: {
             /** Tiles */
             tiles: components["schemas"]["TileView"][];
+        };
+        /**
+         * TodoRow
+         * @description Something to finish; ``key`` is ticked when it is ``done``; ``at`` are spots in the quilt, mm.
+         */
+        TodoRow: {
+            /** At */
+            at: number[][];
+            /** Done */
+            done: boolean;
+            /** Key */
+            key: string;
+            /** Note */
+            note: string;
+            /** Place */
+            place: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ToolRow
+         * @description A foot, ruler or thread, and how much was sewn with it.
+         */
+        ToolRow: {
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Words */
+            words: string;
         };
         /**
          * ToolView
@@ -9787,6 +10433,39 @@ export interface operations {
             };
         };
     };
+    exports_corner_cards_corner_cards_pdf_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+                paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
+                printer?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     begin_draft_draft_post: {
         parameters: {
             query?: never;
@@ -10662,6 +11341,206 @@ export interface operations {
             };
         };
     };
+    inspections_listed_inspections_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectionsView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    inspections_inspect_inspections_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InspectionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectionView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    inspections_shown_inspections__inspection__get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                quilt: string;
+                inspection: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectionView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    inspections_flat_picture_inspections__inspection__flat_jpg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+                inspection: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    inspections_change_side_inspections__inspection__side_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+                inspection: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeSide"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectionView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    inspections_strike_inspections__inspection__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+                inspection: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InspectionsView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     exports_job_pdf_quilts__quilt__job_pdf_get: {
         parameters: {
             query?: {
@@ -10717,6 +11596,210 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    log_logbook_log_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    exports_log_csv_quilts__quilt__log_csv_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    exports_log_json_quilts__quilt__log_json_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    exports_log_pdf_quilts__quilt__log_pdf_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+                paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
+                large?: boolean;
+            };
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    log_add_remark_log_remarks_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemarkRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    log_strike_remark_log_strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogView"];
                 };
             };
             /** @description Refused: what is wrong, and in which field */

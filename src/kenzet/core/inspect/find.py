@@ -45,6 +45,8 @@ STANDS_OUT = 6.5
 _SECOND = 0.45  # of the best: where another course is nearly as good, neither is sure
 _USUAL = 0.65  # of what is seen of a zone, by length: so many threads are of the shade that all have
 _EITHER = 0.6  # a darker thread and a lighter one that are nearly as sure: it is one of the two
+_DRIFT = 2.0  # mm from a set's first line to its last: then it is followed
+_FOLLOWED = 5  # lines that are seen tell where the others are
 _HALVES = 0.5  # mm: by so much both halves may differ
 
 Shade = Literal["darker", "lighter"]
@@ -74,9 +76,21 @@ class Course:
 
 def courses(flat: Flat, sides: Sequence[Side]) -> list[Course]:
     """Of every side, in order. In a zone where most threads are darker than the cloth all are, and likewise lighter: a light strip of cloth
-    between a dark thread and a dark seam is no thread.
+    between a dark thread and a dark seam is no thread. A set that drifts is followed: its other lines are looked for where its seen ones let expect them.
     """
-    both = [_both(flat, side) for side in sides]
+    found = _of_usual_shade([_both(flat, side) for side in sides])
+    expected = _drifted(found)
+    if not expected:
+        return found
+    return _of_usual_shade(
+        [
+            _both(flat, side, expected[k]) if k in expected else {one.shade: one}
+            for k, (side, one) in enumerate(zip(sides, found, strict=True))
+        ]
+    )
+
+
+def _of_usual_shade(both: Sequence[dict[Shade, Course]]) -> list[Course]:
     weight: dict[str, dict[Shade, float]] = {}
     for one in both:
         for shade, course in one.items():
@@ -94,6 +108,32 @@ def courses(flat: Flat, sides: Sequence[Side]) -> list[Course]:
             best = replace(best, unseen="two courses")
         found.append(best)
     return found
+
+
+def _drifted(found: Sequence[Course]) -> dict[int, float]:
+    """Of the sides of sets that drift by more than ``_DRIFT``: where each is to be expected, mm to the left of its plan, by its number."""
+    sets: dict[tuple[str, int], list[int]] = {}
+    for k, one in enumerate(found):
+        sets.setdefault(one.side.set, []).append(k)
+    expected: dict[int, float] = {}
+    for numbers in sets.values():
+        seen = [found[k] for k in numbers if not found[k].unseen]
+        rows, aside = np.array([one.side.row for one in seen], float), np.array([one.offset for one in seen])
+        if len(np.unique(rows)) < _FOLLOWED:
+            continue
+        one, other = np.triu_indices(len(rows), 1)
+        apart = rows[one] != rows[other]
+        slope = float(np.median((aside[other] - aside[one])[apart] / (rows[other] - rows[one])[apart]))
+        every = [found[k].side.row for k in numbers]
+        if abs(slope) * (max(every) - min(every)) < _DRIFT:
+            continue
+        middle = float(np.median(aside - slope * rows))
+        expected |= {
+            k: middle + slope * found[k].side.row
+            for k in numbers
+            if found[k].unseen or abs(middle + slope * found[k].side.row) > _DRIFT
+        }
+    return expected
 
 
 def band_of(side: Side) -> float:
@@ -116,23 +156,29 @@ def _steps(across: NDArray[np.float32]) -> Floats:
     return found
 
 
-def _both(flat: Flat, side: Side) -> dict[Shade, Course]:
-    """Where a thread that is darker, and one that is lighter, would be found."""
+def _both(flat: Flat, side: Side, expected: float = 0.0) -> dict[Shade, Course]:
+    """Where a thread that is darker, and one that is lighter, would be found, about ``expected`` mm to the left of the plan."""
     band = band_of(side)
     if not band:
         return {"darker": Course(side, "too close")}
-    far, aside, across = _across(flat, side, band)
-    return {shade: _best(side, far, aside, seen, band, shade) for shade, seen in _responses(across)}
+    far, aside, across = _across(flat, side, band, expected)
+    found = {shade: _best(side, far, aside, seen, band, shade) for shade, seen in _responses(across)}
+    return {shade: _moved(one, expected) for shade, one in found.items()} if expected else found
 
 
-def _across(flat: Flat, side: Side, band: float) -> tuple[Floats, Floats, NDArray[np.float32]]:
+def _moved(course: Course, by: float) -> Course:
+    spots = None if course.spots is None else course.spots + [0.0, by]
+    return replace(course, offset=course.offset + by, spots=spots)
+
+
+def _across(flat: Flat, side: Side, band: float, about: float = 0.0) -> tuple[Floats, Floats, NDArray[np.float32]]:
     """mm along, mm aside, and how light it is there (along, aside)."""
     many = max(int(side.length / _ALONG / _BIN), 4) * _BIN
     far = (np.arange(many) + 1 / 2) * side.length / many
     reach = band + _BESIDE[1] + STEP
     aside = np.arange(-round(reach / STEP), round(reach / STEP) + 1) * STEP
     points, normals = along(side.path, far)
-    grid = points[:, None, :] + aside[None, :, None] * normals[:, None, :]
+    grid = points[:, None, :] + (about + aside)[None, :, None] * normals[:, None, :]
     columns, rows = flat.cells(grid)
     seen = cv2.remap(flat.light, columns, rows, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
     binned = seen.reshape(many // _BIN, _BIN, len(aside)).mean(axis=1)

@@ -63,9 +63,9 @@ def _astray(seen: Sequence[Course]) -> list[Course]:
             i, k = np.triu_indices(len(mine), 1)
             apart = rows[i] != rows[k]
             slope = float(np.median((aside[k] - aside[i])[apart] / (rows[k] - rows[i])[apart]))
-            aside = aside - slope * (rows - np.median(rows))
-            middle = float(np.median(aside))
-            aside = aside - (middle if abs(middle) < _FAR else 0.0)
+            level = float(np.median(aside - slope * rows))
+            trend = level + slope * rows
+            aside = aside - (trend if np.abs(trend).min() < _FAR else 0.0)  # it begins near its plan
         found += [one for one, out in zip(mine, aside.tolist(), strict=True) if abs(out) > _FAR]
     return found
 

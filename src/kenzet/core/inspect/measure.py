@@ -31,6 +31,18 @@ class Measured:
     report: Report
 
 
+def reported(laid: QuiltLayout, frame: Frame, courses: Collection[Course]) -> Report:
+    """What courses that were found say."""
+    areas = {
+        zone: area
+        for zone in dict.fromkeys(side.zone for side in frame.sides)
+        if (area := area_in(laid, frame, zone)) is not None
+    }
+    kit = laid.quilt.kit
+    tolerance, look = float(kit.tolerance.mm), float(kit.seen_from.mm)
+    return report(frame, tuple(courses), corners_in(laid, frame), areas, tolerance, look)
+
+
 def measured(
     photo: Pixels,
     corners: Floats,
@@ -55,15 +67,7 @@ def measured(
     if wrong:
         turn = _turned(photo, corners, laid, frame)
         raise BadValue(_SAYS[wrong] if not turn else _TURNED[turn], "photo" if not turn else "corners")
-    areas = {
-        zone: area
-        for zone in dict.fromkeys(side.zone for side in frame.sides)
-        if (area := area_in(laid, frame, zone)) is not None
-    }
-    kit = laid.quilt.kit
-    said = report(
-        frame, found.courses, corners_in(laid, frame), areas, float(kit.tolerance.mm), float(kit.seen_from.mm)
-    )
+    said = reported(laid, frame, found.courses)
     return Measured(frame, found.view, found.flat, tuple(found.courses), said)
 
 

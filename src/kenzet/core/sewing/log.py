@@ -26,7 +26,7 @@ class Event:
     """One thing done. ``begun``: a thread begins at ``at``; ``gone``: travelled there; ``sewn``, ``broke`` (what was sewn
     until then is ``sewn``, what came out again ``back``), ``unpicked``: ``back``; ``skipped`` lines (``back``, as far as they are not sewn) wait until
     they are ``taken up``; a full ``bobbin`` was put in; ``rested``; ``undone``: event ``of`` did not happen. ``far`` mm of thread's
-    way, ``stitches`` as a machine has counted them.
+    way, ``stitches`` as a machine has counted them. ``plan`` is the revision of the plan that was sewn by, 0 where it is not known.
     """
 
     id: str
@@ -40,6 +40,7 @@ class Event:
     stitches: int = 0
     freehand: bool = False
     of: str = ""
+    plan: int = 0
 
 
 @dataclass

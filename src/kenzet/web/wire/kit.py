@@ -65,9 +65,7 @@ _LENGTHS = {
         "length", "Marking step", "Ticks are rounded to this step, and [ ] change the spacing by it."
     ),
     "tolerance": Form("length", "A line may be off by", "A larger error would show."),
-    "seen_from": Form(
-        "length", "Looked at from", "What cannot be seen from there need not be sewn again."
-    ),
+    "seen_from": Form("length", "Looked at from", "What cannot be seen from there need not be sewn again."),
     "hand": Form("length", "Your hand covers", "Length you sew before you move your hand on the ruler."),
     "stitch": Form("length", "Stitch length", "Used to end lines on a whole stitch."),
     "spread": Form(

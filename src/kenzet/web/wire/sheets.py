@@ -31,6 +31,13 @@ class SheetQuery(m.Reading):
     printer: str = Field("", max_length=60)
 
 
+class CardsQuery(m.Reading):
+    """On which paper and printer corner cards are printed."""
+
+    paper: Paper = "letter"
+    printer: str = Field("", max_length=60)
+
+
 class CheckQuery(m.Reading):
     """The page by which a printer is checked."""
 

@@ -7,7 +7,7 @@ type Keys = [key: string, does: string][]
 const open = defineModel<boolean>({ required: true })
 const route = useRoute()
 const EVERYWHERE: Keys = [
-  ['1 … 6', 'Top, Fills, Balance, Kit, Marks, Stitch'], ['z  Z', 'undo, redo'], ['f  g', 'whole quilt, this block'], ['+  −', 'zoom in, out'],
+  ['1 … 7', 'Top, Fills, Balance, Kit, Marks, Stitch, Log'], ['z  Z', 'undo, redo'], ['f  g', 'whole quilt, this block'], ['+  −', 'zoom in, out'],
   ['arrows', 'move the quilt'], ['c', 'a crosshair: arrows move it, Enter clicks, Shift-Enter adds'], ['?', 'this card'],
 ]
 const STATIONS: Record<string, { label: string; keys: Keys }> = {

@@ -6,4 +6,5 @@ export const STATIONS = [
   { number: 4, name: 'kit', label: 'Kit', does: 'Your foot, rulers and tools' },
   { number: 5, name: 'marks', label: 'Marks', does: 'What to mark, and sheets to print' },
   { number: 6, name: 'stitch', label: 'Stitch', does: 'The sewing order' },
+  { number: 7, name: 'log', label: 'Log', does: 'What was sewn, how true it is, what is left' },
 ] as const

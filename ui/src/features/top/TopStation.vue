@@ -18,7 +18,7 @@ import DrawBoard from './DrawBoard.vue'
 import DrawPage from './DrawPage.vue'
 import FabricsPage from './FabricsPage.vue'
 import LayoutPage from './LayoutPage.vue'
-import PhotoBoard from './PhotoBoard.vue'
+import CornerBoard from '../../parts/CornerBoard.vue'
 import PhotoPage from './PhotoPage.vue'
 import QuiltPage from './QuiltPage.vue'
 import ZonesPage from './ZonesPage.vue'
@@ -113,7 +113,7 @@ useCanvasKeys(canvas)
 <template>
   <StationPage v-if="quilt.view">
     <DrawBoard v-if="drawing.view" />
-    <PhotoBoard v-else-if="photo.taken" />
+    <CornerBoard v-else-if="photo.taken" :photo="photo.taken" :corners="photo.corners" :prompt="`Drag each corner onto that corner of the ${photo.place === 'top' ? 'quilt top' : 'block'}`" @move="photo.move" />
     <QuiltCanvas
       v-else ref="canvas" cloth :quilt="quilt.view" :unit="quilt.unit" open :zone="onZones ? zone.key : ''" :place="zone.place" :chosen="onZones ? top.patches : undefined"
       :show-zones="onZones" :pointing="onZones || (page === 'fabrics' && !!top.fabric)" :held="held" :painting="painting" :tried="tried" :picks="cutting.picks"

@@ -1,0 +1,288 @@
+"""What is learnt from what was sewn: her foot's true offset, how far her lines scatter, her pace, her stitch, what a bobbin lasts for.
+
+Every estimate is robust (medians, Theil and Sen's slope), comes with an interval that holds nineteen times of twenty, and is weighed with the
+value in use as a prior: few lines move it little. Nothing is changed here; lengths are mm, times seconds.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Collection, Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Literal, get_args
+
+import numpy as np
+
+from kenzet.core.geom.region import Floats
+from kenzet.core.inspect.find import Course
+from kenzet.core.inspect.sides import Side, along
+from kenzet.core.kit.kit import Kit
+from kenzet.core.placing.place_line import planned
+from kenzet.core.plan.planner import plan_zone
+from kenzet.core.route.needle import TAIL, thread
+from kenzet.core.route.unit import Technique
+from kenzet.core.sewing.log import PAUSE_S, Event
+from kenzet.core.tolerances import EQUAL
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.core.top.stitching import Pace
+
+Key = Literal["offset", "spread", "straight", "curved", "walking", "freehand", "lay", "stitch", "bobbin"]
+NINETEEN_OF_TWENTY = 1.96
+FEWEST = 6
+"""Lines or bobbins: from fewer nothing is learnt."""
+_MOST_PAIRS = 400  # of the newest lines, for slopes
+_OFFSET_SD = 0.5  # mm: how far a measured offset of a foot may be out
+_PACE_SD = 0.35  # of a pace, as a share, before anything is known
+_LAY_SD = 6.0
+_LEAST_STITCHES = 200
+_LONGEST_S = 240.0  # for one line: more was something else
+
+
+@dataclass(frozen=True, slots=True)
+class Learnt:
+    """``value`` is what it comes to, within ``low`` and ``high``; ``used`` is the value in use. From ``many`` lines (bobbins) between the times ``first`` and ``last``. An
+    offset is of the ``side`` of the needle on which the ruler lay. Paces are mm a minute.
+    """
+
+    key: Key
+    value: float
+    low: float
+    high: float
+    used: float
+    many: int
+    first: float
+    last: float
+    side: str = ""
+
+    @property
+    def differs(self) -> bool:
+        """Whether the value in use lies outside what it is surely within."""
+        return not self.low <= self.used <= self.high
+
+
+@dataclass(frozen=True, slots=True)
+class LaidLine:
+    """A line that was laid on another one with an etched line: ``out`` mm farther from it than the sum says, when it was inspected, and with which ``side`` of the foot."""
+
+    out: float
+    when: float
+    side: str
+
+
+def laid_lines(laid: QuiltLayout, courses: Sequence[Course], when: float) -> list[LaidLine]:
+    """Of one measured block, against the plan that it was sewn by: every straight line that lies on a line that is seen too."""
+    seen: dict[tuple[str, int], list[Course]] = {}
+    for one in courses:
+        if not one.unseen and len(one.side.path) == 2:
+            seen.setdefault((one.side.word, one.side.line), []).append(one)
+    found: list[LaidLine] = []
+    for one in courses:
+        side = one.side
+        if one.unseen or len(side.path) != 2:
+            continue
+        plan = plan_zone(laid, side.zone)
+        if plan is None:
+            continue
+        on = planned(plan, side.drawing, side.line)
+        total = on.total
+        if on.on not in ("last", "line") or on.by != "etched line" or on.reference is None or total is None:
+            continue
+        beside = _beside(side, seen.get((side.word, on.reference), []))
+        if beside is None:
+            continue
+        toward = _normal(side) * math.copysign(1.0, _toward(beside.side, side))
+        mine = one.offset * float(toward @ _normal(side))
+        its = beside.offset * float(toward @ _normal(beside.side))
+        lies = "left" if plan.kit.machine.throat == "right" else "right"
+        found.append(LaidLine(mine - its - float(total.out), when, lies))
+    return found
+
+
+def _normal(side: Side) -> Floats:
+    found: Floats = along(side.path, np.array([side.length / 2]))[1][0]
+    return found
+
+
+def _toward(reference: Side, side: Side) -> float:
+    """How far to the left of the reference a line lies, mm."""
+    away: Floats = side.path.mean(axis=0) - reference.path.mean(axis=0)
+    return float(away @ _normal(side))
+
+
+def _beside(side: Side, others: Iterable[Course]) -> Course | None:
+    """The nearest of the sides of another line that runs along this one."""
+    along_it = [
+        one for one in others if abs(float(_normal(one.side) @ _normal(side))) > math.cos(math.radians(2))
+    ]
+    return min(
+        along_it,
+        key=lambda one: float(np.hypot(*(one.side.path.mean(axis=0) - side.path.mean(axis=0)))),
+        default=None,
+    )
+
+
+def learnt_offset(lines: Sequence[LaidLine], kit: Kit) -> list[Learnt]:
+    """The foot's offset on every side on which rulers lay, and how far lines scatter about it (F14, F36): a foot that is δ wider makes every line that is laid on
+    the last one come δ too far.
+    """
+    found = []
+    for side in sorted({line.side for line in lines}):
+        mine = [line for line in lines if line.side == side]
+        if len(mine) < FEWEST:
+            continue
+        out = np.array([line.out for line in mine])
+        scatter = max(1.4826 * float(np.median(np.abs(out - np.median(out)))), EQUAL)
+        error = 1.2533 * scatter / math.sqrt(len(out))  # the standard error of a median
+        used = float(kit.foot.to_rim_at("left" if side == "left" else "right"))
+        times = [line.when for line in mine]
+        value, sd = weighed(used, _OFFSET_SD, used + float(np.median(out)), error)
+        found.append(_learnt("offset", value, sd, used, len(mine), times, side))
+    if len(lines) >= 2 * FEWEST:
+        out = np.array([line.out for line in lines])
+        scatter = (
+            1.4826 * float(np.median(np.abs(out - np.median(out)))) / math.sqrt(2)
+        )  # two lines scatter in a gap
+        sd = scatter * 1.17 / math.sqrt(len(out))  # of a median absolute deviation
+        found.append(
+            _learnt("spread", scatter, sd, float(kit.spread.mm), len(out), [line.when for line in lines])
+        )
+    return found
+
+
+def weighed(prior: float, prior_sd: float, value: float, sd: float) -> tuple[float, float]:
+    """A prior and a measurement put together, each by its precision, and the standard deviation of that.
+
+    >>> weighed(10.0, 1.0, 12.0, 1.0)
+    (11.0, 0.7071067811865476)
+    """
+    one, other = 1 / prior_sd**2, 1 / max(sd, EQUAL) ** 2
+    return (prior * one + value * other) / (one + other), math.sqrt(1 / (one + other))
+
+
+def _learnt(
+    key: Key, value: float, sd: float, used: float, many: int, times: Collection[float], side: str = ""
+) -> Learnt:
+    low, high = value - NINETEEN_OF_TWENTY * sd, value + NINETEEN_OF_TWENTY * sd
+    return Learnt(key, value, max(low, 0.0), high, used, many, min(times), max(times), side)
+
+
+@dataclass(frozen=True, slots=True)
+class Timed:
+    """A line that was sewn: ``far`` mm of the needle's way in ``seconds``, laying the ruler counted in."""
+
+    technique: Technique
+    far: float
+    seconds: float
+    when: float
+
+
+def timed(
+    events: Sequence[Event], technique_of: Mapping[tuple[int, str], Technique], left_out: Collection[float]
+) -> list[Timed]:
+    """Every line whose time is known: from the event before it on, without pauses. ``technique_of`` is by plan and drawing; sittings that began at ``left_out`` do not count."""
+    found = []
+    ordered = sorted(events, key=lambda event: event.when)
+    begun = ordered[0].when if ordered else 0.0
+    for before, event in pairwise(ordered):
+        if event.when - before.when > PAUSE_S:
+            begun = event.when if event.when - before.when > 3600 else begun
+            continue
+        took = event.when - before.when
+        if (
+            event.kind != "sewn"
+            or not event.sewn
+            or not 0 < took < _LONGEST_S
+            or round(begun) in {round(at) for at in left_out}
+        ):
+            continue
+        how = "freehand" if event.freehand else technique_of.get((event.plan, event.sewn[0].of))
+        if how is not None and event.far > 0:
+            found.append(Timed(how, event.far, took, event.when))
+    return found
+
+
+def learnt_pace(lines: Sequence[Timed], pace: Pace) -> list[Learnt]:
+    """mm a minute by technique, and the seconds to lay a ruler: seconds = lay + mm / pace, by Theil and Sen's slope with Kendall's interval."""
+    found, lays = [], []
+    for technique in get_args(Technique):
+        mine = [line for line in lines if line.technique == technique][-_MOST_PAIRS:]
+        if len(mine) < FEWEST:
+            continue
+        far, took = np.array([line.far for line in mine]), np.array([line.seconds for line in mine])
+        slope, error = _slope(far, took)
+        if slope is None or slope <= 0:
+            continue
+        used = float(getattr(pace, technique).mm)
+        share = math.log(60 / slope), max(error / slope, EQUAL)
+        value, sd = weighed(math.log(used), _PACE_SD, *share)
+        low, high = math.exp(value - NINETEEN_OF_TWENTY * sd), math.exp(value + NINETEEN_OF_TWENTY * sd)
+        times = [line.when for line in mine]
+        found.append(Learnt(technique, math.exp(value), low, high, used, len(mine), min(times), max(times)))
+        if technique in ("straight", "curved"):
+            lays += [(line.seconds - slope * line.far, line.when) for line in mine]
+    if len(lays) >= FEWEST:
+        rest = np.array([seconds for seconds, _ in lays])
+        error = 1.2533 * 1.4826 * float(np.median(np.abs(rest - np.median(rest)))) / math.sqrt(len(rest))
+        value, sd = weighed(float(pace.lay), _LAY_SD, max(float(np.median(rest)), 0.0), error)
+        found.append(_learnt("lay", value, sd, float(pace.lay), len(lays), [when for _, when in lays]))
+    return found
+
+
+def _slope(far: Floats, took: Floats) -> tuple[float | None, float]:
+    """The median of the slopes between all pairs, and its standard error by Kendall's ranks; None where lines are all as long."""
+    one, other = np.triu_indices(len(far), 1)
+    apart = far[other] - far[one]
+    use = np.abs(apart) > 0.1 * np.median(far)
+    if use.sum() < FEWEST:
+        return None, 0.0
+    slopes = np.sort((took[other] - took[one])[use] / apart[use])
+    n = len(far)
+    half = (
+        NINETEEN_OF_TWENTY * math.sqrt(n * (n - 1) * (2 * n + 5) / 18) * len(slopes) / (n * (n - 1) / 2) / 2
+    )
+    low, high = (int(np.clip(len(slopes) / 2 + sign * half, 0, len(slopes) - 1)) for sign in (-1, 1))
+    return float(np.median(slopes)), float(slopes[high] - slopes[low]) / (2 * NINETEEN_OF_TWENTY)
+
+
+def learnt_stitch(events: Sequence[Event], kit: Kit) -> list[Learnt]:
+    """The length of a stitch, from machines that count."""
+    counted = [event for event in events if event.stitches > 3 and event.far > 0]
+    stitches = sum(event.stitches for event in counted)
+    if stitches < _LEAST_STITCHES:
+        return []
+    each = np.array([event.far / event.stitches for event in counted])
+    value = sum(event.far for event in counted) / stitches
+    sd = 1.4826 * float(np.median(np.abs(each - np.median(each)))) / math.sqrt(len(each))
+    return [
+        _learnt(
+            "stitch",
+            value,
+            max(sd, 0.01 * value),
+            float(kit.stitch.mm),
+            len(counted),
+            [e.when for e in counted],
+        )
+    ]
+
+
+def learnt_bobbin(events: Sequence[Event], kit: Kit) -> list[Learnt]:
+    """The thread that a bobbin holds, from what was sewn between two full ones (F41)."""
+    per_mm = thread(1.0, float(kit.batting.thickness.mm), float(kit.stitch.mm))
+    used, way, threads = [], 0.0, 0
+    full = False
+    for event in events:
+        way += event.far
+        threads += event.kind == "begun"
+        if event.kind == "bobbin":
+            if full and way > 0:
+                used.append((way * per_mm + threads * TAIL, event.when))
+            full, way, threads = True, 0.0, 0
+    if len(used) < 2:
+        return []
+    amounts = np.array([amount for amount, _ in used])
+    holds = float(kit.bobbin.holds.mm)
+    spread = 1.4826 * float(np.median(np.abs(amounts - np.median(amounts))))
+    error = max(1.2533 * spread, 0.05 * holds) / math.sqrt(len(amounts))
+    value, sd = weighed(holds, 0.25 * holds, float(np.median(amounts)), error)
+    return [_learnt("bobbin", value, sd, holds, len(used), [when for _, when in used])]

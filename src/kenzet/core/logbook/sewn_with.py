@@ -1,0 +1,63 @@
+"""With what a drawing was sewn, as its plan said then: foot, rulers, etched lines, thread."""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import dataclass
+
+from kenzet.core.fills import Fill
+from kenzet.core.kit.kit import Kit
+from kenzet.core.placing.place_line import planned
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.planner import plan_zone
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.route.unit import Technique
+from kenzet.core.top.quilt_layout import QuiltLayout
+
+
+@dataclass(frozen=True, eq=False)
+class SewnWith:
+    """``ways`` counts how lines are laid (``Placement.by``), ``etched`` which ruler's which line (exact mm; 0 the edge) they are laid with."""
+
+    zone: str
+    fill: Fill
+    kit: Kit
+    ways: Counter[str]
+    etched: Counter[tuple[str, object]]
+
+    @property
+    def technique(self) -> Technique:
+        """What most of its lines are sewn with."""
+        if self.ways["freehand"]:
+            return "freehand"
+        if self.kit.sew_with == "walking foot":
+            return "walking"
+        return (
+            "curved"
+            if 2 * sum(self.ways[by] for by in ("curve", "template")) > self.ways.total()
+            else "straight"
+        )
+
+
+def sewn_with(laid: QuiltLayout, word: str) -> SewnWith | None:
+    """Of the drawing that is called ``word`` at the machine, as ``laid`` plans it; None where that plan has no such drawing any more."""
+    zone, layer, letters = word.split(".")
+    plan = plan_zone(laid, zone) if zone in laid.quilt.zones else None
+    for drawing in plan.drawings if plan else ():
+        if (str(drawing.layer), drawing.word) == (layer, letters):
+            assert plan is not None
+            return _of(plan, drawing, laid.quilt.zones[zone].name)
+    return None
+
+
+def _of(plan: ZonePlan, drawing: Drawing, name: str) -> SewnWith:
+    ways: Counter[str] = Counter()
+    etched: Counter[tuple[str, object]] = Counter()
+    if drawing.fill.claimed_density is not None:
+        return SewnWith(name, drawing.fill, plan.kit, Counter(freehand=1), etched)
+    for line in range(drawing.lines):
+        on = planned(plan, drawing, line)
+        ways[on.by] += 1
+        if on.total is not None and on.total.etched is not None and on.total.ruler:
+            etched[on.total.ruler, on.total.etched] += 1
+    return SewnWith(name, drawing.fill, plan.kit, ways, etched)

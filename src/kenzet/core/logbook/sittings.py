@@ -1,0 +1,199 @@
+"""The events of a quilt as sittings: when she sewed, what, how long, and what went wrong where.
+
+Glossary: a *sitting* is sewing without a break of more than ``BREAK_S``; a *rest* is a shorter pause in it. Times are seconds since 1970,
+lengths mm. Time counts for what was done at its end: from one event to the next, pauses left out.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
+from itertools import pairwise
+from typing import Literal
+
+from kenzet.core.geom.region import Point
+from kenzet.core.sewing.log import PAUSE_S, Event
+from kenzet.core.sewing.stretch import Covered, LineKey
+
+BREAK_S = 3600.0
+MishapKind = Literal["broke", "unpicked", "skipped"]
+
+
+@dataclass(frozen=True, slots=True)
+class Mishap:
+    """Something that went wrong, or was left: where in the quilt, in which line of which drawing."""
+
+    kind: MishapKind
+    when: float
+    place: str
+    drawing: str
+    line: int
+    at: Point | None
+
+
+@dataclass
+class There:
+    """What was sewn of one drawing at one place: so many ``lines`` begun, ``length`` mm new, of that ``freehand``; ``unpicked`` mm; ``seconds`` at the needle;
+    ``threads`` begun. ``plan`` is the revision of the plan that it was sewn by, 0 where that is not known.
+    """
+
+    place: str
+    drawing: str
+    plan: int = 0
+    first: float = 0.0
+    last: float = 0.0
+    lines: set[LineKey] = field(default_factory=set)
+    length: float = 0.0
+    freehand: float = 0.0
+    unpicked: float = 0.0
+    skipped: int = 0
+    broken: int = 0
+    seconds: float = 0.0
+    stitches: int = 0
+    threads: int = 0
+
+    @property
+    def zone(self) -> str:
+        """Its key."""
+        return zone_of(self.drawing)
+
+
+@dataclass(frozen=True, eq=False)
+class Sitting:
+    """From ``begun`` to ``ended``, ``seconds`` of it at the needle; ``rests`` begin and end."""
+
+    begun: float
+    ended: float
+    seconds: float
+    rests: tuple[tuple[float, float], ...]
+    threads: int
+    bobbins: int
+    there: tuple[There, ...]
+    mishaps: tuple[Mishap, ...]
+
+    @property
+    def length(self) -> float:
+        """mm sewn."""
+        return sum(one.length for one in self.there)
+
+
+def zone_of(drawing: str) -> str:
+    """The key of the zone that a drawing's word begins with."""
+    return drawing.split(".", 1)[0]
+
+
+def sittings(events: Sequence[Event]) -> list[Sitting]:
+    """Of all events that were not undone, in order of time. O(events)."""
+    ordered = sorted(events, key=lambda event: event.when)
+    found: list[Sitting] = []
+    covered: dict[str, Covered] = {}
+    group: list[Event] = []
+    for event in ordered:
+        if group and event.when - group[-1].when > BREAK_S:
+            found.append(_sitting(group, covered))
+            group = []
+        group.append(event)
+    return [*found, _sitting(group, covered)] if group else found
+
+
+def _sitting(events: Sequence[Event], covered: dict[str, Covered]) -> Sitting:
+    there: dict[tuple[str, str], There] = {}
+    mishaps: list[Mishap] = []
+    rests: list[tuple[float, float]] = []
+    seconds = waiting = 0.0
+    threads = 0
+    for k, event in enumerate(events):
+        gap = event.when - events[k - 1].when if k else 0.0
+        if gap > PAUSE_S or (event.kind == "rested" and gap):
+            rests.append((events[k - 1].when, event.when))
+        else:
+            seconds += gap
+            waiting += gap  # the way to a line, and its thread, count for the line
+        threads += event.kind == "begun"
+        drawing = next((one.of for one in (*event.sewn, *event.back)), "")
+        if not drawing:
+            continue
+        mine = there.setdefault((event.place, drawing), There(event.place, drawing, event.plan, event.when))
+        mine.plan, mine.last = event.plan or mine.plan, event.when
+        mine.seconds += waiting
+        mine.stitches += event.stitches
+        mine.threads += threads - sum(one.threads for one in there.values())
+        waiting = 0.0
+        mishaps += _kept(event, mine, covered.setdefault(event.place, Covered()))
+    bobbins = sum(event.kind == "bobbin" for event in events)
+    return Sitting(
+        events[0].when, events[-1].when, seconds, tuple(rests), threads, bobbins, tuple(there.values()), tuple(mishaps)
+    )  # fmt: skip
+
+
+def _kept(event: Event, mine: There, covered: Covered) -> Iterable[Mishap]:
+    """Counts an event, and gives what went wrong with it."""
+    new = sum(covered.add(one) for one in event.sewn)
+    mine.length += new
+    mine.freehand += new if event.freehand else 0.0
+    mine.lines.update(one.key for one in event.sewn)
+    if event.kind == "skipped":
+        mine.skipped += len({one.key for one in event.back})
+    else:
+        gone = sum(covered.take_out(one) for one in event.back)
+        mine.unpicked += gone
+    mine.broken += event.kind == "broke"
+    if event.kind in ("broke", "unpicked", "skipped"):
+        last = (*event.back, *event.sewn)[0]
+        kind: MishapKind = (
+            "broke" if event.kind == "broke" else "skipped" if event.kind == "skipped" else "unpicked"
+        )
+        yield Mishap(kind, event.when, event.place, last.of, last.line, event.at)
+
+
+def merged(some: Iterable[There], by: Literal["place", "zone"]) -> dict[str, There]:
+    """Put together over sittings: by place, or by zone."""
+    found: dict[str, There] = {}
+    for one in some:
+        key = one.place if by == "place" else one.zone
+        mine = found.setdefault(key, There(one.place, one.drawing, one.plan, one.first, one.last))
+        mine.plan, mine.first, mine.last = (
+            one.plan or mine.plan,
+            min(mine.first, one.first),
+            max(mine.last, one.last),
+        )
+        mine.lines |= {(f"{one.place} {of}", line, turn) for of, line, turn in one.lines}
+        mine.length += one.length
+        mine.freehand += one.freehand
+        mine.unpicked += one.unpicked
+        mine.skipped += one.skipped
+        mine.broken += one.broken
+        mine.seconds += one.seconds
+        mine.stitches += one.stitches
+        mine.threads += one.threads
+    return found
+
+
+@dataclass(frozen=True, slots=True)
+class ThreadEnds:
+    """So many ends of threads to finish at a place, and where in the quilt they are."""
+
+    place: str
+    at: tuple[Point, ...]
+
+
+def thread_ends(events: Sequence[Event]) -> list[ThreadEnds]:
+    """Where every thread began and ended, the one that is in the needle now counted as begun alone: on top and on the back, so each spot has two
+    tails.
+    """
+    found: dict[str, list[Point]] = {}
+
+    def spot(event: Event) -> None:
+        if event.at is not None:
+            found.setdefault(event.place, []).append(event.at)
+
+    moving = [one for one in events if one.kind in ("begun", "gone", "sewn", "broke", "unpicked")]
+    for one, after in pairwise([*moving, None]):
+        assert one is not None
+        if (
+            one.kind == "begun"
+            or one.kind in ("broke", "unpicked")
+            or (after is not None and after.kind == "begun")
+        ):
+            spot(one)
+    return [ThreadEnds(place, tuple(at)) for place, at in sorted(found.items())]

@@ -1,0 +1,249 @@
+"""A measured block in words: whether to keep it, what shows, what to sew again, planned beside actual."""
+
+from __future__ import annotations
+
+import math
+from fractions import Fraction
+
+from kenzet.core.inspect.judge import Judged, Report, SetFigures, Truth, Verdict, measured_path
+from kenzet.core.inspect.sides import Frame, Side
+from kenzet.core.numbers.measure import COARSE, INCH, MM_PER, Unit
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.say import words as w
+from kenzet.say.whereabouts import placed
+
+VERDICTS: dict[Verdict, str] = {
+    "keep": "Keep it.",
+    "touch up": "Touch it up.",
+    "rip": "Some lines are worth sewing again.",
+}
+_UNSEEN = {
+    "too close": "too close to the next line to be told apart",
+    "no contrast": "does not stand out from the fabric",
+    "two courses": "could be in two places",
+    "halves differ": "its halves say different things",
+}
+_ALL_SEEN = 0.9
+_FINE: dict[Unit, Fraction] = {"in": Fraction(1, 32), "mm": Fraction(1, 5)}
+"""The grain of an error: a picture shows no less."""
+
+
+class SideView(w.Said):
+    """A side in the picture: ``points`` where it is (or was planned, where it is unseen), flat x, y in the frame, mm; ``planned`` alike. ``key`` names it."""
+
+    key: str
+    truth: Truth
+    points: list[float]
+    planned: list[float]
+    words: w.Words
+    note: str
+    struck: bool
+    nudged: bool
+    offset: float
+
+
+class SetRow(w.Said):
+    """A set of lines, planned beside actual."""
+
+    name: str
+    lines: str
+    planned: w.Words
+    actual: w.Words
+    worst: w.Words
+    drift: w.Words
+
+
+class PlaceOfLine(w.Said):
+    """A line to look at: in words, and its middle in the frame, mm."""
+
+    key: str
+    words: w.Words
+    note: str
+    at: list[float]
+
+
+class InspectionView(w.Said):
+    """A block as measured; ``width`` and ``height`` of its frame, ``margin`` about it in the picture, mm."""
+
+    id: str
+    place: str
+    name: str
+    when: str
+    width: float
+    height: float
+    margin: float
+    verdict: Verdict
+    says: str
+    sentences: list[w.Words]
+    tolerance: w.Words
+    sides: list[SideView]
+    sets: list[SetRow]
+    worst: list[PlaceOfLine]
+    repair: list[PlaceOfLine]
+    missed: list[PlaceOfLine]
+    gaps: list[w.Row]
+
+
+def key_of(side: Side) -> str:
+    """A side's name."""
+    return f"{side.word}/{side.line}/{side.number}"
+
+
+def _least(unit: Unit) -> float:
+    """The grain of an error, mm."""
+    return float(_FINE[unit] * MM_PER[unit])
+
+
+def away(mm: float, unit: Unit) -> str:
+    """From how far away.
+
+    >>> away(3700, "in"), away(3700, "mm"), away(100, "in")
+    ('12 ft', '3.7 m', 'under 1 ft')
+    """
+    if unit == "mm":
+        return f"{mm / 1000:.1f} m"
+    feet = round(mm / (12 * INCH))
+    return f"{feet} ft" if feet else "under 1 ft"
+
+
+def signed(mm: float, unit: Unit) -> w.Words:
+    """A difference, with its sign in words.
+
+    >>> signed(0.0, "in")
+    ['none']
+    """
+    if abs(mm) < _least(unit) / 2:
+        return ["none"]
+    return [w.shown(abs(mm), unit, _FINE[unit], about=True), " wider" if mm > 0 else " narrower"]
+
+
+def inspection_view(
+    laid: QuiltLayout,
+    frame: Frame,
+    said: Report,
+    ident: str,
+    when: str,
+    margin: float,
+    struck: dict[str, float | None],
+    unit: Unit,
+) -> InspectionView:
+    """``struck`` are sides that she has struck out (null) or nudged (mm), by key."""
+    part = laid.top.at.get(frame.place)
+    kit = laid.quilt.kit
+    return InspectionView(
+        id=ident, place=frame.place, name=placed(part.name, frame.place) if part else laid.quilt.name, when=when,
+        width=round(frame.width, 2), height=round(frame.height, 2), margin=margin,
+        verdict=said.verdict, says=VERDICTS[said.verdict], sentences=_sentences(laid, said, unit),
+        tolerance=[w.shown(kit.tolerance.mm, unit)],
+        sides=[_side(laid, one, struck, unit) for one in said.judged],
+        sets=[_set(laid, one, unit) for one in said.sets],
+        worst=[_line(laid, one, unit) for one in said.worst if one.seen_from > 0],
+        repair=[_line(laid, one, unit) for one in said.judged if one.verdict != "keep"],
+        missed=[
+            PlaceOfLine(
+                key="", words=["By ", _length(one.by, unit)], note=f"{laid.zone(one.zone).name}, line {one.line + 1}",
+                at=[round(v, 1) for v in one.at],
+            )
+            for one in said.missed
+            if one.by > float(kit.tolerance.mm) / 2
+        ][:6],
+        gaps=[
+            w.Row(
+                label=[laid.zone(one.zone).name],
+                words=[w.shown(one.sewn, unit, COARSE[unit], about=True), ", planned ", w.shown(one.planned, unit, COARSE[unit], about=True)],
+            )
+            for one in said.gaps
+        ],
+    )  # fmt: skip
+
+
+def _length(mm: float, unit: Unit) -> w.Shown:
+    return w.shown(mm, unit, _FINE[unit], about=True)
+
+
+def _sentences(laid: QuiltLayout, said: Report, unit: Unit) -> list[w.Words]:
+    """The verdict's reasons, the weightiest first."""
+    kit = laid.quilt.kit
+    seen, every = len(said.seen), len(said.judged)
+    true = sum(one.truth == "within" for one in said.seen)
+    within = w.shown(kit.tolerance.mm, unit)
+    found: list[w.Words] = []
+    if seen:
+        found.append([f"{true} of {w.many(seen, 'line')} seen lie within ", within, " of the plan."])
+    worst = said.worst[0] if said.worst else None
+    look = away(float(kit.seen_from.mm), unit)
+    if worst and worst.seen_from < float(kit.seen_from.mm):
+        found.append([f"From {look} away nobody sees a difference."])
+    elif worst:
+        found.append(
+            [f"The worst place shows from up to {away(worst.seen_from, unit)} away; you look from {look}."]
+        )
+    if every and seen < _ALL_SEEN * every:
+        found.append(
+            [
+                f"{w.many(every - seen, 'line')} could not be seen and {w.plural(every - seen, 'is', 'are')} left out."
+            ]
+        )
+    return found
+
+
+def _side(laid: QuiltLayout, one: Judged, struck: dict[str, float | None], unit: Unit) -> SideView:
+    side, course = one.course.side, one.course
+    key = key_of(side)
+    name = f"{laid.zone(side.zone).name}, line {side.line + 1}"
+    words: w.Words = [name, ": not seen"] if course.unseen else [name, ": ", *_off(one, unit)]
+    note = _UNSEEN[course.unseen] if course.unseen else ""
+    if struck.get(key, 0.0) is None:
+        words, note = [name, ": struck out"], "you struck it out"
+    path = measured_path(course)
+    return SideView(
+        key=key, truth=one.truth, points=[round(v, 2) for v in path.ravel().tolist()],
+        planned=[round(v, 2) for v in side.path.ravel().tolist()], words=words, note=note,
+        struck=key in struck and struck[key] is None, nudged=struck.get(key) is not None, offset=round(course.offset, 2),
+    )  # fmt: skip
+
+
+def _off(one: Judged, unit: Unit) -> w.Words:
+    way = one.course.side.path[-1] - one.course.side.path[0]
+    left = (-way[1], way[0]) if one.course.offset > 0 else (way[1], -way[0])
+    if abs(one.course.offset) < _least(unit) / 2:
+        return ["on its line"]
+    across = abs(left[0]) > abs(left[1])
+    toward = ("right" if left[0] > 0 else "left") if across else ("up" if left[1] > 0 else "down")
+    return [_length(abs(one.course.offset), unit), f" too far {toward}"]
+
+
+def _line(laid: QuiltLayout, one: Judged, unit: Unit) -> PlaceOfLine:
+    side = one.course.side
+    x, y = side.path.mean(axis=0).tolist()
+    words: w.Words = [f"{laid.zone(side.zone).name}, line {side.line + 1}: ", *_off(one, unit)]
+    if one.gap is not None and abs(one.gap) >= _least(unit):
+        words += ["; the gap beside it is ", *signed(one.gap, unit)]
+    says = {"keep": "keep", "touch up": "sew the end that strays again", "rip": "sew it again"}[one.verdict]
+    return PlaceOfLine(
+        key=key_of(side),
+        words=words,
+        note=f"{says}; shows from up to {away(one.seen_from, unit)}",
+        at=[round(x, 1), round(y, 1)],
+    )
+
+
+def _set(laid: QuiltLayout, one: SetFigures, unit: Unit) -> SetRow:
+    name = laid.zone(one.zone).name
+    angle = f", set {one.family + 1}" if one.family > 0 else ""
+    none: w.Words = ["–"]
+    return SetRow(
+        name=f"{name}{angle}", lines=f"{one.seen} of {one.many}",
+        planned=[w.shown(one.planned, unit)] if one.planned is not None else none,
+        actual=[w.shown(one.spacing, unit, _FINE[unit], about=True)] if one.spacing is not None else none,
+        worst=signed(one.worst_gap, unit) if one.worst_gap is not None else none,
+        drift=_drift(one, unit),
+    )  # fmt: skip
+
+
+def _drift(one: SetFigures, unit: Unit) -> w.Words:
+    if one.drift is None:
+        return ["–"]
+    if math.isclose(one.drift, 0, abs_tol=_least(unit) / 2):
+        return ["none"]
+    return [_length(abs(one.drift), unit)]

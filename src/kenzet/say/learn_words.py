@@ -1,0 +1,116 @@
+"""What was learnt, in words: beside the value in use, with its evidence, and what one click changes."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import datetime
+from fractions import Fraction
+from typing import Any, Literal
+
+from kenzet.core.kit.kit import Kit
+from kenzet.core.logbook.learn import Key, Learnt
+from kenzet.core.numbers.measure import MM_PER, Unit
+from kenzet.core.top.stitching import Stitching
+from kenzet.say import words as w
+
+_NAMES: dict[Key, str] = {
+    "offset": "Needle to the foot’s rim", "spread": "How far your lines vary", "straight": "Along a ruler", "curved": "Along a curved edge",
+    "walking": "With the walking foot", "freehand": "Freehand", "lay": "Laying a ruler", "stitch": "Stitch length", "bobbin": "A bobbin holds",
+}  # fmt: skip
+_EVIDENCE: dict[Key, tuple[str, str]] = {
+    "offset": ("line", "measured in photos"), "spread": ("line", "measured in photos"), "bobbin": ("bobbin", "used up"), "stitch": ("piece", "counted by the machine"),
+}  # fmt: skip
+_FINE: dict[Unit, Fraction] = {"in": Fraction(1, 1000), "mm": Fraction(1, 50)}
+_MANY = 30
+
+
+class LearntRow(w.Said):
+    """A value that was learnt; ``differs`` says that the one in use lies outside its range. ``change`` is what taking it sets for this quilt: of its ``kit`` or its ``stitching``; ``thing`` what
+    it sets in the cupboard, by the thing's ``key`` there.
+    """
+
+    key: str
+    name: str
+    value: str
+    range: str
+    used: str
+    evidence: str
+    sure: Literal["few lines yet", "fairly sure", "sure"]
+    differs: bool
+    change: dict[str, Any]
+    thing: dict[str, Any] | None
+    thing_key: str
+
+
+def learnt_rows(found: Sequence[Learnt], kit: Kit, stitching: Stitching, unit: Unit) -> list[LearntRow]:
+    """Those that differ from what is in use first."""
+    rows = [_row(one, kit, stitching, unit) for one in found]
+    return sorted(rows, key=lambda row: not row.differs)
+
+
+def _row(one: Learnt, kit: Kit, stitching: Stitching, unit: Unit) -> LearntRow:
+    change, thing, key = _taken(one, kit, stitching, unit)
+    noun, how = _EVIDENCE.get(one.key, ("line", "timed"))
+    name = _NAMES[one.key] + (f", ruler at the {one.side}" if one.side else "")
+    width = (one.high - one.low) / max(one.value, 1e-9)
+    return LearntRow(
+        key=f"{one.key}-{one.side}" if one.side else one.key, name=name, value=_said(one.key, one.value, unit),
+        range=f"{_bare(one.key, one.low, unit)} to {_said(one.key, one.high, unit)}", used=_said(one.key, one.used, unit),
+        evidence=f"{w.many(one.many, noun)} {how}, {_days(one.first, one.last)}",
+        sure="sure" if one.many >= _MANY and width < 1 / 4 else "fairly sure" if one.many >= _MANY / 3 else "few lines yet",
+        differs=one.differs, change=change, thing=thing, thing_key=key,
+    )  # fmt: skip
+
+
+def _days(first: float, last: float) -> str:
+    days = [f"{datetime.fromtimestamp(when):%B} {datetime.fromtimestamp(when).day}" for when in (first, last)]
+    return days[0] if days[0] == days[1] else f"{days[0]} to {days[1]}"
+
+
+def _bare(key: Key, value: float, unit: Unit) -> str:
+    return _said(key, value, unit).rsplit(" ", 3 if key in _PACES else 1)[0]
+
+
+_PACES: tuple[Key, ...] = ("straight", "curved", "walking", "freehand")
+
+
+def _said(key: Key, value: float, unit: Unit) -> str:
+    """
+    >>> _said("offset", 6.48, "in"), _said("straight", 1143.0, "in"), _said("lay", 11.6, "mm")
+    ('0.255 in', '45 in a minute', '12 seconds')
+    """
+    if key == "lay":
+        return f"{value:.0f} seconds"
+    if key in _PACES:
+        return f"{value / float(MM_PER[unit]):.0f} {unit} a minute"
+    if key == "stitch":
+        return f"{value:.2f} mm"
+    if key == "bobbin":
+        return f"{value / float(36 * MM_PER['in']):.0f} yd" if unit == "in" else f"{value / 1000:.0f} m"
+    return f"{value / float(MM_PER[unit]):.{3 if unit == 'in' else 2}f} {unit}"
+
+
+def _length(value: float, unit: Unit) -> str:
+    """As it is kept."""
+    steps = round(value / float(_FINE[unit] * MM_PER[unit]))
+    return f"{float(steps * _FINE[unit]):g} {unit}"
+
+
+def _taken(
+    one: Learnt, kit: Kit, stitching: Stitching, unit: Unit
+) -> tuple[dict[str, Any], dict[str, Any] | None, str]:
+    """What taking it changes for this quilt, and in the cupboard."""
+    if one.key == "offset":
+        foot = kit.foot.model_dump(mode="json")
+        own = getattr(kit.foot, one.side)
+        foot["offset" if own is None else one.side] = _length(one.value, unit)
+        return {"kit": {"values": {"foot": foot}}}, foot, kit.foot_key or ""
+    if one.key == "bobbin":
+        bobbin = {**kit.bobbin.model_dump(mode="json"), "holds": _length(one.value, unit)}
+        return {"kit": {"values": {"bobbin": bobbin}}}, bobbin, kit.bobbin_key or ""
+    if one.key in ("spread", "stitch"):
+        text = _length(one.value, "mm" if one.key == "stitch" else unit)
+        return {"kit": {"values": {one.key: text}}}, None, ""
+    value: Any = round(one.value) if one.key == "lay" else _length(one.value, unit)
+    pace = {**stitching.pace.model_dump(mode="json"), one.key: value}
+    return {"stitching": {**stitching.model_dump(mode="json"), "pace": pace}}, None, ""

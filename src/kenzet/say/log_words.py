@@ -1,0 +1,445 @@
+"""The logbook in words: how far the quilt is, every sitting, every block, with what it was sewn, and what is left to finish."""
+
+from __future__ import annotations
+
+from collections import Counter, defaultdict
+from collections.abc import Mapping, Sequence
+from datetime import datetime
+from typing import Literal
+
+from kenzet.core.kit.kit import Kit
+from kenzet.core.logbook.sewn_with import SewnWith
+from kenzet.core.logbook.sittings import Mishap, Sitting, There, ThreadEnds, merged
+from kenzet.core.logbook.status import STAGES, PlaceStatus, Stage, share_of
+from kenzet.core.numbers.measure import Unit, figure, long_figure
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.say import words as w
+from kenzet.say.learn_words import LearntRow
+from kenzet.say.whereabouts import placed
+
+STAGE_WORDS: dict[Stage, str] = {
+    "planned": "not begun", "marked": "marked", "begun": "begun", "anchored": "ditch sewn", "filled": "filled, ditch left",
+    "finished": "sewn", "inspected": "inspected",
+}  # fmt: skip
+VERDICT_WORDS = {"keep": "Keep", "touch up": "Touch up", "rip": "Rip and sew again"}
+_ENDS = {
+    "tie and bury": "tie and bury them", "tiny stitches": "clip them", "run off": "clip them", "caught by the edge": "the binding catches them",
+}  # fmt: skip
+_EYE = {"eye": "by eye", "freehand": "freehand"}
+
+
+class PlaceRow(w.Said):
+    """A place: ``at`` is its middle in the quilt, mm; ``share`` of it is sewn, 0 to 1."""
+
+    place: str
+    name: str
+    stage: Stage
+    words: str
+    share: float
+    at: list[float]
+    outline: list[list[float]]
+
+
+class StageRow(w.Said):
+    """A stage with how many places are there, for the key of the picture."""
+
+    stage: Stage
+    words: str
+    many: int
+
+
+class RemarkRow(w.Said):
+    """What she said of something."""
+
+    id: str
+    about: str
+    kind: Literal["verdict", "note", "photo", "done", "left out"]
+    told: str
+    when: str
+
+
+class MishapRow(w.Said):
+    """Something that went wrong; ``at`` where in the quilt, mm."""
+
+    place: str
+    words: str
+    at: list[float] | None
+
+
+class ThereRow(w.Said):
+    """What was sewn of a zone at a place, with what."""
+
+    place: str
+    zone: str
+    name: str
+    where: str
+    words: str
+    rows: list[w.Row]
+
+
+class SittingRow(w.Said):
+    """A sitting: its day and times, figures, what was sewn and what went wrong."""
+
+    key: str
+    day: str
+    times: str
+    words: str
+    rows: list[w.Row]
+    there: list[ThereRow]
+    mishaps: list[MishapRow]
+    search: str
+
+
+class BlockRow(w.Said):
+    """All that happened at one place."""
+
+    place: str
+    name: str
+    when: str
+    rows: list[w.Row]
+    there: list[ThereRow]
+    mishaps: list[MishapRow]
+    search: str
+
+
+class ToolRow(w.Said):
+    """A foot, ruler or thread, and how much was sewn with it."""
+
+    name: str
+    words: str
+    note: str
+
+
+class TodoRow(w.Said):
+    """Something to finish; ``key`` is ticked when it is ``done``; ``at`` are spots in the quilt, mm."""
+
+    key: str
+    words: str
+    note: str
+    place: str
+    done: bool
+    at: list[list[float]]
+
+
+class LogView(w.Said):
+    """Everything that the station Log shows. ``next`` is what is sewn next, empty where nothing is left."""
+
+    share: float
+    sewn: str
+    time: str
+    left: str
+    next: str
+    stages: list[StageRow]
+    places: list[PlaceRow]
+    sittings: list[SittingRow]
+    blocks: list[BlockRow]
+    zones: list[ThereRow]
+    tools: list[ToolRow]
+    todo: list[TodoRow]
+    learnt: list[LearntRow]
+    remarks: list[RemarkRow]
+
+
+Facts = Mapping[tuple[int, str], SewnWith | None]
+"""By revision of the plan and word of the drawing."""
+
+
+def day_words(when: float) -> str:
+    """
+    >>> day_words(0)[-4:]
+    '1970'
+    """
+    return f"{datetime.fromtimestamp(when):%A, %B} {datetime.fromtimestamp(when).day}, {datetime.fromtimestamp(when).year}"
+
+
+def clock_words(when: float) -> str:
+    """Hours and minutes of the day."""
+    then = datetime.fromtimestamp(when)
+    return f"{then.hour % 12 or 12}:{then:%M} {'am' if then.hour < 12 else 'pm'}"
+
+
+def part_names(laid: QuiltLayout) -> dict[str, str]:
+    """What lies at every place, as it is called."""
+    return {place: placed(part.name, place) for place, part in laid.top.at.items()}
+
+
+def place_rows(
+    laid: QuiltLayout, found: Sequence[PlaceStatus], outlines: Mapping[str, list[list[float]]]
+) -> list[PlaceRow]:
+    """Of every place; ``outlines`` are theirs in the quilt, flat x, y, its holes too."""
+    names = part_names(laid)
+    rows = []
+    for one in found:
+        outline = outlines[one.place]
+        at = [(min(outline[0][k::2]) + max(outline[0][k::2])) / 2 for k in (0, 1)]
+        share = (
+            ""
+            if one.stage in ("planned", "marked", "finished", "inspected")
+            else f", {_percent(one.share)} sewn"
+        )
+        rows.append(
+            PlaceRow(
+                place=one.place, name=names.get(one.place, one.part), stage=one.stage, words=STAGE_WORDS[one.stage] + share,
+                share=round(one.share, 4), at=[round(v, 1) for v in at], outline=outline,
+            )
+        )  # fmt: skip
+    return rows
+
+
+def stage_rows(found: Sequence[PlaceStatus]) -> list[StageRow]:
+    """Only stages that some place is at."""
+    many = Counter(one.stage for one in found)
+    return [
+        StageRow(stage=stage, words=STAGE_WORDS[stage], many=many[stage]) for stage in STAGES if many[stage]
+    ]
+
+
+def _percent(share: float) -> str:
+    """Never all before all is done, nor none after the first stitch."""
+    return f"{min(max(round(100 * share), 1), 99)} %" if 0 < share < 1 else f"{100 * share:.0f} %"
+
+
+def share_words(found: Sequence[PlaceStatus]) -> str:
+    """How much of the quilt is sewn."""
+    return _percent(share_of(found))
+
+
+def sitting_rows(laid: QuiltLayout, some: Sequence[Sitting], facts: Facts, unit: Unit) -> list[SittingRow]:
+    """The newest first."""
+    names = part_names(laid)
+    return [_sitting(names, one, facts, unit) for one in reversed(some)]
+
+
+def _sitting(names: Mapping[str, str], one: Sitting, facts: Facts, unit: Unit) -> SittingRow:
+    there = [_there(names, mine, facts, unit) for mine in one.there]
+    mishaps = [_mishap(names, mishap) for mishap in one.mishaps]
+    blocks = len({mine.place for mine in one.there})
+    rows = [
+        _row("Stitching", long_figure(one.length, unit)),
+        _row("At the needle", w.minutes(one.seconds)),
+    ]
+    if one.threads:
+        rows.append(_row("Threads begun", str(one.threads)))
+    if one.bobbins:
+        rows.append(_row("Bobbins put in", str(one.bobbins)))
+    if one.rests:
+        rows.append(_row("Rests", ", ".join(w.minutes(end - begin) for begin, end in one.rests)))
+    day, times = day_words(one.begun), f"{clock_words(one.begun)} to {clock_words(one.ended)}"
+    words = f"{long_figure(one.length, unit)} in {w.many(blocks, 'place')}" if blocks else "Nothing sewn"
+    text = " ".join(
+        [
+            day,
+            words,
+            *(f"{mine.name} {mine.where} {w.plain(_all(mine.rows))}" for mine in there),
+            *(m.words for m in mishaps),
+        ]
+    )
+    return SittingRow(
+        key=f"sitting:{one.begun:.0f}", day=day, times=times, words=words, rows=rows, there=there, mishaps=mishaps,
+        search=text.lower(),
+    )  # fmt: skip
+
+
+def _all(rows: Sequence[w.Row]) -> w.Words:
+    return [word for row in rows for word in (*row.label, " ", *row.words, " ")]
+
+
+def _row(label: str, *words: str | w.Shown) -> w.Row:
+    return w.Row(label=[label], words=list(words))
+
+
+def _there(names: Mapping[str, str], one: There, facts: Facts, unit: Unit) -> ThereRow:
+    known = facts.get((one.plan, one.drawing))
+    rows = [_row("Sewn", f"{w.many(len(one.lines), 'line')}, {long_figure(one.length, unit)}")]
+    rows += _rows_of(one, unit)
+    if known:
+        rows += with_rows(known, unit)
+    words = f"{w.many(len(one.lines), 'line')}, {w.minutes(one.seconds)}"
+    return ThereRow(
+        place=one.place,
+        zone=one.zone,
+        name=known.zone if known else one.zone,
+        where=names.get(one.place, one.place),
+        words=words,
+        rows=rows,
+    )
+
+
+def _rows_of(one: There, unit: Unit) -> list[w.Row]:
+    rows = [_row("Time", w.minutes(one.seconds))]
+    if one.freehand:
+        rows.append(_row("Freehand", long_figure(one.freehand, unit)))
+    if one.threads:
+        rows.append(_row("Threads begun", str(one.threads)))
+    if one.skipped:
+        rows.append(_row("Skipped", w.many(one.skipped, "line")))
+    if one.broken:
+        rows.append(_row("Thread broke", w.many(one.broken, "time")))
+    if one.unpicked:
+        rows.append(_row("Unpicked", long_figure(one.unpicked, unit)))
+    if one.stitches:
+        rows.append(_row("Stitches", w.number(one.stitches)))
+    return rows
+
+
+def with_rows(known: SewnWith, unit: Unit) -> list[w.Row]:
+    """The fill, and the tools that its plan named."""
+    kit, fill = known.kit, known.fill
+    rows = [_row("Fill", fill.label)]
+    if fill.is_spaced and not fill.in_the_ditch:
+        rows.append(_row("Spacing planned", w.shown(fill.spacing.mm, unit)))
+    rows.append(_row("Foot", *_foot(kit, unit)))
+    if known.etched:
+        rows.append(_row("Ruler lines", _etched(known, unit)))
+    for by, says in _EYE.items():
+        if known.ways[by] and by == "eye":
+            rows.append(_row("Lines by eye", f"{known.ways[by]} of {sum(known.ways.values())}"))
+        elif known.ways[by]:
+            rows.append(_row("Laid", says))
+    side = "left" if kit.machine.throat == "right" else "right"
+    rows.append(_row("Thread", f"{kit.thread.name}; stitch ", w.shown(kit.stitch.mm, "mm")))
+    rows.append(_row("Ruler lies", f"on the {side} of the needle"))
+    return rows
+
+
+def _foot(kit: Kit, unit: Unit) -> w.Words:
+    if kit.sew_with == "walking foot" and kit.walking:
+        return [kit.walking.name]
+    return [f"{kit.foot.name}, needle to rim ", w.shown(kit.reach, unit)]
+
+
+def _etched(known: SewnWith, unit: Unit) -> str:
+    by_ruler: dict[str, list[str]] = defaultdict(list)
+    for (ruler, line), _ in known.etched.most_common():
+        at = "edge" if line == 0 else f"{figure(line, unit).text} {unit}"  # type: ignore[arg-type]
+        by_ruler[known.kit.rulers[ruler].name if ruler in known.kit.rulers else ruler].append(at)
+    return "; ".join(f"{name}: {', '.join(lines)}" for name, lines in by_ruler.items())
+
+
+def _mishap(names: Mapping[str, str], one: Mishap) -> MishapRow:
+    what = {"broke": "Thread broke", "unpicked": "Unpicked", "skipped": "Skipped"}[one.kind]
+    at = [round(v, 1) for v in one.at] if one.at else None
+    return MishapRow(
+        place=one.place, words=f"{what} in {names.get(one.place, one.place)}, line {one.line + 1}", at=at
+    )
+
+
+def block_rows(laid: QuiltLayout, some: Sequence[Sitting], facts: Facts, unit: Unit) -> list[BlockRow]:
+    """Every place at which something was sewn, the last one first."""
+    names = part_names(laid)
+    every = [one for sitting in some for one in sitting.there]
+    mishaps = [one for sitting in some for one in sitting.mishaps]
+    found = []
+    for place, whole in sorted(merged(every, "place").items(), key=lambda one: -one[1].last):
+        mine = merged([one for one in every if one.place == place], "zone")
+        there = [_there(names, one, facts, unit) for one in mine.values()]
+        rows = [_row("Sewn", long_figure(whole.length, unit)), *_rows_of(whole, unit)]
+        its = [_mishap(names, one) for one in mishaps if one.place == place]
+        name = names.get(place, place)
+        text = " ".join(
+            [name, *(f"{one.name} {w.plain(_all(one.rows))}" for one in there), *(m.words for m in its)]
+        )
+        found.append(
+            BlockRow(
+                place=place, name=name, when=day_words(whole.last), rows=rows, there=there, mishaps=its, search=text.lower()
+            )
+        )  # fmt: skip
+    return found
+
+
+def zone_rows(some: Sequence[Sitting], facts: Facts, unit: Unit) -> list[ThereRow]:
+    """Every zone of which something was sewn, over all its places."""
+    every = [one for sitting in some for one in sitting.there]
+    found = []
+    for zone, whole in merged(every, "zone").items():
+        known = facts.get((whole.plan, whole.drawing))
+        places = len({one.place for one in every if one.zone == zone})
+        rows = [
+            _row(
+                "Sewn",
+                f"{w.many(len(whole.lines), 'line')}, {long_figure(whole.length, unit)}, in {w.many(places, 'place')}",
+            )
+        ]
+        rows += _rows_of(whole, unit)
+        rows += with_rows(known, unit) if known else []
+        words = f"{long_figure(whole.length, unit)}, {w.minutes(whole.seconds)}"
+        found.append(
+            ThereRow(
+                place="", zone=zone, name=known.zone if known else zone, where="", words=words, rows=rows
+            )
+        )
+    return found
+
+
+def tool_rows(some: Sequence[Sitting], facts: Facts, unit: Unit) -> list[ToolRow]:
+    """What was sewn with every foot, ruler and thread."""
+    length: Counter[tuple[str, str]] = Counter()
+    seconds: Counter[tuple[str, str]] = Counter()
+    for one in (one for sitting in some for one in sitting.there):
+        known = facts.get((one.plan, one.drawing))
+        if known is None:
+            continue
+        kit = known.kit
+        foot = kit.walking.name if kit.sew_with == "walking foot" and kit.walking else kit.foot.name
+        rulers = {kit.rulers[key].name for key, _ in known.etched if key in kit.rulers}
+        for tool in [(foot, "foot"), (kit.thread.name, "thread"), *((name, "ruler") for name in rulers)]:
+            length[tool] += round(one.length)
+            seconds[tool] += round(one.seconds)
+    return [
+        ToolRow(name=name, words=long_figure(far, unit), note=f"{what}, {w.minutes(seconds[name, what])}")
+        for (name, what), far in length.most_common()
+    ]
+
+
+def todo_rows(
+    laid: QuiltLayout,
+    ends: Sequence[ThreadEnds],
+    marked: Mapping[str, str],
+    found: Sequence[PlaceStatus],
+    ticked: Mapping[str, str],
+) -> list[TodoRow]:
+    """What is left when the lines are sewn. ``marked`` are zones whose marks are still on, with how they come off; ``ticked`` what she has done, with the count it had then."""
+    names = part_names(laid)
+    how = _ENDS[laid.quilt.stitching.ends]
+    rows = []
+    for one in ends:
+        key, many = f"ends:{one.place}", len(one.at)
+        done = min(int(ticked.get(key, "0")), many)
+        still = many - done or many
+        rows.append(
+            TodoRow(
+                key=key, words=f"{names.get(one.place, one.place)}: {w.many(2 * still, 'thread end')}", note=how, place=one.place,
+                done=done == many, at=[[round(x, 1), round(y, 1)] for x, y in one.at],
+            )
+        )  # fmt: skip
+    for zone, off in marked.items():
+        key = f"marks:{zone}"
+        rows.append(
+            TodoRow(key=key, words=f"Marks of {laid.zone(zone).name}", note=off, place="", done=False, at=[])
+        )
+    for place in found:
+        if place.ditch > 0 and place.left < place.whole:
+            name = names.get(place.place, place.part)
+            rows.append(
+                TodoRow(
+                    key=f"ditch:{place.place}",
+                    words=f"{name}: the ditch is not sewn",
+                    note="",
+                    place=place.place,
+                    done=False,
+                    at=[],
+                )
+            )
+    if laid.quilt.basted == "pins":
+        done = bool(ticked.get("pins"))
+        rows.append(
+            TodoRow(
+                key="pins",
+                words="Basting pins out",
+                note="Before the foot reaches them, and all before washing.",
+                place="",
+                done=done,
+                at=[],
+            )
+        )
+    return rows

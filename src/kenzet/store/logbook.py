@@ -1,0 +1,139 @@
+"""What she says of what was sewn: verdicts, notes, pictures, ticks. And blocks measured from photographs. Neither is rewritten: it is struck out."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from kenzet.core.errors import Unknown
+from kenzet.store.pool import atomic, new_id
+
+Kind = Literal["verdict", "note", "photo", "done", "left out"]
+
+
+@dataclass(frozen=True, slots=True)
+class Remark:
+    """``about`` is what it is of, as ``place:1-1``; ``told`` a verdict, words, the id of a photograph. ``when`` in seconds since 1970."""
+
+    id: str
+    about: str
+    kind: Kind
+    told: str
+    when: float = 0.0
+
+
+def remarks(conn: Any, quilt: str) -> list[Remark]:
+    """Those that are not struck out, the oldest first."""
+    with conn.cursor() as cursor:
+        cursor.execute(
+            "SELECT id, about, kind, told, UNIX_TIMESTAMP(made_at) AS made FROM remark"
+            " WHERE quilt_id = %s AND struck_at IS NULL ORDER BY seq",
+            (quilt,),
+        )
+        rows = cursor.fetchall()
+    conn.commit()
+    return [Remark(row["id"], row["about"], row["kind"], row["told"], float(row["made"])) for row in rows]
+
+
+def remark(conn: Any, quilt: str, one: Remark) -> None:
+    """Keep it; one that is kept already (by its id) is left as it is. A new verdict of the same thing, and a new tick, take the place of the one before."""
+    with atomic(conn) as cursor:
+        cursor.execute("SELECT id FROM remark WHERE quilt_id = %s AND id = %s", (quilt, one.id))
+        if cursor.fetchone():
+            return
+        if one.kind in ("verdict", "done", "left out"):
+            cursor.execute(
+                "UPDATE remark SET struck_at = CURRENT_TIMESTAMP(3) WHERE quilt_id = %s AND about = %s AND kind = %s AND struck_at IS NULL",
+                (quilt, one.about, one.kind),
+            )
+        cursor.execute(
+            "INSERT INTO remark (quilt_id, id, about, kind, told) VALUES (%s, %s, %s, %s, %s)",
+            (quilt, one.id, one.about, one.kind, one.told),
+        )
+
+
+def strike(conn: Any, quilt: str, remark_id: str) -> None:
+    """It no longer counts. Raises Unknown."""
+    with atomic(conn) as cursor:
+        cursor.execute(
+            "UPDATE remark SET struck_at = CURRENT_TIMESTAMP(3) WHERE quilt_id = %s AND id = %s AND struck_at IS NULL",
+            (quilt, remark_id),
+        )
+        if not cursor.rowcount:
+            raise Unknown("There is no such remark here.", "remark")
+
+
+@dataclass(frozen=True, slots=True)
+class Inspection:
+    """A block measured from photograph ``photo`` against ``revision`` of the plan. ``found`` is how it was taken and every side; ``struck`` what she has changed of them, by
+    the side's name: null where it is struck out, mm where it is nudged.
+    """
+
+    id: str
+    place: str
+    photo: str
+    revision: int
+    found: dict[str, Any]
+    struck: dict[str, float | None]
+    when: float = 0.0
+
+
+def inspections(conn: Any, quilt: str) -> list[Inspection]:
+    """Those that are not struck out, the newest first."""
+    with conn.cursor() as cursor:
+        cursor.execute(
+            "SELECT id, place, photo_id, revision, found, struck, UNIX_TIMESTAMP(made_at) AS made FROM inspection"
+            " WHERE quilt_id = %s AND struck_at IS NULL ORDER BY made_at DESC, id",
+            (quilt,),
+        )
+        rows = cursor.fetchall()
+    conn.commit()
+    return [
+        Inspection(
+            row["id"], row["place"], row["photo_id"], row["revision"], json.loads(row["found"]),
+            json.loads(row["struck"]), float(row["made"]),
+        )
+        for row in rows
+    ]  # fmt: skip
+
+
+def inspection(conn: Any, quilt: str, inspection_id: str) -> Inspection:
+    """Raises Unknown."""
+    found = next((one for one in inspections(conn, quilt) if one.id == inspection_id), None)
+    if found is None:
+        raise Unknown("There is no such measured picture here.", "inspection")
+    return found
+
+
+def add_inspection(
+    conn: Any, quilt: str, place: str, photo: str, revision: int, found: dict[str, Any]
+) -> str:
+    """Keep one; gives its id."""
+    new = new_id()
+    with atomic(conn) as cursor:
+        cursor.execute(
+            "INSERT INTO inspection (id, quilt_id, place, photo_id, revision, found, struck) VALUES (%s, %s, %s, %s, %s, %s, '{}')",
+            (new, quilt, place, photo, revision, json.dumps(found)),
+        )
+    return new
+
+
+def set_struck(conn: Any, quilt: str, inspection_id: str, struck: dict[str, float | None]) -> None:
+    """What she has struck out or nudged. Raises Unknown."""
+    inspection(conn, quilt, inspection_id)
+    with atomic(conn) as cursor:
+        cursor.execute(
+            "UPDATE inspection SET struck = %s WHERE quilt_id = %s AND id = %s",
+            (json.dumps(struck), quilt, inspection_id),
+        )
+
+
+def strike_inspection(conn: Any, quilt: str, inspection_id: str) -> None:
+    """A whole picture no longer counts. Raises Unknown."""
+    inspection(conn, quilt, inspection_id)
+    with atomic(conn) as cursor:
+        cursor.execute(
+            "UPDATE inspection SET struck_at = CURRENT_TIMESTAMP(3) WHERE quilt_id = %s AND id = %s",
+            (quilt, inspection_id),
+        )

@@ -1,0 +1,246 @@
+"""The logbook: how far the quilt is, every sitting and block, what she says of them, and what is left to finish."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+import numpy as np
+import shapely
+from flask import Response
+from pydantic import Field, model_validator
+
+from kenzet.core.errors import BadValue, Unknown
+from kenzet.core.geom.affine import place_all
+from kenzet.core.kit.things.supplies import Marker
+from kenzet.core.logbook.learn import (
+    LaidLine,
+    Learnt,
+    laid_lines,
+    learnt_bobbin,
+    learnt_offset,
+    learnt_pace,
+    learnt_stitch,
+    timed,
+)
+from kenzet.core.logbook.sewn_with import SewnWith, sewn_with
+from kenzet.core.logbook.sittings import Sitting, sittings, thread_ends
+from kenzet.core.logbook.status import PlaceStatus, status
+from kenzet.core.memo import Table
+from kenzet.core.numbers.measure import Unit
+from kenzet.core.route.quilt import QuiltRoute
+from kenzet.core.route.quilt_needle import whole_needle
+from kenzet.core.sewing.log import Log
+from kenzet.core.sewing.now import UnitWays, ways_of
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.say import log_words as say
+from kenzet.say import words as w
+from kenzet.say.learn_words import learnt_rows
+from kenzet.store import logbook as store
+from kenzet.store import marked, photos, quilts
+from kenzet.store.logbook import Remark
+from kenzet.store.quilts import LOCAL_OWNER, Kept
+from kenzet.web.blueprint import Blueprint
+from kenzet.web.request_context import answer, connection, laid_quilt
+from kenzet.web.state.layouts import layouts
+from kenzet.web.state.logs import logs
+from kenzet.web.state.measured import courses_of
+from kenzet.web.state.routes import routes
+from kenzet.web.wire import base as m
+from kenzet.web.wire.drawn import flat
+
+log = Blueprint("log", __name__, url_prefix="/api/quilts/<quilt>")
+FACTS: Table[tuple[str, int, str], SewnWith | None] = Table("what was sewn with", most=400)
+ABOUT = (
+    r"^(place:[a-z0-9-]{1,40}|zone:[a-z0-9-]{1,40}|sitting:[0-9]{1,12}|(ends|ditch):[a-z0-9-]{1,40}|pins)$"
+)
+VERDICTS = ("keep", "touch up", "rip")
+
+
+class RemarkRequest(m.Wire):
+    """What she says of a place, a zone or a sitting: a verdict, a note, a photograph (its id), or that something is done."""
+
+    id: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{6,40}$")]
+    about: Annotated[str, Field(pattern=ABOUT)]
+    kind: store.Kind
+    told: Annotated[str, Field(min_length=1, max_length=2000)]
+    unit: Unit = "in"
+
+    @model_validator(mode="after")
+    def _known(self) -> RemarkRequest:
+        if self.kind == "verdict" and self.told not in VERDICTS:
+            raise ValueError(f"A verdict is one of {', '.join(VERDICTS)}.")
+        if self.kind in ("done", "left out") and not self.told.isdigit():
+            raise ValueError("What is done, or left out, is told with a number.")
+        return self
+
+
+class StrikeRequest(m.Reading):
+    """The remark to strike out."""
+
+    id: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{6,40}$")]
+
+
+@log.get("/log", responses={200: say.LogView})
+def logbook(path: m.QuiltKey, query: m.Reading) -> Response:
+    """All of it."""
+    return answer(log_view(path.quilt, query.unit))
+
+
+@log.post("/log/remarks", responses={200: say.LogView})
+def add_remark(path: m.QuiltKey, body: RemarkRequest) -> Response:
+    """Keep what she says; told twice it is kept once."""
+    laid_quilt(path.quilt)
+    with connection() as conn:
+        if body.kind == "photo" and not photos.is_there(conn, LOCAL_OWNER, body.told):
+            raise Unknown("There is no such photograph here.", "told")
+        store.remark(conn, path.quilt, Remark(body.id, body.about, body.kind, body.told))
+    return answer(log_view(path.quilt, body.unit))
+
+
+@log.post("/log/strike", responses={200: say.LogView})
+def strike_remark(path: m.QuiltKey, body: StrikeRequest) -> Response:
+    """It no longer counts; it is not lost."""
+    laid_quilt(path.quilt)
+    with connection() as conn:
+        store.strike(conn, path.quilt, body.id)
+    return answer(log_view(path.quilt, body.unit))
+
+
+def log_view(quilt: str, unit: Unit) -> say.LogView:
+    """Everything that the station shows. Raises Unknown."""
+    kept, laid = laid_quilt(quilt)
+    ways = ways_now(kept, laid)
+    with connection() as conn:
+        told = logs().log(conn, quilt)
+        on = [
+            one
+            for one in marked.marked(conn, quilt).values()
+            if one.still_on and one.zone in laid.quilt.zones
+        ]
+        remarks = store.remarks(conn, quilt)
+        looked_at = {one.place for one in store.inspections(conn, quilt)}
+    looked_at |= {one.about.removeprefix("place:") for one in remarks if one.kind == "verdict"}
+    sat = sittings(told.events)
+    facts = facts_of(kept, sat)
+    found = status(ways, told.sewn, [one.zone for one in on], looked_at)
+    return say.LogView(
+        share=round(sum(one.whole - one.left for one in found) / max(sum(one.whole for one in found), 1), 4),
+        sewn=say.share_words(found),
+        time=w.minutes(sum(one.seconds for one in sat)),
+        left=_left(laid, ways, found),
+        next=_next(laid, found, told),
+        stages=say.stage_rows(found),
+        places=say.place_rows(laid, found, {one.place: _outline(laid, one.place) for one in found}),
+        sittings=say.sitting_rows(laid, sat, facts, unit),
+        blocks=say.block_rows(laid, sat, facts, unit),
+        zones=say.zone_rows(sat, facts, unit),
+        tools=say.tool_rows(sat, facts, unit),
+        todo=say.todo_rows(
+            laid, thread_ends(told.events), {one.zone: _off(laid, one.zone) for one in on}, found,
+            {one.about: one.told for one in remarks if one.kind == "done"},
+        ),
+        learnt=learnt_rows(_learnt(kept, laid, told, facts, remarks), laid.quilt.kit, laid.quilt.stitching, unit),
+        remarks=[
+            say.RemarkRow(id=one.id, about=one.about, kind=one.kind, told=one.told, when=say.day_words(one.when))
+            for one in remarks
+            if one.kind != "done"
+        ],
+    )  # fmt: skip
+
+
+def _learnt(
+    kept: Kept,
+    laid: QuiltLayout,
+    told: Log,
+    facts: dict[tuple[int, str], SewnWith | None],
+    remarks: list[Remark],
+) -> list[Learnt]:
+    """From pictures that count and sittings that are not left out."""
+    kit, events = laid.quilt.kit, told.events
+    with connection() as conn:
+        measured = store.inspections(conn, kept.id)
+    lines: list[LaidLine] = []
+    for one in measured:
+        then = laid_at(kept, one.revision)
+        lines += laid_lines(then, courses_of(then, one)[1], one.when)
+    out = [
+        float(one.about.removeprefix("sitting:"))
+        for one in remarks
+        if one.kind == "left out" and one.told == "1"
+    ]
+    techniques = {key: known.technique for key, known in facts.items() if known}
+    return [
+        *learnt_offset(lines, kit),
+        *learnt_pace(timed(events, techniques, out), laid.quilt.stitching.pace),
+        *learnt_stitch(events, kit),
+        *learnt_bobbin(events, kit),
+    ]
+
+
+def sat_with(quilt: str) -> tuple[list[Sitting], dict[tuple[int, str], SewnWith | None]]:
+    """Every sitting at a quilt, and with what everything was sewn. Raises Unknown."""
+    kept, _ = laid_quilt(quilt)
+    with connection() as conn:
+        sat = sittings(logs().log(conn, quilt).events)
+    return sat, facts_of(kept, sat)
+
+
+def ways_now(kept: Kept, laid: QuiltLayout) -> UnitWays:
+    """The way through the quilt as it is planned now; an empty one where nothing is."""
+    try:
+        return routes().soon(kept, laid)
+    except BadValue:
+        return ways_of(laid, QuiltRoute((), ()))
+
+
+def facts_of(kept: Kept, sat: list[Sitting]) -> dict[tuple[int, str], SewnWith | None]:
+    """With what everything was sewn, by the plan that was in force then."""
+    found: dict[tuple[int, str], SewnWith | None] = {}
+    for one in (one for sitting in sat for one in sitting.there):
+        key = (one.plan, one.drawing)
+        if key not in found:
+            laid = laid_at(kept, one.plan or kept.revision)
+            mine = (kept.id, *key)
+            known = laid.memo.get(FACTS, mine)
+            found[key] = known or laid.memo.put(FACTS, mine, sewn_with(laid, one.drawing))
+    return found
+
+
+def laid_at(kept: Kept, revision: int) -> QuiltLayout:
+    """The quilt as it was planned at a revision. Raises Unknown."""
+    if revision == kept.revision:
+        return layouts().of(kept)
+    with connection() as conn:
+        return layouts().of(quilts.planned_at(conn, LOCAL_OWNER, kept.id, revision))
+
+
+def _outline(laid: QuiltLayout, place: str) -> list[list[float]]:
+    part = laid.top.at[place]
+    whole = shapely.union_all([patch.area for patch in part.patches.values()])
+    rings = shapely.get_rings(shapely.get_parts(whole))
+    return [flat(place_all(part.places[place], np.asarray(ring.coords)[:, :2])) for ring in rings]
+
+
+def _left(laid: QuiltLayout, ways: UnitWays, found: list[PlaceStatus]) -> str:
+    if not ways.route.visits:
+        return "nothing planned"
+    whole = sum(one.whole for one in found)
+    share = sum(one.left for one in found) / whole if whole else 0.0
+    return w.minutes(share * whole_needle(laid, ways.route).seconds)
+
+
+def _next(laid: QuiltLayout, found: list[PlaceStatus], told: Log) -> str:
+    here = next((one for one in found if one.place == told.sewn.place and one.left > 0), None)
+    nearest = here or next((one for one in found if one.left > 0), None)
+    return say.part_names(laid).get(nearest.place, nearest.part) if nearest else ""
+
+
+def _off(laid: QuiltLayout, zone: str) -> str:
+    kit = laid.quilt.kit
+    tool: Any = kit.tools.get(laid.zone(zone).mark_with or "")
+    tool = tool or next((one for one in kit.tools.values() if isinstance(one, Marker)), None)
+    return (
+        f"comes off by {tool.off}"
+        if isinstance(tool, Marker) and tool.off
+        else "take them off as their maker says"
+    )

@@ -1,0 +1,139 @@
+"""What is learnt, against truths that the test makes up."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from kenzet.core.inspect.find import Course
+from kenzet.core.inspect.sides import frame_at
+from kenzet.core.kit.kit import Kit
+from kenzet.core.logbook.learn import (
+    FEWEST,
+    LaidLine,
+    Timed,
+    laid_lines,
+    learnt_bobbin,
+    learnt_offset,
+    learnt_pace,
+    learnt_stitch,
+    timed,
+    weighed,
+)
+from kenzet.core.route.needle import thread
+from kenzet.core.sewing.log import PAUSE_S, Event
+from kenzet.core.sewing.stretch import Stretch
+from kenzet.core.top.stitching import Pace
+from tests.photographed import LAID
+
+CHANCE = np.random.default_rng(7)
+KIT = Kit()
+
+
+def test_a_foot_that_is_wider_shows_in_every_line_that_is_laid_on_the_last():
+    """Each line of the grid comes a quarter mm too far from the one before it, however it is drawn."""
+    frame = frame_at(LAID[2], "1-1")
+    found = []
+    for side in frame.sides:
+        found.append(Course(side, "", 0.25 * side.row, 0.0, 0.0, 20.0))
+    lines = laid_lines(LAID[2], found, 5.0)
+    assert len(lines) >= FEWEST
+    assert all(abs(line.out) == pytest.approx(0.25, abs=1e-6) and line.when == 5.0 for line in lines)
+
+
+def test_unseen_lines_teach_nothing():
+    frame = frame_at(LAID[2], "1-1")
+    assert laid_lines(LAID[2], [Course(side, "no contrast", 1.0) for side in frame.sides], 0.0) == []
+
+
+@pytest.mark.parametrize("true", [-0.3, 0.0, 0.35])
+def test_the_offset_and_its_interval(true):
+    lines = [LaidLine(true + CHANCE.normal(0, 0.3), 100.0 + k, "left") for k in range(60)]
+    lines += [LaidLine(9.0, 50.0, "left")] * 3  # three that were laid quite wrong
+    offset, spread = learnt_offset(lines, KIT)
+    used = float(KIT.reach)
+    assert offset.low <= used + true <= offset.high and offset.value == pytest.approx(used + true, abs=0.12)
+    assert offset.differs is (true != 0.0)
+    assert (offset.many, offset.first, offset.last) == (63, 50.0, 159.0)
+    assert spread.value == pytest.approx(0.3 / math.sqrt(2), rel=0.4)
+
+
+def test_few_lines_teach_nothing_and_some_lines_little():
+    some = [LaidLine(0.4, 0.0, "left") for _ in range(FEWEST - 1)]
+    assert learnt_offset(some, KIT) == []
+    wild = [LaidLine(0.4 + one, 0.0, "left") for one in (-1.5, 1.5, -1.2, 1.2, 0.9, -0.9)]
+    (offset,) = learnt_offset(wild, KIT)
+    assert abs(offset.value - float(KIT.reach)) < 0.4 and not offset.differs
+
+
+@given(st.floats(-10, 10), st.floats(0.01, 5), st.floats(-10, 10), st.floats(0.01, 5))
+def test_weighing_lies_between_and_is_surer_than_either(prior, prior_sd, value, sd):
+    found, its = weighed(prior, prior_sd, value, sd)
+    assert min(prior, value) - 1e-9 <= found <= max(prior, value) + 1e-9
+    assert its <= min(prior_sd, sd) + 1e-12
+
+
+@settings(deadline=None, max_examples=20)
+@given(mm_a_minute=st.floats(500, 3000), lay=st.floats(3, 30), seed=st.integers(0, 99))
+def test_pace_and_laying_come_apart(mm_a_minute, lay, seed):
+    """Seconds = laying + mm by pace, with some lines at which she was held up."""
+    chance = np.random.default_rng(seed)
+    far = chance.uniform(40, 400, 120)
+    seconds = lay + 60 * far / mm_a_minute + chance.normal(0, 0.5, 120)
+    seconds[::15] += 60
+    found = {
+        one.key: one
+        for one in learnt_pace(
+            [Timed("straight", f, max(s, 0.1), k) for k, (f, s) in enumerate(zip(far, seconds, strict=True))],
+            Pace(),
+        )
+    }
+    assert found["straight"].value == pytest.approx(mm_a_minute, rel=0.12)
+    assert found["lay"].value == pytest.approx(lay, abs=1.5)
+    assert found["straight"].low < found["straight"].value < found["straight"].high
+
+
+def test_lines_that_are_all_as_long_tell_no_pace():
+    assert learnt_pace([Timed("straight", 100.0, 20.0, k) for k in range(20)], Pace()) == []
+
+
+def sewn(k, when, far=100.0, stitches=0, kind="sewn", plan=1):
+    return Event(
+        f"event-{k}",
+        kind,
+        when,
+        "1-1",
+        (0.0, 0.0),
+        (Stretch("z.0.00000000", k, 0, 0, far),),
+        far=far,
+        stitches=stitches,
+        plan=plan,
+    )
+
+
+def test_pauses_and_sittings_that_are_left_out_are_not_timed():
+    events = [sewn(0, 0), sewn(1, 20), sewn(2, 20 + PAUSE_S + 5), sewn(3, 40 + PAUSE_S + 5)]
+    how = {(1, "z.0.00000000"): "straight"}
+    assert [one.seconds for one in timed(events, how, ())] == [20, 20]
+    assert timed(events, how, [0.0]) == []
+    assert timed(events, {}, ()) == []
+
+
+def test_the_stitch_is_what_the_machine_counted():
+    (one,) = learnt_stitch([sewn(k, k, far=240.0, stitches=100) for k in range(10)], KIT)
+    assert one.value == pytest.approx(2.4)
+    assert learnt_stitch([sewn(0, 0, far=240.0, stitches=100)], KIT) == []
+
+
+def test_a_bobbin_holds_what_was_sewn_between_two_full_ones():
+    per_mm = thread(1.0, float(KIT.batting.thickness.mm), float(KIT.stitch.mm))
+    events = [Event("bobbin-0", "bobbin", 0.0)]
+    for k in range(4):
+        events += [sewn(10 * k, 10 * k + 1, far=20_000.0), Event(f"bobbin-{k + 1}", "bobbin", 10 * k + 2.0)]
+    (one,) = learnt_bobbin(events, KIT)
+    assert one.many == 4
+    holds, true = float(KIT.bobbin.holds.mm), 20_000 * per_mm
+    assert min(holds, true) < one.value < max(holds, true) and abs(one.value - true) < abs(one.value - holds)
+    assert learnt_bobbin(events[:3], KIT) == []

@@ -1,0 +1,70 @@
+<script setup lang="ts">
+/** One block: how far it is, what happened there, what she says of it, its pictures, and another block's log beside it. */
+import { computed, ref } from 'vue'
+import FigureRows from '../../parts/FigureRows.vue'
+import WordsText from '../../parts/WordsText.vue'
+import { useLog } from '../../state/log'
+import RemarkCard from './RemarkCard.vue'
+import ThereList from './ThereList.vue'
+
+const log = useLog()
+const beside = ref('')
+const others = computed(() => (log.view?.blocks ?? []).filter((one) => one.place !== log.place))
+const other = computed(() => others.value.find((one) => one.place === beside.value))
+const label = (row: { label: unknown[] }) => String(row.label[0])
+const compared = computed(() => {
+  if (!other.value || !log.block) return []
+  const labels = [...new Set([...log.block.rows, ...other.value.rows].map(label))]
+  return labels.map((name) => ({ name, mine: log.block!.rows.find((row) => label(row) === name)?.words ?? [], its: other.value!.rows.find((row) => label(row) === name)?.words ?? [] }))
+})
+async function photo(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (file) await log.addPhoto(file)
+}
+</script>
+
+<template>
+  <section v-if="log.row" class="stack" data-testid="log-block">
+    <div class="between"><h3>{{ log.row.name }}</h3><v-btn class="plain" data-testid="log-unchoose" @click="log.choose(log.place)">Whole quilt</v-btn></div>
+    <p class="quiet">{{ log.row.words }}<template v-if="log.block">, last on {{ log.block.when }}</template></p>
+    <template v-if="log.taken">
+      <p>Drag the four corners onto the block’s corners in the picture.</p>
+      <div class="chips">
+        <v-btn color="primary" variant="flat" :loading="log.busy === 'measure'" data-testid="measure" @click="log.measure(false)">Measure</v-btn>
+        <v-btn class="chip" :disabled="!!log.busy" title="Printed cards at the four corners, found by themselves" data-testid="by-cards" @click="log.measure(true)">Find corner cards</v-btn>
+        <v-btn class="plain" @click="log.closePicture()">Cancel</v-btn>
+      </div>
+    </template>
+    <template v-else>
+      <label class="inspect" :class="{ busy: log.busy === 'photo' }"><b>{{ log.busy === 'photo' ? 'Reading the picture …' : 'Measure from a photo' }}</b><span>Taken from straight above, one light from the side</span><input type="file" accept="image/jpeg,image/png" class="sr" data-testid="inspect-photo" @change="photo" /></label>
+      <ul v-if="log.pictures.length" class="pictures"><li v-for="one in log.pictures" :key="one.id"><v-btn class="plain" data-testid="show-inspection" @click="log.show(one.id)">Measured {{ one.when }}</v-btn></li></ul>
+    </template>
+    <p v-if="log.wrong && ['photo', 'measure', 'corners', 'file', 'place'].includes(log.wrong.field)" class="card madder" role="alert">{{ log.wrong.message }}</p>
+    <RemarkCard :about="log.about" verdicts />
+    <template v-if="log.block">
+      <h3>What happened here</h3>
+      <FigureRows :rows="log.block.rows" />
+      <ul v-if="log.block.mishaps.length" class="mishaps"><li v-for="(one, k) in log.block.mishaps" :key="k">{{ one.words }}</li></ul>
+      <ThereList :there="log.block.there" />
+      <label v-if="others.length" class="beside">Beside <select v-model="beside" data-testid="beside"><option value="">no other block</option><option v-for="one in others" :key="one.place" :value="one.place">{{ one.name }}</option></select></label>
+      <table v-if="other"><thead><tr><th /><th>{{ log.row.name }}</th><th>{{ other.name }}</th></tr></thead><tbody><tr v-for="one in compared" :key="one.name"><td>{{ one.name }}</td><td><WordsText :words="one.mine" /></td><td><WordsText :words="one.its" /></td></tr></tbody></table>
+    </template>
+    <p v-else class="quiet">Nothing is sewn here yet.</p>
+  </section>
+</template>
+
+<style scoped>
+.inspect { display: grid; gap: 1px; padding: 8px 14px; border: 1px solid var(--indigo); border-radius: 10px; background: var(--indigo-wash); cursor: pointer; font-size: 14px; }
+.inspect b { color: var(--indigo); }
+.inspect span { color: var(--soft); font-size: 13px; }
+.inspect:focus-within { outline: 2px solid var(--madder); outline-offset: 2px; }
+.pictures, .mishaps { list-style: none; margin: 0; padding: 0; font-size: 14px; }
+.mishaps li { color: var(--madder); }
+.beside { font-size: 14px; }
+select { max-width: 230px; border: 1px solid var(--rule); border-radius: 8px; padding: 4px 6px; background: var(--field); color: inherit; font: inherit; }
+table { border-collapse: collapse; font-size: 13px; width: 100%; }
+th { text-align: left; font-weight: 400; color: var(--soft); padding: 0 6px 4px 0; }
+td { border-top: 1px solid var(--rule); padding: 4px 6px 4px 0; }
+</style>
