@@ -74,6 +74,13 @@ class RemarkRequest(m.Wire):
         return self
 
 
+class ProgressView(m.Wire):
+    """How much of the lines is sewn, and the place that is sewn next; empty where nothing is left."""
+
+    sewn: str
+    next: str
+
+
 class StrikeRequest(m.Reading):
     """The remark to strike out."""
 
@@ -84,6 +91,16 @@ class StrikeRequest(m.Reading):
 def logbook(path: m.QuiltKey, query: m.Reading) -> Response:
     """All of it."""
     return answer(log_view(path.quilt, query.unit))
+
+
+@log.get("/progress", responses={200: ProgressView})
+def progress(path: m.QuiltKey) -> Response:
+    """How far it is and what comes next, for its card on the first page."""
+    kept, laid = laid_quilt(path.quilt)
+    with connection() as conn:
+        told = logs().log(conn, path.quilt)
+    found = status(ways_now(kept, laid), told.sewn, (), ())
+    return answer(ProgressView(sewn=say.share_words(found), next=_next(laid, found, told)))
 
 
 @log.post("/log/remarks", responses={200: say.LogView})

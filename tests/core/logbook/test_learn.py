@@ -30,6 +30,7 @@ from tests.photographed import LAID
 
 CHANCE = np.random.default_rng(7)
 KIT = Kit()
+FOOT = float(KIT.reach)
 
 
 def test_a_foot_that_is_wider_shows_in_every_line_that_is_laid_on_the_last():
@@ -50,8 +51,8 @@ def test_unseen_lines_teach_nothing():
 
 @pytest.mark.parametrize("true", [-0.3, 0.0, 0.35])
 def test_the_offset_and_its_interval(true):
-    lines = [LaidLine(true + CHANCE.normal(0, 0.3), 100.0 + k, "left") for k in range(60)]
-    lines += [LaidLine(9.0, 50.0, "left")] * 3  # three that were laid quite wrong
+    lines = [LaidLine(true + CHANCE.normal(0, 0.3), 100.0 + k, "left", FOOT) for k in range(60)]
+    lines += [LaidLine(9.0, 50.0, "left", FOOT)] * 3  # three that were laid quite wrong
     offset, spread = learnt_offset(lines, KIT)
     used = float(KIT.reach)
     assert offset.low <= used + true <= offset.high and offset.value == pytest.approx(used + true, abs=0.12)
@@ -61,9 +62,9 @@ def test_the_offset_and_its_interval(true):
 
 
 def test_few_lines_teach_nothing_and_some_lines_little():
-    some = [LaidLine(0.4, 0.0, "left") for _ in range(FEWEST - 1)]
+    some = [LaidLine(0.4, 0.0, "left", FOOT) for _ in range(FEWEST - 1)]
     assert learnt_offset(some, KIT) == []
-    wild = [LaidLine(0.4 + one, 0.0, "left") for one in (-1.5, 1.5, -1.2, 1.2, 0.9, -0.9)]
+    wild = [LaidLine(0.4 + one, 0.0, "left", FOOT) for one in (-1.5, 1.5, -1.2, 1.2, 0.9, -0.9)]
     (offset,) = learnt_offset(wild, KIT)
     assert abs(offset.value - float(KIT.reach)) < 0.4 and not offset.differs
 
@@ -137,3 +138,11 @@ def test_a_bobbin_holds_what_was_sewn_between_two_full_ones():
     holds, true = float(KIT.bobbin.holds.mm), 20_000 * per_mm
     assert min(holds, true) < one.value < max(holds, true) and abs(one.value - true) < abs(one.value - holds)
     assert learnt_bobbin(events[:3], KIT) == []
+
+
+def test_lines_that_were_sewn_with_another_figure_for_the_foot_teach_the_foot_itself():
+    """Planned with 6.0 mm and 0.4 mm too far, or planned with 6.4 mm and true: the foot is the same."""
+    far = [LaidLine(0.4 + 0.001 * k, 0.0, "left", 6.0) for k in range(20)]
+    true = [LaidLine(0.001 * k, 0.0, "left", 6.4) for k in range(20)]
+    one, other = (learnt_offset(lines, KIT)[0].value for lines in (far, true))
+    assert one == pytest.approx(other, abs=1e-6) and one == pytest.approx(6.41, abs=0.01)

@@ -1,5 +1,7 @@
 """Sittings, mishaps, status and thread ends of events made by hand."""
 
+import itertools
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -92,7 +94,7 @@ def test_whatever_comes_nothing_is_counted_twice(told):
         sum(longest.values()), abs=0.2 * len(told) + 1e-6
     )
     assert sum(one.seconds for one in found) <= max((event.when for event in events), default=0) + 1e-6
-    for one, after in zip(found, found[1:], strict=False):
+    for one, after in itertools.pairwise(found):
         assert after.begun - one.ended > BREAK_S
 
 

@@ -93,6 +93,7 @@ export const api = {
     unwrap(client.GET('/api/quilts/{quilt}/balance', { params: { ...params(quilt), query: { unit, reads } }, signal })),
   log: (quilt: string, unit: Unit, signal: AbortSignal) =>
     unwrap(client.GET('/api/quilts/{quilt}/log', { params: { ...params(quilt), query: { unit } }, signal })),
+  progress: (quilt: string) => unwrap(client.GET('/api/quilts/{quilt}/progress', { params: params(quilt) })),
   remark: (quilt: string, body: Views['RemarkRequest']) =>
     unwrap(client.POST('/api/quilts/{quilt}/log/remarks', { params: params(quilt), body })),
   strikeRemark: (quilt: string, body: Views['StrikeRequest']) =>

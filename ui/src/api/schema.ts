@@ -827,6 +827,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far it is and what comes next, for its card on the first page. */
+        get: operations["log_progress_progress_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/proposals": {
         parameters: {
             query?: never;
@@ -6106,6 +6123,16 @@ export interface components {
              * @default about:blank
              */
             type: string;
+        };
+        /**
+         * ProgressView
+         * @description How much of the lines is sewn, and the place that is sewn next; empty where nothing is left.
+         */
+        ProgressView: {
+            /** Next */
+            next: string;
+            /** Sewn */
+            sewn: string;
         };
         /**
          * ProposalFigures
@@ -12027,6 +12054,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ZoneView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    log_progress_progress_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgressView"];
                 };
             };
             /** @description Refused: what is wrong, and in which field */

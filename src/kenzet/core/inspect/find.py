@@ -167,11 +167,13 @@ def _both(flat: Flat, side: Side, expected: float = 0.0) -> dict[Shade, Course]:
 
 
 def _moved(course: Course, by: float) -> Course:
-    spots = None if course.spots is None else course.spots + [0.0, by]
+    spots = None if course.spots is None else course.spots + np.array([0.0, by])
     return replace(course, offset=course.offset + by, spots=spots)
 
 
-def _across(flat: Flat, side: Side, band: float, about: float = 0.0) -> tuple[Floats, Floats, NDArray[np.float32]]:
+def _across(
+    flat: Flat, side: Side, band: float, about: float = 0.0
+) -> tuple[Floats, Floats, NDArray[np.float32]]:
     """mm along, mm aside, and how light it is there (along, aside)."""
     many = max(int(side.length / _ALONG / _BIN), 4) * _BIN
     far = (np.arange(many) + 1 / 2) * side.length / many

@@ -63,11 +63,13 @@ class Learnt:
 
 @dataclass(frozen=True, slots=True)
 class LaidLine:
-    """A line that was laid on another one with an etched line: ``out`` mm farther from it than the sum says, when it was inspected, and with which ``side`` of the foot."""
+    """A line that was laid on another one with an etched line: ``out`` mm farther from it than the sum says, when it was inspected, and with which ``side`` of the foot;
+    ``foot`` is the offset that its plan counted with."""
 
     out: float
     when: float
     side: str
+    foot: float
 
 
 def laid_lines(laid: QuiltLayout, courses: Sequence[Course], when: float) -> list[LaidLine]:
@@ -95,7 +97,8 @@ def laid_lines(laid: QuiltLayout, courses: Sequence[Course], when: float) -> lis
         mine = one.offset * float(toward @ _normal(side))
         its = beside.offset * float(toward @ _normal(beside.side))
         lies = "left" if plan.kit.machine.throat == "right" else "right"
-        found.append(LaidLine(mine - its - float(total.out), when, lies))
+        foot = float(plan.kit.foot.to_rim_at("left" if lies == "left" else "right"))
+        found.append(LaidLine(mine - its - float(total.out), when, lies, foot))
     return found
 
 
@@ -136,7 +139,8 @@ def learnt_offset(lines: Sequence[LaidLine], kit: Kit) -> list[Learnt]:
         error = 1.2533 * scatter / math.sqrt(len(out))  # the standard error of a median
         used = float(kit.foot.to_rim_at("left" if side == "left" else "right"))
         times = [line.when for line in mine]
-        value, sd = weighed(used, _OFFSET_SD, used + float(np.median(out)), error)
+        foot = np.array([line.foot for line in mine])
+        value, sd = weighed(used, _OFFSET_SD, float(np.median(foot + out)), error)
         found.append(_learnt("offset", value, sd, used, len(mine), times, side))
     if len(lines) >= 2 * FEWEST:
         out = np.array([line.out for line in lines])

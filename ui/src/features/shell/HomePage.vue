@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The quilts that are here; goes straight on where there is only one and she came fresh. */
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, Problem, type Unit, type Views } from '../../api/client'
 import { useExports } from '../../state/exports'
@@ -83,7 +83,14 @@ function since(seconds: number): string {
   if (days < 14) return days === 1 ? 'yesterday' : `${days} days ago`
   return new Date(1000 * seconds).toLocaleDateString('en', { day: 'numeric', month: 'long' })
 }
-const far = (quilt: Views['Listed']) => (!quilt.zones ? 'No zones yet' : quilt.sewn ? 'Sewing begun' : quilt.filled < quilt.zones ? `${quilt.filled} of ${quilt.zones} zones filled` : 'Planned')
+/** of quilts that are being sewn: told a little later, so that the list is there at once */
+const sewn = ref<Record<string, Views['ProgressView']>>({})
+watch(quilts, (list) => {
+  for (const quilt of list ?? []) {
+    if (quilt.sewn && !quilt.put_away && !sewn.value[quilt.id]) void api.progress(quilt.id).then((found) => { sewn.value = { ...sewn.value, [quilt.id]: found } }, () => undefined)
+  }
+})
+const far = (quilt: Views['Listed']) => (sewn.value[quilt.id] ? `${sewn.value[quilt.id]!.sewn} sewn` : !quilt.zones ? 'No zones yet' : quilt.sewn ? 'Sewing begun' : quilt.filled < quilt.zones ? `${quilt.filled} of ${quilt.zones} zones filled` : 'Planned')
 const putAway = computed(() => (quilts.value ?? []).filter((quilt) => quilt.put_away))
 async function told(call: Promise<Views['Home']>): Promise<boolean> {
   try {
@@ -142,7 +149,7 @@ async function file(event: Event) {
       <li v-for="quilt in shown" :key="quilt.id">
         <button class="picture" tabindex="-1" aria-hidden="true" @click="open(quilt.id)"><img :src="quilt.filled ? `/api/quilts/${quilt.id}/relief.jpg?long=420&revision=${quilt.revision}` : `/api/quilts/${quilt.id}/picture.svg?revision=${quilt.revision}`" alt="" loading="lazy" /></button>
         <button class="open" @click="open(quilt.id)">{{ quilt.name }}</button>
-        <p class="quiet"><WordsText :words="quilt.size" /> · {{ far(quilt) }} · {{ since(quilt.changed) }}</p>
+        <p class="quiet"><WordsText :words="quilt.size" /> · {{ far(quilt) }} · {{ since(quilt.changed) }}<span v-if="sewn[quilt.id]?.next" class="coming" :data-testid="`next-${quilt.id}`">Next: {{ sewn[quilt.id]!.next }}</span></p>
         <div class="between">
           <v-btn color="primary" variant="flat" :data-testid="`go-${quilt.id}`" :aria-label="`${quilt.next_says}: ${quilt.name}`" @click="open(quilt.id, quilt.next)">{{ quilt.next_says }}</v-btn>
           <v-btn class="plain" :aria-expanded="menu === quilt.id" :aria-label="`More for ${quilt.name}`" @click="menu = menu === quilt.id ? '' : quilt.id">More</v-btn>
@@ -199,6 +206,7 @@ ul { list-style: none; margin: 0; padding: 0; }
 .picture { border: 0; padding: 0; background: none; cursor: pointer; height: 190px; display: grid; place-items: center; }
 .picture img { max-width: 100%; max-height: 190px; box-shadow: 0 1px 4px #0003; }
 .open { text-align: left; border: 0; padding: 0; background: none; font: 400 20px/1.3 var(--v-font-heading); color: var(--indigo); cursor: pointer; }
+.coming { display: block; }
 .open:hover { text-decoration: underline; }
 .more { display: flex; flex-wrap: wrap; gap: 4px 12px; border-top: 1px solid var(--rule); padding-top: 8px; }
 .first { display: flex; flex-wrap: wrap; justify-content: space-between; align-items: center; gap: 8px 20px; font-size: 15px; }

@@ -1,0 +1,179 @@
+"""The logbook over the API."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+
+import numpy as np
+import pypdf
+import pytest
+
+from kenzet.formats.photo import jpeg_of
+from tests.photographed import block_at, photographed
+from tests.web.test_api import fill_change
+from tests.web.test_sewing import done, sew, told
+
+
+def remark(client, number, about, kind, said):
+    return client.post("log/remarks", id=f"remark-{number:04}", about=about, kind=kind, told=said)
+
+
+def rows(there):
+    return {
+        row["label"][0]: "".join(w if isinstance(w, str) else w["text"] for w in row["words"])
+        for row in there["rows"]
+    }
+
+
+def test_before_anything_is_sewn_everything_is_planned(client):
+    view = client.get("/log").json
+    assert (view["sewn"], view["time"], view["sittings"], view["blocks"]) == ("0 %", "none", [], [])
+    assert {stage["stage"]: stage["many"] for stage in view["stages"]} == {"planned": 13}
+    assert view["next"] == "Eight-point star, row 3, block 2"
+    assert len(view["places"]) == 13 and view["todo"][-1]["key"] == "pins"
+
+
+def test_what_was_sewn_stands_in_sittings_blocks_zones_and_tools(client):
+    sew(client, 12)
+    view = client.get("/log").json
+    (sitting,), (block,) = view["sittings"], view["blocks"]
+    assert block["place"] == "3-2" and sitting["there"][0]["name"] == "Star background"
+    told_rows = rows(sitting["there"][0])
+    assert told_rows["Fill"] == "Grid" and told_rows["Spacing planned"].startswith("3/4")
+    assert "needle to rim 1/4" in told_rows["Foot"] and told_rows["Ruler lines"].startswith("Straight ruler:")
+    assert [zone["name"] for zone in view["zones"]] == [there["name"] for there in sitting["there"]]
+    assert {tool["note"].split(",")[0] for tool in view["tools"]} == {"foot", "ruler", "thread"}
+    assert view["sewn"] == "1 %" and client.get("/progress").json == {"sewn": "1 %", "next": view["next"]}
+    place = next(one for one in view["places"] if one["place"] == "3-2")
+    assert place["stage"] == "begun" and 0 < place["share"] < 1 and place["words"].endswith("% sewn")
+    assert any(todo["key"] == "ends:3-2" for todo in view["todo"])
+
+
+def test_what_was_sewn_stays_as_it_was_sewn_when_the_plan_changes(client):
+    sew(client, 12)
+    before = client.get("/log").json["blocks"][0]["there"]
+    changed = client.change(1, "other-spacing-1", fill_change("1 in", "star-background"))
+    assert changed.status_code == 200
+    view = client.get("/log").json
+    assert view["blocks"][0]["there"] == before
+    client.post("undo", version=2)
+    assert client.get("/log").json["blocks"][0]["there"] == before
+
+
+def test_remarks_are_kept_once_and_struck_out(client):
+    first = remark(client, 1, "place:3-2", "note", "Loosen the tension.").json
+    again = remark(client, 1, "place:3-2", "note", "Loosen the tension.").json
+    assert (
+        [one["told"] for one in again["remarks"]]
+        == ["Loosen the tension."]
+        == [one["told"] for one in first["remarks"]]
+    )
+    remark(client, 2, "place:3-2", "verdict", "keep")
+    view = remark(client, 3, "place:3-2", "verdict", "touch up").json
+    assert [one["told"] for one in view["remarks"]] == ["Loosen the tension.", "touch up"]
+    view = client.post("log/strike", id="remark-0001").json
+    assert [one["told"] for one in view["remarks"]] == ["touch up"]
+    assert client.post("log/strike", id="remark-0001").status_code == 404
+
+
+def test_a_place_that_is_sewn_and_judged_is_inspected(client):
+    here = client.post("sewing").json["here"]
+    number = 1
+    while here["place"] == "3-2":
+        events = [done(number + k, step, here["place"]) for k, step in enumerate(here["steps"])]
+        client.post("sewing/events", events=events)
+        number += len(events)
+        here = client.post("sewing").json["here"]
+    stage = {one["place"]: one["stage"] for one in client.get("/log").json["places"]}["3-2"]
+    view = remark(client, 9, "place:3-2", "verdict", "keep").json
+    assert (stage, {one["place"]: one["stage"] for one in view["places"]}["3-2"]) == ("finished", "inspected")
+
+
+@pytest.mark.parametrize(
+    ("about", "kind", "said"),
+    [
+        ("place:3-2", "verdict", "awful"),
+        ("place:3-2", "note", ""),
+        ("nothing", "note", "x"),
+        ("place:3-2", "done", "some"),
+        ("place:3-2", "photo", "000000000000"),
+        ("place:3-2", "note", "x" * 2001),
+    ],
+)
+def test_what_cannot_be_said(client, about, kind, said):
+    answer = remark(client, 1, about, kind, said)
+    assert answer.status_code in (404, 422) and answer.json["detail"]
+    assert client.get("/log").json["remarks"] == []
+
+
+def test_what_is_ticked_is_done_until_there_is_more_of_it(client):
+    sew(client, 6)
+    todo = {one["key"]: one for one in client.get("/log").json["todo"]}
+    many = len(todo["ends:3-2"]["at"])
+    view = remark(client, 1, "ends:3-2", "done", str(many)).json
+    assert {one["key"]: one["done"] for one in view["todo"]} == {"ends:3-2": True, "pins": False}
+    client.post("sewing/events", events=[told(90, "begun", place="3-2", at=[500.0, 500.0])])
+    after = {one["key"]: one for one in client.get("/log").json["todo"]}["ends:3-2"]
+    assert not after["done"] and len(after["at"]) > many
+
+
+def test_the_log_goes_out_as_table_as_json_and_on_paper(client):
+    sew(client, 12)
+    remark(client, 1, "place:3-2", "note", "Ruler slipped once.")
+    table = list(csv.DictReader(io.StringIO(client.get("/log.csv").get_data(as_text=True))))
+    assert {row["fill"] for row in table} >= {"Grid"} and all(float(row["mm sewn"]) > 0 for row in table)
+    whole = json.loads(client.get("/log.json").get_data(as_text=True))
+    assert len(whole["events"]) == 12 and whole["remarks"][0]["told"] == "Ruler slipped once."
+    text = "".join(
+        page.extract_text() for page in pypdf.PdfReader(io.BytesIO(client.get("/log.pdf").data)).pages
+    )
+    assert "Log of Harbour Lights" in text and "Ruler slipped once." in text and "Star background" in text
+
+
+def test_a_sewn_block_is_measured_and_its_offset_is_taken_over(client):
+    """Every line comes a tenth of a mm too far from the last: the foot is wider than its label says."""
+    photo, truth = photographed(block_at(0, "1-1", False), seed=41, drift=0.12, offset=0.15)
+    kept = client.raw.post("/api/photos", data=jpeg_of(photo), content_type="application/octet-stream").json
+    corners = (np.array(truth["clicked"]) / [photo.shape[1], photo.shape[0]]).tolist()
+    found = client.post("inspections", photo=kept["id"], place="1-1", corners=corners).json
+    assert found["verdict"] in ("keep", "touch up", "rip") and len(found["sides"]) == 148
+    assert client.get(f"/inspections/{found['id']}/flat.jpg").status_code == 200
+    assert [one["place"] for one in client.get("/inspections").json["inspections"]] == ["1-1"]
+    learnt = {one["key"]: one for one in client.get("/log").json["learnt"]}
+    offset = learnt["offset-left"]
+    assert offset["differs"] and 0.252 < float(offset["value"].split()[0]) < 0.258
+
+    side = next(one for one in found["sides"] if one["truth"] == "within")
+    struck = client.post(f"inspections/{found['id']}/side", side=side["key"]).json
+    assert next(one for one in struck["sides"] if one["key"] == side["key"])["truth"] == "unseen"
+    nudged = client.post(f"inspections/{found['id']}/side", side=side["key"], nudged=2.0).json
+    assert next(one for one in nudged["sides"] if one["key"] == side["key"])["offset"] == 2.0
+    back = client.post(f"inspections/{found['id']}/side", side=side["key"], back=True).json
+    assert back["sides"] == found["sides"]
+
+    taken = client.change_kit(1, "learnt-offset-1", **offset["change"]["kit"])
+    assert taken.status_code == 200
+    again = {one["key"]: one for one in client.get("/log").json["learnt"]}["offset-left"]
+    assert not again["differs"] and again["used"] == offset["value"]
+
+    assert client.post(f"inspections/{found['id']}/strike").json["inspections"] == []
+    assert client.get("/log").json["learnt"] == []
+
+
+def test_another_block_and_a_place_without_lines_are_refused(client):
+    photo, truth = photographed(block_at(1, "2-1", None), seed=42)
+    kept = client.raw.post("/api/photos", data=jpeg_of(photo), content_type="application/octet-stream").json
+    corners = (np.array(truth["clicked"]) / [photo.shape[1], photo.shape[0]]).tolist()
+    refused = client.post("inspections", photo=kept["id"], place="1-1", corners=corners)
+    assert (
+        refused.status_code == 422
+        and refused.json["field"] == "photo"
+        and "does not show" in refused.json["detail"]
+    )
+    cards = client.post("inspections", photo=kept["id"], place="1-1")
+    assert cards.status_code == 422 and "corner cards" in cards.json["detail"]
+    assert client.post("inspections", photo="000000000000", place="1-1").status_code == 404
+    assert client.post("inspections", photo=kept["id"], place="9-9", corners=corners).status_code == 404
+    assert client.get("/inspections").json["inspections"] == []
