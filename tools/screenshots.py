@@ -2,21 +2,21 @@
 
 from __future__ import annotations
 
-import io
 import re
 import tempfile
+import time
 import urllib.request
 from pathlib import Path
 
-import numpy as np
-from PIL import Image, ImageFilter
 from playwright.sync_api import Page, sync_playwright
 
-from kenzet.core.top.ground import homography
+from kenzet.formats.photo import jpeg_of
+from kenzet.standins.machine import MachineStandIn, over_the_wire, quilt_called
 from kenzet.standins.printer import PrinterStandIn
 from tests.browser.conftest import FLAGS
 from tests.browser.test_bench import IN, drag, lay, on_the_bench
 from tests.browser.test_walk import choose
+from tests.photographed import block_at, photographed
 from tests.served import Served
 
 FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
@@ -58,7 +58,7 @@ def main() -> None:
         page.get_by_test_id("fold-balance-firmness").click()
         keep_plans(page)
         keep_bench(page)
-        keep_photo_ground(page)
+        keep_log(page, served.url)
         page.get_by_label("Kenzet: your quilts").click()
         page.get_by_role("button", name="Kelp Garden", exact=True).click()
         page.get_by_test_id("canvas").wait_for()
@@ -145,12 +145,6 @@ def keep_choosing(page: Page) -> None:
     page.keyboard.press("a")
     page.get_by_test_id("card-clamshell").wait_for()
     keep(page, "gallery")
-    for label in ("Waves", "Clamshells"):
-        page.get_by_role("button", name=f"Keep {label} as a variant").click()
-    page.get_by_role("button", name="back to the quilt").click()
-    page.get_by_test_id("compare").click()
-    page.get_by_test_id("make-so-2").wait_for()
-    keep(page, "variants")
     page.get_by_role("button", name="back to the quilt").click()
     page.get_by_test_id("meet").click()
     for number in (0, 5):
@@ -195,38 +189,40 @@ def keep_top(page: Page) -> None:
     keep(page, "draw")
 
 
-def keep_photo_ground(page: Page) -> None:
-    """A photograph, made from the picture of the quilt itself and set askew, under the plan."""
-    shot = Image.open(FOLDER / "quilt.png").convert("RGB").crop((300, 114, 746, 682)).resize((1040, 1320))
-    corners = ((150, 90), (1180, 160), (1120, 1510), (210, 1440))
-    back = homography(np.array(corners, float), np.array([(0, 0), (1040, 0), (1040, 1320), (0, 1320)], float))
-    askew = shot.transform(
-        (1300, 1600),
-        Image.Transform.PERSPECTIVE,
-        back.tolist(),
-        Image.Resampling.BICUBIC,
-        fillcolor="#7a6f60",
+def keep_log(page: Page, base: str) -> None:
+    """Two evenings' work by the stand-in of a machine; a block of it photographed by that of a camera, and measured."""
+    copied = urllib.request.Request(
+        f"{base}/api/quilts/{quilt_called(base, 'Harbour Lights')}/copy",
+        b"{}",
+        {"Content-Type": "application/json"},
     )
-    out = io.BytesIO()
-    askew.filter(ImageFilter.GaussianBlur(2)).save(out, "JPEG", quality=88)
-    page.keyboard.press("1")
-    page.get_by_test_id("page-photo").click()
-    page.get_by_test_id("photo-file").set_input_files(
-        {"name": "top.jpg", "mimeType": "image/jpeg", "buffer": out.getvalue()}
+    urllib.request.urlopen(copied).close()
+    number = quilt_called(base, "Harbour Lights 2")
+    quilt = over_the_wire(base, number)
+    clock = [time.time() - 2 * 86_400]
+
+    def wait(seconds: float) -> None:
+        clock[0] += seconds
+
+    machine = MachineStandIn(pace=16, breaks=0.05, clock=lambda: clock[0], wait=wait)
+    machine.sews(quilt, 390)
+    clock[0] = time.time() - 7200
+    machine.sews(quilt, 150)
+    page.goto(f"{base}/quilt/{number}/log")
+    page.get_by_test_id("log-sewn").wait_for()
+    keep(page, "log")
+    photo, _ = photographed(
+        block_at(0, "1-1", None, True), fills=0.7, seed=5, offset=0.9, tilt=1.0, drift=0.12, missing=1
     )
-    page.get_by_test_id("photo-board").wait_for()
-    a, e, f = page.locator("[data-testid=photo-board] svg").evaluate(
-        "svg => { const m = svg.getScreenCTM(); return [m.a, m.e, m.f] }"
+    page.get_by_test_id("fold-log-blocks").click()
+    page.get_by_test_id("block-3-2").click()
+    page.get_by_test_id("inspect-photo").set_input_files(
+        {"name": "star.jpg", "mimeType": "image/jpeg", "buffer": jpeg_of(photo)}
     )
-    for number, (x, y) in enumerate(corners):
-        grip = page.get_by_test_id(f"corner-{number}").bounding_box()
-        page.mouse.move(grip["x"] + grip["width"] / 2, grip["y"] + grip["height"] / 2)
-        page.mouse.down()
-        page.mouse.move(a * x + e, a * y + f, steps=5)
-        page.mouse.up()
-    page.get_by_test_id("photo-lay").click()
-    page.get_by_test_id("photo-strength").wait_for()
-    keep(page, "photo")
+    page.get_by_test_id("by-cards").click()
+    page.get_by_test_id("inspect-worst").first.click(timeout=60_000)
+    page.wait_for_load_state("networkidle")
+    keep(page, "inspect")
 
 
 def keep(page: Page, name: str) -> None:

@@ -10,6 +10,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import expect
 
+from kenzet.standins.machine import MachineStandIn, over_the_wire
 from tests.browser.test_walk import choose
 
 AXE = Path(__file__).resolve().parents[2] / "ui" / "node_modules" / "axe-core" / "axe.min.js"
@@ -163,6 +164,21 @@ def broke(page):
     page.keyboard.press("t")
 
 
+def log(page):
+    page.keyboard.press("7")
+    page.get_by_test_id("log-sewn").wait_for()
+
+
+def a_sewn_block(page):
+    """A star that is being sewn, with a note."""
+    address = re.search("/quilt/([^/]+)", page.url)[1]
+    base = page.url.split("/quilt/")[0]
+    MachineStandIn(name="access").sews(over_the_wire(base, address), 8)
+    log(page)
+    page.locator("[data-testid^=block-]").first.click()
+    page.get_by_test_id("log-block").wait_for()
+
+
 def keys(page):
     page.keyboard.press("?")
     page.get_by_role("heading", name="Keys").wait_for()
@@ -171,7 +187,7 @@ def keys(page):
 
 STATES = [
     home, new_quilt, *(top(name) for name in ("layout", "blocks", "fabrics", "zones", "photo", "quilt")), zone, ruler, other_fills, gallery, balance, firmness, plans,
-    kit, thing, marks, table_, stitch, a_block, machine, broke, keys,
+    kit, thing, marks, table_, stitch, a_block, machine, broke, log, a_sewn_block, keys,
 ]  # fmt: skip
 
 

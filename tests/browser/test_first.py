@@ -11,7 +11,20 @@ from playwright.sync_api import expect
 from tests.browser.test_walk import saved
 
 GUIDE = Path(__file__).resolve().parents[2] / "docs" / "guide"
-PAGES = ["begin", "top", "fills", "ruler", "balance", "kit", "bench", "marks", "table", "stitch", "machine"]
+PAGES = [
+    "begin",
+    "top",
+    "fills",
+    "ruler",
+    "balance",
+    "kit",
+    "bench",
+    "marks",
+    "table",
+    "stitch",
+    "machine",
+    "log",
+]
 
 
 def test_six_short_steps_go_on_by_themselves_and_are_never_in_the_way_again(table):

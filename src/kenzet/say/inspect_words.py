@@ -29,7 +29,8 @@ _FINE: dict[Unit, Fraction] = {"in": Fraction(1, 32), "mm": Fraction(1, 5)}
 
 
 class SideView(w.Said):
-    """A side in the picture: ``points`` where it is (or was planned, where it is unseen), flat x, y in the frame, mm; ``planned`` alike. ``key`` names it."""
+    """A side in the picture: ``points`` where it is (or was planned, where it is unseen), flat x, y in the frame, mm; ``planned`` alike. ``key`` names it. A
+    greater ``offset`` (mm) lies ``toward`` there, a lesser ``back``."""
 
     key: str
     truth: Truth
@@ -40,6 +41,8 @@ class SideView(w.Said):
     struck: bool
     nudged: bool
     offset: float
+    toward: str
+    back: str
 
 
 class SetRow(w.Said):
@@ -196,21 +199,27 @@ def _side(laid: QuiltLayout, one: Judged, struck: dict[str, float | None], unit:
     if struck.get(key, 0.0) is None:
         words, note = [name, ": struck out"], "you struck it out"
     path = measured_path(course)
+    toward, back = _ways(side)
     return SideView(
         key=key, truth=one.truth, points=[round(v, 2) for v in path.ravel().tolist()],
         planned=[round(v, 2) for v in side.path.ravel().tolist()], words=words, note=note,
-        struck=key in struck and struck[key] is None, nudged=struck.get(key) is not None, offset=round(course.offset, 2),
+        struck=key in struck and struck[key] is None, nudged=struck.get(key) is not None, offset=round(course.offset, 2), toward=toward, back=back,
     )  # fmt: skip
 
 
 def _off(one: Judged, unit: Unit) -> w.Words:
-    way = one.course.side.path[-1] - one.course.side.path[0]
-    left = (-way[1], way[0]) if one.course.offset > 0 else (way[1], -way[0])
     if abs(one.course.offset) < _least(unit) / 2:
         return ["on its line"]
-    across = abs(left[0]) > abs(left[1])
-    toward = ("right" if left[0] > 0 else "left") if across else ("up" if left[1] > 0 else "down")
-    return [_length(abs(one.course.offset), unit), f" too far {toward}"]
+    toward, back = _ways(one.course.side)
+    return [_length(abs(one.course.offset), unit), f" too far {toward if one.course.offset > 0 else back}"]
+
+
+def _ways(side: Side) -> tuple[str, str]:
+    """Where a side's left and its right are in the picture."""
+    way = side.path[-1] - side.path[0]
+    if abs(way[1]) > abs(way[0]):
+        return ("left", "right") if way[1] > 0 else ("right", "left")
+    return ("up", "down") if way[0] > 0 else ("down", "up")
 
 
 def _line(laid: QuiltLayout, one: Judged, unit: Unit) -> PlaceOfLine:

@@ -8307,9 +8307,12 @@ export interface components {
         };
         /**
          * SideView
-         * @description A side in the picture: ``points`` where it is (or was planned, where it is unseen), flat x, y in the frame, mm; ``planned`` alike. ``key`` names it.
+         * @description A side in the picture: ``points`` where it is (or was planned, where it is unseen), flat x, y in the frame, mm; ``planned`` alike. ``key`` names it. A
+         *     greater ``offset`` (mm) lies ``toward`` there, a lesser ``back``.
          */
         SideView: {
+            /** Back */
+            back: string;
             /** Key */
             key: string;
             /** Note */
@@ -8324,6 +8327,8 @@ export interface components {
             points: number[];
             /** Struck */
             struck: boolean;
+            /** Toward */
+            toward: string;
             /**
              * Truth
              * @enum {string}

@@ -121,9 +121,9 @@ def _drifted(found: Sequence[Course]) -> dict[int, float]:
         rows, aside = np.array([one.side.row for one in seen], float), np.array([one.offset for one in seen])
         if len(np.unique(rows)) < _FOLLOWED:
             continue
-        one, other = np.triu_indices(len(rows), 1)
-        apart = rows[one] != rows[other]
-        slope = float(np.median((aside[other] - aside[one])[apart] / (rows[other] - rows[one])[apart]))
+        first, then = np.triu_indices(len(rows), 1)
+        apart = rows[first] != rows[then]
+        slope = float(np.median((aside[then] - aside[first])[apart] / (rows[then] - rows[first])[apart]))
         every = [found[k].side.row for k in numbers]
         if abs(slope) * (max(every) - min(every)) < _DRIFT:
             continue

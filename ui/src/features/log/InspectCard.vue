@@ -22,8 +22,8 @@ const NUDGE = 0.5 // mm
     <div v-if="side" class="card tip" data-testid="inspect-side">
       <p><WordsText :words="side.words" /><template v-if="side.note"> ({{ side.note }})</template></p>
       <div class="chips">
-        <v-btn class="chip" :disabled="!!log.busy" @click="log.changeSide(side.key, { nudged: side.offset + NUDGE })">Nudge one way</v-btn>
-        <v-btn class="chip" :disabled="!!log.busy" @click="log.changeSide(side.key, { nudged: side.offset - NUDGE })">the other</v-btn>
+        <v-btn class="chip" :disabled="!!log.busy" @click="log.changeSide(side.key, { nudged: side.offset + NUDGE })">Nudge {{ side.toward }}</v-btn>
+        <v-btn class="chip" :disabled="!!log.busy" @click="log.changeSide(side.key, { nudged: side.offset - NUDGE })">Nudge {{ side.back }}</v-btn>
         <v-btn v-if="side.struck || side.nudged" class="chip" data-testid="side-back" @click="log.changeSide(side.key, { back: true })">As it was found</v-btn>
         <v-btn v-else class="chip" data-testid="side-strike" @click="log.changeSide(side.key, {})">Strike out</v-btn>
       </div>

@@ -20,7 +20,11 @@ async function take(row: Views['LearntRow'], cupboard: boolean) {
   try {
     const change = row.change as { kit?: { values: Record<string, unknown> }; stitching?: Record<string, unknown> }
     if (cupboard && row.thing) await api.keepThing({ key: row.thing_key, thing: row.thing as never, unit: quilt.unit })
-    if (change.kit) await kit.change(change.kit)
+    if (change.kit && !(await kit.change(change.kit as never))) {
+      wrong.value = kit.wrong?.message ?? kit.refused
+      return
+    }
+    if (change.kit) kit.wrong = undefined
     else if (change.stitching) await quilt.make(() => ({ kind: 'stitching', stitching: change.stitching }) as never)
     said.value = `${row.name}: now ${row.value}${cupboard ? ', in the cupboard too' : ' for this quilt'}.`
     await log.look()

@@ -40,7 +40,7 @@ onMounted(() => {
 })
 onBeforeUnmount(() => log.close())
 const top = ref<HTMLElement>()
-watch(() => [log.place, log.inspection?.id], async () => {
+watch([() => log.place, () => log.inspection?.id], async () => {
   side.value = ''
   await nextTick()
   top.value?.scrollIntoView?.({ block: 'end' })

@@ -36,4 +36,8 @@ svg { margin: 3px 0; }
   a { width: auto; min-width: 56px; min-height: 52px; gap: 2px; padding: 3px 4px; font-size: 13px; align-content: center; }
   b, .now b { width: 28px; height: 28px; }
 }
+@media (max-width: 600px) {
+  a { flex: 1 1 0; min-width: 0; padding: 3px 1px; font-size: 12px; }
+  span { max-width: 100%; overflow: hidden; text-overflow: ellipsis; }
+}
 </style>

@@ -8,7 +8,7 @@ const pages = named(texts)
 const shots = named(pictures)
 
 export const PAGES = [
-  ['begin', 'Begin'], ['top', 'Top'], ['fills', 'Fills'], ['ruler', 'The ruler'], ['balance', 'Balance'], ['kit', 'Kit'], ['bench', 'Bench'], ['marks', 'Marks'], ['table', 'Step by step'], ['stitch', 'Stitch'], ['machine', 'Machine'],
+  ['begin', 'Begin'], ['top', 'Top'], ['fills', 'Fills'], ['ruler', 'The ruler'], ['balance', 'Balance'], ['kit', 'Kit'], ['bench', 'Bench'], ['marks', 'Marks'], ['table', 'Step by step'], ['stitch', 'Stitch'], ['machine', 'Machine'], ['log', 'Log'],
 ] as const
 export type Page = (typeof PAGES)[number][0]
 /** The page for a station; the first where there is none. */

@@ -1,0 +1,121 @@
+"""A block is sewn by the stand-in of a machine, photographed by the stand-in of a camera, measured, and taught from."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from kenzet.formats.photo import jpeg_of
+from kenzet.standins.machine import MachineStandIn, over_the_wire, quilt_called
+from tests.photographed import block_at, photographed
+
+
+@pytest.fixture(scope="module")
+def pictures(tmp_path_factory):
+    """The star of the demo, every line a little too far from the last; and another block."""
+    folder = tmp_path_factory.mktemp("pictures")
+    star, _ = photographed(block_at(0, "1-1", False, True), fills=0.7, seed=51, drift=0.3, offset=0.2)
+    other, _ = photographed(block_at(1, "2-1", None, True), fills=0.6, seed=52)
+    for name, photo in (("star.jpg", star), ("other.jpg", other)):
+        (folder / name).write_bytes(jpeg_of(photo))
+    return folder
+
+
+def to_the_log(page: Page) -> None:
+    page.keyboard.press("7")
+    expect(page.get_by_test_id("log-sewn")).to_be_visible()
+
+
+def test_from_the_needle_to_what_the_next_block_is_planned_with(table, served, pictures):
+    to_the_log(table)
+    expect(table.get_by_test_id("log-sewn")).to_have_text("0 %")
+    expect(table.get_by_test_id("go-on")).to_contain_text("Begin sewing")
+
+    clock = [1_700_000_000.0]
+    machine = MachineStandIn(
+        pace=18.0, clock=lambda: clock[0], wait=lambda s: clock.__setitem__(0, clock[0] + s)
+    )
+    machine.sews(over_the_wire(served.url, quilt_called(served.url, "Harbour Lights")), 130)
+    table.reload()
+    expect(table.get_by_test_id("log-sewn")).not_to_have_text("0 %")
+    expect(table.get_by_test_id("sitting")).to_contain_text("Star background")
+    place = "3-2"  # in the middle: it is sewn first
+    table.get_by_test_id(f"block-{place}").click()
+    expect(table.get_by_test_id("log-block")).to_be_visible()
+    expect(table.get_by_test_id(f"status-{place}")).to_have_attribute("data-stage", "finished")
+
+    table.get_by_test_id("inspect-photo").set_input_files(pictures / "other.jpg")
+    table.get_by_test_id("by-cards").click()
+    expect(table.get_by_role("alert")).to_contain_text("does not show this block", timeout=60_000)
+    expect(table.get_by_test_id("measure")).to_be_visible()  # nothing is lost
+
+    table.get_by_role("button", name="Cancel").click()
+    table.get_by_test_id("inspect-photo").set_input_files(pictures / "star.jpg")
+    table.get_by_test_id("by-cards").click()
+    expect(table.get_by_test_id("inspect-says")).to_be_visible(timeout=60_000)
+    assert table.get_by_test_id("side-within").count() > 60
+    table.get_by_test_id("inspect-worst").first.click()
+    expect(table.get_by_test_id("inspect-side")).to_contain_text("line")
+    before = table.locator(".side.unseen").count()
+    table.get_by_test_id("side-strike").click()
+    expect(table.locator(".side.unseen")).to_have_count(before + 1)
+    table.get_by_test_id("side-back").click()
+    expect(table.locator(".side.unseen")).to_have_count(before)
+
+    table.get_by_test_id("close-inspection").click()
+    table.get_by_test_id("verdict-keep").click()
+    expect(table.get_by_test_id("verdict-keep")).to_have_attribute("aria-pressed", "true")
+    table.get_by_test_id(f"note-place:{place}").fill("Foot is wider than I thought")
+    table.get_by_test_id("keep-note").first.click()
+    expect(table.get_by_text("Foot is wider than I thought", exact=True)).to_be_visible()
+    table.get_by_test_id("log-unchoose").click()
+
+    learnt = table.get_by_test_id("learnt-offset-left")
+    expect(learnt).to_contain_text("measured in photos")
+    foot = float(learnt.locator("strong").inner_text().split()[0])
+    assert 0.257 < foot < 0.266
+    table.get_by_test_id("take-offset-left").click()
+    expect(table.get_by_text(re.compile(r"now 0\.2[56]"))).to_be_visible()
+    expect(table.get_by_test_id("take-offset-left")).to_have_count(0)
+    quilt = quilt_called(served.url, "Harbour Lights")
+    kit = table.request.get(f"{served.url}/api/quilts/{quilt}/kit").json()
+    assert abs(kit["foot"] - foot * 25.4) < 0.02
+
+    table.get_by_test_id("log-find").fill("wider than")
+    expect(table.get_by_test_id("sitting")).to_have_count(0)
+    expect(table.get_by_test_id(f"block-{place}")).to_be_visible()
+
+
+def test_the_log_is_printed_and_saved(table, served):
+    MachineStandIn().sews(over_the_wire(served.url, quilt_called(served.url, "Kelp Garden")), 5)
+    to_the_log(table)
+    for key, end in (
+        ("log-pdf", ".pdf"),
+        ("log-csv", ".csv"),
+        ("log-json", ".json"),
+        ("corner-cards", ".pdf"),
+    ):
+        with table.expect_download() as got:
+            table.get_by_test_id(key).click()
+        assert got.value.suggested_filename.endswith(end)
+
+
+def test_the_first_page_tells_how_far_she_is_and_goes_on_there(table, served):
+    quilt = quilt_called(served.url, "Harbour Lights")
+    MachineStandIn().sews(over_the_wire(served.url, quilt), 20)
+    table.get_by_label("Kenzet: your quilts").click()
+    expect(table.get_by_test_id(f"next-{quilt}")).to_contain_text("Next: Eight-point star")
+    table.get_by_test_id(f"go-{quilt}").click()
+    expect(table.get_by_test_id("line")).to_be_visible()
+
+
+def test_thread_ends_are_ticked(table, served):
+    MachineStandIn().sews(over_the_wire(served.url, quilt_called(served.url, "Harbour Lights")), 10)
+    to_the_log(table)
+    box = table.get_by_role("checkbox", name=re.compile("thread end")).first
+    box.check()
+    expect(box).to_be_checked()
+    table.reload()
+    expect(table.get_by_role("checkbox", name=re.compile("thread end")).first).to_be_checked()
