@@ -32,6 +32,10 @@ def test_from_the_needle_to_what_the_next_block_is_planned_with(table, served, p
     to_the_log(table)
     expect(table.get_by_test_id("log-sewn")).to_have_text("0 %")
     expect(table.get_by_test_id("go-on")).to_contain_text("Begin sewing")
+    expect(table.get_by_test_id("fits")).to_contain_text("takes")
+    table.get_by_test_id("fits-minutes").fill("600")
+    table.get_by_test_id("fits-minutes").press("Enter")
+    expect(table.get_by_test_id("fits")).to_contain_text("places, from")
 
     clock = [1_700_000_000.0]
     machine = MachineStandIn(

@@ -175,5 +175,24 @@ def test_another_block_and_a_place_without_lines_are_refused(client):
     cards = client.post("inspections", photo=kept["id"], place="1-1")
     assert cards.status_code == 422 and "corner cards" in cards.json["detail"]
     assert client.post("inspections", photo="000000000000", place="1-1").status_code == 404
+    sashing = client.post("inspections", photo=kept["id"], place="sashing", corners=corners)
+    assert sashing.status_code == 422 and "four corners" in sashing.json["detail"]
     assert client.post("inspections", photo=kept["id"], place="9-9", corners=corners).status_code == 404
     assert client.get("/inspections").json["inspections"] == []
+
+
+def test_what_fits_into_an_evening(client):
+    def says(minutes):
+        return client.get("/log/fits", minutes=minutes).json
+
+    view = client.get("/log").json
+    assert view["range"] and all(one["left"] for one in view["places"])
+    short, long = says(5), says(600)
+    assert short["places"] == [] and short["says"].startswith(
+        "Not all of Eight-point star, row 3, block 2: it takes "
+    )
+    assert long["places"][0] == "3-2" and len(long["places"]) > 5
+    some = says(90)["places"]
+    assert some == long["places"][: len(some)] and some
+    refused = client.get("/log/fits", minutes=0)
+    assert refused.status_code == 422 and refused.json["detail"]

@@ -10,6 +10,7 @@ from typing import Any, Literal
 from kenzet.core.kit.kit import Kit
 from kenzet.core.logbook.learn import Key, Learnt
 from kenzet.core.numbers.measure import MM_PER, Unit
+from kenzet.core.tolerances import EQUAL
 from kenzet.core.top.stitching import Stitching
 from kenzet.say import words as w
 
@@ -52,7 +53,7 @@ def _row(one: Learnt, kit: Kit, stitching: Stitching, unit: Unit) -> LearntRow:
     change, thing, key = _taken(one, kit, stitching, unit)
     noun, how = _EVIDENCE.get(one.key, ("line", "timed"))
     name = _NAMES[one.key] + (f", ruler at the {one.side}" if one.side else "")
-    width = (one.high - one.low) / max(one.value, 1e-9)
+    width = (one.high - one.low) / max(one.value, EQUAL)
     return LearntRow(
         key=f"{one.key}-{one.side}" if one.side else one.key, name=name, value=_said(one.key, one.value, unit),
         range=f"{_bare(one.key, one.low, unit)} to {_said(one.key, one.high, unit)}", used=_said(one.key, one.used, unit),

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import math
 from collections import Counter, defaultdict
 from collections.abc import Mapping, Sequence
 from datetime import datetime
 from typing import Literal
 
+from kenzet.core.inspect.sides import is_whole
 from kenzet.core.kit.kit import Kit
+from kenzet.core.logbook.forecast import LeftThere, Range, in_all
 from kenzet.core.logbook.sewn_with import SewnWith
 from kenzet.core.logbook.sittings import Mishap, Sitting, There, ThreadEnds, merged
 from kenzet.core.logbook.status import STAGES, PlaceStatus, Stage, share_of
@@ -25,11 +28,14 @@ VERDICT_WORDS = {"keep": "Keep", "touch up": "Touch up", "rip": "Rip and sew aga
 _ENDS = {
     "tie and bury": "tie and bury them", "tiny stitches": "clip them", "run off": "clip them", "caught by the edge": "the binding catches them",
 }  # fmt: skip
+_HOURS_S = 7200.0
+"""From two hours on a range is told in whole hours."""
 _EYE = {"eye": "by eye", "freehand": "freehand"}
 
 
 class PlaceRow(w.Said):
-    """A place: ``at`` is its middle in the quilt, mm; ``share`` of it is sewn, 0 to 1."""
+    """A place: ``at`` is its middle in the quilt, mm; ``share`` of it is sewn, 0 to 1. ``whole``: it has four
+    corners, and can be measured from a photograph. ``left`` is how long it will take, empty where it is sewn."""
 
     place: str
     name: str
@@ -38,6 +44,8 @@ class PlaceRow(w.Said):
     share: float
     at: list[float]
     outline: list[list[float]]
+    whole: bool
+    left: str
 
 
 class StageRow(w.Said):
@@ -128,6 +136,7 @@ class LogView(w.Said):
     sewn: str
     time: str
     left: str
+    range: str
     next: str
     stages: list[StageRow]
     places: list[PlaceRow]
@@ -164,7 +173,11 @@ def part_names(laid: QuiltLayout) -> dict[str, str]:
 
 
 def place_rows(
-    laid: QuiltLayout, found: Sequence[PlaceStatus], outlines: Mapping[str, list[list[float]]]
+    laid: QuiltLayout,
+    found: Sequence[PlaceStatus],
+    outlines: Mapping[str, list[list[float]]],
+    left: Sequence[LeftThere] = (),
+    spread: tuple[float, float] = (1.0, 1.0),
 ) -> list[PlaceRow]:
     """Of every place; ``outlines`` are theirs in the quilt, flat x, y, its holes too."""
     names = part_names(laid)
@@ -180,7 +193,8 @@ def place_rows(
         rows.append(
             PlaceRow(
                 place=one.place, name=names.get(one.place, one.part), stage=one.stage, words=STAGE_WORDS[one.stage] + share,
-                share=round(one.share, 4), at=[round(v, 1) for v in at], outline=outline,
+                share=round(one.share, 4), at=[round(v, 1) for v in at], outline=outline, whole=is_whole(laid, one.place),
+                left=range_words(in_all([there for there in left if there.place == one.place], spread)),
             )
         )  # fmt: skip
     return rows
@@ -192,6 +206,48 @@ def stage_rows(found: Sequence[PlaceStatus]) -> list[StageRow]:
     return [
         StageRow(stage=stage, words=STAGE_WORDS[stage], many=many[stage]) for stage in STAGES if many[stage]
     ]
+
+
+def range_words(time: Range) -> str:
+    """A time with its range; empty where nothing is left.
+
+    >>> range_words(Range(1800, 1500, 2400)), range_words(Range(28800, 22900, 38000)), range_words(Range(0, 0, 0))
+    ('25 to 40 min', '6 to 11 h', '')
+    """
+    if time.seconds < 1:
+        return ""
+    if time.low >= _HOURS_S:
+        return f"{math.floor(time.low / 3600)} to {math.ceil(time.high / 3600)} h"
+    low, high = w.minutes(time.low), w.minutes(time.high)
+    if low == high:
+        return low
+    return (
+        f"{low.removesuffix(' min')} to {high}"
+        if low.endswith("min") and high.endswith("min") and "under" not in low
+        else f"{low} to {high}"
+    )
+
+
+def fits_words(
+    found: Sequence[LeftThere],
+    left: Sequence[LeftThere],
+    names: Mapping[str, str],
+    spread: tuple[float, float],
+) -> str:
+    """What fits into the minutes that she has."""
+    if not left:
+        return "Everything planned is sewn."
+    if not found:
+        need = range_words(in_all(left[:1], spread))
+        return f"Not all of {names.get(left[0].place, left[0].place)}: it takes {need}. Begin it, and stop at the end of a line."
+    places = list(dict.fromkeys(names.get(one.place, one.place) for one in found))
+    what = places[0] if len(places) == 1 else f"{len(places)} places, from {places[0]} to {places[-1]}"
+    end = (
+        "Your thread ends there."
+        if found[-1].stops
+        else "The thread leads on from there: stop with the needle down, or end it."
+    )
+    return f"{what}: {range_words(in_all(found, spread))}. {end}"
 
 
 def _percent(share: float) -> str:

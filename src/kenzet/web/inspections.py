@@ -14,7 +14,7 @@ from kenzet.core.geom.region import Floats
 from kenzet.core.inspect.card import found_corners
 from kenzet.core.inspect.judge import Report
 from kenzet.core.inspect.measure import Measured, measured, reported
-from kenzet.core.inspect.sides import Frame
+from kenzet.core.inspect.sides import Frame, is_whole
 from kenzet.core.inspect.view import MARGIN, View, flattened
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.zone import Spot
@@ -102,6 +102,8 @@ def listed(path: m.QuiltKey) -> Response:
 def inspect(path: m.QuiltKey, body: InspectionRequest) -> Response:
     """Measure a photograph and keep what was found."""
     kept, laid = laid_quilt(path.quilt)
+    if not is_whole(laid, body.place):
+        raise BadValue("Only blocks with four corners can be measured from a photo.", "place")
     with connection() as conn:
         jpeg = photos.load(conn, LOCAL_OWNER, body.photo).jpeg
         log = logs().log(conn, path.quilt)

@@ -12,6 +12,7 @@ from pydantic import Field, model_validator
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.geom.affine import place_all
 from kenzet.core.kit.things.supplies import Marker
+from kenzet.core.logbook.forecast import LeftThere, fits, in_all, spread_of, time_left
 from kenzet.core.logbook.learn import (
     LaidLine,
     Learnt,
@@ -29,7 +30,7 @@ from kenzet.core.memo import Table
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.quilt_needle import whole_needle
-from kenzet.core.sewing.log import Log
+from kenzet.core.sewing.log import Log, Sewn
 from kenzet.core.sewing.now import UnitWays, ways_of
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import log_words as say
@@ -81,6 +82,19 @@ class ProgressView(m.Wire):
     next: str
 
 
+class FitsQuery(m.Reading):
+    """The minutes that she has now."""
+
+    minutes: Annotated[int, Field(ge=1, le=600)]
+
+
+class FitsView(m.Wire):
+    """What fits, in words, and the places in order."""
+
+    says: str
+    places: list[str]
+
+
 class StrikeRequest(m.Reading):
     """The remark to strike out."""
 
@@ -101,6 +115,20 @@ def progress(path: m.QuiltKey) -> Response:
         told = logs().log(conn, path.quilt)
     found = status(ways_now(kept, laid), told.sewn, (), ())
     return answer(ProgressView(sewn=say.share_words(found), next=_next(laid, found, told)))
+
+
+@log.get("/log/fits", responses={200: FitsView})
+def what_fits(path: m.QuiltKey, query: FitsQuery) -> Response:
+    """Whole places, from the next one on, that are surely done in the minutes that she has."""
+    kept, laid = laid_quilt(path.quilt)
+    ways = ways_now(kept, laid)
+    with connection() as conn:
+        told = logs().log(conn, path.quilt)
+    left, spread = _forecast(laid, ways, told, sittings(told.events))
+    found = fits(left, 60.0 * query.minutes, spread)
+    names = say.part_names(laid)
+    says = say.fits_words(found, left, names, spread)
+    return answer(FitsView(says=says, places=list(dict.fromkeys(one.place for one in found))))
 
 
 @log.post("/log/remarks", responses={200: say.LogView})
@@ -140,14 +168,16 @@ def log_view(quilt: str, unit: Unit) -> say.LogView:
     sat = sittings(told.events)
     facts = facts_of(kept, sat)
     found = status(ways, told.sewn, [one.zone for one in on], looked_at)
+    left, spread = _forecast(laid, ways, told, sat)
     return say.LogView(
         share=round(sum(one.whole - one.left for one in found) / max(sum(one.whole for one in found), 1), 4),
         sewn=say.share_words(found),
         time=w.minutes(sum(one.seconds for one in sat)),
-        left=_left(laid, ways, found),
+        left=w.minutes(in_all(left, spread).seconds) if ways.route.visits else "nothing planned",
+        range=say.range_words(in_all(left, spread)),
         next=_next(laid, found, told),
         stages=say.stage_rows(found),
-        places=say.place_rows(laid, found, {one.place: _outline(laid, one.place) for one in found}),
+        places=say.place_rows(laid, found, {one.place: _outline(laid, one.place) for one in found}, left, spread),
         sittings=say.sitting_rows(laid, sat, facts, unit),
         blocks=say.block_rows(laid, sat, facts, unit),
         zones=say.zone_rows(sat, facts, unit),
@@ -238,12 +268,15 @@ def _outline(laid: QuiltLayout, place: str) -> list[list[float]]:
     return [flat(place_all(part.places[place], np.asarray(ring.coords)[:, :2])) for ring in rings]
 
 
-def _left(laid: QuiltLayout, ways: UnitWays, found: list[PlaceStatus]) -> str:
+def _forecast(
+    laid: QuiltLayout, ways: UnitWays, told: Log, sat: list[Sitting]
+) -> tuple[list[LeftThere], tuple[float, float]]:
+    """What is left, and how far its time may be out by her own sittings."""
     if not ways.route.visits:
-        return "nothing planned"
-    whole = sum(one.whole for one in found)
-    share = sum(one.left for one in found) / whole if whole else 0.0
-    return w.minutes(share * whole_needle(laid, ways.route).seconds)
+        return [], spread_of(sat, 1.0)
+    whole = whole_needle(laid, ways.route).seconds
+    length = sum(one.whole for one in ways.left(Sewn()))
+    return time_left(laid, ways, told.sewn), spread_of(sat, whole / max(length, 1.0))
 
 
 def _next(laid: QuiltLayout, found: list[PlaceStatus], told: Log) -> str:

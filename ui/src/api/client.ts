@@ -94,6 +94,8 @@ export const api = {
   log: (quilt: string, unit: Unit, signal: AbortSignal) =>
     unwrap(client.GET('/api/quilts/{quilt}/log', { params: { ...params(quilt), query: { unit } }, signal })),
   progress: (quilt: string) => unwrap(client.GET('/api/quilts/{quilt}/progress', { params: params(quilt) })),
+  whatFits: (quilt: string, minutes: number, unit: Unit) =>
+    unwrap(client.GET('/api/quilts/{quilt}/log/fits', { params: { ...params(quilt), query: { minutes, unit } } })),
   remark: (quilt: string, body: Views['RemarkRequest']) =>
     unwrap(client.POST('/api/quilts/{quilt}/log/remarks', { params: params(quilt), body })),
   strikeRemark: (quilt: string, body: Views['StrikeRequest']) =>

@@ -690,6 +690,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/log/fits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whole places, from the next one on, that are surely done in the minutes that she has. */
+        get: operations["log_what_fits_log_fits_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/log/remarks": {
         parameters: {
             query?: never;
@@ -3366,6 +3383,16 @@ export interface components {
             words: string;
         };
         /**
+         * FitsView
+         * @description What fits, in words, and the places in order.
+         */
+        FitsView: {
+            /** Places */
+            places: string[];
+            /** Says */
+            says: string;
+        };
+        /**
          * FollowView
          * @description ``count`` events are known, ``last`` is the id of the newest that holds.
          */
@@ -4756,6 +4783,8 @@ export interface components {
             next: string;
             /** Places */
             places: components["schemas"]["PlaceRow"][];
+            /** Range */
+            range: string;
             /** Remarks */
             remarks: components["schemas"]["RemarkRow"][];
             /** Sewn */
@@ -5898,11 +5927,14 @@ export interface components {
         };
         /**
          * PlaceRow
-         * @description A place: ``at`` is its middle in the quilt, mm; ``share`` of it is sewn, 0 to 1.
+         * @description A place: ``at`` is its middle in the quilt, mm; ``share`` of it is sewn, 0 to 1. ``whole``: it has four
+         *     corners, and can be measured from a photograph. ``left`` is how long it will take, empty where it is sewn.
          */
         PlaceRow: {
             /** At */
             at: number[];
+            /** Left */
+            left: string;
             /** Name */
             name: string;
             /** Outline */
@@ -5916,6 +5948,8 @@ export interface components {
              * @enum {string}
              */
             stage: "planned" | "marked" | "begun" | "anchored" | "filled" | "finished" | "inspected";
+            /** Whole */
+            whole: boolean;
             /** Words */
             words: string;
         };
@@ -11762,6 +11796,40 @@ export interface operations {
                 };
                 content: {
                     "application/pdf": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    log_what_fits_log_fits_get: {
+        parameters: {
+            query: {
+                unit?: "in" | "mm";
+                minutes: number;
+            };
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitsView"];
                 };
             };
             /** @description Refused: what is wrong, and in which field */

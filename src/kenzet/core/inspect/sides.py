@@ -26,6 +26,7 @@ LEAST_SIDE = INCH / 2
 """mm: a shorter side has too few stitches to be told from the cloth."""
 _CORNER = 20.0  # degrees: a line that turns by more has a corner there
 _ALONG = 25.0  # degrees: a line that leans by more does not run along
+_FILLS = 0.98  # of its frame
 _NOTHING_NEAR = 1e3  # mm
 
 
@@ -108,6 +109,15 @@ def frame_at(laid: QuiltLayout, place: str, sewn: Collection[tuple[str, int]] | 
     sides = tuple(one for one in cleared if one.length >= LEAST_SIDE)
     short = tuple(one for one in cleared if one.length < LEAST_SIDE)
     return Frame(place, part_name, width, height, sides, short)
+
+
+def is_whole(laid: QuiltLayout, place: str) -> bool:
+    """Whether what lies at a place fills its frame: only then has it four corners to be clicked. Raises Unknown."""
+    _, width, height = laid.frame_of(place)
+    if place == TOP:
+        return True
+    area = sum(patch.area.area for patch in laid.top.at[place].patches.values())
+    return bool(area > _FILLS * width * height)
 
 
 def _in_frame(line: Floats, placing, box) -> Iterable[Floats]:  # type: ignore[no-untyped-def]

@@ -36,6 +36,7 @@ _OFFSET_SD = 0.5  # mm: how far a measured offset of a foot may be out
 _PACE_SD = 0.35  # of a pace, as a share, before anything is known
 _LAY_SD = 6.0
 _LEAST_STITCHES = 200
+_ALIKE = 10  # lines that differ by less than one part of so many are as long: no slope is told by them
 _LONGEST_S = 240.0  # for one line: more was something else
 
 
@@ -237,7 +238,7 @@ def _slope(far: Floats, took: Floats) -> tuple[float | None, float]:
     """The median of the slopes between all pairs, and its standard error by Kendall's ranks; None where lines are all as long."""
     one, other = np.triu_indices(len(far), 1)
     apart = far[other] - far[one]
-    use = np.abs(apart) > 0.1 * np.median(far)
+    use = np.abs(apart) > np.median(far) / _ALIKE
     if use.sum() < FEWEST:
         return None, 0.0
     slopes = np.sort((took[other] - took[one])[use] / apart[use])

@@ -28,7 +28,7 @@ async function photo(event: Event) {
 <template>
   <section v-if="log.row" class="stack" data-testid="log-block">
     <div class="between"><h3>{{ log.row.name }}</h3><v-btn class="plain" data-testid="log-unchoose" @click="log.choose(log.place)">Whole quilt</v-btn></div>
-    <p class="quiet">{{ log.row.words }}<template v-if="log.block">, last on {{ log.block.when }}</template></p>
+    <p class="quiet">{{ log.row.words }}<template v-if="log.block">, last on {{ log.block.when }}</template><template v-if="log.row.left">; {{ log.row.left }} to sew</template></p>
     <template v-if="log.taken">
       <p>Drag the four corners onto the block’s corners in the picture.</p>
       <div class="chips">
@@ -38,7 +38,8 @@ async function photo(event: Event) {
       </div>
     </template>
     <template v-else>
-      <label class="inspect" :class="{ busy: log.busy === 'photo' }"><b>{{ log.busy === 'photo' ? 'Reading the picture …' : 'Measure from a photo' }}</b><span>Taken from straight above, one light from the side</span><input type="file" accept="image/jpeg,image/png" class="sr" data-testid="inspect-photo" @change="photo" /></label>
+      <p v-if="!log.row.whole" class="quiet">Blocks with four corners can be measured from a photo; this one is judged by eye.</p>
+      <label v-else class="inspect" :class="{ busy: log.busy === 'photo' }"><b>{{ log.busy === 'photo' ? 'Reading the picture …' : 'Measure from a photo' }}</b><span>Taken from straight above, one light from the side</span><input type="file" accept="image/jpeg,image/png" class="sr" data-testid="inspect-photo" @change="photo" /></label>
       <ul v-if="log.pictures.length" class="pictures"><li v-for="one in log.pictures" :key="one.id"><v-btn class="plain" data-testid="show-inspection" @click="log.show(one.id)">Measured {{ one.when }}</v-btn></li></ul>
     </template>
     <p v-if="log.wrong && ['photo', 'measure', 'corners', 'file', 'place'].includes(log.wrong.field)" class="card madder" role="alert">{{ log.wrong.message }}</p>

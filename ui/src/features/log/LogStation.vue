@@ -11,6 +11,7 @@ import { useExports } from '../../state/exports'
 import { useLog } from '../../state/log'
 import { useQuilt } from '../../state/quilt'
 import BlockCard from './BlockCard.vue'
+import FitsCard from './FitsCard.vue'
 import InspectBoard from './InspectBoard.vue'
 import InspectCard from './InspectCard.vue'
 import LearntList from './LearntList.vue'
@@ -70,13 +71,14 @@ const tick = (key: string, many: number, done: boolean) => log.say(key, 'done', 
         <dl class="sums">
           <div><dt>Sewn</dt><dd data-testid="log-sewn">{{ view.sewn }}</dd></div>
           <div><dt>At the needle</dt><dd>{{ view.time }}</dd></div>
-          <div><dt>Still to sew</dt><dd>{{ view.left }}</dd></div>
+          <div><dt>Still to sew</dt><dd :title="view.range">{{ view.left }}</dd><dd v-if="view.range" class="range">{{ view.range }}</dd></div>
         </dl>
         <BlockCard v-if="log.place" />
         <template v-else>
           <p v-if="!view.places.length">No fills are planned yet. Choose fills first; what you sew is then kept here.</p>
           <router-link v-else-if="view.next" class="go" :to="{ name: 'machine', params: { quilt: quilt.id } }" data-testid="go-on"><b>{{ view.sittings.length ? 'Go on sewing' : 'Begin sewing' }}</b><span>{{ view.next }}</span></router-link>
-          <p v-else class="card leaf">Every planned line is sewn. {{ open.length ? 'A few things are left to finish.' : '' }}</p>
+          <FitsCard v-if="view.next" />
+          <p v-else-if="view.places.length" class="card leaf">Every planned line is sewn. {{ open.length ? 'A few things are left to finish.' : '' }}</p>
           <p v-if="view.places.length" class="quiet">Click a block to see what happened there, to judge it, or to measure it from a photo.</p>
           <input v-if="view.sittings.length" v-model="sought" class="text" placeholder="Find in the log" aria-label="Find in the log" data-testid="log-find" />
           <div class="settings">
@@ -123,7 +125,8 @@ const tick = (key: string, many: number, done: boolean) => log.say(key, 'done', 
 .sums div { border: 1px solid var(--rule); border-radius: 10px; padding: 6px 10px; background: var(--field); }
 dt { font-size: 13px; color: var(--soft); }
 dd { margin: 0; }
-.sums dd { font-size: 18px; font-weight: 700; color: var(--indigo); }
+.sums dt + dd { font-size: 18px; font-weight: 700; color: var(--indigo); }
+dd.range { font-size: 12.5px; font-weight: 400; color: var(--soft); }
 .go { display: grid; padding: 10px 16px; border-radius: 10px; background: var(--indigo-fill); color: #fff; text-decoration: none; }
 .go span { font-size: 13px; opacity: .9; }
 .text { flex: none; }

@@ -1,0 +1,90 @@
+"""How long what is left will take, place by place and in all, and what fits into the minutes that she has.
+
+The time of a place is that of its way at her pace (F42), for the share of it that is not sewn. How far it may be out comes from her own sittings: what each
+took for what was sewn, beside what it should have taken.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from kenzet.core.logbook.sittings import Sitting
+from kenzet.core.route.needle import needle
+from kenzet.core.route.turns import all_pivots
+from kenzet.core.sewing.log import Sewn
+from kenzet.core.sewing.now import UnitWays
+from kenzet.core.top.quilt_layout import QuiltLayout
+
+_UNKNOWN = 0.25
+"""Of a time, before her own sittings say how far it may be out."""
+_FEWEST = 3  # sittings
+_LEAST_S = 300.0  # a shorter sitting says nothing
+
+
+@dataclass(frozen=True, slots=True)
+class LeftThere:
+    """``seconds`` are left at visit ``number`` of the order, at ``place``; ``stops`` where its thread ends at its end."""
+
+    number: int
+    place: str
+    seconds: float
+    stops: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Range:
+    """Seconds, and within what they lie nine times of ten."""
+
+    seconds: float
+    low: float
+    high: float
+
+
+def time_left(laid: QuiltLayout, ways: UnitWays, sewn: Sewn) -> list[LeftThere]:
+    """In the order of the way, without what is sewn."""
+    kit, stitching = laid.quilt.kit, laid.quilt.stitching
+    visits = ways.route.visits
+    found = []
+    for left in ways.left(sewn):
+        if left.left == 0 or left.whole <= 0:
+            continue
+        visit = visits[left.number]
+        one = ways.route.routes[visit.route]
+        last = left.number + 1 == len(visits) or bool(visits[left.number + 1].stop)
+        ends = len(one.runs) - 1 + bool(visit.stop)
+        way = one.travelled + visit.across
+        cost = needle(kit, stitching, one.sewn, way, len(one.unit.courses), all_pivots(one), ends - 1)
+        found.append(LeftThere(left.number, left.place, cost.seconds * left.unsewn / left.whole, last))
+    return found
+
+
+def spread_of(some: Sequence[Sitting], per_mm: float) -> tuple[float, float]:
+    """How many times as long as it should her sewing takes, nine times of ten between these two; ``per_mm`` are the seconds a mm of line should take, travelling counted in."""
+    known = [one for one in some if one.seconds >= _LEAST_S and one.length > 0]
+    if len(known) < _FEWEST:
+        return 1 - _UNKNOWN, 1 + _UNKNOWN
+    times = np.array([one.seconds / (one.length * per_mm) for one in known])
+    low, high = np.quantile(times, [0.05, 0.95])
+    return float(low), float(high)
+
+
+def in_all(left: Sequence[LeftThere], spread: tuple[float, float]) -> Range:
+    """Of some places together."""
+    seconds = sum(one.seconds for one in left)
+    return Range(seconds, seconds * min(spread[0], 1.0), seconds * max(spread[1], 1.0))
+
+
+def fits(left: Sequence[LeftThere], seconds: float, spread: tuple[float, float]) -> list[LeftThere]:
+    """Whole places, in order from the next one on, that are surely done in so many seconds: as many as end with a thread, else as many as fit."""
+    slow = max(spread[1], 1.0)
+    spent, found, ended = 0.0, 0, 0
+    for k, one in enumerate(left, 1):
+        spent += one.seconds * slow
+        if spent > seconds:
+            break
+        found = k
+        ended = k if one.stops else ended
+    return list(left[: ended or found])
