@@ -87,9 +87,20 @@ def test_from_the_needle_to_what_the_next_block_is_planned_with(table, served, p
     kit = table.request.get(f"{served.url}/api/quilts/{quilt}/kit").json()
     assert abs(kit["foot"] - foot * 25.4) < 0.02
 
-    table.get_by_test_id("log-find").fill("wider than")
+
+def test_the_log_is_found_by_words(table, served):
+    quilt = quilt_called(served.url, "Harbour Lights")
+    MachineStandIn().sews(over_the_wire(served.url, quilt), 10)
+    told = {"id": "words-0001", "about": "place:3-2", "kind": "note", "told": "The ruler slipped"}
+    assert table.request.post(f"{served.url}/api/quilts/{quilt}/log/remarks", data=told).ok
+    to_the_log(table)
+    many = table.get_by_test_id("sitting").count()
+    assert many > 0
+    table.get_by_test_id("log-find").fill("ruler slip")
     expect(table.get_by_test_id("sitting")).to_have_count(0)
-    expect(table.get_by_test_id(f"block-{place}")).to_be_visible()
+    expect(table.get_by_test_id("block-3-2")).to_be_visible()
+    table.get_by_test_id("log-find").fill("")
+    expect(table.get_by_test_id("sitting")).to_have_count(many)
 
 
 def test_the_log_is_printed_and_saved(table, served):
