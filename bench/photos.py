@@ -41,12 +41,12 @@ def case(told):
     except BadValue as refused:
         return cloth, None, refused.message, 0, 0.0, 0.0
     took = perf_counter() - begun
-    errors, phantoms = errors_of(found.courses, truth)
+    errors, phantoms = errors_of(found.findings, truth)
     frame = frame_at(LAID[quilt], place)
     size = (frame.width, frame.height)
     begun = perf_counter()
     flattened(photo, View.of(np.array(truth["clicked"]), size, photo.shape[1::-1]), size, finest(size))
-    return cloth, errors, len(found.courses), phantoms, took, perf_counter() - begun
+    return cloth, errors, len(found.findings), phantoms, took, perf_counter() - begun
 
 
 def other(told):

@@ -41,11 +41,11 @@ def photographed(block: Block, **camera: Any) -> tuple[np.ndarray, dict[str, Any
     return colors(jpeg), truth
 
 
-def errors_of(courses, truth) -> tuple[list[float], int]:
+def errors_of(findings, truth) -> tuple[list[float], int]:
     """By how many mm each side that was seen was measured wrong, and how many sides were seen that are not sewn."""
     true = {(one["drawing"], one["line"], one["side"]): one for one in truth["sides"]}
     found, phantoms = [], 0
-    for one in courses:
+    for one in findings:
         told = true[one.side.word, one.side.line, one.side.number]
         if one.unseen:
             continue

@@ -41,20 +41,20 @@ def measured_json(found: Measured) -> dict[str, Any]:
 
 
 def _side(one: Judged) -> dict[str, Any]:
-    side, course = one.course.side, one.course
+    side, finding = one.finding.side, one.finding
     who = {
         "zone": side.zone, "drawing": side.word, "line": side.line, "side": side.number,
         "from": _point(side.path[0].tolist()), "to": _point(side.path[-1].tolist()), "length": round(side.length, _DIGITS),
     }  # fmt: skip
-    if course.unseen:
-        return {**who, "seen": False, "why": course.unseen}
+    if finding.unseen:
+        return {**who, "seen": False, "why": finding.unseen}
     return {
         **who,
         "seen": True,
-        "offset": round(course.offset, _DIGITS),
-        "angle": round(math.degrees(math.atan2(course.tilt, side.length)), _DIGITS),
-        "straightness": round(course.straight, _DIGITS),
-        "sure": round(course.sure, 1),
+        "offset": round(finding.offset, _DIGITS),
+        "angle": round(math.degrees(math.atan2(finding.tilt, side.length)), _DIGITS),
+        "straightness": round(finding.straight, _DIGITS),
+        "sure": round(finding.sure, 1),
         "gap_out": None if one.gap is None else round(one.gap, _DIGITS),
         "truth": one.truth,
         "verdict": one.verdict,

@@ -20,7 +20,7 @@ VERDICTS: dict[Verdict, str] = {
 _UNSEEN = {
     "too close": "too close to the next line to be told apart",
     "no contrast": "does not stand out from the fabric",
-    "two courses": "could be in two places",
+    "two places": "could be in two places",
     "halves differ": "its halves say different things",
 }
 _ALL_SEEN = 0.9
@@ -191,27 +191,27 @@ def _sentences(laid: QuiltLayout, said: Report, unit: Unit) -> list[w.Words]:
 
 
 def _side(laid: QuiltLayout, one: Judged, struck: dict[str, float | None], unit: Unit) -> SideView:
-    side, course = one.course.side, one.course
+    side, finding = one.finding.side, one.finding
     key = key_of(side)
     name = f"{laid.zone(side.zone).name}, line {side.line + 1}"
-    words: w.Words = [name, ": not seen"] if course.unseen else [name, ": ", *_off(one, unit)]
-    note = _UNSEEN[course.unseen] if course.unseen else ""
+    words: w.Words = [name, ": not seen"] if finding.unseen else [name, ": ", *_off(one, unit)]
+    note = _UNSEEN[finding.unseen] if finding.unseen else ""
     if struck.get(key, 0.0) is None:
         words, note = [name, ": struck out"], "you struck it out"
-    path = measured_path(course)
+    path = measured_path(finding)
     toward, back = _ways(side)
     return SideView(
         key=key, truth=one.truth, points=[round(v, 2) for v in path.ravel().tolist()],
         planned=[round(v, 2) for v in side.path.ravel().tolist()], words=words, note=note,
-        struck=key in struck and struck[key] is None, nudged=struck.get(key) is not None, offset=round(course.offset, 2), toward=toward, back=back,
+        struck=key in struck and struck[key] is None, nudged=struck.get(key) is not None, offset=round(finding.offset, 2), toward=toward, back=back,
     )  # fmt: skip
 
 
 def _off(one: Judged, unit: Unit) -> w.Words:
-    if abs(one.course.offset) < _least(unit) / 2:
+    if abs(one.finding.offset) < _least(unit) / 2:
         return ["on its line"]
-    toward, back = _ways(one.course.side)
-    return [_length(abs(one.course.offset), unit), f" too far {toward if one.course.offset > 0 else back}"]
+    toward, back = _ways(one.finding.side)
+    return [_length(abs(one.finding.offset), unit), f" too far {toward if one.finding.offset > 0 else back}"]
 
 
 def _ways(side: Side) -> tuple[str, str]:
@@ -223,7 +223,7 @@ def _ways(side: Side) -> tuple[str, str]:
 
 
 def _line(laid: QuiltLayout, one: Judged, unit: Unit) -> PlaceOfLine:
-    side = one.course.side
+    side = one.finding.side
     x, y = side.path.mean(axis=0).tolist()
     words: w.Words = [f"{laid.zone(side.zone).name}, line {side.line + 1}: ", *_off(one, unit)]
     if one.gap is not None and abs(one.gap) >= _least(unit):

@@ -29,7 +29,7 @@ from kenzet.web.blueprint import Blueprint
 from kenzet.web.log import laid_at
 from kenzet.web.request_context import answer, connection, laid_quilt
 from kenzet.web.state.logs import logs
-from kenzet.web.state.measured import courses_of
+from kenzet.web.state.measured import findings_of
 from kenzet.web.wire import base as m
 
 inspections = Blueprint("inspections", __name__, url_prefix="/api/quilts/<quilt>")
@@ -180,7 +180,7 @@ def _told(found: Measured, all_lines: bool) -> dict[str, Any]:
         "view": {"eight": view.eight.tolist(), "middle": view.middle, "half": view.half, "bend": view.bend},
         "sides": {
             key_of(one.side): [one.unseen, one.offset, one.tilt, one.straight, round(one.sure, 2), one.shade]
-            for one in found.courses
+            for one in found.findings
         },
     }
 
@@ -193,7 +193,7 @@ def _view_of(one: Inspection) -> View:
 def report_of(kept: Kept, one: Inspection) -> tuple[QuiltLayout, Frame, Report]:
     """What it says, against the plan of then."""
     laid = laid_at(kept, one.revision)
-    frame, found = courses_of(laid, one)
+    frame, found = findings_of(laid, one)
     return laid, frame, reported(laid, frame, found)
 
 

@@ -33,6 +33,7 @@ from kenzet.core.route.quilt_needle import whole_needle
 from kenzet.core.sewing.log import Log, Sewn
 from kenzet.core.sewing.now import UnitWays, ways_of
 from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.say import log_places as places
 from kenzet.say import log_words as say
 from kenzet.say import words as w
 from kenzet.say.learn_words import learnt_rows
@@ -44,7 +45,7 @@ from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection, laid_quilt
 from kenzet.web.state.layouts import layouts
 from kenzet.web.state.logs import logs
-from kenzet.web.state.measured import courses_of
+from kenzet.web.state.measured import findings_of
 from kenzet.web.state.routes import routes
 from kenzet.web.wire import base as m
 from kenzet.web.wire.drawn import flat
@@ -114,7 +115,7 @@ def progress(path: m.QuiltKey) -> Response:
     with connection() as conn:
         told = logs().log(conn, path.quilt)
     found = status(ways_now(kept, laid), told.sewn, (), ())
-    return answer(ProgressView(sewn=say.share_words(found), next=_next(laid, found, told)))
+    return answer(ProgressView(sewn=places.share_words(found), next=_next(laid, found, told)))
 
 
 @log.get("/log/fits", responses={200: FitsView})
@@ -126,8 +127,8 @@ def what_fits(path: m.QuiltKey, query: FitsQuery) -> Response:
         told = logs().log(conn, path.quilt)
     left, spread = _forecast(laid, ways, told, sittings(told.events))
     found = fits(left, 60.0 * query.minutes, spread)
-    names = say.part_names(laid)
-    says = say.fits_words(found, left, names, spread)
+    names = places.part_names(laid)
+    says = places.fits_words(found, left, names, spread)
     return answer(FitsView(says=says, places=list(dict.fromkeys(one.place for one in found))))
 
 
@@ -171,13 +172,13 @@ def log_view(quilt: str, unit: Unit) -> say.LogView:
     left, spread = _forecast(laid, ways, told, sat)
     return say.LogView(
         share=round(sum(one.whole - one.left for one in found) / max(sum(one.whole for one in found), 1), 4),
-        sewn=say.share_words(found),
+        sewn=places.share_words(found),
         time=w.minutes(sum(one.seconds for one in sat)),
         left=w.minutes(in_all(left, spread).seconds) if ways.route.visits else "nothing planned",
-        range=say.range_words(in_all(left, spread)),
+        range=places.range_words(in_all(left, spread)),
         next=_next(laid, found, told),
-        stages=say.stage_rows(found),
-        places=say.place_rows(laid, found, {one.place: _outline(laid, one.place) for one in found}, left, spread),
+        stages=places.stage_rows(found),
+        places=places.place_rows(laid, found, {one.place: _outline(laid, one.place) for one in found}, left, spread),
         sittings=say.sitting_rows(laid, sat, facts, unit),
         blocks=say.block_rows(laid, sat, facts, unit),
         zones=say.zone_rows(sat, facts, unit),
@@ -209,7 +210,7 @@ def _learnt(
     lines: list[LaidLine] = []
     for one in measured:
         then = laid_at(kept, one.revision)
-        lines += laid_lines(then, courses_of(then, one)[1], one.when)
+        lines += laid_lines(then, findings_of(then, one)[1], one.when)
     out = [
         float(one.about.removeprefix("sitting:"))
         for one in remarks
@@ -282,7 +283,7 @@ def _forecast(
 def _next(laid: QuiltLayout, found: list[PlaceStatus], told: Log) -> str:
     here = next((one for one in found if one.place == told.sewn.place and one.left > 0), None)
     nearest = here or next((one for one in found if one.left > 0), None)
-    return say.part_names(laid).get(nearest.place, nearest.part) if nearest else ""
+    return places.part_names(laid).get(nearest.place, nearest.part) if nearest else ""
 
 
 def _off(laid: QuiltLayout, zone: str) -> str:

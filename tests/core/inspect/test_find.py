@@ -6,7 +6,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from kenzet.core.geom.affine import IDENTITY
-from kenzet.core.inspect.find import _fitted, band_of, courses, seam_course
+from kenzet.core.inspect.find import _fitted, band_of, find_seam, findings
 from kenzet.core.inspect.sides import Side, frame_at
 from kenzet.core.inspect.view import MARGIN, Flat
 from tests.photographed import LAID
@@ -42,7 +42,7 @@ MIDDLE = side([[5, SIZE / 2], [SIZE - 5, SIZE / 2]])
 @pytest.mark.parametrize("left", [-2.3, 0.0, 0.7, 3.1])
 @pytest.mark.parametrize("lean", [-0.8, 0.0, 1.1])
 def test_a_line_is_found_where_it_was_drawn(left, lean):
-    (found,) = courses(picture([(left, left + lean)]), [MIDDLE])
+    (found,) = findings(picture([(left, left + lean)]), [MIDDLE])
     assert found.unseen == ""
     assert found.offset == pytest.approx(left + lean / 2, abs=0.06)
     assert found.tilt == pytest.approx(lean * (SIZE - 10) / SIZE, abs=0.12)
@@ -50,40 +50,40 @@ def test_a_line_is_found_where_it_was_drawn(left, lean):
 
 
 def test_a_lighter_thread_is_found_too():
-    (found,) = courses(picture([(1.2, 1.2)], thread=1.3), [MIDDLE])
+    (found,) = findings(picture([(1.2, 1.2)], thread=1.3), [MIDDLE])
     assert (found.unseen, found.shade) == ("", "lighter") and found.offset == pytest.approx(1.2, abs=0.06)
 
 
 def test_what_is_not_there_is_not_seen():
     for seed in range(20):
-        (found,) = courses(picture(seed=seed, noise=6), [MIDDLE])
+        (found,) = findings(picture(seed=seed, noise=6), [MIDDLE])
         assert found.unseen == "no contrast"
 
 
 def test_a_seam_is_no_thread_and_is_found_as_a_seam():
     flat = picture(step=SIZE / 2 + 0.4)
-    (found,) = courses(flat, [MIDDLE])
+    (found,) = findings(flat, [MIDDLE])
     assert found.unseen
-    seam = seam_course(flat, MIDDLE.path)
+    seam = find_seam(flat, MIDDLE.path)
     assert seam.unseen == "" and seam.offset == pytest.approx(0.4, abs=0.1)
 
 
 def test_of_two_lines_neither_is_sure():
-    (found,) = courses(picture([(-1.5, -1.5), (1.8, 1.8)]), [MIDDLE])
-    assert found.unseen == "two courses"
+    (found,) = findings(picture([(-1.5, -1.5), (1.8, 1.8)]), [MIDDLE])
+    assert found.unseen == "two places"
 
 
 def test_a_line_of_which_one_half_lies_elsewhere_is_doubted():
     flat = picture([(2.0, 2.0)])
     flat.light[:, : flat.light.shape[1] // 2] = picture([(-0.5, -0.5)]).light[:, : flat.light.shape[1] // 2]
-    (found,) = courses(flat, [MIDDLE])
-    assert found.unseen in ("two courses", "halves differ", "no contrast")
+    (found,) = findings(flat, [MIDDLE])
+    assert found.unseen in ("two places", "halves differ", "no contrast")
 
 
 def test_lines_too_close_to_be_told_apart_are_not_looked_for():
     assert band_of(side(MIDDLE.path, 20)) == 5.0
     assert band_of(side(MIDDLE.path, 1.5)) == 0
-    (found,) = courses(picture([(0, 0)]), [side(MIDDLE.path, 1.5)])
+    (found,) = findings(picture([(0, 0)]), [side(MIDDLE.path, 1.5)])
     assert found.unseen == "too close"
 
 

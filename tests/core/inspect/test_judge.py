@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 import shapely
 
-from kenzet.core.inspect.find import Course
+from kenzet.core.inspect.find import Finding
 from kenzet.core.inspect.judge import SEEN_ANGLE, report
 from kenzet.core.inspect.sides import Frame, frame_at
 from tests.photographed import LAID
@@ -26,14 +26,14 @@ def sewn(offsets, tilts=None, straight=0.0):
     """The first lines of the set with these errors; None where one is unseen."""
     tilts = tilts or [0.0] * len(offsets)
     return [
-        Course(side, "no contrast") if offset is None else Course(side, "", offset, tilt, straight, 20.0)
+        Finding(side, "no contrast") if offset is None else Finding(side, "", offset, tilt, straight, 20.0)
         for side, offset, tilt in zip(SIDES, offsets, tilts, strict=False)
     ]
 
 
-def reported(courses, points=(), areas=None):
-    frame = Frame("1-1", "part", FRAME.width, FRAME.height, tuple(one.side for one in courses), ())
-    return report(frame, courses, points, areas or {}, TOLERANCE, LOOK)
+def reported(findings, points=(), areas=None):
+    frame = Frame("1-1", "part", FRAME.width, FRAME.height, tuple(one.side for one in findings), ())
+    return report(frame, findings, points, areas or {}, TOLERANCE, LOOK)
 
 
 def test_spacing_drift_and_worst_gap_of_a_set():
@@ -81,7 +81,7 @@ def test_what_is_not_seen_from_where_it_is_looked_at_is_kept():
 def test_a_point_is_missed_by_what_the_line_is_out_there():
     side = SIDES[1]
     point = tuple(side.path[-1].tolist())
-    (missed,) = reported([Course(side, "", 0.5, 0.8, 0.0, 20.0)], [point, (1.0, 1.0)]).missed
+    (missed,) = reported([Finding(side, "", 0.5, 0.8, 0.0, 20.0)], [point, (1.0, 1.0)]).missed
     assert missed.by == pytest.approx(0.9) and missed.at == point
 
 
@@ -89,12 +89,12 @@ def test_the_widest_gap_is_that_of_the_lines_as_they_lie():
     """A wide empty square with two lines across: 30 mm between them as planned, 33 as sewn; 35 at the edges."""
     base = SIDES[0]
     lines = [replace(base, path=np.array([[0.0, y], [100.0, y]]), zone="z") for y in (35.0, 65.0)]
-    courses = [Course(lines[0], "", -2.0, 0.0, 0.0, 20.0), Course(lines[1], "", 1.0, 0.0, 0.0, 20.0)]
+    findings = [Finding(lines[0], "", -2.0, 0.0, 0.0, 20.0), Finding(lines[1], "", 1.0, 0.0, 0.0, 20.0)]
     frame = Frame("1-1", "part", 100.0, 100.0, tuple(lines), ())
-    (gap,) = report(frame, courses, [], {"z": shapely.box(0, 0, 100, 100)}, TOLERANCE, LOOK).gaps
+    (gap,) = report(frame, findings, [], {"z": shapely.box(0, 0, 100, 100)}, TOLERANCE, LOOK).gaps
     assert gap.planned == pytest.approx(35.0, abs=0.5)
     assert gap.sewn == pytest.approx(34.0, abs=0.5)
     assert gap.at[1] == pytest.approx(83, abs=1.5)
-    middle = [replace(courses[0], offset=-10.0), replace(courses[1], offset=10.0)]
+    middle = [replace(findings[0], offset=-10.0), replace(findings[1], offset=10.0)]
     (gap,) = report(frame, middle, [], {"z": shapely.box(0, 0, 100, 100)}, TOLERANCE, LOOK).gaps
     assert gap.sewn == pytest.approx(50.0, abs=0.5) and gap.at[1] == pytest.approx(50, abs=1)

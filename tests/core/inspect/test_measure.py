@@ -14,7 +14,7 @@ def star():
 
 def test_contrasting_thread_is_measured_within_a_third_of_a_mm(star):
     _, truth, found = star
-    errors, phantoms = errors_of(found.courses, truth)
+    errors, phantoms = errors_of(found.findings, truth)
     assert len(errors) > 110
     assert np.quantile(errors, 0.95) < 0.3 and np.mean(np.array(errors) > 1) < 0.01
     assert phantoms <= 1
@@ -36,10 +36,10 @@ def test_clicks_that_are_a_mm_out_are_set_right_by_the_seams():
 def test_matching_thread_on_a_busy_print_is_unseen_rather_than_guessed():
     photo, truth = photographed(block_at(0, "1-1", True), seed=23, contrast=0.05)
     found = measured(photo, np.array(truth["clicked"]), LAID[0], "1-1")
-    errors, _ = errors_of(found.courses, truth)
-    assert len(errors) < len(found.courses) / 4
+    errors, _ = errors_of(found.findings, truth)
+    assert len(errors) < len(found.findings) / 4
     assert sum(error > 1 for error in errors) <= 1
-    assert all(one.truth == "unseen" for one in found.report.judged if one.course.unseen)
+    assert all(one.truth == "unseen" for one in found.report.judged if one.finding.unseen)
 
 
 def test_a_drift_comes_out_as_a_drift():

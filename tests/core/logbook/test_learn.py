@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kenzet.core.inspect.find import Course
+from kenzet.core.inspect.find import Finding
 from kenzet.core.inspect.sides import frame_at
 from kenzet.core.kit.kit import Kit
 from kenzet.core.logbook.learn import (
@@ -38,7 +38,7 @@ def test_a_foot_that_is_wider_shows_in_every_line_that_is_laid_on_the_last():
     frame = frame_at(LAID[2], "1-1")
     found = []
     for side in frame.sides:
-        found.append(Course(side, "", 0.25 * side.row, 0.0, 0.0, 20.0))
+        found.append(Finding(side, "", 0.25 * side.row, 0.0, 0.0, 20.0))
     lines = laid_lines(LAID[2], found, 5.0)
     assert len(lines) >= FEWEST
     assert all(abs(line.out) == pytest.approx(0.25, abs=1e-6) and line.when == 5.0 for line in lines)
@@ -46,7 +46,7 @@ def test_a_foot_that_is_wider_shows_in_every_line_that_is_laid_on_the_last():
 
 def test_unseen_lines_teach_nothing():
     frame = frame_at(LAID[2], "1-1")
-    assert laid_lines(LAID[2], [Course(side, "no contrast", 1.0) for side in frame.sides], 0.0) == []
+    assert laid_lines(LAID[2], [Finding(side, "no contrast", 1.0) for side in frame.sides], 0.0) == []
 
 
 @pytest.mark.parametrize("true", [-0.3, 0.0, 0.35])

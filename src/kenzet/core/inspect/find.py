@@ -1,9 +1,9 @@
 """Finds the stitches of planned sides in a flat picture of the block, or says that it does not see them.
 
 Across each side the picture is sampled in a band. A thread is a narrow stretch that is darker than the cloth on both its sides, or
-lighter than both: a seam, which is a step, is neither. Every straight course through the band is tried, by how far it lies from
+lighter than both: a seam, which is a step, is neither. Every straight way through the band is tried, by how far it lies from
 the plan at the middle and from end to end; the best is refined from place to place and fitted robustly. It counts as seen only
-if it stands out from all other courses, and if both halves of it say the same.
+if it stands out from all other ways, and if both halves of it say the same.
 """
 
 from __future__ import annotations
@@ -28,7 +28,7 @@ _NARROWEST = 1.3  # mm: a narrower band holds no cloth beside the thread
 SEAM_BAND = 3.0
 """mm to either side in which a seam is looked for."""
 _STEP_AT = 0.6  # mm from a seam: where its two fabrics are compared
-_SEAM_APART = 1.5  # mm: another course
+_SEAM_APART = 1.5  # mm: another way
 STEP = 0.1  # mm across
 _ALONG = 0.25  # mm along, as sampled
 _BIN = 4  # of them are put together
@@ -37,12 +37,12 @@ _THREAD, _BESIDE = (
     (0.55, 1.35),
 )  # mm from its middle: half a thread, and the cloth that it is compared with
 _TILT = 0.2  # mm from end to end
-_APART = 0.7  # mm: another course
-_NEAR = 0.6  # mm: where a course is refined
+_APART = 0.7  # mm: another way
+_NEAR = 0.6  # mm: where a way is refined
 _REFINED = 6.0  # mm along, of one refinement
 STANDS_OUT = 6.5
-"""Times the scatter of other courses: what is less is not told from the cloth."""
-_SECOND = 0.45  # of the best: where another course is nearly as good, neither is sure
+"""Times the scatter of other ways: what is less is not told from the cloth."""
+_SECOND = 0.45  # of the best: where another way is nearly as good, neither is sure
 _USUAL = 0.65  # of what is seen of a zone, by length: so many threads are of the shade that all have
 _EITHER = 0.6  # a darker thread and a lighter one that are nearly as sure: it is one of the two
 _DRIFT = 2.0  # mm from a set's first line to its last: then it is followed
@@ -50,11 +50,11 @@ _FOLLOWED = 5  # lines that are seen tell where the others are
 _HALVES = 0.5  # mm: by so much both halves may differ
 
 Shade = Literal["darker", "lighter"]
-Unseen = Literal["", "too close", "no contrast", "two courses", "halves differ"]
+Unseen = Literal["", "too close", "no contrast", "two places", "halves differ"]
 
 
 @dataclass(frozen=True, eq=False)
-class Course:
+class Finding:
     """Where a side was found: ``offset`` mm to the left of its plan at its middle, ``tilt`` mm more at its end than at its beginning,
     ``straight`` mm by which it strays from that (a robust standard deviation). ``unseen`` says why it was not; the figures are then no more than a guess and never
     shown. ``sure`` is by how many scatters it stands out; ``spots`` (n, 2) are mm along and mm aside of every refinement.
@@ -74,7 +74,7 @@ class Course:
         return self.offset + (share - 1 / 2) * self.tilt
 
 
-def courses(flat: Flat, sides: Sequence[Side]) -> list[Course]:
+def findings(flat: Flat, sides: Sequence[Side]) -> list[Finding]:
     """Of every side, in order. In a zone where most threads are darker than the cloth all are, and likewise lighter: a light strip of cloth
     between a dark thread and a dark seam is no thread. A set that drifts is followed: its other lines are looked for where its seen ones let expect them.
     """
@@ -90,27 +90,27 @@ def courses(flat: Flat, sides: Sequence[Side]) -> list[Course]:
     )
 
 
-def _of_usual_shade(both: Sequence[dict[Shade, Course]]) -> list[Course]:
+def _of_usual_shade(both: Sequence[dict[Shade, Finding]]) -> list[Finding]:
     weight: dict[str, dict[Shade, float]] = {}
     for one in both:
-        for shade, course in one.items():
-            if not course.unseen:
-                mine = weight.setdefault(course.side.zone, {"darker": 0.0, "lighter": 0.0})
-                mine[shade] += course.side.length
+        for shade, finding in one.items():
+            if not finding.unseen:
+                mine = weight.setdefault(finding.side.zone, {"darker": 0.0, "lighter": 0.0})
+                mine[shade] += finding.side.length
     found = []
     for one in both:
-        best, *other = sorted(one.values(), key=lambda course: -course.sure)
+        best, *other = sorted(one.values(), key=lambda finding: -finding.sure)
         here = weight.get(best.side.zone, {})
         usual = max(here, key=lambda shade: here[shade], default=best.shade)
         if len(both) > 1 and here and here[usual] > _USUAL * sum(here.values()):
             best = one.get(usual, best)
         elif not best.unseen and other and other[0].sure > _EITHER * best.sure and other[0].sure > STANDS_OUT:
-            best = replace(best, unseen="two courses")
+            best = replace(best, unseen="two places")
         found.append(best)
     return found
 
 
-def _drifted(found: Sequence[Course]) -> dict[int, float]:
+def _drifted(found: Sequence[Finding]) -> dict[int, float]:
     """Of the sides of sets that drift by more than ``_DRIFT``: where each is to be expected, mm to the left of its plan, by its number."""
     sets: dict[tuple[str, int], list[int]] = {}
     for k, one in enumerate(found):
@@ -142,7 +142,7 @@ def band_of(side: Side) -> float:
     return band if band >= _NARROWEST else 0.0
 
 
-def seam_course(flat: Flat, path: Floats) -> Course:
+def find_seam(flat: Flat, path: Floats) -> Finding:
     """Where a straight seam between two fabrics is found: a step in how light the picture is, not a thread."""
     side = Side("", "", None, 0, 0, path)  # type: ignore[arg-type]
     far, aside, across = _across(flat, side, SEAM_BAND)
@@ -156,19 +156,19 @@ def _steps(across: NDArray[np.float32]) -> Floats:
     return found
 
 
-def _both(flat: Flat, side: Side, expected: float = 0.0) -> dict[Shade, Course]:
+def _both(flat: Flat, side: Side, expected: float = 0.0) -> dict[Shade, Finding]:
     """Where a thread that is darker, and one that is lighter, would be found, about ``expected`` mm to the left of the plan."""
     band = band_of(side)
     if not band:
-        return {"darker": Course(side, "too close")}
+        return {"darker": Finding(side, "too close")}
     far, aside, across = _across(flat, side, band, expected)
     found = {shade: _best(side, far, aside, seen, band, shade) for shade, seen in _responses(across)}
     return {shade: _moved(one, expected) for shade, one in found.items()} if expected else found
 
 
-def _moved(course: Course, by: float) -> Course:
-    spots = None if course.spots is None else course.spots + np.array([0.0, by])
-    return replace(course, offset=course.offset + by, spots=spots)
+def _moved(finding: Finding, by: float) -> Finding:
+    spots = None if finding.spots is None else finding.spots + np.array([0.0, by])
+    return replace(finding, offset=finding.offset + by, spots=spots)
 
 
 def _across(
@@ -214,7 +214,7 @@ def _means(across: NDArray[np.float32], at: float, half: float) -> Floats:
 
 def _best(
     side: Side, far: Floats, aside: Floats, response: Floats, band: float, shade: Shade, apart: float = _APART
-) -> Course:
+) -> Finding:
     scatter = _scatter(response)
     clipped = (
         response if apart > _APART else np.clip(response, -3 * scatter, 6 * scatter)
@@ -236,10 +236,10 @@ def _best(
     if sure < STANDS_OUT or len(spots) < 2:
         unseen = "no contrast"
     elif second > _SECOND:
-        unseen = "two courses"
+        unseen = "two places"
     elif not _halves_agree(clipped, inner, share, aside, offset, tilt):
         unseen = "halves differ"
-    return Course(side, unseen, offset, tilt, straight, sure, shade, spots)
+    return Finding(side, unseen, offset, tilt, straight, sure, shade, spots)
 
 
 def _most_tilt(side: Side) -> float:
@@ -260,7 +260,7 @@ def _sheared(response: Floats, inner: NDArray[np.int64], shift: Floats) -> Float
 def _refined(
     response: Floats, aside: Floats, far: Floats, share: Floats, offset: float, tilt: float
 ) -> Floats:
-    """From place to place along the course: mm along, mm aside."""
+    """From place to place along the way that was found: mm along, mm aside."""
     many = max(round((far[-1] - far[0]) / _REFINED), 2)
     near = np.flatnonzero(np.abs(aside) <= _NEAR + DIVISOR) - len(aside) // 2
     start = len(aside) // 2 + np.round((offset + share * tilt) / STEP).astype(int)

@@ -11,7 +11,7 @@ import shapely
 
 from kenzet.core.geom.affine import invert, place_all
 from kenzet.core.geom.region import Floats
-from kenzet.core.inspect.find import Course
+from kenzet.core.inspect.find import Finding
 from kenzet.core.inspect.sides import Frame
 from kenzet.core.inspect.view import MARGIN, Flat
 from kenzet.core.tolerances import EQUAL
@@ -31,7 +31,7 @@ _CELLS = 12
 
 
 def fault(
-    laid: QuiltLayout, frame: Frame, flat: Flat, lines: Sequence[Course], seams: Sequence[Course]
+    laid: QuiltLayout, frame: Frame, flat: Flat, lines: Sequence[Finding], seams: Sequence[Finding]
 ) -> Fault:
     """``seams`` are those inside the frame between unlike fabrics, looked for."""
     seen = [one for one in lines if not one.unseen]
@@ -50,9 +50,9 @@ def fault(
     return ""
 
 
-def _astray(seen: Sequence[Course]) -> list[Course]:
+def _astray(seen: Sequence[Finding]) -> list[Finding]:
     """Those far from where the other lines of their set let them be expected: a set may have drifted."""
-    sets: dict[tuple[str, int], list[Course]] = {}
+    sets: dict[tuple[str, int], list[Finding]] = {}
     for one in seen:
         sets.setdefault(one.side.set, []).append(one)
     found = []
@@ -70,7 +70,7 @@ def _astray(seen: Sequence[Course]) -> list[Course]:
     return found
 
 
-def _length(some: Sequence[Course]) -> float:
+def _length(some: Sequence[Finding]) -> float:
     return sum(one.side.length for one in some)
 
 

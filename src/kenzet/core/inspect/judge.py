@@ -18,7 +18,7 @@ import numpy as np
 import shapely
 
 from kenzet.core.geom.region import Floats, Point
-from kenzet.core.inspect.find import Course
+from kenzet.core.inspect.find import Finding
 from kenzet.core.inspect.sides import Frame, along
 from kenzet.core.tolerances import EQUAL, VISIBLE
 
@@ -34,7 +34,7 @@ _AT_POINT = 0.6  # mm: a line that passes a corner as near as that is to meet it
 class Judged:
     """One side: ``worst`` mm is its greatest error, ``gap`` mm by how much the gap beside it is out (None where none is measured), seen from ``seen_from`` mm."""
 
-    course: Course
+    finding: Finding
     truth: Truth
     verdict: Verdict
     worst: float
@@ -107,7 +107,7 @@ class Report:
 
 def report(
     frame: Frame,
-    courses: Sequence[Course],
+    findings: Sequence[Finding],
     points: Sequence[Point],
     areas: Mapping[str, shapely.Geometry],
     tolerance: float,
@@ -116,61 +116,61 @@ def report(
     """``points`` are corners of the piecing, ``areas`` the zones' regions in the frame; a line may be out by ``tolerance`` mm, and the quilt is looked at from
     ``look`` mm away.
     """
-    beside = _beside(courses)
-    judged = tuple(_judge(one, beside.get(k), tolerance, look) for k, one in enumerate(courses))
+    beside = _beside(findings)
+    judged = tuple(_judge(one, beside.get(k), tolerance, look) for k, one in enumerate(findings))
     to_do: list[Verdict] = [one.verdict for one in judged]
     verdict: Verdict = "rip" if "rip" in to_do else "touch up" if "touch up" in to_do else "keep"
-    gaps = tuple(_widest(frame, zone, area, courses) for zone, area in areas.items())
-    return Report(judged, tuple(_sets(courses)), tuple(_missed(courses, points)), gaps, verdict)
+    gaps = tuple(_widest(frame, zone, area, findings) for zone, area in areas.items())
+    return Report(judged, tuple(_sets(findings)), tuple(_missed(findings, points)), gaps, verdict)
 
 
-def _judge(course: Course, gap: float | None, tolerance: float, look: float) -> Judged:
-    if course.unseen:
-        return Judged(course, "unseen", "keep", 0.0, None, 0.0)
-    ends = [abs(course.aside(share)) for share in (0.0, 0.5, 1.0)]
-    worst = max(ends) + course.straight
-    shows = max(abs(gap), 2 * course.straight) if gap is not None else worst
+def _judge(finding: Finding, gap: float | None, tolerance: float, look: float) -> Judged:
+    if finding.unseen:
+        return Judged(finding, "unseen", "keep", 0.0, None, 0.0)
+    ends = [abs(finding.aside(share)) for share in (0.0, 0.5, 1.0)]
+    worst = max(ends) + finding.straight
+    shows = max(abs(gap), 2 * finding.straight) if gap is not None else worst
     seen_from = shows / math.tan(SEEN_ANGLE)
     truth: Truth = "within" if worst <= tolerance else "near" if worst <= _NEAR * tolerance else "out"
     verdict: Verdict = "keep"
     if truth == "out" and seen_from >= look:
         verdict = "rip" if min(ends) > tolerance else "touch up"
-    return Judged(course, truth, verdict, worst, gap, seen_from)
+    return Judged(finding, truth, verdict, worst, gap, seen_from)
 
 
-def _ranked(courses: Sequence[Course]) -> dict[tuple[str, int], dict[int, list[int]]]:
+def _ranked(findings: Sequence[Finding]) -> dict[tuple[str, int], dict[int, list[int]]]:
     """Of every set, the numbers of the sides of each line, in order."""
     found: dict[tuple[str, int], dict[int, list[int]]] = {}
-    for k, one in enumerate(courses):
+    for k, one in enumerate(findings):
         found.setdefault(one.side.set, {}).setdefault(one.side.row, []).append(k)
     return {key: dict(sorted(rows.items())) for key, rows in found.items()}
 
 
-def _beside(courses: Sequence[Course]) -> dict[int, float]:
+def _beside(findings: Sequence[Finding]) -> dict[int, float]:
     """By how many mm the worse of the gaps beside a side is out, where the line on its other side is seen."""
     found: dict[int, float] = {}
-    for rows in _ranked(courses).values():
+    for rows in _ranked(findings).values():
         numbers = list(rows)
         for one, other in pairwise(numbers):
             if other != one + 1:
                 continue
             for k in rows[one]:
-                near = _opposite(courses, k, rows[other])
-                if near is None or courses[k].unseen or courses[near].unseen:
+                near = _opposite(findings, k, rows[other])
+                if near is None or findings[k].unseen or findings[near].unseen:
                     continue
-                out = courses[near].offset - courses[k].offset
+                out = findings[near].offset - findings[k].offset
                 for which in (k, near):
                     if abs(out) > abs(found.get(which, 0.0)) or which not in found:
                         found[which] = out
     return found
 
 
-def _opposite(courses: Sequence[Course], k: int, others: Sequence[int]) -> int | None:
+def _opposite(findings: Sequence[Finding], k: int, others: Sequence[int]) -> int | None:
     """Which of the sides of the line next to it runs beside side ``k``: alike in direction, its middle the nearest."""
-    (x, y), way = _middle(courses[k].side.path)
+    (x, y), way = _middle(findings[k].side.path)
     best, found = math.inf, None
     for other in others:
-        (u, v), its = _middle(courses[other].side.path)
+        (u, v), its = _middle(findings[other].side.path)
         away = math.hypot(u - x, v - y)
         if float(way @ its) > math.cos(math.radians(15)) and away < best:
             best, found = away, other
@@ -183,17 +183,17 @@ def _middle(path: Floats) -> tuple[Point, Floats]:
     return (x, y), normals[0]
 
 
-def _sets(courses: Sequence[Course]) -> list[SetFigures]:
+def _sets(findings: Sequence[Finding]) -> list[SetFigures]:
     found = []
-    for (word, family), rows in _ranked(courses).items():
-        zone = courses[next(iter(rows.values()))[0]].side.zone
+    for (word, family), rows in _ranked(findings).items():
+        zone = findings[next(iter(rows.values()))[0]].side.zone
         asides: dict[int, float] = {}
         for row, numbers in rows.items():
-            seen = [courses[k] for k in numbers if not courses[k].unseen]
+            seen = [findings[k] for k in numbers if not findings[k].unseen]
             if seen:
                 weights = [one.side.length for one in seen]
                 asides[row] = float(np.average([one.offset for one in seen], weights=weights))
-        drawing = courses[next(iter(rows.values()))[0]].side.drawing
+        drawing = findings[next(iter(rows.values()))[0]].side.drawing
         planned = float(drawing.fill.spacing.mm) if drawing.fill.is_spaced else None
         values = np.array(list(asides.values()))
         at = np.array(list(asides))
@@ -214,14 +214,14 @@ def _sets(courses: Sequence[Course]) -> list[SetFigures]:
     return found
 
 
-def _missed(courses: Sequence[Course], points: Sequence[Point]) -> list[Missed]:
+def _missed(findings: Sequence[Finding], points: Sequence[Point]) -> list[Missed]:
     """Of every point that planned lines meet, the line that passes it farthest away."""
-    lines = [shapely.linestrings(one.side.path) for one in courses]
+    lines = [shapely.linestrings(one.side.path) for one in findings]
     found = []
     for point in points:
         spot = shapely.points(point)
         worst: Missed | None = None
-        for one, line in zip(courses, lines, strict=True):
+        for one, line in zip(findings, lines, strict=True):
             if one.unseen or shapely.distance(line, spot) > _AT_POINT:
                 continue
             share = float(shapely.line_locate_point(line, spot, normalized=True))
@@ -232,18 +232,18 @@ def _missed(courses: Sequence[Course], points: Sequence[Point]) -> list[Missed]:
     return sorted(found, key=lambda one: -one.by)
 
 
-def measured_path(course: Course) -> Floats:
+def measured_path(finding: Finding) -> Floats:
     """A side where it was found; where it was not, as planned."""
-    if course.unseen:
-        return course.side.path
-    far = np.linspace(0, course.side.length, max(len(course.side.path), 2))
-    points, normals = along(course.side.path, far)
-    aside = course.offset + (far / max(course.side.length, EQUAL) - 1 / 2) * course.tilt
+    if finding.unseen:
+        return finding.side.path
+    far = np.linspace(0, finding.side.length, max(len(finding.side.path), 2))
+    points, normals = along(finding.side.path, far)
+    aside = finding.offset + (far / max(finding.side.length, EQUAL) - 1 / 2) * finding.tilt
     moved: Floats = points + aside[:, None] * normals
     return moved
 
 
-def _widest(frame: Frame, zone: str, area: shapely.Geometry, courses: Sequence[Course]) -> ZoneGap:
+def _widest(frame: Frame, zone: str, area: shapely.Geometry, findings: Sequence[Finding]) -> ZoneGap:
     """The diameter of the largest circle in the zone that no stitch crosses, by a distance transform; a gap ends at the zone's edge, as F44 has it."""
     low = np.array(area.bounds[:2])
     columns, rows = (int(size * _PX) + 3 for size in (np.array(area.bounds[2:]) - low).tolist())
@@ -252,7 +252,7 @@ def _widest(frame: Frame, zone: str, area: shapely.Geometry, courses: Sequence[C
         if polygon.geom_type == "Polygon":
             rings = [polygon.exterior, *polygon.interiors]
             cv2.fillPoly(mask, [_cells(np.asarray(ring.coords), low) for ring in rings], 1)
-    mine = [one for one in courses if one.side.zone == zone]
+    mine = [one for one in findings if one.side.zone == zone]
     short = [one.path for one in frame.short if one.zone == zone]
 
     def gap(paths: Sequence[Floats]) -> tuple[float, Point]:

@@ -15,7 +15,7 @@ import shapely
 
 from kenzet.core.geom.affine import invert, place_all
 from kenzet.core.geom.region import Floats
-from kenzet.core.inspect.find import Course, courses, seam_course
+from kenzet.core.inspect.find import Finding, find_seam, findings
 from kenzet.core.inspect.sides import LEAST_SIDE, Frame
 from kenzet.core.inspect.view import Flat, Pixels, View, flat_of
 from kenzet.core.tolerances import EQUAL, NUDGE, SNAP
@@ -36,8 +36,8 @@ class LaidOver:
 
     view: View
     flat: Flat
-    courses: list[Course]
-    inner_seams: list[Course]
+    findings: list[Finding]
+    inner_seams: list[Finding]
 
 
 def seams_in(laid: QuiltLayout, frame: Frame) -> list[Floats]:
@@ -71,18 +71,18 @@ def laid_over(
     size, pixels = (frame.width, frame.height), (photo.shape[1], photo.shape[0])
     view = View.of(corners, size, pixels)
     flat = flat_of(photo, view, size)
-    every = [seam_course(flat, path) for path in seams_in(laid, frame)]
+    every = [find_seam(flat, path) for path in seams_in(laid, frame)]
     inner = [one for one in every if not _on_rim(frame, one.side.path)]
     seams = [one for one in every if not one.unseen]
     if not once:
         long = sorted((one for one in frame.sides if len(one.path) == 2), key=lambda one: -one.length)[
             :_LONGEST
         ]
-        lines = [one for one in courses(flat, long) if not one.unseen]
+        lines = [one for one in findings(flat, long) if not one.unseen]
         better = _fitted(view, corners, size, pixels, seams, lines)
         if better is not None:
             view, flat = better, flat_of(photo, better, size)
-    return LaidOver(view, flat, courses(flat, frame.sides), inner)
+    return LaidOver(view, flat, findings(flat, frame.sides), inner)
 
 
 def _on_rim(frame: Frame, path: Floats) -> bool:
@@ -95,8 +95,8 @@ def _fitted(
     corners: Floats,
     size: tuple[float, float],
     pixels: tuple[int, int],
-    seams: Sequence[Course],
-    lines: Sequence[Course],
+    seams: Sequence[Finding],
+    lines: Sequence[Finding],
 ) -> View | None:
     """None where too little is seen."""
     straight = [
@@ -136,15 +136,15 @@ def _fitted(
     return view_by(values)
 
 
-def _group(view: View, course: Course) -> tuple[Floats, Floats, Floats]:
-    """Of every spot of a course along a straight side: its pixel, its place on the plan, and the normal there."""
-    assert course.spots is not None
-    start, end = course.side.path
+def _group(view: View, finding: Finding) -> tuple[Floats, Floats, Floats]:
+    """Of every spot of a finding along a straight side: its pixel, its place on the plan, and the normal there."""
+    assert finding.spots is not None
+    start, end = finding.side.path
     way = (end - start) / np.hypot(*(end - start))
     normal = np.array([-way[1], way[0]])
-    planned = start + course.spots[:, :1] * way
+    planned = start + finding.spots[:, :1] * way
     return (
-        view.to_photo(planned + course.spots[:, 1:] * normal),
+        view.to_photo(planned + finding.spots[:, 1:] * normal),
         planned,
         np.broadcast_to(normal, planned.shape),
     )

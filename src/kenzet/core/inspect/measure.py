@@ -9,7 +9,7 @@ import numpy as np
 
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.region import Floats
-from kenzet.core.inspect.find import Course
+from kenzet.core.inspect.find import Finding
 from kenzet.core.inspect.fits import fault
 from kenzet.core.inspect.judge import Report, report
 from kenzet.core.inspect.lay_over import LaidOver, laid_over
@@ -27,12 +27,12 @@ class Measured:
     frame: Frame
     view: View
     flat: Flat
-    courses: tuple[Course, ...]
+    findings: tuple[Finding, ...]
     report: Report
 
 
-def reported(laid: QuiltLayout, frame: Frame, courses: Collection[Course]) -> Report:
-    """What courses that were found say."""
+def reported(laid: QuiltLayout, frame: Frame, findings: Collection[Finding]) -> Report:
+    """What some findings say."""
     areas = {
         zone: area
         for zone in dict.fromkeys(side.zone for side in frame.sides)
@@ -40,7 +40,7 @@ def reported(laid: QuiltLayout, frame: Frame, courses: Collection[Course]) -> Re
     }
     kit = laid.quilt.kit
     tolerance, look = float(kit.tolerance.mm), float(kit.seen_from.mm)
-    return report(frame, tuple(courses), corners_in(laid, frame), areas, tolerance, look)
+    return report(frame, tuple(findings), corners_in(laid, frame), areas, tolerance, look)
 
 
 def measured(
@@ -67,8 +67,8 @@ def measured(
     if wrong:
         turn = _turned(photo, corners, laid, frame)
         raise BadValue(_SAYS[wrong] if not turn else _TURNED[turn], "photo" if not turn else "corners")
-    said = reported(laid, frame, found.courses)
-    return Measured(frame, found.view, found.flat, tuple(found.courses), said)
+    said = reported(laid, frame, found.findings)
+    return Measured(frame, found.view, found.flat, tuple(found.findings), said)
 
 
 _SAYS = {
@@ -83,7 +83,7 @@ _TURNED = {
 
 
 def _fault(laid: QuiltLayout, frame: Frame, found: LaidOver) -> str:
-    return fault(laid, frame, found.flat, found.courses, found.inner_seams)
+    return fault(laid, frame, found.flat, found.findings, found.inner_seams)
 
 
 def _turned(photo: Pixels, corners: Floats, laid: QuiltLayout, frame: Frame) -> int:

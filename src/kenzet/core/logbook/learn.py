@@ -15,7 +15,7 @@ from typing import Literal, get_args
 import numpy as np
 
 from kenzet.core.geom.region import Floats
-from kenzet.core.inspect.find import Course
+from kenzet.core.inspect.find import Finding
 from kenzet.core.inspect.sides import Side, along
 from kenzet.core.kit.kit import Kit
 from kenzet.core.placing.place_line import planned
@@ -73,14 +73,14 @@ class LaidLine:
     foot: float
 
 
-def laid_lines(laid: QuiltLayout, courses: Sequence[Course], when: float) -> list[LaidLine]:
+def laid_lines(laid: QuiltLayout, findings: Sequence[Finding], when: float) -> list[LaidLine]:
     """Of one measured block, against the plan that it was sewn by: every straight line that lies on a line that is seen too."""
-    seen: dict[tuple[str, int], list[Course]] = {}
-    for one in courses:
+    seen: dict[tuple[str, int], list[Finding]] = {}
+    for one in findings:
         if not one.unseen and len(one.side.path) == 2:
             seen.setdefault((one.side.word, one.side.line), []).append(one)
     found: list[LaidLine] = []
-    for one in courses:
+    for one in findings:
         side = one.side
         if one.unseen or len(side.path) != 2:
             continue
@@ -114,7 +114,7 @@ def _toward(reference: Side, side: Side) -> float:
     return float(away @ _normal(side))
 
 
-def _beside(side: Side, others: Iterable[Course]) -> Course | None:
+def _beside(side: Side, others: Iterable[Finding]) -> Finding | None:
     """The nearest of the sides of another line that runs along this one."""
     along_it = [
         one for one in others if abs(float(_normal(one.side) @ _normal(side))) > math.cos(math.radians(2))

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from kenzet.core.inspect.find import Course
+from kenzet.core.inspect.find import Finding
 from kenzet.core.inspect.sides import Frame, frame_at
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say.inspect_words import key_of
 from kenzet.store.logbook import Inspection
 
 
-def courses_of(laid: QuiltLayout, one: Inspection) -> tuple[Frame, list[Course]]:
+def findings_of(laid: QuiltLayout, one: Inspection) -> tuple[Frame, list[Finding]]:
     """Every side as it was found then, with what she has struck out or nudged since; ``laid`` is the plan that it was measured against."""
     whole = frame_at(laid, one.place)
     sides = tuple(side for side in whole.sides if key_of(side) in one.found["sides"])
@@ -19,13 +19,13 @@ def courses_of(laid: QuiltLayout, one: Inspection) -> tuple[Frame, list[Course]]
     for side in sides:
         key = key_of(side)
         unseen, offset, tilt, straight, sure, shade = one.found["sides"][key]
-        course = Course(side, unseen, offset, tilt, straight, float(sure), shade)
+        finding = Finding(side, unseen, offset, tilt, straight, float(sure), shade)
         if key in one.struck:
             nudged = one.struck[key]
-            course = (
-                replace(course, unseen="no contrast")
+            finding = (
+                replace(finding, unseen="no contrast")
                 if nudged is None
-                else replace(course, unseen="", offset=nudged)
+                else replace(finding, unseen="", offset=nudged)
             )
-        found.append(course)
+        found.append(finding)
     return replace(whole, sides=sides), found

@@ -1,0 +1,139 @@
+"""How far the quilt is and how long it will take, in words: place by place, and what fits now."""
+
+from __future__ import annotations
+
+import math
+from collections import Counter
+from collections.abc import Mapping, Sequence
+
+from kenzet.core.inspect.sides import is_whole
+from kenzet.core.logbook.forecast import LeftThere, Range, in_all
+from kenzet.core.logbook.status import STAGES, PlaceStatus, Stage, share_of
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.say import words as w
+from kenzet.say.whereabouts import placed
+
+STAGE_WORDS: dict[Stage, str] = {
+    "planned": "not begun", "marked": "marked", "begun": "begun", "anchored": "ditch sewn", "filled": "filled, ditch left",
+    "finished": "sewn", "inspected": "inspected",
+}  # fmt: skip
+
+
+_HOURS_S = 7200.0
+"""From two hours on a range is told in whole hours."""
+
+
+class PlaceRow(w.Said):
+    """A place: ``at`` is its middle in the quilt, mm; ``share`` of it is sewn, 0 to 1. ``whole``: it has four
+    corners, and can be measured from a photograph. ``left`` is how long it will take, empty where it is sewn."""
+
+    place: str
+    name: str
+    stage: Stage
+    words: str
+    share: float
+    at: list[float]
+    outline: list[list[float]]
+    whole: bool
+    left: str
+
+
+class StageRow(w.Said):
+    """A stage with how many places are there, for the key of the picture."""
+
+    stage: Stage
+    words: str
+    many: int
+
+
+def part_names(laid: QuiltLayout) -> dict[str, str]:
+    """What lies at every place, as it is called."""
+    return {place: placed(part.name, place) for place, part in laid.top.at.items()}
+
+
+def place_rows(
+    laid: QuiltLayout,
+    found: Sequence[PlaceStatus],
+    outlines: Mapping[str, list[list[float]]],
+    left: Sequence[LeftThere] = (),
+    spread: tuple[float, float] = (1.0, 1.0),
+) -> list[PlaceRow]:
+    """Of every place; ``outlines`` are theirs in the quilt, flat x, y, its holes too."""
+    names = part_names(laid)
+    rows = []
+    for one in found:
+        outline = outlines[one.place]
+        at = [(min(outline[0][k::2]) + max(outline[0][k::2])) / 2 for k in (0, 1)]
+        share = (
+            ""
+            if one.stage in ("planned", "marked", "finished", "inspected")
+            else f", {_percent(one.share)} sewn"
+        )
+        rows.append(
+            PlaceRow(
+                place=one.place, name=names.get(one.place, one.part), stage=one.stage, words=STAGE_WORDS[one.stage] + share,
+                share=round(one.share, 4), at=[round(v, 1) for v in at], outline=outline, whole=is_whole(laid, one.place),
+                left=range_words(in_all([there for there in left if there.place == one.place], spread)),
+            )
+        )  # fmt: skip
+    return rows
+
+
+def stage_rows(found: Sequence[PlaceStatus]) -> list[StageRow]:
+    """Only stages that some place is at."""
+    many = Counter(one.stage for one in found)
+    return [
+        StageRow(stage=stage, words=STAGE_WORDS[stage], many=many[stage]) for stage in STAGES if many[stage]
+    ]
+
+
+def range_words(time: Range) -> str:
+    """A time with its range; empty where nothing is left.
+
+    >>> range_words(Range(1800, 1500, 2400)), range_words(Range(28800, 22900, 38000)), range_words(Range(0, 0, 0))
+    ('25 to 40 min', '6 to 11 h', '')
+    """
+    if time.seconds < 1:
+        return ""
+    if time.low >= _HOURS_S:
+        return f"{math.floor(time.low / 3600)} to {math.ceil(time.high / 3600)} h"
+    low, high = w.minutes(time.low), w.minutes(time.high)
+    if low == high:
+        return low
+    return (
+        f"{low.removesuffix(' min')} to {high}"
+        if low.endswith("min") and high.endswith("min") and "under" not in low
+        else f"{low} to {high}"
+    )
+
+
+def fits_words(
+    found: Sequence[LeftThere],
+    left: Sequence[LeftThere],
+    names: Mapping[str, str],
+    spread: tuple[float, float],
+) -> str:
+    """What fits into the minutes that she has."""
+    if not left:
+        return "Everything planned is sewn."
+    if not found:
+        need = range_words(in_all(left[:1], spread))
+        return f"Not all of {names.get(left[0].place, left[0].place)}: it takes {need}. Begin it, and stop at the end of a line."
+    places = list(dict.fromkeys(names.get(one.place, one.place) for one in found))
+    what = places[0] if len(places) == 1 else f"{len(places)} places, from {places[0]} to {places[-1]}"
+    end = (
+        "Your thread ends there."
+        if found[-1].stops
+        else "The thread leads on from there: stop with the needle down, or end it."
+    )
+    return f"{what}: {range_words(in_all(found, spread))}. {end}"
+
+
+def _percent(share: float) -> str:
+    """Never all before all is done, nor none after the first stitch."""
+    return f"{min(max(round(100 * share), 1), 99)} %" if 0 < share < 1 else f"{100 * share:.0f} %"
+
+
+def share_words(found: Sequence[PlaceStatus]) -> str:
+    """How much of the quilt is sewn."""
+    return _percent(share_of(found))
