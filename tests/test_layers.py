@@ -18,7 +18,7 @@ MAY_KNOW = {
     "web": {"core", "say", "formats", "store", "demo", "web"},
 }
 PURE = {
-    "__future__", "abc", "ast", "bisect", "cachetools", "collections", "coloraide", "contextlib", "copy", "cv2", "dataclasses", "decimal", "enum", "fractions", "functools", "hashlib", "heapq", "highspy",
+    "__future__", "abc", "ast", "bisect", "cachetools", "collections", "coloraide", "contextlib", "copy", "cv2", "dataclasses", "datetime", "decimal", "enum", "fractions", "functools", "hashlib", "heapq", "highspy",
     "importlib", "itertools", "kenzet", "math", "numpy", "pkgutil", "pydantic", "pydantic_core", "random", "re", "rustworkx",
     "shapely", "threading", "typing", "unicodedata", "weakref",
 }  # fmt: skip
@@ -47,6 +47,13 @@ def test_a_room_knows_only_what_it_may(file):
             assert parts[1] in MAY_KNOW[room], f"{file.name} imports {name}"
         if room == "core":
             assert parts[0] in PURE, f"core imports {name}"
+
+
+@pytest.mark.parametrize("file", sorted((SRC / "core").rglob("*.py")), ids=lambda f: str(f.relative_to(SRC)))
+def test_the_core_reads_no_clock(file):
+    for node in ast.walk(ast.parse(file.read_text())):
+        clock = isinstance(node, ast.Attribute) and node.attr in ("now", "today", "utcnow", "time")
+        assert not (clock and getattr(node.value, "id", "") in ("date", "datetime", "time")), file.name
 
 
 def inner_room(name):

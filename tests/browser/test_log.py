@@ -126,6 +126,22 @@ def test_the_first_page_tells_how_far_she_is_and_goes_on_there(table, served):
     expect(table.get_by_test_id("line")).to_be_visible()
 
 
+def test_sessions_come_into_her_calendar(table, served):
+    to_the_log(table)
+    expect(table.get_by_test_id("schedule-says")).to_contain_text("all lines are sewn on")
+    many = table.get_by_test_id("schedule-says").inner_text()
+    for day in (1, 3, 5):
+        table.get_by_test_id(f"day-{day}").click()
+    expect(table.get_by_test_id("schedule-says")).to_contain_text("no day is chosen")
+    table.get_by_test_id("day-6").click()
+    expect(table.get_by_test_id("session").first).to_contain_text("Sunday")
+    assert table.get_by_test_id("schedule-says").inner_text() != many
+    table.get_by_test_id("session").first.get_by_role("button").click()
+    with table.expect_download() as got:
+        table.get_by_test_id("schedule-ics").click()
+    assert "BEGIN:VEVENT" in got.value.path().read_text()
+
+
 def test_thread_ends_are_ticked(table, served):
     MachineStandIn().sews(over_the_wire(served.url, quilt_called(served.url, "Harbour Lights")), 10)
     to_the_log(table)

@@ -5,10 +5,12 @@ from __future__ import annotations
 import csv
 import io
 import json
+from datetime import datetime
 
 import numpy as np
 import pypdf
 import pytest
+import vobject
 
 from kenzet.formats.photo import jpeg_of
 from tests.photographed import block_at, photographed
@@ -196,3 +198,72 @@ def test_what_fits_into_an_evening(client):
     assert some == long["places"][: len(some)] and some
     refused = client.get("/log/fits", minutes=0)
     assert refused.status_code == 422 and refused.json["detail"]
+
+
+def asked(client, **query):
+    return client.get(
+        "/schedule", **{"begin": "2026-11-30", "days": "02", "minutes": 90, "at": "19:00", **query}
+    )
+
+
+def test_sessions_hold_all_that_is_left_on_her_days(client):
+    view = asked(client).json
+    first, *rest = view["sessions"]
+    assert (first["day"], first["times"].split(" to ")[0]) == ("Monday, November 30", "7:00 pm")
+    assert first["lines"][0].startswith("Wind ") and any(
+        "Eight-point star, row 3, block 2" in line for line in first["lines"]
+    )
+    assert {one["day"].split(",")[0] for one in rest} == {"Monday", "Wednesday"}
+    places = {place for one in view["sessions"] for place in one["places"]}
+    assert len(places) == 13
+    assert view["says"].endswith(f"all lines are sewn on {view['sessions'][-1]['day']}.")
+    soon = asked(client, by="2026-12-02").json["says"]
+    assert "take about" in soon and "instead of 90" in soon
+    assert asked(client, by="2027-12-02").json["says"].endswith("That is in time.")
+
+
+def test_ahead_of_it_fewer_sessions_are_left(client):
+    before = len(asked(client).json["sessions"])
+    here = client.post("sewing").json["here"]
+    number = 1
+    for _ in range(6):
+        events = [done(number + k, step, here["place"]) for k, step in enumerate(here["steps"])]
+        client.post("sewing/events", events=events)
+        number += len(events)
+        here = client.post("sewing").json["here"]
+    assert len(asked(client).json["sessions"]) < before
+
+
+@pytest.mark.parametrize("query", [{"days": "79"}, {"minutes": 5}, {"begin": "soon"}, {"at": "evening"}])
+def test_a_schedule_that_cannot_be(client, query):
+    refused = asked(client, **query)
+    assert refused.status_code == 422 and refused.json["detail"]
+
+
+def test_no_day_no_session(client):
+    assert asked(client, days="").json == {
+        "says": "Nothing is left to sew, or no day is chosen.",
+        "sessions": [],
+    }
+
+
+def test_the_calendar_file_is_read_by_another_library(client):
+    view = asked(client).json
+    answer = client.get("/schedule.ics", begin="2026-11-30", days="02", minutes=90, at="19:00")
+    assert answer.mimetype == "text/calendar"
+    calendar = vobject.readOne(answer.get_data(as_text=True))
+    entries = calendar.vevent_list
+    assert len(entries) == len(view["sessions"]) and len({entry.uid.value for entry in entries}) == len(
+        entries
+    )
+    first = entries[0]
+    assert first.dtstart.value == datetime(2026, 11, 30, 19, 0)
+    assert first.summary.value == f"Quilting 1 of {len(entries)}: Harbour Lights"
+    assert first.description.value.split("\n") == view["sessions"][0]["lines"]
+    for entry in entries:
+        assert 0 < (entry.dtend.value - entry.dtstart.value).total_seconds() / 60 <= 90
+        assert entry.dtstart.value.weekday() in (0, 2)
+    again = client.get("/schedule.ics", begin="2026-11-30", days="02", minutes=90, at="19:00").get_data(
+        as_text=True
+    )
+    assert [one.uid.value for one in vobject.readOne(again).vevent_list] == [one.uid.value for one in entries]

@@ -33,6 +33,7 @@ from kenzet.web.recipes import recipes
 from kenzet.web.relief import relief
 from kenzet.web.route import route
 from kenzet.web.route_search import search
+from kenzet.web.schedule import sessions
 from kenzet.web.sewing import sewing
 from kenzet.web.state.cards import Cards
 from kenzet.web.state.layouts import Layouts
@@ -91,6 +92,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(table)
     app.register_api(job)
     app.register_api(log)
+    app.register_api(sessions)
     app.register_api(inspections)
     app.register_api(balance)
     app.register_api(proposals)

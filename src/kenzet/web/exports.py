@@ -33,6 +33,7 @@ from kenzet.store.quilts import LOCAL_OWNER
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.log import log_view, sat_with
 from kenzet.web.request_context import connection, file_answer, her_things, laid_quilt, planned
+from kenzet.web.schedule import ScheduleQuery, calendar_of
 from kenzet.web.state.logs import logs
 from kenzet.web.state.routes import routes
 from kenzet.web.wire import base as m
@@ -41,7 +42,7 @@ from kenzet.web.wire.route import WayQuery
 from kenzet.web.wire.sheets import CardsQuery, CheckQuery, ReliefPng, SheetQuery, StripQuery
 
 PDF, SVG, DXF, CSV, JSON = "application/pdf", "image/svg+xml", "image/vnd.dxf", "text/csv", "application/json"
-PNG = "image/png"
+PNG, ICS = "image/png", "text/calendar"
 Scope = Literal["zone", "quilt", "mine"]
 WHERE: dict[Scope, str] = {
     "zone": "/quilts/<quilt>/zones/<zone>/",
@@ -232,6 +233,10 @@ def _log(path: m.QuiltKey, query: JobQuery) -> File:
     return File(log_pdf(kept.quilt.name, log_view(path.quilt, query.unit), query.paper), "log.pdf")
 
 
+def _calendar(path: m.QuiltKey, query: ScheduleQuery) -> File:
+    return File(calendar_of(path.quilt, query), "sewing.ics")
+
+
 def _corner_cards(query: CardsQuery) -> File:
     from kenzet.formats.corner_cards import corner_cards
 
@@ -253,6 +258,7 @@ EXPORTS = (
     Export("log-pdf", "Print the log (PDF)", "quilt", "log.pdf", PDF, JobQuery, _log),
     Export("log-csv", "As a table (CSV)", "quilt", "log.csv", CSV, m.Reading, _log_table),
     Export("log-json", "Save the whole log (JSON)", "quilt", "log.json", JSON, m.Reading, _log_file),
+    Export("schedule-ics", "Put the sessions into your calendar (ICS)", "quilt", "schedule.ics", ICS, ScheduleQuery, _calendar),
     Export("corner-cards", "Print corner cards (PDF)", "mine", "corner-cards.pdf", PDF, CardsQuery, _corner_cards),
     Export("printer-check", "1 · print the check page", "mine", "printer-check.pdf", PDF, CheckQuery, _check_page),
     Export("kit-json", "Save all tools as a file", "mine", "things/kit.json", JSON, m.Reading, _kit),

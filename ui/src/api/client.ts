@@ -96,6 +96,8 @@ export const api = {
   progress: (quilt: string) => unwrap(client.GET('/api/quilts/{quilt}/progress', { params: params(quilt) })),
   whatFits: (quilt: string, minutes: number, unit: Unit) =>
     unwrap(client.GET('/api/quilts/{quilt}/log/fits', { params: { ...params(quilt), query: { minutes, unit } } })),
+  schedule: (quilt: string, query: { days: string; minutes: number; begin: string; by?: string; at: string; unit: Unit }, signal: AbortSignal) =>
+    unwrap(client.GET('/api/quilts/{quilt}/schedule', { params: { ...params(quilt), query }, signal })),
   remark: (quilt: string, body: Views['RemarkRequest']) =>
     unwrap(client.POST('/api/quilts/{quilt}/log/remarks', { params: params(quilt), body })),
   strikeRemark: (quilt: string, body: Views['StrikeRequest']) =>

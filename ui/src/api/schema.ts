@@ -1067,6 +1067,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/schedule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Session after session. */
+        get: operations["sessions_shown_schedule_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quilts/{quilt}/schedule.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Put the sessions into your calendar (ICS). */
+        get: operations["exports_schedule_ics_quilts__quilt__schedule_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/sewing": {
         parameters: {
             query?: never;
@@ -7480,6 +7514,16 @@ export interface components {
             spacing: string;
         };
         /**
+         * ScheduleView
+         * @description Every session, and a sentence on when all is done.
+         */
+        ScheduleView: {
+            /** Says */
+            says: string;
+            /** Sessions */
+            sessions: components["schemas"]["SessionRow"][];
+        };
+        /**
          * Seam
          * @description A seam of a drawn block from ``start`` to ``end`` in grid units; ``bulge`` of its arc.
          */
@@ -7528,6 +7572,20 @@ export interface components {
             };
             /** Words */
             words: (string | components["schemas"]["Shown"])[][];
+        };
+        /**
+         * SessionRow
+         * @description A session: its day and times, what it holds in lines, and the places.
+         */
+        SessionRow: {
+            /** Day */
+            day: string;
+            /** Lines */
+            lines: string[];
+            /** Places */
+            places: string[];
+            /** Times */
+            times: string;
         };
         /**
          * SetApart
@@ -12631,6 +12689,73 @@ export interface operations {
                     "application/json": components["schemas"]["RulerView"];
                 };
             };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sessions_shown_schedule_get: {
+        parameters: {
+            query: {
+                unit?: "in" | "mm";
+                days?: string;
+                minutes?: number;
+                begin: string;
+                by?: string | null;
+                at?: string;
+            };
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScheduleView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    exports_schedule_ics_quilts__quilt__schedule_ics_get: {
+        parameters: {
+            query: {
+                unit?: "in" | "mm";
+                days?: string;
+                minutes?: number;
+                begin: string;
+                by?: string | null;
+                at?: string;
+            };
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Refused: what is wrong, and in which field */
             default: {
                 headers: {

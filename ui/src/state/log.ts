@@ -15,6 +15,8 @@ export const useLog = defineStore('log', () => {
   const cards = shallowRef<Views['InspectionCard'][]>([])
   const place = ref('')
   const open = ref(false)
+  /** places that a session of the schedule holds, pointed out on the quilt */
+  const held = ref<string[]>([])
   /** a photograph whose corners are being set */
   const taken = shallowRef<Views['PhotoView']>()
   const corners = ref<Corner[]>([])
@@ -43,6 +45,7 @@ export const useLog = defineStore('log', () => {
 
   function choose(wanted: string) {
     place.value = place.value === wanted ? '' : wanted
+    held.value = []
     closePicture()
   }
   /** What is refused is told beside what asked for it, and nothing is lost. */
@@ -121,7 +124,7 @@ export const useLog = defineStore('log', () => {
     closePicture()
   }
   return {
-    view, cards, place, open, taken, corners, inspection, busy, wrong, trouble, row, block, about, verdict, pictures,
+    view, cards, place, open, held, taken, corners, inspection, busy, wrong, trouble, row, block, about, verdict, pictures,
     look, remarks, choose, say, strike, addPicture, addPhoto, move, measure, show, changeSide, strikePicture, closePicture, close,
   }
 })

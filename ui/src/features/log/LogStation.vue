@@ -16,6 +16,7 @@ import InspectBoard from './InspectBoard.vue'
 import InspectCard from './InspectCard.vue'
 import LearntList from './LearntList.vue'
 import RemarkCard from './RemarkCard.vue'
+import ScheduleCard from './ScheduleCard.vue'
 import StatusOverlay from './StatusOverlay.vue'
 import ThereList from './ThereList.vue'
 
@@ -59,7 +60,7 @@ const tick = (key: string, many: number, done: boolean) => log.say(key, 'done', 
   <StationPage v-if="quilt.view">
     <InspectBoard v-if="log.inspection" :quilt="quilt.id" :view="log.inspection" :chosen="side" @choose="(key) => (side = side === key ? '' : key)" />
     <CornerBoard v-else-if="log.taken" :photo="log.taken" :corners="log.corners" prompt="Drag each corner onto that corner of the block" @move="log.move" />
-    <QuiltCanvas v-else ref="canvas" :quilt="quilt.view" :unit="quilt.unit" open pointing @point="(spot) => log.choose(spot.place)" @none="log.place = ''">
+    <QuiltCanvas v-else ref="canvas" :quilt="quilt.view" :unit="quilt.unit" :held="log.held" open pointing @point="(spot) => log.choose(spot.place)" @none="log.place = ''">
       <template #whole="{ view: seen }"><StatusOverlay v-if="view" :places="view.places" :view="seen" :chosen="log.place" :spots="spots" /></template>
       <template #key><p v-if="view?.stages.length" class="legend" data-testid="log-key"><span v-for="one in view.stages" :key="one.stage"><i :class="one.stage" /> <b>{{ one.words }}</b> {{ one.many }}</span></p></template>
     </QuiltCanvas>
@@ -105,6 +106,7 @@ const tick = (key: string, many: number, done: boolean) => log.say(key, 'done', 
               </li></ul>
             </FoldCard>
             <FoldCard name="log-learnt" title="What it teaches" :says="[learns]"><LearntList :rows="view.learnt" /></FoldCard>
+            <FoldCard v-if="view.next" name="log-schedule" title="Schedule" :says="['sessions to a date']"><ScheduleCard /></FoldCard>
             <FoldCard name="log-zones" title="Zones" :says="view.zones.map((one) => one.name).join(', ') ? [view.zones.map((one) => one.name).join(', ')] : []"><ThereList :there="view.zones" /></FoldCard>
             <FoldCard name="log-tools" title="Tools and thread" :says="[view.tools[0]?.name ?? 'none yet']">
               <ul class="list"><li v-for="one in view.tools" :key="one.name + one.note"><span>{{ one.name }}<small>{{ one.note }}</small></span><b>{{ one.words }}</b></li></ul>

@@ -1,0 +1,143 @@
+"""When what is left gets sewn: session after session on the days that she has, in the order of the way.
+
+A session holds what fits into its minutes at her own pace, rests taken off; a place that is longer goes on in the next. Nothing is begun for
+the last few minutes. The order is that of the route, so that the ditch comes before the fill where she sews it first.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import date, timedelta
+
+from kenzet.core.kit.kit import Kit
+from kenzet.core.kit.things.supplies import Marker
+from kenzet.core.logbook.forecast import LeftThere
+from kenzet.core.top.quilt_layout import QuiltLayout
+
+REST_MIN = 5.0
+"""How long a rest is."""
+_WARM_UP_MIN = 5.0  # on a scrap, where a session has freehand stitching
+_NOT_BEGUN_MIN = 5.0
+_LEAST_MIN = 1.0  # so much is sewn in the shortest session
+MOST = 200
+"""Sessions: a plan that takes more is told to take longer ones."""
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """What is sewn of a place in a session: from the share ``begins`` to ``ends`` of what is left there, ``minutes``."""
+
+    place: str
+    begins: float
+    ends: float
+    minutes: float
+
+
+@dataclass(frozen=True, slots=True)
+class Session:
+    """On ``day``: the pieces, minutes at the needle and ``rests``; so many ``bobbins`` to wind before. ``warm_up``: begin with freehand stitching on a scrap. ``marks`` are zones whose
+    marks fade, to be marked within so many hours before it.
+    """
+
+    day: date
+    pieces: tuple[Piece, ...]
+    rests: int
+    bobbins: int
+    warm_up: bool
+    marks: tuple[tuple[str, int], ...]
+
+    @property
+    def minutes(self) -> float:
+        """All of it, rests and warm-up too."""
+        return (
+            sum(piece.minutes for piece in self.pieces) + self.rests * REST_MIN + _WARM_UP_MIN * self.warm_up
+        )
+
+
+def schedule(
+    left: Sequence[LeftThere],
+    days: Collection[int],
+    minutes: int,
+    begin: date,
+    rest_every: int,
+    thread_per_minute: float,
+    kit: Kit,
+    freehand: Collection[str],
+    fading: Mapping[str, Collection[tuple[str, int]]],
+) -> list[Session]:
+    """``left`` in order, with seconds; ``days`` of the week (Monday 0) on which she sews ``minutes``, from ``begin`` on, with a rest after ``rest_every`` minutes. ``thread_per_minute`` mm
+    of top thread. ``freehand`` and ``fading`` (zone and hours that its marks stay) are by place. Empty ``days`` give none.
+    """
+    found: list[Session] = []
+    queue = [(one.place, 0.0, one.seconds / 60) for one in left]
+    day = begin
+    while queue and days and len(found) < MOST:
+        if day.weekday() in days:
+            pieces, queue = _taken(queue, _at_needle(minutes, rest_every), freehand)
+            found.append(_session(day, pieces, rest_every, thread_per_minute, kit, freehand, fading))
+        day += timedelta(days=1)
+    return found
+
+
+def _at_needle(minutes: int, rest_every: int) -> float:
+    """The most minutes of sewing that a session holds with the rests between them."""
+    most = int(minutes // REST_MIN) + 1
+    return max(min((rests + 1) * rest_every, minutes - rests * REST_MIN) for rests in range(most))
+
+
+def _taken(
+    queue: list[tuple[str, float, float]], room: float, freehand: Collection[str]
+) -> tuple[list[Piece], list[tuple[str, float, float]]]:
+    """What of the queue (place, share done, minutes in all) goes into ``room`` minutes, and what is left of it."""
+    pieces: list[Piece] = []
+    warm = False
+    while queue:
+        place, done, whole = queue[0]
+        if place in freehand and not warm:
+            room, warm = room - _WARM_UP_MIN, True
+        need = whole * (1 - done)
+        if need <= room or (not pieces and need <= _LEAST_MIN):
+            pieces.append(Piece(place, done, 1.0, need))
+            room -= need
+            queue = queue[1:]
+            continue
+        if room >= _NOT_BEGUN_MIN or not pieces:
+            part = max(room, _LEAST_MIN)
+            pieces.append(Piece(place, done, done + part / whole, part))
+            queue = [(place, done + part / whole, whole), *queue[1:]]
+        break
+    return pieces, queue
+
+
+def _session(
+    day: date,
+    pieces: Sequence[Piece],
+    rest_every: int,
+    thread_per_minute: float,
+    kit: Kit,
+    freehand: Collection[str],
+    fading: Mapping[str, Collection[tuple[str, int]]],
+) -> Session:
+    minutes = sum(piece.minutes for piece in pieces)
+    places = dict.fromkeys(piece.place for piece in pieces)
+    marks = {zone: hours for place in places for zone, hours in fading.get(place, ())}
+    return Session(
+        day, tuple(pieces), max(math.ceil(minutes / rest_every) - 1, 0),
+        math.ceil(minutes * thread_per_minute / float(kit.bobbin.holds.mm)), any(place in freehand for place in places), tuple(marks.items()),
+    )  # fmt: skip
+
+
+def by_then(sessions: Sequence[Session], minutes: int, by: date) -> int:
+    """How long each session up to and on the day ``by`` would have to be for all to be done then, minutes; 0 where it is done in time, -1 where there is no session before."""
+    if not sessions or sessions[-1].day <= by:
+        return 0
+    before = sum(session.day <= by for session in sessions)
+    return math.ceil(minutes * len(sessions) / before) if before else -1
+
+
+def fading_marks(laid: QuiltLayout, zone: str) -> int:
+    """Hours that the marks of a zone stay, with the tool that it is marked with; 0 where they stay."""
+    tool = laid.quilt.kit.tools.get(laid.zone(zone).mark_with or "")
+    return tool.hours or 0 if isinstance(tool, Marker) else 0

@@ -1,0 +1,89 @@
+"""When what is left gets sewn, on the days that she has; to look at, and as a calendar file."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import date, datetime, time
+from typing import Annotated
+
+from flask import Response
+from pydantic import Field
+
+from kenzet.core.logbook.forecast import time_left
+from kenzet.core.logbook.schedule import Session, by_then, fading_marks, schedule
+from kenzet.core.route.quilt_needle import whole_needle
+from kenzet.core.sewing.now import UnitWays
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.say.log_places import part_names
+from kenzet.say.schedule_words import ScheduleView, schedule_view, session_lines
+from kenzet.web.blueprint import Blueprint
+from kenzet.web.log import ways_now
+from kenzet.web.request_context import answer, connection, laid_quilt
+from kenzet.web.state.logs import logs
+from kenzet.web.wire import base as m
+
+sessions = Blueprint("sessions", __name__, url_prefix="/api/quilts/<quilt>")
+
+
+class ScheduleQuery(m.Reading):
+    """On which ``days`` of the week she sews (0 Monday to 6 Sunday), how many ``minutes`` from ``at`` o'clock, from which day on, and ``by`` when it is to be done."""
+
+    days: Annotated[str, Field(pattern=r"^[0-6]{0,7}$")] = "0123456"
+    minutes: Annotated[int, Field(ge=10, le=600)] = 60
+    begin: date
+    by: date | None = None
+    at: time = time(19, 0)
+
+
+@sessions.get("/schedule", responses={200: ScheduleView})
+def shown(path: m.QuiltKey, query: ScheduleQuery) -> Response:
+    """Session after session."""
+    laid, found = planned_sessions(path.quilt, query)
+    longer = by_then(found, query.minutes, query.by) if query.by else 0
+    return answer(schedule_view(laid, found, part_names(laid), query.at, query.by, longer, query.minutes))
+
+
+def planned_sessions(quilt: str, query: ScheduleQuery) -> tuple[QuiltLayout, list[Session]]:
+    """What is left now, on her days. Raises Unknown."""
+    kept, laid = laid_quilt(quilt)
+    ways = ways_now(kept, laid)
+    if not ways.route.visits:
+        return laid, []
+    with connection() as conn:
+        told = logs().log(conn, quilt)
+    whole = whole_needle(laid, ways.route)
+    left = time_left(laid, ways, told.sewn)
+    places = list(dict.fromkeys(one.place for one in left))
+    return laid, schedule(
+        left, {int(day) for day in query.days}, query.minutes, query.begin, laid.quilt.stitching.rest,
+        60 * whole.thread / max(whole.seconds, 1.0), laid.quilt.kit, _freehand(ways, places), _fading(laid, ways, places),
+    )  # fmt: skip
+
+
+def _freehand(ways: UnitWays, places: Sequence[str]) -> set[str]:
+    visits = ways.route.visits
+    return {
+        place
+        for place in places
+        if any(ways.route.routes[visits[k].route].sewn["freehand"] for k in ways.at[place])
+    }
+
+
+def _fading(laid: QuiltLayout, ways: UnitWays, places: Sequence[str]) -> dict[str, list[tuple[str, int]]]:
+    found: dict[str, list[tuple[str, int]]] = {}
+    for place in places:
+        for k in ways.at[place]:
+            for zone, _ in ways.of(ways.route.visits[k]).route.unit.drawings:
+                if hours := fading_marks(laid, zone):
+                    found.setdefault(place, []).append((zone, hours))
+    return found
+
+
+def calendar_of(quilt: str, query: ScheduleQuery) -> bytes:
+    """The sessions as a calendar file. Raises Unknown."""
+    from kenzet.formats.calendar import calendar_file
+
+    laid, found = planned_sessions(quilt, query)
+    names = part_names(laid)
+    told = [session_lines(one, names, laid) for one in found]
+    return calendar_file(laid.quilt.name, quilt, found, told, query.at, datetime.now().astimezone())
