@@ -240,6 +240,13 @@ def test_a_schedule_that_cannot_be(client, query):
     assert refused.status_code == 422 and refused.json["detail"]
 
 
+def test_sessions_that_come_to_no_end_are_refused_at_their_minutes(client, monkeypatch):
+    monkeypatch.setattr("kenzet.core.logbook.schedule.MOST", 3)
+    refused = asked(client, minutes=20)
+    assert (refused.status_code, refused.json["field"]) == (422, "minutes")
+    assert "Take longer ones" in refused.json["detail"]
+
+
 def test_no_day_no_session(client):
     assert asked(client, days="").json == {
         "says": "Nothing is left to sew, or no day is chosen.",

@@ -6,7 +6,7 @@ import math
 from collections.abc import Mapping, Sequence
 from datetime import date, datetime, time, timedelta
 
-from kenzet.core.logbook.schedule import Piece, Session
+from kenzet.core.logbook.schedule import MOST, Piece, Session
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
 
@@ -89,6 +89,11 @@ def schedule_view(
 
 def _clock(when: datetime) -> str:
     return f"{when.hour % 12 or 12}:{when:%M} {'am' if when.hour < 12 else 'pm'}"
+
+
+def too_many(wanted: int) -> str:
+    """Where no end comes in sight."""
+    return f"With {wanted} minutes each it takes more than {MOST} sessions. Take longer ones."
 
 
 def _says(sessions: Sequence[Session], by: date | None, longer: int, wanted: int) -> str:

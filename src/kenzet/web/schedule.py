@@ -9,13 +9,14 @@ from typing import Annotated
 from flask import Response
 from pydantic import Field
 
+from kenzet.core.errors import BadValue
 from kenzet.core.logbook.forecast import time_left
-from kenzet.core.logbook.schedule import Session, by_then, fading_marks, schedule
+from kenzet.core.logbook.schedule import Session, by_then, fading_marks, holds_all, schedule
 from kenzet.core.route.quilt_needle import whole_needle
 from kenzet.core.sewing.now import UnitWays
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say.log_places import part_names
-from kenzet.say.schedule_words import ScheduleView, schedule_view, session_lines
+from kenzet.say.schedule_words import ScheduleView, schedule_view, session_lines, too_many
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.log import ways_now
 from kenzet.web.request_context import answer, connection, laid_quilt
@@ -38,26 +39,29 @@ class ScheduleQuery(m.Reading):
 @sessions.get("/schedule", responses={200: ScheduleView})
 def shown(path: m.QuiltKey, query: ScheduleQuery) -> Response:
     """Session after session."""
-    laid, found = planned_sessions(path.quilt, query)
+    laid, found, whole = planned_sessions(path.quilt, query)
+    if found and not whole:
+        raise BadValue(too_many(query.minutes), "minutes")
     longer = by_then(found, query.minutes, query.by) if query.by else 0
     return answer(schedule_view(laid, found, part_names(laid), query.at, query.by, longer, query.minutes))
 
 
-def planned_sessions(quilt: str, query: ScheduleQuery) -> tuple[QuiltLayout, list[Session]]:
-    """What is left now, on her days. Raises Unknown."""
+def planned_sessions(quilt: str, query: ScheduleQuery) -> tuple[QuiltLayout, list[Session], bool]:
+    """What is left now, on her days, and whether that is all of it. Raises Unknown."""
     kept, laid = laid_quilt(quilt)
     ways = ways_now(kept, laid)
     if not ways.route.visits:
-        return laid, []
+        return laid, [], True
     with connection() as conn:
         told = logs().log(conn, quilt)
     whole = whole_needle(laid, ways.route)
     left = time_left(laid, ways, told.sewn)
     places = list(dict.fromkeys(one.place for one in left))
-    return laid, schedule(
+    found = schedule(
         left, {int(day) for day in query.days}, query.minutes, query.begin, laid.quilt.stitching.rest,
         60 * whole.thread / max(whole.seconds, 1.0), laid.quilt.kit, _freehand(ways, places), _fading(laid, ways, places),
     )  # fmt: skip
+    return laid, found, holds_all(found, left)
 
 
 def _freehand(ways: UnitWays, places: Sequence[str]) -> set[str]:
@@ -83,7 +87,7 @@ def calendar_of(quilt: str, query: ScheduleQuery) -> bytes:
     """The sessions as a calendar file. Raises Unknown."""
     from kenzet.formats.calendar import calendar_file
 
-    laid, found = planned_sessions(quilt, query)
+    laid, found, _ = planned_sessions(quilt, query)
     names = part_names(laid)
     told = [session_lines(one, names, laid) for one in found]
     return calendar_file(laid.quilt.name, quilt, found, told, query.at, datetime.now().astimezone())

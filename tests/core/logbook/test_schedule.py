@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from kenzet.core.kit.kit import Kit
 from kenzet.core.logbook.forecast import LeftThere
-from kenzet.core.logbook.schedule import REST_MIN, by_then, schedule
+from kenzet.core.logbook.schedule import MOST, REST_MIN, by_then, holds_all, schedule
 
 KIT = Kit()
 MONDAY = date(2026, 11, 30)
@@ -71,7 +71,7 @@ def test_a_date_that_is_too_soon_asks_for_longer_sessions():
 @given(
     minutes=st.lists(st.floats(0.5, 200), max_size=8),
     days=st.sets(st.integers(0, 6), min_size=1),
-    length=st.integers(10, 240),
+    length=st.integers(30, 240),
     rest=st.integers(5, 60),
     freehand=st.sets(st.sampled_from([f"1-{k}" for k in range(8)])),
 )
@@ -84,5 +84,14 @@ def test_all_is_sewn_once_and_no_session_is_longer_than_she_has(minutes, days, l
         for piece in session.pieces:
             assert piece.begins == pytest.approx(sewn.get(piece.place, 0.0), abs=1e-6)
             sewn[piece.place] = piece.ends
+    left = [LeftThere(k, f"1-{k}", 60.0 * m, True) for k, m in enumerate(minutes)]
+    assert holds_all(sessions, left)
     assert sewn == {f"1-{k}": pytest.approx(1.0) for k in range(len(minutes))}
     assert [session.day for session in sessions] == sorted({session.day for session in sessions})
+
+
+def test_sessions_that_never_come_to_an_end_are_not_all():
+    sessions = planned([3000], length=10, days=(0,), freehand={"1-0"}, rest=5)
+    assert len(sessions) == MOST
+    assert not holds_all(sessions, [LeftThere(0, "1-0", 180_000.0, True)])
+    assert holds_all([], [])

@@ -129,6 +129,14 @@ def _session(
     )  # fmt: skip
 
 
+def holds_all(sessions: Sequence[Session], left: Sequence[LeftThere]) -> bool:
+    """Whether they come to the end of what is left: not where it would take more than ``MOST``."""
+    if not left:
+        return True
+    last = sessions[-1].pieces[-1] if sessions else None
+    return last is not None and (last.place, last.ends) == (left[-1].place, 1.0)
+
+
 def by_then(sessions: Sequence[Session], minutes: int, by: date) -> int:
     """How long each session up to and on the day ``by`` would have to be for all to be done then, minutes; 0 where it is done in time, -1 where there is no session before."""
     if not sessions or sessions[-1].day <= by:
