@@ -28,6 +28,7 @@ def test_a_shorter_way_is_looked_for_taken_and_given_back(table, served):
     table.mouse.click(canvas["x"] + canvas["width"] / 2, canvas["y"] + canvas["height"] / 2 + 55)
     expect(table.get_by_test_id("sentence")).to_be_visible()
     travelled = table.locator(".rows > div").filter(has_text="Travelling")
+    table.wait_for_load_state("networkidle")  # a quick way is shown until the full one is found
     before = travelled.inner_text()
     table.get_by_test_id("longer-begin").click()
     expect(table.get_by_test_id("longer-take")).to_be_visible(timeout=60_000)

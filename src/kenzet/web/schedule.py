@@ -27,11 +27,12 @@ sessions = Blueprint("sessions", __name__, url_prefix="/api/quilts/<quilt>")
 
 
 class ScheduleQuery(m.Reading):
-    """On which ``days`` of the week she sews (0 Monday to 6 Sunday), how many ``minutes`` from ``at`` o'clock, from which day on, and ``by`` when it is to be done."""
+    """On which ``days`` of the week she sews (0 Monday to 6 Sunday), how many ``minutes`` from ``at`` o'clock, from which day on (today unless it is said), and
+    ``by`` when it is to be done."""
 
     days: Annotated[str, Field(pattern=r"^[0-6]{0,7}$")] = "0123456"
     minutes: Annotated[int, Field(ge=10, le=600)] = 60
-    begin: date
+    begin: date | None = None
     by: date | None = None
     at: time = time(19, 0)
 
@@ -58,7 +59,7 @@ def planned_sessions(quilt: str, query: ScheduleQuery) -> tuple[QuiltLayout, lis
     left = time_left(laid, ways, told.sewn)
     places = list(dict.fromkeys(one.place for one in left))
     found = schedule(
-        left, {int(day) for day in query.days}, query.minutes, query.begin, laid.quilt.stitching.rest,
+        left, {int(day) for day in query.days}, query.minutes, query.begin or date.today(), laid.quilt.stitching.rest,
         60 * whole.thread / max(whole.seconds, 1.0), laid.quilt.kit, _freehand(ways, places), _fading(laid, ways, places),
     )  # fmt: skip
     return laid, found, holds_all(found, left)

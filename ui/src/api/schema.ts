@@ -12702,11 +12702,11 @@ export interface operations {
     };
     sessions_shown_schedule_get: {
         parameters: {
-            query: {
+            query?: {
                 unit?: "in" | "mm";
                 days?: string;
                 minutes?: number;
-                begin: string;
+                begin?: string | null;
                 by?: string | null;
                 at?: string;
             };
@@ -12740,11 +12740,11 @@ export interface operations {
     };
     exports_schedule_ics_quilts__quilt__schedule_ics_get: {
         parameters: {
-            query: {
+            query?: {
                 unit?: "in" | "mm";
                 days?: string;
                 minutes?: number;
-                begin: string;
+                begin?: string | null;
                 by?: string | null;
                 at?: string;
             };
