@@ -19,6 +19,7 @@ from numpy.typing import NDArray
 from kenzet.core.geom.region import Floats
 from kenzet.core.inspect.sides import Side, along
 from kenzet.core.inspect.view import Flat
+from kenzet.core.numbers.robust import scatter, trend
 from kenzet.core.tolerances import DIVISOR
 
 BAND = 5.0
@@ -121,13 +122,10 @@ def _drifted(found: Sequence[Finding]) -> dict[int, float]:
         rows, aside = np.array([one.side.row for one in seen], float), np.array([one.offset for one in seen])
         if len(np.unique(rows)) < _FOLLOWED:
             continue
-        first, then = np.triu_indices(len(rows), 1)
-        apart = rows[first] != rows[then]
-        slope = float(np.median((aside[then] - aside[first])[apart] / (rows[then] - rows[first])[apart]))
+        slope, middle = trend(rows, aside)
         every = [found[k].side.row for k in numbers]
         if abs(slope) * (max(every) - min(every)) < _DRIFT:
             continue
-        middle = float(np.median(aside - slope * rows))
         expected |= {
             k: middle + slope * found[k].side.row
             for k in numbers
@@ -215,10 +213,8 @@ def _means(across: NDArray[np.float32], at: float, half: float) -> Floats:
 def _best(
     side: Side, far: Floats, aside: Floats, response: Floats, band: float, shade: Shade, apart: float = _APART
 ) -> Finding:
-    scatter = _scatter(response)
-    clipped = (
-        response if apart > _APART else np.clip(response, -3 * scatter, 6 * scatter)
-    )  # a blot is no stitch
+    noise = _scatter(response)
+    clipped = response if apart > _APART else np.clip(response, -3 * noise, 6 * noise)  # a blot is no stitch
     share = far / side.length - 1 / 2
     tilts = np.arange(-round(_most_tilt(side) / _TILT), round(_most_tilt(side) / _TILT) + 1) * _TILT
     inner = np.flatnonzero(np.abs(aside) <= band + DIVISOR)
@@ -227,7 +223,7 @@ def _best(
     offset, tilt, top = float(aside[inner[j]]), float(tilts[k]), float(table[k, j])
     others = table[:, np.abs(aside[inner] - offset) > apart]
     level, spread = (float(np.median(others)), _scatter(others)) if others.size else (0.0, top)
-    spread = max(spread, scatter / np.sqrt(len(far)), DIVISOR)
+    spread = max(spread, noise / np.sqrt(len(far)), DIVISOR)
     sure = (top - level) / spread
     second = (float(others.max()) - level) / max(top - level, DIVISOR) if others.size else 0.0
     spots = _refined(response, aside, far, share, offset, tilt)
@@ -247,8 +243,8 @@ def _most_tilt(side: Side) -> float:
 
 
 def _scatter(values: Floats) -> float:
-    """A robust standard deviation."""
-    return float(1.4826 * np.median(np.abs(values - np.median(values)))) + DIVISOR
+    """A robust standard deviation, never nothing."""
+    return scatter(values) + DIVISOR
 
 
 def _sheared(response: Floats, inner: NDArray[np.int64], shift: Floats) -> Floats:

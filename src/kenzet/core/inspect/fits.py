@@ -14,6 +14,7 @@ from kenzet.core.geom.region import Floats
 from kenzet.core.inspect.find import Finding
 from kenzet.core.inspect.sides import Frame
 from kenzet.core.inspect.view import MARGIN, Flat
+from kenzet.core.numbers.robust import trend
 from kenzet.core.tolerances import EQUAL
 from kenzet.core.top.quilt_layout import QuiltLayout
 
@@ -60,12 +61,9 @@ def _astray(seen: Sequence[Finding]) -> list[Finding]:
         rows = np.array([one.side.row for one in mine], dtype=float)
         aside = np.array([one.offset for one in mine])
         if len(np.unique(rows)) >= _DRIFTS:
-            i, k = np.triu_indices(len(mine), 1)
-            apart = rows[i] != rows[k]
-            slope = float(np.median((aside[k] - aside[i])[apart] / (rows[k] - rows[i])[apart]))
-            level = float(np.median(aside - slope * rows))
-            trend = level + slope * rows
-            aside = aside - (trend if np.abs(trend).min() < _FAR else 0.0)  # it begins near its plan
+            slope, level = trend(rows, aside)
+            expected = level + slope * rows
+            aside = aside - (expected if np.abs(expected).min() < _FAR else 0.0)  # it begins near its plan
         found += [one for one, out in zip(mine, aside.tolist(), strict=True) if abs(out) > _FAR]
     return found
 

@@ -18,6 +18,7 @@ from kenzet.core.geom.region import Floats
 from kenzet.core.inspect.find import Finding
 from kenzet.core.inspect.sides import Side, along
 from kenzet.core.kit.kit import Kit
+from kenzet.core.numbers.robust import scatter as scatter_of
 from kenzet.core.placing.place_line import planned
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.route.needle import TAIL, thread
@@ -136,7 +137,7 @@ def learnt_offset(lines: Sequence[LaidLine], kit: Kit) -> list[Learnt]:
         if len(mine) < FEWEST:
             continue
         out = np.array([line.out for line in mine])
-        scatter = max(1.4826 * float(np.median(np.abs(out - np.median(out)))), EQUAL)
+        scatter = max(scatter_of(out), EQUAL)
         error = 1.2533 * scatter / math.sqrt(len(out))  # the standard error of a median
         used = float(kit.foot.to_rim_at("left" if side == "left" else "right"))
         times = [line.when for line in mine]
@@ -145,9 +146,7 @@ def learnt_offset(lines: Sequence[LaidLine], kit: Kit) -> list[Learnt]:
         found.append(_learnt("offset", value, sd, used, len(mine), times, side))
     if len(lines) >= 2 * FEWEST:
         out = np.array([line.out for line in lines])
-        scatter = (
-            1.4826 * float(np.median(np.abs(out - np.median(out)))) / math.sqrt(2)
-        )  # two lines scatter in a gap
+        scatter = scatter_of(out) / math.sqrt(2)  # two lines scatter in a gap
         sd = scatter * 1.17 / math.sqrt(len(out))  # of a median absolute deviation
         found.append(
             _learnt("spread", scatter, sd, float(kit.spread.mm), len(out), [line.when for line in lines])
@@ -228,7 +227,7 @@ def learnt_pace(lines: Sequence[Timed], pace: Pace) -> list[Learnt]:
             lays += [(line.seconds - slope * line.far, line.when) for line in mine]
     if len(lays) >= FEWEST:
         rest = np.array([seconds for seconds, _ in lays])
-        error = 1.2533 * 1.4826 * float(np.median(np.abs(rest - np.median(rest)))) / math.sqrt(len(rest))
+        error = 1.2533 * scatter_of(rest) / math.sqrt(len(rest))
         value, sd = weighed(float(pace.lay), _LAY_SD, max(float(np.median(rest)), 0.0), error)
         found.append(_learnt("lay", value, sd, float(pace.lay), len(lays), [when for _, when in lays]))
     return found
@@ -258,7 +257,7 @@ def learnt_stitch(events: Sequence[Event], kit: Kit) -> list[Learnt]:
         return []
     each = np.array([event.far / event.stitches for event in counted])
     value = sum(event.far for event in counted) / stitches
-    sd = 1.4826 * float(np.median(np.abs(each - np.median(each)))) / math.sqrt(len(each))
+    sd = scatter_of(each) / math.sqrt(len(each))
     return [
         _learnt(
             "stitch",
@@ -287,7 +286,7 @@ def learnt_bobbin(events: Sequence[Event], kit: Kit) -> list[Learnt]:
         return []
     amounts = np.array([amount for amount, _ in used])
     holds = float(kit.bobbin.holds.mm)
-    spread = 1.4826 * float(np.median(np.abs(amounts - np.median(amounts))))
+    spread = scatter_of(amounts)
     error = max(1.2533 * spread, 0.05 * holds) / math.sqrt(len(amounts))
     value, sd = weighed(holds, 0.25 * holds, float(np.median(amounts)), error)
     return [_learnt("bobbin", value, sd, holds, len(used), [when for _, when in used])]
