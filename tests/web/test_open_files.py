@@ -43,3 +43,13 @@ def test_plans_tables_and_pictures_come_out_as_open_files(client):
         things = KitFile.model_validate(json.loads(kept.read("cupboard.json"))).things
         assert len(kit_csv.load(kept.read("cupboard.csv"))) == len(things) > 0
         assert len(names) == len(set(names))
+
+
+def test_what_she_says_of_a_block_goes_along(client):
+    client.post(
+        "log/remarks", id="remark-open-1", about="place:3-2", kind="note", told="Slow down at the points."
+    )
+    answer = client.raw.get("/api/files.zip")
+    with zipfile.ZipFile(io.BytesIO(answer.data)) as kept:
+        (name,) = (name for name in kept.namelist() if name.endswith(f"{client.quilt_id}/remarks.csv"))
+        assert "place:3-2,note,Slow down at the points." in kept.read(name).decode()

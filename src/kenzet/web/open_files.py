@@ -15,7 +15,7 @@ from kenzet.core.advice.recipes import RecipeBook
 from kenzet.core.errors import KenzetError
 from kenzet.core.kit.cupboard import KitFile
 from kenzet.formats import kit_csv, plan_file
-from kenzet.store import cupboard, marked, photos, printers, quilts, recipes, sewing
+from kenzet.store import cupboard, logbook, marked, photos, printers, quilts, recipes, sewing
 
 
 def open_files(conn: Any, owner: int) -> bytes:
@@ -59,6 +59,19 @@ def _files(conn: Any, owner: int) -> Iterable[tuple[str, bytes]]:
                     ],
                 ),
             )
+        remarks = logbook.remarks(conn, one.id)
+        if remarks:
+            rows = [[_time(said.when), said.about, said.kind, said.told] for said in remarks]
+            yield f"{folder}/remarks.csv", _table(["when", "about", "what", "told"], rows)
+        measured = logbook.inspections(conn, one.id)
+        if measured:
+            yield (
+                f"{folder}/measured.json",
+                json.dumps([asdict(found) for found in measured], indent=1).encode(),
+            )
+        pictures |= {said.told for said in remarks if said.kind == "photo"} | {
+            found.photo for found in measured
+        }
         marks = marked.marked(conn, one.id).values()
         if marks:
             yield (
