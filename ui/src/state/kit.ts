@@ -31,7 +31,13 @@ export const useKit = defineStore('kit', () => {
     view.value = found[1]
     if (!typed) choose(key.value)
   }
-  quilt.shows({ ask: () => (view.value ? { kit: true } : undefined), take: ({ kit }) => { if (kit) view.value = kit } })
+  quilt.shows({
+    ask: () => (view.value ? { kit: true } : undefined),
+    take: ({ kit }) => {
+      if (kit) view.value = kit
+      if (kit && looking.pending.value) void look() // what was asked for before the change would come over it
+    },
+  })
 
   function choose(wanted: string) {
     const found = shelves.value.flatMap((shelf) => shelf.things).find((one) => one.key === wanted)

@@ -70,8 +70,9 @@ onBeforeUnmount(
       return zone.key ? { marks: wanted() } : undefined
     },
     take: ({ marks: found, faults }) => {
-      if (found && sent !== JSON.stringify(wanted())) void look()
-      else if (found && found.zone === zone.key) put(found)
+      if (found && sent !== JSON.stringify(wanted())) return void look()
+      if (found || faults?.marks) drop() // marks that were asked for before the change would come over these
+      if (found && found.zone === zone.key) put(found)
       else if (zone.key && faults?.marks) refuse(faults.marks.detail)
     },
   }),

@@ -39,7 +39,7 @@ const needle = shallowRef<Needle>()
 const into = ref(0)
 /** the place to be looked at when the order has changed, or is first found */
 let follows = ''
-const { ask, fault: refused, pending: busy } = useAsk()
+const { ask, drop, fault: refused, pending: busy } = useAsk()
 const wanted = (quick: boolean) => ({ unit: quilt.unit, number: number.value, quick })
 /** A quick way at once, and the shorter one when it is found. */
 async function look() {
@@ -69,10 +69,17 @@ function refuse(why: string, status: number) {
   if (status) route.value = undefined
   trouble.value = why
 }
+/** the place that a change on its way was sent with: another may be looked at by now */
+let sent = 0
 onBeforeUnmount(
   quilt.shows({
-    ask: () => ({ route: wanted(true) }),
+    ask: () => {
+      sent = number.value
+      return { route: wanted(true) }
+    },
     take: ({ route: found, faults }) => {
+      if (sent !== number.value) return void look()
+      if (found || faults?.route) drop() // a way that was asked for before the change would come over this one
       if (!found) return faults?.route && refuse(faults.route.detail, faults.route.status)
       put(found)
       if (found.quick) void shorten()
