@@ -18,9 +18,9 @@ import pymysql
 import waitress
 
 from kenzet.core.errors import KenzetError, Unavailable
-from kenzet.demo import demo_quilts
+from kenzet.demo import demo_quilts, demo_swatches
 from kenzet.formats import photo
-from kenzet.store import quilts, room
+from kenzet.store import quilts, room, swatches
 from kenzet.store.backup import backup, nightly, restore
 from kenzet.store.instance import Logins, of_running, running
 from kenzet.store.migrate import migrate
@@ -121,6 +121,7 @@ def _prepare(logins: Logins, demo: bool) -> None:
         if demo and not quilts.listed(builder, quilts.LOCAL_OWNER):
             for quilt in reversed(demo_quilts()):  # the first is listed first
                 quilts.add(builder, quilts.LOCAL_OWNER, quilt)
+            swatches.add(builder, quilts.LOCAL_OWNER, demo_swatches())
     finally:
         builder.close()
 

@@ -179,6 +179,14 @@ def a_sewn_block(page):
     page.get_by_test_id("log-block").wait_for()
 
 
+def swatches(page):
+    """The book, and a swatch beside another."""
+    log(page)
+    page.get_by_test_id("open-swatches").click()
+    page.locator("[data-testid=swatch-book] .cards button").first.click()
+    page.get_by_test_id("swatch-beside").select_option(index=1)
+
+
 def keys(page):
     page.keyboard.press("?")
     page.get_by_role("heading", name="Keys").wait_for()
@@ -187,7 +195,7 @@ def keys(page):
 
 STATES = [
     home, new_quilt, *(top(name) for name in ("layout", "blocks", "fabrics", "zones", "photo", "quilt")), zone, ruler, other_fills, gallery, balance, firmness, plans,
-    kit, thing, marks, table_, stitch, a_block, machine, broke, log, a_sewn_block, keys,
+    kit, thing, marks, table_, stitch, a_block, machine, broke, log, a_sewn_block, swatches, keys,
 ]  # fmt: skip
 
 

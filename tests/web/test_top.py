@@ -122,7 +122,7 @@ def test_a_photo_lies_under_the_quilt_straightened(client):
     assert client.raw.get("/api/photos/aaaaaaaaaaaa").status_code == 404
     assert send("/api/photos", b"no picture").json["field"] == "file"
     assert send("/api/photos", b"x" * 25_000_001).status_code == 422
-    assert send("/api/swatch", picture(size=(8, 8))).json["print"] == "busy"
+    assert send("/api/fabric-color", picture(size=(8, 8))).json["print"] == "busy"
 
 
 def test_a_quilt_is_copied_put_away_deleted_and_brought_back(client):

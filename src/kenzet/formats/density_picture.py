@@ -18,7 +18,7 @@ _SEEN = 224  # of 255: the piecing shows through a little
 def density_picture(laid: QuiltLayout) -> bytes:
     """PNG, a pixel a cell of the map; each word's color stands in the middle of its range, and runs into the next."""
     found = density_map(laid).values
-    soft, firm, stiff = limits(laid.quilt.use)
+    soft, firm, stiff = limits(laid.quilt.use, laid.quilt.kit.batting)
     at = [0.0, soft / 2, (soft + firm) / 2, (firm + stiff) / 2, stiff * 1.25]
     colours = np.array([[int(HAND_COLOURS[hand][k : k + 2], 16) for k in (1, 3, 5)] for hand in HANDS])
     picture = np.empty((*found.shape, 4), dtype=np.uint8)

@@ -6,54 +6,30 @@ It is told in words and thin lines only, so that a black-and-white printer loses
 from __future__ import annotations
 
 import io
-import re
 from collections.abc import Sequence
-from typing import Any
-from xml.sax.saxutils import escape
 
 import numpy as np
 from reportlab.lib.colors import HexColor
-from reportlab.lib.enums import TA_LEFT
 from reportlab.lib.styles import ParagraphStyle
-from reportlab.platypus import Flowable, Image, KeepTogether, PageBreak, Paragraph, SimpleDocTemplate, Spacer
+from reportlab.platypus import Flowable, Image, KeepTogether, PageBreak, Paragraph, Spacer
 
 from kenzet.core.geom.region import Floats
 from kenzet.core.tolerances import ROUNDING
 from kenzet.formats.beside_lines import beside_lines
 from kenzet.formats.fonts import BOLD, SANS
 from kenzet.formats.job_parts import JobBlock, JobLook, JobOrder, JobSheet, Picture
-from kenzet.formats.placement import PAPERS, POINTS, Paper
+from kenzet.formats.placement import POINTS, Paper
+from kenzet.formats.prose import INK, SOFT, kept_whole, printed, room, styles_of
 
-INK, SOFT = HexColor("#111111"), HexColor("#777777")
 _MM = POINTS
-_MARGIN = 15.0
-
 
 WAY_NUMBER = 7.5
 """Points: what is read at arm's length."""
-_FIGURE = re.compile(r"(\d) (\d+/\d+)| (in|mm|cm|yd|ft)\b")
-
-
-def kept_whole(text: str) -> str:
-    """Text for a paragraph; a figure never breaks over a line, for "2" above "1/2 in" reads as a half.
-
-    >>> kept_whole("2 1/2 in & on").replace("\\xa0", "_")
-    '2_1/2_in &amp; on'
-    """
-    return escape(
-        _FIGURE.sub(lambda found: f"{found[1]}\xa0{found[2]}" if found[1] else f"\xa0{found[3]}", text)
-    )
 
 
 def job_pdf(sheet: JobSheet, paper: Paper, large: bool = False) -> bytes:
     """As PDF; ``large``: in large type."""
-    size = PAPERS["letter" if paper == "roll" else paper]
-    out = io.BytesIO()
-    document = SimpleDocTemplate(
-        out, pagesize=(size[0] * _MM, size[1] * _MM), title=sheet.title, invariant=True,
-        **dict.fromkeys(("leftMargin", "rightMargin", "topMargin", "bottomMargin"), _MARGIN * _MM),
-    )  # fmt: skip
-    wide, high = size[0] - 2 * _MARGIN - 5, size[1] - 2 * _MARGIN - 5
+    wide, high = room(paper)
     styles = styles_of(1.45 if large else 1.0)
     story: list[Flowable] = [
         Paragraph(kept_whole(sheet.title), styles["title"]),
@@ -70,15 +46,7 @@ def job_pdf(sheet: JobSheet, paper: Paper, large: bool = False) -> bytes:
     if sheet.order:
         story += [PageBreak(), *_order(sheet.order, wide, high, styles)]
 
-    def foot(canvas: Any, _: Any) -> None:
-        canvas.setFont(SANS, 8)
-        canvas.setFillColor(SOFT)
-        canvas.drawRightString(
-            (size[0] - _MARGIN) * _MM, 8 * _MM, f"{sheet.title} · {canvas.getPageNumber()}"
-        )
-
-    document.build(story, onFirstPage=foot, onLaterPages=foot)
-    return out.getvalue()
+    return printed(story, sheet.title, paper)
 
 
 def _block(block: JobBlock, wide: float, high: float, styles: dict[str, ParagraphStyle]) -> list[Flowable]:
@@ -127,30 +95,6 @@ def _order(order: JobOrder, wide: float, high: float, styles: dict[str, Paragrap
 
 def _numbered(lines: Sequence[str], style: ParagraphStyle) -> list[Flowable]:
     return [Paragraph(f"{k}. {kept_whole(line)}", style) for k, line in enumerate(lines, 1)]
-
-
-def styles_of(times: float) -> dict[str, ParagraphStyle]:
-    """The styles of paragraphs, so many times as large as usual."""
-
-    def style(name: str, size: float, bold: bool = False, **more: Any) -> ParagraphStyle:
-        font = BOLD if bold else SANS
-        return ParagraphStyle(
-            name,
-            fontName=font,
-            fontSize=size * times,
-            leading=size * times * 1.35,
-            textColor=INK,
-            alignment=TA_LEFT,
-            **more,
-        )
-
-    return {
-        "title": style("title", 18, True),
-        "soft": style("soft", 10, textTransform=None, spaceAfter=6 * times),
-        "zone": style("zone", 13, True, spaceBefore=9 * times, spaceAfter=2),
-        "text": style("text", 11),
-        "stroke": style("stroke", 11, leftIndent=14 * times, spaceBefore=1.5),
-    }
 
 
 class _Drawn(Flowable):  # type: ignore[misc]

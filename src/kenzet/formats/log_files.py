@@ -10,17 +10,16 @@ from dataclasses import asdict
 from datetime import UTC, datetime
 from typing import Any
 
-from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer
+from reportlab.platypus import Flowable, KeepTogether, Paragraph, Spacer
 
 from kenzet.core.logbook.sewn_with import SewnWith
 from kenzet.core.logbook.sittings import Sitting, There
 from kenzet.core.sewing.log import Event
-from kenzet.formats.job_sheet import kept_whole, styles_of
-from kenzet.formats.placement import PAPERS, POINTS, Paper
+from kenzet.formats.placement import Paper
+from kenzet.formats.prose import kept_whole, printed, styles_of
 from kenzet.say.log_words import VERDICT_WORDS, Facts, LogView, RemarkRow, ThereRow
 from kenzet.say.words import Row, plain
 
-_MARGIN = 15.0
 _COLUMNS = (
     "begun", "ended", "place", "zone", "drawing", "fill", "planned spacing mm", "foot", "needle to rim mm", "ruler lines mm", "thread", "stitch mm",
     "lines", "mm sewn", "mm freehand", "mm unpicked", "skipped", "thread broke", "threads begun", "stitches", "seconds",
@@ -74,12 +73,6 @@ def log_json(
 
 def log_pdf(name: str, view: LogView, paper: Paper) -> bytes:
     """How far she is, then every block with what she said of it, then every sitting."""
-    size = PAPERS["letter" if paper == "roll" else paper]
-    out = io.BytesIO()
-    document = SimpleDocTemplate(
-        out, pagesize=(size[0] * POINTS, size[1] * POINTS), title=f"Log of {name}", invariant=True,
-        **dict.fromkeys(("leftMargin", "rightMargin", "topMargin", "bottomMargin"), _MARGIN * POINTS),
-    )  # fmt: skip
     styles = styles_of(1.0)
 
     def line(text: str, style: str = "text") -> Flowable:
@@ -116,8 +109,7 @@ def log_pdf(name: str, view: LogView, paper: Paper) -> bytes:
     if open_:
         story.append(line("To finish", "title"))
         story += [line(f"☐ {todo.words}{f' ({todo.note})' if todo.note else ''}") for todo in open_]
-    document.build(story)
-    return out.getvalue()
+    return printed(story, f"Log of {name}", paper)
 
 
 def _rows(rows: Sequence[Row]) -> list[str]:

@@ -18,7 +18,7 @@ _MOST_PIXELS = 80_000_000
 _KEPT_SIDE = 3600
 _MOST_KEPT = 6_000_000  # bytes: what the database takes at once, with room
 _FLAT_SIDE = 2000
-_SWATCH_SIDE = 96
+_COLOR_SIDE = 96
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +48,7 @@ def colors(jpeg: bytes) -> NDArray[np.uint8]:
 
 def pixels(data: bytes) -> Floats:
     """A photograph small enough to judge its print by, (rows, columns, 3), 0 to 255. Raises BadValue at ``file``."""
-    image = _read(data, _SWATCH_SIDE, Image.Resampling.BOX)
+    image = _read(data, _COLOR_SIDE, Image.Resampling.BOX)
     found: Floats = np.asarray(image, dtype=float)
     return found
 

@@ -12,11 +12,11 @@ from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.region import Floats
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.route.unit import rings
+from kenzet.core.top.fabric_color import PLAIN
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.formats.svg import NAMESPACE
 
 _MOST_LINES = 3_000
-_PLAIN = "#e8e1d3"  # a patch whose fabric has no colour
 _STITCH = 0.0025  # of the longer side
 _SEAM = 0.0018  # of the longer side
 
@@ -50,7 +50,7 @@ def _patches(laid: QuiltLayout, high: float) -> dict[str, list[str]]:
             fabric = laid.quilt.fabrics.get(patch.fabric)
             for placing in part.places.values():
                 placed = (place_all(placing, ring) for ring in rings(patch.area))
-                found[fabric.colour if fabric else _PLAIN] += [_path(ring, high) + "Z" for ring in placed]
+                found[fabric.colour if fabric else PLAIN] += [_path(ring, high) + "Z" for ring in placed]
     return found
 
 

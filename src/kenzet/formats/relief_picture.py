@@ -11,9 +11,9 @@ from PIL import Image, ImageDraw
 from kenzet.core.geom.affine import place_all
 from kenzet.core.numbers.measure import INCH
 from kenzet.core.relief.cloth import Light, Picture, Raster, cloth_heights, lit
+from kenzet.core.top.fabric_color import PLAIN
 from kenzet.core.top.quilt_layout import QuiltLayout
 
-PLAIN = "#e8e1d3"  # a patch whose fabric has no color
 _FINER = 2  # times the raster, when patches are drawn: their edges are smooth then
 Kind = Literal["png", "jpeg"]
 

@@ -11,9 +11,9 @@ from PIL import Image, ImageDraw
 
 from kenzet.core.geom.affine import place_all, unplaced
 from kenzet.core.inspect.sides import Frame
-from kenzet.core.relief.heights import heights
+from kenzet.core.relief.cloth import batting_heights
+from kenzet.core.top.fabric_color import PLAIN
 from kenzet.core.top.quilt_layout import QuiltLayout
-from kenzet.formats.relief_picture import PLAIN
 
 
 def fabric_at(laid: QuiltLayout, frame: Frame, px: float) -> tuple[NDArray[np.uint8], NDArray[np.bool_]]:
@@ -67,8 +67,8 @@ def sewn_block_parts(laid: QuiltLayout, frame: Frame, px: float) -> dict[str, An
     stands between stitches with the quilt's batting.
     """
     fabric, busy = fabric_at(laid, frame, px)
-    loft = float(laid.quilt.kit.batting.thickness.mm)
+    batting = laid.quilt.kit.batting
     return {
         "width": frame.width, "height": frame.height, "fabric": fabric, "busy": busy, "sides": told_sides(frame),
-        "raised": lambda held, pixel: heights(held, pixel, loft),
+        "raised": lambda held, pixel: batting_heights(held, pixel, batting),
     }  # fmt: skip

@@ -140,7 +140,7 @@ def balance_view(
     return BalanceView(
         known=known(laid, found, own, reads, unit),
         mean=[w.density(found.spread.mean, unit)],
-        hand=hand(found.spread.mean, quilt.use),
+        hand=hand(found.spread.mean, quilt.use, quilt.kit.batting),
         widest=[w.shown(widest.width, unit, COARSE[unit], about=True)] if widest else ["none"],
         limit=[w.shown(quilt.kit.batting.limit.mm, unit)],
         time=w.minutes(whole_needle(laid, route).seconds) if route else "nothing to sew yet",
@@ -188,7 +188,7 @@ def _even(laid: QuiltLayout, found: Balance) -> str:
 
 
 def _hands(laid: QuiltLayout, unit: Unit) -> list[FirmnessView]:
-    soft, firm, stiff = limits(laid.quilt.use)
+    soft, firm, stiff = limits(laid.quilt.use, laid.quilt.kit.batting)
     first, second, third = (f"{limit * (INCH if unit == 'in' else 10):.1f}" for limit in (soft, firm, stiff))
     words: dict[Hand, str] = {
         "open": "",
@@ -315,7 +315,7 @@ def look_words(laid: QuiltLayout, found: Balance, unit: Unit) -> list[str]:
     on = ", ".join(
         f"{look(difference(thread.colour, fabrics[one].colour))} on {fabrics[one].name}" for one in ranked
     )
-    feels = hand(found.spread.mean, laid.quilt.use)
+    feels = hand(found.spread.mean, laid.quilt.use, laid.quilt.kit.batting)
     said = [
         f"Thread “{thread.name}”: {on}.",
         f"On the whole {feels}, {w.density(found.spread.mean, unit)}. {_even(laid, found)}",

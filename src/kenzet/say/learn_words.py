@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from datetime import datetime
 from fractions import Fraction
@@ -17,12 +18,15 @@ from kenzet.say import words as w
 _NAMES: dict[Key, str] = {
     "offset": "Needle to the foot’s rim", "spread": "How far your lines vary", "straight": "Along a ruler", "curved": "Along a curved edge",
     "walking": "With the walking foot", "freehand": "Freehand", "lay": "Laying a ruler", "stitch": "Stitch length", "bobbin": "A bobbin holds",
+    "thickness": "Thickness of the batting", "rise": "Rise between lines 1 in apart, of the batting’s thickness", "firmness": "Firmness of the batting quilted, 100 % is usual", "shrinks": "Batting shrinks in the wash",
 }  # fmt: skip
-_EVIDENCE: dict[Key, tuple[str, str]] = {
-    "offset": ("line", "measured in photos"), "spread": ("line", "measured in photos"), "bobbin": ("bobbin", "used up"), "stitch": ("piece", "counted by the machine"),
+_EVIDENCE: dict[Key, tuple[str, str, str]] = {
+    "offset": ("line", "lines", "measured in photos"), "spread": ("line", "lines", "measured in photos"), "bobbin": ("bobbin", "bobbins", "used up"), "stitch": ("piece", "pieces", "counted by the machine"),
+    "thickness": ("swatch", "swatches", "measured"), "rise": ("swatch", "swatches", "measured"), "firmness": ("swatch", "swatches", "felt"), "shrinks": ("swatch", "swatches", "washed"),
 }  # fmt: skip
 _FINE: dict[Unit, Fraction] = {"in": Fraction(1, 1000), "mm": Fraction(1, 50)}
 _MANY = 30
+_MANY_SWATCHES = 6
 
 
 class LearntRow(w.Said):
@@ -36,7 +40,7 @@ class LearntRow(w.Said):
     range: str
     used: str
     evidence: str
-    sure: Literal["few lines yet", "fairly sure", "sure"]
+    sure: Literal["little to go by yet", "fairly sure", "sure"]
     differs: bool
     change: dict[str, Any]
     thing: dict[str, Any] | None
@@ -51,16 +55,23 @@ def learnt_rows(found: Sequence[Learnt], kit: Kit, stitching: Stitching, unit: U
 
 def _row(one: Learnt, kit: Kit, stitching: Stitching, unit: Unit) -> LearntRow:
     change, thing, key = _taken(one, kit, stitching, unit)
-    noun, how = _EVIDENCE.get(one.key, ("line", "timed"))
+    noun, nouns, how = _EVIDENCE.get(one.key, ("line", "lines", "timed"))
     name = _NAMES[one.key] + (f", ruler at the {one.side}" if one.side else "")
-    width = (one.high - one.low) / max(one.value, EQUAL)
     return LearntRow(
         key=f"{one.key}-{one.side}" if one.side else one.key, name=name, value=_said(one.key, one.value, unit),
         range=f"{_bare(one.key, one.low, unit)} to {_said(one.key, one.high, unit)}", used=_said(one.key, one.used, unit),
-        evidence=f"{w.many(one.many, noun)} {how}, {_days(one.first, one.last)}",
-        sure="sure" if one.many >= _MANY and width < 1 / 4 else "fairly sure" if one.many >= _MANY / 3 else "few lines yet",
+        evidence=f"{w.many(one.many, noun, nouns)} {how}, {_days(one.first, one.last)}",
+        sure=_sure(one),
         differs=one.differs, change=change, thing=thing, thing_key=key,
     )  # fmt: skip
+
+
+def _sure(one: Learnt) -> Literal["little to go by yet", "fairly sure", "sure"]:
+    many = _MANY_SWATCHES if one.key in _OF_BATTING else _MANY
+    width = (one.high - one.low) / max(one.value, EQUAL)
+    if one.many >= many and width < 1 / 4:
+        return "sure"
+    return "fairly sure" if one.many >= many / 3 and width < 1 / 2 else "little to go by yet"
 
 
 def _days(first: float, last: float) -> str:
@@ -73,15 +84,19 @@ def _bare(key: Key, value: float, unit: Unit) -> str:
 
 
 _PACES: tuple[Key, ...] = ("straight", "curved", "walking", "freehand")
+_OF_BATTING: tuple[Key, ...] = ("thickness", "rise", "firmness", "shrinks")
+_PER_CENT: tuple[Key, ...] = ("rise", "firmness", "shrinks")
 
 
 def _said(key: Key, value: float, unit: Unit) -> str:
     """
-    >>> _said("offset", 6.48, "in"), _said("straight", 1143.0, "in"), _said("lay", 11.6, "mm")
-    ('0.255 in', '45 in a minute', '12 seconds')
+    >>> _said("offset", 6.48, "in"), _said("straight", 1143.0, "in"), _said("lay", 11.6, "mm"), _said("rise", 71.6, "in")
+    ('0.255 in', '45 in a minute', '12 seconds', '72 %')
     """
-    if key == "lay":
-        return f"{value:.0f} seconds"
+    if math.isnan(value):
+        return "not known"
+    if key == "lay" or key in _PER_CENT:
+        return f"{value:.0f} {'%' if key in _PER_CENT else 'seconds'}"
     if key in _PACES:
         return f"{value / float(MM_PER[unit]):.0f} {unit} a minute"
     if key == "stitch":
@@ -109,6 +124,10 @@ def _taken(
     if one.key == "bobbin":
         bobbin = {**kit.bobbin.model_dump(mode="json"), "holds": _length(one.value, unit)}
         return {"kit": {"values": {"bobbin": bobbin}}}, bobbin, kit.bobbin_key or ""
+    if one.key in _OF_BATTING:
+        kept = round(one.value) if one.key in _PER_CENT else _length(one.value, unit)
+        batting = {**kit.batting.model_dump(mode="json"), one.key: kept}
+        return {"kit": {"values": {"batting": batting}}}, batting, kit.batting_key or ""
     if one.key in ("spread", "stitch"):
         text = _length(one.value, "mm" if one.key == "stitch" else unit)
         return {"kit": {"values": {one.key: text}}}, None, ""

@@ -53,7 +53,7 @@ def proposal_view(proposal: Proposal, threads: Mapping[str, Thread], unit: Unit)
     ranked, _ = threads_for(laid, found, threads)
     widest = max((gap for gap in found.gaps if gap.zone in proposal.fills), key=lambda gap: gap.width)
     alike = sum(pair.alike(proposal.wish.reads) for pair in found.pairs)
-    feels = f"{hand(found.spread.mean, laid.quilt.use)}, {w.density(found.spread.mean, unit)}"
+    feels = f"{hand(found.spread.mean, laid.quilt.use, laid.quilt.kit.batting)}, {w.density(found.spread.mean, unit)}"
     rows = [
         w.Row(label=["On the whole"], words=[feels]),
         w.Row(label=["Widest gap"], words=[w.shown(widest.width, unit, COARSE[unit], about=True)]),

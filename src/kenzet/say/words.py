@@ -297,7 +297,7 @@ def _firmness(laid: QuiltLayout, plans: Mapping[str, ZonePlan], unit: Unit) -> l
     return [
         Total(
             label="On the whole",
-            words=[hand(mean, laid.quilt.use)],
+            words=[hand(mean, laid.quilt.use, laid.quilt.kit.batting)],
             amount=round(mean * INCH, 2),
             how=_how(how),
         )

@@ -41,6 +41,7 @@ from kenzet.web.state.logs import Logs
 from kenzet.web.state.machines import Machines
 from kenzet.web.state.routes import Routes
 from kenzet.web.state.searches import Searches
+from kenzet.web.swatches import swatches
 from kenzet.web.table import table
 from kenzet.web.top import top
 from kenzet.web.variants import variants
@@ -94,6 +95,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(log)
     app.register_api(sessions)
     app.register_api(inspections)
+    app.register_api(swatches)
     app.register_api(balance)
     app.register_api(proposals)
     app.register_api(relief)

@@ -15,6 +15,7 @@ from flask import Response
 from kenzet.core.advice.recipes import RecipeBook
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.kit.cupboard import KitFile
+from kenzet.core.logbook.swatch import KeptSwatch, SwatchBook
 from kenzet.core.marks.marking import method_of
 from kenzet.core.marks.repeat import repeat_of
 from kenzet.core.marks.sheet import MarkSheet, SheetOptions, mark_sheet
@@ -28,7 +29,7 @@ from kenzet.formats.placement import TRUE, Fit, room_on
 from kenzet.formats.relief_picture import longer_side, relief_picture
 from kenzet.formats.route_svg import way_svg
 from kenzet.formats.svg import svg
-from kenzet.store import logbook, printers, recipes
+from kenzet.store import logbook, printers, recipes, swatches
 from kenzet.store.quilts import LOCAL_OWNER
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.log import log_view, sat_with
@@ -39,7 +40,7 @@ from kenzet.web.state.routes import routes
 from kenzet.web.wire import base as m
 from kenzet.web.wire.job import JobQuery
 from kenzet.web.wire.route import WayQuery
-from kenzet.web.wire.sheets import CardsQuery, CheckQuery, ReliefPng, SheetQuery, StripQuery
+from kenzet.web.wire.sheets import BookQuery, CardsQuery, CheckQuery, ReliefPng, SheetQuery, StripQuery
 
 PDF, SVG, DXF, CSV, JSON = "application/pdf", "image/svg+xml", "image/vnd.dxf", "text/csv", "application/json"
 PNG, ICS = "image/png", "text/calendar"
@@ -200,6 +201,21 @@ def _recipes(_: m.Reading) -> File:
     return File((book.model_dump_json(indent=1) + "\n").encode(), "recipes.json")
 
 
+def _swatch_file(_: m.Reading) -> File:
+    with connection() as conn:
+        kept = [one.dated for one in swatches.listed(conn, LOCAL_OWNER)]
+    book = SwatchBook(swatches=tuple(KeptSwatch(swatch=one.swatch, found=one.found) for one in kept))
+    return File((book.model_dump_json() + "\n").encode(), "swatches.json")
+
+
+def _swatch_book(query: BookQuery) -> File:
+    from kenzet.formats.swatch_book import swatch_book
+
+    with connection() as conn:
+        kept = [one.dated for one in swatches.listed(conn, LOCAL_OWNER)]
+    return File(swatch_book(kept, query.paper, query.unit), "swatch-book.pdf")
+
+
 def _log_table(path: m.QuiltKey, _: m.Reading) -> File:
     from kenzet.formats.log_files import log_csv
 
@@ -263,6 +279,8 @@ EXPORTS = (
     Export("printer-check", "1 · print the check page", "mine", "printer-check.pdf", PDF, CheckQuery, _check_page),
     Export("kit-json", "Save all tools as a file", "mine", "things/kit.json", JSON, m.Reading, _kit),
     Export("kit-csv", "as a table", "mine", "things/kit.csv", CSV, m.Reading, _kit_table),
+    Export("swatches-pdf", "Print the swatch book (PDF)", "mine", "swatches/book.pdf", PDF, BookQuery, _swatch_book),
+    Export("swatches-json", "Save the swatch book (JSON)", "mine", "swatches/book.json", JSON, m.Reading, _swatch_file),
     Export("recipes-json", "Save all as a file", "mine", "recipes/book.json", JSON, m.Reading, _recipes),
 )  # fmt: skip
 

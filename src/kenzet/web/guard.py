@@ -17,7 +17,13 @@ MOST_BYTES = 1_000_000
 FILES = "application/octet-stream"
 LINES = "application/x-ndjson"
 TAKE_LINES = {"machine.hear"}
-TAKE_FILES = {"drawing.read_drawing", "photos.add_photo", "photos.fabric_swatch", "cupboard.bring_things"}
+TAKE_FILES = {
+    "drawing.read_drawing",
+    "photos.add_photo",
+    "photos.fabric_color_of",
+    "cupboard.bring_things",
+    "swatches.bring_swatches",
+}
 STATUS = {BadValue: 422, TooMany: 422, Unknown: 404, Stale: 409, Unavailable: 503}
 POLICY = (
     "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; "

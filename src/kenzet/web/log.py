@@ -26,6 +26,7 @@ from kenzet.core.logbook.learn import (
 from kenzet.core.logbook.sewn_with import SewnWith, sewn_with
 from kenzet.core.logbook.sittings import Sitting, sittings, thread_ends
 from kenzet.core.logbook.status import PlaceStatus, status
+from kenzet.core.logbook.swatch_lessons import learnt_batting
 from kenzet.core.memo import Table
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.route.quilt import QuiltRoute
@@ -38,7 +39,7 @@ from kenzet.say import log_words as say
 from kenzet.say import words as w
 from kenzet.say.learn_words import learnt_rows
 from kenzet.store import logbook as store
-from kenzet.store import marked, photos, quilts
+from kenzet.store import marked, photos, quilts, swatches
 from kenzet.store.logbook import Remark
 from kenzet.store.quilts import LOCAL_OWNER, Kept
 from kenzet.web.blueprint import Blueprint
@@ -203,10 +204,11 @@ def _learnt(
     facts: dict[tuple[int, str], SewnWith | None],
     remarks: list[Remark],
 ) -> list[Learnt]:
-    """From pictures that count and sittings that are not left out."""
+    """From pictures that count, sittings that are not left out, and swatches on the batting of the kit."""
     kit, events = laid.quilt.kit, told.events
     with connection() as conn:
         measured = store.inspections(conn, kept.id)
+        book = [one.dated for one in swatches.listed(conn, LOCAL_OWNER)]
     lines: list[LaidLine] = []
     for one in measured:
         then = laid_at(kept, one.revision)
@@ -222,6 +224,7 @@ def _learnt(
         *learnt_pace(timed(events, techniques, out), laid.quilt.stitching.pace),
         *learnt_stitch(events, kit),
         *learnt_bobbin(events, kit),
+        *learnt_batting(book, kit),
     ]
 
 

@@ -14,12 +14,13 @@ from typing import Any
 from kenzet.core.advice.recipes import RecipeBook
 from kenzet.core.errors import KenzetError
 from kenzet.core.kit.cupboard import KitFile
+from kenzet.core.logbook.swatch import KeptSwatch, SwatchBook
 from kenzet.formats import kit_csv, plan_file
-from kenzet.store import cupboard, logbook, marked, photos, printers, quilts, recipes, sewing
+from kenzet.store import cupboard, logbook, marked, photos, printers, quilts, recipes, sewing, swatches
 
 
 def open_files(conn: Any, owner: int) -> bytes:
-    """A zip: for each quilt its plan, what was sewn and what is marked; her photographs, things, recipes and printers."""
+    """A zip: for each quilt its plan, what was sewn and what is marked; her photographs, things, recipes, swatches and printers."""
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED, compresslevel=6) as kept:
         for name, data in _files(conn, owner):
@@ -81,15 +82,25 @@ def _files(conn: Any, owner: int) -> Iterable[tuple[str, bytes]]:
                     [[m.zone, m.done, m.put_on or "", m.taken_off or ""] for m in marks],
                 ),
             )
-    for photo in sorted(pictures):
-        if photos.is_there(conn, owner, photo):
-            yield f"photographs/{photo}.jpg", photos.load(conn, owner, photo).jpeg
+    yield from _hers(conn, owner, pictures)
+
+
+def _hers(conn: Any, owner: int, pictures: set[str]) -> Iterable[tuple[str, bytes]]:
+    """What is of no quilt; with the ``pictures`` that quilts hold."""
     things = cupboard.things(conn, owner)
     yield "cupboard.json", KitFile(things=tuple(things.values())).model_dump_json(indent=1).encode()
     yield "cupboard.csv", kit_csv.dump(things.values())
     book = recipes.listed(conn, owner)
     if book:
         yield "recipes.json", RecipeBook(recipes=tuple(book)).model_dump_json(indent=1).encode()
+    pieces = [one.dated for one in swatches.listed(conn, owner)]
+    if pieces:
+        kept = tuple(KeptSwatch(swatch=one.swatch, found=one.found) for one in pieces)
+        yield "swatches.json", SwatchBook(swatches=kept).model_dump_json(indent=1).encode()
+        pictures |= {photo for one in pieces for photo in one.found.photos}
+    for photo in sorted(pictures):
+        if photos.is_there(conn, owner, photo):
+            yield f"photographs/{photo}.jpg", photos.load(conn, owner, photo).jpeg
     known = printers.printers(conn, owner)
     if known:
         yield "printers.json", json.dumps([asdict(one) for one in known], indent=1, default=str).encode()

@@ -1,12 +1,12 @@
-"""Photographs: of her top, to lie under the plan, and of fabrics, for their swatches."""
+"""Photographs: of her top, to lie under the plan, and of fabrics, for their colors."""
 
 from __future__ import annotations
 
 from flask import Response
 
 from kenzet.core.errors import Unknown
+from kenzet.core.top.fabric_color import fabric_color
 from kenzet.core.top.ground import straightening
-from kenzet.core.top.swatch import swatch
 from kenzet.formats import photo
 from kenzet.formats.apart import apart
 from kenzet.store import photos as store
@@ -14,7 +14,7 @@ from kenzet.store.quilts import LOCAL_OWNER
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection, laid_quilt, upload
 from kenzet.web.wire import base as m
-from kenzet.web.wire.photos import GroundQuery, PhotoOfHers, PhotoView, SwatchView
+from kenzet.web.wire.photos import FabricColorView, GroundQuery, PhotoOfHers, PhotoView
 
 photos = Blueprint("photos", __name__, url_prefix="/api")
 
@@ -58,13 +58,13 @@ def ground(path: m.QuiltKey, query: GroundQuery) -> Response:
     return _picture(photo.straightened(found.jpeg, size, eight))
 
 
-@photos.post("/swatch", responses={200: SwatchView})
-def fabric_swatch() -> Response:
+@photos.post("/fabric-color", responses={200: FabricColorView})
+def fabric_color_of() -> Response:
     """The average colour of a fabric's picture and how busy its print is; nothing is kept."""
-    colour, how = swatch(
+    colour, how = fabric_color(
         apart(photo.pixels, upload(photo.MOST_BYTES, "A photograph"), what="This picture", seconds=15.0)
     )
-    return answer(SwatchView(colour=colour, print=how))
+    return answer(FabricColorView(colour=colour, print=how))
 
 
 def _picture(jpeg: bytes) -> Response:

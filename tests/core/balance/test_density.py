@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 
 from kenzet.core.balance.density import density_map, hand, spread, zone_densities
+from kenzet.core.kit.things.supplies import Batting
 from kenzet.core.numbers.measure import INCH
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.relief.cloth import sewn_lines
@@ -54,7 +55,9 @@ def test_each_figure_of_the_map_is_the_mean_about_its_cell():
 
 
 def test_words_hang_on_the_use():
-    words = [[hand(inches / INCH, use) for use in ("bed", "lap", "wall")] for inches in (0.01, 1.7, 3.2)]
+    words = [
+        [hand(inches / INCH, use, Batting()) for use in ("bed", "lap", "wall")] for inches in (0.01, 1.7, 3.2)
+    ]
     assert words == [["open", "open", "open"], ["firm", "soft", "soft"], ["stiff", "firm", "firm"]]
 
 

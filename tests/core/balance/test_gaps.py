@@ -23,6 +23,14 @@ def test_between_lines_a_gap_is_as_wide_as_their_spacing():
     assert found.filled
 
 
+def test_a_ring_that_is_too_short_to_sew_leaves_its_gap_open():
+    """The innermost of the rings an inch apart would be a sixteenth wide."""
+    laid = plain({"kind": "echo", "spacing": "1 in"}, columns=1, rows=1, block="12 1/16 in")
+    (plan,) = plan_quilt(laid).values()
+    assert plan.drawings[0].left_out == 1
+    assert widths(laid) == [(plan.key, pytest.approx(2.06, abs=0.01), True)]
+
+
 def test_cloth_in_no_zone_is_a_gap_as_wide_as_it_is():
     laid = wished(columns=2, rows=2, block="9 in")
     (found,) = gaps(laid, plan_quilt(laid))

@@ -67,6 +67,11 @@ def test_a_date_that_is_too_soon_asks_for_longer_sessions():
     assert by_then(sessions, 60, MONDAY - timedelta(1)) == -1
 
 
+def test_minutes_that_add_up_to_a_whole_session_by_a_hair_more_need_no_rest():
+    sessions = planned([140.25, 46.0, 1.3258756640057614, 23.0], days=(0,), length=30, rest=30)
+    assert [session.rests for session in sessions] == [0] * len(sessions)
+
+
 @settings(deadline=None)
 @given(
     minutes=st.lists(st.floats(0.5, 200), max_size=8),

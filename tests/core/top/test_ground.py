@@ -8,8 +8,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
+from kenzet.core.top.fabric_color import fabric_color
 from kenzet.core.top.ground import Ground, homography, straightening
-from kenzet.core.top.swatch import swatch
 from tests.tops import after, wished
 
 PHOTO = "abcdefghjkmn"
@@ -78,6 +78,6 @@ def test_a_print_is_busy_by_its_lightness_not_by_its_hue():
     rng = np.random.default_rng(7)
     speckled = np.where(rng.random((40, 40, 1)) < 0.5, (40, 60, 90), (210, 200, 180)).astype(float)
     hues = np.where(rng.random((40, 40, 1)) < 0.5, (150, 110, 110), (104, 128, 110)).astype(float)
-    assert swatch(speckled)[1] == "busy"
-    assert swatch(hues)[1] == "calm"
-    assert swatch(np.full((9, 9, 3), (200.0, 40.0, 30.0)))[0] == "#c8281e"
+    assert fabric_color(speckled)[1] == "busy"
+    assert fabric_color(hues)[1] == "calm"
+    assert fabric_color(np.full((9, 9, 3), (200.0, 40.0, 30.0)))[0] == "#c8281e"

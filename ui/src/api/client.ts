@@ -71,6 +71,12 @@ export const api = {
   keepRecipe: (body: Views['KeepRecipe']) => unwrap(client.POST('/api/recipes', { body })),
   deleteRecipe: (name: string) => unwrap(client.DELETE('/api/recipes', { params: { query: { name } } })),
   importRecipes: (body: Views['BringRecipes']) => unwrap(client.POST('/api/recipes/import', { body })),
+  swatches: (unit: Unit) => unwrap(client.GET('/api/swatches', { params: { query: { unit } } })),
+  addSwatch: (quilt: string, body: Views['NewSwatch']) => unwrap(client.POST('/api/quilts/{quilt}/swatches', { params: params(quilt), body })),
+  changeSwatch: (swatch: string, body: Views['ChangeSwatch']) => unwrap(client.POST('/api/swatches/{swatch}', { params: { path: { swatch } }, body })),
+  deleteSwatch: (swatch: string, unit: Unit) => unwrap(client.DELETE('/api/swatches/{swatch}', { params: { path: { swatch }, query: { unit } } })),
+  importSwatches: (file: Blob, unit: Unit) => unwrap(client.POST('/api/swatches/import', { params: { query: { unit } }, ...rawBody(file) })),
+  swatchUrl: (swatch: string) => `/api/swatches/${swatch}/picture.jpg`,
   gallery: (quilt: string, body: Views['ZoneRequest'], signal: AbortSignal) =>
     unwrap(client.POST('/api/quilts/{quilt}/gallery', { params: params(quilt), body, signal })),
   variants: (quilt: string, body: Views['ZoneRequest'], signal: AbortSignal) =>
@@ -82,7 +88,7 @@ export const api = {
   addPhoto: (file: File) => unwrap(client.POST('/api/photos', rawBody(file))),
   photo: (id: string) => unwrap(client.GET('/api/photos/{photo}', { params: { path: { photo: id } } })),
   photoUrl: (id: string) => `/api/photos/${id}.jpg`,
-  swatch: (file: File) => unwrap(client.POST('/api/swatch', rawBody(file))),
+  fabricColor: (file: File) => unwrap(client.POST('/api/fabric-color', rawBody(file))),
   copy: (quilt: string) => unwrap(client.POST('/api/quilts/{quilt}/copy', { params: params(quilt), body: {} as never })),
   setState: (quilt: string, state: Views['StateRequest']['state']) =>
     unwrap(client.PUT('/api/quilts/{quilt}/state', { params: params(quilt), body: { state } })),

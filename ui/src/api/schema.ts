@@ -89,6 +89,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fabric-color": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The average colour of a fabric's picture and how busy its print is; nothing is kept. */
+        post: operations["photos_fabric_color_of_fabric_color_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/files.zip": {
         parameters: {
             query?: never;
@@ -1172,6 +1189,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/swatches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a zone into the book as it is planned now. */
+        post: operations["swatches_add_swatch_quilts__quilt__swatches_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/table": {
         parameters: {
             query?: never;
@@ -1412,7 +1446,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/swatch": {
+    "/api/swatches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All of it. */
+        get: operations["swatches_show_book_swatches_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swatches/book.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Save the swatch book (JSON). */
+        get: operations["exports_swatches_json_swatches_book_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swatches/book.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Print the swatch book (PDF). */
+        get: operations["exports_swatches_pdf_swatches_book_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swatches/import": {
         parameters: {
             query?: never;
             header?: never;
@@ -1421,8 +1506,43 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The average colour of a fabric's picture and how busy its print is; nothing is kept. */
-        post: operations["photos_fabric_swatch_swatch_post"];
+        /** The swatches of a file beside one's own; what is in the book already is not doubled. Photographs stay where they are. */
+        post: operations["swatches_bring_swatches_swatches_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swatches/{swatch}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep what she found. */
+        post: operations["swatches_change_swatch_swatches__swatch__post"];
+        /** Take a swatch out of the book. */
+        delete: operations["swatches_take_out_swatches__swatch__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swatches/{swatch}/picture.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The quilted piece in relief, in its fabric and thread; it never changes. */
+        get: operations["swatches_picture_swatches__swatch__picture_jpg_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1805,8 +1925,16 @@ export interface components {
         /**
          * Batting
          * @description The layer in the middle; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft, ``shrinks`` per cent in the wash.
+         *
+         *     ``rise`` is how high it stands between two lines an inch apart, per cent of its thickness; ``firmness`` how firm quilting makes it,
+         *     per cent of what is usual. Swatches that she has sewn tell both.
          */
         Batting: {
+            /**
+             * Firmness
+             * @default 100
+             */
+            firmness: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1823,6 +1951,11 @@ export interface components {
              * @default
              */
             name: string;
+            /**
+             * Rise
+             * @default 80
+             */
+            rise: number;
             /**
              * Shrinks
              * @default null
@@ -2372,6 +2505,22 @@ export interface components {
             nudged: number | null;
             /** Side */
             side: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
+         * ChangeSwatch
+         * @description What she found of a swatch, as typed: only what is sent is changed.
+         */
+        ChangeSwatch: {
+            /** Found */
+            found: {
+                [key: string]: unknown;
+            };
             /**
              * Unit
              * @default in
@@ -3256,6 +3405,19 @@ export interface components {
             print: "calm" | "busy";
         };
         /**
+         * FabricColorView
+         * @description What a picture of a fabric tells.
+         */
+        FabricColorView: {
+            /** Colour */
+            colour: string;
+            /**
+             * Print
+             * @enum {string}
+             */
+            print: "calm" | "busy";
+        };
+        /**
          * FabricView
          * @description A fabric and how many things are made of it.
          */
@@ -4122,9 +4284,11 @@ export interface components {
         Kit: {
             /**
              * @default {
+             *       "firmness": 100,
              *       "kind": "batting",
              *       "limit": "8 in",
              *       "name": "Batting",
+             *       "rise": 80,
              *       "shrinks": null,
              *       "state": "at hand",
              *       "thickness": "1/8 in"
@@ -4323,9 +4487,11 @@ export interface components {
             kit: {
                 /**
                  * @default {
+                 *       "firmness": 100,
                  *       "kind": "batting",
                  *       "limit": "8 in",
                  *       "name": "Batting",
+                 *       "rise": 80,
                  *       "shrinks": null,
                  *       "state": "at hand",
                  *       "thickness": "1/8 in"
@@ -4608,7 +4774,7 @@ export interface components {
              * Sure
              * @enum {string}
              */
-            sure: "few lines yet" | "fairly sure" | "sure";
+            sure: "little to go by yet" | "fairly sure" | "sure";
             /** Thing */
             thing: {
                 [key: string]: unknown;
@@ -5455,6 +5621,30 @@ export interface components {
                  */
                 width: string | null;
             } | null;
+        };
+        /**
+         * NewSwatch
+         * @description A zone of the quilt as it is planned where it lies at ``place`` (where it lies most often), to be put into the book under a name.
+         */
+        NewSwatch: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+            /** Zone */
+            zone: string;
         };
         /**
          * Offer
@@ -6362,9 +6552,11 @@ export interface components {
             kit: {
                 /**
                  * @default {
+                 *       "firmness": 100,
                  *       "kind": "batting",
                  *       "limit": "8 in",
                  *       "name": "Batting",
+                 *       "rise": 80,
                  *       "shrinks": null,
                  *       "state": "at hand",
                  *       "thickness": "1/8 in"
@@ -9019,17 +9211,48 @@ export interface components {
             zone: string;
         };
         /**
-         * SwatchView
-         * @description What a picture of a fabric tells.
+         * SwatchRow
+         * @description A swatch: its name, of which quilt and zone, the day it was put into the book; ``rows`` are its figures, in the same order for every swatch, ``fields`` what is
+         *     asked of her. ``fill`` can be laid into a zone. ``search`` is what it is found by.
          */
-        SwatchView: {
-            /** Colour */
-            colour: string;
+        SwatchRow: {
+            /** Day */
+            day: string;
+            /** Fields */
+            fields: components["schemas"]["FieldView"][];
+            /** Fill */
+            fill: {
+                [key: string]: unknown;
+            };
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Notes */
+            notes: string;
+            /** Of */
+            of: string;
+            /** Photos */
+            photos: string[];
+            /** Rows */
+            rows: components["schemas"]["Row"][];
+            /** Search */
+            search: string;
+        };
+        /**
+         * SwatchesView
+         * @description The book, the newest swatch first; ``added`` is the one that was just put into it.
+         */
+        SwatchesView: {
             /**
-             * Print
-             * @enum {string}
+             * Added
+             * @default
              */
-            print: "calm" | "busy";
+            added: string;
+            /** Swatches */
+            swatches: components["schemas"]["SwatchRow"][];
         };
         /**
          * TableRequest
@@ -9461,9 +9684,11 @@ export interface components {
             kit: {
                 /**
                  * @default {
+                 *       "firmness": 100,
                  *       "kind": "batting",
                  *       "limit": "8 in",
                  *       "name": "Batting",
+                 *       "rise": 80,
                  *       "shrinks": null,
                  *       "state": "at hand",
                  *       "thickness": "1/8 in"
@@ -10610,6 +10835,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DraftView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photos_fabric_color_of_fabric_color_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FabricColorView"];
                 };
             };
             /** @description Refused: what is wrong, and in which field */
@@ -12907,6 +13161,41 @@ export interface operations {
             };
         };
     };
+    swatches_add_swatch_quilts__quilt__swatches_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSwatch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwatchesView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     table_at_the_table_table_post: {
         parameters: {
             query?: never;
@@ -13488,9 +13777,11 @@ export interface operations {
             };
         };
     };
-    photos_fabric_swatch_swatch_post: {
+    swatches_show_book_swatches_get: {
         parameters: {
-            query?: never;
+            query?: {
+                unit?: "in" | "mm";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -13503,7 +13794,200 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SwatchView"];
+                    "application/json": components["schemas"]["SwatchesView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    exports_swatches_json_swatches_book_json_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    exports_swatches_pdf_swatches_book_pdf_get: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+                paper?: "letter" | "a4" | "tabloid" | "a3" | "roll";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    swatches_bring_swatches_swatches_import_post: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwatchesView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    swatches_change_swatch_swatches__swatch__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                swatch: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeSwatch"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwatchesView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    swatches_take_out_swatches__swatch__delete: {
+        parameters: {
+            query?: {
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                swatch: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwatchesView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    swatches_picture_swatches__swatch__picture_jpg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                swatch: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
                 };
             };
             /** @description Refused: what is wrong, and in which field */

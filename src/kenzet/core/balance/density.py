@@ -2,7 +2,7 @@
 
 In words for the use: what lies flat and stiff in a garment is wanted there, and is too much on a bed. Lines as far apart as the foot
 is wide (1/4 in: 4 in on a square inch) lie flat and stiff; two or three times that is soft; several inches are the softest.
-The limits between the words are ours.
+The limits between the words are ours; a batting that feels firmer than most reaches each of them with fewer lines.
 """
 
 from __future__ import annotations
@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 
 from kenzet.core.balance.raster import pixels
 from kenzet.core.geom.region import Floats
+from kenzet.core.kit.things.supplies import Batting
 from kenzet.core.numbers.measure import INCH
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.plan.zone_plan import ZonePlan
@@ -42,23 +43,24 @@ _MOST_CELLS = 250_000
 _EDGE = 1.5  # times the scale: what lies farther away counts for nothing
 
 
-def limits(use: Use) -> tuple[float, float, float]:
-    """From which mm by mm² on it is soft, firm and stiff for that use."""
+def limits(use: Use, batting: Batting) -> tuple[float, float, float]:
+    """From which mm by mm² on it is soft, firm and stiff for that use, on that batting."""
     soft, firm, stiff = _FROM[use]
-    return soft / INCH, firm / INCH, stiff / INCH
+    usual = INCH * batting.firmness / 100
+    return soft / usual, firm / usual, stiff / usual
 
 
-def hand(density: float, use: Use) -> Hand:
-    """How mm by mm² feels for that use.
+def hand(density: float, use: Use, batting: Batting) -> Hand:
+    """How mm by mm² feels for that use, on that batting.
 
-    >>> [hand(inches / INCH, "bed") for inches in (0, 0.5, 1, 2, 4)]
+    >>> [hand(inches / INCH, "bed", Batting()) for inches in (0, 0.5, 1, 2, 4)]
     ['open', 'loose', 'soft', 'firm', 'stiff']
-    >>> hand(4 / INCH, "wall")
-    'firm'
+    >>> hand(4 / INCH, "wall", Batting()), hand(4 / INCH, "wall", Batting(firmness=150))
+    ('firm', 'stiff')
     """
     if density < OPEN:
         return "open"
-    return HANDS[1 + sum(density >= limit for limit in limits(use))]
+    return HANDS[1 + sum(density >= limit for limit in limits(use, batting))]
 
 
 def cloth_zones(laid: QuiltLayout) -> tuple[str, ...]:
@@ -85,7 +87,7 @@ def zone_densities(laid: QuiltLayout, plans: Mapping[str, ZonePlan]) -> list[Zon
         area = sum(float(shape.region.area.area) * len(shape.places) for shape in shapes)
         sewn = plans[key].stitched_in_quilt if key in plans else 0.0
         density = sewn / max(area, DIVISOR)
-        found.append(ZoneDensity(key, density, area, hand(density, laid.quilt.use)))
+        found.append(ZoneDensity(key, density, area, hand(density, laid.quilt.use, laid.quilt.kit.batting)))
     return sorted(found, key=lambda one: -one.density)
 
 

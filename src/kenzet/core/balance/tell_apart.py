@@ -50,7 +50,11 @@ def tell_apart(
             continue
         dense = densities[zone] * float(plans[zone].drawings[0].fill.spacing.mm / spacing)
         tighter = dense > densities[zone]
-        if tighter and laid.quilt.use in WANTS_SOFT and hand(dense, laid.quilt.use) == "stiff":
+        if (
+            tighter
+            and laid.quilt.use in WANTS_SOFT
+            and hand(dense, laid.quilt.use, laid.quilt.kit.batting) == "stiff"
+        ):
             continue
         found.append(Respacing(zone, spacing, _alike({**densities, zone: dense}, beside, reads)))
     best = min(found, key=lambda one: (one.alike, -one.spacing), default=None)

@@ -28,7 +28,21 @@ from kenzet.core.tolerances import EQUAL
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import Pace
 
-Key = Literal["offset", "spread", "straight", "curved", "walking", "freehand", "lay", "stitch", "bobbin"]
+Key = Literal[
+    "offset",
+    "spread",
+    "straight",
+    "curved",
+    "walking",
+    "freehand",
+    "lay",
+    "stitch",
+    "bobbin",
+    "thickness",
+    "rise",
+    "firmness",
+    "shrinks",
+]
 NINETEEN_OF_TWENTY = 1.96
 FEWEST = 6
 """Lines or bobbins: from fewer nothing is learnt."""
@@ -43,8 +57,8 @@ _LONGEST_S = 240.0  # for one line: more was something else
 
 @dataclass(frozen=True, slots=True)
 class Learnt:
-    """``value`` is what it comes to, within ``low`` and ``high``; ``used`` is the value in use. From ``many`` lines (bobbins) between the times ``first`` and ``last``. An
-    offset is of the ``side`` of the needle on which the ruler lay. Paces are mm a minute.
+    """``value`` is what it comes to, within ``low`` and ``high``; ``used`` is the value in use, NaN where there is none. From ``many`` lines (bobbins, swatches) between the times ``first`` and ``last``. An
+    offset is of the ``side`` of the needle on which the ruler lay. Paces are mm a minute; what is told of a batting, but its thickness, is per cent.
     """
 
     key: Key

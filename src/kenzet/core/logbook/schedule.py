@@ -14,6 +14,7 @@ from datetime import date, timedelta
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things.supplies import Marker
 from kenzet.core.logbook.forecast import LeftThere
+from kenzet.core.tolerances import EQUAL
 from kenzet.core.top.quilt_layout import QuiltLayout
 
 REST_MIN = 5.0
@@ -124,7 +125,7 @@ def _session(
     places = dict.fromkeys(piece.place for piece in pieces)
     marks = {zone: hours for place in places for zone, hours in fading.get(place, ())}
     return Session(
-        day, tuple(pieces), max(math.ceil(minutes / rest_every) - 1, 0),
+        day, tuple(pieces), max(math.ceil(minutes / rest_every - EQUAL) - 1, 0),
         math.ceil(minutes * thread_per_minute / float(kit.bobbin.holds.mm)), any(place in freehand for place in places), tuple(marks.items()),
     )  # fmt: skip
 

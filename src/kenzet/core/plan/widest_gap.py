@@ -73,10 +73,10 @@ def _without_cells(drawing: Drawing) -> WidestGap | None:
         return WidestGap(float(drawing.fill.spacing.mm))  # as wide as she sews it
     if not drawing.fill.sewn or not families:
         return _by_search(region, [])
-    if any(isinstance(family, Paths) for family in families):
+    rings = [family for family in families if isinstance(family, Rings)]
+    if any(isinstance(family, Paths) for family in families) or (rings and drawing.left_out):
         sewn = [trace.polyline for trace in drawing.traces]
         return _by_search(region, [*stretches.ends.reshape(-1, 2, 2), *sewn])
-    rings = [family for family in families if isinstance(family, Rings)]
     if rings:
         return WidestGap(2 * widest_circle(list(_between_rings(region, rings[0]))))
     straight = [family for family in families if isinstance(family, Straight)]

@@ -131,7 +131,7 @@ def _candidate(laid: QuiltLayout, key: str, fill: Fill) -> Candidate | None:
 
 
 def _too_stiff(laid: QuiltLayout, density: float) -> bool:
-    return laid.quilt.use in WANTS_SOFT and hand(density, laid.quilt.use) == "stiff"
+    return laid.quilt.use in WANTS_SOFT and hand(density, laid.quilt.use, laid.quilt.kit.batting) == "stiff"
 
 
 def _skill(drawing: Drawing) -> Skill:

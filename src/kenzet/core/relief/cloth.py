@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.region import Floats
+from kenzet.core.kit.things.supplies import Batting
 from kenzet.core.numbers.measure import INCH
 from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.relief.heights import Heights, Mask, heights
@@ -87,7 +88,12 @@ def along(line: Floats, step: float) -> Floats:
 def cloth_heights(laid: QuiltLayout, raster: Raster) -> tuple[Heights, Mask]:
     """mm at every pixel, and where it is stitched."""
     held = stitched(laid, raster)
-    return heights(held, raster.wide, float(laid.quilt.kit.batting.thickness.mm)), held
+    return batting_heights(held, raster.wide, laid.quilt.kit.batting), held
+
+
+def batting_heights(held: Mask, pixel: float, batting: Batting) -> Heights:
+    """mm at every pixel of cloth that lies on ``batting``."""
+    return heights(held, pixel, float(batting.thickness.mm), batting.rise / 100)
 
 
 def lit(

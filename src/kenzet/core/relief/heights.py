@@ -2,7 +2,7 @@
 
 The model: lap h = -p wherever the cloth is free, h = 0 on stitches and at the quilt's edge, 0 <= h <= loft. Between two long lines
 w apart that is h = p (w/2 - x)(w/2 + x) / 2 with p w² / 8 in the middle, until the loft stops it; p is such that a channel
-``CHANNEL`` wide rises to ``SHARE`` of the loft. What it leaves out: the weave pulls in more along one thread than across, dense
+``CHANNEL`` wide rises to a share of the loft that is the batting's own (``SHARE`` where nothing is known). What it leaves out: the weave pulls in more along one thread than across, dense
 stitching stiffens its surroundings, and washing crinkles. Heights are for looking and for comparing zones, not for measuring.
 
 Solved on a raster by successive over-relaxation, red cells and black ones in turn, from coarse rasters to fine ones; what
@@ -20,7 +20,7 @@ Heights = NDArray[np.float32]
 Mask = NDArray[np.bool_]
 
 CHANNEL = INCH
-"""mm between two lines that lets the cloth rise to ``SHARE`` of the loft."""
+"""mm between two lines that lets the cloth rise to ``SHARE`` of the loft, of most battings."""
 SHARE = 0.8
 _COARSEST = 12  # pixels of the shorter side, at least
 _SWEEPS = 30
@@ -28,9 +28,9 @@ _ROUGH = 16  # sweeps on a coarse raster: what it leaves, the next one mends
 _WIDEST = 1.12  # channels: wider ones lie at the loft in their middle
 
 
-def heights(held: Mask, pixel: float, loft: float) -> Heights:
+def heights(held: Mask, pixel: float, loft: float, share: float = SHARE) -> Heights:
     """mm above the stitches at every pixel of ``held`` (rows, columns), which is true where a stitch holds the cloth; a pixel is
-    ``pixel`` mm wide and high. What lies beyond the raster is held.
+    ``pixel`` mm wide and high, and the cloth rises to ``share`` of ``loft`` in a channel ``CHANNEL`` wide. What lies beyond the raster is held.
     """
     levels = [(held, pixel)]
     while min(levels[-1][0].shape) > 2 * _COARSEST:
@@ -39,7 +39,7 @@ def heights(held: Mask, pixel: float, loft: float) -> Heights:
     for mask, wide in reversed(levels):
         if found.shape != mask.shape:
             found = found.repeat(2, axis=0).repeat(2, axis=1)[: mask.shape[0], : mask.shape[1]]
-        _relax(found, mask, wide, loft, _SWEEPS if mask is held else _ROUGH)
+        _relax(found, mask, wide, loft, share, _SWEEPS if mask is held else _ROUGH)
     return found
 
 
@@ -51,9 +51,9 @@ def _halved(held: Mask) -> Mask:
     return np.asarray(padded.reshape(rows // 2, 2, columns // 2, 2).any(axis=(1, 3)), dtype=bool)
 
 
-def _relax(found: Heights, held: Mask, wide: float, loft: float, sweeps: int) -> None:
+def _relax(found: Heights, held: Mask, wide: float, loft: float, share: float, sweeps: int) -> None:
     """In place."""
-    pressure = 8 * SHARE * loft / CHANNEL**2
+    pressure = 8 * share * loft / CHANNEL**2
     rise = np.float32(pressure * wide * wide / 4)
     across = max(_WIDEST * CHANNEL / wide, 3.0)
     over = np.float32(2 / (1 + np.sin(np.pi / across)))

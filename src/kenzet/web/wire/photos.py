@@ -1,4 +1,4 @@
-"""Photographs and fabric swatches."""
+"""Photographs and the colors of fabrics."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ class PhotoView(m.Wire):
     height: int
 
 
-class SwatchView(m.Wire):
+class FabricColorView(m.Wire):
     """What a picture of a fabric tells."""
 
     colour: str

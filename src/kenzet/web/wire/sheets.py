@@ -38,6 +38,12 @@ class CardsQuery(m.Reading):
     printer: str = Field("", max_length=60)
 
 
+class BookQuery(m.Reading):
+    """On which paper the swatch book is printed."""
+
+    paper: Paper = "letter"
+
+
 class CheckQuery(m.Reading):
     """The page by which a printer is checked."""
 

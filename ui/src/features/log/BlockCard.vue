@@ -4,10 +4,12 @@ import { computed, ref } from 'vue'
 import FigureRows from '../../parts/FigureRows.vue'
 import WordsText from '../../parts/WordsText.vue'
 import { useLog } from '../../state/log'
+import { useSwatches } from '../../state/swatches'
 import RemarkCard from './RemarkCard.vue'
 import ThereList from './ThereList.vue'
 
 const log = useLog()
+const book = useSwatches()
 const beside = ref('')
 const others = computed(() => (log.view?.blocks ?? []).filter((one) => one.place !== log.place))
 const other = computed(() => others.value.find((one) => one.place === beside.value))
@@ -49,6 +51,7 @@ async function photo(event: Event) {
       <FigureRows :rows="log.block.rows" />
       <ul v-if="log.block.mishaps.length" class="mishaps"><li v-for="(one, k) in log.block.mishaps" :key="k">{{ one.words }}</li></ul>
       <ThereList :there="log.block.there" />
+      <v-btn class="chip swatch" data-testid="to-swatches" @click="book.show(log.block.there[0]?.zone)">Add its fill to the swatch book …</v-btn>
       <label v-if="others.length" class="beside">Beside <select v-model="beside" data-testid="beside"><option value="">no other block</option><option v-for="one in others" :key="one.place" :value="one.place">{{ one.name }}</option></select></label>
       <table v-if="other"><thead><tr><th /><th>{{ log.row.name }}</th><th>{{ other.name }}</th></tr></thead><tbody><tr v-for="one in compared" :key="one.name"><td>{{ one.name }}</td><td><WordsText :words="one.mine" /></td><td><WordsText :words="one.its" /></td></tr></tbody></table>
     </template>
@@ -63,6 +66,7 @@ async function photo(event: Event) {
 .inspect:focus-within { outline: 2px solid var(--madder); outline-offset: 2px; }
 .pictures, .mishaps { list-style: none; margin: 0; padding: 0; font-size: 14px; }
 .mishaps li { color: var(--madder); }
+.swatch { justify-self: start; }
 .beside { font-size: 14px; }
 select { max-width: 230px; border: 1px solid var(--rule); border-radius: 8px; padding: 4px 6px; background: var(--field); color: inherit; font: inherit; }
 table { border-collapse: collapse; font-size: 13px; width: 100%; }

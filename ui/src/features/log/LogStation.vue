@@ -10,6 +10,7 @@ import StationPage from '../../parts/StationPage.vue'
 import { useExports } from '../../state/exports'
 import { useLog } from '../../state/log'
 import { useQuilt } from '../../state/quilt'
+import { useSwatches } from '../../state/swatches'
 import BlockCard from './BlockCard.vue'
 import FitsCard from './FitsCard.vue'
 import InspectBoard from './InspectBoard.vue'
@@ -18,12 +19,15 @@ import LearntList from './LearntList.vue'
 import RemarkCard from './RemarkCard.vue'
 import ScheduleCard from './ScheduleCard.vue'
 import StatusOverlay from './StatusOverlay.vue'
+import SwatchBook from './SwatchBook.vue'
+import SwatchCard from './SwatchCard.vue'
 import ThereList from './ThereList.vue'
 
 const SHOWN = 4
 const quilt = useQuilt()
 const log = useLog()
 const exports = useExports()
+const book = useSwatches()
 const canvas = ref<InstanceType<typeof QuiltCanvas>>()
 const side = ref('')
 const sought = ref('')
@@ -39,8 +43,13 @@ useCanvasKeys(canvas)
 onMounted(() => {
   log.open = true
   void log.look()
+  void book.load()
 })
-onBeforeUnmount(() => log.close())
+onBeforeUnmount(() => {
+  log.close()
+  void book.close()
+})
+watch(() => book.open, (now) => { if (!now) void log.look() }) // what the swatches teach
 const top = ref<HTMLElement>()
 watch([() => log.place, () => log.inspection?.id], async () => {
   side.value = ''
@@ -58,7 +67,8 @@ const tick = (key: string, many: number, done: boolean) => log.say(key, 'done', 
 
 <template>
   <StationPage v-if="quilt.view">
-    <InspectBoard v-if="log.inspection" :quilt="quilt.id" :view="log.inspection" :chosen="side" @choose="(key) => (side = side === key ? '' : key)" />
+    <SwatchBook v-if="book.open" />
+    <InspectBoard v-else-if="log.inspection" :quilt="quilt.id" :view="log.inspection" :chosen="side" @choose="(key) => (side = side === key ? '' : key)" />
     <CornerBoard v-else-if="log.taken" :photo="log.taken" :corners="log.corners" prompt="Drag each corner onto that corner of the block" @move="log.move" />
     <QuiltCanvas v-else ref="canvas" :quilt="quilt.view" :unit="quilt.unit" :held="log.held" open pointing @point="(spot) => log.choose(spot.place)" @none="log.place = ''">
       <template #whole="{ view: seen }"><StatusOverlay v-if="view" :places="view.places" :view="seen" :chosen="log.place" :spots="spots" /></template>
@@ -66,7 +76,8 @@ const tick = (key: string, many: number, done: boolean) => log.say(key, 'done', 
     </QuiltCanvas>
     <template #slip>
       <p v-if="log.trouble" class="card madder" role="alert">{{ log.trouble }} <v-btn class="plain" @click="log.look()">Try again</v-btn></p>
-      <InspectCard v-if="log.inspection" :chosen="side" @choose="(key) => (side = key)" />
+      <SwatchCard v-if="book.open" />
+      <InspectCard v-else-if="log.inspection" :chosen="side" @choose="(key) => (side = key)" />
       <template v-else-if="view">
         <h2 ref="top">Log</h2>
         <dl class="sums">
@@ -106,6 +117,10 @@ const tick = (key: string, many: number, done: boolean) => log.say(key, 'done', 
               </li></ul>
             </FoldCard>
             <FoldCard name="log-learnt" title="What it teaches" :says="[learns]"><LearntList :rows="view.learnt" /></FoldCard>
+            <FoldCard name="log-swatches" title="Swatch book" :says="[book.list?.length ? `${book.list.length} swatches` : 'none yet']">
+              <p>Test pieces from all your quilts, beside each other: how they look, feel and wash.</p>
+              <v-btn class="chip" data-testid="open-swatches" @click="book.show()">Open the swatch book</v-btn>
+            </FoldCard>
             <FoldCard v-if="view.next" name="log-schedule" title="Schedule" :says="['sessions to a date']"><ScheduleCard /></FoldCard>
             <FoldCard name="log-zones" title="Zones" :says="view.zones.map((one) => one.name).join(', ') ? [view.zones.map((one) => one.name).join(', ')] : []"><ThereList :there="view.zones" /></FoldCard>
             <FoldCard name="log-tools" title="Tools and thread" :says="[view.tools[0]?.name ?? 'none yet']">

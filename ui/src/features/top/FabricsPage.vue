@@ -27,7 +27,7 @@ async function fromPhoto(event: Event) {
   input.value = ''
   if (!file) return
   try {
-    const { colour, print } = await api.swatch(file)
+    const { colour, print } = await api.fabricColor(file)
     set({ colour, print })
   } catch (error) {
     if (!(error instanceof Problem)) throw error
@@ -41,10 +41,10 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   <section v-if="top.view" class="stack">
     <div class="palette" role="group" aria-label="Fabrics of this quilt">
       <button v-for="one in top.view.fabrics" :key="one.key" class="cloth" :aria-pressed="one.key === top.fabric" :data-testid="`fabric-${one.key}`" @click="top.fabric = top.fabric === one.key ? '' : one.key">
-        <span class="swatch" :style="{ background: one.colour }" />
+        <span class="hue" :style="{ background: one.colour }" />
         <span><b>{{ one.name }}</b><small>{{ one.tone }}, {{ one.print }}</small></span>
       </button>
-      <button class="cloth" data-testid="new-fabric" @click="add()"><span class="swatch plus">+</span><span>A new fabric</span></button>
+      <button class="cloth" data-testid="new-fabric" @click="add()"><span class="hue plus">+</span><span>A new fabric</span></button>
     </div>
     <p v-if="top.errorAt('fabric')" class="card madder" role="alert">{{ top.errorAt('fabric') }}</p>
     <template v-if="fabric">
@@ -77,7 +77,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
 .cloth[aria-pressed='true'] { border-color: var(--indigo); box-shadow: 0 0 0 1px var(--indigo); background: var(--indigo-wash); }
 .cloth b, .cloth small { display: block; }
 .cloth small { color: var(--soft); font-size: 13px; }
-.swatch { width: 36px; height: 36px; flex: none; border-radius: 6px; border: 1px solid #8a8577; }
+.hue { width: 36px; height: 36px; flex: none; border-radius: 6px; border: 1px solid #8a8577; }
 .plus { display: grid; place-items: center; font-size: 20px; border-style: dashed; color: var(--indigo); }
 select { max-width: 120px; }
 </style>

@@ -78,7 +78,11 @@ class Bobbin(Thing):
 
 
 class Batting(Thing):
-    """The layer in the middle; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft, ``shrinks`` per cent in the wash."""
+    """The layer in the middle; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft, ``shrinks`` per cent in the wash.
+
+    ``rise`` is how high it stands between two lines an inch apart, per cent of its thickness; ``firmness`` how firm quilting makes it,
+    per cent of what is usual. Swatches that she has sewn tell both.
+    """
 
     label: ClassVar[str] = "Batting"
     says: ClassVar[tuple[str, ...]] = ("limit",)
@@ -97,4 +101,21 @@ class Batting(Thing):
         Form("count", "Shrinks in the wash, %", "It stands on its label.", empty="not known"),
         ge=0,
         le=20,
+    )
+    rise: int = asked(
+        80,
+        Form(
+            "count",
+            "Rises between lines 1 in apart, %",
+            "Of its thickness. Your swatches tell it.",
+            minor=True,
+        ),
+        ge=10,
+        le=100,
+    )
+    firmness: int = asked(
+        100,
+        Form("count", "How firm it feels quilted, %", "100 is usual. Your swatches tell it.", minor=True),
+        ge=30,
+        le=300,
     )

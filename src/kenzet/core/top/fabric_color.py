@@ -13,16 +13,18 @@ import numpy as np
 
 from kenzet.core.geom.region import Floats
 
+PLAIN = "#e8e1d3"
+"""Of a fabric whose color is not known."""
 BUSY = 8.0
 """Standard deviation of L* (0 to 100) from which a print is called busy."""
 
 
-def swatch(pixels: Floats) -> tuple[str, Literal["calm", "busy"]]:
+def fabric_color(pixels: Floats) -> tuple[str, Literal["calm", "busy"]]:
     """Colour as #rrggbb and print of a picture (rows, columns, 3), 0 to 255.
 
-    >>> swatch(np.full((4, 4, 3), 128.0))
+    >>> fabric_color(np.full((4, 4, 3), 128.0))
     ('#808080', 'calm')
-    >>> swatch(np.indices((4, 4)).sum(0)[..., None] % 2 * np.full(3, 255.0))
+    >>> fabric_color(np.indices((4, 4)).sum(0)[..., None] % 2 * np.full(3, 255.0))
     ('#bcbcbc', 'busy')
     """
     share = pixels.reshape(-1, 3) / 255

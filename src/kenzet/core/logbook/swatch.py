@@ -1,0 +1,244 @@
+"""Swatches: pieces that she has quilted to see how a fill comes out on a batting, and what she found.
+
+Glossary: a *swatch* is the zone of a quilt as it was planned when the swatch was put into the book: it stays so whatever becomes of the
+quilt. What was *found* is hers to say, and to change. Its *bulge* is how high a sheet would stand in it under even pressure, divided
+by that pressure: mm². It depends on the drawing alone, so that the height of the cloth is the smaller of the loft and pressure × bulge.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated, Any, Literal
+
+import numpy as np
+import shapely
+from pydantic import Field, model_validator
+
+from kenzet.core.errors import BadValue
+from kenzet.core.fills import AnyFill
+from kenzet.core.geom.region import Floats
+from kenzet.core.kit.kit import ThingKey
+from kenzet.core.kit.things.supplies import Batting, Thread
+from kenzet.core.numbers.measure import INCH, Length
+from kenzet.core.params import Choice, Form, Frozen, asked, in_range
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.planner import plan_zone
+from kenzet.core.relief.cloth import along
+from kenzet.core.relief.heights import CHANNEL, Heights, Mask, heights
+from kenzet.core.tolerances import DIVISOR
+from kenzet.core.top.blocks import Name
+from kenzet.core.top.document import Quilt, Use, zone_of
+from kenzet.core.top.fabric_color import PLAIN
+from kenzet.core.top.quilt_layout import QuiltLayout
+
+MOST_SWATCHES = 300
+MOST_PHOTOS = 6
+_MOST_LINES = 20_000
+_FINEST = INCH / 20
+_LONGER = 800  # pixels of the longer side, at most
+_ACROSS = 24  # pixels of the widest gap, where there is room
+_MOST_GROWN = 1.05  # cloth may be pulled a little longer than it was, not more
+Way = Annotated[tuple[float, ...], Field(min_length=4, max_length=40_000)]
+"""A polyline as x, y, x, y, … in mm."""
+PhotoId = Annotated[str, Field(pattern=r"^[a-z0-9]{12}$")]
+Felt = Literal["", "loose", "soft", "firm", "stiff"]
+FELT: tuple[Felt, ...] = ("loose", "soft", "firm", "stiff")
+
+
+class Swatch(Frozen):
+    """As it was sewn: the ``fill`` of a zone of the quilt called ``quilt``, for which ``use``, on which ``batting``, with which thread and
+    stitch. ``rings`` are its outline, ``lines`` what is sewn, both mm, y up; ``density`` is mm by mm², ``gap`` the widest gap, mm, and
+    ``bulge`` mm². ``fabric`` is the color of its cloth.
+    """
+
+    quilt: Name
+    zone: Name
+    use: Use
+    fill: AnyFill
+    batting: Batting
+    batting_key: ThingKey | None = None
+    thread: Thread
+    stitch: Length
+    fabric: str = Field(pattern=r"^#[0-9a-fA-F]{6}$")
+    rings: Annotated[tuple[Way, ...], Field(min_length=1, max_length=400)]
+    lines: Annotated[tuple[Way, ...], Field(max_length=_MOST_LINES)]
+    density: float = Field(ge=0, le=10)
+    gap: float = Field(ge=0, le=10_000)
+    bulge: float = Field(ge=0, le=1e8)
+
+
+class SwatchFound(Frozen):
+    """What she found of a swatch: a name, how it feels, how ``high`` the cloth stands in the middle of its widest gap, whether it was
+    washed and what a side measured before and after, whether she would sew it again, notes and photographs.
+    """
+
+    name: Name
+    felt: Felt = asked("", Form("choice", "It feels", choices=tuple(Choice(one, one) for one in FELT)))
+    high: Length | None = asked(
+        None, Form("length", "Height in its widest gap", "From the stitches up to the top of the cloth.", empty="not measured")
+    )  # fmt: skip
+    washed: Literal["no", "yes"] = asked(
+        "no", Form("choice", "Washed", choices=(Choice("no", "not yet"), Choice("yes", "yes")))
+    )
+    before: Length | None = asked(
+        None, Form("length", "A side before the wash", empty="not measured", only_with=("washed", ("yes",)))
+    )
+    after: Length | None = asked(
+        None, Form("length", "The same side after it", empty="not measured", only_with=("washed", ("yes",)))
+    )
+    again: Literal["", "yes", "no"] = asked(
+        "", Form("choice", "Sew it again", choices=(Choice("yes", "yes"), Choice("no", "no")))
+    )
+    notes: str = Field("", max_length=2000)
+    photos: Annotated[tuple[PhotoId, ...], Field(max_length=MOST_PHOTOS)] = ()
+
+    @model_validator(mode="after")
+    def _measured(self) -> SwatchFound:
+        if self.high is not None:
+            _at("high", self.high, "0 in", "3 in", "The height")
+        for field, side in (("before", self.before), ("after", self.after)):
+            if side is not None:
+                _at(field, side, "1 in", "150 in", "A side")
+        if (
+            self.before is not None
+            and self.after is not None
+            and self.after.mm > self.before.mm * _MOST_GROWN
+        ):
+            raise BadValue(
+                f"Cloth shrinks in the wash: after it the side cannot be longer than the {self.before.text} of before.", "after"
+            )  # fmt: skip
+        return self
+
+    @property
+    def shrunk(self) -> float | None:
+        """Per cent that a side lost in the wash; None where that is not known."""
+        if self.washed == "no" or self.before is None or self.after is None:
+            return None
+        return max(100 * (1 - float(self.after.mm / self.before.mm)), 0.0)
+
+
+class KeptSwatch(Frozen):
+    """A swatch with what was found."""
+
+    swatch: Swatch
+    found: SwatchFound
+
+
+class SwatchBook(Frozen):
+    """Swatches as they are carried from one Kenzet to another."""
+
+    format: Literal["kenzet.swatches"] = "kenzet.swatches"
+    version: Literal[1] = 1
+    swatches: Annotated[tuple[KeptSwatch, ...], Field(max_length=MOST_SWATCHES)]
+
+
+def _at(field: str, length: Length, least: str, most: str, what: str) -> None:
+    try:
+        in_range(length, least, most, what)
+    except BadValue as error:
+        raise BadValue(error.message, field) from error
+
+
+def swatch_of(laid: QuiltLayout, zone: str, place: str = "") -> Swatch:
+    """A zone of a quilt where it lies at ``place``, or where it lies most often. Raises Unknown, and BadValue where nothing is sewn in it."""
+    quilt = laid.quilt
+    named = zone_of(quilt, zone)
+    plan = plan_zone(laid, zone)
+    if plan is None or not plan.has_drawing_at(place):
+        raise BadValue(f"{named.name} has no fill there yet.", "zone")
+    drawing = plan.drawing_at(place)
+    at = place or drawing.places[0]
+    sewn = [one for one in plan.drawings if at in one.places and one.fill.sewn]
+    if not sewn:
+        raise BadValue(f"The lines of {named.name} are only drawn, not sewn.", "zone")
+    lines = [line for one in sewn for line in (*one.polylines, *(hint.polyline for hint in one.hints))]
+    rings = _rings(drawing.region.area)
+    kit, gap = plan.kit, plan.widest_gap(drawing).width
+    return Swatch(
+        quilt=quilt.name, zone=named.name, use=quilt.use, fill=sewn[0].fill, batting=kit.batting, batting_key=kit.batting_key,
+        thread=kit.thread, stitch=kit.stitch, fabric=_fabric(quilt, drawing), rings=tuple(_flat(ring) for ring in rings),
+        lines=tuple(_flat(line) for line in lines), density=sum(one.density for one in sewn), gap=gap,
+        bulge=_bulge(rings, lines, gap),
+    )  # fmt: skip
+
+
+def _rings(area: Any) -> list[Floats]:
+    return [np.asarray(ring.coords)[:, :2] for ring in shapely.get_rings(shapely.get_parts(area))]
+
+
+def _flat(way: Floats) -> tuple[float, ...]:
+    return tuple(np.asarray(way).round(2).ravel().tolist())
+
+
+def _fabric(quilt: Quilt, drawing: Drawing) -> str:
+    """The color of the fabric of which most lies in the drawing."""
+    areas: dict[str, float] = {}
+    for patch in drawing.shape.part.patches.values():
+        inside = patch.area.intersection(drawing.region.area).area
+        areas[patch.fabric] = areas.get(patch.fabric, 0.0) + float(inside)
+    most = max(areas, key=lambda key: areas[key], default="")
+    found = quilt.fabrics.get(most)
+    return found.colour if found else PLAIN
+
+
+def ways(flat: tuple[Way, ...]) -> list[Floats]:
+    """Polylines as arrays, (n, 2) mm each."""
+    return [np.asarray(one, dtype=float).reshape(-1, 2) for one in flat]
+
+
+@dataclass(frozen=True)
+class Spread:
+    """A swatch on a raster of pixels ``wide`` mm: where its ``cloth`` is, where it is ``sewn``, and where it is ``held``: by stitches, along its outline
+    and beyond. Row 0 is its upper edge; two pixels lie around it.
+    """
+
+    cloth: Mask
+    sewn: Mask
+    held: Mask
+    wide: float
+
+
+def spread_out(rings: list[Floats], lines: list[Floats], wanted: float) -> Spread:
+    """Pixels are ``wanted`` mm wide where there is room."""
+    every = np.concatenate(rings)
+    (left, low), (right, high) = every.min(axis=0), every.max(axis=0)
+    wide = max(wanted, max(right - left, high - low) / _LONGER)
+    columns, rows = round((right - left) / wide) + 4, round((high - low) / wide) + 4
+
+    def drawn(some: list[Floats]) -> Mask:
+        mask: Mask = np.zeros((rows, columns), dtype=bool)
+        for line in some:
+            points = along(line, wide / 2)
+            column = np.clip(((points[:, 0] - left) / wide + 2).astype(np.int64), 0, columns - 1)
+            row = np.clip(((high - points[:, 1]) / wide + 2).astype(np.int64), 0, rows - 1)
+            mask[row, column] = True
+        return mask
+
+    whole = shapely.Polygon()
+    for ring in rings:  # an inner ring is a hole in the outer one
+        whole = whole.symmetric_difference(shapely.Polygon(ring).buffer(0))
+    shapely.prepare(whole)
+    x = left + (np.arange(columns) - 1.5) * wide
+    y = high - (np.arange(rows) - 1.5) * wide
+    cloth: Mask = shapely.contains_xy(whole, *np.meshgrid(x, y))
+    sewn = drawn(lines)
+    return Spread(cloth, sewn & cloth, ~cloth | sewn | drawn(rings), wide)
+
+
+def _bulge(rings: list[Floats], lines: list[Floats], gap: float) -> float:
+    found = spread_out(rings, lines, max(min(_FINEST, gap / _ACROSS), _FINEST / _ACROSS))
+    farther = float(max(found.held.shape)) * found.wide
+    loft = max(farther**2, CHANNEL)  # so high that it stops nothing
+    sheet: Heights = heights(found.held, found.wide, loft, 1 / loft)
+    return float(sheet.max()) * CHANNEL**2 / 8
+
+
+def height(swatch: Swatch, batting: Batting) -> float:
+    """mm that the cloth of a swatch stands in its widest gap, by the model of the relief (see ``relief.heights``)."""
+    loft = float(batting.thickness.mm)
+    return min(loft, pressure(batting) * swatch.bulge)
+
+
+def pressure(batting: Batting) -> float:
+    """1/mm: what lifts the cloth, such that a channel an inch wide rises to the batting's share of its loft."""
+    return max(8 * batting.rise / 100 * float(batting.thickness.mm) / CHANNEL**2, DIVISOR)

@@ -1,0 +1,35 @@
+"""A swatch as a picture: its cloth in relief under a light from the upper left, its thread on it."""
+
+from __future__ import annotations
+
+import io
+
+import numpy as np
+from PIL import Image, ImageColor
+
+from kenzet.core.logbook.swatch import Swatch, spread_out, ways
+from kenzet.core.numbers.measure import INCH
+from kenzet.core.relief.cloth import batting_heights, lit
+
+_PAPER = (250, 246, 238)
+_WIDE = INCH / 30
+_SMALLEST = 240  # pixels of the longer side, at least
+_FINER = 2  # times as many while it is drawn: edges and stitches are smooth then
+
+
+def swatch_picture(swatch: Swatch) -> bytes:
+    """A JPEG; what is beyond the swatch is paper."""
+    rings = ways(swatch.rings)
+    every = np.concatenate(rings)
+    longer = float(np.ptp(every, axis=0).max())
+    spread = spread_out(rings, ways(swatch.lines), min(_WIDE, longer / _SMALLEST) / _FINER)
+    found = batting_heights(spread.held, spread.wide, swatch.batting)
+    fabric = np.empty((*spread.cloth.shape, 3), dtype=np.uint8)
+    fabric[:] = ImageColor.getrgb(swatch.fabric)[:3]
+    fabric[spread.sewn] = ImageColor.getrgb(swatch.thread.colour)[:3]
+    shown = lit(fabric, found, spread.sewn, spread.wide, "upper left")
+    shown[~spread.cloth] = _PAPER
+    smooth = Image.fromarray(shown).reduce(_FINER)
+    out = io.BytesIO()
+    smooth.save(out, "JPEG", quality=90)
+    return out.getvalue()

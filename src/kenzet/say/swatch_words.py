@@ -1,0 +1,79 @@
+"""The swatch book in words: what each swatch was sewn with, and what was found of it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from kenzet.core.balance.density import hand
+from kenzet.core.logbook.swatch import Swatch, height
+from kenzet.core.logbook.swatch_lessons import DatedSwatch
+from kenzet.core.numbers.measure import Unit
+from kenzet.core.params import forms
+from kenzet.say import words as w
+from kenzet.say.log_words import day_words
+
+
+class SwatchRow(w.Said):
+    """A swatch: its name, of which quilt and zone, the day it was put into the book; ``rows`` are its figures, in the same order for every swatch, ``fields`` what is
+    asked of her. ``fill`` can be laid into a zone. ``search`` is what it is found by.
+    """
+
+    id: str
+    name: str
+    of: str
+    day: str
+    label: str
+    rows: list[w.Row]
+    fields: list[w.FieldView]
+    notes: str
+    photos: list[str]
+    fill: dict[str, Any]
+    search: str
+
+
+def swatch_row(key: str, one: DatedSwatch, unit: Unit) -> SwatchRow:
+    """One of the book."""
+    swatch, found = one.swatch, one.found
+    rows = figure_rows(one, unit)
+    fields = [
+        w.model_field(found, name, unit, used=form.only_with is None or found.washed in form.only_with[1])
+        for name, form in forms(type(found)).items()
+    ]
+    told = [found.name, found.notes, swatch.quilt, swatch.zone, *(w.plain(row.words) for row in rows)]
+    return SwatchRow(
+        id=key, name=found.name, of=f"{swatch.quilt}, {swatch.zone}", day=day_words(one.when), label=swatch.fill.label, rows=rows,
+        fields=fields, notes=found.notes, photos=list(found.photos), fill=swatch.fill.model_dump(mode="json"), search=" ".join(told).lower(),
+    )  # fmt: skip
+
+
+def figure_rows(one: DatedSwatch, unit: Unit) -> list[w.Row]:
+    """Sewn with what, and how it came out; what is not known is a dash."""
+    swatch, found = one.swatch, one.found
+    spacing: w.Words = [w.shown(swatch.fill.spacing.mm, unit)] if swatch.fill.is_spaced else ["–"]
+    shrunk = found.shrunk
+    washed = "not yet" if found.washed == "no" else "yes" if shrunk is None else f"shrank {shrunk:.1f} %"
+    pairs: list[tuple[str, w.Words]] = [
+        ("Fill", [swatch.fill.label]),
+        ("Spacing", spacing),
+        ("Batting", [swatch.batting.name]),
+        ("Thread", [swatch.thread.name]),
+        ("Stitch", [w.shown(swatch.stitch.mm, "mm")]),
+        ("Stitching", [f"{w.density(swatch.density, unit)}, planned as {_hand(swatch)}"]),
+        ("Widest gap", [w.shown(swatch.gap, unit, about=True)]),
+        ("Feels", [found.felt or "–"]),
+        ("Height", _height(one, unit)),
+        ("Washed", [washed]),
+        ("Sew it again", [found.again or "–"]),
+    ]
+    return [w.Row(label=[label], words=words) for label, words in pairs]
+
+
+def _hand(swatch: Swatch) -> str:
+    return hand(swatch.density, swatch.use, swatch.batting)
+
+
+def _height(one: DatedSwatch, unit: Unit) -> w.Words:
+    planned = w.shown(height(one.swatch, one.swatch.batting), unit, about=True)
+    if one.found.high is None:
+        return [planned, " by the relief"]
+    return [w.shown(one.found.high.mm, unit), "; the relief had ", planned]

@@ -1,0 +1,130 @@
+"""The swatch book: pieces put into it, what she found of them, their pictures, and books from elsewhere."""
+
+from __future__ import annotations
+
+import json
+from typing import Annotated, Any
+
+from flask import Response
+from pydantic import Field
+
+from kenzet.core.errors import BadValue, Unknown
+from kenzet.core.logbook.swatch import KeptSwatch, SwatchBook, SwatchFound, swatch_of
+from kenzet.core.memo import Memo, Table
+from kenzet.core.top.document import validated
+from kenzet.formats.swatch_picture import swatch_picture
+from kenzet.say.swatch_words import SwatchRow, swatch_row
+from kenzet.store import photos
+from kenzet.store import swatches as store
+from kenzet.store.quilts import LOCAL_OWNER
+from kenzet.web.blueprint import Blueprint
+from kenzet.web.request_context import answer, connection, laid_quilt, upload
+from kenzet.web.wire import base as m
+
+swatches = Blueprint("swatches", __name__, url_prefix="/api")
+MOST_BYTES = 20_000_000
+_DRAWN: Table[str, bytes] = Table("pictures of swatches", most=80)
+_MEMO = Memo()
+
+
+class SwatchKey(m.Wire):
+    """Which swatch."""
+
+    swatch: Annotated[str, Field(pattern=r"^[a-z0-9]{12}$")]
+
+
+class NewSwatch(m.Reading):
+    """A zone of the quilt as it is planned where it lies at ``place`` (where it lies most often), to be put into the book under a name."""
+
+    zone: m.ZoneKey
+    place: m.PlaceKey = ""
+    name: Annotated[str, Field(max_length=80)] = ""
+
+
+class ChangeSwatch(m.Reading):
+    """What she found of a swatch, as typed: only what is sent is changed."""
+
+    found: dict[str, Any]
+
+
+class SwatchesView(m.Wire):
+    """The book, the newest swatch first; ``added`` is the one that was just put into it."""
+
+    swatches: list[SwatchRow]
+    added: str = ""
+
+
+@swatches.get("/swatches", responses={200: SwatchesView})
+def show_book(query: m.Reading) -> Response:
+    """All of it."""
+    return _book(query)
+
+
+@swatches.post("/quilts/<quilt>/swatches", responses={200: SwatchesView})
+def add_swatch(path: m.QuiltKey, body: NewSwatch) -> Response:
+    """Put a zone into the book as it is planned now."""
+    _, laid = laid_quilt(path.quilt)
+    piece = swatch_of(laid, body.zone, body.place)
+    found = validated(SwatchFound, {"name": body.name.strip() or piece.zone}, body.unit)
+    with connection() as conn:
+        (new,) = store.add(conn, LOCAL_OWNER, [KeptSwatch(swatch=piece, found=found)])
+    return _book(body, new)
+
+
+@swatches.post("/swatches/<swatch>", responses={200: SwatchesView})
+def change_swatch(path: SwatchKey, body: ChangeSwatch) -> Response:
+    """Keep what she found."""
+    with connection() as conn:
+        before = store.load(conn, LOCAL_OWNER, path.swatch).dated.found
+        kept = {**before.model_dump(mode="json"), **body.found}
+        found: SwatchFound = validated(SwatchFound, kept, body.unit)
+        for photo in set(found.photos) - set(before.photos):
+            if not photos.is_there(conn, LOCAL_OWNER, photo):
+                raise Unknown("There is no such photograph here.", "photos")
+        store.set_found(conn, LOCAL_OWNER, path.swatch, found)
+    return _book(body)
+
+
+@swatches.delete("/swatches/<swatch>", responses={200: SwatchesView})
+def take_out(path: SwatchKey, query: m.Reading) -> Response:
+    """Take a swatch out of the book."""
+    with connection() as conn:
+        store.strike(conn, LOCAL_OWNER, path.swatch)
+    return _book(query)
+
+
+@swatches.post("/swatches/import", responses={200: SwatchesView})
+def bring_swatches(query: m.Reading) -> Response:
+    """The swatches of a file beside one's own; what is in the book already is not doubled. Photographs stay where they are."""
+    try:
+        raw = json.loads(upload(MOST_BYTES, "A swatch book"))
+    except (ValueError, RecursionError) as error:
+        raise BadValue("This file holds no swatches: it is not JSON.", "file") from error
+    book: SwatchBook = validated(SwatchBook, raw)
+    with connection() as conn:
+        own = [one.dated for one in store.listed(conn, LOCAL_OWNER)]
+        there = [(one.swatch, one.found.name) for one in own]
+        new = [one for one in book.swatches if (one.swatch, one.found.name) not in there]
+        bare = [
+            KeptSwatch(swatch=one.swatch, found=one.found.model_copy(update={"photos": ()})) for one in new
+        ]
+        store.add(conn, LOCAL_OWNER, bare)
+    return _book(query)
+
+
+@swatches.get("/swatches/<swatch>/picture.jpg")
+def picture(path: SwatchKey, query: m.Wire) -> Response:
+    """The quilted piece in relief, in its fabric and thread; it never changes."""
+    with connection() as conn:
+        piece = store.load(conn, LOCAL_OWNER, path.swatch).dated.swatch
+    data = _MEMO.once(_DRAWN, path.swatch, lambda: swatch_picture(piece))
+    return Response(
+        data, mimetype="image/jpeg", headers={"Cache-Control": "private, max-age=31536000, immutable"}
+    )
+
+
+def _book(query: m.Reading, added: str = "") -> Response:
+    with connection() as conn:
+        found = store.listed(conn, LOCAL_OWNER)
+    rows = [swatch_row(one.id, one.dated, query.unit) for one in found]
+    return answer(SwatchesView(swatches=rows, added=added))
