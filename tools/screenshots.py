@@ -51,7 +51,7 @@ def main() -> None:
         page.get_by_test_id("cupboard").wait_for()
         keep(page, "kit")
         page.keyboard.press("3")
-        page.get_by_test_id("balance-known").wait_for(timeout=60_000)
+        page.get_by_test_id("known").wait_for(timeout=60_000)
         page.get_by_test_id("relief").nth(1).wait_for(timeout=60_000)
         page.get_by_test_id("fold-balance-firmness").click()
         keep(page, "balance")

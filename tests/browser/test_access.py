@@ -111,7 +111,7 @@ def thing(page):
 
 def balance(page):
     page.keyboard.press("3")
-    page.get_by_test_id("balance-known").wait_for()
+    page.get_by_test_id("known").wait_for()
 
 
 def firmness(page):

@@ -13,7 +13,7 @@ IN = 25.4
 @pytest.fixture
 def balance(table):
     table.keyboard.press("3")
-    table.get_by_test_id("balance-known").wait_for()
+    table.get_by_test_id("known").wait_for()
     return table
 
 
@@ -48,20 +48,20 @@ def test_each_gap_is_shown_where_it_is_and_a_zone_is_chosen_from_any_list(balanc
 
 def test_what_it_finds_is_mended_by_its_button_and_undone(balance):
     """With every ratio wanted small, the sentence goes; a step that sets a spacing is one change."""
-    expect(balance.get_by_test_id("balance-known")).to_contain_text("will look alike", timeout=60_000)
+    expect(balance.get_by_test_id("known")).to_contain_text("will look alike", timeout=60_000)
     balance.get_by_test_id("reads").fill("1.1")
     balance.get_by_test_id("reads").blur()
-    expect(balance.get_by_test_id("balance-known")).to_contain_text("will look alike", timeout=60_000)
+    expect(balance.get_by_test_id("known")).to_contain_text("will look alike", timeout=60_000)
     balance.get_by_test_id("reads").fill("1.3")
     balance.get_by_test_id("reads").blur()
-    step = balance.get_by_test_id("balance-step").first
+    step = balance.get_by_test_id("mend").first
     expect(step).to_contain_text(re.compile("^Set “Star (background|points)” to"), timeout=60_000)
     step.click()
     saved(balance)
-    expect(balance.get_by_test_id("balance-known")).not_to_contain_text("will look alike", timeout=60_000)
+    expect(balance.get_by_test_id("known")).not_to_contain_text("will look alike", timeout=60_000)
     balance.get_by_test_id("undo").click()
     saved(balance)
-    expect(balance.get_by_test_id("balance-known")).to_contain_text("will look alike", timeout=60_000)
+    expect(balance.get_by_test_id("known")).to_contain_text("will look alike", timeout=60_000)
     balance.get_by_test_id("reads").fill("2")
     balance.get_by_test_id("reads").blur()
 

@@ -10,6 +10,7 @@ from PIL import Image, ImageColor
 from kenzet.core.logbook.swatch import Swatch, spread_out, ways
 from kenzet.core.numbers.measure import INCH
 from kenzet.core.relief.cloth import batting_heights, lit
+from kenzet.formats.relief_picture import with_thread
 
 _PAPER = (250, 246, 238)
 _WIDE = INCH / 30
@@ -26,7 +27,7 @@ def swatch_picture(swatch: Swatch) -> bytes:
     found = batting_heights(spread.held, spread.wide, swatch.batting)
     fabric = np.empty((*spread.cloth.shape, 3), dtype=np.uint8)
     fabric[:] = ImageColor.getrgb(swatch.fabric)[:3]
-    fabric[spread.sewn] = ImageColor.getrgb(swatch.thread.colour)[:3]
+    fabric = with_thread(fabric, spread.sewn, swatch.thread.colour, spread.wide)
     shown = lit(fabric, found, spread.sewn, spread.wide, "upper left")
     shown[~spread.cloth] = _PAPER
     smooth = Image.fromarray(shown).reduce(_FINER)

@@ -12,7 +12,9 @@ from scipy.sparse.linalg import spsolve
 
 from kenzet.core.relief.cloth import Raster, cloth_heights, lit
 from kenzet.core.relief.heights import CHANNEL, SHARE, heights
-from kenzet.formats.relief_picture import relief_picture
+from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.demo import demo_quilts
+from kenzet.formats.relief_picture import relief_picture, with_thread
 from tests.jobs import block, whole
 
 IN = 25.4
@@ -123,3 +125,26 @@ def test_a_freehand_texture_is_held_as_it_is_drawn_and_an_open_block_is_not():
     assert held.sum() > 500
     assert not free.any()
     assert texture.mean() < 0.8 * open_.mean()
+
+
+def test_stitches_take_the_color_of_the_thread_as_far_as_it_covers_a_pixel():
+    fabric = np.full((4, 4, 3), 200, dtype=np.uint8)
+    sewn = np.eye(4, dtype=bool)
+    fine, coarse = with_thread(fabric, sewn, "#ff0000", 0.3), with_thread(fabric, sewn, "#ff0000", 6.0)
+    assert (fine[sewn] == (255, 0, 0)).all() and (fine[~sewn] == 200).all()
+    assert (coarse[sewn] == (205, 180, 180)).all()
+
+
+def test_a_busy_print_is_mottled_and_a_calm_one_is_not():
+    """The ground of the demo, calm and busy, where no stitch and no seam lies."""
+    calm = demo_quilts()[0]
+    ground = {
+        **calm.fabrics,
+        **{key: one.model_copy(update={"print": "busy"}) for key, one in calm.fabrics.items()},
+    }
+    busy = calm.model_copy(update={"fabrics": ground, "zones": {}})
+    spread = []
+    for quilt in (calm.model_copy(update={"zones": {}}), busy):
+        picture = Image.open(io.BytesIO(relief_picture(QuiltLayout(quilt), 660, kind="png"))).convert("L")
+        spread.append(float(np.asarray(picture, dtype=float)[8:32, 60:460].std()))  # in the border
+    assert 2 * spread[0] < 4.0 < spread[1]

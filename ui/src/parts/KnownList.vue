@@ -1,12 +1,13 @@
 <script setup lang="ts">
-/** What she ought to know, the most harmful first: three sentences, the rest behind a button. Each mends itself, or shows its place. */
+/** What she ought to know, the most harmful first: three sentences, the rest behind a button. Each mends itself by a value or by steps, or shows its place. */
 import { computed, ref, watch } from 'vue'
 import type { Views } from '../api/client'
 import WordsText from './WordsText.vue'
 
 const MOST = 3
-const props = defineProps<{ known: Views['Known'][] }>()
-const emit = defineEmits<{ mend: [values: Record<string, string | null>]; show: [at: number[]] }>()
+type Told = Omit<Views['Known'], 'mend'> & { mend?: Views['Known']['mend']; steps?: Views['BalanceStep'][] }
+const props = defineProps<{ known: Told[]; busy?: boolean }>()
+const emit = defineEmits<{ mend: [values: Record<string, string | null>]; step: [step: Views['BalanceStep']]; show: [at: number[]] }>()
 const all = ref(false)
 const shown = computed(() => (all.value ? props.known : props.known.slice(0, MOST)))
 watch(() => props.known, () => { if (props.known.length <= MOST) all.value = false })
@@ -16,8 +17,9 @@ watch(() => props.known, () => { if (props.known.length <= MOST) all.value = fal
   <div v-if="known.length" class="known" data-testid="known">
     <div v-for="(one, k) in shown" :key="k" class="card" :class="one.tone === 'warns' ? 'weld' : 'tip'">
       <p><WordsText :words="one.words" /></p>
-      <div v-if="one.mend || one.at" class="chips">
+      <div v-if="one.mend || one.steps?.length || one.at" class="chips">
         <v-btn v-if="one.mend" class="chip" data-testid="mend" @click="emit('mend', one.mend!.values)">{{ one.mend.label }}</v-btn>
+        <v-btn v-for="step in one.steps" :key="step.label" class="chip" :disabled="busy" data-testid="mend" @click="emit('step', step)">{{ step.label }}</v-btn>
         <v-btn v-if="one.at" class="plain" data-testid="show-place" @click="emit('show', one.at!)">Show the place</v-btn>
       </div>
     </div>

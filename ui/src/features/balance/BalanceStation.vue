@@ -7,6 +7,7 @@ import QuiltCanvas from '../../canvas/QuiltCanvas.vue'
 import { useCanvasKeys } from '../../canvas/keys'
 import FigureRows from '../../parts/FigureRows.vue'
 import FoldCard from '../../parts/FoldCard.vue'
+import KnownList from '../../parts/KnownList.vue'
 import StationPage from '../../parts/StationPage.vue'
 import WordsText from '../../parts/WordsText.vue'
 import type { Views } from '../../api/client'
@@ -19,7 +20,6 @@ import { useProposals } from '../../state/proposals'
 import BarRows from './BarRows.vue'
 import ProposalsBoard from './ProposalsBoard.vue'
 import ThreadTable from './ThreadTable.vue'
-import ToldList from './ToldList.vue'
 
 const LIGHTS = [['upper left', 'window, upper left'], ['left', 'window, left'], ['right', 'window, right'], ['above', 'lamp above']] as const
 
@@ -111,7 +111,7 @@ async function use(thread: string) {
           <div><dt>Widest gap</dt><dd><WordsText :words="view.widest" /></dd><dd>of <WordsText :words="view.limit" /></dd></div>
           <div><dt>Sewing time</dt><dd>{{ view.time }}</dd></div>
         </dl>
-        <ToldList :told="view.known" :busy="busy" @step="step" @show="show" />
+        <KnownList :known="view.known" :busy="busy" @step="step" @show="show" />
         <p v-if="zone.wrong" class="card madder" role="alert">{{ zone.wrong.message }}</p>
         <div class="settings">
           <FoldCard name="balance-firmness" title="Firmness" :says="firmest ? [`${firmest.name}: ${firmest.note}`] : ['nothing quilted']">

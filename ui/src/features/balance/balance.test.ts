@@ -8,7 +8,7 @@ import { useQuilt } from '../../state/quilt'
 import { byId, mounted, opened } from '../../testing/mounting'
 import BarRows from './BarRows.vue'
 import ThreadTable from './ThreadTable.vue'
-import ToldList from './ToldList.vue'
+import KnownList from '../../parts/KnownList.vue'
 
 const told = (says: string, more: Partial<Views['BalanceTold']> = {}): Views['BalanceTold'] => ({ words: [says], tone: 'tells', steps: [], at: null, ...more })
 const weighed = (more: Partial<Views['BalanceView']> = {}): Views['BalanceView'] => ({
@@ -24,7 +24,7 @@ afterEach(() => vi.restoreAllMocks())
 
 describe('what to know', () => {
   it('shows three sentences, and the rest when asked', async () => {
-    const part = mounted(ToldList, { told: ['a', 'b', 'c', 'd', 'e'].map((one) => told(one)), busy: false })
+    const part = mounted(KnownList, { known: ['a', 'b', 'c', 'd', 'e'].map((one) => told(one)), busy: false })
     expect(part.findAll('.card')).toHaveLength(3)
     await part.find('.more').trigger('click')
     expect(part.findAll('.card')).toHaveLength(5)
@@ -32,9 +32,9 @@ describe('what to know', () => {
   })
   it('passes on the step and the place that were pressed', async () => {
     const step: Views['BalanceStep'] = { label: 'Set it', zone: 'star', station: '', values: { spacing: '1 in' } }
-    const part = mounted(ToldList, { told: [told('Too wide.', { tone: 'warns', steps: [step], at: [3, 4] })], busy: false })
-    await byId(part, 'balance-step').trigger('click')
-    await byId(part, 'show-gap').trigger('click')
+    const part = mounted(KnownList, { known: [told('Too wide.', { tone: 'warns', steps: [step], at: [3, 4] })], busy: false })
+    await byId(part, 'mend').trigger('click')
+    await byId(part, 'show-place').trigger('click')
     expect(part.emitted('step')).toEqual([[step]])
     expect(part.emitted('show')).toEqual([[[3, 4]]])
     expect(part.find('.card').classes()).toContain('weld')
