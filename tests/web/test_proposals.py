@@ -14,6 +14,14 @@ from kenzet.formats import plan_file
 from tests.web.test_api import words
 
 
+def test_only_the_zones_that_she_picks_get_another_fill(client):
+    found = client.post("proposals", scope="some", zones=["star-points", "border"])
+    assert {one["zone"] for one in found.json["zones"]} == {"star-points", "border"}
+    none, unknown = (client.post("proposals", scope="some", zones=zones) for zones in ([], ["nowhere"]))
+    assert (none.status_code, none.json["field"]) == (422, "zones")
+    assert unknown.status_code == 404
+
+
 def test_a_plan_is_proposed_looked_at_and_taken_as_one_change(client):
     first = client.post("proposals", aim="quick", scope="all").json
     assert [zone["zone"] for zone in first["zones"]] == [
@@ -66,7 +74,7 @@ def test_only_open_zones_get_a_fill_unless_all_are_wished(client):
 
 
 @pytest.mark.parametrize(
-    "wish", [{"aim": "prettiest"}, {"hours": 0}, {"kinds": 0}, {"skills": []}, {"skills": ["by hand"]}, {"scope": "some"}, {"shown": ["x"]}]
+    "wish", [{"aim": "prettiest"}, {"hours": 0}, {"kinds": 0}, {"skills": []}, {"skills": ["by hand"]}, {"scope": "few"}, {"shown": ["x"]}]
 )  # fmt: skip
 def test_a_wrong_wish_is_refused_at_its_field(client, wish):
     refused = client.post("proposals", **wish)

@@ -7,13 +7,14 @@ from typing import Annotated, Literal
 from flask import Response
 from pydantic import Field
 
-from kenzet.core.errors import Unknown
+from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.fills import AnyFill
 from kenzet.core.kit.things.supplies import Thread
 from kenzet.core.memo import Table
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.proposals.candidates import SKILLS, Skill
 from kenzet.core.proposals.propose import Aim, Move, Proposal, Wish, open_zones, propose
+from kenzet.core.top.document import zone_of
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.formats.relief_picture import relief_picture
 from kenzet.say import words as w
@@ -30,12 +31,13 @@ _LONG = 520
 
 
 class ProposalRequest(m.Wire):
-    """What she wants. ``scope`` says whether only zones without a fill get one, or all. ``shown`` are plans to leave behind; with ``base`` the next one is a ``move``
+    """What she wants. ``scope`` says whether only zones without a fill get one, or all, or the ``zones`` that are named. ``shown`` are plans to leave behind; with ``base`` the next one is a ``move``
     on from that. ``reads`` is the ratio from which two zones look different.
     """
 
     aim: Aim = "quick"
-    scope: Literal["open", "all"] = "open"
+    scope: Literal["open", "all", "some"] = "open"
+    zones: Annotated[tuple[m.ZoneKey, ...], Field(max_length=200)] = ()
     hours: Annotated[float, Field(gt=0, le=1000)] | None = None
     kinds: Annotated[int, Field(ge=1, le=12)] = 3
     skills: Annotated[tuple[Skill, ...], Field(min_length=1, max_length=len(SKILLS))] = ("straight", "curves")
@@ -68,7 +70,7 @@ class ProposalFigures(w.Said):
 def propose_one(path: m.QuiltKey, body: ProposalRequest) -> Response:
     """The next plan. It changes nothing until it is taken."""
     kept, laid = laid_quilt(path.quilt)
-    zones = open_zones(laid, everything=body.scope == "all")
+    zones = _zones(laid, body)
     base = _known(kept, laid, body.base) if body.base else None
     shown = [
         found for key in body.shown if (found := laid.memo.get(PROPOSALS, (kept.id, kept.revision, key)))
@@ -80,6 +82,19 @@ def propose_one(path: m.QuiltKey, body: ProposalRequest) -> Response:
         key: one for key, one in her_things().items() if isinstance(one, Thread) and one.state == "at hand"
     }
     return answer(proposal_view(found, threads, body.unit))
+
+
+def _zones(laid: QuiltLayout, body: ProposalRequest) -> tuple[str, ...]:
+    """Those that get a fill, in the quilt's order. Raises BadValue where none is named, Unknown where one is none of the quilt's."""
+    if body.scope != "some":
+        return open_zones(laid, everything=body.scope == "all")
+    every = open_zones(laid, everything=True)
+    for key in body.zones:
+        zone_of(laid.quilt, key)
+    found = tuple(key for key in every if key in body.zones)
+    if not found:
+        raise BadValue("Choose at least one zone that is to get a fill.", "zones")
+    return found
 
 
 @proposals.get("/<proposal>", responses={200: ProposalFills})

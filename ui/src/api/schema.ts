@@ -6412,7 +6412,7 @@ export interface components {
         };
         /**
          * ProposalRequest
-         * @description What she wants. ``scope`` says whether only zones without a fill get one, or all. ``shown`` are plans to leave behind; with ``base`` the next one is a ``move``
+         * @description What she wants. ``scope`` says whether only zones without a fill get one, or all, or the ``zones`` that are named. ``shown`` are plans to leave behind; with ``base`` the next one is a ``move``
          *     on from that. ``reads`` is the ratio from which two zones look different.
          */
         ProposalRequest: {
@@ -6452,7 +6452,7 @@ export interface components {
              * @default open
              * @enum {string}
              */
-            scope: "open" | "all";
+            scope: "open" | "all" | "some";
             /**
              * Shown
              * @default []
@@ -6472,6 +6472,11 @@ export interface components {
              * @enum {string}
              */
             unit: "in" | "mm";
+            /**
+             * Zones
+             * @default []
+             */
+            zones: string[];
         };
         /**
          * ProposalView

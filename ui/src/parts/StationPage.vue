@@ -2,16 +2,24 @@
 /** A station: the quilt (or what stands for it) at the left, the slip at the right. On a narrow screen the slip is a sheet below the
  * quilt: it is drawn up and down by its handle. */
 import { useLocalStorage, useMediaQuery } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import TallyBar from './TallyBar.vue'
 import { useQuilt } from '../state/quilt'
 
+/** `wide`: what lies at the left wants the room, the sheet rests low until she draws it up. */
+const props = defineProps<{ wide?: boolean }>()
 /** Shares of the page that the sheet takes: a peep, half, nearly all. */
 const STOPS = [0.16, 0.46, 0.86]
 const quilt = useQuilt()
 const narrow = useMediaQuery('(max-width: 900px)')
 const phone = useMediaQuery('(max-width: 600px)')
-const share = useLocalStorage('kenzet-sheet', STOPS[1]!)
+const kept = useLocalStorage('kenzet-sheet', STOPS[1]!)
+const low = ref(STOPS[0]!)
+watch(() => props.wide, () => (low.value = STOPS[0]!))
+const share = computed({
+  get: () => (props.wide ? low.value : kept.value),
+  set: (to) => { if (props.wide) low.value = to; else kept.value = to },
+})
 const page = ref<HTMLElement>()
 const drawn = ref<number>()
 const height = computed(() => drawn.value ?? share.value)

@@ -26,7 +26,10 @@ export const useProposals = defineStore('proposals', () => {
   const trouble = ref('')
   /** of which field the trouble speaks */
   const field = ref('')
-  const scope = ref<'open' | 'all'>('open')
+  const scope = ref<'open' | 'all' | 'some'>('open')
+  /** the zones that get a fill, where she picks them */
+  const picked = ref<string[]>([])
+  const zones = computed(() => quilt.zones.filter((zone) => !zone.on_top))
   const hours = ref('')
   const kinds = useLocalStorage('kenzet-kinds', 3)
   const skills = useLocalStorage<Skill[]>('kenzet-skills', ['straight', 'curves'])
@@ -34,7 +37,7 @@ export const useProposals = defineStore('proposals', () => {
   let asking: AbortController | undefined
 
   const wish = () => ({
-    scope: scope.value, kinds: kinds.value, skills: skills.value, unit: quilt.unit,
+    scope: scope.value, zones: scope.value === 'some' ? picked.value : [], kinds: kinds.value, skills: skills.value, unit: quilt.unit,
     hours: hours.value.trim() ? Number(hours.value) : null, shown: cards.value.map((card) => card.view.key),
   })
 
@@ -46,6 +49,7 @@ export const useProposals = defineStore('proposals', () => {
   function typedWrong(): boolean {
     const [number, many] = [Number(hours.value), Number(kinds.value)]
     if (hours.value.trim() && !(number > 0 && number <= 1000)) say('Hours: a number over 0 and up to 1,000 is wanted, like 8 or 7.5. Leave it empty for any.', 'hours')
+    else if (scope.value === 'some' && !picked.value.length) say('Choose at least one zone that is to get a fill.', 'zones')
     else if (!Number.isInteger(many) || many < 1 || many > 12) say('Kinds of fill: a whole number from 1 to 12 is wanted.', 'kinds')
     else return false
     return true
@@ -130,6 +134,7 @@ export const useProposals = defineStore('proposals', () => {
   function show() {
     open.value = true
     scope.value = some.value ? 'open' : 'all'
+    picked.value = zones.value.filter((zone) => !zone.drawings.length).map((zone) => zone.key)
     cards.value = []
     say('')
   }
@@ -137,5 +142,5 @@ export const useProposals = defineStore('proposals', () => {
     stop()
     open.value = false
   }
-  return { open, cards, looking, trouble, field, scope, hours, kinds, skills, some, all, next, take, stop, show, close }
+  return { open, cards, looking, trouble, field, scope, hours, kinds, skills, some, zones, picked, all, next, take, stop, show, close }
 })

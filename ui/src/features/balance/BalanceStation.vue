@@ -83,7 +83,7 @@ async function use(thread: string) {
 </script>
 
 <template>
-  <StationPage v-if="quilt.view">
+  <StationPage v-if="quilt.view" :wide="plans.open">
     <figure v-if="back" class="back">
       <img :src="backUrl" alt="The back of the quilt, mirrored, as it will look" data-testid="back-picture">
       <figcaption>The back, mirrored <v-btn class="plain" data-testid="to-front" @click="back = false">Turn to the front</v-btn></figcaption>

@@ -31,6 +31,7 @@ onMounted(() => heading.value?.focus())
         <legend>Fill</legend>
         <v-btn class="chip" :aria-pressed="plans.scope === 'open'" :disabled="!plans.some" data-testid="scope-open" @click="plans.scope = 'open'">zones without a fill</v-btn>
         <v-btn class="chip" :aria-pressed="plans.scope === 'all'" data-testid="scope-all" @click="plans.scope = 'all'">all zones</v-btn>
+        <v-btn class="chip" :aria-pressed="plans.scope === 'some'" data-testid="scope-some" @click="plans.scope = 'some'">zones that I pick</v-btn>
       </fieldset>
       <fieldset>
         <legend>You sew</legend>
@@ -40,6 +41,10 @@ onMounted(() => heading.value?.focus())
       <label>Kinds, at most <input v-model.number="plans.kinds" type="number" min="1" max="12" :aria-invalid="plans.field === 'kinds'" data-testid="kinds"></label>
       <v-btn class="go" color="primary" variant="flat" type="submit" :disabled="!!plans.looking" data-testid="propose">{{ plans.cards.length ? 'Propose anew' : 'Propose plans' }}</v-btn>
     </form>
+    <fieldset v-if="plans.scope === 'some'" class="picks">
+      <legend>These zones get a fill, the others stay as they are</legend>
+      <label v-for="one in plans.zones" :key="one.key"><input v-model="plans.picked" type="checkbox" :value="one.key" :data-testid="`pick-${one.key}`"> {{ one.name }}</label>
+    </fieldset>
     <p v-if="plans.trouble" class="card madder" role="alert" data-testid="proposals-trouble">{{ plans.trouble }}</p>
     <p v-if="plans.looking" role="status" class="looking">{{ plans.looking }} <v-btn class="plain" @click="plans.stop()">Stop</v-btn></p>
     <p v-if="!plans.cards.length && !plans.looking && !plans.trouble" class="quiet">Each plan gives every zone a fill that suits it, with what you own. Nothing changes until you take one; undo takes it back.</p>
@@ -69,8 +74,10 @@ h2:focus-visible { outline: none; }
 fieldset { border: 0; padding: 0; margin: 0; display: flex; flex-wrap: wrap; gap: 6px; }
 legend, label { font-size: 13px; color: var(--soft); }
 label { display: grid; gap: 2px; }
-input { width: 72px; min-height: 36px; border: 1px solid var(--rule); border-radius: 8px; padding: 4px 8px; background: var(--field); color: var(--ink); font: inherit; }
-input[aria-invalid='true'] { border-color: var(--madder); border-width: 2px; }
+.picks { gap: 2px 16px; }
+.picks label { display: flex; align-items: center; gap: 6px; min-height: 32px; color: var(--ink); font-size: 14px; cursor: pointer; }
+.wish input { width: 72px; min-height: 36px; border: 1px solid var(--rule); border-radius: 8px; padding: 4px 8px; background: var(--field); color: var(--ink); font: inherit; }
+.wish input[aria-invalid='true'] { border-color: var(--madder); border-width: 2px; }
 .go { min-height: 40px; }
 .looking { font-size: 14px; }
 .cards { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(min(100%, 350px), 1fr)); gap: 12px; }

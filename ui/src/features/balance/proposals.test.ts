@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { api, Problem, type Views } from '../../api/client'
 import { useProposals } from '../../state/proposals'
 import { useQuilt } from '../../state/quilt'
+import { zoneInfo } from '../../testing/answers'
 import { byId, changes, mounted, opened } from '../../testing/mounting'
 import ProposalsBoard from './ProposalsBoard.vue'
 
@@ -36,6 +37,18 @@ describe('proposals', () => {
     expect(part.findAll('.cards > li')).toHaveLength(4)
     expect(part.text().match(/2 h/g)).toHaveLength(4)
     expect(part.find('img').attributes('alt')).toContain('says quick')
+  })
+  it('gives a fill to the zones that she picks, and asks for one where she picks none', async () => {
+    opened({ zones: [zoneInfo({ key: 'star', name: 'Star' }), zoneInfo({ key: 'sky', name: 'Sky' })] })
+    const part = mounted(ProposalsBoard)
+    await byId(part, 'scope-some').trigger('click')
+    await part.find('form').trigger('submit')
+    expect(part.find('[role=alert]').text()).toContain('at least one zone')
+    expect(asked).toEqual([])
+    await byId(part, 'pick-sky').setValue(true)
+    await part.find('form').trigger('submit')
+    await flushPromises()
+    expect(asked[0]).toMatchObject({ scope: 'some', zones: ['sky'] })
   })
   it('goes on from one of them, and says where it came from', async () => {
     const part = mounted(ProposalsBoard)

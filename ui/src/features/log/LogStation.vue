@@ -66,7 +66,7 @@ const tick = (key: string, many: number, done: boolean) => log.say(key, 'done', 
 </script>
 
 <template>
-  <StationPage v-if="quilt.view">
+  <StationPage v-if="quilt.view" :wide="book.open && !book.chosen">
     <SwatchBook v-if="book.open" />
     <InspectBoard v-else-if="log.inspection" :quilt="quilt.id" :view="log.inspection" :chosen="side" @choose="(key) => (side = side === key ? '' : key)" />
     <CornerBoard v-else-if="log.taken" :photo="log.taken" :corners="log.corners" prompt="Drag each corner onto that corner of the block" @move="log.move" />
