@@ -63,6 +63,24 @@ def test_a_gap_that_the_batting_does_not_allow_warns_first_and_its_step_closes_i
     assert not gap["over"]
 
 
+def test_a_line_through_a_gap_is_one_change_that_closes_it(client):
+    """Lines ten inches apart, where the batting allows eight."""
+    change = {"kind": "fill", "zone": "border", "fill": {"kind": "echo", "spacing": "1 in", "rounds": 1}}
+    assert client.change(1, "one-ring-only", change).status_code == 200
+    limit = client.change_kit(
+        2, "thin-batting", values={"batting": {"kind": "batting", "name": "Thin", "limit": "2 in"}}
+    )
+    assert limit.status_code == 200
+    told = client.get("/balance").json["known"]
+    gap = next(one for one in told if "Border" in words(one["words"]))
+    step = next(one for one in gap["steps"] if one["change"])
+    assert client.change(3, "lines-through-it", step["change"]).status_code == 200
+    told = client.get("/balance").json["known"]
+    assert not any("Border” has a gap" in words(one["words"]) for one in told)
+    refused = client.change(4, "nothing-to-close", step["change"])
+    assert (refused.status_code, refused.json["field"]) == (422, "limit")
+
+
 def test_the_map_is_darkest_where_the_table_is_highest(client):
     picture = Image.open(io.BytesIO(client.get("/density.png").data))
     table = list(csv.reader(io.StringIO(client.get("/density.csv").get_data(as_text=True))))

@@ -15,6 +15,7 @@ from kenzet.core.balance.weigh import Balance
 from kenzet.core.kit.things import Thing
 from kenzet.core.kit.things.supplies import Batting
 from kenzet.core.numbers.measure import COARSE, MM_PER, Length, Unit, in_words
+from kenzet.core.plan.close_gap import closing_lines
 from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
@@ -31,12 +32,13 @@ Station = Literal["", "top", "fills", "kit"]
 
 
 class BalanceStep(w.Said):
-    """A button: it opens ``station`` with ``zone`` chosen, or sets ``values`` of its fill here."""
+    """A button: it opens ``station`` with ``zone`` chosen, sets ``values`` of its fill here, or makes a ``change`` of the quilt."""
 
     label: str
     zone: str
     station: Station = ""
     values: dict[str, str | None] | None = None
+    change: dict[str, str] | None = None
 
 
 class BalanceTold(w.Said):
@@ -77,7 +79,7 @@ def _too_wide(laid: QuiltLayout, found: Balance, own: Mapping[str, Thing], unit:
         if gap.width <= limit + VISIBLE or gap.zone in said:
             continue
         said.add(gap.zone)
-        steps = [_close(laid, found, gap, limit, unit)]
+        steps = [_close(laid, found, gap, limit, unit), *_lines_through(found, gap, batting.limit)]
         if wide := _other_batting(own, batting, gap.width):
             steps.append(BalanceStep(label=f"“{wide}” allows it", zone="", station="kit"))
         told.append(
@@ -117,6 +119,19 @@ def _close(laid: QuiltLayout, found: Balance, gap: Gap, limit: float, unit: Unit
         zone=gap.zone,
         values={"spacing": spacing.text},
     )
+
+
+def _lines_through(found: Balance, gap: Gap, limit: Length) -> list[BalanceStep]:
+    """A few lines more, where they are enough."""
+    if not gap.filled:
+        return []
+    drawings = [one for one in found.plans[gap.zone].drawings if gap.place in one.places]
+    many = len(closing_lines(drawings, float(limit.mm)))
+    if not many:
+        return []
+    label = "Sew a line through it" if many == 1 else f"Sew {many} lines through its gaps"
+    change = {"kind": "close gap", "zone": gap.zone, "place": gap.place, "limit": limit.text}
+    return [BalanceStep(label=label, zone="", change=change)]
 
 
 def _other_batting(own: Mapping[str, Thing], now: Batting, gap: float) -> str:

@@ -11,7 +11,7 @@ from shapely.geometry import LineString
 from kenzet.core.fills import FILLS
 from kenzet.core.geom.cells import cells_of
 from kenzet.core.geom.region import Region, widest_circle
-from kenzet.core.plan.widest_gap import WidestGap, _by_search, quick_gap, widest_gap
+from kenzet.core.plan.widest_gap import WidestGap, quick_gap, search_gap, widest_gap
 from tests.shapes import IN, REGIONS, box, drawn, inches
 
 SOME = [
@@ -40,10 +40,10 @@ def test_the_circle_at_its_place_is_empty_and_inside(kind, values):
 
 
 def test_a_zone_without_a_line_is_one_gap():
-    gap = _by_search(inches(box(0, 0, 9, 6), box(1, 1, 2, 2)), [])
+    gap = search_gap(inches(box(0, 0, 9, 6), box(1, 1, 2, 2)), [])
     beside, in_the_corner = 6 * IN, 9 * IN
     assert beside * 0.95 < gap.width <= in_the_corner
-    assert _by_search(REGIONS["thin strip"], []).width / IN == pytest.approx(2.0, abs=0.01)
+    assert search_gap(REGIONS["thin strip"], []).width / IN == pytest.approx(2.0, abs=0.01)
 
 
 def test_a_freehand_texture_leaves_gaps_as_wide_as_it_is_sewn():

@@ -15,6 +15,7 @@ from kenzet.core.kit.compatibility import foot_fault, ruler_fault
 from kenzet.core.kit.kit import Kit, ThingKey
 from kenzet.core.kit.ruler_outline import plastic
 from kenzet.core.numbers.measure import MM_PER, Length
+from kenzet.core.plan.close_gap import closing_lines
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.top.blocks import Key
 from kenzet.core.top.document import Quilt, with_zone
@@ -83,6 +84,34 @@ class TakeUpLine(Change):
             raise Unknown(f"There is no line number {self.number + 1} placed by hand here.", "number")
         left = zone.by_hand[: self.number] + zone.by_hand[self.number + 1 :]
         return with_zone(laid.quilt, self.zone, by_hand=left), f"{zone.name}: a line taken up"
+
+
+class CloseGap(Change):
+    """Straight lines through the gaps of a zone that are wider than ``limit``, at ``place`` and wherever it is drawn alike; each has to be marked."""
+
+    kind: Literal["close gap"] = "close gap"
+    zone: Key
+    place: Place
+    limit: Length
+
+    def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
+        """Raises BadValue where no lines close them, or where the zone holds too many lines placed by hand."""
+        zone = laid.zone(self.zone)
+        plan = plan_zone(laid, self.zone)
+        drawings = [one for one in plan.drawings if self.place in one.places] if plan else []
+        lines = closing_lines(drawings, float(self.limit.mm)) if drawings else []
+        if not lines:
+            raise BadValue(f"No few lines close the gaps of {zone.name}. Choose a smaller spacing.", "limit")
+        if len(zone.by_hand) + len(lines) > MOST_BY_HAND:
+            raise BadValue(f"A zone holds at most {MOST_BY_HAND} lines placed by hand.", "limit")
+        new = tuple(
+            ManualLine(vertices=tuple((round(x, 6), round(y, 6), 0.0) for x, y in line.tolist()))
+            for line in lines
+        )
+        quilt = with_zone(laid.quilt, self.zone, by_hand=(*zone.by_hand, *new))
+        return quilt, f"{zone.name}: {len(new)} lines through its gaps" if len(
+            new
+        ) > 1 else f"{zone.name}: a line through its gap"
 
 
 def check_ruler(kit: Kit, key: str, edge: int) -> None:

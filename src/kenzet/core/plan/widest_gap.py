@@ -56,7 +56,7 @@ def gap_together(drawings: Sequence[Drawing]) -> WidestGap:
     if not left:
         return WidestGap(widest)
     lines = [line for drawing in sewn if drawing not in freehand for line in drawing.polylines]
-    found = _by_search(Region(MultiPolygon(left)), lines)
+    found = search_gap(Region(MultiPolygon(left)), lines)
     return found if found.width > widest else WidestGap(widest)
 
 
@@ -72,11 +72,11 @@ def _without_cells(drawing: Drawing) -> WidestGap | None:
     if drawing.fill.claimed_density is not None:
         return WidestGap(float(drawing.fill.spacing.mm))  # as wide as she sews it
     if not drawing.fill.sewn or not families:
-        return _by_search(region, [])
+        return search_gap(region, [])
     rings = [family for family in families if isinstance(family, Rings)]
     if any(isinstance(family, Paths) for family in families) or (rings and drawing.left_out):
         sewn = [trace.polyline for trace in drawing.traces]
-        return _by_search(region, [*stretches.ends.reshape(-1, 2, 2), *sewn])
+        return search_gap(region, [*stretches.ends.reshape(-1, 2, 2), *sewn])
     if rings:
         return WidestGap(2 * widest_circle(list(_between_rings(region, rings[0]))))
     straight = [family for family in families if isinstance(family, Straight)]
@@ -88,7 +88,7 @@ def _without_cells(drawing: Drawing) -> WidestGap | None:
     return None
 
 
-def _by_search(region: Region, lines: Sequence[Floats]) -> WidestGap:
+def search_gap(region: Region, lines: Sequence[Floats]) -> WidestGap:
     """The widest circle that holds no line, by halving squares: no other is wider by more than 1.2 mm of radius
     or a twentieth, and the one that is found is then grown to its full width.
 

@@ -66,7 +66,8 @@ async function step(one: Views['BalanceStep']) {
   busy.value = true
   try {
     if (one.zone) await zone.choose(one.zone)
-    if (one.values) await zone.setAll(one.values)
+    if (one.change) await quilt.set(one.change as never)
+    else if (one.values) await zone.setAll(one.values)
     else if (one.station) await router.push({ name: one.station, params: { quilt: quilt.id }, query: one.station === 'top' ? { page: 'zones' } : {} })
   } finally {
     busy.value = false

@@ -31,7 +31,7 @@ describe('what to know', () => {
     expect(part.find('.more').text()).toBe('Show less')
   })
   it('passes on the step and the place that were pressed', async () => {
-    const step: Views['BalanceStep'] = { label: 'Set it', zone: 'star', station: '', values: { spacing: '1 in' } }
+    const step: Views['BalanceStep'] = { label: 'Set it', zone: 'star', station: '', values: { spacing: '1 in' }, change: null }
     const part = mounted(KnownList, { known: [told('Too wide.', { tone: 'warns', steps: [step], at: [3, 4] })], busy: false })
     await byId(part, 'mend').trigger('click')
     await byId(part, 'show-place').trigger('click')
