@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import json
+import re
 from datetime import datetime
 
 import numpy as np
@@ -274,3 +275,23 @@ def test_the_calendar_file_is_read_by_another_library(client):
         as_text=True
     )
     assert [one.uid.value for one in vobject.readOne(again).vevent_list] == [one.uid.value for one in entries]
+
+
+def test_the_figures_of_the_route_shrink_as_she_sews(client):
+    def figures():
+        view = client.post("route").json
+        return {row["label"][0]: row["words"] for row in view["rows"]}
+
+    before = figures()
+    assert all(len(words) == 1 for words in before.values())
+    sew(client, 40)
+    after = figures()
+    shrinking = {label for label, words in after.items() if len(words) > 1}
+    assert shrinking == {"Lines", "Sewing time, about", "Thread to buy (incl. 10 % spare)"}
+    assert {label: words[0] for label, words in after.items()} == {
+        label: words[0] for label, words in before.items()
+    }
+    whole, left = (int(re.sub("[^0-9]", "", words)) for words in (after["Lines"][0], after["Lines"][1]))
+    log = client.get("/log").json
+    assert left / whole == pytest.approx(1 - log["share"], abs=0.001)
+    assert after["Sewing time, about"][1] == f" · {log['left']} left"

@@ -35,7 +35,7 @@ def job_order(laid: QuiltLayout, found: QuiltRoute, unit: Unit, seams: Iterable[
         x, y = place_all(part.places[visit.place], np.array([part.centre]))[0].round(2).tolist()
         at.setdefault((x, y), []).append(k)
     numbers = tuple((spot, _numbers(some)) for spot, some in at.items())
-    says = [f"{w.plain(row.label)}: {w.plain(row.words)}" for row in route_rows(laid, found, unit)]
+    says = [f"{w.plain(row.label)}: {w.plain(row.words)}" for row in route_rows(laid, found, None, unit)]
     picture = Picture((laid.top.width, laid.top.height), tuple(seams), (), numbers=numbers)
     ways = tuple(_job_way(found, number) for number in range(len(found.routes)))
     notes = [

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
+from kenzet.core.logbook.forecast import LeftThere
 from kenzet.core.numbers.measure import COARSE, METRE, YARD, Unit, long_figure
 from kenzet.core.route.bobbins import Leg as BobbinLeg
 from kenzet.core.route.bobbins import bobbin_changes
@@ -20,14 +22,30 @@ _FEW = 6
 
 
 _SPARE = 1.1
+_LINES, _TIME, _TO_BUY = "Lines", "Sewing time, about", "Thread to buy (incl. 10 % spare)"
 
 
-def route_rows(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[w.Row]:
-    """What the whole route takes."""
+def route_rows(
+    laid: QuiltLayout, found: QuiltRoute, left: Sequence[LeftThere] | None, unit: Unit
+) -> list[w.Row]:
+    """What the whole route takes, and how much of it is ``left``; None where nothing is sewn yet."""
     laid_down, turns = hands_at_work(found)
     cost = whole_needle(laid, found)
     rows = [*way_rows(found.stitched, found.travelled, found.stops, unit), *needle_rows(cost, unit)]
+    if left is not None:
+        rows = [_with_left(row, left, unit) for row in rows]
     return [*rows, *_bobbin_rows(laid, found), *hand_rows(laid_down, turns)]
+
+
+def _with_left(row: w.Row, left: Sequence[LeftThere], unit: Unit) -> w.Row:
+    """A figure with what is left of it behind it, where it shrinks as she sews."""
+    thread = sum(one.thread for one in left)
+    rest = {
+        _LINES: lambda: long_figure(sum(one.length for one in left), unit) + " left",
+        _TIME: lambda: w.minutes(sum(one.seconds for one in left)) + " left",
+        _TO_BUY: lambda: _thread(_SPARE * 2 * thread, unit) + " for the rest",
+    }.get(str(row.label[0]))
+    return row if rest is None else row.model_copy(update={"words": [*row.words, f" · {rest()}"]})
 
 
 def hand_rows(laid_down: int, turns: int) -> list[w.Row]:
@@ -70,7 +88,7 @@ def way_rows(sewn: float, travelled: float, stops: int, unit: Unit) -> list[w.Ro
     """Lines, travelling, thread stops."""
     share = f" · {round(100 * travelled / sewn)} % more" if sewn else ""
     return [
-        w.Row(label=["Lines"], words=[long_figure(sewn, unit)]),
+        w.Row(label=[_LINES], words=[long_figure(sewn, unit)]),
         w.Row(label=["Travelling"], words=[long_figure(travelled, unit) + share]),
         w.Row(label=["Thread cuts on the way"], words=[f"{stops:,}" if stops else "none"]),
     ]
@@ -79,9 +97,9 @@ def way_rows(sewn: float, travelled: float, stops: int, unit: Unit) -> list[w.Ro
 def needle_rows(cost: Needle, unit: Unit) -> list[w.Row]:
     """Time and thread."""
     return [
-        w.Row(label=["Sewing time, about"], words=[w.minutes(cost.seconds)]),
+        w.Row(label=[_TIME], words=[w.minutes(cost.seconds)]),
         w.Row(label=["Top thread (bobbin the same)"], words=[_thread(cost.thread, unit)]),
-        w.Row(label=["Thread to buy (incl. 10 % spare)"], words=[_thread(_SPARE * 2 * cost.thread, unit)]),
+        w.Row(label=[_TO_BUY], words=[_thread(_SPARE * 2 * cost.thread, unit)]),
         w.Row(label=["Bobbins"], words=[f"{cost.bobbins}"]),
     ]
 

@@ -51,8 +51,8 @@ def route_view_of(kept: Kept, laid: QuiltLayout, body: RouteOrQuickRequest) -> R
     """The route as far as it is found, and how much of it is sewn."""
     ways = routes().soon(kept, laid) if body.quick else routes().ways(kept, laid)
     with connection() as conn:
-        left = ways.left(logs().log(conn, kept.id).sewn)
-    return route_of(laid, ways.route, left, body)
+        sewn = logs().log(conn, kept.id).sewn
+    return route_of(laid, ways, sewn, body)
 
 
 def _zone(laid: QuiltLayout, body: PlanRequest) -> ZoneView:

@@ -26,12 +26,14 @@ _LEAST_S = 300.0  # a shorter sitting says nothing
 
 @dataclass(frozen=True, slots=True)
 class LeftThere:
-    """``seconds`` are left at visit ``number`` of the order, at ``place``; ``stops`` where its thread ends at its end."""
+    """``seconds``, ``thread`` and ``length`` of lines, both mm, are left at visit ``number`` of the order, at ``place``; ``stops`` where its thread ends at its end."""
 
     number: int
     place: str
     seconds: float
     stops: bool
+    thread: float = 0.0
+    length: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,7 +59,10 @@ def time_left(laid: QuiltLayout, ways: UnitWays, sewn: Sewn) -> list[LeftThere]:
         ends = len(one.runs) - 1 + bool(visit.stop)
         way = one.travelled + visit.across
         cost = needle(kit, stitching, one.sewn, way, len(one.unit.courses), all_pivots(one), ends - 1)
-        found.append(LeftThere(left.number, left.place, cost.seconds * left.unsewn / left.whole, last))
+        share = left.unsewn / left.whole
+        found.append(
+            LeftThere(left.number, left.place, cost.seconds * share, last, cost.thread * share, left.unsewn)
+        )
     return found
 
 

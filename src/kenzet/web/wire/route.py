@@ -2,19 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from typing import Literal
 
 import numpy as np
 
 from kenzet.core.geom.affine import place_all
+from kenzet.core.logbook.forecast import time_left
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.params import forms
 from kenzet.core.route.needle import needle
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.turns import all_pivots
 from kenzet.core.route.visits import UnitVisit
-from kenzet.core.sewing.now import Left
+from kenzet.core.sewing.log import Sewn
+from kenzet.core.sewing.now import UnitWays
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import Pace
 from kenzet.say import words as w
@@ -188,14 +189,14 @@ def here_view(laid: QuiltLayout, found: QuiltRoute, number: int, unit: Unit) -> 
     )
 
 
-def route_of(
-    laid: QuiltLayout, found: QuiltRoute, left: Sequence[Left], body: RouteOrQuickRequest
-) -> RouteView:
+def route_of(laid: QuiltLayout, ways: UnitWays, sewn: Sewn, body: RouteOrQuickRequest) -> RouteView:
     """The whole route, how much of it is sewn, and her settings."""
+    found, left = ways.route, ways.left(sewn)
     stitching, unit = laid.quilt.stitching, body.unit
     shares = [one.share for one in left]
+    begun = any(one.unsewn < one.whole for one in left)
     return RouteView(
-        rows=route_rows(laid, found, unit),
+        rows=route_rows(laid, found, time_left(laid, ways, sewn) if begun else None, unit),
         visits=[
             visit_view(laid, found, visit, share) for visit, share in zip(found.visits, shares, strict=True)
         ],
