@@ -23,7 +23,7 @@ FOLDS = (
     "Sashes", "Borders",
     "Compare and reuse", "Direction", "Position", "Rows", "Small pieces", "Sewing", "Figures", "Method", "Mark sheet", "Marking tool",
     "balance-firmness", "balance-gaps", "balance-standing", "balance-seen", "balance-accents", "balance-thread", "balance-time", "balance-light", "balance-wash",
-    "log-sittings", "log-blocks", "log-todo", "log-swatches", "log-schedule", "log-learnt", "log-zones", "log-tools", "log-files", "inspect-sets", "inspect-points", "inspect-gaps",
+    "log-sittings", "log-blocks", "log-todo", "log-swatches", "log-tape", "log-schedule", "log-learnt", "log-zones", "log-tools", "log-files", "inspect-sets", "inspect-points", "inspect-gaps",
     "Ticks along the edges", "Order", "Threads", "Travelling", "Limits", "Your speed", "Change this route", "Save",
 )  # fmt: skip
 OPEN = json.dumps(dict.fromkeys(FOLDS, True))

@@ -152,6 +152,22 @@ def test_thread_ends_are_ticked(table, served):
     expect(table.get_by_role("checkbox", name=re.compile("thread end")).first).to_be_checked()
 
 
+def test_a_block_is_measured_with_a_tape(table):
+    to_the_log(table)
+    table.get_by_test_id("canvas").click(position={"x": 285, "y": 135})
+    expect(table.get_by_test_id("log-block")).to_be_visible()
+    table.get_by_test_id("tape-zone").select_option(label="Star background")
+    table.get_by_test_id("tape-lines").fill("10")
+    table.get_by_test_id("tape-span").fill("70")
+    table.get_by_test_id("tape-keep").click()
+    expect(table.get_by_role("alert")).to_contain_text("Count the lines again")
+    table.get_by_test_id("tape-span").fill("7")
+    table.get_by_test_id("tape-keep").click()
+    expect(table.get_by_test_id("taped")).to_contain_text("0.028 in in each gap")
+    table.get_by_test_id("log-unchoose").click()
+    expect(table.get_by_test_id("learnt-offset-left")).to_contain_text("9 lines measured")
+
+
 def test_a_test_piece_goes_into_the_book_and_teaches_the_batting(table):
     to_the_log(table)
     table.get_by_test_id("open-swatches").click()

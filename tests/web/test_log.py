@@ -295,3 +295,56 @@ def test_the_figures_of_the_route_shrink_as_she_sews(client):
     log = client.get("/log").json
     assert left / whole == pytest.approx(1 - log["share"], abs=0.001)
     assert after["Sewing time, about"][1] == f" · {log['left']} left"
+
+
+def tape(client, number, **more):
+    body = {
+        "id": f"tape-{number:05}",
+        "place": "1-1",
+        "zone": "star-background",
+        "lines": 10,
+        "span": "7 in",
+        **more,
+    }
+    return client.post("log/measured", **body)
+
+
+def test_a_block_measured_with_a_tape_is_told_taught_from_and_struck_out(client):
+    (row,) = tape(client, 1, gap="1").json["taped"]
+    told = "".join(w if isinstance(w, str) else w["text"] for w in row["words"])
+    assert told.startswith(
+        "10 lines: 7 from first to last, planned 6 3/4. 1/4 too wide, 0.028 in in each gap"
+    )
+    assert (row["truth"], row["place"], row["name"]) == (
+        "out",
+        "1-1",
+        "Star background",
+    ) and "Widest gap 1, planned 3/4" in told
+    view = tape(client, 1).json  # told again
+    assert len(view["taped"]) == 1
+    offset = next(one for one in view["learnt"] if one["key"].startswith("offset"))
+    assert offset["evidence"].startswith("9 lines measured")
+    place = next(one for one in view["places"] if one["place"] == "1-1")
+    changed = client.change(1, "wider-spacing", fill_change("1 in", "star-background"))
+    assert changed.status_code == 200
+    assert client.get("/log").json["taped"] == view["taped"] and place["stage"] == "planned"
+    view = client.post("log/strike", id="tape-00001").json
+    assert view["taped"] == [] and not any(one["key"].startswith("offset") for one in view["learnt"])
+
+
+@pytest.mark.parametrize(
+    ("more", "field"),
+    [
+        ({"span": "long"}, "span"),
+        ({"span": "70 in"}, "span"),
+        ({"lines": 2}, "lines"),
+        ({"gap": "x"}, "gap"),
+        ({"zone": "border"}, "zone"),
+        ({"zone": "none"}, "zone"),
+    ],
+)
+def test_a_wrong_reading_is_told_at_its_field_and_not_kept(client, more, field):
+    refused = tape(client, 2, **more)
+    assert refused.status_code in (404, 422) and refused.json["field"] == field
+    assert client.get("/log").json["taped"] == []
+    assert remark(client, 9, "place:1-1", "measured", "{}").status_code == 422

@@ -21,7 +21,7 @@ from kenzet.say.log_words import VERDICT_WORDS, Facts, LogView, RemarkRow, There
 from kenzet.say.words import Row, plain
 
 _COLUMNS = (
-    "begun", "ended", "place", "zone", "drawing", "fill", "planned spacing mm", "foot", "needle to rim mm", "ruler lines mm", "thread", "stitch mm",
+    "begun", "ended", "place", "zone", "drawing", "fill", "planned spacing mm", "foot", "needle to rim mm", "ruler lines mm", "thread", "needle", "tension", "stitch mm",
     "lines", "mm sewn", "mm freehand", "mm unpicked", "skipped", "thread broke", "threads begun", "stitches", "seconds",
 )  # fmt: skip
 
@@ -48,7 +48,7 @@ def _told(one: There, known: SewnWith | None) -> list[Any]:
     return [
         _time(one.first), _time(one.last), one.place, known.zone if known else one.zone, one.drawing, fill.label if fill else "",
         round(float(fill.spacing.mm), 3) if fill and fill.is_spaced else "", kit.foot.name if kit else "",
-        round(float(kit.reach), 3) if kit else "", " ".join(lines), kit.thread.name if kit else "", float(kit.stitch.mm) if kit else "",
+        round(float(kit.reach), 3) if kit else "", " ".join(lines), kit.thread.name if kit else "", kit.needle if kit else "", kit.tension if kit else "", float(kit.stitch.mm) if kit else "",
         len(one.lines), round(one.length, 1), round(one.freehand, 1), round(one.unpicked, 1), one.skipped, one.broken, one.threads, one.stitches,
         round(one.seconds, 1),
     ]  # fmt: skip

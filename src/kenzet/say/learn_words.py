@@ -21,7 +21,7 @@ _NAMES: dict[Key, str] = {
     "thickness": "Thickness of the batting", "rise": "Rise between lines 1 in apart, of the batting’s thickness", "firmness": "Firmness of the batting quilted, 100 % is usual", "shrinks": "Batting shrinks in the wash",
 }  # fmt: skip
 _EVIDENCE: dict[Key, tuple[str, str, str]] = {
-    "offset": ("line", "lines", "measured in photos"), "spread": ("line", "lines", "measured in photos"), "bobbin": ("bobbin", "bobbins", "used up"), "stitch": ("piece", "pieces", "counted by the machine"),
+    "offset": ("line", "lines", "measured"), "spread": ("line", "lines", "measured in photos"), "bobbin": ("bobbin", "bobbins", "used up"), "stitch": ("piece", "pieces", "counted by the machine"),
     "thickness": ("swatch", "swatches", "measured"), "rise": ("swatch", "swatches", "measured"), "firmness": ("swatch", "swatches", "felt"), "shrinks": ("swatch", "swatches", "washed"),
 }  # fmt: skip
 _FINE: dict[Unit, Fraction] = {"in": Fraction(1, 1000), "mm": Fraction(1, 50)}

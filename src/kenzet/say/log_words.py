@@ -14,6 +14,7 @@ from kenzet.core.logbook.status import PlaceStatus
 from kenzet.core.numbers.measure import Unit, figure, long_figure
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
+from kenzet.say.by_hand_words import TapeRow
 from kenzet.say.learn_words import LearntRow
 from kenzet.say.log_places import PlaceRow, StageRow, part_names
 
@@ -29,7 +30,7 @@ class RemarkRow(w.Said):
 
     id: str
     about: str
-    kind: Literal["verdict", "note", "photo", "done", "left out"]
+    kind: Literal["verdict", "note", "photo", "done", "left out", "measured"]
     told: str
     when: str
 
@@ -115,6 +116,7 @@ class LogView(w.Said):
     todo: list[TodoRow]
     learnt: list[LearntRow]
     remarks: list[RemarkRow]
+    taped: list[TapeRow]
 
 
 Facts = Mapping[tuple[int, str], SewnWith | None]
@@ -229,6 +231,7 @@ def with_rows(known: SewnWith, unit: Unit) -> list[w.Row]:
             rows.append(_row("Laid", says))
     side = "left" if kit.machine.throat == "right" else "right"
     rows.append(_row("Thread", f"{kit.thread.name}; stitch ", w.shown(kit.stitch.mm, "mm")))
+    rows += [_row(label, said) for label, said in (("Needle", kit.needle), ("Tension", kit.tension)) if said]
     rows.append(_row("Ruler lies", f"on the {side} of the needle"))
     return rows
 

@@ -58,6 +58,8 @@ def figure_rows(one: DatedSwatch, unit: Unit) -> list[w.Row]:
         ("Batting", [swatch.batting.name]),
         ("Thread", [swatch.thread.name]),
         ("Stitch", [w.shown(swatch.stitch.mm, "mm")]),
+        ("Needle", [swatch.needle or "–"]),
+        ("Tension", [swatch.tension or "–"]),
         ("Stitching", [f"{w.density(swatch.density, unit)}, planned as {_hand(swatch)}"]),
         ("Widest gap", [w.shown(swatch.gap, unit, about=True)]),
         ("Feels", [found.felt or "–"]),

@@ -9,12 +9,12 @@ from typing import Any, Literal
 from kenzet.core.errors import Unknown
 from kenzet.store.pool import atomic, new_id
 
-Kind = Literal["verdict", "note", "photo", "done", "left out"]
+Kind = Literal["verdict", "note", "photo", "done", "left out", "measured"]
 
 
 @dataclass(frozen=True, slots=True)
 class Remark:
-    """``about`` is what it is of, as ``place:1-1``; ``told`` a verdict, words, the id of a photograph. ``when`` in seconds since 1970."""
+    """``about`` is what it is of, as ``place:1-1``; ``told`` a verdict, words, the id of a photograph, what a tape said (JSON). ``when`` in seconds since 1970."""
 
     id: str
     about: str

@@ -26,8 +26,7 @@ from kenzet.store import photos
 from kenzet.store.logbook import Inspection
 from kenzet.store.quilts import LOCAL_OWNER, Kept
 from kenzet.web.blueprint import Blueprint
-from kenzet.web.log import laid_at
-from kenzet.web.request_context import answer, connection, laid_quilt
+from kenzet.web.request_context import answer, connection, laid_at, laid_quilt
 from kenzet.web.state.logs import logs
 from kenzet.web.state.measured import findings_of
 from kenzet.web.wire import base as m

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Annotated, Any
 
 import numpy as np
@@ -12,6 +13,7 @@ from pydantic import Field, model_validator
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.geom.affine import place_all
 from kenzet.core.kit.things.supplies import Marker
+from kenzet.core.logbook.by_hand import tape_found
 from kenzet.core.logbook.forecast import LeftThere, fits, in_all, spread_of, time_left
 from kenzet.core.logbook.learn import (
     LaidLine,
@@ -28,7 +30,7 @@ from kenzet.core.logbook.sittings import Sitting, sittings, thread_ends
 from kenzet.core.logbook.status import PlaceStatus, status
 from kenzet.core.logbook.swatch_lessons import learnt_batting
 from kenzet.core.memo import Table
-from kenzet.core.numbers.measure import Unit
+from kenzet.core.numbers.measure import Length, Unit
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.quilt_needle import whole_needle
 from kenzet.core.sewing.log import Log, Sewn
@@ -39,15 +41,15 @@ from kenzet.say import log_words as say
 from kenzet.say import words as w
 from kenzet.say.learn_words import learnt_rows
 from kenzet.store import logbook as store
-from kenzet.store import marked, photos, quilts, swatches
+from kenzet.store import marked, photos, swatches
 from kenzet.store.logbook import Remark
 from kenzet.store.quilts import LOCAL_OWNER, Kept
 from kenzet.web.blueprint import Blueprint
-from kenzet.web.request_context import answer, connection, laid_quilt
-from kenzet.web.state.layouts import layouts
+from kenzet.web.request_context import answer, connection, laid_at, laid_quilt
 from kenzet.web.state.logs import logs
 from kenzet.web.state.measured import findings_of
 from kenzet.web.state.routes import routes
+from kenzet.web.taped import Taped, TapeKept, tape_row, taped_of
 from kenzet.web.wire import base as m
 from kenzet.web.wire.drawn import flat
 
@@ -72,9 +74,22 @@ class RemarkRequest(m.Wire):
     def _known(self) -> RemarkRequest:
         if self.kind == "verdict" and self.told not in VERDICTS:
             raise ValueError(f"A verdict is one of {', '.join(VERDICTS)}.")
+        if self.kind == "measured":
+            raise ValueError("What was measured is told with its figures.")
         if self.kind in ("done", "left out") and not self.told.isdigit():
             raise ValueError("What is done, or left out, is told with a number.")
         return self
+
+
+class TapeRequest(m.Reading):
+    """What a tape says of ``zone`` at ``place``: how many ``lines`` were counted, the distance from the first to the last, and the widest gap, if that was measured."""
+
+    id: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{6,40}$")]
+    place: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
+    zone: m.ZoneKey
+    lines: Annotated[int, Field(ge=2, le=2000)]
+    span: Annotated[str, Field(max_length=80)]
+    gap: Annotated[str, Field(max_length=80)] = ""
 
 
 class ProgressView(m.Wire):
@@ -144,6 +159,29 @@ def add_remark(path: m.QuiltKey, body: RemarkRequest) -> Response:
     return answer(log_view(path.quilt, body.unit))
 
 
+@log.post("/log/measured", responses={200: say.LogView})
+def add_measured(path: m.QuiltKey, body: TapeRequest) -> Response:
+    """Keep what a tape says of a block."""
+    kept, laid = laid_quilt(path.quilt)
+    told = TapeKept(
+        zone=body.zone, lines=body.lines, span=_typed(body.span, body.unit, "span"),
+        gap=_typed(body.gap, body.unit, "gap") if body.gap.strip() else None, revision=kept.revision,
+    )  # fmt: skip
+    tape_found(laid, body.place, told.reading, body.unit)
+    with connection() as conn:
+        store.remark(
+            conn, path.quilt, Remark(body.id, f"place:{body.place}", "measured", told.model_dump_json())
+        )
+    return answer(log_view(path.quilt, body.unit))
+
+
+def _typed(text: str, unit: Unit, field: str) -> Length:
+    try:
+        return Length.parse(text, unit)
+    except BadValue as error:
+        raise BadValue(error.message, field) from error
+
+
 @log.post("/log/strike", responses={200: say.LogView})
 def strike_remark(path: m.QuiltKey, body: StrikeRequest) -> Response:
     """It no longer counts; it is not lost."""
@@ -166,11 +204,12 @@ def log_view(quilt: str, unit: Unit) -> say.LogView:
         ]
         remarks = store.remarks(conn, quilt)
         looked_at = {one.place for one in store.inspections(conn, quilt)}
-    looked_at |= {one.about.removeprefix("place:") for one in remarks if one.kind == "verdict"}
+    looked_at |= {one.about.removeprefix("place:") for one in remarks if one.kind in ("verdict", "measured")}
     sat = sittings(told.events)
     facts = facts_of(kept, sat)
     found = status(ways, told.sewn, [one.zone for one in on], looked_at)
     left, spread = _forecast(laid, ways, told, sat)
+    taped = taped_of(kept, remarks)
     return say.LogView(
         share=round(sum(one.whole - one.left for one in found) / max(sum(one.whole for one in found), 1), 4),
         sewn=places.share_words(found),
@@ -188,12 +227,13 @@ def log_view(quilt: str, unit: Unit) -> say.LogView:
             laid, thread_ends(told.events), {one.zone: _off(laid, one.zone) for one in on}, found,
             {one.about: one.told for one in remarks if one.kind == "done"},
         ),
-        learnt=learnt_rows(_learnt(kept, laid, told, facts, remarks), laid.quilt.kit, laid.quilt.stitching, unit),
+        learnt=learnt_rows(_learnt(kept, laid, told, facts, remarks, taped), laid.quilt.kit, laid.quilt.stitching, unit),
         remarks=[
             say.RemarkRow(id=one.id, about=one.about, kind=one.kind, told=one.told, when=say.day_words(one.when))
             for one in remarks
-            if one.kind != "done"
+            if one.kind not in ("done", "measured")
         ],
+        taped=[tape_row(one, unit) for one in taped],
     )  # fmt: skip
 
 
@@ -203,6 +243,7 @@ def _learnt(
     told: Log,
     facts: dict[tuple[int, str], SewnWith | None],
     remarks: list[Remark],
+    taped: Sequence[Taped],
 ) -> list[Learnt]:
     """From pictures that count, sittings that are not left out, and swatches on the batting of the kit."""
     kit, events = laid.quilt.kit, told.events
@@ -213,6 +254,7 @@ def _learnt(
     for one in measured:
         then = laid_at(kept, one.revision)
         lines += laid_lines(then, findings_of(then, one)[1], one.when)
+    spans = [one.span for one in taped if one.span]
     out = [
         float(one.about.removeprefix("sitting:"))
         for one in remarks
@@ -220,7 +262,7 @@ def _learnt(
     ]
     techniques = {key: known.technique for key, known in facts.items() if known}
     return [
-        *learnt_offset(lines, kit),
+        *learnt_offset(lines, kit, spans),
         *learnt_pace(timed(events, techniques, out), laid.quilt.stitching.pace),
         *learnt_stitch(events, kit),
         *learnt_bobbin(events, kit),
@@ -255,14 +297,6 @@ def facts_of(kept: Kept, sat: list[Sitting]) -> dict[tuple[int, str], SewnWith |
             known = laid.memo.get(FACTS, mine)
             found[key] = known or laid.memo.put(FACTS, mine, sewn_with(laid, one.drawing))
     return found
-
-
-def laid_at(kept: Kept, revision: int) -> QuiltLayout:
-    """The quilt as it was planned at a revision. Raises Unknown."""
-    if revision == kept.revision:
-        return layouts().of(kept)
-    with connection() as conn:
-        return layouts().of(quilts.planned_at(conn, LOCAL_OWNER, kept.id, revision))
 
 
 def _outline(laid: QuiltLayout, place: str) -> list[list[float]]:

@@ -41,6 +41,14 @@ def planned(laid: QuiltLayout, zone: str) -> ZonePlan:
     return found
 
 
+def laid_at(kept: Kept, revision: int) -> QuiltLayout:
+    """The quilt as it was planned at a revision. Raises Unknown."""
+    if revision == kept.revision:
+        return layouts().of(kept)
+    with connection() as conn:
+        return layouts().of(quilts.planned_at(conn, LOCAL_OWNER, kept.id, revision))
+
+
 def answer(value: Said) -> Response:
     """A model as JSON."""
     return current_app.response_class(value.model_dump_json(), mimetype="application/json")

@@ -106,6 +106,8 @@ export const api = {
     unwrap(client.GET('/api/quilts/{quilt}/schedule', { params: { ...params(quilt), query }, signal })),
   remark: (quilt: string, body: Views['RemarkRequest']) =>
     unwrap(client.POST('/api/quilts/{quilt}/log/remarks', { params: params(quilt), body })),
+  keepTape: (quilt: string, body: Views['TapeRequest']) =>
+    unwrap(client.POST('/api/quilts/{quilt}/log/measured', { params: params(quilt), body })),
   strikeRemark: (quilt: string, body: Views['StrikeRequest']) =>
     unwrap(client.POST('/api/quilts/{quilt}/log/strike', { params: params(quilt), body })),
   inspections: (quilt: string, signal?: AbortSignal) =>

@@ -724,6 +724,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/log/measured": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep what a tape says of a block. */
+        post: operations["log_add_measured_log_measured_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/log/remarks": {
         parameters: {
             query?: never;
@@ -4306,7 +4323,7 @@ export interface components {
          *
          *     ``tools`` are what she marks with; ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
          *     ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is,
-         *     ``seen_from`` how far away the quilt is looked at.
+         *     ``seen_from`` how far away the quilt is looked at. ``needle`` and ``tension`` are as she writes them, for the log.
          */
         Kit: {
             /**
@@ -4396,6 +4413,11 @@ export interface components {
              * @default 1/8 in
              */
             marking_step: string;
+            /**
+             * Needle
+             * @default
+             */
+            needle: string;
             /** Rulers */
             rulers?: {
                 [key: string]: unknown;
@@ -4424,6 +4446,11 @@ export interface components {
              * @default 2.5 mm
              */
             stitch: string;
+            /**
+             * Tension
+             * @default
+             */
+            tension: string;
             /**
              * @default {
              *       "colour": "#8a8f98",
@@ -4509,7 +4536,7 @@ export interface components {
              *
              *     ``tools`` are what she marks with; ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
              *     ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is,
-             *     ``seen_from`` how far away the quilt is looked at.
+             *     ``seen_from`` how far away the quilt is looked at. ``needle`` and ``tension`` are as she writes them, for the log.
              */
             kit: {
                 /**
@@ -4599,6 +4626,11 @@ export interface components {
                  * @default 1/8 in
                  */
                 marking_step: string;
+                /**
+                 * Needle
+                 * @default
+                 */
+                needle: string;
                 /** Rulers */
                 rulers?: {
                     [key: string]: unknown;
@@ -4627,6 +4659,11 @@ export interface components {
                  * @default 2.5 mm
                  */
                 stitch: string;
+                /**
+                 * Tension
+                 * @default
+                 */
+                tension: string;
                 /**
                  * @default {
                  *       "colour": "#8a8f98",
@@ -5022,6 +5059,8 @@ export interface components {
             sittings: components["schemas"]["SittingRow"][];
             /** Stages */
             stages: components["schemas"]["StageRow"][];
+            /** Taped */
+            taped: components["schemas"]["TapeRow"][];
             /** Time */
             time: string;
             /** Todo */
@@ -6579,7 +6618,7 @@ export interface components {
              *
              *     ``tools`` are what she marks with; ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
              *     ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is,
-             *     ``seen_from`` how far away the quilt is looked at.
+             *     ``seen_from`` how far away the quilt is looked at. ``needle`` and ``tension`` are as she writes them, for the log.
              */
             kit: {
                 /**
@@ -6669,6 +6708,11 @@ export interface components {
                  * @default 1/8 in
                  */
                 marking_step: string;
+                /**
+                 * Needle
+                 * @default
+                 */
+                needle: string;
                 /** Rulers */
                 rulers?: {
                     [key: string]: unknown;
@@ -6697,6 +6741,11 @@ export interface components {
                  * @default 2.5 mm
                  */
                 stitch: string;
+                /**
+                 * Tension
+                 * @default
+                 */
+                tension: string;
                 /**
                  * @default {
                  *       "colour": "#8a8f98",
@@ -6874,7 +6923,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "verdict" | "note" | "photo" | "done" | "left out";
+            kind: "verdict" | "note" | "photo" | "done" | "left out" | "measured";
             /** Told */
             told: string;
             /**
@@ -6897,7 +6946,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "verdict" | "note" | "photo" | "done" | "left out";
+            kind: "verdict" | "note" | "photo" | "done" | "left out" | "measured";
             /** Told */
             told: string;
             /** When */
@@ -9395,6 +9444,54 @@ export interface components {
             width: string;
         };
         /**
+         * TapeRequest
+         * @description What a tape says of ``zone`` at ``place``: how many ``lines`` were counted, the distance from the first to the last, and the widest gap, if that was measured.
+         */
+        TapeRequest: {
+            /**
+             * Gap
+             * @default
+             */
+            gap: string;
+            /** Id */
+            id: string;
+            /** Lines */
+            lines: number;
+            /** Place */
+            place: string;
+            /** Span */
+            span: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * TapeRow
+         * @description A reading of a place, by the id of its remark: what it says, and whether that is within her tolerance.
+         */
+        TapeRow: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /**
+             * Truth
+             * @enum {string}
+             */
+            truth: "within" | "out";
+            /** When */
+            when: string;
+            /** Words */
+            words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
          * Term
          * @description A term of a sum and what it stands for.
          */
@@ -9801,6 +9898,11 @@ export interface components {
                  * @default 1/8 in
                  */
                 marking_step: string;
+                /**
+                 * Needle
+                 * @default
+                 */
+                needle: string;
                 /** Rulers */
                 rulers?: {
                     [key: string]: unknown;
@@ -9829,6 +9931,11 @@ export interface components {
                  * @default 2.5 mm
                  */
                 stitch: string;
+                /**
+                 * Tension
+                 * @default
+                 */
+                tension: string;
                 /**
                  * @default {
                  *       "colour": "#8a8f98",
@@ -12174,6 +12281,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FitsView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    log_add_measured_log_measured_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TapeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogView"];
                 };
             };
             /** @description Refused: what is wrong, and in which field */

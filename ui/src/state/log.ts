@@ -67,6 +67,12 @@ export const useLog = defineStore('log', () => {
     if (found) view.value = found
     return !!found
   }
+  /** What a tape says of the chosen block. */
+  async function tape(zone: string, lines: number, span: string, gap: string) {
+    const found = await guarded('tape', () => api.keepTape(quilt.id, { id: newId(), place: place.value, zone, lines, span, gap, unit: quilt.unit }))
+    if (found) view.value = found
+    return !!found
+  }
   async function strike(id: string) {
     const found = await guarded('remark', () => api.strikeRemark(quilt.id, { id, unit: quilt.unit }))
     if (found) view.value = found
@@ -125,6 +131,6 @@ export const useLog = defineStore('log', () => {
   }
   return {
     view, cards, place, open, held, taken, corners, inspection, busy, wrong, trouble, row, block, about, verdict, pictures,
-    look, remarks, choose, say, strike, addPicture, addPhoto, move, measure, show, changeSide, strikePicture, closePicture, close,
+    look, remarks, choose, say, tape, strike, addPicture, addPhoto, move, measure, show, changeSide, strikePicture, closePicture, close,
   }
 })

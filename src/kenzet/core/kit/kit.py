@@ -6,7 +6,7 @@ from fractions import Fraction
 from functools import cached_property
 from typing import Annotated, Any, Literal, cast
 
-from pydantic import Field, field_validator
+from pydantic import AfterValidator, Field, field_validator
 
 from kenzet.core.kit.compatibility import foot_fault, ruler_fault
 from kenzet.core.kit.edges import Edge, StraightEdge
@@ -15,7 +15,7 @@ from kenzet.core.kit.things.machine import Machine, RulerFoot, WalkingFoot
 from kenzet.core.kit.things.rulers import StraightRuler
 from kenzet.core.kit.things.supplies import Batting, Bobbin, Marker, Tape, Thread
 from kenzet.core.numbers.measure import MM_PER, Length, Unit
-from kenzet.core.params import Frozen, in_range
+from kenzet.core.params import Frozen, in_range, plain_name
 
 ThingKey = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,59}$")]
 SewWith = Literal["ruler foot", "walking foot"]
@@ -26,7 +26,7 @@ class Kit(Frozen):
 
     ``tools`` are what she marks with; ``tolerance`` is how far a line may be out before she minds, ``spread`` how far hand and eye scatter (F36),
     ``hand`` how much of a line is sewn before the hand on the ruler moves on, ``stitch`` how long a stitch is,
-    ``seen_from`` how far away the quilt is looked at.
+    ``seen_from`` how far away the quilt is looked at. ``needle`` and ``tension`` are as she writes them, for the log.
     """
 
     machine: Machine = Machine()
@@ -58,6 +58,8 @@ class Kit(Frozen):
     hand: Length = Length.parse("5 in")
     stitch: Length = Length.parse("2.5 mm")
     seen_from: Length = Length.parse("72 in")
+    needle: Annotated[str, Field(max_length=40), AfterValidator(plain_name)] = ""
+    tension: Annotated[str, Field(max_length=40), AfterValidator(plain_name)] = ""
 
     def step_in(self, unit: Unit) -> Fraction:
         """To what figures that she lays off are rounded where she measures in ``unit``, exact mm: her marking step, or the half

@@ -18,6 +18,7 @@ from kenzet.core.geom.region import Floats
 from kenzet.core.inspect.find import Finding
 from kenzet.core.inspect.sides import Side, along
 from kenzet.core.kit.kit import Kit
+from kenzet.core.logbook.by_hand import LaidSpan, from_spans
 from kenzet.core.numbers.robust import scatter as scatter_of
 from kenzet.core.placing.place_line import planned
 from kenzet.core.plan.planner import plan_zone
@@ -141,23 +142,29 @@ def _beside(side: Side, others: Iterable[Finding]) -> Finding | None:
     )
 
 
-def learnt_offset(lines: Sequence[LaidLine], kit: Kit) -> list[Learnt]:
+def learnt_offset(lines: Sequence[LaidLine], kit: Kit, spans: Sequence[LaidSpan] = ()) -> list[Learnt]:
     """The foot's offset on every side on which rulers lay, and how far lines scatter about it (F14, F36): a foot that is δ wider makes every line that is laid on
-    the last one come δ too far.
+    the last one come δ too far. ``spans`` were measured with a tape.
     """
     found = []
-    for side in sorted({line.side for line in lines}):
+    for side in sorted({line.side for line in lines} | {span.side for span in spans}):
         mine = [line for line in lines if line.side == side]
-        if len(mine) < FEWEST:
+        taped = [span for span in spans if span.side == side]
+        many = len(mine) * (len(mine) >= FEWEST) + sum(span.gaps for span in taped)
+        if many < FEWEST:
             continue
-        out = np.array([line.out for line in mine])
-        scatter = max(scatter_of(out), EQUAL)
-        error = 1.2533 * scatter / math.sqrt(len(out))  # the standard error of a median
         used = float(kit.foot.to_rim_at("left" if side == "left" else "right"))
-        times = [line.when for line in mine]
-        foot = np.array([line.foot for line in mine])
-        value, sd = weighed(used, _OFFSET_SD, float(np.median(foot + out)), error)
-        found.append(_learnt("offset", value, sd, used, len(mine), times, side))
+        value, sd, times = used, _OFFSET_SD, [span.when for span in taped]
+        if len(mine) >= FEWEST:
+            out = np.array([line.out for line in mine])
+            error = 1.2533 * max(scatter_of(out), EQUAL) / math.sqrt(len(out))  # of a median
+            foot = np.array([line.foot for line in mine])
+            value, sd = weighed(value, sd, float(np.median(foot + out)), error)
+            times += [line.when for line in mine]
+        by_tape = from_spans(taped, kit)
+        if by_tape:
+            value, sd = weighed(value, sd, *by_tape)
+        found.append(_learnt("offset", value, sd, used, many, times, side))
     if len(lines) >= 2 * FEWEST:
         out = np.array([line.out for line in lines])
         scatter = scatter_of(out) / math.sqrt(2)  # two lines scatter in a gap

@@ -46,8 +46,8 @@ FELT: tuple[Felt, ...] = ("loose", "soft", "firm", "stiff")
 
 
 class Swatch(Frozen):
-    """As it was sewn: the ``fill`` of a zone of the quilt called ``quilt``, for which ``use``, on which ``batting``, with which thread and
-    stitch. ``rings`` are its outline, ``lines`` what is sewn, both mm, y up; ``density`` is mm by mm², ``gap`` the widest gap, mm, and
+    """As it was sewn: the ``fill`` of a zone of the quilt called ``quilt``, for which ``use``, on which ``batting``, with which thread,
+    stitch, needle and tension. ``rings`` are its outline, ``lines`` what is sewn, both mm, y up; ``density`` is mm by mm², ``gap`` the widest gap, mm, and
     ``bulge`` mm². ``fabric`` is the color of its cloth.
     """
 
@@ -59,6 +59,8 @@ class Swatch(Frozen):
     batting_key: ThingKey | None = None
     thread: Thread
     stitch: Length
+    needle: str = Field("", max_length=40)
+    tension: str = Field("", max_length=40)
     fabric: str = Field(pattern=r"^#[0-9a-fA-F]{6}$")
     rings: Annotated[tuple[Way, ...], Field(min_length=1, max_length=400)]
     lines: Annotated[tuple[Way, ...], Field(max_length=_MOST_LINES)]
@@ -156,7 +158,7 @@ def swatch_of(laid: QuiltLayout, zone: str, place: str = "") -> Swatch:
     kit, gap = plan.kit, plan.widest_gap(drawing).width
     return Swatch(
         quilt=quilt.name, zone=named.name, use=quilt.use, fill=sewn[0].fill, batting=kit.batting, batting_key=kit.batting_key,
-        thread=kit.thread, stitch=kit.stitch, fabric=_fabric(quilt, drawing), rings=tuple(_flat(ring) for ring in rings),
+        thread=kit.thread, stitch=kit.stitch, needle=kit.needle, tension=kit.tension, fabric=_fabric(quilt, drawing), rings=tuple(_flat(ring) for ring in rings),
         lines=tuple(_flat(line) for line in lines), density=sum(one.density for one in sewn), gap=gap,
         bulge=_bulge(rings, lines, gap),
     )  # fmt: skip

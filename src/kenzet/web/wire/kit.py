@@ -60,7 +60,7 @@ class KitView(m.Wire):
     away: list[str]
 
 
-_LENGTHS = {
+_FIELDS = {
     "marking_step": Form(
         "length", "Marking step", "Ticks are rounded to this step, and [ ] change the spacing by it."
     ),
@@ -71,6 +71,8 @@ _LENGTHS = {
     "spread": Form(
         "length", "Your accuracy", "How far your lines vary although the ruler is placed correctly."
     ),
+    "needle": Form("text", "Needle", "Kept in the log with what you sew.", empty="not said"),
+    "tension": Form("text", "Tension", "Kept in the log with what you sew.", empty="not said"),
 }
 
 
@@ -83,7 +85,7 @@ def kit_of(kit: Kit, things: dict[str, Thing], unit: Unit) -> KitView:
         sew_with=kit.sew_with,
         fields=[
             w.field(name, form, getattr(kit, name), "mm" if name == "stitch" else unit)
-            for name, form in _LENGTHS.items()
+            for name, form in _FIELDS.items()
         ],
         rulers=[_made(kit, key, unit) for key in kit.rulers],
         foot=float(kit.reach),

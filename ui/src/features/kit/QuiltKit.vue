@@ -48,7 +48,12 @@ async function file(event: Event) {
     </template>
     <p class="card weld"><WordsText :words="kit.view.sentence" /></p>
     <p v-for="ruler in kit.view.rulers.filter((one) => one.fault)" :key="ruler.key" class="card madder" role="alert">{{ ruler.fault }}</p>
-    <div class="two"><LengthField v-for="f in kit.view.fields" :key="f.name + quilt.taken" :field="f" :error="error(f.name)" :unit="quilt.unit" @typed="kit.change({ values: { [f.name]: $event } })" /></div>
+    <div class="two">
+      <template v-for="f in kit.view.fields" :key="f.name + quilt.taken">
+        <LengthField v-if="f.control === 'length'" :field="f" :error="error(f.name)" :unit="quilt.unit" @typed="kit.change({ values: { [f.name]: $event } })" />
+        <label v-else class="own"><span class="label">{{ f.label }}</span><input class="text" :value="f.text" maxlength="40" :placeholder="f.empty" :aria-invalid="!!error(f.name)" :data-testid="`field-${f.name}`" @change="kit.change({ values: { [f.name]: ($event.target as HTMLInputElement).value.trim() } })"><span v-if="error(f.name)" class="wrong" role="alert">{{ error(f.name) }}</span><span v-else class="quiet">{{ f.help }}</span></label>
+      </template>
+    </div>
     <p class="quiet">A thin ruler can slip under the foot and break the needle. Use the ruler thickness that your foot’s and machine’s manuals ask for.</p>
     <div class="chips files">
       <a class="plain" :href="exports.href('kit-json')" data-testid="kit-json">{{ exports.label('kit-json') }}</a>
@@ -64,5 +69,7 @@ async function file(event: Event) {
 fieldset { border: 0; padding: 0; margin: 0; }
 legend { padding: 0; margin-bottom: 5px; }
 .two { display: grid; grid-template-columns: 1fr 1fr; gap: 12px; align-items: start; }
+.own { display: grid; gap: 5px; }
+.own .text { height: 38px; width: 100%; }
 .files { gap: 4px 14px; }
 </style>

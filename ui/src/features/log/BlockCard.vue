@@ -6,6 +6,7 @@ import WordsText from '../../parts/WordsText.vue'
 import { useLog } from '../../state/log'
 import { useSwatches } from '../../state/swatches'
 import RemarkCard from './RemarkCard.vue'
+import TapeCard from './TapeCard.vue'
 import ThereList from './ThereList.vue'
 
 const log = useLog()
@@ -46,6 +47,7 @@ async function photo(event: Event) {
     </template>
     <p v-if="log.wrong && ['photo', 'measure', 'corners', 'file', 'place'].includes(log.wrong.field)" class="card madder" role="alert">{{ log.wrong.message }}</p>
     <RemarkCard :about="log.about" verdicts />
+    <TapeCard :key="log.place" />
     <template v-if="log.block">
       <h3>What happened here</h3>
       <FigureRows :rows="log.block.rows" />

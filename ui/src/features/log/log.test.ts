@@ -9,6 +9,7 @@ import { useSwatches } from '../../state/swatches'
 import LearntList from './LearntList.vue'
 import SwatchBook from './SwatchBook.vue'
 import SwatchCard from './SwatchCard.vue'
+import TapeCard from './TapeCard.vue'
 
 const row = (label: string, words: string): Views['Row'] => ({ label: [label], words: [words], typed: false })
 const swatch = (id: string, more: Partial<Views['SwatchRow']> = {}): Views['SwatchRow'] => ({
@@ -151,5 +152,41 @@ describe('what was learnt', () => {
     await byId(list, 'take-straight').trigger('click')
     await flushPromises()
     expect(list.find('[role=alert]').text()).toContain('A pace must be')
+  })
+})
+
+describe('a block measured with a tape', () => {
+  const taped = (id: string, place: string): Views['TapeRow'] => ({ id, place, name: 'Star', when: 'Monday', truth: 'out', words: ['10 lines: 1/4 in too wide'] })
+  function looked() {
+    opened({ zones: [zoneInfo({ key: 'star', name: 'Star', drawings: [drawing({ places: ['1-1'] })] }), zoneInfo({ key: 'sky', name: 'Sky', drawings: [drawing({ places: ['2-1'] })] })] })
+    const log = useLog()
+    log.place = '1-1'
+    log.view = { taped: [] } as never
+    return log
+  }
+  it('offers the zones of that block, and keeps what she typed', async () => {
+    looked()
+    const sent = vi.spyOn(api, 'keepTape').mockResolvedValue({ taped: [taped('a', '1-1'), taped('b', '2-1')] } as never)
+    const card = mounted(TapeCard)
+    expect(card.findAll('option').map((one) => one.text())).toEqual(['Star'])
+    await byId(card, 'tape-lines').setValue('10')
+    await byId(card, 'tape-span').setValue('7')
+    await card.find('form').trigger('submit')
+    await flushPromises()
+    expect(sent.mock.calls[0]![1]).toMatchObject({ place: '1-1', zone: 'star', lines: 10, span: '7', gap: '' })
+    expect(card.findAll('li')).toHaveLength(1)
+    expect((byId(card, 'tape-span').element as HTMLInputElement).value).toBe('')
+  })
+  it('says what is wrong and keeps what was typed in its fields', async () => {
+    looked()
+    vi.spyOn(api, 'keepTape').mockRejectedValue(new Problem(422, 'Count the lines again.', 'span'))
+    const card = mounted(TapeCard)
+    await byId(card, 'tape-lines').setValue('10')
+    await byId(card, 'tape-span').setValue('70')
+    await card.find('form').trigger('submit')
+    await flushPromises()
+    expect(card.find('[role=alert]').text()).toBe('Count the lines again.')
+    expect(byId(card, 'tape-span').attributes('aria-invalid')).toBe('true')
+    expect((byId(card, 'tape-span').element as HTMLInputElement).value).toBe('70')
   })
 })

@@ -1,0 +1,134 @@
+"""A block measured with a tape instead of a photograph: from the first of some lines to the last, and its widest gap.
+
+Every gap is out by the same share of what the whole is out (F36); how far that is sure hangs on how the tape is read, and on how her lines scatter.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from kenzet.core.errors import BadValue
+from kenzet.core.fills.base import Paths
+from kenzet.core.kit.kit import Kit
+from kenzet.core.numbers.measure import Unit, in_words
+from kenzet.core.placing.place_line import planned
+from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.planner import plan_zone
+from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.tolerances import VISIBLE
+from kenzet.core.top.document import zone_of
+from kenzet.core.top.quilt_layout import QuiltLayout
+
+READ = 0.8
+"""mm: how far what is read off a tape may be out, a thirty-second of an inch."""
+_LEAST, _MOST = 0.5, 2.0
+"""Of the planned distance: what lies beyond was counted or typed wrong."""
+FEWEST_LINES = 3
+
+
+@dataclass(frozen=True, slots=True)
+class TapeReading:
+    """Of ``lines`` lines of ``zone`` the distance from the first to the last is ``span`` mm; the widest gap is ``gap`` mm, where she measured it."""
+
+    zone: str
+    lines: int
+    span: float
+    gap: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class TapeFound:
+    """What it says: mm as ``planned`` from first to last, how much each gap is too wide (``each``; negative: too narrow), how far the last line is from its place
+    (``out``), and the widest gap as it was planned.
+    """
+
+    reading: TapeReading
+    spacing: float
+    planned: float
+    each: float
+    planned_gap: float
+
+    @property
+    def out(self) -> float:
+        """mm from first to last, too wide where it is over 0."""
+        return self.reading.span - self.planned
+
+
+@dataclass(frozen=True, slots=True)
+class LaidSpan:
+    """What a reading says of the foot: every one of ``gaps`` gaps came ``out`` mm farther than the sum says; when, at which ``side`` of the needle, and with which offset it was planned."""
+
+    out: float
+    gaps: int
+    when: float
+    side: str
+    foot: float
+
+
+def tape_found(laid: QuiltLayout, place: str, reading: TapeReading, unit: Unit) -> TapeFound:
+    """Against the plan ``laid``; faults are told in ``unit``. Raises Unknown, and BadValue at the field that cannot be."""
+    plan, drawing = _drawing(laid, reading.zone, place)
+    if not FEWEST_LINES <= reading.lines <= max(drawing.lines, FEWEST_LINES):
+        raise BadValue(
+            f"Count at least {FEWEST_LINES} lines; {plan.zone.name} has {drawing.lines:,} here.", "lines"
+        )
+    spacing = float(drawing.fill.spacing.mm)
+    gaps = reading.lines - 1
+    whole = gaps * spacing
+    if not _LEAST * whole <= reading.span <= _MOST * whole:
+        raise BadValue(
+            f"{gaps} gaps of {drawing.fill.spacing.text} make {in_words(whole, unit)}. Count the lines again, or look at what you typed.",
+            "span",
+        )
+    if reading.gap is not None and not 0 < reading.gap <= 100 * spacing:
+        raise BadValue("A gap is wider than nothing, and not so wide.", "gap")
+    return TapeFound(reading, spacing, whole, (reading.span - whole) / gaps, plan.widest_gap(drawing).width)
+
+
+def laid_span(laid: QuiltLayout, place: str, found: TapeFound, when: float) -> LaidSpan | None:
+    """What it says of the foot; None where lines of the zone are not laid on one another with an etched line."""
+    plan, drawing = _drawing(laid, found.reading.zone, place)
+    on = planned(plan, drawing, plan.telling_line(drawing))
+    if on.on not in ("last", "line") or on.by != "etched line" or on.total is None:
+        return None
+    side = "left" if plan.kit.machine.throat == "right" else "right"
+    foot = float(plan.kit.foot.to_rim_at("left" if side == "left" else "right"))
+    return LaidSpan(found.each - float(on.total.out), found.reading.lines - 1, when, side, foot)
+
+
+def from_spans(spans: Sequence[LaidSpan], kit: Kit) -> tuple[float, float] | None:
+    """The foot's offset by all of them together, and its standard deviation, mm: each counts by how sure it is."""
+    if not spans:
+        return None
+    weights = []
+    for one in spans:
+        sd = math.hypot(READ / one.gaps, float(kit.spread.mm) / math.sqrt(one.gaps))
+        weights.append(1 / sd**2)
+    whole = sum(weights)
+    value = sum((one.foot + one.out) * weight for one, weight in zip(spans, weights, strict=True)) / whole
+    return value, math.sqrt(1 / whole)
+
+
+def _even(drawing: Drawing) -> bool:
+    """Whether all its lines are one spacing apart, or its rings are."""
+    if (
+        not drawing.fill.sewn
+        or not drawing.fill.is_spaced
+        or any(isinstance(one, Paths) for one in drawing.families)
+    ):
+        return False
+    spacing = float(drawing.fill.spacing.mm)
+    return all(abs(float(gap) - spacing) <= VISIBLE for family in drawing.straight for gap in family.gaps)
+
+
+def _drawing(laid: QuiltLayout, zone: str, place: str) -> tuple[ZonePlan, Drawing]:
+    name = zone_of(laid.quilt, zone).name
+    plan = plan_zone(laid, zone)
+    if plan is None or not plan.has_drawing_at(place):
+        raise BadValue(f"{name} has no lines there.", "zone")
+    drawing = plan.drawing_at(place)
+    if not _even(drawing):
+        raise BadValue(f"The lines of {name} are not evenly apart: measure it from a photo.", "zone")
+    return plan, drawing

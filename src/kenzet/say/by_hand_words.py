@@ -1,0 +1,57 @@
+"""What was measured with a tape, in words: the whole distance, each gap, the widest one."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from kenzet.core.kit.kit import Kit
+from kenzet.core.logbook.by_hand import TapeFound
+from kenzet.core.numbers.measure import MM_PER, Unit
+from kenzet.core.tolerances import VISIBLE
+from kenzet.say import words as w
+
+Truth = Literal["within", "out"]
+_FINE: dict[Unit, int] = {"in": 3, "mm": 2}
+
+
+class TapeRow(w.Said):
+    """A reading of a place, by the id of its remark: what it says, and whether that is within her tolerance."""
+
+    id: str
+    place: str
+    name: str
+    when: str
+    truth: Truth
+    words: w.Words
+
+
+def tape_words(found: TapeFound, kit: Kit, unit: Unit) -> tuple[Truth, w.Words]:
+    """What a reading says: the last line within the tolerance or not, each gap, the widest one."""
+    reading, tolerance = found.reading, float(kit.tolerance.mm)
+    said: w.Words = [
+        f"{reading.lines} lines: ", w.shown(reading.span, unit), " from first to last, planned ", w.shown(found.planned, unit), ". ",
+    ]  # fmt: skip
+    within = abs(found.out) <= tolerance + VISIBLE
+    if abs(found.out) <= VISIBLE:
+        said.append("Just as planned.")
+    else:
+        way = "wide" if found.out > 0 else "narrow"
+        each = f"{abs(found.each) / float(MM_PER[unit]):.{_FINE[unit]}f} {unit}"
+        said += [w.shown(abs(found.out), unit, about=True), f" too {way}, {each} in each gap: "]
+        said.append(
+            "within your tolerance."
+            if within
+            else "the drift shows; draw a line now and then, or mend the offset of your foot."
+        )
+    if reading.gap is not None:
+        limit = float(kit.batting.limit.mm)
+        over = reading.gap > limit + VISIBLE
+        said += [
+            " Widest gap ",
+            w.shown(reading.gap, unit),
+            ", planned ",
+            w.shown(found.planned_gap, unit, about=True),
+        ]
+        said.append("; wider than your batting allows: sew a line through it." if over else ".")
+        within = within and not over
+    return ("within" if within else "out"), said
