@@ -68,9 +68,11 @@ def main(arguments: Sequence[str] | None = None) -> int:
 
 
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(prog="kenzet", description="Plan, reckon and mark machine quilting.")
+    parser = argparse.ArgumentParser(prog="kenzet", description="Plan and mark machine quilting.")
     commands = parser.add_subparsers(dest="command", required=True)
-    plan = commands.add_parser("plan", help="read a quilt plan and print everything reckoned from it as JSON")
+    plan = commands.add_parser(
+        "plan", help="read a quilt plan and print everything worked out from it as JSON"
+    )
     plan.add_argument("file", type=Path)
     _asks_steps(
         commands.add_parser(
@@ -78,9 +80,7 @@ def _parser() -> argparse.ArgumentParser:
         )
     )
     _asks_relief(
-        commands.add_parser(
-            "relief", help="draw the quilted cloth of a quilt plan under raking light, as PNG"
-        )
+        commands.add_parser("relief", help="draw the quilted surface of a plan under raking light, as PNG")
     )
     _asks_proposals(
         commands.add_parser(

@@ -33,7 +33,7 @@ def test_plans_tables_and_pictures_come_out_as_open_files(client):
         assert folder == f"quilts/Harbour-Lights-{client.quilt_id}"
         assert plan_file.load(kept.read(f"{folder}/plan.json")).name == "Harbour Lights"
         marks = list(csv.DictReader(io.StringIO(kept.read(f"{folder}/marked.csv").decode("utf-8-sig"))))
-        assert [(row["zone"], row["strokes drawn"]) for row in marks] == [(ZONE, "3")]
+        assert [(row["zone"], row["marks drawn"]) for row in marks] == [(ZONE, "3")]
         sewn = list(csv.DictReader(io.StringIO(kept.read(f"{folder}/sewn.csv").decode("utf-8-sig"))))
         told = json.loads(kept.read(f"{folder}/sewn.json"))
         assert [row["what"] for row in sewn] == [event["kind"] for event in told]

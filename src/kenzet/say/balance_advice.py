@@ -69,7 +69,7 @@ def known(
 
 
 def _name(laid: QuiltLayout, zone: str) -> str:
-    return f"“{laid.zone(zone).name}”" if zone else "The cloth in no zone"
+    return f"“{laid.zone(zone).name}”" if zone else "Patches in no zone"
 
 
 def _too_wide(laid: QuiltLayout, found: Balance, own: Mapping[str, Thing], unit: Unit) -> list[BalanceTold]:

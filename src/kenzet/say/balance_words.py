@@ -222,7 +222,7 @@ def _gap(laid: QuiltLayout, gap: Gap, limit: float, unit: Unit) -> GapRow:
     left = f", {w.many(gap.left_out, 'line')} left out" if gap.left_out else ""
     return GapRow(
         zone=gap.zone,
-        name=laid.zone(gap.zone).name if gap.zone else "Cloth in no zone",
+        name=laid.zone(gap.zone).name if gap.zone else "Patches in no zone",
         words=[w.shown(gap.width, unit, COARSE[unit], about=True)],
         note=f"{why}{where}{many}{left}",
         at=list(gap.at),
@@ -331,7 +331,7 @@ def _cell(name: str, colour: str, far: float) -> ClothCell:
 
 def _by_zone(laid: QuiltLayout, ranked: list[ThreadOn], each: ByZone | None) -> list[str]:
     if not ranked:
-        return ["There is no thread in your cupboard."]
+        return ["You have no thread yet: add one in Kit."]
     best = ranked[0]
     said = [f"One for all: “{best.thread.name}”; on the whole it {look(best.mean)}."]
     if each is None:
@@ -379,5 +379,5 @@ def _washed(laid: QuiltLayout, unit: Unit) -> w.Words:
         w.shown(wide, unit, GRAIN[unit] * 4, bare=True),
         " × ",
         w.shown(high, unit, GRAIN[unit] * 4),
-        ". The fabrics shrink besides, and dense quilting pulls in more.",
+        ". The fabrics shrink too, and dense quilting pulls in more.",
     ]

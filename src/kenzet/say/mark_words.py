@@ -123,7 +123,7 @@ def pens_by_lean(offered: Sequence[MarkerChoice], tool: MarkerChoice, marks: Mar
     if not (apart > _ANOTHER_LEAN).any():
         return []
     return [
-        f"Where drawn lines cross, {tool.marker.name} for those that lean one way and {other.marker.name} for the others show "
+        f"Where drawn lines cross, {tool.marker.name} for those in one direction and {other.marker.name} for the others show "
         "which one to follow."
     ]
 

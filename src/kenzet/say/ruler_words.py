@@ -64,7 +64,7 @@ def caution_of(kit: Kit) -> str:
 
 
 def ruler_choices(kit: Kit, distance: Fraction, length: float, unit: Unit) -> list[RulerChoice]:
-    """Her straight rulers for a line, the best first, those that must not be used last with the reason."""
+    """Her straight rulers for a line, the best first, those that are not safe with the foot last with the reason."""
     found = []
     for key, ruler in kit.rulers.items():
         edges = [edge for edge in ruler.edges if isinstance(edge, StraightEdge)]

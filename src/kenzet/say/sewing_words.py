@@ -174,6 +174,6 @@ def left_words(left: Left) -> str:
 
 def zone_left_words(laid: QuiltLayout, left: ZoneLeft) -> dict[str, str]:
     """The zone's name and how much of it is left where."""
-    times = ("", ", once more over")[left.turn] if left.turn < 2 else f", time {left.turn + 1} over"
+    times = ("", ", second pass")[left.turn] if left.turn < 2 else f", pass {left.turn + 1}"
     where = "one place" if left.places == 1 else f"{left.places} places"
     return {"name": laid.zone(left.zone).name + times, "words": f"{w.many(left.lines, 'line')} in {where}"}

@@ -90,7 +90,7 @@ def the_sum(
 def _by_gauge(reckoned: OffsetSum, on: str, unit: Unit) -> w.Words:
     spacing = w.shown(reckoned.spacing, unit)
     if reckoned.gauge == "guide bar":
-        return ["Set the guide bar ", spacing, f" from the needle and let it run on {on}."]
+        return ["Set the guide bar ", spacing, f" from the needle and keep it on {on}."]
     if reckoned.gauge:
         return [f"Let the foot's {reckoned.gauge} run along {on}: it sews ", spacing, " beside it."]
     return ["This is wider than your guide bar reaches. Mark every line and sew on the marks."]

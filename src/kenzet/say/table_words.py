@@ -50,7 +50,7 @@ def _lay(found: ZonePlan, region: Region, stroke: Stroke, unit: Unit) -> w.Words
         return ["Trace the line from its mark sheet."]
     if stroke.etched is None:
         return ["Put the ruler from one end to the other."]
-    where = "the stroke before" if stroke.edge is None else _edge_name(region, stroke.edge)
+    where = "the mark before" if stroke.edge is None else _edge_name(region, stroke.edge)
     name = found.kit.rulers[stroke.ruler].name
     return [
         "Lay the ",

@@ -263,7 +263,7 @@ def rows(
         told = [
             f"{cells[name]:,} {name}" for name in ("whole", "half", "quarter", "other") if cells.get(name)
         ]
-        found.append(w.Row(label=["Cells here"], words=[", ".join(told).replace("other", "cut otherwise")]))
+        found.append(w.Row(label=["Cells here"], words=[", ".join(told).replace("other", "cut differently")]))
     if drawing.left_out:
         shortest = w.shown(drawing.fill.least_piece or drawing.least, unit, COARSE[unit], about=True)
         found.append(

@@ -75,7 +75,7 @@ def read_strip(path: ThingOfCupboard, body: StripRequest) -> Response:
     with connection() as conn:
         foot = store.things(conn, LOCAL_OWNER).get(path.key)
         if not isinstance(foot, RulerFoot):
-            raise Unknown("There is no such foot in the cupboard.", "thing")
+            raise Unknown("You have no such foot.", "thing")
         found = calibrated(foot, span, body.lines, body.side, date.today().isoformat())
         if body.keep:
             store.put(conn, LOCAL_OWNER, {path.key: found})

@@ -17,7 +17,7 @@ _REFUSED = {
 
 _BINARY = {"type": "string", "format": "binary"}
 _FILES = {
-    "zip": "application/zip", "pdf": "application/pdf", "svg": "image/svg+xml", "dxf": "image/vnd.dxf", "csv": "text/csv", "jpg": "image/jpeg",
+    "zip": "application/zip", "pdf": "application/pdf", "svg": "image/svg+xml", "dxf": "image/vnd.dxf", "csv": "text/csv", "jpg": "image/jpeg", "png": "image/png", "ics": "text/calendar",
     "json": "application/json",
 }  # fmt: skip
 """What is sent, by the ending of its path."""

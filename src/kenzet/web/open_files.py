@@ -78,7 +78,7 @@ def _files(conn: Any, owner: int) -> Iterable[tuple[str, bytes]]:
             yield (
                 f"{folder}/marked.csv",
                 _table(
-                    ["zone", "strokes drawn", "put on", "taken off"],
+                    ["zone", "marks drawn", "put on", "taken off"],
                     [[m.zone, m.done, m.put_on or "", m.taken_off or ""] for m in marks],
                 ),
             )

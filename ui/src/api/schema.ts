@@ -2047,7 +2047,7 @@ export interface components {
         };
         /**
          * BenchRuler
-         * @description A ruler of this quilt's kit; ``fault`` says why it must not be used.
+         * @description A ruler of this quilt's kit; ``fault`` says why it is not safe with her foot.
          */
         BenchRuler: {
             /** Edges */
@@ -5178,7 +5178,7 @@ export interface components {
         };
         /**
          * MadeView
-         * @description A ruler of the kit, why it must not be used (empty where it may), what its straight edge makes, and what its curves sew.
+         * @description A ruler of the kit, why it is not safe with her foot (empty where it is), what its straight edge makes, and what its curves sew.
          */
         MadeView: {
             /** Fault */
@@ -11744,6 +11744,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
             /** @description Refused: what is wrong, and in which field */
             default: {
                 headers: {
@@ -12875,6 +12884,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
             /** @description Refused: what is wrong, and in which field */
             default: {
                 headers: {
@@ -13184,6 +13202,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
             /** @description Refused: what is wrong, and in which field */
             default: {
                 headers: {

@@ -328,7 +328,7 @@ usePressed(crossKeys, true)
     <div class="tools" @pointerdown.stop>
       <button title="Fit the whole quilt (f)" @click="fitAll()">Quilt</button>
       <button v-if="veil" title="Fit this block (g)" @click="fitZone()">Block</button>
-      <button v-if="cloth" :aria-pressed="raised === 'relief'" title="As the cloth will look, under light from the side (e)" data-testid="turn-relief" @click="turnRelief()">Relief</button>
+      <button v-if="cloth" :aria-pressed="raised === 'relief'" title="As the quilt will look, under light from the side (e)" data-testid="turn-relief" @click="turnRelief()">Relief</button>
       <button v-if="mapped" :aria-pressed="raised === 'density'" title="How firmly it is stitched, as a map (d)" data-testid="turn-density" @click="turnDensity()">Firmness</button>
       <button title="Zoom in (+)" aria-label="Zoom in" @click="zoomBy(1.35)">+</button>
       <button title="Zoom out (−)" aria-label="Zoom out" @click="zoomBy(1 / 1.35)">−</button>

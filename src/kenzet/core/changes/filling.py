@@ -72,7 +72,7 @@ class SetLaying(Change):
         if self.ruler is not None and self.ruler not in laid.quilt.kit.rulers:
             raise BadValue("There is no such ruler in this quilt's kit.", "ruler")
         quilt = with_zone(laid.quilt, self.zone, ruler=self.ruler, sew_with=self.sew_with)
-        return quilt, f"{laid.zone(self.zone).name}: laid otherwise"
+        return quilt, f"{laid.zone(self.zone).name}: another ruler or foot"
 
 
 class SetSewingOrder(Change):

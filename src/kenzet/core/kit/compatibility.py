@@ -25,7 +25,7 @@ def takes(foot: RulerFoot) -> tuple[Fraction, Fraction]:
 
 
 def ruler_fault(foot: RulerFoot, ruler: Edged) -> str:
-    """Why ``ruler`` must not be used with ``foot``; empty where it may."""
+    """Why ``ruler`` is not safe with ``foot``; empty where it is."""
     least, most = takes(foot)
     unit = ruler.thickness.unit
     if ruler.thickness.mm < least:

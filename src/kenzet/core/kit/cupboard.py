@@ -66,7 +66,7 @@ def new_key(name: str, taken: Mapping[str, Any]) -> str:
     'arc-14-in-2'
     """
     if len(taken) >= MOST_THINGS:
-        raise TooMany(f"A cupboard holds at most {MOST_THINGS} things.", "thing")
+        raise TooMany(f"At most {MOST_THINGS} tools and supplies can be kept.", "thing")
     bare = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:50].strip("-") or "thing"
     key, number = bare, 1
     while key in taken:
@@ -93,7 +93,7 @@ def taken_over(
             k: thing for k, thing in things.items() if isinstance(thing, model) and thing.state == "at hand"
         }
         if picks and slot in picks and key not in fitting:
-            raise BadValue("There is no such thing at hand in your cupboard.", f"kit.{slot}")
+            raise BadValue("You have no such tool at hand.", f"kit.{slot}")
         key = key if key in fitting else next(iter(fitting), None)
         if key is not None:
             found[slot], found[f"{slot}_key"] = plain(fitting[key]), key

@@ -82,7 +82,7 @@ class BenchEdge(m.Wire):
 
 
 class BenchRuler(m.Wire):
-    """A ruler of this quilt's kit; ``fault`` says why it must not be used."""
+    """A ruler of this quilt's kit; ``fault`` says why it is not safe with her foot."""
 
     key: str
     name: str

@@ -25,7 +25,7 @@ class EtchedView(m.Wire):
 
 
 class MadeView(m.Wire):
-    """A ruler of the kit, why it must not be used (empty where it may), what its straight edge makes, and what its curves sew."""
+    """A ruler of the kit, why it is not safe with her foot (empty where it is), what its straight edge makes, and what its curves sew."""
 
     key: str
     name: str

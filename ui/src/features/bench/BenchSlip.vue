@@ -72,7 +72,7 @@ const rows = computed<Views['Row'][]>(() => {
     ...near.map((one) => row(`From ${name(one.reference)} ${one.away > 0 ? 'behind' : 'ahead'}`, about(Math.abs(one.away)))),
     ...(long.value ? [row('This line', about(long.value), ...(moves.value ? [`, slide it along ${moves.value} ×`] : []))] : []),
     ...(crosses.value.length ? [row('The edge crosses its seams', ...crosses.value)] : []),
-    row('Leans', `${Math.round((lean.value % 180) * 10) / 10}°`),
+    row('Angle', `${Math.round((lean.value % 180) * 10) / 10}°`),
     row('Ruler lies', side.value),
   ]
 })

@@ -26,7 +26,7 @@ async function take(row: Views['LearntRow'], cupboard: boolean) {
     }
     if (change.kit) kit.wrong = undefined
     else if (change.stitching) await quilt.make(() => ({ kind: 'stitching', stitching: change.stitching }) as never)
-    said.value = `${row.name}: now ${row.value}${cupboard ? ', in the cupboard too' : ' for this quilt'}.`
+    said.value = `${row.name}: now ${row.value}${cupboard ? ', and in your tools' : ' for this quilt'}.`
     await log.look()
   } catch (error) {
     if (!(error instanceof Problem)) throw error
@@ -48,7 +48,7 @@ async function take(row: Views['LearntRow'], cupboard: boolean) {
       <p class="quiet">In use: {{ row.used }}. {{ row.evidence }}: {{ row.sure }}.</p>
       <div v-if="row.differs" class="chips">
         <v-btn class="chip offer" :disabled="busy" :data-testid="`take-${row.key}`" @click="take(row, false)">Use for this quilt</v-btn>
-        <v-btn v-if="row.thing && row.thing_key" class="chip" :disabled="busy" :data-testid="`keep-${row.key}`" @click="take(row, true)">And in the cupboard</v-btn>
+        <v-btn v-if="row.thing && row.thing_key" class="chip" :disabled="busy" :data-testid="`keep-${row.key}`" @click="take(row, true)">And in your tools</v-btn>
       </div>
     </article>
   </div>

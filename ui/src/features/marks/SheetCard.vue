@@ -39,8 +39,8 @@ const files = computed(() => exports.list.filter((one) => one.of_sheet && (one.n
       <div class="chips" role="group" aria-label="Of what">
         <v-btn class="chip" :aria-pressed="sheet.scope === 'zone'" @click="set({ scope: 'zone' })">This zone</v-btn>
         <v-btn class="chip" :aria-pressed="sheet.scope === 'block'" data-testid="of-block" @click="set({ scope: 'block' })">The whole block</v-btn>
-        <v-btn v-if="marks.repeats || sheet.scope === 'repeat'" class="chip" :aria-pressed="sheet.scope === 'repeat'" data-testid="of-repeat" title="as many whole repeats as fit on a page, to be laid on again and again along the border" @click="set({ scope: 'repeat' })">Its repeats</v-btn>
-        <v-btn class="chip" :aria-pressed="sheet.back" data-testid="mirrored" title="mirrored, to be laid on the quilt’s back" @click="set({ back: !sheet.back })">For the back</v-btn>
+        <v-btn v-if="marks.repeats || sheet.scope === 'repeat'" class="chip" :aria-pressed="sheet.scope === 'repeat'" data-testid="of-repeat" title="as many whole repeats as fit on a page, to place again and again along the border" @click="set({ scope: 'repeat' })">Its repeats</v-btn>
+        <v-btn class="chip" :aria-pressed="sheet.back" data-testid="mirrored" title="mirrored, to place on the quilt’s back" @click="set({ back: !sheet.back })">For the back</v-btn>
       </div>
       <div class="between">
         <label class="label" for="paper">Paper</label>

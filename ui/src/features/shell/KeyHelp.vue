@@ -15,9 +15,9 @@ const STATIONS: Record<string, { label: string; keys: Keys }> = {
   fills: {
     label: 'Fills',
     keys: [['[  ]', 'spacing: one marking step closer, wider'], ['{  }', 'angle: −5° / +5°'], [',  .', 'the line before, the next line'],
-      ['e', 'the cloth in relief'], ['a  v', 'all fills that fit; the next variant'], ['Esc', 'deselect the line, then the zone']],
+      ['e', 'the quilt in relief'], ['a  v', 'all fills that fit; the next variant'], ['Esc', 'deselect the line, then the zone']],
   },
-  balance: { label: 'Balance', keys: [['e', 'the cloth in relief'], ['d', 'firmness as a map']] },
+  balance: { label: 'Balance', keys: [['e', 'the quilt in relief'], ['d', 'firmness as a map']] },
   bench: { label: 'Ruler bench', keys: [['arrows', 'move the ruler'], ['r  [  ]', 'turn by 15 degrees, by one'], ['x', 'other side of the line'], ['l  k', 'place for the line, keep the line'], ['space', 'next line']] },
   stitch: { label: 'Stitch', keys: [['space', 'run or halt the needle'], ['←  →', 'one piece back, one on']] },
   machine: {

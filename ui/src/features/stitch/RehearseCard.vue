@@ -76,7 +76,7 @@ onBeforeUnmount(() => halt())
     <div class="between"><p class="label">Rehearse</p><span class="quiet" data-testid="piece">{{ Math.min(needle.piece + 1, here.legs.length) }} of {{ here.legs.length }}</span></div>
     <div class="keys">
       <v-btn class="chip" aria-label="One piece back" data-testid="leg-back" @click="step(-1)">‹</v-btn>
-      <button class="do" data-testid="run" @click="go">{{ running ? 'Halt' : far >= all ? 'Once more' : 'Run the needle' }}</button>
+      <button class="do" data-testid="run" @click="go">{{ running ? 'Stop' : far >= all ? 'Play again' : 'Run the needle' }}</button>
       <v-btn class="chip" aria-label="One piece on" data-testid="leg-on" @click="step(1)">›</v-btn>
     </div>
     <input type="range" min="0" :max="all" step="any" :value="far" aria-label="Along the route" data-testid="scrub" @input="halt(Number(($event.target as HTMLInputElement).value))" />
