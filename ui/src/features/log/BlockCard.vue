@@ -55,7 +55,7 @@ async function photo(event: Event) {
       <ThereList :there="log.block.there" />
       <v-btn class="chip swatch" data-testid="to-swatches" @click="book.show(log.block.there[0]?.zone)">Add its fill to the swatch book …</v-btn>
       <label v-if="others.length" class="beside">Beside <select v-model="beside" data-testid="beside"><option value="">no other block</option><option v-for="one in others" :key="one.place" :value="one.place">{{ one.name }}</option></select></label>
-      <table v-if="other"><thead><tr><th /><th>{{ log.row.name }}</th><th>{{ other.name }}</th></tr></thead><tbody><tr v-for="one in compared" :key="one.name"><td>{{ one.name }}</td><td><WordsText :words="one.mine" /></td><td><WordsText :words="one.its" /></td></tr></tbody></table>
+      <table v-if="other"><thead><tr><td /><th>{{ log.row.name }}</th><th>{{ other.name }}</th></tr></thead><tbody><tr v-for="one in compared" :key="one.name"><td>{{ one.name }}</td><td><WordsText :words="one.mine" /></td><td><WordsText :words="one.its" /></td></tr></tbody></table>
     </template>
     <p v-else class="quiet">Nothing is sewn here yet.</p>
   </section>

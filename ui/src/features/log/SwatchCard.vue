@@ -72,7 +72,7 @@ async function use() {
     <label v-if="others.length" class="beside">Beside <select v-model="book.beside" data-testid="swatch-beside"><option value="">no other swatch</option><option v-for="each in others" :key="each.id" :value="each.id">{{ each.name }}</option></select></label>
     <template v-if="book.other">
       <div class="pair"><img :src="api.swatchUrl(one.id)" alt=""><img :src="api.swatchUrl(book.other.id)" alt=""></div>
-      <table><thead><tr><th /><th>{{ one.name }}</th><th>{{ book.other.name }}</th></tr></thead><tbody><tr v-for="row in compared" :key="String(row.label[0])"><th scope="row"><WordsText :words="row.label" /></th><td><WordsText :words="row.mine" /></td><td><WordsText :words="row.its" /></td></tr></tbody></table>
+      <table><thead><tr><td /><th>{{ one.name }}</th><th>{{ book.other.name }}</th></tr></thead><tbody><tr v-for="row in compared" :key="String(row.label[0])"><th scope="row"><WordsText :words="row.label" /></th><td><WordsText :words="row.mine" /></td><td><WordsText :words="row.its" /></td></tr></tbody></table>
     </template>
     <FigureRows v-else :rows="one.rows" />
     <h3>Sew it in this quilt</h3>
