@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 import random
+from functools import cache
 
 import numpy as np
 import pytest
@@ -42,16 +43,16 @@ def plan_of(kind, region, marking=None, kit=None, **values):
     return ZonePlan("zone", zone, kit or Kit(), (drawing,), (0.0, 0.0)), drawing
 
 
+@cache
 def everywhere(kind, region):
-    """The plan by each way of marking that makes sense."""
+    """The plan by each way of marking that makes sense: what one test has worked out of it serves the next."""
     try:
         plan, drawing = plan_of(kind, region)
     except ValueError:
         pytest.skip("this fill does not go into this region")
     if not drawing.lines or drawing.hints or not drawing.fill.sewn:
         pytest.skip("nothing is sewn by a line here")
-    for method in methods(plan, drawing):
-        yield plan_of(kind, region, method)
+    return [plan_of(kind, region, method) for method in methods(plan, drawing)]
 
 
 def in_order(plan, drawing):
