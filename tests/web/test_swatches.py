@@ -53,6 +53,8 @@ def test_a_zone_goes_into_the_book_with_its_figures(client):
     assert [field["name"] for field in swatch["fields"] if field["used"]] == [
         "felt",
         "high",
+        "pieced",
+        "before",
         "washed",
         "again",
     ]

@@ -19,7 +19,7 @@ def demo_quilts() -> list[Quilt]:
 _FOUND: dict[str, dict[str, str]] = {
     "straight-lines": {"name": "Lines 1/2 in apart", "felt": "soft", "high": "3/64 in", "again": "yes", "notes": "Lay the ruler on the seam first: by eye the third line leaned."},
     "nine-patch-whole-middle-eight-si": {"name": "Echoes inward", "felt": "soft", "high": "1/16 in", "again": "no", "notes": "Too many turns for a small shape."},
-    "two-triangles-background": {"name": "Grid on the slant", "felt": "firm", "washed": "yes", "before": "8 in", "after": "7 3/4 in", "again": "yes"},
+    "two-triangles-background": {"name": "Grid on the slant", "felt": "firm", "pieced": "8 1/8 in", "washed": "yes", "before": "8 in", "after": "7 3/4 in", "again": "yes"},
 }  # fmt: skip
 """What was found of zones of the practice cloth."""
 

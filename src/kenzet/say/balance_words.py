@@ -369,15 +369,22 @@ def _block(name: str, one: Asked) -> w.Row:
 
 
 def _washed(laid: QuiltLayout, unit: Unit) -> w.Words:
-    shrinks, name = laid.quilt.kit.batting.shrinks, laid.quilt.kit.batting.name
-    if shrinks is None:
-        return [f"Say in Kit how much “{name}” shrinks in the wash; it stands on its label."]
-    left = 1 - shrinks / 100
-    wide, high = laid.top.width * left, laid.top.height * left
-    return [
-        f"“{name}” shrinks by {shrinks}%: after the wash about ",
-        w.shown(wide, unit, GRAIN[unit] * 4, bare=True),
-        " × ",
-        w.shown(high, unit, GRAIN[unit] * 4),
-        ". The fabrics shrink too, and dense quilting pulls in more.",
-    ]
+    batting = laid.quilt.kit.batting
+    wide, high, said = laid.top.width, laid.top.height, list[str | w.Shown]()
+    for lost, how in (
+        (batting.takes_up, "Quilting takes up {} % on “{}”: quilted about "),
+        (batting.shrinks, "“{1}” shrinks by {0} %: after the wash about "),
+    ):
+        if lost is None:
+            continue
+        wide, high = wide * (1 - lost / 100), high * (1 - lost / 100)
+        said += [
+            how.format(lost, batting.name),
+            w.shown(wide, unit, GRAIN[unit] * 4, bare=True),
+            " × ",
+            w.shown(high, unit, GRAIN[unit] * 4),
+            ". ",
+        ]
+    if batting.shrinks is None:
+        return [*said, f"Say in Kit how much “{batting.name}” shrinks in the wash; it stands on its label."]
+    return [*said, "The fabrics shrink too, and dense quilting pulls in more."]

@@ -17,12 +17,12 @@ from kenzet.say import words as w
 
 _NAMES: dict[Key, str] = {
     "offset": "Needle to the foot’s rim", "spread": "How far your lines vary", "straight": "Along a ruler", "curved": "Along a curved edge",
-    "walking": "With the walking foot", "freehand": "Freehand", "lay": "Laying a ruler", "stitch": "Stitch length", "bobbin": "A bobbin holds",
-    "thickness": "Thickness of the batting", "rise": "Rise between lines 1 in apart, of the batting’s thickness", "firmness": "Firmness of the batting quilted, 100 % is usual", "shrinks": "Batting shrinks in the wash",
+    "walking": "With the walking foot", "freehand": "Freehand", "lay": "Placing a ruler", "turn": "A turn at the needle", "stitch": "Stitch length", "bobbin": "A bobbin holds",
+    "thickness": "Thickness of the batting", "rise": "Rise between lines 1 in apart, of the batting’s thickness", "firmness": "Firmness of the batting quilted, 100 % is usual", "shrinks": "Batting shrinks in the wash", "takes_up": "Quilting takes up, on this batting",
 }  # fmt: skip
 _EVIDENCE: dict[Key, tuple[str, str, str]] = {
     "offset": ("line", "lines", "measured"), "spread": ("line", "lines", "measured in photos"), "bobbin": ("bobbin", "bobbins", "used up"), "stitch": ("piece", "pieces", "counted by the machine"),
-    "thickness": ("swatch", "swatches", "measured"), "rise": ("swatch", "swatches", "measured"), "firmness": ("swatch", "swatches", "felt"), "shrinks": ("swatch", "swatches", "washed"),
+    "thickness": ("swatch", "swatches", "measured"), "rise": ("swatch", "swatches", "measured"), "firmness": ("swatch", "swatches", "felt"), "shrinks": ("swatch", "swatches", "washed"), "takes_up": ("swatch", "swatches", "measured"),
 }  # fmt: skip
 _FINE: dict[Unit, Fraction] = {"in": Fraction(1, 1000), "mm": Fraction(1, 50)}
 _MANY = 30
@@ -84,8 +84,9 @@ def _bare(key: Key, value: float, unit: Unit) -> str:
 
 
 _PACES: tuple[Key, ...] = ("straight", "curved", "walking", "freehand")
-_OF_BATTING: tuple[Key, ...] = ("thickness", "rise", "firmness", "shrinks")
-_PER_CENT: tuple[Key, ...] = ("rise", "firmness", "shrinks")
+_OF_BATTING: tuple[Key, ...] = ("thickness", "rise", "firmness", "shrinks", "takes_up")
+_SECONDS: tuple[Key, ...] = ("lay", "turn")
+_PER_CENT: tuple[Key, ...] = ("rise", "firmness", "shrinks", "takes_up")
 
 
 def _said(key: Key, value: float, unit: Unit) -> str:
@@ -95,7 +96,7 @@ def _said(key: Key, value: float, unit: Unit) -> str:
     """
     if math.isnan(value):
         return "not known"
-    if key == "lay" or key in _PER_CENT:
+    if key in _SECONDS or key in _PER_CENT:
         return f"{value:.0f} {'%' if key in _PER_CENT else 'seconds'}"
     if key in _PACES:
         return f"{value / float(MM_PER[unit]):.0f} {unit} a minute"
@@ -131,6 +132,6 @@ def _taken(
     if one.key in ("spread", "stitch"):
         text = _length(one.value, "mm" if one.key == "stitch" else unit)
         return {"kit": {"values": {one.key: text}}}, None, ""
-    value: Any = round(one.value) if one.key == "lay" else _length(one.value, unit)
+    value: Any = round(one.value) if one.key in _SECONDS else _length(one.value, unit)
     pace = {**stitching.pace.model_dump(mode="json"), one.key: value}
     return {"stitching": {**stitching.model_dump(mode="json"), "pace": pace}}, None, ""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import Counter, defaultdict
 from collections.abc import Mapping, Sequence
 from datetime import datetime
-from typing import Literal
+from typing import Any, Literal
 
 from kenzet.core.kit.kit import Kit
 from kenzet.core.logbook.sewn_with import SewnWith
@@ -44,7 +44,7 @@ class MishapRow(w.Said):
 
 
 class ThereRow(w.Said):
-    """What was sewn of a zone at a place, with what."""
+    """What was sewn of a zone at a place, with what; ``fill`` is null where its plan is not known any more."""
 
     place: str
     zone: str
@@ -52,6 +52,7 @@ class ThereRow(w.Said):
     where: str
     words: str
     rows: list[w.Row]
+    fill: dict[str, Any] | None = None
 
 
 class SittingRow(w.Said):
@@ -195,6 +196,7 @@ def _there(names: Mapping[str, str], one: There, facts: Facts, unit: Unit) -> Th
         where=names.get(one.place, one.place),
         words=words,
         rows=rows,
+        fill=known.fill.model_dump(mode="json") if known else None,
     )
 
 

@@ -64,6 +64,7 @@ def figure_rows(one: DatedSwatch, unit: Unit) -> list[w.Row]:
         ("Widest gap", [w.shown(swatch.gap, unit, about=True)]),
         ("Feels", [found.felt or "–"]),
         ("Height", _height(one, unit)),
+        ("Quilting took up", ["–" if found.took_up is None else f"{found.took_up:.1f} %"]),
         ("Washed", [washed]),
         ("Sew it again", [found.again or "–"]),
     ]

@@ -16,6 +16,7 @@ from kenzet.core.kit.things.supplies import Marker
 from kenzet.core.logbook.by_hand import tape_found
 from kenzet.core.logbook.forecast import LeftThere, fits, in_all, spread_of, time_left
 from kenzet.core.logbook.learn import (
+    HowSewn,
     LaidLine,
     Learnt,
     laid_lines,
@@ -260,10 +261,10 @@ def _learnt(
         for one in remarks
         if one.kind == "left out" and one.told == "1"
     ]
-    techniques = {key: known.technique for key, known in facts.items() if known}
+    how = {key: HowSewn(known.technique, known.corners) for key, known in facts.items() if known}
     return [
         *learnt_offset(lines, kit, spans),
-        *learnt_pace(timed(events, techniques, out), laid.quilt.stitching.pace),
+        *learnt_pace(timed(events, how, out), laid.quilt.stitching.pace),
         *learnt_stitch(events, kit),
         *learnt_bobbin(events, kit),
         *learnt_batting(book, kit),

@@ -12,6 +12,7 @@ from kenzet.core.inspect.sides import frame_at
 from kenzet.core.kit.kit import Kit
 from kenzet.core.logbook.learn import (
     FEWEST,
+    HowSewn,
     LaidLine,
     Timed,
     laid_lines,
@@ -96,6 +97,29 @@ def test_pace_and_laying_come_apart(mm_a_minute, lay, seed):
     assert found["straight"].low < found["straight"].value < found["straight"].high
 
 
+def test_what_a_turn_at_the_needle_takes():
+    """Lines with none to six turns, each of four seconds; one break in the middle of a line."""
+    chance = np.random.default_rng(8)
+    far, turns = chance.uniform(50, 600, 90), chance.integers(0, 7, 90)
+    seconds = 9 + 60 * far / 1200 + 4 * turns + chance.normal(0, 0.7, 90)
+    seconds[17] += 80
+    lines = [
+        Timed("straight", f, s, k, int(n))
+        for k, (f, s, n) in enumerate(zip(far, seconds, turns, strict=True))
+    ]
+    found = {one.key: one for one in learnt_pace(lines, Pace())}
+    assert found["turn"].value == pytest.approx(4, abs=0.4) and found["turn"].low <= 4 <= found["turn"].high
+    assert found["lay"].value == pytest.approx(9, abs=1.2)
+    assert found["straight"].value == pytest.approx(1200, rel=0.1)
+    assert "turn" not in {one.key for one in learnt_pace(lines[:FEWEST], Pace())}
+
+
+def test_turns_are_counted_within_what_was_sewn_of_a_line():
+    how = HowSewn("straight", {3: (10.0, 20.0, 30.0)})
+    assert how.turns([Stretch("z.0.00000000", 3, 0, 0.0, 25.0)]) == 2
+    assert how.turns([Stretch("z.0.00000000", 3, 0, 10.0, 30.0), Stretch("z.0.00000000", 4, 0, 0, 99)]) == 1
+
+
 def test_lines_that_are_all_as_long_tell_no_pace():
     assert learnt_pace([Timed("straight", 100.0, 20.0, k) for k in range(20)], Pace()) == []
 
@@ -116,7 +140,7 @@ def sewn(k, when, far=100.0, stitches=0, kind="sewn", plan=1):
 
 def test_pauses_and_sittings_that_are_left_out_are_not_timed():
     events = [sewn(0, 0), sewn(1, 20), sewn(2, 20 + PAUSE_S + 5), sewn(3, 40 + PAUSE_S + 5)]
-    how = {(1, "z.0.00000000"): "straight"}
+    how = {(1, "z.0.00000000"): HowSewn("straight")}
     assert [one.seconds for one in timed(events, how, ())] == [20, 20]
     assert timed(events, how, [0.0]) == []
     assert timed(events, {}, ()) == []

@@ -119,6 +119,8 @@ def test_a_wash_is_weighed_with_the_label_and_stands_alone_without_one():
     labelled = one(washed, "shrinks", Kit(batting=WOOL.model_copy(update={"shrinks": 3}), batting_key="wool"))
     assert 3 < labelled.value < 100 / 24
     assert learnt_batting([dated(lines("1 in"), before="12 in", after="11 in")], KIT) == []
+    quilted = one([dated(lines("1 in"), pieced="12 in", before="11 3/4 in")], "takes_up")
+    assert math.isnan(quilted.used) and quilted.value == pytest.approx(100 / 48)
 
 
 def test_only_swatches_on_the_same_batting_count():
@@ -134,6 +136,7 @@ def test_only_swatches_on_the_same_batting_count():
         ({"high": "-1 in"}, "high"),
         ({"before": "1/2 in"}, "before"),
         ({"before": "10 in", "after": "11 in"}, "after"),
+        ({"pieced": "10 in", "before": "11 in"}, "before"),
         ({"felt": "lumpy"}, "felt"),
         ({"name": ""}, "name"),
     ],

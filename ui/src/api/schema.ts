@@ -1948,7 +1948,8 @@ export interface components {
         };
         /**
          * Batting
-         * @description The layer in the middle; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft, ``shrinks`` per cent in the wash.
+         * @description The layer in the middle; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft, ``shrinks`` per cent of a side
+         *     in the wash, ``takes_up`` per cent of it when it is quilted.
          *
          *     ``rise`` is how high it stands between two lines an inch apart, per cent of its thickness; ``firmness`` how firm quilting makes it,
          *     per cent of what is usual. Swatches that she has sewn tell both.
@@ -1991,6 +1992,11 @@ export interface components {
              * @enum {string}
              */
             state: "at hand" | "lent" | "missing" | "broken";
+            /**
+             * Takes Up
+             * @default null
+             */
+            takes_up: number | null;
             /**
              * Thickness
              * @description A length with its unit; in where none is written.
@@ -4335,6 +4341,7 @@ export interface components {
              *       "rise": 80,
              *       "shrinks": null,
              *       "state": "at hand",
+             *       "takes_up": null,
              *       "thickness": "1/8 in"
              *     }
              */
@@ -4548,6 +4555,7 @@ export interface components {
                  *       "rise": 80,
                  *       "shrinks": null,
                  *       "state": "at hand",
+                 *       "takes_up": null,
                  *       "thickness": "1/8 in"
                  *     }
                  */
@@ -6630,6 +6638,7 @@ export interface components {
                  *       "rise": 80,
                  *       "shrinks": null,
                  *       "state": "at hand",
+                 *       "takes_up": null,
                  *       "thickness": "1/8 in"
                  *     }
                  */
@@ -9503,9 +9512,16 @@ export interface components {
         };
         /**
          * ThereRow
-         * @description What was sewn of a zone at a place, with what.
+         * @description What was sewn of a zone at a place, with what; ``fill`` is null where its plan is not known any more.
          */
         ThereRow: {
+            /**
+             * Fill
+             * @default null
+             */
+            fill: {
+                [key: string]: unknown;
+            } | null;
             /** Name */
             name: string;
             /** Place */
@@ -9820,6 +9836,7 @@ export interface components {
                  *       "rise": 80,
                  *       "shrinks": null,
                  *       "state": "at hand",
+                 *       "takes_up": null,
                  *       "thickness": "1/8 in"
                  *     }
                  */

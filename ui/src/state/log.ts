@@ -67,6 +67,13 @@ export const useLog = defineStore('log', () => {
     if (found) view.value = found
     return !!found
   }
+  /** A fill that worked goes to another zone: one change, which undo takes back. */
+  async function copyFill(fill: Record<string, unknown>, zone: string) {
+    wrong.value = undefined
+    const refused = await quilt.fillZone(zone, fill)
+    if (refused) wrong.value = { field: 'copy', message: refused }
+    return !refused
+  }
   /** What a tape says of the chosen block. */
   async function tape(zone: string, lines: number, span: string, gap: string) {
     const found = await guarded('tape', () => api.keepTape(quilt.id, { id: newId(), place: place.value, zone, lines, span, gap, unit: quilt.unit }))
@@ -131,6 +138,6 @@ export const useLog = defineStore('log', () => {
   }
   return {
     view, cards, place, open, held, taken, corners, inspection, busy, wrong, trouble, row, block, about, verdict, pictures,
-    look, remarks, choose, say, tape, strike, addPicture, addPhoto, move, measure, show, changeSide, strikePicture, closePicture, close,
+    look, remarks, choose, say, copyFill, tape, strike, addPicture, addPhoto, move, measure, show, changeSide, strikePicture, closePicture, close,
   }
 })

@@ -254,6 +254,17 @@ export const useQuilt = defineStore('quilt', () => {
     }
   }
 
+  /** Give a zone a fill that comes from elsewhere; why it does not take it, or nothing. */
+  async function fillZone(zone: string, fill: Record<string, unknown>) {
+    try {
+      await make({ kind: 'fill', zone, place: null, fill: fill as never })
+      return ''
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error
+      return error.message
+    }
+  }
+
   /** One after the other, however quickly they are pressed. */
   function walk(way: 'undo' | 'redo') {
     void flush()
@@ -287,5 +298,5 @@ export const useQuilt = defineStore('quilt', () => {
     return error instanceof Problem ? error.message : FAULT
   }
 
-  return { gone, id, view, unit, trouble, away, saving, before, totals, taken, read, zones, parts, open, take, tally, trying, keep, waits, make, set, shows, flush, walk, readIn }
+  return { gone, id, view, unit, trouble, away, saving, before, totals, taken, read, zones, parts, open, take, tally, trying, keep, waits, make, set, fillZone, shows, flush, walk, readIn }
 })

@@ -97,14 +97,9 @@ export const useSwatches = defineStore('swatches', () => {
   /** Fill a zone of the open quilt as a swatch is filled: one change, which undo takes back. */
   async function use(one: Swatch, target: string) {
     wrong.value = undefined
-    try {
-      await quilt.make({ kind: 'fill', zone: target, place: null, fill: one.fill as never })
-      return true
-    } catch (error) {
-      if (!(error instanceof Problem)) throw error
-      wrong.value = { field: 'use', message: error.message }
-      return false
-    }
+    const refused = await quilt.fillZone(target, one.fill)
+    if (refused) wrong.value = { field: 'use', message: refused }
+    return !refused
   }
   return { list, open, sought, key, beside, zone, wrong, busy, shown, chosen, other, load, show, close, choose, add, set, type, settle, addPhoto, dropPhoto, takeOut, bring, use }
 })

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Collection, Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from itertools import pairwise
 from typing import Literal, get_args
 
@@ -25,6 +25,7 @@ from kenzet.core.plan.planner import plan_zone
 from kenzet.core.route.needle import TAIL, thread
 from kenzet.core.route.unit import Technique
 from kenzet.core.sewing.log import PAUSE_S, Event
+from kenzet.core.sewing.stretch import LEAST, Stretch
 from kenzet.core.tolerances import EQUAL
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import Pace
@@ -37,12 +38,14 @@ Key = Literal[
     "walking",
     "freehand",
     "lay",
+    "turn",
     "stitch",
     "bobbin",
     "thickness",
     "rise",
     "firmness",
     "shrinks",
+    "takes_up",
 ]
 NINETEEN_OF_TWENTY = 1.96
 FEWEST = 6
@@ -51,6 +54,7 @@ _MOST_PAIRS = 400  # of the newest lines, for slopes
 _OFFSET_SD = 0.5  # mm: how far a measured offset of a foot may be out
 _PACE_SD = 0.35  # of a pace, as a share, before anything is known
 _LAY_SD = 6.0
+_TURN_SD = 2.0  # seconds
 _LEAST_STITCHES = 200
 _ALIKE = 10  # lines that differ by less than one part of so many are as long: no slope is told by them
 _LONGEST_S = 240.0  # for one line: more was something else
@@ -194,18 +198,35 @@ def _learnt(
 
 @dataclass(frozen=True, slots=True)
 class Timed:
-    """A line that was sewn: ``far`` mm of the needle's way in ``seconds``, laying the ruler counted in."""
+    """A line that was sewn: ``far`` mm of the needle's way in ``seconds``, laying the ruler and ``turns`` at the needle counted in."""
 
     technique: Technique
     far: float
     seconds: float
     when: float
+    turns: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class HowSewn:
+    """What a drawing is sewn with, and mm along its lines at which the quilt is turned, by the line's number."""
+
+    technique: Technique
+    corners: Mapping[int, tuple[float, ...]] = field(default_factory=dict)
+
+    def turns(self, sewn: Iterable[Stretch]) -> int:
+        """How often the quilt was turned within some stretches."""
+        return sum(
+            one.begins + LEAST < at < one.ends - LEAST
+            for one in sewn
+            for at in self.corners.get(one.line, ())
+        )
 
 
 def timed(
-    events: Sequence[Event], technique_of: Mapping[tuple[int, str], Technique], left_out: Collection[float]
+    events: Sequence[Event], how_of: Mapping[tuple[int, str], HowSewn], left_out: Collection[float]
 ) -> list[Timed]:
-    """Every line whose time is known: from the event before it on, without pauses. ``technique_of`` is by plan and drawing; sittings that began at ``left_out`` do not count."""
+    """Every line whose time is known: from the event before it on, without pauses. ``how_of`` is by plan and drawing; sittings that began at ``left_out`` do not count."""
     found = []
     ordered = sorted(events, key=lambda event: event.when)
     begun = ordered[0].when if ordered else 0.0
@@ -221,20 +242,24 @@ def timed(
             or round(begun) in {round(at) for at in left_out}
         ):
             continue
-        how = "freehand" if event.freehand else technique_of.get((event.plan, event.sewn[0].of))
+        how = HowSewn("freehand") if event.freehand else how_of.get((event.plan, event.sewn[0].of))
         if how is not None and event.far > 0:
-            found.append(Timed(how, event.far, took, event.when))
+            found.append(Timed(how.technique, event.far, took, event.when, how.turns(event.sewn)))
     return found
 
 
 def learnt_pace(lines: Sequence[Timed], pace: Pace) -> list[Learnt]:
-    """mm a minute by technique, and the seconds to lay a ruler: seconds = lay + mm / pace, by Theil and Sen's slope with Kendall's interval."""
-    found, lays = [], []
+    """mm a minute by technique, the seconds to lay a ruler and those for a turn: seconds = lay + mm / pace + turns × turn, by Theil and Sen's slope with Kendall's interval
+    over lines without a turn (over all where there are few of these), then over what is left, by the number of turns.
+    """
+    found, lays, turns = [], list[tuple[float, float]](), list[tuple[float, float, list[float]]]()
     for technique in get_args(Technique):
         mine = [line for line in lines if line.technique == technique][-_MOST_PAIRS:]
         if len(mine) < FEWEST:
             continue
-        far, took = np.array([line.far for line in mine]), np.array([line.seconds for line in mine])
+        plain = [line for line in mine if not line.turns]
+        some = plain if len(plain) >= FEWEST else mine
+        far, took = np.array([line.far for line in some]), np.array([line.seconds for line in some])
         slope, error = _slope(far, took)
         if slope is None or slope <= 0:
             continue
@@ -244,14 +269,39 @@ def learnt_pace(lines: Sequence[Timed], pace: Pace) -> list[Learnt]:
         low, high = math.exp(value - NINETEEN_OF_TWENTY * sd), math.exp(value + NINETEEN_OF_TWENTY * sd)
         times = [line.when for line in mine]
         found.append(Learnt(technique, math.exp(value), low, high, used, len(mine), min(times), max(times)))
+        rest = np.array([line.seconds - slope * line.far for line in mine])
+        some_turns = np.array([line.turns for line in mine], float)
+        way = error * float(np.median([line.far for line in mine]))  # how far the needle's time may be out
+        each, its = _slope(some_turns, rest) if (some_turns > 0).sum() >= FEWEST else (None, 0.0)
+        if each is not None:
+            out = math.hypot(its, way / float(np.median(some_turns[some_turns > 0])))
+            turns.append((max(each, 0.0), out, [line.when for line in mine if line.turns]))
         if technique in ("straight", "curved"):
-            lays += [(line.seconds - slope * line.far, line.when) for line in mine]
-    if len(lays) >= FEWEST:
-        rest = np.array([seconds for seconds, _ in lays])
-        error = 1.2533 * scatter_of(rest) / math.sqrt(len(rest))
-        value, sd = weighed(float(pace.lay), _LAY_SD, max(float(np.median(rest)), 0.0), error)
-        found.append(_learnt("lay", value, sd, float(pace.lay), len(lays), [when for _, when in lays]))
-    return found
+            lays += [
+                (left, line.when)
+                for left, line in zip(rest.tolist(), mine, strict=True)
+                if not line.turns or not plain
+            ]
+    return [*found, *_lay(lays, pace), *_turn(turns, pace)]
+
+
+def _lay(seen: Sequence[tuple[float, float]], pace: Pace) -> list[Learnt]:
+    """The seconds to lay a ruler, from what is left of lines when the needle's time is taken off, and when that was."""
+    if len(seen) < FEWEST:
+        return []
+    rest = np.array([seconds for seconds, _ in seen])
+    error = 1.2533 * scatter_of(rest) / math.sqrt(len(rest))
+    value, sd = weighed(float(pace.lay), _LAY_SD, max(float(np.median(rest)), 0.0), error)
+    return [_learnt("lay", value, sd, float(pace.lay), len(seen), [when for _, when in seen])]
+
+
+def _turn(seen: Sequence[tuple[float, float, list[float]]], pace: Pace) -> list[Learnt]:
+    """The seconds for a turn, from what every technique says with its standard deviation, and when that was."""
+    value, sd = float(pace.turn), _TURN_SD
+    for each, error, _ in seen:
+        value, sd = weighed(value, sd, each, error)
+    times = [when for *_, some in seen for when in some]
+    return [_learnt("turn", value, sd, float(pace.turn), len(times), times)] if times else []
 
 
 def _slope(far: Floats, took: Floats) -> tuple[float | None, float]:

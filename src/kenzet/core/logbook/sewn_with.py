@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections import Counter
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 from kenzet.core.fills import Fill
 from kenzet.core.kit.kit import Kit
@@ -11,19 +12,23 @@ from kenzet.core.placing.place_line import planned
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.plan.zone_plan import ZonePlan
+from kenzet.core.route.turns import corners_along
 from kenzet.core.route.unit import Technique
 from kenzet.core.top.quilt_layout import QuiltLayout
 
 
 @dataclass(frozen=True, eq=False)
 class SewnWith:
-    """``ways`` counts how lines are laid (``Placement.by``), ``etched`` which ruler's which line (exact mm; 0 the edge) they are laid with."""
+    """``ways`` counts how lines are laid (``Placement.by``), ``etched`` which ruler's which line (exact mm; 0 the edge) they are laid with. ``corners`` are
+    where the quilt is turned at the needle: mm along each line that has some, by its number.
+    """
 
     zone: str
     fill: Fill
     kit: Kit
     ways: Counter[str]
     etched: Counter[tuple[str, object]]
+    corners: Mapping[int, tuple[float, ...]] = field(default_factory=dict)
 
     @property
     def technique(self) -> Technique:
@@ -60,4 +65,5 @@ def _of(plan: ZonePlan, drawing: Drawing, name: str) -> SewnWith:
         ways[on.by] += 1
         if on.total is not None and on.total.etched is not None and on.total.ruler:
             etched[on.total.ruler, on.total.etched] += 1
-    return SewnWith(name, drawing.fill, plan.kit, ways, etched)
+    corners = {line: found for line, path in enumerate(drawing.polylines) if (found := corners_along(path))}
+    return SewnWith(name, drawing.fill, plan.kit, ways, etched, corners)

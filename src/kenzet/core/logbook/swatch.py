@@ -8,6 +8,7 @@ by that pressure: mm². It depends on the drawing alone, so that the height of t
 from __future__ import annotations
 
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Annotated, Any, Literal
 
 import numpy as np
@@ -70,8 +71,8 @@ class Swatch(Frozen):
 
 
 class SwatchFound(Frozen):
-    """What she found of a swatch: a name, how it feels, how ``high`` the cloth stands in the middle of its widest gap, whether it was
-    washed and what a side measured before and after, whether she would sew it again, notes and photographs.
+    """What she found of a swatch: a name, how it feels, how ``high`` the cloth stands in the middle of its widest gap, what a side
+    measured before quilting, quilted (``before`` the wash) and after the wash, whether she would sew it again, notes and photographs.
     """
 
     name: Name
@@ -79,14 +80,13 @@ class SwatchFound(Frozen):
     high: Length | None = asked(
         None, Form("length", "Height in its widest gap", "From the stitches up to the top of the cloth.", empty="not measured")
     )  # fmt: skip
+    pieced: Length | None = asked(None, Form("length", "A side before quilting", empty="not measured"))
+    before: Length | None = asked(None, Form("length", "The same side, quilted", empty="not measured"))
     washed: Literal["no", "yes"] = asked(
         "no", Form("choice", "Washed", choices=(Choice("no", "not yet"), Choice("yes", "yes")))
     )
-    before: Length | None = asked(
-        None, Form("length", "A side before the wash", empty="not measured", only_with=("washed", ("yes",)))
-    )
     after: Length | None = asked(
-        None, Form("length", "The same side after it", empty="not measured", only_with=("washed", ("yes",)))
+        None, Form("length", "The same side, washed", empty="not measured", only_with=("washed", ("yes",)))
     )
     again: Literal["", "yes", "no"] = asked(
         "", Form("choice", "Sew it again", choices=(Choice("yes", "yes"), Choice("no", "no")))
@@ -98,25 +98,32 @@ class SwatchFound(Frozen):
     def _measured(self) -> SwatchFound:
         if self.high is not None:
             _at("high", self.high, "0 in", "3 in", "The height")
-        for field, side in (("before", self.before), ("after", self.after)):
-            if side is not None:
-                _at(field, side, "1 in", "150 in", "A side")
-        if (
-            self.before is not None
-            and self.after is not None
-            and self.after.mm > self.before.mm * _MOST_GROWN
-        ):
-            raise BadValue(
-                f"Cloth shrinks in the wash: after it the side cannot be longer than the {self.before.text} of before.", "after"
-            )  # fmt: skip
+        sides = [("pieced", self.pieced), ("before", self.before), ("after", self.after)]
+        known = [(field, side) for field, side in sides if side is not None]
+        for field, side in known:
+            _at(field, side, "1 in", "150 in", "A side")
+        for (_, earlier), (field, later) in pairwise(known):
+            if later.mm > earlier.mm * _MOST_GROWN:
+                raise BadValue(
+                    f"Quilting and washing make a side shorter: it cannot be longer than the {earlier.text} of before.", field
+                )  # fmt: skip
         return self
+
+    @property
+    def took_up(self) -> float | None:
+        """Per cent that a side lost by being quilted; None where that is not known."""
+        return _lost(self.pieced, self.before)
 
     @property
     def shrunk(self) -> float | None:
         """Per cent that a side lost in the wash; None where that is not known."""
-        if self.washed == "no" or self.before is None or self.after is None:
-            return None
-        return max(100 * (1 - float(self.after.mm / self.before.mm)), 0.0)
+        return _lost(self.before, self.after) if self.washed == "yes" else None
+
+
+def _lost(earlier: Length | None, later: Length | None) -> float | None:
+    if earlier is None or later is None:
+        return None
+    return max(100 * (1 - float(later.mm / earlier.mm)), 0.0)
 
 
 class KeptSwatch(Frozen):

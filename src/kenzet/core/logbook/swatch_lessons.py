@@ -53,7 +53,7 @@ def on_batting(kept: Sequence[DatedSwatch], kit: Kit) -> list[DatedSwatch]:
 
 
 def learnt_batting(kept: Sequence[DatedSwatch], kit: Kit) -> list[Learnt]:
-    """Of the kit's batting: its thickness, mm; its rise, its firmness and what it shrinks, per cent."""
+    """Of the kit's batting: its thickness, mm; its rise, its firmness, what it shrinks in the wash and what quilting takes up, per cent."""
     mine, batting = on_batting(kept, kit), kit.batting
     return [*_heights(mine, batting), *_firmness(mine, batting), *_shrinks(mine, batting)]
 
@@ -91,11 +91,18 @@ def _from(key: Key, seen: Sequence[tuple[float, float]], used: float, prior: flo
 
 
 def _shrinks(kept: Sequence[DatedSwatch], batting: Batting) -> list[Learnt]:
-    washed = [(one.found.shrunk, one.when) for one in kept if one.found.shrunk is not None]
-    if not washed:
-        return []
-    used = math.nan if batting.shrinks is None else float(batting.shrinks)
-    return [_from("shrinks", washed, used, _SHRINK_SD, _SHRINK_READ)]
+    told: list[tuple[Key, int | None, list[tuple[float | None, float]]]] = [
+        ("shrinks", batting.shrinks, [(one.found.shrunk, one.when) for one in kept]),
+        ("takes_up", batting.takes_up, [(one.found.took_up, one.when) for one in kept]),
+    ]
+    found = []
+    for key, used, every in told:
+        seen = [(lost, when) for lost, when in every if lost is not None]
+        if seen:
+            found.append(
+                _from(key, seen, math.nan if used is None else float(used), _SHRINK_SD, _SHRINK_READ)
+            )
+    return found
 
 
 def _firmness(kept: Sequence[DatedSwatch], batting: Batting) -> list[Learnt]:

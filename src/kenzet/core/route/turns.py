@@ -81,6 +81,18 @@ def same_way(one: UnitRoute, run: Run) -> int:
     return most
 
 
+def corners_along(line: Floats) -> tuple[float, ...]:
+    """mm along a polyline at which the quilt is turned at the needle.
+
+    >>> corners_along(np.array([[0.0, 0.0], [10.0, 0.0], [10.0, 5.0], [20.0, 5.0]]))
+    (10.0, 15.0)
+    """
+    ways = np.diff(line, axis=0)
+    sharp = np.abs(_turn(np.diff(np.arctan2(ways[:, 1], ways[:, 0])))) > _PIVOT
+    along = np.cumsum(np.hypot(ways[:, 0], ways[:, 1]))[:-1]
+    return tuple(along[sharp].tolist())
+
+
 def _turn(angles: Floats) -> Floats:
     turned: Floats = (angles + math.pi) % (2 * math.pi) - math.pi
     return turned

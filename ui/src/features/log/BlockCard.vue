@@ -5,6 +5,7 @@ import FigureRows from '../../parts/FigureRows.vue'
 import WordsText from '../../parts/WordsText.vue'
 import { useLog } from '../../state/log'
 import { useSwatches } from '../../state/swatches'
+import NextCard from './NextCard.vue'
 import RemarkCard from './RemarkCard.vue'
 import TapeCard from './TapeCard.vue'
 import ThereList from './ThereList.vue'
@@ -53,6 +54,7 @@ async function photo(event: Event) {
       <FigureRows :rows="log.block.rows" />
       <ul v-if="log.block.mishaps.length" class="mishaps"><li v-for="(one, k) in log.block.mishaps" :key="k">{{ one.words }}</li></ul>
       <ThereList :there="log.block.there" />
+      <NextCard />
       <v-btn class="chip swatch" data-testid="to-swatches" @click="book.show(log.block.there[0]?.zone)">Add its fill to the swatch book …</v-btn>
       <label v-if="others.length" class="beside">Beside <select v-model="beside" data-testid="beside"><option value="">no other block</option><option v-for="one in others" :key="one.place" :value="one.place">{{ one.name }}</option></select></label>
       <table v-if="other"><thead><tr><td /><th>{{ log.row.name }}</th><th>{{ other.name }}</th></tr></thead><tbody><tr v-for="one in compared" :key="one.name"><td>{{ one.name }}</td><td><WordsText :words="one.mine" /></td><td><WordsText :words="one.its" /></td></tr></tbody></table>

@@ -78,7 +78,8 @@ class Bobbin(Thing):
 
 
 class Batting(Thing):
-    """The layer in the middle; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft, ``shrinks`` per cent in the wash.
+    """The layer in the middle; ``limit`` is the widest gap that its maker allows, ``thickness`` its loft, ``shrinks`` per cent of a side
+    in the wash, ``takes_up`` per cent of it when it is quilted.
 
     ``rise`` is how high it stands between two lines an inch apart, per cent of its thickness; ``firmness`` how firm quilting makes it,
     per cent of what is usual. Swatches that she has sewn tell both.
@@ -99,6 +100,18 @@ class Batting(Thing):
     shrinks: int | None = asked(
         None,
         Form("count", "Shrinks in the wash, %", "It stands on its label.", empty="not known"),
+        ge=0,
+        le=20,
+    )
+    takes_up: int | None = asked(
+        None,
+        Form(
+            "count",
+            "Quilting takes up, %",
+            "Of a side, before any wash. Your swatches tell it.",
+            empty="not known",
+            minor=True,
+        ),
         ge=0,
         le=20,
     )
