@@ -71,12 +71,6 @@ def test_from_the_needle_to_what_the_next_block_is_planned_with(table, served, p
     table.get_by_test_id("close-inspection").click()
     table.get_by_test_id("verdict-keep").click()
     expect(table.get_by_test_id("verdict-keep")).to_have_attribute("aria-pressed", "true")
-    table.get_by_test_id("copy-from").select_option(label="Star background")
-    table.get_by_test_id("copy-to").select_option(label="Border")
-    table.get_by_test_id("copy-fill").click()
-    expect(table.get_by_test_id("copy-next")).to_contain_text("“Border” is filled like “Star background” now")
-    table.keyboard.press("z")
-    expect(table.get_by_role("status").filter(has_text="Sav").first).to_have_text("Saved")
     table.get_by_test_id(f"note-place:{place}").fill("Foot is wider than I thought")
     table.get_by_test_id("keep-note").first.click()
     expect(table.get_by_text("Foot is wider than I thought", exact=True)).to_be_visible()
@@ -156,6 +150,20 @@ def test_thread_ends_are_ticked(table, served):
     expect(box).to_be_checked()
     table.reload()
     expect(table.get_by_role("checkbox", name=re.compile("thread end")).first).to_be_checked()
+
+
+def test_a_fill_that_worked_goes_to_the_next_zone(table, served):
+    MachineStandIn(name="copies").sews(
+        over_the_wire(served.url, quilt_called(served.url, "Harbour Lights")), 5
+    )
+    to_the_log(table)
+    table.locator("[data-testid^=block-]").first.click()
+    table.get_by_test_id("copy-from").select_option(label="Star background")
+    table.get_by_test_id("copy-to").select_option(label="Border")
+    table.get_by_test_id("copy-fill").click()
+    expect(table.get_by_test_id("copy-next")).to_contain_text("“Border” is filled like “Star background” now")
+    table.keyboard.press("z")
+    expect(table.get_by_role("status").filter(has_text="Sav").first).to_have_text("Saved")
 
 
 def test_a_block_is_measured_with_a_tape(table):

@@ -14,7 +14,9 @@ import pytest
 import vobject
 
 from kenzet.formats.photo import jpeg_of
+from kenzet.store import quilts
 from tests.photographed import block_at, photographed
+from tests.web.conftest import Client
 from tests.web.test_api import fill_change
 from tests.web.test_sewing import done, sew, told
 
@@ -348,3 +350,42 @@ def test_a_wrong_reading_is_told_at_its_field_and_not_kept(client, more, field):
     assert refused.status_code in (404, 422) and refused.json["field"] == field
     assert client.get("/log").json["taped"] == []
     assert remark(client, 9, "place:1-1", "measured", "{}").status_code == 422
+
+
+def test_a_saved_log_comes_back_into_a_copy_of_the_quilt_and_nothing_is_doubled(client, conn, demo):
+    sew(client, 30)
+    remark(client, 1, "place:3-2", "note", "Good tension.")
+    remark(client, 2, "place:3-2", "verdict", "keep")
+    tape(client, 3)
+    saved = client.get("/log.json").data
+    other = Client(client.raw, quilts.add(conn, quilts.LOCAL_OWNER, demo))
+
+    def bring(data):
+        address = f"/api/quilts/{other.quilt_id}/log/import"
+        return other.raw.post(address, data=data, content_type="application/octet-stream")
+
+    before = client.get("/log").json
+    for _ in range(2):
+        back = bring(saved)
+        assert back.status_code == 200
+        assert (back.json["sewn"], back.json["time"]) == (before["sewn"], before["time"])
+        assert [one["told"] for one in back.json["remarks"]] == ["Good tension.", "keep"]
+        assert [one["words"] for one in back.json["taped"]] == [one["words"] for one in before["taped"]]
+    file = json.loads(saved)
+    for wrong in (
+        b"",
+        b"{",
+        b"[]",
+        json.dumps({**file, "format": "other"}).encode(),
+        json.dumps({**file, "events": [{"id": 1}]}).encode(),
+    ):
+        refused = bring(wrong)
+        assert refused.status_code == 422 and refused.json["field"].startswith(
+            ("file", "format", "events")
+        ), refused.json
+    file["remarks"] = [
+        {**one, "id": f"other-{k:04}", "told": "odd"}
+        for k, one in enumerate(file["remarks"])
+        if one["kind"] != "note"
+    ]
+    assert bring(json.dumps(file).encode()).json["remarks"] == back.json["remarks"]

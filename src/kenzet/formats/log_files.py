@@ -55,7 +55,11 @@ def _told(one: There, known: SewnWith | None) -> list[Any]:
 
 
 def log_json(
-    name: str, events: Sequence[Event], view: LogView, inspections: Sequence[dict[str, Any]]
+    name: str,
+    events: Sequence[Event],
+    view: LogView,
+    remarks: Sequence[dict[str, Any]],
+    inspections: Sequence[dict[str, Any]],
 ) -> bytes:
     """Every event as it was told, and what comes of them: lengths mm, times seconds since 1970; what is in words is as the screen says it."""
     told = {
@@ -65,7 +69,7 @@ def log_json(
         "events": [asdict(event) for event in events],
         "sittings": [one.model_dump(mode="json", exclude={"search"}) for one in view.sittings],
         "blocks": [one.model_dump(mode="json", exclude={"search"}) for one in view.blocks],
-        "remarks": [one.model_dump(mode="json") for one in view.remarks],
+        "remarks": list(remarks),
         "inspections": list(inspections),
     }
     return (json.dumps(told, indent=1) + "\n").encode()

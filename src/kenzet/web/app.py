@@ -22,6 +22,7 @@ from kenzet.web.inspections import inspections
 from kenzet.web.job import job
 from kenzet.web.kit import kit
 from kenzet.web.log import log
+from kenzet.web.log_import import log_import
 from kenzet.web.machine import machine
 from kenzet.web.marks import marks
 from kenzet.web.photos import photos
@@ -93,6 +94,7 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(table)
     app.register_api(job)
     app.register_api(log)
+    app.register_api(log_import)
     app.register_api(sessions)
     app.register_api(inspections)
     app.register_api(swatches)

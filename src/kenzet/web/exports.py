@@ -6,7 +6,7 @@ A new export is a writer in ``formats`` and a row here.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from functools import partial
 from typing import Any, Literal
 
@@ -228,6 +228,7 @@ def _log_file(path: m.QuiltKey, query: m.Reading) -> File:
     kept, _laid = laid_quilt(path.quilt)
     with connection() as conn:
         events = logs().log(conn, path.quilt).events
+        remarks = [asdict(one) for one in logbook.remarks(conn, path.quilt)]
         measured = [
             {
                 "place": one.place,
@@ -239,7 +240,8 @@ def _log_file(path: m.QuiltKey, query: m.Reading) -> File:
             }
             for one in logbook.inspections(conn, path.quilt)
         ]
-    return File(log_json(kept.quilt.name, events, log_view(path.quilt, query.unit), measured), "log.json")
+    view = log_view(path.quilt, query.unit)
+    return File(log_json(kept.quilt.name, events, view, remarks, measured), "log.json")
 
 
 def _log(path: m.QuiltKey, query: JobQuery) -> File:

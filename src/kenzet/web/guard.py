@@ -23,6 +23,7 @@ TAKE_FILES = {
     "photos.fabric_color_of",
     "cupboard.bring_things",
     "swatches.bring_swatches",
+    "log_import.bring_log",
 }
 STATUS = {BadValue: 422, TooMany: 422, Unknown: 404, Stale: 409, Unavailable: 503}
 POLICY = (

@@ -108,6 +108,8 @@ export const api = {
     unwrap(client.POST('/api/quilts/{quilt}/log/remarks', { params: params(quilt), body })),
   keepTape: (quilt: string, body: Views['TapeRequest']) =>
     unwrap(client.POST('/api/quilts/{quilt}/log/measured', { params: params(quilt), body })),
+  importLog: (quilt: string, file: Blob, unit: Unit) =>
+    unwrap(client.POST('/api/quilts/{quilt}/log/import', { params: { ...params(quilt), query: { unit } }, ...rawBody(file) })),
   strikeRemark: (quilt: string, body: Views['StrikeRequest']) =>
     unwrap(client.POST('/api/quilts/{quilt}/log/strike', { params: params(quilt), body })),
   inspections: (quilt: string, signal?: AbortSignal) =>

@@ -74,6 +74,11 @@ export const useLog = defineStore('log', () => {
     if (refused) wrong.value = { field: 'copy', message: refused }
     return !refused
   }
+  /** A log that was saved as a file comes back. */
+  async function bring(file: Blob) {
+    const found = await guarded('bring', () => api.importLog(quilt.id, file, quilt.unit))
+    if (found) view.value = found
+  }
   /** What a tape says of the chosen block. */
   async function tape(zone: string, lines: number, span: string, gap: string) {
     const found = await guarded('tape', () => api.keepTape(quilt.id, { id: newId(), place: place.value, zone, lines, span, gap, unit: quilt.unit }))
@@ -138,6 +143,6 @@ export const useLog = defineStore('log', () => {
   }
   return {
     view, cards, place, open, held, taken, corners, inspection, busy, wrong, trouble, row, block, about, verdict, pictures,
-    look, remarks, choose, say, copyFill, tape, strike, addPicture, addPhoto, move, measure, show, changeSide, strikePicture, closePicture, close,
+    look, remarks, choose, say, copyFill, bring, tape, strike, addPicture, addPhoto, move, measure, show, changeSide, strikePicture, closePicture, close,
   }
 })

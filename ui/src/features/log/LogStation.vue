@@ -61,6 +61,12 @@ const learns = computed(() => {
   const news = rows.filter((one) => one.differs).length
   return !rows.length ? 'nothing yet' : news ? `${news} to take over` : 'as you have it'
 })
+function bring(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (file) void log.bring(file)
+}
 const leftOut = (key: string) => log.remarks(key).some((one) => one.kind === 'left out' && one.told === '1')
 const tick = (key: string, many: number, done: boolean) => log.say(key, 'done', done ? '0' : String(Math.max(many, 1)))
 </script>
@@ -127,7 +133,8 @@ const tick = (key: string, many: number, done: boolean) => log.say(key, 'done', 
               <ul class="list"><li v-for="one in view.tools" :key="one.name + one.note"><span>{{ one.name }}<small>{{ one.note }}</small></span><b>{{ one.words }}</b></li></ul>
             </FoldCard>
             <FoldCard name="log-files" title="Print and save" :says="['the whole log']">
-              <p class="links"><a v-for="key in ['log-pdf', 'log-csv', 'log-json']" :key="key" class="plain" :href="exports.href(key, { quilt: quilt.id })" :data-testid="key">{{ exports.label(key) }}</a><a class="plain" :href="exports.href('corner-cards')" data-testid="corner-cards">{{ exports.label('corner-cards') }}</a></p>
+              <p class="links"><a v-for="key in ['log-pdf', 'log-csv', 'log-json']" :key="key" class="plain" :href="exports.href(key, { quilt: quilt.id })" :data-testid="key">{{ exports.label(key) }}</a><a class="plain" :href="exports.href('corner-cards')" data-testid="corner-cards">{{ exports.label('corner-cards') }}</a><label class="plain">Bring a saved log back<input type="file" accept=".json,application/json" class="sr" data-testid="bring-log" @change="bring"></label></p>
+              <p v-if="log.wrong && ['bring', 'file'].includes(log.wrong.field)" class="wrong" role="alert">{{ log.wrong.message }}</p>
             </FoldCard>
           </div>
         </template>
@@ -157,6 +164,7 @@ small { display: block; color: var(--soft); font-size: 13px; }
 .list label { cursor: pointer; }
 .list label small { padding-left: 22px; }
 .done { color: var(--soft); text-decoration: line-through; }
+.links label { cursor: pointer; }
 .links { display: flex; flex-wrap: wrap; gap: 4px 16px; margin: 0; }
 .legend { display: flex; flex-wrap: wrap; gap: 2px 14px; padding: 4px 12px; border: 1px solid var(--rule); border-radius: 10px; background: var(--paper); font-size: 13px; width: fit-content; }
 .legend i { display: inline-block; width: 16px; height: 14px; border-radius: 3px; border: 1px solid var(--rule); vertical-align: -2px; }
