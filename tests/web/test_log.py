@@ -389,3 +389,28 @@ def test_a_saved_log_comes_back_into_a_copy_of_the_quilt_and_nothing_is_doubled(
         if one["kind"] != "note"
     ]
     assert bring(json.dumps(file).encode()).json["remarks"] == back.json["remarks"]
+
+
+def test_marks_that_faded_teach_how_long_the_tool_stays(client, conn):
+    assert client.post("table", zone="star-background", done=1).status_code == 200
+    with conn.cursor() as cursor:
+        cursor.execute(
+            "UPDATE marked SET put_at = CURRENT_TIMESTAMP - INTERVAL 30 HOUR WHERE quilt_id = %s",
+            (client.quilt_id,),
+        )
+    conn.commit()
+    assert not any(one["key"].startswith("fades") for one in client.get("/log").json["learnt"])
+    view = client.post("table", zone="star-background", off=True, faded=True).json
+    assert view["still_on"] == []
+    row = next(one for one in client.get("/log").json["learnt"] if one["key"].startswith("fades"))
+    assert (
+        row["differs"]
+        and row["value"] == "30 hours"
+        and row["used"] == "not known"
+        and row["evidence"].startswith("1 zone faded")
+    )
+    assert client.change_kit(1, "fades-by-then", **row["change"]["kit"]).status_code == 200
+    row = next(one for one in client.get("/log").json["learnt"] if one["key"].startswith("fades"))
+    assert row["used"] == "30 hours" and not row["differs"]
+    client.post("table", zone="star-background", done=1)  # marked anew
+    assert not any(one["key"].startswith("fades") for one in client.get("/log").json["learnt"])

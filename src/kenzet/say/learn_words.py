@@ -18,11 +18,11 @@ from kenzet.say import words as w
 _NAMES: dict[Key, str] = {
     "offset": "Needle to the foot’s rim", "spread": "How far your lines vary", "straight": "Along a ruler", "curved": "Along a curved edge",
     "walking": "With the walking foot", "freehand": "Freehand", "lay": "Placing a ruler", "turn": "A turn at the needle", "stitch": "Stitch length", "bobbin": "A bobbin holds",
-    "thickness": "Thickness of the batting", "rise": "Rise between lines 1 in apart, of the batting’s thickness", "firmness": "Firmness of the batting quilted, 100 % is usual", "shrinks": "Batting shrinks in the wash", "takes_up": "Quilting takes up, on this batting",
+    "thickness": "Thickness of the batting", "rise": "Rise between lines 1 in apart, of the batting’s thickness", "firmness": "Firmness of the batting quilted, 100 % is usual", "shrinks": "Batting shrinks in the wash", "takes_up": "Quilting takes up, on this batting", "fades": "Marks fade after, at the latest",
 }  # fmt: skip
 _EVIDENCE: dict[Key, tuple[str, str, str]] = {
     "offset": ("line", "lines", "measured"), "spread": ("line", "lines", "measured in photos"), "bobbin": ("bobbin", "bobbins", "used up"), "stitch": ("piece", "pieces", "counted by the machine"),
-    "thickness": ("swatch", "swatches", "measured"), "rise": ("swatch", "swatches", "measured"), "firmness": ("swatch", "swatches", "felt"), "shrinks": ("swatch", "swatches", "washed"), "takes_up": ("swatch", "swatches", "measured"),
+    "thickness": ("swatch", "swatches", "measured"), "rise": ("swatch", "swatches", "measured"), "firmness": ("swatch", "swatches", "felt"), "shrinks": ("swatch", "swatches", "washed"), "takes_up": ("swatch", "swatches", "measured"), "fades": ("zone", "zones", "faded"),
 }  # fmt: skip
 _FINE: dict[Unit, Fraction] = {"in": Fraction(1, 1000), "mm": Fraction(1, 50)}
 _MANY = 30
@@ -56,7 +56,11 @@ def learnt_rows(found: Sequence[Learnt], kit: Kit, stitching: Stitching, unit: U
 def _row(one: Learnt, kit: Kit, stitching: Stitching, unit: Unit) -> LearntRow:
     change, thing, key = _taken(one, kit, stitching, unit)
     noun, nouns, how = _EVIDENCE.get(one.key, ("line", "lines", "timed"))
-    name = _NAMES[one.key] + (f", ruler at the {one.side}" if one.side else "")
+    name = _NAMES[one.key]
+    if one.key == "fades":
+        name = f"{kit.tools[one.side].name}: {name[0].lower()}{name[1:]}"
+    elif one.side:
+        name += f", ruler at the {one.side}"
     return LearntRow(
         key=f"{one.key}-{one.side}" if one.side else one.key, name=name, value=_said(one.key, one.value, unit),
         range=f"{_bare(one.key, one.low, unit)} to {_said(one.key, one.high, unit)}", used=_said(one.key, one.used, unit),
@@ -86,6 +90,15 @@ def _bare(key: Key, value: float, unit: Unit) -> str:
 _PACES: tuple[Key, ...] = ("straight", "curved", "walking", "freehand")
 _OF_BATTING: tuple[Key, ...] = ("thickness", "rise", "firmness", "shrinks", "takes_up")
 _SECONDS: tuple[Key, ...] = ("lay", "turn")
+_COUNTED: dict[Key, str] = {
+    "lay": "seconds",
+    "turn": "seconds",
+    "rise": "%",
+    "firmness": "%",
+    "shrinks": "%",
+    "takes_up": "%",
+    "fades": "hours",
+}
 _PER_CENT: tuple[Key, ...] = ("rise", "firmness", "shrinks", "takes_up")
 
 
@@ -96,8 +109,8 @@ def _said(key: Key, value: float, unit: Unit) -> str:
     """
     if math.isnan(value):
         return "not known"
-    if key in _SECONDS or key in _PER_CENT:
-        return f"{value:.0f} {'%' if key in _PER_CENT else 'seconds'}"
+    if key in _COUNTED:
+        return f"{value:.0f} {_COUNTED[key]}"
     if key in _PACES:
         return f"{value / float(MM_PER[unit]):.0f} {unit} a minute"
     if key == "stitch":
@@ -129,6 +142,10 @@ def _taken(
         kept = round(one.value) if one.key in _PER_CENT else _length(one.value, unit)
         batting = {**kit.batting.model_dump(mode="json"), one.key: kept}
         return {"kit": {"values": {"batting": batting}}}, batting, kit.batting_key or ""
+    if one.key == "fades":
+        tools = {key: tool.model_dump(mode="json") for key, tool in kit.tools.items()}
+        tools[one.side] = {**tools[one.side], "hours": int(one.value)}
+        return {"kit": {"values": {"tools": tools}}}, tools[one.side], one.side
     if one.key in ("spread", "stitch"):
         text = _length(one.value, "mm" if one.key == "stitch" else unit)
         return {"kit": {"values": {one.key: text}}}, None, ""

@@ -11,12 +11,17 @@ from kenzet.store.pool import atomic
 
 @dataclass(frozen=True, slots=True)
 class Marked:
-    """``done`` strokes are drawn, over all places of the zone; ``put_on`` the first of them."""
+    """``done`` strokes are drawn, over all places of the zone; ``put_on`` the first of them. ``stayed`` are the hours after which she found them gone by themselves, where
+    she did; ``for_hours`` those for which they have been on by now.
+    """
 
     zone: str
     done: int
     put_on: date | None
     taken_off: date | None
+    stayed: float | None = None
+    for_hours: float | None = None
+    when: float = 0.0
 
     @property
     def still_on(self) -> bool:
@@ -27,11 +32,25 @@ class Marked:
 def marked(conn: Any, quilt: str) -> dict[str, Marked]:
     """All zones of a quilt of which anything was marked, by key."""
     with conn.cursor() as cursor:
-        cursor.execute("SELECT zone_key, done, put_on, taken_off FROM marked WHERE quilt_id = %s", (quilt,))
+        cursor.execute(
+            "SELECT zone_key, done, put_on, taken_off, TIMESTAMPDIFF(SECOND, put_at, faded_at) / 3600 AS stayed,"
+            " IF(taken_off IS NULL, TIMESTAMPDIFF(SECOND, put_at, CURRENT_TIMESTAMP) / 3600, NULL) AS for_hours,"
+            " UNIX_TIMESTAMP(COALESCE(faded_at, put_at)) AS told FROM marked WHERE quilt_id = %s",
+            (quilt,),
+        )
         rows = cursor.fetchall()
     conn.commit()
     return {
-        row["zone_key"]: Marked(row["zone_key"], row["done"], row["put_on"], row["taken_off"]) for row in rows
+        row["zone_key"]: Marked(
+            row["zone_key"],
+            row["done"],
+            row["put_on"],
+            row["taken_off"],
+            stayed=None if row["stayed"] is None else float(row["stayed"]),
+            for_hours=None if row["for_hours"] is None else float(row["for_hours"]),
+            when=float(row["told"] or 0),
+        )
+        for row in rows
     }
 
 
@@ -39,17 +58,19 @@ def set_done(conn: Any, quilt: str, zone: str, done: int, today: date) -> None:
     """So many strokes are drawn; with the first of them the marks are on, with none they never were."""
     with atomic(conn) as cursor:
         cursor.execute(
-            "INSERT INTO marked (quilt_id, zone_key, done, put_on) VALUES (%s, %s, %s, %s)"
+            "INSERT INTO marked (quilt_id, zone_key, done, put_on, put_at) VALUES (%s, %s, %s, %s, IF(%s, CURRENT_TIMESTAMP, NULL))"
             " ON DUPLICATE KEY UPDATE done = VALUES(done), put_on = IF(VALUES(done) = 0, NULL,"
-            " COALESCE(put_on, VALUES(put_on))), taken_off = NULL",
-            (quilt, zone, done, today if done else None),
+            " COALESCE(put_on, VALUES(put_on))), put_at = IF(VALUES(done) = 0 OR taken_off IS NOT NULL, VALUES(put_at),"
+            " COALESCE(put_at, VALUES(put_at))), taken_off = NULL, faded_at = NULL",
+            (quilt, zone, done, today if done else None, done),
         )
 
 
-def take_off(conn: Any, quilt: str, zone: str, today: date) -> None:
-    """The marks of a zone are off."""
+def take_off(conn: Any, quilt: str, zone: str, today: date, faded: bool = False) -> None:
+    """The marks of a zone are off: she took them off, or they ``faded``."""
     with atomic(conn) as cursor:
         cursor.execute(
-            "UPDATE marked SET taken_off = %s WHERE quilt_id = %s AND zone_key = %s AND done > 0",
-            (today, quilt, zone),
+            "UPDATE marked SET taken_off = %s, faded_at = IF(%s, CURRENT_TIMESTAMP, NULL)"
+            " WHERE quilt_id = %s AND zone_key = %s AND done > 0",
+            (today, faded, quilt, zone),
         )

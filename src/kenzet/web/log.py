@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Annotated, Any
+from typing import Annotated
 
 import numpy as np
 import shapely
@@ -14,6 +14,7 @@ from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.geom.affine import place_all
 from kenzet.core.kit.things.supplies import Marker
 from kenzet.core.logbook.by_hand import tape_found
+from kenzet.core.logbook.fading import MarksStay, learnt_fading
 from kenzet.core.logbook.forecast import LeftThere, fits, in_all, spread_of, time_left
 from kenzet.core.logbook.learn import (
     HowSewn,
@@ -251,6 +252,7 @@ def _learnt(
     with connection() as conn:
         measured = store.inspections(conn, kept.id)
         book = [one.dated for one in swatches.listed(conn, LOCAL_OWNER)]
+        marks = list(marked.marked(conn, kept.id).values())
     lines: list[LaidLine] = []
     for one in measured:
         then = laid_at(kept, one.revision)
@@ -268,6 +270,7 @@ def _learnt(
         *learnt_stitch(events, kit),
         *learnt_bobbin(events, kit),
         *learnt_batting(book, kit),
+        *learnt_fading(_marks_stay(laid, marks), kit),
     ]
 
 
@@ -324,10 +327,27 @@ def _next(laid: QuiltLayout, found: list[PlaceStatus], told: Log) -> str:
     return places.part_names(laid).get(nearest.place, nearest.part) if nearest else ""
 
 
+def _marks_stay(laid: QuiltLayout, marks: Sequence[marked.Marked]) -> list[MarksStay]:
+    """How long the marks of zones stayed, or are on by now."""
+    found = []
+    for one in marks:
+        tool = _marker(laid, one.zone) if one.zone in laid.quilt.zones else None
+        hours = one.stayed if one.stayed is not None else one.for_hours
+        if tool and hours is not None and one.done:
+            found.append(MarksStay(tool, hours, one.stayed is not None, one.when))
+    return found
+
+
+def _marker(laid: QuiltLayout, zone: str) -> str:
+    """The key of the tool with which a zone is marked; empty where that is none that leaves marks."""
+    tools, hers = laid.quilt.kit.tools, laid.zone(zone).mark_with
+    if hers in tools:
+        return hers if isinstance(tools[hers], Marker) else ""
+    return next((key for key, one in tools.items() if isinstance(one, Marker)), "")
+
+
 def _off(laid: QuiltLayout, zone: str) -> str:
-    kit = laid.quilt.kit
-    tool: Any = kit.tools.get(laid.zone(zone).mark_with or "")
-    tool = tool or next((one for one in kit.tools.values() if isinstance(one, Marker)), None)
+    tool = laid.quilt.kit.tools.get(_marker(laid, zone))
     return (
         f"comes off by {tool.off}"
         if isinstance(tool, Marker) and tool.off

@@ -33,7 +33,7 @@ def at_the_table(path: m.QuiltKey, body: TableRequest) -> Response:
                 raise BadValue(f"There are {len(todo) * times} steps in all.", "done")
             store.set_done(conn, path.quilt, body.zone, body.done, date.today())
         if body.off:
-            store.take_off(conn, path.quilt, body.zone, date.today())
+            store.take_off(conn, path.quilt, body.zone, date.today(), faded=body.faded)
         known = store.marked(conn, path.quilt)
     mine = known.get(body.zone)
     return answer(

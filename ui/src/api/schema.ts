@@ -8939,6 +8939,8 @@ export interface components {
          * @description Marks that are on the quilt, since when, and how they come off.
          */
         StillOn: {
+            /** Fades */
+            fades: boolean;
             /** Name */
             name: string;
             /** Off */
@@ -9363,7 +9365,7 @@ export interface components {
         };
         /**
          * TableRequest
-         * @description A zone at a place; ``done`` says how many steps are done by now, ``off`` that its marks are taken off.
+         * @description A zone at a place; ``done`` says how many steps are done by now, ``off`` that its marks are off, and ``faded`` that they went by themselves.
          */
         TableRequest: {
             /**
@@ -9371,6 +9373,11 @@ export interface components {
              * @default null
              */
             done: number | null;
+            /**
+             * Faded
+             * @default false
+             */
+            faded: boolean;
             /**
              * Layer
              * @default 0

@@ -46,6 +46,7 @@ Key = Literal[
     "firmness",
     "shrinks",
     "takes_up",
+    "fades",
 ]
 NINETEEN_OF_TWENTY = 1.96
 FEWEST = 6
@@ -63,7 +64,7 @@ _LONGEST_S = 240.0  # for one line: more was something else
 @dataclass(frozen=True, slots=True)
 class Learnt:
     """``value`` is what it comes to, within ``low`` and ``high``; ``used`` is the value in use, NaN where there is none. From ``many`` lines (bobbins, swatches) between the times ``first`` and ``last``. An
-    offset is of the ``side`` of the needle on which the ruler lay. Paces are mm a minute; what is told of a batting, but its thickness, is per cent.
+    offset is of the ``side`` of the needle on which the ruler lay, hours until marks fade of the tool with that key. Paces are mm a minute; what is told of a batting, but its thickness, is per cent.
     """
 
     key: Key

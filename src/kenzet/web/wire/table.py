@@ -22,13 +22,14 @@ from kenzet.web.wire.drawn import flat
 
 
 class TableRequest(m.Reading):
-    """A zone at a place; ``done`` says how many steps are done by now, ``off`` that its marks are taken off."""
+    """A zone at a place; ``done`` says how many steps are done by now, ``off`` that its marks are off, and ``faded`` that they went by themselves."""
 
     zone: m.ZoneKey
     place: m.PlaceKey = ""
     layer: m.Layer = 0
     done: Annotated[int, Field(ge=0, le=10_000_000)] | None = None
     off: bool = False
+    faded: bool = False
 
 
 class StepView(m.Wire):
@@ -55,6 +56,7 @@ class StillOn(m.Wire):
     name: str
     since: str
     off: str
+    fades: bool
 
 
 class TableView(m.Wire):
@@ -93,5 +95,11 @@ def still_on(laid: QuiltLayout, one: store.Marked) -> StillOn:
     hers = [choice for choice in offered if choice.key == zone.mark_with] or offered
     since = one.put_on.strftime("%-d %B") if one.put_on else ""
     if plan and method_of(plan, plan.drawings[0]) == "tape":
-        return StillOn(zone=one.zone, name=zone.name, since=since, off=PEEL)
-    return StillOn(zone=one.zone, name=zone.name, since=since, off=care(hers[0].marker)[0] if hers else "")
+        return StillOn(zone=one.zone, name=zone.name, since=since, off=PEEL, fades=False)
+    return StillOn(
+        zone=one.zone,
+        name=zone.name,
+        since=since,
+        off=care(hers[0].marker)[0] if hers else "",
+        fades=bool(hers),
+    )

@@ -56,10 +56,11 @@ function go(by: number) {
   kept.put(now)
 }
 const nextBlock = () => go(here.value - at.value)
-function takeOff() {
+function takeOff(faded = false) {
   done.value = 0
-  void look({ off: true })
+  void look({ off: true, faded })
 }
+const still = computed(() => view.value?.still_on.find((one) => one.zone === view.value?.zone))
 function keys(event: KeyboardEvent) {
   if (event.ctrlKey || event.metaKey || event.key === 'Tab') return
   if (event.key === 'Escape') return void router.push({ name: 'marks', params: { quilt: quilt.id } })
@@ -101,7 +102,10 @@ onBeforeUnmount(() => kept.stop())
       <section v-if="view?.still_on.length" class="card weld" data-testid="still-on">
         <p class="label">Marks on the quilt</p>
         <p v-for="one in view.still_on" :key="one.zone">{{ one.name }}, since {{ one.since }}: {{ one.off }}</p>
-        <v-btn v-if="view.still_on.some((one) => one.zone === view?.zone)" class="chip" data-testid="marks-off" @click="takeOff()">Marks removed from {{ view.name }}</v-btn>
+        <div v-if="still" class="chips">
+          <v-btn class="chip" data-testid="marks-off" @click="takeOff()">Marks removed from {{ view.name }}</v-btn>
+          <v-btn v-if="still.fades" class="chip" title="The log learns how long marks of this tool stay" data-testid="marks-faded" @click="takeOff(true)">They have faded</v-btn>
+        </div>
       </section>
       <p v-if="view?.pins" class="card weld" data-testid="pins">{{ view.pins }}</p>
     </section>
