@@ -22,6 +22,13 @@ from tests.served import Served
 FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 
 
+WITHOUT_PATHS = """() => {
+  const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT)
+  for (let node = walk.nextNode(); node; node = walk.nextNode()) node.nodeValue = node.nodeValue.replace(/[/][^ ]*[/]backups/, 'var/data/backups')
+}"""
+"""Says the folder of an installed app instead of that of this run."""
+
+
 def main() -> None:
     """One picture a view at 1280x800."""
     with tempfile.TemporaryDirectory(prefix="kenzet-pictures-") as home, sync_playwright() as play:
@@ -31,6 +38,7 @@ def main() -> None:
         page.goto(served.url)
         page.wait_for_load_state("networkidle")
         page.get_by_test_id("tour-no").click()
+        page.evaluate(WITHOUT_PATHS)
         keep(page, "home")
         page.get_by_role("button", name="Harbour Lights", exact=True).click()
         page.get_by_test_id("canvas").wait_for()
@@ -101,7 +109,7 @@ def keep_marks(page: Page) -> None:
 
 
 def keep_stitch(page: Page) -> None:
-    """The order, a third of the way through a block, and twenty-odd lines on at the machine."""
+    """The order, and a few lines on at the machine."""
     page.keyboard.press("6")
     page.locator(".visit").first.wait_for(timeout=60_000)
     keep(page, "order")
@@ -110,11 +118,6 @@ def keep_stitch(page: Page) -> None:
     page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2 + 55)
     page.get_by_test_id("sentence").wait_for()
     page.wait_for_load_state("networkidle")  # a shorter way may take the place of the quick one
-    page.wait_for_timeout(1000)
-    for _ in range(110):
-        page.keyboard.press("ArrowRight")
-    page.mouse.move(700, 790)
-    keep(page, "stitch")
     page.get_by_test_id("whole").click()
     page.get_by_test_id("to-machine").click()
     page.get_by_test_id("line").wait_for()
@@ -211,6 +214,14 @@ def keep_log(page: Page, base: str) -> None:
     page.goto(f"{base}/quilt/{number}/log")
     page.get_by_test_id("log-sewn").wait_for()
     keep(page, "log")
+    page.get_by_test_id("fold-log-swatches").click()
+    page.get_by_test_id("open-swatches").click()
+    page.get_by_test_id("swatch-add").click()
+    page.get_by_role("button", name=re.compile("Echoes inward")).click()
+    page.get_by_test_id("swatch-beside").select_option(label="Grid on the slant")
+    page.get_by_test_id("swatch-use").scroll_into_view_if_needed()
+    keep(page, "swatches")
+    page.get_by_test_id("swatch-close").click()
     photo, _ = photographed(
         block_at(0, "1-1", None, True), fills=0.7, seed=5, offset=0.9, tilt=1.0, drift=0.12, missing=1
     )

@@ -46,6 +46,10 @@ def test_what_was_sewn_stands_in_sittings_blocks_zones_and_tools(client):
     (sitting,), (block,) = view["sittings"], view["blocks"]
     assert block["place"] == "3-2" and sitting["there"][0]["name"] == "Star background"
     told_rows = rows(sitting["there"][0])
+    assert (
+        rows(sitting)["By technique"].startswith("along a ruler ")
+        and rows(block)["By technique"] == rows(sitting)["By technique"]
+    )
     assert told_rows["Fill"] == "Grid" and told_rows["Spacing planned"].startswith("3/4")
     assert "needle to rim 1/4" in told_rows["Foot"] and told_rows["Ruler lines"].startswith("Straight ruler:")
     assert [zone["name"] for zone in view["zones"]] == [there["name"] for there in sitting["there"]]

@@ -12,6 +12,7 @@ from kenzet.core.logbook.sewn_with import SewnWith
 from kenzet.core.logbook.sittings import Mishap, Sitting, There, ThreadEnds, merged
 from kenzet.core.logbook.status import PlaceStatus
 from kenzet.core.numbers.measure import Unit, figure, long_figure
+from kenzet.core.route.unit import Technique
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
 from kenzet.say.by_hand_words import TapeRow
@@ -22,6 +23,12 @@ VERDICT_WORDS = {"keep": "Keep", "touch up": "Touch up", "rip": "Rip and sew aga
 _ENDS = {
     "tie and bury": "tie and bury them", "tiny stitches": "clip them", "run off": "clip them", "caught by the edge": "the binding catches them",
 }  # fmt: skip
+_TECHNIQUES: dict[Technique, str] = {
+    "straight": "along a ruler",
+    "curved": "along a curved edge",
+    "walking": "walking foot",
+    "freehand": "freehand",
+}
 _EYE = {"eye": "by eye", "freehand": "freehand"}
 
 
@@ -151,6 +158,7 @@ def _sitting(names: Mapping[str, str], one: Sitting, facts: Facts, unit: Unit) -
     rows = [
         _row("Stitching", long_figure(one.length, unit)),
         _row("At the needle", w.minutes(one.seconds)),
+        *_by_technique(one.there, facts),
     ]
     if one.threads:
         rows.append(_row("Threads begun", str(one.threads)))
@@ -172,6 +180,17 @@ def _sitting(names: Mapping[str, str], one: Sitting, facts: Facts, unit: Unit) -
         key=f"sitting:{one.begun:.0f}", day=day, times=times, words=words, rows=rows, there=there, mishaps=mishaps,
         search=text.lower(),
     )  # fmt: skip
+
+
+def _by_technique(some: Sequence[There], facts: Facts) -> list[w.Row]:
+    """The minutes of each technique, where that is known."""
+    seconds: Counter[str] = Counter()
+    for one in some:
+        known = facts.get((one.plan, one.drawing))
+        if known:
+            seconds[_TECHNIQUES[known.technique]] += round(one.seconds)
+    told = [f"{name} {w.minutes(long)}" for name, long in seconds.most_common() if long > 0]
+    return [_row("By technique", " · ".join(told))] if told else []
 
 
 def _all(rows: Sequence[w.Row]) -> w.Words:
@@ -267,9 +286,14 @@ def block_rows(laid: QuiltLayout, some: Sequence[Sitting], facts: Facts, unit: U
     mishaps = [one for sitting in some for one in sitting.mishaps]
     found = []
     for place, whole in sorted(merged(every, "place").items(), key=lambda one: -one[1].last):
-        mine = merged([one for one in every if one.place == place], "zone")
+        here = [one for one in every if one.place == place]
+        mine = merged(here, "zone")
         there = [_there(names, one, facts, unit) for one in mine.values()]
-        rows = [_row("Sewn", long_figure(whole.length, unit)), *_rows_of(whole, unit)]
+        rows = [
+            _row("Sewn", long_figure(whole.length, unit)),
+            *_rows_of(whole, unit),
+            *_by_technique(here, facts),
+        ]
         its = [_mishap(names, one) for one in mishaps if one.place == place]
         name = names.get(place, place)
         text = " ".join(

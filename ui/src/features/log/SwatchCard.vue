@@ -107,7 +107,7 @@ select { max-width: 230px; border: 1px solid var(--rule); border-radius: 8px; pa
 .pair img { width: 100%; aspect-ratio: 4 / 3; object-fit: contain; background: #faf6ee; border-radius: 6px; }
 table { border-collapse: collapse; font-size: 13px; width: 100%; table-layout: fixed; }
 th { text-align: left; font-weight: 400; color: var(--soft); padding: 4px 6px 4px 0; vertical-align: top; }
-tbody th, td { border-top: 1px solid var(--rule); }
+tbody th, tbody td { border-top: 1px solid var(--rule); }
 td { padding: 4px 6px 4px 0; vertical-align: top; overflow-wrap: anywhere; }
 .links { display: flex; flex-wrap: wrap; gap: 4px 16px; margin: 0; }
 .links label { cursor: pointer; }
