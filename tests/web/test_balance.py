@@ -81,6 +81,17 @@ def test_a_line_through_a_gap_is_one_change_that_closes_it(client):
     assert (refused.status_code, refused.json["field"]) == (422, "limit")
 
 
+def test_an_accent_is_tried_in_another_zone_and_nothing_changes(client):
+    accent = client.post("balance/try", name="Grid", zone="border")
+    assert accent.status_code == 200 and accent.json["fill"]["kind"] == "grid"
+    assert words(accent.json["row"]["words"]) == "13 places"
+    assert accent.json["at"] == pytest.approx([26 * 25.4, 33 * 25.4], abs=15)  # the middle of the quilt
+    grid = next(one for one in client.get("/balance").json["accents"] if one["name"] == "Grid")
+    assert words(grid["words"]) == "12 places" and client.get().json["version"] == 1
+    assert client.post("balance/try", name="Shells", zone="border").status_code == 404
+    assert client.post("balance/try", name="Grid", zone="nowhere").status_code == 404
+
+
 def test_the_map_is_darkest_where_the_table_is_highest(client):
     picture = Image.open(io.BytesIO(client.get("/density.png").data))
     table = list(csv.reader(io.StringIO(client.get("/density.csv").get_data(as_text=True))))

@@ -148,3 +148,18 @@ def test_the_book_has_an_end(client, conn, monkeypatch):
 def test_an_empty_book_is_printed_too(client):
     (page,) = pypdf.PdfReader(io.BytesIO(client.raw.get("/api/swatches/book.pdf").data)).pages
     assert "No swatches yet" in page.extract_text()
+
+
+def test_two_washed_swatches_tell_what_each_zone_shrinks(client):
+    def washed():
+        return "".join(w if isinstance(w, str) else w["text"] for w in client.get("/balance").json["washed"])
+
+    for zone, after in (("sashing", "9.9 in"), ("star-points", "9.5 in")):
+        found(client, add(client, zone=zone).json["added"], before="10 in", washed="yes", after=after)
+        if zone == "sashing":
+            assert "By your swatches" not in washed()
+    told = washed()
+    assert (
+        "By your swatches “Border” shrinks by 1.0 % and “Star points” by 5.0 %" in told
+        and "after the wash about" in told
+    )

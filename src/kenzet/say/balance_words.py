@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections import Counter
+from collections.abc import Mapping, Sequence
 
 from kenzet.core.balance.density import Hand, hand, limits
-from kenzet.core.balance.effort import Accent, Asked, by_block
+from kenzet.core.balance.effort import Accent, Asked, by_block, threads_by_zone
 from kenzet.core.balance.gaps import Gap
 from kenzet.core.balance.standing import Pair, Seen
 from kenzet.core.balance.threads import ByZone, Look, ThreadOn, difference, look
 from kenzet.core.balance.weigh import Balance
 from kenzet.core.kit.things import Thing
+from kenzet.core.logbook.swatch_lessons import ShrinkageByDensity
 from kenzet.core.numbers.measure import COARSE, INCH, Unit, in_words
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.quilt_needle import whole_needle
@@ -132,8 +134,11 @@ def balance_view(
     route: QuiltRoute | None,
     reads: float,
     unit: Unit,
+    shrinkage: ShrinkageByDensity | None = None,
 ) -> BalanceView:
-    """``own`` is her cupboard; ``ranked`` are her threads, ``route`` the way through the quilt, None where nothing is planned."""
+    """``own`` is her cupboard; ``ranked`` are her threads, ``route`` the way through the quilt, None where nothing is planned;
+    ``shrinkage`` what her own swatches lost in the wash, if they tell it.
+    """
     quilt = laid.quilt
     limit = float(quilt.kit.batting.limit.mm)
     widest = found.gaps[0] if found.gaps else None
@@ -165,12 +170,12 @@ def balance_view(
             ZoneRow(zone=one.key, name=laid.zone(one.key).name, words=[], note=_why(one), share=one.weight)
             for one in found.seen
         ],
-        accents=[_accent(laid, one, found, unit) for one in found.accents],
+        accents=[accent_row(laid, one, found.accents, unit) for one in found.accents],
         threads=[_thread(laid, one) for one in ranked[0]],
         by_zone=_by_zone(laid, *ranked),
-        times=_times(laid, found),
+        times=_times(laid, found, route),
         blocks=[_block(name, one) for name, one in (by_block(laid, route) if route else {}).items()],
-        washed=_washed(laid, unit),
+        washed=_washed(laid, found, shrinkage, unit),
     )
 
 
@@ -256,8 +261,9 @@ def _why(one: Seen) -> str:
     return ", ".join(reasons)
 
 
-def _accent(laid: QuiltLayout, one: Accent, found: Balance, unit: Unit) -> AccentRow:
-    area = sum(accent.area for accent in found.accents) or 1.0
+def accent_row(laid: QuiltLayout, one: Accent, every: Sequence[Accent], unit: Unit) -> AccentRow:
+    """A kind of fill among ``every`` one of the quilt."""
+    area = sum(accent.area for accent in every) or 1.0
     x, y = one.off[0] * laid.top.width, one.off[1] * laid.top.height
     if one.away < _OFF:
         lies = "balanced about the center"
@@ -320,7 +326,7 @@ def look_words(laid: QuiltLayout, found: Balance, unit: Unit) -> list[str]:
         f"Thread “{thread.name}”: {on}.",
         f"On the whole {feels}, {w.density(found.spread.mean, unit)}. {_even(laid, found)}",
     ]
-    for row in (_accent(laid, one, found, unit) for one in found.accents):
+    for row in (accent_row(laid, one, found.accents, unit) for one in found.accents):
         said.append(f"{row.name}, {w.plain(row.words)}: {row.note}.")
     return said
 
@@ -347,7 +353,8 @@ def _by_zone(laid: QuiltLayout, ranked: list[ThreadOn], each: ByZone | None) -> 
     return [*said, f"That is {w.many(each.changes, 'change')} of thread, if each zone is sewn whole."]
 
 
-def _times(laid: QuiltLayout, found: Balance) -> list[ZoneRow]:
+def _times(laid: QuiltLayout, found: Balance, route: QuiltRoute | None) -> list[ZoneRow]:
+    begun = threads_by_zone(route) if route else Counter[str]()
     ranked = sorted(found.asked.items(), key=lambda one: -one[1].minutes)
     most = max((one.minutes for _, one in ranked), default=0.0) or 1.0
     return [
@@ -355,7 +362,7 @@ def _times(laid: QuiltLayout, found: Balance) -> list[ZoneRow]:
             zone=key,
             name=laid.zone(key).name,
             words=[about_minutes(one.minutes)],
-            note=w.many(one.places, "place"),
+            note=f"{w.many(one.places, 'place')}, {w.many(begun[key], 'thread')} begun there",
             share=one.minutes / most,
         )
         for key, one in ranked
@@ -368,8 +375,19 @@ def _block(name: str, one: Asked) -> w.Row:
     return w.Row(label=[f"{name}{often}"], words=[f"{about_minutes(one.minutes)}{each}, {cuts}"])
 
 
-def _washed(laid: QuiltLayout, unit: Unit) -> w.Words:
+def _washed(laid: QuiltLayout, found: Balance, shrinkage: ShrinkageByDensity | None, unit: Unit) -> w.Words:
     batting = laid.quilt.kit.batting
+    zones = [one for one in found.densities if one.area > 0]
+    by_swatches = ""
+    if shrinkage and zones:
+        dense, loose = zones[0], zones[-1]
+        whole = sum(one.area for one in zones)
+        mean = sum(shrinkage.at(one.density) * one.area for one in zones) / whole
+        batting = batting.model_copy(update={"shrinks": round(mean)})
+        by_swatches = (
+            f"By your swatches “{laid.zone(loose.key).name}” shrinks by {shrinkage.at(loose.density):.1f} % and"
+            f" “{laid.zone(dense.key).name}” by {shrinkage.at(dense.density):.1f} %. "
+        )
     wide, high, said = laid.top.width, laid.top.height, list[str | w.Shown]()
     for lost, how in (
         (batting.takes_up, "Quilting takes up {} % on “{}”: quilted about "),
@@ -387,4 +405,4 @@ def _washed(laid: QuiltLayout, unit: Unit) -> w.Words:
         ]
     if batting.shrinks is None:
         return [*said, f"Say in Kit how much “{batting.name}” shrinks in the wash; it stands on its label."]
-    return [*said, "The fabrics shrink too, and dense quilting pulls in more."]
+    return [*said, by_swatches or "The fabrics shrink too, and dense quilting pulls in more."]

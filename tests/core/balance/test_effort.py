@@ -2,7 +2,7 @@
 
 import pytest
 
-from kenzet.core.balance.effort import accents, asked, by_block, scale_trouble
+from kenzet.core.balance.effort import accents, asked, by_block, scale_trouble, threads_by_zone
 from kenzet.core.fills import FILLS
 from kenzet.core.numbers.measure import INCH
 from kenzet.core.plan.planner import plan_quilt
@@ -38,6 +38,15 @@ def test_blocks_take_together_what_the_route_takes():
     assert sum(one.places for one in found.values()) == len(route.visits)
     assert sum(one.stops * one.places for one in found.values()) == route.stops
     assert all(one.minutes > 0 for one in found.values())
+
+
+@pytest.mark.parametrize("number", range(3))
+def test_every_thread_of_the_way_begins_in_one_zone(number):
+    laid = QuiltLayout(demo_quilts()[number])
+    route = route_quilt(laid, quick=True)
+    found = threads_by_zone(route)
+    assert set(found) <= set(plan_quilt(laid))
+    assert found.total() == route.stops + 1  # the first one is no cut
 
 
 def test_a_fill_all_over_is_balanced_and_one_at_the_left_lies_left():

@@ -10,7 +10,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things.supplies import Batting
 from kenzet.core.logbook.swatch import KeptSwatch, SwatchFound, height, spread_out, swatch_of, ways
-from kenzet.core.logbook.swatch_lessons import DatedSwatch, learnt_batting
+from kenzet.core.logbook.swatch_lessons import DatedSwatch, learnt_batting, shrinkage_by_density
 from kenzet.core.numbers.measure import INCH, Length
 from kenzet.core.relief.cloth import batting_heights
 from kenzet.core.top.document import validated
@@ -121,6 +121,21 @@ def test_a_wash_is_weighed_with_the_label_and_stands_alone_without_one():
     assert learnt_batting([dated(lines("1 in"), before="12 in", after="11 in")], KIT) == []
     quilted = one([dated(lines("1 in"), pieced="12 in", before="11 3/4 in")], "takes_up")
     assert math.isnan(quilted.used) and quilted.value == pytest.approx(100 / 48)
+
+
+def test_shrinkage_by_density_wants_two_densities_and_goes_through_the_swatches():
+    def washed(spacing, after):
+        return dated(lines(spacing), washed="yes", before="10 in", after=after)
+
+    loose, dense = washed("2 in", "9.8 in"), washed("1/2 in", "9.5 in")
+    found = shrinkage_by_density([dense, loose, washed("1/2 in", "9.3 in")], KIT)
+    assert found.at(loose.swatch.density) == pytest.approx(2) and found.at(
+        dense.swatch.density
+    ) == pytest.approx(6)
+    assert 2 < found.at((loose.swatch.density + dense.swatch.density) / 2) < 6
+    assert found.at(0.0) == pytest.approx(2)
+    assert shrinkage_by_density([dense, washed("1/2 in", "9.3 in")], KIT) is None
+    assert shrinkage_by_density([dense, dated(lines("2 in"))], KIT) is None
 
 
 def test_only_swatches_on_the_same_batting_count():

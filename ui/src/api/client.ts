@@ -97,6 +97,8 @@ export const api = {
     unwrap(client.GET('/api/quilts/{quilt}', { params: { ...params(quilt), query: { unit } } })),
   balance: (quilt: string, unit: Unit, reads: number, signal: AbortSignal) =>
     unwrap(client.GET('/api/quilts/{quilt}/balance', { params: { ...params(quilt), query: { unit, reads } }, signal })),
+  tryPlace: (quilt: string, body: Views['TryRequest']) =>
+    unwrap(client.POST('/api/quilts/{quilt}/balance/try', { params: params(quilt), body })),
   log: (quilt: string, unit: Unit, signal: AbortSignal) =>
     unwrap(client.GET('/api/quilts/{quilt}/log', { params: { ...params(quilt), query: { unit } }, signal })),
   progress: (quilt: string) => unwrap(client.GET('/api/quilts/{quilt}/progress', { params: params(quilt) })),

@@ -295,6 +295,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quilts/{quilt}/balance/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Nothing is changed. */
+        post: operations["balance_try_place_balance_try_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quilts/{quilt}/bench": {
         parameters: {
             query?: never;
@@ -10036,6 +10053,33 @@ export interface components {
             zones: components["schemas"]["ZoneInfo"][];
         };
         /**
+         * TryRequest
+         * @description A kind of fill, by its name, tried in another zone too.
+         */
+        TryRequest: {
+            /** Name */
+            name: string;
+            /**
+             * Unit
+             * @default in
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * TryView
+         * @description How that kind of fill would lie then; ``at`` is the middle of its places, mm. ``fill`` sets it there.
+         */
+        TryView: {
+            /** At */
+            at: number[];
+            /** Fill */
+            fill: components["schemas"]["Lines"] | components["schemas"]["Grid"] | components["schemas"]["Pairs"] | components["schemas"]["Beside"] | components["schemas"]["Fan"] | components["schemas"]["Scattered"] | components["schemas"]["Keys"] | components["schemas"]["Chevrons"] | components["schemas"]["Inset"] | components["schemas"]["CornerCuts"] | components["schemas"]["FrameEcho"] | components["schemas"]["HalvedTriangle"] | components["schemas"]["Echo"] | components["schemas"]["Pinned"] | components["schemas"]["Spiral"] | components["schemas"]["Retraced"] | components["schemas"]["Zigzag"] | components["schemas"]["ZigzagRows"] | components["schemas"]["RuledZigzag"] | components["schemas"]["Waves"] | components["schemas"]["WaveBorder"] | components["schemas"]["CurvedRows"] | components["schemas"]["Scallops"] | components["schemas"]["Clamshell"] | components["schemas"]["Shells"] | components["schemas"]["Hourglass"] | components["schemas"]["Continuous"] | components["schemas"]["SCurves"] | components["schemas"]["Through"] | components["schemas"]["Sunburst"] | components["schemas"]["Channel"] | components["schemas"]["FreehandTexture"];
+            row: components["schemas"]["AccentRow"];
+        };
+        /**
          * Turn
          * @description Blocks at ``places`` are turned by quarter turns to the left, or mirrored left to right.
          */
@@ -11451,6 +11495,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BalanceView"];
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    balance_try_place_balance_try_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quilt: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TryView"];
                 };
             };
             /** @description Refused: what is wrong, and in which field */

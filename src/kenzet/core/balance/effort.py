@@ -2,20 +2,24 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
 
 from kenzet.core.advice.suited_fills import needle_minutes
+from kenzet.core.errors import Unknown
 from kenzet.core.fills import Fill
 from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.region import Point
 from kenzet.core.plan.drawing import Drawing
+from kenzet.core.plan.planner import plan_zone
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.route.needle import needle
 from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.turns import all_pivots
+from kenzet.core.top.document import with_zone
 from kenzet.core.top.quilt_layout import QuiltLayout
 
 COARSE, FINE = 1.5, 5.0
@@ -79,6 +83,22 @@ def by_block(laid: QuiltLayout, route: QuiltRoute) -> dict[str, Asked]:
     return dict(sorted(found.items(), key=lambda one: -one[1].minutes * one[1].places))
 
 
+def threads_by_zone(route: QuiltRoute) -> Counter[str]:
+    """How many threads begin in each zone on the way, by its key: where a thread is cut, the zone in which the next one is first sewn asked for it."""
+    found: Counter[str] = Counter()
+    for number, visit in enumerate(route.visits):
+        one = route.routes[visit.route]
+        runs = one.runs[::-1] if visit.back else one.runs
+        goes_on = 0 if number == 0 or visit.stop else 1
+        for run in runs[goes_on:]:
+            legs = [leg for leg in run.legs if leg.sews]
+            if legs:
+                first = legs[-1] if visit.back else legs[0]
+                course = one.unit.courses[int(one.network.courses[first.edge])]
+                found[one.unit.drawings[course.zone][0]] += 1
+    return found
+
+
 def accents(laid: QuiltLayout, plans: Mapping[str, ZonePlan]) -> list[Accent]:
     """Every kind of fill, the rarest first."""
     spots: dict[type[Fill], list[tuple[float, float, float]]] = {}
@@ -99,6 +119,28 @@ def accents(laid: QuiltLayout, plans: Mapping[str, ZonePlan]) -> list[Accent]:
         off = float(x / laid.top.width - 1 / 2), float(y / laid.top.height - 1 / 2)
         found.append(Accent(kind.label, len(all_), area, minutes[kind], off))
     return sorted(found, key=lambda one: (one.places, one.area))
+
+
+def moved(
+    laid: QuiltLayout, plans: Mapping[str, ZonePlan], label: str, zone: str
+) -> tuple[QuiltLayout, Fill]:
+    """The quilt with a kind of fill in ``zone`` too, as it is where most of it lies, and that fill. Raises Unknown where there is no such kind, BadValue where it does not
+    fit.
+    """
+    areas: dict[str, tuple[float, Fill]] = {}
+    for key, plan in plans.items():
+        for drawing in plan.drawings:
+            if drawing.fill.label == label and drawing.fill.sewn:
+                size = float(drawing.region.area.area) * len(drawing.places)
+                areas[key] = max(
+                    areas.get(key, (0.0, drawing.fill)), (size, drawing.fill), key=lambda one: one[0]
+                )
+    if not areas:
+        raise Unknown("There is no such fill in this quilt.", "name")
+    fill = max(areas.values(), key=lambda one: one[0])[1]
+    tried = QuiltLayout(with_zone(laid.quilt, zone, fill=fill, left_open=False), laid.memo, laid.top)
+    plan_zone(tried, zone)
+    return tried, fill
 
 
 def _spots(drawing: Drawing) -> list[tuple[float, float, float]]:

@@ -29,6 +29,7 @@ _RISE_SD = 25.0  # per cent of the thickness
 _SHRINK_SD = 2.0  # per cent, where a label tells it
 _SHRINK_READ = 0.5  # per cent: a side of 12 in read to a sixteenth
 _LEAST, _MOST = 0.3, 3.0  # factors on the density that a batting may have
+_APART = 1.3
 _WITHIN = 1.02  # a word that holds from a factor on surely holds so much farther
 
 
@@ -56,6 +57,35 @@ def learnt_batting(kept: Sequence[DatedSwatch], kit: Kit) -> list[Learnt]:
     """Of the kit's batting: its thickness, mm; its rise, its firmness, what it shrinks in the wash and what quilting takes up, per cent."""
     mine, batting = on_batting(kept, kit), kit.batting
     return [*_heights(mine, batting), *_firmness(mine, batting), *_shrinks(mine, batting)]
+
+
+@dataclass(frozen=True, slots=True)
+class ShrinkageByDensity:
+    """What washed swatches lost, per cent of a side, by how densely they are quilted, mm by mm², the loosest first."""
+
+    densities: tuple[float, ...]
+    lost: tuple[float, ...]
+
+    def at(self, density: float) -> float:
+        """Per cent at a density: between two swatches by their distance from it, beyond the last one as that one.
+
+        >>> ShrinkageByDensity((1.0, 3.0), (2.0, 4.0)).at(1.5), ShrinkageByDensity((1.0, 3.0), (2.0, 4.0)).at(9.0)
+        (2.5, 4.0)
+        """
+        return float(np.interp(density, self.densities, self.lost))
+
+
+def shrinkage_by_density(kept: Sequence[DatedSwatch], kit: Kit) -> ShrinkageByDensity | None:
+    """From swatches on the batting of the kit; None where no two of them are ``_APART`` times as dense as one another. Swatches that are equally dense count by their mean."""
+    told: dict[float, list[tuple[float, float]]] = {}
+    for one in on_batting(kept, kit):
+        if one.found.shrunk is not None:
+            told.setdefault(round(one.swatch.density, 3), []).append((one.swatch.density, one.found.shrunk))
+    points = sorted(tuple(np.mean(some, axis=0).tolist()) for some in told.values())
+    if len(points) < 2 or points[-1][0] < _APART * max(points[0][0], DIVISOR):
+        return None
+    densities, lost = zip(*points, strict=True)
+    return ShrinkageByDensity(densities, lost)
 
 
 def _heights(kept: Sequence[DatedSwatch], batting: Batting) -> list[Learnt]:

@@ -20,6 +20,7 @@ import { useProposals } from '../../state/proposals'
 import BarRows from './BarRows.vue'
 import ProposalsBoard from './ProposalsBoard.vue'
 import ThreadTable from './ThreadTable.vue'
+import TryPlace from './TryPlace.vue'
 
 const LIGHTS = [['upper left', 'window, upper left'], ['left', 'window, left'], ['right', 'window, right'], ['above', 'lamp above']] as const
 
@@ -57,6 +58,11 @@ function show(at: number[]) {
   back.value = false
   ring.value = { x: at[0]!, y: at[1]!, radius: gapRadius(at) }
   canvas.value?.close(at[0]!, at[1]!, 2.4 * gapRadius(at))
+}
+/** where the middle of a kind of fill would lie */
+function middle(at: number[]) {
+  back.value = false
+  ring.value = { x: at[0]!, y: at[1]!, radius: 40 }
 }
 function choose(key: string) {
   ring.value = undefined
@@ -140,7 +146,7 @@ async function use(thread: string) {
             <BarRows :rows="view.seen" :chosen="zone.key" @choose="choose" />
           </FoldCard>
           <FoldCard name="balance-accents" title="Kinds of fill" :says="[view.accents.length ? view.accents.map((one) => one.name).join(', ') : 'none yet']">
-            <ol class="plainlist"><li v-for="one in view.accents" :key="one.name"><span><b>{{ one.name }}</b> <WordsText :words="one.words" /><small>{{ one.note }}</small></span></li></ol>
+            <ol class="plainlist"><li v-for="one in view.accents" :key="one.name"><span><b>{{ one.name }}</b> <WordsText :words="one.words" /><small>{{ one.note }}</small><TryPlace :name="one.name" @show="middle" /></span></li></ol>
           </FoldCard>
           <FoldCard name="balance-thread" title="Thread" :says="[view.by_zone[0] ?? '']">
             <ThreadTable :threads="view.threads" :busy="busy" @use="use" />

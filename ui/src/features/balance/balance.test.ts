@@ -5,9 +5,11 @@ import { nextTick } from 'vue'
 import { api, Problem, type Views } from '../../api/client'
 import { useBalance } from '../../state/balance'
 import { useQuilt } from '../../state/quilt'
-import { byId, mounted, opened } from '../../testing/mounting'
+import { zoneInfo } from '../../testing/answers'
+import { byId, changes, mounted, opened } from '../../testing/mounting'
 import BarRows from './BarRows.vue'
 import ThreadTable from './ThreadTable.vue'
+import TryPlace from './TryPlace.vue'
 import KnownList from '../../parts/KnownList.vue'
 
 const told = (says: string, more: Partial<Views['BalanceTold']> = {}): Views['BalanceTold'] => ({ words: [says], tone: 'tells', steps: [], at: null, ...more })
@@ -94,5 +96,32 @@ describe('weighing', () => {
     await balance.look()
     expect(balance.view?.hand).toBe('firm')
     expect(balance.trouble).toBe('Kenzet does not answer.')
+  })
+})
+
+describe('a kind of fill in another zone', () => {
+  const tried = (note: string): Views['TryView'] => ({ row: { name: 'Grid', words: ['13 places'], note, alone: false }, at: [10, 20], fill: { kind: 'grid' } as never })
+  it('is tried first, and sewn there when she says so', async () => {
+    opened({ zones: [zoneInfo({ key: 'a', name: 'Star', fill: 'Grid' }), zoneInfo({ key: 'b', name: 'Border', fill: '' })] })
+    vi.spyOn(api, 'tryPlace').mockResolvedValue(tried('balanced about the center'))
+    const sent = changes()
+    const part = mounted(TryPlace, { name: 'Grid' })
+    expect(part.findAll('option').map((one) => one.text())).toEqual(['no other zone', 'Border'])
+    await byId(part, 'try-Grid').setValue('b')
+    await flushPromises()
+    expect(part.emitted('show')).toEqual([[[10, 20]]])
+    expect(byId(part, 'tried').text()).toContain('With it in “Border” too: balanced')
+    expect(sent).toEqual([])
+    await byId(part, 'try-fill').trigger('click')
+    await flushPromises()
+    expect(sent).toEqual([{ kind: 'fill', zone: 'b', place: null, fill: { kind: 'grid' } }])
+  })
+  it('says why it cannot lie there', async () => {
+    opened({ zones: [zoneInfo({ key: 'b', name: 'Border', fill: '' })] })
+    vi.spyOn(api, 'tryPlace').mockRejectedValue(new Problem(422, 'It needs a curve.', 'zone'))
+    const part = mounted(TryPlace, { name: 'Grid' })
+    await byId(part, 'try-Grid').setValue('b')
+    await flushPromises()
+    expect(part.find('[role=alert]').text()).toBe('It needs a curve.')
   })
 })
