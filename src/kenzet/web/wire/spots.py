@@ -10,7 +10,12 @@ from kenzet.core.geom.edge_ticks import corner_names, edge_names
 from kenzet.core.geom.region import Region
 from kenzet.core.top.quilt_layout import ZoneShape
 from kenzet.web.wire import base as m
-from kenzet.web.wire import zone as z
+
+
+class FeatureView(m.Spot):
+    """A feature that lines can meet or be counted from; ``share`` is its place in shares of the zone's bounds."""
+
+    share: list[float]
 
 
 @lru_cache(maxsize=64)
@@ -32,10 +37,10 @@ def corners(region: Region) -> list[m.Spot]:
 
 
 @lru_cache(maxsize=64)
-def features(shape: ZoneShape) -> list[z.FeatureView]:
+def features(shape: ZoneShape) -> list[FeatureView]:
     """What lines can meet or be counted from."""
     at = Site(shape.uncut, shape.part.centre, shape.part.centre)
     return [
-        z.FeatureView.model_construct(points=list(f.point), name=f.name, share=list(at.share_of(f.point)))
+        FeatureView.model_construct(points=list(f.point), name=f.name, share=list(at.share_of(f.point)))
         for f in features_of(shape)
     ]

@@ -33,13 +33,8 @@ from kenzet.say.zone_words import ApartView
 from kenzet.web.wire import drawn, spots
 from kenzet.web.wire.base import DrawingView, Layer, Number, PlaceKey, Reading, Spot, Wire, ZoneKey
 from kenzet.web.wire.docs import FillDoc
+from kenzet.web.wire.spots import FeatureView
 from kenzet.web.wire.top import EDGE_HELP, ENDS
-
-
-class FeatureView(Spot):
-    """A feature that lines can meet or be counted from; ``share`` is its place in shares of the zone's bounds."""
-
-    share: list[float]
 
 
 class GapView(Wire):
