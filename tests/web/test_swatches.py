@@ -130,7 +130,8 @@ def test_a_book_goes_out_and_comes_in_without_doubling(client):
     assert sorted(names) == ["Grid", "Grid of a friend"]
     for wrong in (b"{", b"[]", b'{"format": "kenzet.recipes"}'):
         sent["data"] = wrong
-        assert client.raw.post("/api/swatches/import", **sent).status_code == 422
+        refused = client.raw.post("/api/swatches/import", **sent)
+        assert (refused.status_code, refused.json["field"]) == (422, "file")
     pages = pypdf.PdfReader(io.BytesIO(client.raw.get("/api/swatches/book.pdf").data)).pages
     text = "".join(page.extract_text() for page in pages)
     assert "Grid of a friend" in text and "Widest gap" in text
@@ -163,3 +164,13 @@ def test_two_washed_swatches_tell_what_each_zone_shrinks(client):
         "By your swatches “Border” shrinks by 1.0 % and “Star points” by 5.0 %" in told
         and "after the wash about" in told
     )
+
+
+def test_what_swatches_teach_beyond_what_a_batting_may_have_is_taken_as_far_as_it_may(client):
+    """A piece that lost half of itself in the wash, and one that lies flat."""
+    key = add(client, zone="star-points").json["added"]
+    found(client, key, high="1/64 in", before="10 in", washed="yes", after="5 in")
+    rows = {one["key"]: one for one in client.get("/log").json["learnt"]}
+    assert rows["shrinks"]["change"]["kit"]["values"]["batting"]["shrinks"] == 20
+    for number, name in enumerate(("shrinks", "rise"), 1):
+        assert client.change_kit(number, f"learnt-{name}", **rows[name]["change"]["kit"]).status_code == 200

@@ -9,8 +9,9 @@ from fractions import Fraction
 from typing import Any, Literal
 
 from kenzet.core.kit.kit import Kit
+from kenzet.core.kit.things.supplies import Batting
 from kenzet.core.logbook.learn import Key, Learnt
-from kenzet.core.numbers.measure import MM_PER, Unit
+from kenzet.core.numbers.measure import MM_PER, Length, Unit
 from kenzet.core.tolerances import EQUAL
 from kenzet.core.top.stitching import Stitching
 from kenzet.say import words as w
@@ -27,6 +28,7 @@ _EVIDENCE: dict[Key, tuple[str, str, str]] = {
 _FINE: dict[Unit, Fraction] = {"in": Fraction(1, 1000), "mm": Fraction(1, 50)}
 _MANY = 30
 _MANY_SWATCHES = 6
+_THINNEST = float(Length.parse(Batting.ranges["thickness"][0]).mm)
 
 
 class LearntRow(w.Said):
@@ -126,6 +128,12 @@ def _length(value: float, unit: Unit) -> str:
     return f"{float(steps * _FINE[unit]):g} {unit}"
 
 
+def _within(one: Learnt) -> int:
+    """Per cent, as far as a batting may have them."""
+    least, most = w.limits(Batting, one.key)
+    return round(min(max(one.value, least or 0.0), 100.0 if most is None else most))
+
+
 def _taken(
     one: Learnt, kit: Kit, stitching: Stitching, unit: Unit
 ) -> tuple[dict[str, Any], dict[str, Any] | None, str]:
@@ -139,7 +147,7 @@ def _taken(
         bobbin = {**kit.bobbin.model_dump(mode="json"), "holds": _length(one.value, unit)}
         return {"kit": {"values": {"bobbin": bobbin}}}, bobbin, kit.bobbin_key or ""
     if one.key in _OF_BATTING:
-        kept = round(one.value) if one.key in _PER_CENT else _length(one.value, unit)
+        kept = _within(one) if one.key in _PER_CENT else _length(max(one.value, _THINNEST), unit)
         batting = {**kit.batting.model_dump(mode="json"), one.key: kept}
         return {"kit": {"values": {"batting": batting}}}, batting, kit.batting_key or ""
     if one.key == "fades":

@@ -100,7 +100,10 @@ def bring_swatches(query: m.Reading) -> Response:
         raw = json.loads(upload(MOST_BYTES, "A swatch book"))
     except (ValueError, RecursionError) as error:
         raise BadValue("This file holds no swatches: it is not JSON.", "file") from error
-    book: SwatchBook = validated(SwatchBook, raw)
+    try:
+        book: SwatchBook = validated(SwatchBook, raw)
+    except BadValue as error:  # said where the file was chosen, whatever in it is wrong
+        raise BadValue(f"This file holds no swatch book that can be read: {error.message}", "file") from error
     with connection() as conn:
         own = [one.dated for one in store.listed(conn, LOCAL_OWNER)]
         there = [(one.swatch, one.found.name) for one in own]

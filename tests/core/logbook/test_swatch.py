@@ -149,6 +149,7 @@ def test_only_swatches_on_the_same_batting_count():
     [
         ({"high": "4 in"}, "high"),
         ({"high": "-1 in"}, "high"),
+        ({"high": "0"}, "high"),
         ({"before": "1/2 in"}, "before"),
         ({"before": "10 in", "after": "11 in"}, "after"),
         ({"pieced": "10 in", "before": "11 in"}, "before"),

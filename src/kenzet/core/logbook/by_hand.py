@@ -83,7 +83,7 @@ def tape_found(laid: QuiltLayout, place: str, reading: TapeReading, unit: Unit) 
             "span",
         )
     if reading.gap is not None and not 0 < reading.gap <= 100 * spacing:
-        raise BadValue("A gap is wider than nothing, and not so wide.", "gap")
+        raise BadValue(f"The widest gap must be over 0 and at most {in_words(100 * spacing, unit)}.", "gap")
     return TapeFound(reading, spacing, whole, (reading.span - whole) / gaps, plan.widest_gap(drawing).width)
 
 

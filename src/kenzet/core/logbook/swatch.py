@@ -97,7 +97,7 @@ class SwatchFound(Frozen):
     @model_validator(mode="after")
     def _measured(self) -> SwatchFound:
         if self.high is not None:
-            _at("high", self.high, "0 in", "3 in", "The height")
+            _at("high", self.high, "1/64 in", "3 in", "The height")
         sides = [("pieced", self.pieced), ("before", self.before), ("after", self.after)]
         known = [(field, side) for field, side in sides if side is not None]
         for field, side in known:
