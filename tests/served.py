@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import signal
 import socket
 import subprocess
@@ -21,7 +22,9 @@ def free_port() -> int:
 class Served:
     """The app as ./start serves it, on a data folder of its own."""
 
-    def __init__(self, home: Path, *more: str) -> None:
+    def __init__(self, home: Path, *more: str, language: str = "en") -> None:
+        """On ``home``, with ``more`` arguments, in a language."""
+        self.language = language
         self.port = free_port()
         self.home = home
         self.more = more
@@ -34,7 +37,12 @@ class Served:
         command = [sys.executable, "-m", "kenzet.serve", "--port", str(self.port), "--data", str(self.home)]
         command += self.more
         with self._log.open("w") as log:  # a pipe that nobody reads would hold the app when it is full
-            self.process = subprocess.Popen(command, stdout=log, stderr=subprocess.STDOUT)
+            self.process = subprocess.Popen(
+                command,
+                stdout=log,
+                stderr=subprocess.STDOUT,
+                env={**os.environ, "KENZET_LANGUAGE": self.language},
+            )
         deadline = monotonic() + 60
         while monotonic() < deadline and self.process.poll() is None:
             with suppress(OSError):

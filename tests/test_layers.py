@@ -9,13 +9,14 @@ import pytest
 
 SRC = Path(__file__).resolve().parent.parent / "src" / "kenzet"
 MAY_KNOW = {
-    "core": {"core"},
-    "say": {"core", "say"},
-    "formats": {"core", "say", "formats"},
-    "store": {"core", "store"},
+    "texts": {"texts"},
+    "core": {"texts", "core"},
+    "say": {"texts", "core", "say"},
+    "formats": {"texts", "core", "say", "formats"},
+    "store": {"texts", "core", "store"},
     "demo": {"core", "formats", "demo"},
     "standins": {"standins"},
-    "web": {"core", "say", "formats", "store", "demo", "web"},
+    "web": {"texts", "core", "say", "formats", "store", "demo", "web"},
 }
 PURE = {
     "__future__", "abc", "ast", "bisect", "cachetools", "collections", "coloraide", "contextlib", "copy", "cv2", "dataclasses", "datetime", "decimal", "enum", "fractions", "functools", "hashlib", "heapq", "highspy",

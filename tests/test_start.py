@@ -131,7 +131,7 @@ def test_a_half_made_data_folder_is_made_anew_and_a_damaged_one_left_alone(tmp_p
     assert not (tmp_path / "mariadb.new").exists()
     shutil.move(tmp_path / "mariadb" / "ibdata1", tmp_path / "kept")
     said = refused(tmp_path, "--port", str(free_port()))
-    assert "is not whole, so it is left as it is" in said
+    assert "is damaged, so it is left as it is" in said
     shutil.move(tmp_path / "kept", tmp_path / "mariadb" / "ibdata1")
     app = Served(tmp_path)
     assert home_of(app)["quilts"]

@@ -31,6 +31,8 @@ export default defineConfigWithVueTs(
       'vue/multiline-html-element-content-newline': 'off',
       'vue/multi-word-component-names': 'off',
       'vue/require-default-prop': 'off',
+      // what a person reads comes from the catalogue; these are signs and units
+      'vue/no-bare-strings-in-template': ['error', { allowlist: [...'·+−:‹›,×().“”=↶↷✕°', '”:', 'p', 'b', 't', 'r', 'm', '2 1/2', 'Kenzet', 'in'] }],
       'no-restricted-globals': ['error', { name: 'fetch', message: 'api/client.ts is the only fetch' }],
     },
   },

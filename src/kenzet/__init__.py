@@ -1,3 +1,3 @@
-"""Kenzet: plan, reckon and mark machine quilting."""
+"""Kenzet: plan, place and mark machine quilting."""
 
 __version__ = "0.1.0"

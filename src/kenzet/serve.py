@@ -25,6 +25,7 @@ from kenzet.store.backup import backup, nightly, restore
 from kenzet.store.instance import Logins, of_running, running
 from kenzet.store.migrate import migrate
 from kenzet.store.pool import Pool, connect
+from kenzet.texts import tr
 from kenzet.web.app import Settings, create_app
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -59,39 +60,51 @@ def main(arguments: Sequence[str] | None = None) -> int:
     except KeyboardInterrupt:
         pass
     except KenzetError as error:
-        print(f"kenzet: {error.message}", file=sys.stderr)
+        print(tr("kenzet: {message}", message=error.message), file=sys.stderr)
         return 1
     except (OSError, pymysql.err.Error) as error:
         print(
-            f"kenzet: stopped: {error}. Start it again; if that does not help, restore the last backup.",
+            tr(
+                "kenzet: stopped: {error}. Start it again; if that does not help, restore the last backup.",
+                error=error,
+            ),
             file=sys.stderr,
         )
         return 1
-    print("\nkenzet: stopped; everything is saved")
+    print(tr("\nkenzet: stopped; everything is saved"))
     return 0
 
 
 def _arguments(arguments: Sequence[str] | None) -> argparse.Namespace:
-    parser = argparse.ArgumentParser(prog="./start", description="Kenzet on this machine, until Ctrl-C.")
-    parser.add_argument("--port", type=_port, default=PORT, help=f"port on {HOST} (default {PORT})")
-    parser.add_argument("--data", type=Path, help="folder for everything that is saved (default var/data)")
-    parser.add_argument("--empty", action="store_true", help="begin without the demo quilts")
+    parser = argparse.ArgumentParser(prog="./start", description=tr("Kenzet on this machine, until Ctrl-C."))
+    parser.add_argument(
+        "--port", type=_port, default=PORT, help=tr("port on {host} (default {port})", host=HOST, port=PORT)
+    )
+    parser.add_argument(
+        "--data", type=Path, help=tr("folder for everything that is saved (default var/data)")
+    )
+    parser.add_argument("--empty", action="store_true", help=tr("begin without the demo quilts"))
     parser.add_argument(
         "--backup",
         type=Path,
         metavar="FILE",
-        help="write everything that is kept to FILE, also while Kenzet runs",
+        help=tr("write everything that is kept to FILE, also while Kenzet runs"),
     )
     parser.add_argument(
-        "--restore", type=Path, metavar="FILE", help="put a backup into a data folder that has no quilts yet"
+        "--restore",
+        type=Path,
+        metavar="FILE",
+        help=tr("put a backup into a data folder that has no quilts yet"),
     )
-    parser.add_argument("--setup-only", action="store_true", help="set up what is missing, then stop")
+    parser.add_argument("--setup-only", action="store_true", help=tr("set up what is missing, then stop"))
     return parser.parse_args(arguments)
 
 
 def _port(text: str) -> int:
     if not text.isdigit() or not 1 <= int(text) <= 65535:
-        raise argparse.ArgumentTypeError(f"{text} is not a port; it is a number from 1 to 65535")
+        raise argparse.ArgumentTypeError(
+            tr("{text_} is not a port; it is a number from 1 to 65535", text_=text)
+        )
     return int(text)
 
 
@@ -106,11 +119,15 @@ def _check_port(port: int) -> None:
             probe.bind((HOST, port))
         except PermissionError as error:
             raise Unavailable(
-                f"Port {port} is reserved for the system. Choose another with --port."
+                tr("Port {port} is reserved for the system. Choose another with --port.", port=port)
             ) from error
         except OSError as error:
             raise Unavailable(
-                f"Port {port} is taken by another program. Choose another: ./start --port {port % 65535 + 1}"
+                tr(
+                    "Port {port} is taken by another program. Choose another: ./start --port {port2}",
+                    port=port,
+                    port2=port % 65535 + 1,
+                )
             ) from error
 
 
@@ -139,7 +156,13 @@ def _backup(home: Path, into: Path) -> int:
             told = backup(builder, into)
             builder.close()
     print(
-        f"kenzet: {told['quilt']} quilts with {told['revision']} revisions and {told['photo']} photographs are in {into}"
+        tr(
+            "kenzet: {told} quilts with {told2} revisions and {told3} photographs are in {into}",
+            told=told["quilt"],
+            told2=told["revision"],
+            told3=told["photo"],
+            into=into,
+        )
     )
     return 0
 
@@ -152,7 +175,12 @@ def _restore(logins: Logins, file: Path) -> int:
     finally:
         builder.close()
     print(
-        f"kenzet: {told['quilt']} quilts with {told['revision']} revisions and {told['photo']} photographs are back"
+        tr(
+            "kenzet: {told} quilts with {told2} revisions and {told3} photographs are back",
+            told=told["quilt"],
+            told2=told["revision"],
+            told3=told["photo"],
+        )
     )
     return 0
 
@@ -164,7 +192,9 @@ def _keep_copies(pool: Pool, folder: Path) -> None:
             with pool.connection() as conn:
                 nightly(conn, folder, datetime.now())
         except Exception as error:  # whatever it is, the app goes on and the next hour tries again
-            print(f"kenzet: no copy could be made today: {error}", file=sys.stderr, flush=True)
+            print(
+                tr("kenzet: no copy could be made today: {error}", error=error), file=sys.stderr, flush=True
+            )
         time.sleep(3600)
 
 
@@ -185,7 +215,7 @@ def _serve(logins: Logins, port: int, home: Path) -> None:
         channel_timeout=SLOW_S,
         cleanup_interval=5,
     )
-    print(f"Kenzet is ready: http://{HOST}:{port}   (Ctrl-C stops it)", flush=True)
+    print(tr("Kenzet is ready: http://{host}:{port}   (Ctrl-C stops it)", host=HOST, port=port), flush=True)
     try:
         server.run()
     finally:

@@ -62,7 +62,7 @@ def test_the_three_quarter_mark_is_seen_to_sew_an_inch(table):
     )
     assert abs(lay(table)[0] - 3.75 * IN) < 1e-3  # it was let go 1.2 mm off, and snapped
     expect(table.get_by_text("1 sewn", exact=True)).to_be_visible()
-    assert "left, out of the throat" in figure(table, "Ruler lies")
+    assert "left, out of the throat" in figure(table, "Ruler position")
 
 
 def test_arrows_move_it_by_a_sixteenth_and_keys_turn_it(table):

@@ -37,7 +37,7 @@ def test_a_foot_and_two_rulers_are_in_within_two_minutes(table):
     expect(table.locator(".weld")).to_contain_text("13/64")
     saved(table)
     table.get_by_test_id("pick-ruler-foot").click()
-    expect(table.locator(".weld")).to_contain_text(re.compile(r"stitches 1/4\b"))
+    expect(table.locator(".weld")).to_contain_text(re.compile(r"sews 1/4\b"))
     saved(table)
     table.keyboard.press("2")
     choose(table, "Star centre")

@@ -126,7 +126,7 @@ def test_a_pinned_end_is_told_what_it_costs_and_what_would_end_there(table, serv
     expect(table.get_by_test_id("start-lower-left")).to_have_attribute("aria-pressed", "true")
     expect(table.get_by_test_id("exit")).to_have_count(0)
     table.get_by_test_id("end-upper-left").click()
-    expect(table.get_by_test_id("exit")).to_contain_text("more are travelled")
+    expect(table.get_by_test_id("exit")).to_contain_text("of travel")
     table.get_by_test_id("exit-0").click()
     expect(table.get_by_test_id("exit")).to_have_count(0)
     saved(table)

@@ -17,7 +17,7 @@ ROOT = Path(__file__).resolve().parents[2]
 
 def choose(page: Page, zone: str) -> None:
     back, its = (
-        page.get_by_role("button", name="all zones"),
+        page.get_by_test_id("all-zones"),
         page.get_by_role("button", name=re.compile(f"^{zone}")),
     )
     back.or_(its).first.wait_for()  # the station may still be on its way

@@ -69,7 +69,7 @@ def test_what_takes_too_long_is_ended():
 
 def test_what_takes_too_much_room_is_refused():
     assert apart(greedy, 1000) == 1000
-    with pytest.raises(BadValue, match="more room"):
+    with pytest.raises(BadValue, match="more memory"):
         apart(greedy, 2 * MEMORY)
 
 

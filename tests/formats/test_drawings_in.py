@@ -152,7 +152,7 @@ NESTED = '<g id="a0"><path d="M0 0L1 1"/></g>' + "".join(
         (svg(NESTED), "more than 20,000 parts"),
         (svg('<g id="x"><use href="#x"/></g>'), "more than 20,000 parts"),
         (svg("<g>" * 400 + "</g>" * 400), "too deep"),
-        (svg(""), "nothing to be seen"),
+        (svg(""), "is empty"),
         (svg('<path d="M0 0L8 0"/>'), "single line"),
         (svg(FRAME), "no closed outline and no line"),
         (svg(FRAME + '<path d="M0 0' + "L1 1L2 0" * 10_100 + '"/>'), "at most 20,000"),
@@ -219,7 +219,7 @@ def test_a_drawing_in_an_old_form_names_no_unit_and_is_taken_for_the_likely_one(
     drawing.modelspace().add_line((0, 0), (wide, wide))
     drawing.modelspace().add_polyline2d([(0, 0), (wide, 0), (wide, wide), (0, wide)], close=True)
     found = bring(read_dxf(as_bytes(drawing)))
-    assert found.width == pytest.approx(mm) and f"taken for {unit}" in found.said[0]
+    assert found.width == pytest.approx(mm) and f"read as {unit}" in found.said[0]
     drawing.modelspace().add_line((0, 0), (9000, 9000))
     with pytest.raises(BadValue, match="names no unit") as refused:
         bring(read_dxf(as_bytes(drawing)))

@@ -119,7 +119,7 @@ def _runs(ink):
     ("across", "up", "field", "says"),
     [
         ("0 in", "6 in", "across", "6 in long"),
-        ("6 in", "40 in", "up", "cannot be"),
+        ("6 in", "40 in", "up", "not possible"),
         ("6 mm", "6 in", "across", "Did you mean 6 in"),
     ],
 )

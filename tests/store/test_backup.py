@@ -65,7 +65,7 @@ def test_what_is_backed_up_is_back_on_an_empty_machine(kept, conn, tmp_path):
         assert undone.quilt.name != back.quilt.name
         again = tmp_path / "again.zip"
         backup(builder, again)
-        with pytest.raises(BadValue, match="kept here already"):
+        with pytest.raises(BadValue, match="holds quilts already"):
             restore(builder, file)
         builder.close()
     assert checked(again)["revision"] == told["revision"]
@@ -80,7 +80,7 @@ def test_a_damaged_backup_is_refused_and_changes_nothing(kept, conn, tmp_path):
             spoilt.writestr(name, data.replace(b"Harbour", b"Harbor!") if name == "revision.jsonl" else data)
     with pytest.raises(BadValue, match="damaged: its revision rows"):
         checked(bad)
-    for content, says in ((b"PK", "not a whole backup"), (b"", "not a whole backup")):
+    for content, says in ((b"PK", "not a complete"), (b"", "not a complete")):
         bad.write_bytes(content)
         with pytest.raises(BadValue, match=says):
             restore(conn, bad)

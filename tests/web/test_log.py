@@ -197,9 +197,7 @@ def test_what_fits_into_an_evening(client):
     view = client.get("/log").json
     assert view["range"] and all(one["left"] for one in view["places"])
     short, long = says(5), says(600)
-    assert short["places"] == [] and short["says"].startswith(
-        "Not all of Eight-point star, row 3, block 2: it takes "
-    )
+    assert short["places"] == [] and short["says"].startswith("Eight-point star, row 3, block 2 takes ")
     assert long["places"][0] == "3-2" and len(long["places"]) > 5
     some = says(90)["places"]
     assert some == long["places"][: len(some)] and some
@@ -225,8 +223,8 @@ def test_sessions_hold_all_that_is_left_on_her_days(client):
     assert len(places) == 13
     assert view["says"].endswith(f"all lines are sewn on {view['sessions'][-1]['day']}.")
     soon = asked(client, by="2026-12-02").json["says"]
-    assert "take about" in soon and "instead of 90" in soon
-    assert asked(client, by="2027-12-02").json["says"].endswith("That is in time.")
+    assert "sew about" in soon and "instead of 90" in soon
+    assert asked(client, by="2027-12-02").json["says"].endswith("That is on time.")
 
 
 def test_ahead_of_it_fewer_sessions_are_left(client):
@@ -251,7 +249,7 @@ def test_sessions_that_come_to_no_end_are_refused_at_their_minutes(client, monke
     monkeypatch.setattr("kenzet.core.logbook.schedule.MOST", 3)
     refused = asked(client, minutes=20)
     assert (refused.status_code, refused.json["field"]) == (422, "minutes")
-    assert "Take longer ones" in refused.json["detail"]
+    assert "Choose longer sessions" in refused.json["detail"]
 
 
 def test_no_day_no_session(client):

@@ -140,9 +140,11 @@ def test_what_a_pinned_end_costs_and_what_would_end_there(app, conn):
     client.change(1, "pins-001", {"kind": "stitching", "stitching": {**doc, "pins": pins}})
     number, _ = look(part)
     told = client.post("route/pin-options", number=number).json
-    assert "9 in more are travelled" in words(told["costs"])
+    assert "adds 9 in of travel" in words(told["costs"])
     said = [words(offer["words"]) for offer in told["offers"]]
-    assert any("16 lines in place of 15, 15/32 in apart" in one and "each is drawn" in one for one in said)
+    assert any(
+        "16 lines in place of 15, 15/32 in apart" in one and "each line is marked" in one for one in said
+    )
     taken = {
         "kind": "fill",
         "zone": told["offers"][0]["zone"],
@@ -233,7 +235,7 @@ def test_a_way_may_begin_at_the_first_whole_cell_as_long_as_there_is_one(client)
     grid = next(one["zone"] for one in here["turns"] if fills[one["zone"]] == "Grid")
     client.change(2, "stitch-7", {"kind": "fill", "zone": grid, "fill": {"kind": "lines", "spacing": "1 in"}})
     gone = client.post("route", number=1).json["here"]
-    assert (gone["cells"], gone["fault"]) == ("", "No cell is whole here any more.")
+    assert (gone["cells"], gone["fault"]) == ("", "No whole cell is left here.")
 
 
 def test_her_pace_changes_the_minutes_and_a_wrong_one_is_refused_at_its_field(client):

@@ -47,7 +47,9 @@ def test_a_zone_goes_into_the_book_with_its_figures(client):
     )
     told = rows(swatch)
     assert (
-        told["Fill"] == "Grid" and told["Spacing"] == "3/4" and told["Stitching"].startswith("2.8 in a sq in")
+        told["Fill"] == "Grid"
+        and told["Spacing"] == "3/4"
+        and told["Stitching"].startswith("2.8 in per sq in")
     )
     assert told["Feels"] == "–" and "by the relief" in told["Height"]
     assert [field["name"] for field in swatch["fields"] if field["used"]] == [

@@ -89,7 +89,7 @@ def test_a_step_along_the_edge_is_typed_and_told_as_such(client):
     view = post(client, "preview", {**asked, "along_edge": "1"})
     assert view["fill"]["spacing"] in ("1/2 in", "0.866025404 in")
     typed = [row for row in view["rows"] if row["typed"]]
-    assert [row["label"][0] for row in typed] == ["Step along the edge, at "]
+    assert [row["label"][0] for row in typed] == ["Step along the edge, at 30°"]
     assert view["step"]["text"] == "1"
     other = post(client, "preview", {**asked, "fill": {**view["fill"], "spacing": "3/4 in"}})
     assert not any(row["typed"] for row in other["rows"])

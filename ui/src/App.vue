@@ -14,6 +14,7 @@ import { useTour } from './features/shell/tour'
 import { usePressed } from './parts/pressed'
 import { useQuilt } from './state/quilt'
 import { useZone } from './state/zone'
+import { tr } from './texts'
 
 const route = useRoute()
 const router = useRouter()
@@ -77,7 +78,7 @@ useEventListener('pagehide', () => void quilt.flush())
       <main class="station" :class="{ alone: !inQuilt || lost }">
         <section v-if="lost" class="lost" role="alert">
           <h2>{{ quilt.trouble }}</h2>
-          <v-btn color="primary" variant="flat" @click="router.push('/')">Back to your quilts</v-btn>
+          <v-btn color="primary" variant="flat" @click="router.push('/')">{{ tr('Back to your quilts') }}</v-btn>
         </section>
         <router-view v-else-if="!inQuilt || quilt.id === route.params.quilt" />
       </main>
@@ -85,7 +86,7 @@ useEventListener('pagehide', () => void quilt.flush())
     </div>
     <p v-if="quilt.trouble && !lost" class="trouble" role="alert">
       {{ quilt.trouble }}
-      <v-btn class="plain" @click="quilt.trouble = ''">Dismiss</v-btn>
+      <v-btn class="plain" @click="quilt.trouble = ''">{{ tr('Dismiss') }}</v-btn>
     </p>
     <KeyHelp v-model="help" />
     <GuideHelp v-if="guide || guided" v-model="guide" @keys="[guide, help] = [false, true]" @tour="startTour()" />

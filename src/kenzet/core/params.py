@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import importlib
 import pkgutil
+import re
 import unicodedata
 from collections.abc import Iterable
 from dataclasses import asdict, dataclass
@@ -17,6 +18,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from kenzet.core.errors import BadValue
 from kenzet.core.numbers.measure import MM_PER, Length
+from kenzet.texts import tr
 
 Control = Literal["length", "angle", "choice", "count", "text"]
 M = TypeVar("M", bound=BaseModel)
@@ -111,7 +113,15 @@ def in_range(length: Length, least: str, most: str, what: str) -> Length:
     metric = length.unit == "mm"
     inwards = (-(-low.mm * 10).__floor__(), (high.mm * 10).__floor__())
     said = [f"{x / 10:g} mm" for x in inwards] if metric else [low.text, high.text]
-    raise BadValue(f"{what} must be between {said[0]} and {said[1]}; {length.text} was given.")
+    raise BadValue(
+        tr(
+            "{what} must be between {said} and {said2}; {length} was given.",
+            what=what,
+            said=said[0],
+            said2=said[1],
+            length=length.text,
+        )
+    )
 
 
 _TURNING = frozenset("\u202a\u202b\u202c\u202d\u202e\u2066\u2067\u2068\u2069")
@@ -129,7 +139,7 @@ def with_plain_names(document: Any) -> Any:
     if not isinstance(document, dict):
         return document
     return {
-        key: "".join(c for c in one if not _is_unseen(c)).strip() or "no name"
+        key: "".join(c for c in one if not _is_unseen(c)).strip() or tr("no name")
         if key == "name" and isinstance(one, str) and any(map(_is_unseen, one))
         else with_plain_names(one)
         for key, one in document.items()
@@ -143,11 +153,13 @@ def plain_name(name: str) -> str:
     'Star'
     >>> plain_name("Star" + chr(10))
     Traceback (most recent call last):
-    kenzet.core.errors.BadValue: A name is one line of letters, figures and signs; this one holds something that cannot be seen.
+    kenzet.core.errors.BadValue: A name is one line of letters, digits and signs. This name holds a character that cannot be seen.
     """
     if any(map(_is_unseen, name)):
         raise BadValue(
-            "A name is one line of letters, figures and signs; this one holds something that cannot be seen."
+            tr(
+                "A name is one line of letters, digits and signs. This name holds a character that cannot be seen."
+            )
         )
     return name
 
@@ -175,3 +187,26 @@ def normal_angle(degrees: float) -> float:
     (135.0, 0.0, 45.0)
     """
     return float(degrees) % 180.0
+
+
+def key_for(name: str, taken: Iterable[str], otherwise: str = "thing") -> str:
+    """A free key that reads like ``name``.
+
+    >>> key_for("Corner triangles, blue", ["corner-triangles-blue"])
+    'corner-triangles-blue-2'
+    >>> key_for("Été à la mer", [])
+    'ete-a-la-mer'
+    """
+    bare = "".join(c for c in unicodedata.normalize("NFKD", name) if not unicodedata.combining(c))
+    base = re.sub(r"[^a-z0-9]+", "-", bare.lower()).strip("-")[:32].strip("-") or otherwise
+    return free(base, taken, "-")
+
+
+def free(base: str, taken: Iterable[str], joint: str) -> str:
+    """``base``, or ``base`` with the first number that is not taken."""
+    used = set(taken)
+    found, number = base, 1
+    while found in used:
+        number += 1
+        found = f"{base}{joint}{number}"
+    return found

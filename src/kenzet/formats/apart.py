@@ -16,6 +16,7 @@ from typing import Any, TypeVar
 
 from kenzet.core import errors
 from kenzet.core.errors import BadValue, KenzetError, Unavailable
+from kenzet.texts import tr
 
 SECONDS = 4.0
 MEMORY = 500_000_000
@@ -24,7 +25,7 @@ _PRELOAD = ["kenzet.formats.readers", "kenzet.formats.photo"]
 T = TypeVar("T")
 
 
-def apart(read: Callable[..., T], *args: Any, what: str = "This file", seconds: float = SECONDS) -> T:
+def apart(read: Callable[..., T], *args: Any, what: str = tr("This file"), seconds: float = SECONDS) -> T:
     """What ``read`` gives for ``args``; both, and what it gives, are pickled. Raises what it raises of ours, and BadValue at ``file``
     where it takes longer than ``seconds`` or more than ``MEMORY`` bytes.
     """
@@ -36,20 +37,27 @@ def apart(read: Callable[..., T], *args: Any, what: str = "This file", seconds: 
     send.close()
     try:
         if not receive.poll(_START_S) or _received(receive) != ("begun",):
-            raise Unavailable(f"{what} could not be looked at just now. Please try again.")
+            raise Unavailable(tr("{what} could not be read just now. Please try again.", what=what))
         if not receive.poll(seconds):
-            raise BadValue(f"{what} takes longer than {seconds:g} seconds to read. Make it simpler.", "file")
+            raise BadValue(
+                tr(
+                    "{what} takes longer than {seconds} seconds to read. Make it simpler.",
+                    what=what,
+                    seconds=f"{seconds:g}",
+                ),
+                "file",
+            )
         told = _received(receive)
     finally:
         process.kill()
         process.join()
         receive.close()
     if told is None or told[0] == "large":
-        raise BadValue(f"{what} takes more room to read than there is. Make it simpler.", "file")
+        raise BadValue(tr("{what} needs more memory than there is. Make it simpler.", what=what), "file")
     if told[0] == "refused":
         raise getattr(errors, told[1])(told[2], told[3])
     if told[0] == "fault":
-        raise BadValue(f"{what} cannot be read.", "file")
+        raise BadValue(tr("{what} cannot be read.", what=what), "file")
     found: T = told[1]
     return found
 

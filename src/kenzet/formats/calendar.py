@@ -9,6 +9,7 @@ from icalendar import Calendar
 from icalendar import Event as Entry
 
 from kenzet.core.logbook.schedule import Session
+from kenzet.texts import tr
 
 
 def calendar_file(
@@ -30,7 +31,10 @@ def calendar_file(
         entry.add("dtstamp", made.astimezone(UTC))
         entry.add("dtstart", begins)
         entry.add("dtend", begins + timedelta(minutes=round(session.minutes)))
-        entry.add("summary", f"Quilting {number} of {len(sessions)}: {name}")
+        entry.add(
+            "summary",
+            tr("Quilting {number} of {sessions}: {name}", number=number, sessions=len(sessions), name=name),
+        )
         entry.add("description", "\n".join(lines))
         calendar.add_component(entry)
     return bytes(calendar.to_ical())

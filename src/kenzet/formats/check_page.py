@@ -11,6 +11,7 @@ from kenzet.core.marks.printer import BARS
 from kenzet.core.numbers.measure import Unit
 from kenzet.formats.fonts import BOLD, SANS
 from kenzet.formats.placement import PAPERS, POINTS, Fit, Paper
+from kenzet.texts import tr
 
 _MM = POINTS
 CORNER = (30.0, 40.0)
@@ -23,7 +24,7 @@ def check_page(paper: Paper, unit: Unit, name: str, fit: Fit) -> bytes:
     width, height = PAPERS["letter" if paper == "roll" else paper]
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=(width * _MM, height * _MM), invariant=True)
-    canvas.setTitle(f"Printer check: {name}")
+    canvas.setTitle(tr("Printer check: {name}", name=name))
     canvas.setViewerPreference("PrintScaling", "None")
     canvas.setStrokeColor(HexColor("#1e2733"))
     canvas.setFillColor(HexColor("#1e2733"))
@@ -42,10 +43,10 @@ def check_page(paper: Paper, unit: Unit, name: str, fit: Fit) -> bytes:
                 ey + (across if dx else 0),
             )
     canvas.setFont(BOLD, 13)
-    canvas.drawString(x + 12 * _MM, y + 60 * _MM, f"{name}: is it true?")
+    canvas.drawString(x + 12 * _MM, y + 60 * _MM, tr("{name}: does it print at true size?", name=name))
     canvas.setFont(SANS, 10)
-    said = f"Printed at 100 %, each bar is {BARS[unit].text} long, from end to end."
-    for k, line in enumerate((said, "Measure both, and type what you read in Kenzet under Marks.")):
+    said = tr("Printed at 100 %, each bar is {bars} long, from end to end.", bars=BARS[unit].text)
+    for k, line in enumerate((said, tr("Measure both, and type what you read in Kenzet under Marks."))):
         canvas.drawString(x + 12 * _MM, y + (52 - 6 * k) * _MM, line)
     canvas.showPage()
     canvas.save()

@@ -10,12 +10,17 @@ from reportlab.pdfgen.canvas import Canvas
 from kenzet.core.inspect.card import CARD, CORNERS, MARK, mark_cells
 from kenzet.formats.fonts import BOLD, SANS
 from kenzet.formats.placement import PAPERS, POINTS, Fit, Paper
+from kenzet.texts import tr
 
 _INK = HexColor("#1e2733")
 _APART = 20.0
 _SAYS = (
-    "Cut the cards out along their lines. Lay each outside the block at the corner that it names, its dotted corner",
-    "on the block’s corner and its sides in line with the block’s edges. Take the picture from straight above.",
+    tr(
+        "Cut the cards out along their lines. Lay each outside the block at the corner that it names, its dotted corner"
+    ),
+    tr(
+        "on the block’s corner and its sides in line with the block’s edges. Take the picture from straight above."
+    ),
 )
 
 
@@ -24,11 +29,11 @@ def corner_cards(paper: Paper, fit: Fit) -> bytes:
     width, height = PAPERS["letter" if paper == "roll" else paper]
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=(width * POINTS, height * POINTS), invariant=True)
-    canvas.setTitle("Corner cards")
+    canvas.setTitle(tr("Corner cards"))
     canvas.setViewerPreference("PrintScaling", "None")
     canvas.setFillColor(_INK)
     canvas.setFont(BOLD, 14)
-    canvas.drawString(25 * POINTS, (height - 30) * POINTS, "Corner cards for a picture of a sewn block")
+    canvas.drawString(25 * POINTS, (height - 30) * POINTS, tr("Corner cards for a picture of a sewn block"))
     canvas.setFont(SANS, 10)
     for k, line in enumerate(_SAYS):
         canvas.drawString(25 * POINTS, (height - 38 - 5.5 * k) * POINTS, line)

@@ -21,6 +21,7 @@ from kenzet.core.geom.arcs import Point
 from kenzet.core.geom.curves import Piece, Stroke, as_cubic
 from kenzet.core.numbers.measure import FOOT, INCH, METRE, YARD
 from kenzet.core.top.bring import MOST_POINTS, Figure, Sheet
+from kenzet.texts import tr
 
 _MM = {
     1: INCH,
@@ -59,9 +60,15 @@ def read_dxf(data: bytes) -> Sheet:
         AttributeError,
         RecursionError,
     ) as error:
-        raise BadValue("This DXF file is damaged or incomplete.", "file") from error
+        raise BadValue(tr("This DXF file is damaged or incomplete."), "file") from error
     if len(entities) > MOST_POINTS:
-        raise BadValue(f"This drawing has more than {MOST_POINTS:,} parts; it cannot be read.", "file")
+        raise BadValue(
+            tr(
+                "This drawing has more than {most_points} parts; it cannot be read.",
+                most_points=f"{MOST_POINTS:,}",
+            ),
+            "file",
+        )
     figures, other, hidden = [], set(told), 0
     system = _BY_SYSTEM.get(document.header.get("$MEASUREMENT", -1)) if b"$MEASUREMENT" in data else None
     unit = mm or system
@@ -73,21 +80,23 @@ def read_dxf(data: bytes) -> Sheet:
             figures.append(_figure(entity, layer, unit or 1.0))
         else:
             other.add(entity.dxftype().lower())
-    said = [f"Left out: {', '.join(sorted(other))}."] if other else []
+    said = [tr("Left out: {sorted}.", sorted=", ".join(sorted(other)))] if other else []
     if hidden:
-        said.append(f"Left out: {hidden} parts on layers that are switched off.")
+        said.append(tr("Left out: {hidden} parts on layers that are switched off.", hidden=hidden))
     seen = tuple(figure for figure in figures if figure.strokes)
     if not seen and said:
-        raise BadValue(f"There is no outline and no line in this drawing. {' '.join(said)}", "file")
+        raise BadValue(
+            tr("There is no outline and no line in this drawing. {said}", said=" ".join(said)), "file"
+        )
     if unit:
         return Sheet(seen, True, tuple(said))
     if not _is_small(seen):
-        return Sheet(seen, False, tuple(said), "its steps were taken for millimetres")
+        return Sheet(seen, False, tuple(said), tr("its numbers were read as millimetres"))
     larger = (
         Figure(tuple(stroke.moved(INCH, 0, 0) for stroke in one.strokes), one.colour, one.label)
         for one in seen
     )
-    return Sheet(tuple(larger), False, tuple(said), "its steps were taken for inches")
+    return Sheet(tuple(larger), False, tuple(said), tr("its numbers were read as inches"))
 
 
 def _is_small(figures: Sequence[Figure]) -> bool:
@@ -112,7 +121,9 @@ def _figure(entity: Any, layer: Any, scale: float) -> Figure:
     try:
         path = make_path(entity, segments=8)
     except (DXFError, TypeError, ValueError, ZeroDivisionError) as error:
-        raise BadValue(f"A {entity.dxftype().lower()} in this drawing cannot be read.", "file") from error
+        raise BadValue(
+            tr("A {dxftype} in this drawing cannot be read.", dxftype=entity.dxftype().lower()), "file"
+        ) from error
     strokes = []
     for part in path.sub_paths():
         start = _at(part.start, scale)

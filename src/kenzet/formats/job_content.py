@@ -6,6 +6,7 @@ from collections.abc import Iterable
 
 import numpy as np
 
+from kenzet import texts
 from kenzet.core.balance.weigh import weigh
 from kenzet.core.errors import BadValue, TooMany
 from kenzet.core.geom.affine import place_all
@@ -36,6 +37,7 @@ from kenzet.say.placing_words import summary
 from kenzet.say.route_words import texture_name
 from kenzet.say.sum_words import sum_line
 from kenzet.say.table_words import step_words
+from kenzet.texts import tr
 
 MOST_STEPS = 60
 _LOOK_PX = 1000
@@ -44,8 +46,8 @@ _LOOK_PX = 1000
 def prep_steps(laid: QuiltLayout) -> list[str]:
     """From the pressed top to the basted quilt, one sentence a step."""
     found = to_draw(laid.quilt, plan_quilt(laid).values())
-    what = [w.many(many, *DRAWN[kind]) for kind, many in found.counts.items() if many]
-    said = f"{', '.join(what)}; {w.minutes(found.seconds)}" if what else "nothing to mark"
+    what = [texts.many(many, *DRAWN[kind]) for kind, many in found.counts.items() if many]
+    said = f"{', '.join(what)}; {w.minutes(found.seconds)}" if what else tr("nothing to mark")
     return prep(laid.quilt.layered, laid.quilt.basted, said, list(found.markers))
 
 
@@ -58,7 +60,7 @@ def job_content(
     """
     plans = plan_quilt(laid)
     if not plans:
-        raise BadValue("No zone has a fill yet: there is no job to print.", "quilt")
+        raise BadValue(tr("No zone has a fill yet: there is no job to print."), "quilt")
     kinds: dict[str, list[ZonePlan]] = {}
     for plan in plans.values():
         kinds.setdefault(plan.zone.part, []).append(plan)
@@ -67,7 +69,7 @@ def job_content(
     totals = [f"{total.label}: {w.plain(total.words)}" for total in w.totals(laid, plans, unit)]
     return JobSheet(
         laid.quilt.name,
-        f"{size} · plan {revision}",
+        tr("{size} · plan {revision}", size=size, revision=revision),
         _whole(laid, plans.values()),
         tuple(totals),
         tuple(prep_steps(laid)),
@@ -115,7 +117,7 @@ def _block(laid: QuiltLayout, kind: str, plans: list[ZonePlan], unit: Unit, pape
     zones = [_zone(laid, str(k), plan, drawing, unit, paper) for k, (plan, drawing) in enumerate(shown, 1)]
     return JobBlock(
         name=part.name,
-        occurs="once" if places == 1 else f"{places} of them",
+        occurs="once" if places == 1 else tr("{places} of them", places=places),
         picture=Picture((part.width, part.height), tuple(_rings(part)), tuple(lines), tuple(marks), numbers),
         zones=tuple(zones),
     )
@@ -130,31 +132,58 @@ def _zone(
     laid: QuiltLayout, number: str, plan: ZonePlan, drawing: Drawing, unit: Unit, paper: Paper
 ) -> JobZone:
     fill, marks = drawing.fill, marks_of(plan, drawing)
-    spaced = f", {w.shown(fill.spacing.mm, unit).text} {unit} apart" if fill.is_spaced else ""
+    spaced = (
+        tr(", {mm} {unit} apart", mm=w.shown(fill.spacing.mm, unit).text, unit=unit) if fill.is_spaced else ""
+    )
     where = w.as_sentence(whereabouts.occurs(laid, plan.zone))
-    says = [f"{fill.label}{spaced}: {drawing.lines} lines here. {where}"]
+    says = [
+        tr(
+            "{label}{spaced}: {lines} lines here. {where}",
+            label=fill.label,
+            spaced=spaced,
+            lines=drawing.lines,
+            where=where,
+        )
+    ]
     if drawing.hints:
         large = w.shown(fill.spacing.mm, unit).text
-        says = [f"{fill.label}: {texture_name(drawing)}, {large} {unit} large. {where}", *fill.notes()]
+        says = [
+            tr(
+                "{label}: {texture_name}, {large} {unit} large. {where}",
+                label=fill.label,
+                texture_name=texture_name(drawing),
+                large=large,
+                unit=unit,
+                where=where,
+            ),
+            *fill.notes(),
+        ]
     if any(planned(plan, drawing, line).on in ("line", "seam") for line in range(len(drawing.stretches))):
         says.append(sum_line(sum_words.the_sum(plan.sum(drawing), plan.kit, unit)))
     says += summary(plan, drawing, unit)
     says += [f"{w.plain(row.label)}: {w.plain(row.words)}" for row in zone_words.begins(plan, drawing)]
     drift = w.plain(zone_advice.drift(plan, drawing, unit))
     says += [drift] if drift else []
-    drawn = f"{METHOD_LABELS[marks.method].lower()}, {marks.count} to draw, {w.minutes(marks.seconds)}"
-    says.append(f"Marks: {drawn if marks.count else 'none'}.")
+    drawn = tr(
+        "{method_labels}, {count} to draw, {seconds}",
+        method_labels=METHOD_LABELS[marks.method].lower(),
+        count=marks.count,
+        seconds=w.minutes(marks.seconds),
+    )
+    says.append(tr("Marks: {drawn}.", drawn=drawn if marks.count else tr("none")))
     try:
         pages = pages_of(
             mark_sheet([(plan, drawing)], SheetOptions(method_of(plan, drawing)), "", 0, unit), paper
         )
-        says.append(f"Its mark sheet has {w.many(len(pages.tiles), 'page')}.")
+        says.append(tr("Its mark sheet has {pages}.", pages=texts.many(len(pages.tiles), "page")))
     except BadValue:
         pass  # nothing is marked
     except TooMany:
-        says.append("The mark sheet would have too many pages: measure the ticks along the edges instead.")
+        says.append(
+            tr("The mark sheet would have too many pages: measure the ticks along the edges instead.")
+        )
     todo = steps(plan, drawing, marks, unit)
     told = [step_words(plan, drawing, step, unit) for step in todo[:MOST_STEPS]]
     if len(todo) > MOST_STEPS:
-        told.append(f"… and {len(todo) - MOST_STEPS} more in the same way.")
+        told.append(tr("… and {todo} more in the same way.", todo=len(todo) - MOST_STEPS))
     return JobZone(number, plan.zone.name, tuple(said for said in says if said), tuple(told))

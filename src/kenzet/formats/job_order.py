@@ -7,6 +7,7 @@ from itertools import groupby
 
 import numpy as np
 
+from kenzet import texts
 from kenzet.core.geom.affine import place_all
 from kenzet.core.geom.region import Floats
 from kenzet.core.numbers.measure import Unit
@@ -20,10 +21,10 @@ from kenzet.say import words as w
 from kenzet.say.route_figures import route_rows
 from kenzet.say.route_notes import route_notes
 from kenzet.say.route_words import sentence
+from kenzet.texts import tr
 
-QUICK = (
-    "This is a quick order, and Kenzet is still looking for a shorter one. Open Stitch, wait until the search ends, "
-    "and print this sheet again."
+QUICK = tr(
+    "This is a quick order, and Kenzet is still looking for a shorter one. Open Stitch, wait until the search ends, and print this sheet again."
 )
 
 
@@ -56,8 +57,10 @@ def _job_way(found: QuiltRoute, number: int) -> JobWay:
     freehand = frozenset(k for k, some in enumerate(sewn) if one.unit.courses[some[0].course].freehand)
     part = one.unit.part
     back = [k for k in at if found.visits[k - 1].back != visit.back]
-    where = f"Number{'s' if len(at) > 1 else ''} {_numbers(at)} of the order"
-    turned = f"; from its end to its start at {_numbers(back)}" if back else ""
+    where = texts.counted(
+        len(at), "Number {numbers} of the order", "Numbers {numbers} of the order", numbers=_numbers(at)
+    )
+    turned = tr("; from its end to its start at {numbers}", numbers=_numbers(back)) if back else ""
     rings_of = [ring for patch in part.patches.values() for ring in rings(patch.area)]
     travels = tuple(move.path for move in moves if move.stretch is None)
     picture = Picture(
@@ -77,4 +80,7 @@ def _numbers(some: Sequence[int]) -> str:
             found[-1].append(number)
         else:
             found.append([number])
-    return ", ".join(f"{one[0]} to {one[-1]}" if len(one) > 2 else ", ".join(map(str, one)) for one in found)
+    return ", ".join(
+        tr("{one} to {one2}", one=one[0], one2=one[-1]) if len(one) > 2 else ", ".join(map(str, one))
+        for one in found
+    )

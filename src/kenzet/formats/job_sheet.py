@@ -20,6 +20,7 @@ from kenzet.formats.fonts import BOLD, SANS
 from kenzet.formats.job_parts import JobBlock, JobLook, JobOrder, JobSheet, Picture
 from kenzet.formats.placement import POINTS, Paper
 from kenzet.formats.prose import INK, SOFT, kept_whole, printed, room, styles_of
+from kenzet.texts import tr
 
 _MM = POINTS
 
@@ -36,7 +37,7 @@ def job_pdf(sheet: JobSheet, paper: Paper, large: bool = False) -> bytes:
         Paragraph(kept_whole(sheet.subtitle), styles["soft"]),
         _Drawn(sheet.picture, wide, high * 0.5),
         *(Paragraph(kept_whole(total), styles["text"]) for total in sheet.totals),
-        Paragraph("Before you sew", styles["zone"]),
+        Paragraph(tr("Before you sew"), styles["zone"]),
         *_numbered(sheet.before, styles["stroke"]),
     ]
     for block in sheet.blocks:
@@ -56,7 +57,10 @@ def _block(block: JobBlock, wide: float, high: float, styles: dict[str, Paragrap
         _Drawn(block.picture, wide, high * 0.42),
     ]
     for zone in block.zones:
-        head = Paragraph(f"{zone.number} &nbsp; {kept_whole(zone.name)}", styles["zone"])
+        head = Paragraph(
+            tr("{number} &nbsp; {kept_whole}", number=zone.number, kept_whole=kept_whole(zone.name)),
+            styles["zone"],
+        )
         says = [Paragraph(kept_whole(said), styles["text"]) for said in zone.says]
         found.append(KeepTogether([head, *says]))
         found += _numbered(zone.strokes, styles["stroke"])
@@ -68,7 +72,7 @@ def _look(look: JobLook, wide: float, high: float, styles: dict[str, ParagraphSt
     picture = Image(io.BytesIO(look.picture), look.size[0] * scale, look.size[1] * scale, hAlign="LEFT")
     says = [Paragraph(kept_whole(said), styles["text"]) for said in look.says]
     return [
-        Paragraph("How it will look", styles["title"]),
+        Paragraph(tr("How it will look"), styles["title"]),
         Spacer(1, 2 * _MM),
         picture,
         Spacer(1, 3 * _MM),
@@ -78,7 +82,7 @@ def _look(look: JobLook, wide: float, high: float, styles: dict[str, ParagraphSt
 
 def _order(order: JobOrder, wide: float, high: float, styles: dict[str, ParagraphStyle]) -> list[Flowable]:
     found: list[Flowable] = [
-        Paragraph("Sewing order", styles["title"]),
+        Paragraph(tr("Sewing order"), styles["title"]),
         _Drawn(order.picture, wide, high * 0.6),
         *(Paragraph(kept_whole(said), styles["text"]) for said in order.says),
     ]

@@ -10,6 +10,7 @@ from typing import Any
 from kenzet.core.errors import BadValue
 from kenzet.core.kit.things import THINGS, Thing
 from kenzet.core.params import forms
+from kenzet.texts import tr
 
 _NOTHING = "none"  # an empty cell means what a thing of that kind usually has
 _HEAD = ("kind", "name", "state")
@@ -42,17 +43,23 @@ def load(data: bytes) -> list[dict[str, Any]]:
         )  # as spreadsheets write it where a comma is in numbers
         rows = list(csv.DictReader(io.StringIO(text, newline=""), delimiter=parted))
     except (UnicodeDecodeError, csv.Error) as error:
-        raise BadValue("This file is not a CSV table in UTF-8.", "file") from error
+        raise BadValue(tr("This file is not a CSV table in UTF-8."), "file") from error
     if not rows or "kind" not in rows[0]:
         raise BadValue(
-            "The table's first line must name its columns, and one of them must be “kind”.", "file"
+            tr("The table's first line must name its columns, and one of them must be “kind”."), "file"
         )
     found = []
     for number, row in enumerate(rows, 2):
         if None in row or row["kind"] not in THINGS:
             kinds = ", ".join(THINGS)
             raise BadValue(
-                f"Line {number}: “{str(row['kind'])[:30]}” is no kind of thing. Known: {kinds}.", "file"
+                tr(
+                    "Line {number}: “{row}” is not a kind of tool. Known kinds: {kinds}.",
+                    number=number,
+                    row=str(row["kind"])[:30],
+                    kinds=kinds,
+                ),
+                "file",
             )
         known = THINGS[row["kind"]].model_fields
         found.append({name: _bare(value) for name, value in row.items() if value and name in known})

@@ -19,6 +19,7 @@ from kenzet.formats.placement import Paper
 from kenzet.formats.prose import kept_whole, printed, styles_of
 from kenzet.say.log_words import VERDICT_WORDS, Facts, LogView, RemarkRow, ThereRow
 from kenzet.say.words import Row, plain
+from kenzet.texts import tr
 
 _COLUMNS = (
     "begun", "ended", "place", "zone", "drawing", "fill", "planned spacing mm", "foot", "needle to rim mm", "ruler lines mm", "thread", "needle", "tension", "stitch mm",
@@ -83,13 +84,21 @@ def log_pdf(name: str, view: LogView, paper: Paper) -> bytes:
         return Paragraph(kept_whole(text), styles[style])
 
     story = [
-        line(f"Log of {name}", "title"),
-        line(f"{view.sewn} sewn · {view.time} at the needle · {view.left} to sew", "soft"),
+        line(tr("Log of {name}", name=name), "title"),
+        line(
+            tr(
+                "{sewn} sewn · {time} at the needle · {left} to sew",
+                sewn=view.sewn,
+                time=view.time,
+                left=view.left,
+            ),
+            "soft",
+        ),
         line(", ".join(f"{one.words}: {one.many}" for one in view.stages)),
         Spacer(1, 8),
     ]
     if view.blocks:
-        story.append(line("Blocks", "title"))
+        story.append(line(tr("Blocks"), "title"))
     for block in view.blocks:
         said = [one for one in view.remarks if one.about == f"place:{block.place}"]
         lines = [
@@ -100,7 +109,7 @@ def log_pdf(name: str, view: LogView, paper: Paper) -> bytes:
         ]
         story.append(KeepTogether([line(block.name, "zone"), *(line(one) for one in lines), Spacer(1, 6)]))
     if view.sittings:
-        story.append(line("Sittings", "title"))
+        story.append(line(tr("Sittings"), "title"))
     for one in view.sittings:
         said = [remark for remark in view.remarks if remark.about == one.key]
         lines = [*_rows(one.rows), *(mishap.words for mishap in one.mishaps), *_said(said)]
@@ -111,9 +120,9 @@ def log_pdf(name: str, view: LogView, paper: Paper) -> bytes:
         )
     open_ = [todo for todo in view.todo if not todo.done]
     if open_:
-        story.append(line("To finish", "title"))
+        story.append(line(tr("To finish"), "title"))
         story += [line(f"☐ {todo.words}{f' ({todo.note})' if todo.note else ''}") for todo in open_]
-    return printed(story, f"Log of {name}", paper)
+    return printed(story, tr("Log of {name}", name=name), paper)
 
 
 def _rows(rows: Sequence[Row]) -> list[str]:
@@ -128,5 +137,9 @@ def _there(there: Sequence[ThereRow]) -> list[str]:
 
 
 def _said(remarks: Sequence[RemarkRow]) -> list[str]:
-    found = [f"Verdict: {VERDICT_WORDS[one.told].lower()}" for one in remarks if one.kind == "verdict"]
+    found = [
+        tr("Verdict: {verdict}", verdict=VERDICT_WORDS[one.told].lower())
+        for one in remarks
+        if one.kind == "verdict"
+    ]
     return [*found, *(f"“{one.told}”" for one in remarks if one.kind == "note")]

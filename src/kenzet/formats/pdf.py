@@ -15,6 +15,7 @@ from kenzet.core.geom.region import Point
 from kenzet.core.marks.sheet import TICK, MarkSheet, TickMark
 from kenzet.formats.fonts import BOLD, SANS, haloed
 from kenzet.formats.placement import MARGIN, OVERLAP, POINTS, TRUE, Fit, Pages, Paper, Tile, pages_of
+from kenzet.texts import tr
 
 INK, SOFT, SEAM, MARK = (HexColor(c) for c in ("#1e2733", "#5c6470", "#8a8f98", "#b9820f"))
 _MM = POINTS
@@ -183,9 +184,14 @@ def _footer(canvas: Canvas, sheet: MarkSheet, pages: Pages, page: Tile) -> None:
         canvas.drawString(end + 1.5 * _MM, y - 2, words)
     _upright_bar(canvas, pages)
     room = (pages.width - 2 * MARGIN - 52) * _MM
-    number = f"page {page.number} of {len(pages.tiles)}"
-    join = " · cut at the dotted line and put cross on cross" if len(pages.tiles) > 1 else ""
-    said = f"{sheet.subtitle} · {number} · print at 100 %, then measure a bar{join}"
+    number = tr("page {number} of {tiles}", number=page.number, tiles=len(pages.tiles))
+    join = tr(" · cut at the dotted line and match the crosses") if len(pages.tiles) > 1 else ""
+    said = tr(
+        "{subtitle} · {number} · print at 100 %, then measure a bar{join}",
+        subtitle=sheet.subtitle,
+        number=number,
+        join=join,
+    )
     _in_lines(canvas, (left, low + 20.5 * _MM), room, (sheet.title, BOLD, 9), 1)
     _in_lines(canvas, (left, low + 16.5 * _MM), room, (said, SANS, 7.5), 2)
     _up(canvas, pages)
@@ -224,7 +230,7 @@ def _up(canvas: Canvas, pages: Pages) -> None:
     canvas.line(x, y + 7 * _MM, x - 1.6 * _MM, y + 4.6 * _MM)
     canvas.line(x, y + 7 * _MM, x + 1.6 * _MM, y + 4.6 * _MM)
     canvas.setFont(SANS, 6)
-    canvas.drawCentredString(x, y - 2.6 * _MM, "this side up")
+    canvas.drawCentredString(x, y - 2.6 * _MM, tr("this side up"))
 
 
 def _map(canvas: Canvas, pages: Pages, page: Tile) -> None:

@@ -12,6 +12,7 @@ from PIL import Image, ImageFile, ImageOps
 
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.region import Floats
+from kenzet.texts import tr
 
 MOST_BYTES = 25_000_000
 _MOST_PIXELS = 80_000_000
@@ -23,7 +24,7 @@ _COLOR_SIDE = 96
 
 @dataclass(frozen=True, slots=True)
 class Photo:
-    """A JPEG that is made anew from pixels alone, with its size in pixels; ``scale`` of what it had."""
+    """A JPEG that is made again from pixels alone, with its size in pixels; ``scale`` of what it had."""
 
     jpeg: bytes
     width: int
@@ -82,8 +83,11 @@ def _read(data: bytes, side: int, by: Image.Resampling) -> Image.Image:
         )  # see-through ones take twice the room
         if image.width * image.height > most:
             raise BadValue(
-                f"This picture has {image.width * image.height / 1e6:.0f} million pixels; at most "
-                f"{most / 1e6:.0f} million can be read. Save it smaller.",
+                tr(
+                    "This picture has {width} million pixels; at most {most} million can be read. Save it smaller.",
+                    width=f"{image.width * image.height / 1000000.0:.0f}",
+                    most=f"{most / 1000000.0:.0f}",
+                ),
                 "file",
             )
         if isinstance(image, ImageFile.ImageFile):
@@ -100,7 +104,7 @@ def _read(data: bytes, side: int, by: Image.Resampling) -> Image.Image:
     except (OSError, SyntaxError, ValueError, Image.DecompressionBombError) as error:
         if isinstance(error, BadValue):
             raise
-        raise BadValue("This JPEG or PNG file is damaged or incomplete.", "file") from error
+        raise BadValue(tr("This JPEG or PNG file is damaged or incomplete."), "file") from error
 
 
 def _jpeg(image: Image.Image) -> bytes:

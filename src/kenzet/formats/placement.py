@@ -20,6 +20,7 @@ from kenzet.core.geom.region import Floats, Point
 from kenzet.core.marks.sheet import MarkSheet
 from kenzet.core.numbers.measure import INCH, POINT, YARD
 from kenzet.core.tolerances import ROUNDING
+from kenzet.texts import tr
 
 Paper = Literal["letter", "a4", "tabloid", "a3", "roll"]
 PAPERS: dict[str, tuple[float, float]] = {
@@ -103,8 +104,11 @@ def tile(
         chosen = min((upright, turned), key=lambda pages: len(pages.tiles))
     if len(chosen.tiles) > MOST_PAGES:
         raise TooMany(
-            f"That would be {len(chosen.tiles)} pages; {MOST_PAGES} at most can be printed. Take wider paper, or measure the "
-            "ticks off along the edges instead.",
+            tr(
+                "That would be {tiles} pages; {most_pages} at most can be printed. Take wider paper, or measure the ticks off along the edges instead.",
+                tiles=len(chosen.tiles),
+                most_pages=MOST_PAGES,
+            ),
             "zone",
         )
     drawn = shapely.union_all([shapely.linestrings(line) for line in lines]) if lines else None
@@ -120,7 +124,7 @@ def pages_of(sheet: MarkSheet, paper: Paper, fit: Fit = TRUE) -> Pages:
     wanted = sheet.to_mark
     if not wanted:
         raise BadValue(
-            "There is nothing to mark here, so there is no sheet. Choose above what to mark.", "method"
+            tr("There is nothing to mark here, so there is no sheet. Choose above what to mark."), "method"
         )
     return tile(sheet.bounds, paper, wanted, fit)
 

@@ -7,6 +7,7 @@ from typing import Any
 
 from kenzet.core.errors import BadValue
 from kenzet.core.top.document import Quilt, read, write
+from kenzet.texts import tr
 
 MOST_BYTES = 4_000_000
 
@@ -14,13 +15,13 @@ MOST_BYTES = 4_000_000
 def load(data: bytes) -> Quilt:
     """A document from a plan file. Raises BadValue: too large, not JSON, not a plan."""
     if len(data) > MOST_BYTES:
-        raise BadValue("A plan file can hold at most 4 MB.")
+        raise BadValue(tr("A plan file can hold at most 4 MB."))
     try:
         values: Any = json.loads(data)
     except (ValueError, RecursionError) as error:
         nested = isinstance(error, RecursionError)
         raise BadValue(
-            "This file is not JSON." if not nested else "This file is nested too deeply to be a plan."
+            tr("This file is not JSON.") if not nested else tr("This file is nested too deeply to be a plan.")
         ) from error
     return read(values)
 

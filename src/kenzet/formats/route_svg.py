@@ -21,6 +21,7 @@ from kenzet.formats.beside_lines import beside_lines
 from kenzet.formats.placement import BLEED, to_svg
 from kenzet.formats.svg import NAMESPACE
 from kenzet.say.route_words import sentence
+from kenzet.texts import tr
 
 _ARROW = 1.6  # mm
 _TEXT = 2.6
@@ -154,7 +155,7 @@ def way_svg(laid: QuiltLayout, found: QuiltRoute, number: int, unit: Unit) -> tu
     Raises Unknown where nothing is sewn there.
     """
     if not 0 < number <= len(found.visits):
-        raise Unknown("Nothing is sewn there.", "number")
+        raise Unknown(tr("Nothing is sewn there."), "number")
     visit = found.visits[number - 1]
     one = found.routes[visit.route]
     part = one.unit.part

@@ -18,6 +18,7 @@ from kenzet.core.numbers.measure import Unit, figure
 from kenzet.core.tolerances import EQUAL, ROUNDING
 from kenzet.formats.fonts import BOLD, SANS, haloed
 from kenzet.formats.placement import MARGIN, PAPERS, POINTS, TRUE, Fit, Paper
+from kenzet.texts import tr
 
 _MM = POINTS
 HIGH = 22.0
@@ -97,8 +98,16 @@ def _row(
     for where, text in figures:  # over all leaders
         haloed(canvas, where, text, (BOLD, _FIGURE))
     canvas.setFont(SANS, 7)
-    join = f" · joins at {_letter(number - 1)}" if number else f" · begins at the {ticked.edge.datum} corner"
-    more = f", goes on at {_letter(number)}" if number + 1 < many else ", ends at the other corner"
+    join = (
+        tr(" · joins at {letter}", letter=_letter(number - 1))
+        if number
+        else tr(" · begins at the {datum} corner", datum=tr(ticked.edge.datum))
+    )
+    more = (
+        tr(", goes on at {letter}", letter=_letter(number))
+        if number + 1 < many
+        else tr(", ends at the other corner")
+    )
     tries = (f"{title} · {ticked.name}{join}{more}", f"{ticked.name}{join}", join.removeprefix(" · "), "")
     said = next(one for one in tries if canvas.stringWidth(one, SANS, 7) <= (long - 4) * _MM or not one)
     canvas.drawString((MARGIN + 3) * _MM, y + (HIGH - 3.6) * _MM, said)
@@ -116,7 +125,11 @@ def _foot(canvas: Canvas, number: int, many: int, fit: float) -> None:
         canvas.line(x, y - 1.2 * _MM, x, y + 1.2 * _MM)
     canvas.setFont(SANS, 8)
     canvas.drawString(
-        end + 2 * _MM, y - 2.5, f"4 in · print at 100 %, then measure this bar · page {number} of {many}"
+        end + 2 * _MM,
+        y - 2.5,
+        tr(
+            "4 in · print at 100 %, then measure this bar · page {number} of {many}", number=number, many=many
+        ),
     )
 
 

@@ -19,20 +19,21 @@ from kenzet.core.geom.arcs import Point
 from kenzet.core.geom.curves import Piece, Stroke, as_cubic
 from kenzet.core.numbers.measure import PIXEL
 from kenzet.core.top.bring import MOST_POINTS, Figure, Sheet
+from kenzet.texts import tr
 
 _TRUE_UNITS = ("mm", "cm", "in", "pt", "pc")
 _LEFT_OUT = {
-    "script": "a script",
-    "foreignobject": "foreign content",
-    "image": "a picture",
+    "script": tr("a script"),
+    "foreignobject": tr("foreign content"),
+    "image": tr("a picture"),
     "text": "lettering",
-    "audio": "a sound",
-    "video": "a film",
-    "iframe": "foreign content",
-    "animate": "a movement",
-    "animatetransform": "a movement",
-    "animatemotion": "a movement",
-    "set": "a movement",
+    "audio": tr("a sound"),
+    "video": tr("a film"),
+    "iframe": tr("foreign content"),
+    "animate": tr("a movement"),
+    "animatetransform": tr("a movement"),
+    "animatemotion": tr("a movement"),
+    "set": tr("a movement"),
 }
 _MOST_DEEP = 200
 
@@ -43,14 +44,15 @@ def read_svg(data: bytes) -> Sheet:
         root = defusedxml.ElementTree.fromstring(data, forbid_entities=True, forbid_external=True)
     except DefusedXmlException as error:
         raise BadValue(
-            "This drawing defines entities of its own or reaches outside itself; such files are not read. "
-            "Save it as plain SVG.",
+            tr(
+                "This drawing defines entities of its own or reaches outside itself; such files are not read. Save it as plain SVG."
+            ),
             "file",
         ) from error
     except (ElementTree.ParseError, ValueError, LookupError) as error:
-        raise BadValue("This SVG file is damaged or incomplete.", "file") from error
+        raise BadValue(tr("This SVG file is damaged or incomplete."), "file") from error
     if _name(root) != "svg":
-        raise BadValue("This file is not an SVG drawing.", "file")
+        raise BadValue(tr("This file is not an SVG drawing."), "file")
     said = _cleaned(root)
     _refuse_flood(root)
     _placed(root)
@@ -64,7 +66,7 @@ def read_svg(data: bytes) -> Sheet:
             _hides_an_outline(shape, figure)
             for shape, figure in zip(shapes, map(_figure, shapes), strict=True)
         ):
-            said.append("An outline inside a filled shape of the same color was read as a seam.")
+            said.append(tr("An outline inside a filled shape of the same color was read as a seam."))
     except (
         ValueError,
         TypeError,
@@ -74,7 +76,7 @@ def read_svg(data: bytes) -> Sheet:
         KeyError,
         IndexError,
     ) as error:
-        raise BadValue("This SVG drawing holds something that Kenzet cannot read.", "file") from error
+        raise BadValue(tr("This SVG drawing holds something that Kenzet cannot read."), "file") from error
     width = root.get("width", "").strip()
     return Sheet(tuple(figures), width.endswith(_TRUE_UNITS), tuple(said))
 
@@ -94,7 +96,7 @@ def _cleaned(root: Any) -> list[str]:
                 gone["a script"] = gone.get("a script", 0) + 1
                 del parent.attrib[attribute]
             elif bare in ("clip-path", "mask"):
-                words = "a clipping; what it cuts is drawn whole"
+                words = tr("a clipping; what it cuts is drawn whole")
                 gone[words] = gone.get(words, 0) + 1
                 del parent.attrib[attribute]
             elif bare == "href" and not parent.attrib[attribute].startswith("#"):
@@ -103,11 +105,18 @@ def _cleaned(root: Any) -> list[str]:
         for child in list(parent):
             words = _LEFT_OUT.get(_name(child), "")
             if _name(child) == "style" and ("@import" in (child.text or "") or "url(" in (child.text or "")):
-                words = "a reference to another file"
+                words = tr("a reference to another file")
             if words:
                 gone[words] = gone.get(words, 0) + 1
                 parent.remove(child)
-    return [f"Left out: {words}{f' ({count} times)' if count > 1 else ''}." for words, count in gone.items()]
+    return [
+        tr(
+            "Left out: {words}{which}.",
+            words=words,
+            which=tr(" ({count} times)", count=count) if count > 1 else "",
+        )
+        for words, count in gone.items()
+    ]
 
 
 _HREFS = ("href", "{http://www.w3.org/1999/xlink}href")
@@ -182,7 +191,7 @@ def _refuse_flood(root: Any) -> None:
     def size(element: Any, depth: int) -> int:
         if depth > _MOST_DEEP:
             raise BadValue(
-                "The parts of this drawing lie too deep within one another; it cannot be read.", "file"
+                tr("The parts of this drawing lie too deep within one another; it cannot be read."), "file"
             )
         if id(element) not in known:
             known[id(element)] = MOST_POINTS + 1  # whatever repeats itself is endless
@@ -196,7 +205,13 @@ def _refuse_flood(root: Any) -> None:
         return known[id(element)]
 
     if size(root, 0) > MOST_POINTS:
-        raise BadValue(f"This drawing has more than {MOST_POINTS:,} parts; it cannot be read.", "file")
+        raise BadValue(
+            tr(
+                "This drawing has more than {most_points} parts; it cannot be read.",
+                most_points=f"{MOST_POINTS:,}",
+            ),
+            "file",
+        )
 
 
 def _shapes(drawing: SVG) -> Iterator[Shape]:

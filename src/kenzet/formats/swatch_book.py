@@ -15,8 +15,9 @@ from kenzet.formats.swatch_picture import swatch_picture
 from kenzet.say.log_words import day_words
 from kenzet.say.swatch_words import figure_rows
 from kenzet.say.words import plain
+from kenzet.texts import tr
 
-TITLE = "Swatch book"
+TITLE = tr("Swatch book")
 _SHARE = 0.36
 """Of the page's width that a picture takes."""
 _HIGHEST = 90.0  # mm of a picture
@@ -32,7 +33,7 @@ def swatch_book(kept: Sequence[DatedSwatch], paper: Paper, unit: Unit) -> bytes:
 
     story: list[Flowable] = [line(TITLE, "title")]
     if not kept:
-        story.append(line("No swatches yet."))
+        story.append(line(tr("No swatches yet.")))
     for one in kept:
         told = [
             line(one.found.name, "zone"),

@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from fractions import Fraction
 from typing import Literal
 
+from kenzet import texts
 from kenzet.core.advice.contrast import FEW
 from kenzet.core.balance.density import WANTS_EVEN, WANTS_SOFT
 from kenzet.core.balance.effort import scale_trouble
@@ -20,6 +21,7 @@ from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
 from kenzet.say.fill_words import about_minutes
+from kenzet.texts import tr
 
 UNEVEN = 0.35
 """Of the mean: a garment whose pieces differ more hangs unevenly (ours)."""
@@ -69,7 +71,7 @@ def known(
 
 
 def _name(laid: QuiltLayout, zone: str) -> str:
-    return f"“{laid.zone(zone).name}”" if zone else "Patches in no zone"
+    return f"“{laid.zone(zone).name}”" if zone else tr("Patches in no zone")
 
 
 def _too_wide(laid: QuiltLayout, found: Balance, own: Mapping[str, Thing], unit: Unit) -> list[BalanceTold]:
@@ -81,16 +83,16 @@ def _too_wide(laid: QuiltLayout, found: Balance, own: Mapping[str, Thing], unit:
         said.add(gap.zone)
         steps = [_close(laid, found, gap, limit, unit), *_lines_through(found, gap, batting.limit)]
         if wide := _other_batting(own, batting, gap.width):
-            steps.append(BalanceStep(label=f"“{wide}” allows it", zone="", station="kit"))
+            steps.append(BalanceStep(label=tr("“{wide}” allows this gap", wide=wide), zone="", station="kit"))
         told.append(
             BalanceTold(
-                words=[
-                    f"{_name(laid, gap.zone)} has a gap of ",
-                    w.shown(gap.width, unit, COARSE[unit], about=True),
-                    "; the batting allows ",
-                    w.shown(batting.limit.mm, unit),
-                    f". {_left_out(gap)}".rstrip() if gap.left_out else ".",
-                ],
+                words=w.told(
+                    "{name} has a gap of {width}; the batting allows {mm}{rstrip}",
+                    name=_name(laid, gap.zone),
+                    width=w.shown(gap.width, unit, COARSE[unit], about=True),
+                    mm=w.shown(batting.limit.mm, unit),
+                    rstrip=f". {_left_out(gap)}".rstrip() if gap.left_out else ".",
+                ),
                 tone="warns",
                 at=list(gap.at),
                 steps=steps,
@@ -100,22 +102,22 @@ def _too_wide(laid: QuiltLayout, found: Balance, own: Mapping[str, Thing], unit:
 
 
 def _left_out(gap: Gap) -> str:
-    return f"{w.many(gap.left_out, 'line')} left out there as too short."
+    return tr("{lines} left out there as too short.", lines=texts.many(gap.left_out, "line"))
 
 
 def _close(laid: QuiltLayout, found: Balance, gap: Gap, limit: float, unit: Unit) -> BalanceStep:
     """What closes a gap: a fill, or a smaller spacing."""
     if not gap.zone:
-        return BalanceStep(label="Make a zone of it", zone="", station="top")
+        return BalanceStep(label=tr("Make a zone of it"), zone="", station="top")
     fill = found.plans[gap.zone].drawing_at(gap.place).fill if gap.filled else None
     if fill is None or not fill.is_spaced or gap.left_out:
         return BalanceStep(
-            label="Choose a fill" if fill is None else "Open the fill", zone=gap.zone, station="fills"
+            label=tr("Choose a fill") if fill is None else tr("Open the fill"), zone=gap.zone, station="fills"
         )
     steps = (fill.spacing.mm * Fraction(limit / gap.width)) / GRAIN[unit]
     spacing = Length.near(max(steps.__floor__(), 1) * GRAIN[unit], unit)
     return BalanceStep(
-        label=f"Set the spacing to {in_words(spacing.mm, unit)}",
+        label=tr("Set the spacing to {mm}", mm=in_words(spacing.mm, unit)),
         zone=gap.zone,
         values={"spacing": spacing.text},
     )
@@ -129,7 +131,7 @@ def _lines_through(found: Balance, gap: Gap, limit: Length) -> list[BalanceStep]
     many = len(closing_lines(drawings, float(limit.mm)))
     if not many:
         return []
-    label = "Sew a line through it" if many == 1 else f"Sew {many} lines through its gaps"
+    label = tr("Sew a line through it") if many == 1 else tr("Sew {many} lines through its gaps", many=many)
     change = {"kind": "close gap", "zone": gap.zone, "place": gap.place, "limit": limit.text}
     return [BalanceStep(label=label, zone="", change=change)]
 
@@ -149,19 +151,27 @@ def _too_stiff(laid: QuiltLayout, found: Balance, unit: Unit) -> list[BalanceTol
     if not stiff:
         return []
     names = ", ".join(f"“{laid.zone(one.key).name}”" for one in stiff[:3])
-    gets = "gets" if len(stiff) == 1 else "get"
     return [
         BalanceTold(
-            words=[f"{names} {gets} stiff for a {_use(laid)}: {w.density(stiff[0].density, unit)}."],
+            words=[
+                texts.counted(
+                    len(stiff),
+                    "{names} gets stiff for a {use}: {density}.",
+                    "{names} get stiff for a {use}: {density}.",
+                    names=names,
+                    use=_use(laid),
+                    density=w.density(stiff[0].density, unit),
+                )
+            ],
             tone="warns",
-            steps=[BalanceStep(label="Open the fill", zone=stiff[0].key, station="fills")],
+            steps=[BalanceStep(label=tr("Open the fill"), zone=stiff[0].key, station="fills")],
         )
     ]
 
 
 def _use(laid: QuiltLayout) -> str:
     use = laid.quilt.use
-    return use if use in ("garment or bag", "practice piece") else f"{use} quilt"
+    return tr(use) if use in ("garment or bag", "practice piece") else tr("{use} quilt", use=tr(use))
 
 
 def _alike(laid: QuiltLayout, found: Balance, reads: float, unit: Unit) -> list[BalanceTold]:
@@ -171,17 +181,26 @@ def _alike(laid: QuiltLayout, found: Balance, reads: float, unit: Unit) -> list[
         if not pair.alike(reads) or pair.ratio is None:
             continue
         one, other = laid.zone(pair.dense).name, laid.zone(pair.loose).name
-        step = BalanceStep(label=f"Open “{other}”", zone=pair.loose, station="fills")
+        step = BalanceStep(label=tr("Open “{other}”", other=other), zone=pair.loose, station="fills")
         apart = tell_apart(laid, found.plans, densities, found.pairs, pair, reads, GRAIN[unit])
         if apart:
             spacing = Length.near(apart.spacing, unit)
-            label = f"Set “{laid.zone(apart.zone).name}” to {in_words(spacing.mm, unit)}"
+            label = tr("Set “{name}” to {mm}", name=laid.zone(apart.zone).name, mm=in_words(spacing.mm, unit))
             step = BalanceStep(label=label, zone=apart.zone, values={"spacing": spacing.text})
-        about = "equally densely" if pair.ratio < _EQUALLY else f"nearly as densely ({pair.ratio:.1f} to 1)"
+        about = (
+            tr("equally densely")
+            if pair.ratio < _EQUALLY
+            else tr("nearly as densely ({ratio} to 1)", ratio=f"{pair.ratio:.1f}")
+        )
         told.append(
             BalanceTold(
                 words=[
-                    f"“{one}” and “{other}” lie beside each other and are quilted {about}: they will look alike."
+                    tr(
+                        "“{one}” and “{other}” lie beside each other and are quilted {about}: they will look alike.",
+                        one=one,
+                        other=other,
+                        about=about,
+                    )
                 ],
                 tone="tells",
                 steps=[step],
@@ -195,7 +214,11 @@ def _uneven(laid: QuiltLayout, found: Balance) -> list[BalanceTold]:
         return []
     return [
         BalanceTold(
-            words=["A garment or a bag hangs evenly where all of it is quilted as densely; here it is not."],
+            words=[
+                tr(
+                    "A garment or a bag hangs evenly when all of it is quilted equally densely. This plan is not."
+                )
+            ],
             tone="warns",
             steps=[],
         )
@@ -210,10 +233,17 @@ def _beside_open(laid: QuiltLayout, found: Balance) -> list[BalanceTold]:
             return [
                 BalanceTold(
                     words=[
-                        f"“{one}” is {hands[pair.dense]}, “{other}” beside it is open: it will stand up, and the seam between them may ripple."
+                        tr(
+                            "“{one}” is {hands} and “{other}” beside it is open: “{other}” will puff up, and the seam between them may ripple.",
+                            one=one,
+                            hands=tr(hands[pair.dense]),
+                            other=other,
+                        )
                     ],
                     tone="tells",
-                    steps=[BalanceStep(label=f"Fill “{other}”", zone=pair.loose, station="fills")],
+                    steps=[
+                        BalanceStep(label=tr("Fill “{other}”", other=other), zone=pair.loose, station="fills")
+                    ],
                 )
             ]
     return []
@@ -229,10 +259,14 @@ def _lost_on_prints(laid: QuiltLayout, found: Balance) -> list[BalanceTold]:
     return [
         BalanceTold(
             words=[
-                f"“{laid.zone(key).name}” takes {about_minutes(minutes)} and lies on a busy print, where quilting is hardly seen. A simpler fill would do."
+                tr(
+                    "“{name}” takes {about_minutes} and lies on a busy print, where quilting is hardly seen. A simpler fill would do.",
+                    name=laid.zone(key).name,
+                    about_minutes=about_minutes(minutes),
+                )
             ],
             tone="tells",
-            steps=[BalanceStep(label="Choose a fill", zone=key, station="fills")],
+            steps=[BalanceStep(label=tr("Choose a fill"), zone=key, station="fills")],
         )
     ]
 
@@ -245,7 +279,10 @@ def _alone(found: Balance) -> list[BalanceTold]:
     return [
         BalanceTold(
             words=[
-                f"{alone[0].label} lies in one place only. An accent balances where it comes again elsewhere."
+                tr(
+                    "{label} is used in one place only. An accent looks balanced when it is repeated elsewhere.",
+                    label=alone[0].label,
+                )
             ],
             tone="tells",
             steps=[],
@@ -259,15 +296,24 @@ def _scale(laid: QuiltLayout, found: Balance) -> list[BalanceTold]:
             trouble = scale_trouble(drawing)
             if trouble:
                 why = (
-                    "is too large for its patches: hardly two lines fit side by side, and it is not read as a fill"
+                    tr(
+                        "is too large for its patches: hardly two lines fit side by side, so it does not look like a fill"
+                    )
                     if trouble == "coarse"
-                    else "is so fine that its lines run together"
+                    else tr("is so fine that its lines run together")
                 )
                 return [
                     BalanceTold(
-                        words=[f"{drawing.fill.label} in “{laid.zone(key).name}” {why}."],
+                        words=[
+                            tr(
+                                "{label} in “{name}” {why}.",
+                                label=drawing.fill.label,
+                                name=laid.zone(key).name,
+                                why=why,
+                            )
+                        ],
                         tone="tells",
-                        steps=[BalanceStep(label="Open the fill", zone=key, station="fills")],
+                        steps=[BalanceStep(label=tr("Open the fill"), zone=key, station="fills")],
                     )
                 ]
     return []
@@ -286,9 +332,13 @@ def _saves_most(laid: QuiltLayout, found: Balance) -> list[BalanceTold]:
     return [
         BalanceTold(
             words=[
-                f"Leaving out “{laid.zone(key).name}” saves {about_minutes(minutes)} at the needle, and is seen least for its time."
+                tr(
+                    "Leaving out “{name}” saves {about_minutes} at the needle. No other zone shows less for the time it takes.",
+                    name=laid.zone(key).name,
+                    about_minutes=about_minutes(minutes),
+                )
             ],
             tone="tells",
-            steps=[BalanceStep(label="Choose a simpler fill", zone=key, station="fills")],
+            steps=[BalanceStep(label=tr("Choose a simpler fill"), zone=key, station="fills")],
         )
     ]

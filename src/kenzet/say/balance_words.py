@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Mapping, Sequence
 
+from kenzet import texts
 from kenzet.core.balance.density import Hand, hand, limits
 from kenzet.core.balance.effort import Accent, Asked, by_block, threads_by_zone
 from kenzet.core.balance.gaps import Gap
@@ -22,6 +23,7 @@ from kenzet.say import words as w
 from kenzet.say.balance_advice import GRAIN, UNEVEN, BalanceTold, known
 from kenzet.say.fill_words import about_minutes
 from kenzet.say.whereabouts import place_name
+from kenzet.texts import tr
 
 HAND_COLOURS: dict[Hand, str] = {
     "open": "#f6f1e4", "loose": "#ecd9a8", "soft": "#d9a86a", "firm": "#b3654a", "stiff": "#6d2740",
@@ -146,12 +148,12 @@ def balance_view(
         known=known(laid, found, own, reads, unit),
         mean=[w.density(found.spread.mean, unit)],
         hand=hand(found.spread.mean, quilt.use, quilt.kit.batting),
-        widest=[w.shown(widest.width, unit, COARSE[unit], about=True)] if widest else ["none"],
+        widest=[w.shown(widest.width, unit, COARSE[unit], about=True)] if widest else [tr("none")],
         limit=[w.shown(quilt.kit.batting.limit.mm, unit)],
-        time=w.minutes(whole_needle(laid, route).seconds) if route else "nothing to sew yet",
+        time=w.minutes(whole_needle(laid, route).seconds) if route else tr("nothing to sew yet"),
         even=_even(laid, found),
         hands=_hands(laid, unit),
-        measure="in a sq in" if unit == "in" else "cm a sq cm",
+        measure=tr("in per sq in") if unit == "in" else tr("cm per sq cm"),
         densities=_densities(laid, found, unit),
         gaps=[_gap(laid, gap, limit, unit) for gap in found.gaps],
         standings=[
@@ -159,7 +161,9 @@ def balance_view(
                 zone=one.key,
                 name=laid.zone(one.key).name,
                 words=[f"{round(100 * one.rise)}%"],
-                note="all of it lies flat" if one.flat else f"{_share(one.puffy)} of it stands high",
+                note=tr("all of it lies flat")
+                if one.flat
+                else tr("{share} of it stands high", share=_share(one.puffy)),
                 share=min(one.rise, 1.0),
             )
             for one in found.standings
@@ -181,15 +185,19 @@ def balance_view(
 
 def _share(share: float) -> str:
     whole = round(100 * share)
-    return f"{whole}%" if whole else "none"
+    return f"{whole}%" if whole else tr("none")
 
 
 def _even(laid: QuiltLayout, found: Balance) -> str:
     if not found.spread.mean:
-        return "Nothing is quilted yet."
+        return tr("Nothing is quilted yet.")
     share = found.spread.share
-    how = "even" if share < UNEVEN / 2 else "fairly even" if share < UNEVEN else "uneven"
-    return f"Over the whole quilt {how}: zones differ from the mean by {round(100 * share)}%."
+    how = tr("even") if share < UNEVEN / 2 else tr("fairly even") if share < UNEVEN else tr("uneven")
+    return tr(
+        "Over the whole quilt {how}: zones differ from the mean by {value}%.",
+        how=how,
+        value=round(100 * share),
+    )
 
 
 def _hands(laid: QuiltLayout, unit: Unit) -> list[FirmnessView]:
@@ -197,10 +205,10 @@ def _hands(laid: QuiltLayout, unit: Unit) -> list[FirmnessView]:
     first, second, third = (f"{limit * (INCH if unit == 'in' else 10):.1f}" for limit in (soft, firm, stiff))
     words: dict[Hand, str] = {
         "open": "",
-        "loose": f"under {first}",
-        "soft": f"{first} to {second}",
-        "firm": f"{second} to {third}",
-        "stiff": f"over {third}",
+        "loose": tr("under {first}", first=first),
+        "soft": tr("{first} to {second}", first=first, second=second),
+        "firm": tr("{second} to {third}", second=second, third=third),
+        "stiff": tr("over {third}", third=third),
     }
     return [FirmnessView(hand=hand, words=said, colour=HAND_COLOURS[hand]) for hand, said in words.items()]
 
@@ -212,7 +220,7 @@ def _densities(laid: QuiltLayout, found: Balance, unit: Unit) -> list[ZoneRow]:
             zone=one.key,
             name=laid.zone(one.key).name,
             words=[w.density(one.density, unit)] if one.hand != "open" else [],
-            note=one.hand,
+            note=tr(one.hand),
             share=one.density / most,
             hand=one.hand,
         )
@@ -221,13 +229,13 @@ def _densities(laid: QuiltLayout, found: Balance, unit: Unit) -> list[ZoneRow]:
 
 
 def _gap(laid: QuiltLayout, gap: Gap, limit: float, unit: Unit) -> GapRow:
-    where = place_name(gap.place) if gap.place != "top" else "across the quilt"
-    many = f", {gap.places} places alike" if gap.places > 1 else ""
-    why = "" if gap.filled else "not quilted, "
-    left = f", {w.many(gap.left_out, 'line')} left out" if gap.left_out else ""
+    where = place_name(gap.place) if gap.place != "top" else tr("across the quilt")
+    many = tr(", {places} places alike", places=gap.places) if gap.places > 1 else ""
+    why = "" if gap.filled else tr("not quilted, ")
+    left = tr(", {lines} left out", lines=texts.many(gap.left_out, "line")) if gap.left_out else ""
     return GapRow(
         zone=gap.zone,
-        name=laid.zone(gap.zone).name if gap.zone else "Patches in no zone",
+        name=laid.zone(gap.zone).name if gap.zone else tr("Patches in no zone"),
         words=[w.shown(gap.width, unit, COARSE[unit], about=True)],
         note=f"{why}{where}{many}{left}",
         at=list(gap.at),
@@ -237,7 +245,7 @@ def _gap(laid: QuiltLayout, gap: Gap, limit: float, unit: Unit) -> GapRow:
 
 
 def _pair(laid: QuiltLayout, pair: Pair, reads: float) -> PairRow:
-    words = "one is open" if pair.ratio is None else f"{pair.ratio:.1f} to 1"
+    words = tr("one is unquilted") if pair.ratio is None else tr("{ratio} to 1", ratio=f"{pair.ratio:.1f}")
     return PairRow(
         dense=laid.zone(pair.dense).name,
         loose=laid.zone(pair.loose).name,
@@ -250,14 +258,14 @@ def _why(one: Seen) -> str:
     """The strongest reason first."""
     reasons = []
     if one.relief > 0.3:
-        reasons.append("stands out from what lies beside it")
+        reasons.append(tr("stands out from what lies beside it"))
     elif one.relief < 0.12:
-        reasons.append("as high as its neighbors")
+        reasons.append(tr("as high as its neighbors"))
     if one.thread:
-        reasons.append(f"the thread {look(one.thread)}")
+        reasons.append(tr("the thread {look}", look=tr(look(one.thread))))
     if one.busy > 0.5:
-        reasons.append("a busy print hides it")
-    reasons.append(f"{_share(one.share)} of the quilt")
+        reasons.append(tr("a busy print hides it"))
+    reasons.append(tr("{share} of the quilt", share=_share(one.share)))
     return ", ".join(reasons)
 
 
@@ -266,19 +274,24 @@ def accent_row(laid: QuiltLayout, one: Accent, every: Sequence[Accent], unit: Un
     area = sum(accent.area for accent in every) or 1.0
     x, y = one.off[0] * laid.top.width, one.off[1] * laid.top.height
     if one.away < _OFF:
-        lies = "balanced about the center"
+        lies = tr("balanced about the center")
     else:
-        sides = [(abs(x), f"{in_words(abs(x), unit, COARSE[unit])} to the {'right' if x > 0 else 'left'}"),
+        sides = [(abs(x), tr("{x} to the {which}", x=in_words(abs(x), unit, COARSE[unit]), which=tr("right") if x > 0 else tr("left"))),
                  (abs(y), f"{in_words(abs(y), unit, COARSE[unit])} {'above' if y > 0 else 'below'}")]  # fmt: skip
         lies = (
-            f"its middle lies {max(sides)[1]} of the center"
+            tr("its middle lies {sides} of the center", sides=max(sides)[1])
             if max(sides)[0] == abs(x)
-            else f"its middle lies {max(sides)[1]} the center"
+            else tr("its middle lies {sides} the center", sides=max(sides)[1])
         )
     return AccentRow(
         name=one.label,
-        words=[w.many(one.places, "place")],
-        note=f"{_share(one.area / area)} of what is quilted, {about_minutes(one.minutes)}, {lies}",
+        words=[texts.many(one.places, "place")],
+        note=tr(
+            "{share} of what is quilted, {about_minutes}, {lies}",
+            share=_share(one.area / area),
+            about_minutes=about_minutes(one.minutes),
+            lies=lies,
+        ),
         alone=one.places == 1,
     )
 
@@ -290,7 +303,9 @@ def _thread(laid: QuiltLayout, one: ThreadOn) -> ThreadRow:
     if backing:
         cells.append(
             _cell(
-                f"{backing.name}, the backing", backing.colour, difference(one.thread.colour, backing.colour)
+                tr("{name}, the backing", name=backing.name),
+                backing.colour,
+                difference(one.thread.colour, backing.colour),
             )
         )
     through = ", ".join(quilt.fabrics[name].name for name in one.through)
@@ -301,9 +316,9 @@ def _thread(laid: QuiltLayout, one: ThreadOn) -> ThreadRow:
         name=one.thread.name,
         colour=one.thread.colour,
         used=used,
-        words=f"{look(one.mean)} on the whole",
+        words=tr("{look} on the whole", look=tr(look(one.mean))),
         cells=cells,
-        note=f"Dark: ends may be seen through {through}." if through else "",
+        note=tr("Dark: ends may be seen through {through}.", through=through) if through else "",
     )
 
 
@@ -319,12 +334,22 @@ def look_words(laid: QuiltLayout, found: Balance, unit: Unit) -> list[str]:
     }
     ranked = sorted(used, key=lambda fabric: difference(thread.colour, fabrics[fabric].colour))
     on = ", ".join(
-        f"{look(difference(thread.colour, fabrics[one].colour))} on {fabrics[one].name}" for one in ranked
+        tr(
+            "{look} on {name}",
+            look=tr(look(difference(thread.colour, fabrics[one].colour))),
+            name=fabrics[one].name,
+        )
+        for one in ranked
     )
     feels = hand(found.spread.mean, laid.quilt.use, laid.quilt.kit.batting)
     said = [
-        f"Thread “{thread.name}”: {on}.",
-        f"On the whole {feels}, {w.density(found.spread.mean, unit)}. {_even(laid, found)}",
+        tr("Thread “{name}”: {on}.", name=thread.name, on=on),
+        tr(
+            "On the whole {feels}, {mean}. {even}",
+            feels=tr(feels),
+            mean=w.density(found.spread.mean, unit),
+            even=_even(laid, found),
+        ),
     ]
     for row in (accent_row(laid, one, found.accents, unit) for one in found.accents):
         said.append(f"{row.name}, {w.plain(row.words)}: {row.note}.")
@@ -337,20 +362,32 @@ def _cell(name: str, colour: str, far: float) -> ClothCell:
 
 def _by_zone(laid: QuiltLayout, ranked: list[ThreadOn], each: ByZone | None) -> list[str]:
     if not ranked:
-        return ["You have no thread yet: add one in Kit."]
+        return [tr("You have no thread yet: add one in Kit.")]
     best = ranked[0]
-    said = [f"One for all: “{best.thread.name}”; on the whole it {look(best.mean)}."]
+    said = [
+        tr(
+            "One thread for all zones: “{name}”; on the whole it {look}.",
+            name=best.thread.name,
+            look=tr(look(best.mean)),
+        )
+    ]
     if each is None:
         return said
     names = {one.key: one.thread.name for one in ranked}
     if each.changes == 0:
-        return [*said, "No zone has a better one of yours."]
+        return [*said, tr("None of your other threads suits a zone better.")]
     parts: dict[str, list[str]] = {}
     for zone, key in each.choice.items():
         parts.setdefault(key, []).append(f"“{laid.zone(zone).name}”")
     for key, zones in parts.items():
-        said.append(f"“{names[key]}” for {', '.join(zones)}.")
-    return [*said, f"That is {w.many(each.changes, 'change')} of thread, if each zone is sewn whole."]
+        said.append(tr("“{names}” for {zones}.", names=names[key], zones=", ".join(zones)))
+    return [
+        *said,
+        tr(
+            "That takes {changes} of thread, if each zone is sewn whole.",
+            changes=texts.many(each.changes, "change"),
+        ),
+    ]
 
 
 def _times(laid: QuiltLayout, found: Balance, route: QuiltRoute | None) -> list[ZoneRow]:
@@ -362,7 +399,11 @@ def _times(laid: QuiltLayout, found: Balance, route: QuiltRoute | None) -> list[
             zone=key,
             name=laid.zone(key).name,
             words=[about_minutes(one.minutes)],
-            note=f"{w.many(one.places, 'place')}, {w.many(begun[key], 'thread')} begun there",
+            note=tr(
+                "{places}, {threads} begun there",
+                places=texts.many(one.places, "place"),
+                threads=texts.many(begun[key], "thread"),
+            ),
             share=one.minutes / most,
         )
         for key, one in ranked
@@ -370,8 +411,8 @@ def _times(laid: QuiltLayout, found: Balance, route: QuiltRoute | None) -> list[
 
 
 def _block(name: str, one: Asked) -> w.Row:
-    cuts = w.many(one.stops, "thread cut") if one.stops else "no thread cut"
-    each, often = (" each", f", {w.many(one.places, 'time')}") if one.places > 1 else ("", "")
+    cuts = texts.many(one.stops, "thread cut") if one.stops else tr("no thread cut")
+    each, often = (tr(" each"), f", {texts.many(one.places, 'time')}") if one.places > 1 else ("", "")
     return w.Row(label=[f"{name}{often}"], words=[f"{about_minutes(one.minutes)}{each}, {cuts}"])
 
 
@@ -384,25 +425,43 @@ def _washed(laid: QuiltLayout, found: Balance, shrinkage: ShrinkageByDensity | N
         whole = sum(one.area for one in zones)
         mean = sum(shrinkage.at(one.density) * one.area for one in zones) / whole
         batting = batting.model_copy(update={"shrinks": round(mean)})
-        by_swatches = (
-            f"By your swatches “{laid.zone(loose.key).name}” shrinks by {shrinkage.at(loose.density):.1f} % and"
-            f" “{laid.zone(dense.key).name}” by {shrinkage.at(dense.density):.1f} %. "
+        by_swatches = tr(
+            "By your swatches “{name}” shrinks by {at} % and “{name2}” by {at2} %. ",
+            name=laid.zone(loose.key).name,
+            at=f"{shrinkage.at(loose.density):.1f}",
+            name2=laid.zone(dense.key).name,
+            at2=f"{shrinkage.at(dense.density):.1f}",
         )
-    wide, high, said = laid.top.width, laid.top.height, list[str | w.Shown]()
-    for lost, how in (
-        (batting.takes_up, "Quilting takes up {} % on “{}”: quilted about "),
-        (batting.shrinks, "“{1}” shrinks by {0} %: after the wash about "),
-    ):
-        if lost is None:
-            continue
-        wide, high = wide * (1 - lost / 100), high * (1 - lost / 100)
-        said += [
-            how.format(lost, batting.name),
-            w.shown(wide, unit, GRAIN[unit] * 4, bare=True),
-            " × ",
-            w.shown(high, unit, GRAIN[unit] * 4),
-            ". ",
-        ]
+    size, said = (laid.top.width, laid.top.height), list[str | w.Shown]()
+    if (lost := batting.takes_up) is not None:
+        size = _shrunk(size, lost)
+        said += w.told(
+            "Quilting takes up {lost} % on “{name}”: quilted about {size}. ",
+            lost=f"{lost}", name=batting.name, size=_size(size, unit),
+        )  # fmt: skip
+    if (lost := batting.shrinks) is not None:
+        size = _shrunk(size, lost)
+        said += w.told(
+            "“{name}” shrinks by {lost} %: after the wash about {size}. ",
+            lost=f"{lost}", name=batting.name, size=_size(size, unit),
+        )  # fmt: skip
     if batting.shrinks is None:
-        return [*said, f"Say in Kit how much “{batting.name}” shrinks in the wash; it stands on its label."]
-    return [*said, by_swatches or "The fabrics shrink too, and dense quilting pulls in more."]
+        return [
+            *said,
+            tr("Enter in Kit how much “{name}” shrinks in the wash; see its label.", name=batting.name),
+        ]
+    return [*said, by_swatches or tr("The fabrics shrink too, and dense quilting shrinks more.")]
+
+
+def _shrunk(size: tuple[float, float], lost: float) -> tuple[float, float]:
+    """Both sides, mm, without so many per cent."""
+    return size[0] * (1 - lost / 100), size[1] * (1 - lost / 100)
+
+
+def _size(size: tuple[float, float], unit: Unit) -> w.Words:
+    wide, high = size
+    return [
+        w.shown(wide, unit, GRAIN[unit] * 4, bare=True),
+        " × ",
+        w.shown(high, unit, GRAIN[unit] * 4),
+    ]

@@ -9,6 +9,7 @@ from kenzet.core.logbook.by_hand import TapeFound
 from kenzet.core.numbers.measure import MM_PER, Unit
 from kenzet.core.tolerances import VISIBLE
 from kenzet.say import words as w
+from kenzet.texts import tr
 
 Truth = Literal["within", "out"]
 _FINE: dict[Unit, int] = {"in": 3, "mm": 2}
@@ -28,30 +29,32 @@ class TapeRow(w.Said):
 def tape_words(found: TapeFound, kit: Kit, unit: Unit) -> tuple[Truth, w.Words]:
     """What a reading says: the last line within the tolerance or not, each gap, the widest one."""
     reading, tolerance = found.reading, float(kit.tolerance.mm)
-    said: w.Words = [
-        f"{reading.lines} lines: ", w.shown(reading.span, unit), " from first to last, planned ", w.shown(found.planned, unit), ". ",
-    ]  # fmt: skip
+    said: w.Words = w.told("{lines} lines: {span} from first to last, planned {planned}. ", lines=reading.lines, span=w.shown(reading.span, unit), planned=w.shown(found.planned, unit))  # fmt: skip
     within = abs(found.out) <= tolerance + VISIBLE
     if abs(found.out) <= VISIBLE:
-        said.append("Just as planned.")
+        said.append(tr("Just as planned."))
     else:
-        way = "wide" if found.out > 0 else "narrow"
+        way = tr("wide") if found.out > 0 else tr("narrow")
         each = f"{abs(found.each) / float(MM_PER[unit]):.{_FINE[unit]}f} {unit}"
-        said += [w.shown(abs(found.out), unit, about=True), f" too {way}, {each} in each gap: "]
+        said += w.told(
+            "{out} too {way}, {each} in each gap: ",
+            out=w.shown(abs(found.out), unit, about=True),
+            way=way,
+            each=each,
+        )
         said.append(
-            "within your tolerance."
+            tr("within your tolerance.")
             if within
-            else "the drift shows; draw a line now and then, or mend the offset of your foot."
+            else tr("the drift shows. Mark a line now and then, or correct your foot’s offset.")
         )
     if reading.gap is not None:
         limit = float(kit.batting.limit.mm)
         over = reading.gap > limit + VISIBLE
-        said += [
-            " Widest gap ",
-            w.shown(reading.gap, unit),
-            ", planned ",
-            w.shown(found.planned_gap, unit, about=True),
-        ]
-        said.append("; wider than your batting allows: sew a line through it." if over else ".")
+        said += w.told(
+            " Widest gap {gap}, planned {planned_gap}",
+            gap=w.shown(reading.gap, unit),
+            planned_gap=w.shown(found.planned_gap, unit, about=True),
+        )
+        said.append(tr("; wider than your batting allows: sew a line through it.") if over else ".")
         within = within and not over
     return ("within" if within else "out"), said

@@ -5,23 +5,25 @@ from __future__ import annotations
 import math
 from fractions import Fraction
 
+from kenzet import texts
 from kenzet.core.inspect.judge import Judged, Report, SetFigures, Truth, Verdict, measured_path
 from kenzet.core.inspect.sides import Frame, Side
 from kenzet.core.numbers.measure import COARSE, INCH, MM_PER, Unit
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
 from kenzet.say.whereabouts import placed
+from kenzet.texts import tr
 
 VERDICTS: dict[Verdict, str] = {
-    "keep": "Keep it.",
-    "touch up": "Touch it up.",
-    "rip": "Some lines are worth sewing again.",
+    "keep": tr("Keep the block as it is."),
+    "touch up": tr("Touch up the block."),
+    "rip": tr("Some lines are worth sewing again."),
 }
 _UNSEEN = {
-    "too close": "too close to the next line to be told apart",
-    "no contrast": "does not stand out from the fabric",
-    "two places": "could be in two places",
-    "halves differ": "its halves say different things",
+    "too close": tr("too close to the next line to be told apart"),
+    "no contrast": tr("does not stand out from the fabric"),
+    "two places": tr("could be in two places"),
+    "halves differ": tr("its two halves disagree"),
 }
 _ALL_SEEN = 0.9
 _FINE: dict[Unit, Fraction] = {"in": Fraction(1, 32), "mm": Fraction(1, 5)}
@@ -106,7 +108,7 @@ def away(mm: float, unit: Unit) -> str:
     if unit == "mm":
         return f"{mm / 1000:.1f} m"
     feet = round(mm / (12 * INCH))
-    return f"{feet} ft" if feet else "under 1 ft"
+    return tr("{feet} ft", feet=feet) if feet else tr("under 1 ft")
 
 
 def signed(mm: float, unit: Unit) -> w.Words:
@@ -116,8 +118,8 @@ def signed(mm: float, unit: Unit) -> w.Words:
     ['none']
     """
     if abs(mm) < _least(unit) / 2:
-        return ["none"]
-    return [w.shown(abs(mm), unit, _FINE[unit], about=True), " wider" if mm > 0 else " narrower"]
+        return [tr("none")]
+    return [w.shown(abs(mm), unit, _FINE[unit], about=True), tr(" wider") if mm > 0 else tr(" narrower")]
 
 
 def inspection_view(
@@ -144,7 +146,7 @@ def inspection_view(
         repair=[_line(laid, one, unit) for one in said.judged if one.verdict != "keep"],
         missed=[
             PlaceOfLine(
-                key="", words=["By ", _length(one.by, unit)], note=f"{laid.zone(one.zone).name}, line {one.line + 1}",
+                key="", words=w.told('By {length}', length=_length(one.by, unit)), note=tr("{name}, line {line}", name=laid.zone(one.zone).name, line=one.line + 1),
                 at=[round(v, 1) for v in one.at],
             )
             for one in said.missed
@@ -153,7 +155,7 @@ def inspection_view(
         gaps=[
             w.Row(
                 label=[laid.zone(one.zone).name],
-                words=[w.shown(one.sewn, unit, COARSE[unit], about=True), ", planned ", w.shown(one.planned, unit, COARSE[unit], about=True)],
+                words=w.told("{sewn}, planned {planned}", sewn=w.shown(one.sewn, unit, COARSE[unit], about=True), planned=w.shown(one.planned, unit, COARSE[unit], about=True)),
             )
             for one in said.gaps
         ],
@@ -172,19 +174,36 @@ def _sentences(laid: QuiltLayout, said: Report, unit: Unit) -> list[w.Words]:
     within = w.shown(kit.tolerance.mm, unit)
     found: list[w.Words] = []
     if seen:
-        found.append([f"{true} of {w.many(seen, 'line')} seen lie within ", within, " of the plan."])
+        found.append(
+            w.told(
+                "{true} of {lines} seen lie within {within} of the plan.",
+                true=true,
+                lines=texts.many(seen, "line"),
+                within=within,
+            )
+        )
     worst = said.worst[0] if said.worst else None
     look = away(float(kit.seen_from.mm), unit)
     if worst and worst.seen_from < float(kit.seen_from.mm):
-        found.append([f"From {look} away nobody sees a difference."])
+        found.append([tr("From {look} away no difference is visible.", look=look)])
     elif worst:
         found.append(
-            [f"The worst place shows from up to {away(worst.seen_from, unit)} away; you look from {look}."]
+            [
+                tr(
+                    "The worst place is visible from up to {away} away; you look from {look}.",
+                    away=away(worst.seen_from, unit),
+                    look=look,
+                )
+            ]
         )
     if every and seen < _ALL_SEEN * every:
         found.append(
             [
-                f"{w.many(every - seen, 'line')} could not be seen and {w.plural(every - seen, 'is', 'are')} left out."
+                texts.counted(
+                    every - seen,
+                    "{count} line could not be seen and is left out.",
+                    "{count} lines could not be seen and are left out.",
+                )
             ]
         )
     return found
@@ -193,11 +212,13 @@ def _sentences(laid: QuiltLayout, said: Report, unit: Unit) -> list[w.Words]:
 def _side(laid: QuiltLayout, one: Judged, struck: dict[str, float | None], unit: Unit) -> SideView:
     side, finding = one.finding.side, one.finding
     key = key_of(side)
-    name = f"{laid.zone(side.zone).name}, line {side.line + 1}"
-    words: w.Words = [name, ": not seen"] if finding.unseen else [name, ": ", *_off(one, unit)]
+    name = tr("{name}, line {line}", name=laid.zone(side.zone).name, line=side.line + 1)
+    words: w.Words = (
+        w.told("{name}: not seen", name=name) if finding.unseen else [name, ": ", *_off(one, unit)]
+    )
     note = _UNSEEN[finding.unseen] if finding.unseen else ""
     if struck.get(key, 0.0) is None:
-        words, note = [name, ": struck out"], "you struck it out"
+        words, note = w.told("{name}: struck out", name=name), tr("you struck it out")
     path = measured_path(finding)
     toward, back = _ways(side)
     return SideView(
@@ -209,40 +230,48 @@ def _side(laid: QuiltLayout, one: Judged, struck: dict[str, float | None], unit:
 
 def _off(one: Judged, unit: Unit) -> w.Words:
     if abs(one.finding.offset) < _least(unit) / 2:
-        return ["on its line"]
+        return [tr("on its line")]
     toward, back = _ways(one.finding.side)
-    return [_length(abs(one.finding.offset), unit), f" too far {toward if one.finding.offset > 0 else back}"]
+    return w.told(
+        "{length} too far {toward}",
+        length=_length(abs(one.finding.offset), unit),
+        toward=toward if one.finding.offset > 0 else back,
+    )
 
 
 def _ways(side: Side) -> tuple[str, str]:
     """Where a side's left and its right are in the picture."""
     way = side.path[-1] - side.path[0]
     if abs(way[1]) > abs(way[0]):
-        return ("left", "right") if way[1] > 0 else ("right", "left")
-    return ("up", "down") if way[0] > 0 else ("down", "up")
+        return (tr("left"), tr("right")) if way[1] > 0 else (tr("right"), tr("left"))
+    return (tr("up"), tr("down")) if way[0] > 0 else (tr("down"), tr("up"))
 
 
 def _line(laid: QuiltLayout, one: Judged, unit: Unit) -> PlaceOfLine:
     side = one.finding.side
     x, y = side.path.mean(axis=0).tolist()
-    words: w.Words = [f"{laid.zone(side.zone).name}, line {side.line + 1}: ", *_off(one, unit)]
+    words: w.Words = w.told(
+        "{name}, line {line}: {off}", name=laid.zone(side.zone).name, line=side.line + 1, off=_off(one, unit)
+    )
     if one.gap is not None and abs(one.gap) >= _least(unit):
-        words += ["; the gap beside it is ", *signed(one.gap, unit)]
-    says = {"keep": "keep", "touch up": "sew the end that strays again", "rip": "sew it again"}[one.verdict]
+        words += w.told("; the gap beside it is {signed}", signed=signed(one.gap, unit))
+    says = {"keep": tr("keep"), "touch up": tr("sew the end that strays again"), "rip": tr("sew it again")}[
+        one.verdict
+    ]
     return PlaceOfLine(
         key=key_of(side),
         words=words,
-        note=f"{says}; shows from up to {away(one.seen_from, unit)}",
+        note=tr("{says}; shows from up to {away}", says=says, away=away(one.seen_from, unit)),
         at=[round(x, 1), round(y, 1)],
     )
 
 
 def _set(laid: QuiltLayout, one: SetFigures, unit: Unit) -> SetRow:
     name = laid.zone(one.zone).name
-    angle = f", set {one.family + 1}" if one.family > 0 else ""
+    angle = tr(", set {family}", family=one.family + 1) if one.family > 0 else ""
     none: w.Words = ["–"]
     return SetRow(
-        name=f"{name}{angle}", lines=f"{one.seen} of {one.many}",
+        name=f"{name}{angle}", lines=tr("{seen} of {many}", seen=one.seen, many=one.many),
         planned=[w.shown(one.planned, unit)] if one.planned is not None else none,
         actual=[w.shown(one.spacing, unit, _FINE[unit], about=True)] if one.spacing is not None else none,
         worst=signed(one.worst_gap, unit) if one.worst_gap is not None else none,
@@ -254,5 +283,5 @@ def _drift(one: SetFigures, unit: Unit) -> w.Words:
     if one.drift is None:
         return ["–"]
     if math.isclose(one.drift, 0, abs_tol=_least(unit) / 2):
-        return ["none"]
+        return [tr("none")]
     return [_length(abs(one.drift), unit)]

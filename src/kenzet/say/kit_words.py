@@ -11,9 +11,10 @@ from kenzet.core.kit.things import Thing
 from kenzet.core.marks.printer import Printer
 from kenzet.core.numbers.measure import COARSE, Length, Unit, in_words
 from kenzet.say import words as w
+from kenzet.texts import tr
 
 SLOT_LABELS: dict[Slot, str] = {
-    "machine": "Machine", "foot": "Ruler foot", "walking": "Walking foot", "batting": "Batting", "bobbin": "Bobbin", "thread": "Thread",
+    "machine": tr("Machine"), "foot": tr("Ruler foot"), "walking": tr("Walking foot"), "batting": tr("Batting"), "bobbin": tr("Bobbin"), "thread": tr("Thread"),
 }  # fmt: skip
 
 
@@ -21,9 +22,16 @@ def kit_sentence(kit: Kit, unit: Unit) -> w.Words:
     """What the foot does to every mark."""
     if kit.sew_with == "walking foot":
         return [
-            "With the walking foot you sew on marked lines, or run a toe or the guide bar along the line before."
+            tr(
+                "With the walking foot you sew on marked lines, or run a toe or the guide bar along the line before."
+            )
         ]
-    return [f"Your foot counts in: every mark stitches {in_words(kit.reach, unit)} further out than it says."]
+    return [
+        tr(
+            "Your foot is counted in: each mark sews {reach} farther out than it says.",
+            reach=in_words(kit.reach, unit),
+        )
+    ]
 
 
 def thing_words(thing: Thing, unit: Unit) -> w.Words:
@@ -31,7 +39,7 @@ def thing_words(thing: Thing, unit: Unit) -> w.Words:
     words: w.Words = []
     for value in (getattr(thing, name) for name in thing.says):
         if value is not None:
-            said = w.shown(value.mm, unit) if isinstance(value, Length) else str(value)
+            said = w.shown(value.mm, unit) if isinstance(value, Length) else tr(str(value))
             words += [" × ", said] if words else [said]
     return words
 
@@ -40,8 +48,8 @@ def printer_words(printer: Printer) -> str:
     """How sheets for a printer are corrected."""
     across, up = (f"{(fit - 1) * 100:+.1f}".replace("-", "−") for fit in (printer.across, printer.up))
     if across == up:
-        return "true" if across in ("+0.0", "−0.0") else f"corrected by {across} %"
-    return f"corrected by {across} % across and {up} % up"
+        return tr("true") if across in ("+0.0", "−0.0") else tr("corrected by {across} %", across=across)
+    return tr("corrected by {across} % across and {up} % up", across=across, up=up)
 
 
 def curves_sewn(edges: Sequence[Edge], kit: Kit, unit: Unit) -> w.Words:
@@ -52,14 +60,18 @@ def curves_sewn(edges: Sequence[Edge], kit: Kit, unit: Unit) -> w.Words:
     curves = [edge for edge in edges if isinstance(edge, ArcEdge) and edge.sewn(foot) > 0]
     if not curves:
         return []
-    said: w.Words = ["With your foot it sews a radius of "]
+    said: w.Words = [tr("With your foot it sews a radius of ")]
     for k, edge in enumerate(curves):
-        said += [
-            " and of " if k else "",
-            w.shown(edge.sewn(foot), unit, COARSE[unit] / 4),
-            f" along its {edge.side}",
-        ]
+        said += w.told(
+            "{which}{sewn} along its {side}",
+            which=tr(" and of ") if k else "",
+            sewn=w.shown(edge.sewn(foot), unit, COARSE[unit] / 4),
+            side=tr(edge.side),
+        )
     if len(curves) == len(edges) == 2:  # of one band
         apart = abs(curves[0].sewn(foot) - curves[1].sewn(foot))
-        said += [": both, where it lies, are ", w.shown(apart, unit, COARSE[unit] / 4), " apart"]
+        said += w.told(
+            ": without moving the ruler, the two lie {apart} apart",
+            apart=w.shown(apart, unit, COARSE[unit] / 4),
+        )
     return [*(one for one in said if one != ""), "."]

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from datetime import datetime
 from fractions import Fraction
 from typing import Any, Literal
 
+from kenzet import texts
 from kenzet.core.kit.kit import Kit
 from kenzet.core.kit.things.supplies import Batting
 from kenzet.core.logbook.learn import Key, Learnt
@@ -15,15 +16,38 @@ from kenzet.core.numbers.measure import MM_PER, Length, Unit
 from kenzet.core.tolerances import EQUAL
 from kenzet.core.top.stitching import Stitching
 from kenzet.say import words as w
+from kenzet.texts import tr
 
 _NAMES: dict[Key, str] = {
-    "offset": "Needle to the foot’s rim", "spread": "How far your lines vary", "straight": "Along a ruler", "curved": "Along a curved edge",
-    "walking": "With the walking foot", "freehand": "Freehand", "lay": "Placing a ruler", "turn": "A turn at the needle", "stitch": "Stitch length", "bobbin": "A bobbin holds",
-    "thickness": "Thickness of the batting", "rise": "Rise between lines 1 in apart, of the batting’s thickness", "firmness": "Firmness of the batting quilted, 100 % is usual", "shrinks": "Batting shrinks in the wash", "takes_up": "Quilting takes up, on this batting", "fades": "Marks fade after, at the latest",
+    "offset": tr("Needle to the foot’s rim"), "spread": tr("How far your lines vary"), "straight": tr("Along a ruler"), "curved": tr("Along a curved edge"),
+    "walking": tr("With the walking foot"), "freehand": tr("Freehand"), "lay": tr("Placing a ruler"), "turn": tr("A turn at the needle"), "stitch": tr("Stitch length"), "bobbin": tr("A bobbin holds"),
+    "thickness": tr("Thickness of the batting"), "rise": tr("Rise between lines 1 in apart, of the batting’s thickness"), "firmness": tr("Firmness of the batting quilted, 100 % is usual"), "shrinks": tr("Batting shrinks in the wash"), "takes_up": tr("Quilting takes up, on this batting"), "fades": tr("Marks fade after, at the latest"),
 }  # fmt: skip
-_EVIDENCE: dict[Key, tuple[str, str, str]] = {
-    "offset": ("line", "lines", "measured"), "spread": ("line", "lines", "measured in photos"), "bobbin": ("bobbin", "bobbins", "used up"), "stitch": ("piece", "pieces", "counted by the machine"),
-    "thickness": ("swatch", "swatches", "measured"), "rise": ("swatch", "swatches", "measured"), "firmness": ("swatch", "swatches", "felt"), "shrinks": ("swatch", "swatches", "washed"), "takes_up": ("swatch", "swatches", "measured"), "fades": ("zone", "zones", "faded"),
+
+
+def _lines(count: int) -> str:
+    return texts.many(count, "line")
+
+
+def _bobbins(count: int) -> str:
+    return texts.many(count, "bobbin")
+
+
+def _pieces(count: int) -> str:
+    return texts.many(count, "piece")
+
+
+def _swatches(count: int) -> str:
+    return texts.many(count, "swatch", "swatches")
+
+
+def _zones(count: int) -> str:
+    return texts.many(count, "zone")
+
+
+_EVIDENCE: dict[Key, tuple[Callable[[int], str], str]] = {
+    "offset": (_lines, tr("measured")), "spread": (_lines, tr("measured in photos")), "bobbin": (_bobbins, tr("used up")), "stitch": (_pieces, tr("counted by the machine")),
+    "thickness": (_swatches, tr("measured")), "rise": (_swatches, tr("measured")), "firmness": (_swatches, tr("felt")), "shrinks": (_swatches, tr("washed")), "takes_up": (_swatches, tr("measured")), "fades": (_zones, tr("faded")),
 }  # fmt: skip
 _FINE: dict[Unit, Fraction] = {"in": Fraction(1, 1000), "mm": Fraction(1, 50)}
 _MANY = 30
@@ -57,16 +81,16 @@ def learnt_rows(found: Sequence[Learnt], kit: Kit, stitching: Stitching, unit: U
 
 def _row(one: Learnt, kit: Kit, stitching: Stitching, unit: Unit) -> LearntRow:
     change, thing, key = _taken(one, kit, stitching, unit)
-    noun, nouns, how = _EVIDENCE.get(one.key, ("line", "lines", "timed"))
+    counted, how = _EVIDENCE.get(one.key, (_lines, tr("timed")))
     name = _NAMES[one.key]
     if one.key == "fades":
         name = f"{kit.tools[one.side].name}: {name[0].lower()}{name[1:]}"
     elif one.side:
-        name += f", ruler at the {one.side}"
+        name += tr(", ruler at the {side}", side=tr(one.side))
     return LearntRow(
         key=f"{one.key}-{one.side}" if one.side else one.key, name=name, value=_said(one.key, one.value, unit),
-        range=f"{_bare(one.key, one.low, unit)} to {_said(one.key, one.high, unit)}", used=_said(one.key, one.used, unit),
-        evidence=f"{w.many(one.many, noun, nouns)} {how}, {_days(one.first, one.last)}",
+        range=tr("{bare} to {said}", bare=_bare(one.key, one.low, unit), said=_said(one.key, one.high, unit)), used=_said(one.key, one.used, unit),
+        evidence=f"{counted(one.many)} {how}, {_days(one.first, one.last)}",
         sure=_sure(one),
         differs=one.differs, change=change, thing=thing, thing_key=key,
     )  # fmt: skip
@@ -81,8 +105,8 @@ def _sure(one: Learnt) -> Literal["little to go by yet", "fairly sure", "sure"]:
 
 
 def _days(first: float, last: float) -> str:
-    days = [f"{datetime.fromtimestamp(when):%B} {datetime.fromtimestamp(when).day}" for when in (first, last)]
-    return days[0] if days[0] == days[1] else f"{days[0]} to {days[1]}"
+    days = [texts.on_day(datetime.fromtimestamp(when)) for when in (first, last)]
+    return days[0] if days[0] == days[1] else tr("{days} to {days2}", days=days[0], days2=days[1])
 
 
 def _bare(key: Key, value: float, unit: Unit) -> str:
@@ -93,13 +117,13 @@ _PACES: tuple[Key, ...] = ("straight", "curved", "walking", "freehand")
 _OF_BATTING: tuple[Key, ...] = ("thickness", "rise", "firmness", "shrinks", "takes_up")
 _SECONDS: tuple[Key, ...] = ("lay", "turn")
 _COUNTED: dict[Key, str] = {
-    "lay": "seconds",
-    "turn": "seconds",
+    "lay": tr("seconds"),
+    "turn": tr("seconds"),
     "rise": "%",
     "firmness": "%",
     "shrinks": "%",
     "takes_up": "%",
-    "fades": "hours",
+    "fades": tr("hours"),
 }
 _PER_CENT: tuple[Key, ...] = ("rise", "firmness", "shrinks", "takes_up")
 
@@ -110,15 +134,19 @@ def _said(key: Key, value: float, unit: Unit) -> str:
     ('0.255 in', '45 in a minute', '12 seconds', '72 %')
     """
     if math.isnan(value):
-        return "not known"
+        return tr("not known")
     if key in _COUNTED:
         return f"{value:.0f} {_COUNTED[key]}"
     if key in _PACES:
-        return f"{value / float(MM_PER[unit]):.0f} {unit} a minute"
+        return tr("{value} {unit} a minute", value=f"{value / float(MM_PER[unit]):.0f}", unit=unit)
     if key == "stitch":
-        return f"{value:.2f} mm"
+        return tr("{value} mm", value=f"{value:.2f}")
     if key == "bobbin":
-        return f"{value / float(36 * MM_PER['in']):.0f} yd" if unit == "in" else f"{value / 1000:.0f} m"
+        return (
+            tr("{value} yd", value=f"{value / float(36 * MM_PER['in']):.0f}")
+            if unit == "in"
+            else f"{value / 1000:.0f} m"
+        )
     return f"{value / float(MM_PER[unit]):.{3 if unit == 'in' else 2}f} {unit}"
 
 

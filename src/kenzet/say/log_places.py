@@ -12,10 +12,11 @@ from kenzet.core.logbook.status import STAGES, PlaceStatus, Stage, share_of
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
 from kenzet.say.whereabouts import placed
+from kenzet.texts import tr
 
 STAGE_WORDS: dict[Stage, str] = {
-    "planned": "not begun", "marked": "marked", "begun": "begun", "anchored": "ditch sewn", "filled": "filled, ditch left",
-    "finished": "sewn", "inspected": "inspected",
+    "planned": tr("not begun"), "marked": tr("marked"), "begun": tr("begun"), "anchored": tr("ditch sewn"), "filled": tr("filled, ditch left"),
+    "finished": tr("sewn"), "inspected": tr("inspected"),
 }  # fmt: skip
 
 
@@ -67,7 +68,7 @@ def place_rows(
         share = (
             ""
             if one.stage in ("planned", "marked", "finished", "inspected")
-            else f", {_percent(one.share)} sewn"
+            else tr(", {percent} sewn", percent=_percent(one.share))
         )
         rows.append(
             PlaceRow(
@@ -96,14 +97,14 @@ def range_words(time: Range) -> str:
     if time.seconds < 1:
         return ""
     if time.low >= _HOURS_S:
-        return f"{math.floor(time.low / 3600)} to {math.ceil(time.high / 3600)} h"
+        return tr("{floor} to {ceil} h", floor=math.floor(time.low / 3600), ceil=math.ceil(time.high / 3600))
     low, high = w.minutes(time.low), w.minutes(time.high)
     if low == high:
         return low
     return (
-        f"{low.removesuffix(' min')} to {high}"
+        tr("{low} to {high}", low=low.removesuffix(" min"), high=high)
         if low.endswith("min") and high.endswith("min") and "under" not in low
-        else f"{low} to {high}"
+        else tr("{low} to {high}", low=low, high=high)
     )
 
 
@@ -115,16 +116,29 @@ def fits_words(
 ) -> str:
     """What fits into the minutes that she has."""
     if not left:
-        return "Everything planned is sewn."
+        return tr("Everything planned is sewn.")
     if not found:
         need = range_words(in_all(left[:1], spread))
-        return f"Not all of {names.get(left[0].place, left[0].place)}: it takes {need}. Begin it, and stop at the end of a line."
+        return tr(
+            "{get} takes {need}, longer than you have. Begin, and stop at the end of a line.",
+            get=names.get(left[0].place, left[0].place),
+            need=need,
+        )
     places = list(dict.fromkeys(names.get(one.place, one.place) for one in found))
-    what = places[0] if len(places) == 1 else f"{len(places)} places, from {places[0]} to {places[-1]}"
+    what = (
+        places[0]
+        if len(places) == 1
+        else tr(
+            "{places} places, from {places2} to {places3}",
+            places=len(places),
+            places2=places[0],
+            places3=places[-1],
+        )
+    )
     end = (
-        "Your thread ends there."
+        tr("Your thread ends there.")
         if found[-1].stops
-        else "The thread leads on from there: stop with the needle down, or end it."
+        else tr("The thread goes on from there: stop with the needle down, or end the thread.")
     )
     return f"{what}: {range_words(in_all(found, spread))}. {end}"
 

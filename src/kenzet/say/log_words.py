@@ -7,6 +7,7 @@ from collections.abc import Mapping, Sequence
 from datetime import datetime
 from typing import Any, Literal
 
+from kenzet import texts
 from kenzet.core.kit.kit import Kit
 from kenzet.core.logbook.sewn_with import SewnWith
 from kenzet.core.logbook.sittings import Mishap, Sitting, There, ThreadEnds, merged
@@ -18,18 +19,19 @@ from kenzet.say import words as w
 from kenzet.say.by_hand_words import TapeRow
 from kenzet.say.learn_words import LearntRow
 from kenzet.say.log_places import PlaceRow, StageRow, part_names
+from kenzet.texts import tr
 
-VERDICT_WORDS = {"keep": "Keep", "touch up": "Touch up", "rip": "Rip and sew again"}
+VERDICT_WORDS = {"keep": tr("Keep"), "touch up": tr("Touch up"), "rip": tr("Rip and sew again")}
 _ENDS = {
-    "tie and bury": "tie and bury them", "tiny stitches": "clip them", "run off": "clip them", "caught by the edge": "the binding catches them",
+    "tie and bury": tr("tie and bury them"), "tiny stitches": tr("clip them"), "run off": tr("clip them"), "caught by the edge": tr("the binding catches them"),
 }  # fmt: skip
 _TECHNIQUES: dict[Technique, str] = {
-    "straight": "along a ruler",
-    "curved": "along a curved edge",
-    "walking": "walking foot",
-    "freehand": "freehand",
+    "straight": tr("along a ruler"),
+    "curved": tr("along a curved edge"),
+    "walking": tr("walking foot"),
+    "freehand": tr("freehand"),
 }
-_EYE = {"eye": "by eye", "freehand": "freehand"}
+_EYE = {"eye": tr("by eye"), "freehand": tr("freehand")}
 
 
 class RemarkRow(w.Said):
@@ -136,7 +138,7 @@ def day_words(when: float) -> str:
     >>> day_words(0)[-4:]
     '1970'
     """
-    return f"{datetime.fromtimestamp(when):%A, %B} {datetime.fromtimestamp(when).day}, {datetime.fromtimestamp(when).year}"
+    return texts.on_day(datetime.fromtimestamp(when), weekday=True, year=True)
 
 
 def clock_words(when: float) -> str:
@@ -156,18 +158,25 @@ def _sitting(names: Mapping[str, str], one: Sitting, facts: Facts, unit: Unit) -
     mishaps = [_mishap(names, mishap) for mishap in one.mishaps]
     blocks = len({mine.place for mine in one.there})
     rows = [
-        _row("Stitching", long_figure(one.length, unit)),
-        _row("At the needle", w.minutes(one.seconds)),
+        _row(tr("Stitching"), long_figure(one.length, unit)),
+        _row(tr("At the needle"), w.minutes(one.seconds)),
         *_by_technique(one.there, facts),
     ]
     if one.threads:
-        rows.append(_row("Threads begun", str(one.threads)))
+        rows.append(_row(tr("Threads begun"), str(one.threads)))
     if one.bobbins:
-        rows.append(_row("Bobbins put in", str(one.bobbins)))
+        rows.append(_row(tr("Bobbins put in"), str(one.bobbins)))
     if one.rests:
-        rows.append(_row("Rests", ", ".join(w.minutes(end - begin) for begin, end in one.rests)))
-    day, times = day_words(one.begun), f"{clock_words(one.begun)} to {clock_words(one.ended)}"
-    words = f"{long_figure(one.length, unit)} in {w.many(blocks, 'place')}" if blocks else "Nothing sewn"
+        rows.append(_row(tr("Rests"), ", ".join(w.minutes(end - begin) for begin, end in one.rests)))
+    day, times = (
+        day_words(one.begun),
+        tr("{clock} to {clock2}", clock=clock_words(one.begun), clock2=clock_words(one.ended)),
+    )
+    words = (
+        tr("{length} in {places}", length=long_figure(one.length, unit), places=texts.many(blocks, "place"))
+        if blocks
+        else tr("Nothing sewn")
+    )
     text = " ".join(
         [
             day,
@@ -190,7 +199,7 @@ def _by_technique(some: Sequence[There], facts: Facts) -> list[w.Row]:
         if known:
             seconds[_TECHNIQUES[known.technique]] += round(one.seconds)
     told = [f"{name} {w.minutes(long)}" for name, long in seconds.most_common() if long > 0]
-    return [_row("By technique", " · ".join(told))] if told else []
+    return [_row(tr("By technique"), " · ".join(told))] if told else []
 
 
 def _all(rows: Sequence[w.Row]) -> w.Words:
@@ -203,11 +212,11 @@ def _row(label: str, *words: str | w.Shown) -> w.Row:
 
 def _there(names: Mapping[str, str], one: There, facts: Facts, unit: Unit) -> ThereRow:
     known = facts.get((one.plan, one.drawing))
-    rows = [_row("Sewn", f"{w.many(len(one.lines), 'line')}, {long_figure(one.length, unit)}")]
+    rows = [_row(tr("Sewn"), f"{texts.many(len(one.lines), 'line')}, {long_figure(one.length, unit)}")]
     rows += _rows_of(one, unit)
     if known:
         rows += with_rows(known, unit)
-    words = f"{w.many(len(one.lines), 'line')}, {w.minutes(one.seconds)}"
+    words = f"{texts.many(len(one.lines), 'line')}, {w.minutes(one.seconds)}"
     return ThereRow(
         place=one.place,
         zone=one.zone,
@@ -220,62 +229,80 @@ def _there(names: Mapping[str, str], one: There, facts: Facts, unit: Unit) -> Th
 
 
 def _rows_of(one: There, unit: Unit) -> list[w.Row]:
-    rows = [_row("Time", w.minutes(one.seconds))]
+    rows = [_row(tr("Time"), w.minutes(one.seconds))]
     if one.freehand:
-        rows.append(_row("Freehand", long_figure(one.freehand, unit)))
+        rows.append(_row(tr("Freehand"), long_figure(one.freehand, unit)))
     if one.threads:
-        rows.append(_row("Threads begun", str(one.threads)))
+        rows.append(_row(tr("Threads begun"), str(one.threads)))
     if one.skipped:
-        rows.append(_row("Skipped", w.many(one.skipped, "line")))
+        rows.append(_row(tr("Skipped"), texts.many(one.skipped, "line")))
     if one.broken:
-        rows.append(_row("Thread broke", w.many(one.broken, "time")))
+        rows.append(_row(tr("Thread broke"), texts.many(one.broken, "time")))
     if one.unpicked:
-        rows.append(_row("Unpicked", long_figure(one.unpicked, unit)))
+        rows.append(_row(tr("Unpicked"), long_figure(one.unpicked, unit)))
     if one.stitches:
-        rows.append(_row("Stitches", w.number(one.stitches)))
+        rows.append(_row(tr("Stitches"), texts.number(one.stitches)))
     return rows
 
 
 def with_rows(known: SewnWith, unit: Unit) -> list[w.Row]:
     """The fill, and the tools that its plan named."""
     kit, fill = known.kit, known.fill
-    rows = [_row("Fill", fill.label)]
+    rows = [_row(tr("Fill"), fill.label)]
     if fill.is_spaced and not fill.in_the_ditch:
-        rows.append(_row("Spacing planned", w.shown(fill.spacing.mm, unit)))
-    rows.append(_row("Foot", *_foot(kit, unit)))
+        rows.append(_row(tr("Spacing planned"), w.shown(fill.spacing.mm, unit)))
+    rows.append(_row(tr("Foot"), *_foot(kit, unit)))
     if known.etched:
-        rows.append(_row("Ruler lines", _etched(known, unit)))
+        rows.append(_row(tr("Ruler lines"), _etched(known, unit)))
     for by, says in _EYE.items():
         if known.ways[by] and by == "eye":
-            rows.append(_row("Lines by eye", f"{known.ways[by]} of {sum(known.ways.values())}"))
+            rows.append(
+                _row(
+                    tr("Lines by eye"),
+                    tr("{ways} of {values}", ways=known.ways[by], values=sum(known.ways.values())),
+                )
+            )
         elif known.ways[by]:
-            rows.append(_row("Laid", says))
-    side = "left" if kit.machine.throat == "right" else "right"
-    rows.append(_row("Thread", f"{kit.thread.name}; stitch ", w.shown(kit.stitch.mm, "mm")))
-    rows += [_row(label, said) for label, said in (("Needle", kit.needle), ("Tension", kit.tension)) if said]
-    rows.append(_row("Ruler lies", f"on the {side} of the needle"))
+            rows.append(_row(tr("Placed"), says))
+    side = tr("left") if kit.machine.throat == "right" else tr("right")
+    rows.append(
+        _row(
+            tr("Thread"),
+            *w.told("{name}; stitch {mm}", name=kit.thread.name, mm=w.shown(kit.stitch.mm, "mm")),
+        )
+    )
+    rows += [
+        _row(label, said)
+        for label, said in ((tr("Needle"), kit.needle), (tr("Tension"), kit.tension))
+        if said
+    ]
+    rows.append(_row(tr("Ruler position"), tr("on the {side} of the needle", side=side)))
     return rows
 
 
 def _foot(kit: Kit, unit: Unit) -> w.Words:
     if kit.sew_with == "walking foot" and kit.walking:
         return [kit.walking.name]
-    return [f"{kit.foot.name}, needle to rim ", w.shown(kit.reach, unit)]
+    return w.told("{name}, needle to rim {reach}", name=kit.foot.name, reach=w.shown(kit.reach, unit))
 
 
 def _etched(known: SewnWith, unit: Unit) -> str:
     by_ruler: dict[str, list[str]] = defaultdict(list)
     for (ruler, line), _ in known.etched.most_common():
-        at = "edge" if line == 0 else f"{figure(line, unit).text} {unit}"  # type: ignore[arg-type]
+        at = tr("edge") if line == 0 else f"{figure(line, unit).text} {unit}"  # type: ignore[arg-type]
         by_ruler[known.kit.rulers[ruler].name if ruler in known.kit.rulers else ruler].append(at)
     return "; ".join(f"{name}: {', '.join(lines)}" for name, lines in by_ruler.items())
 
 
 def _mishap(names: Mapping[str, str], one: Mishap) -> MishapRow:
-    what = {"broke": "Thread broke", "unpicked": "Unpicked", "skipped": "Skipped"}[one.kind]
+    what = {"broke": tr("Thread broke"), "unpicked": tr("Unpicked"), "skipped": tr("Skipped")}[one.kind]
     at = [round(v, 1) for v in one.at] if one.at else None
     return MishapRow(
-        place=one.place, words=f"{what} in {names.get(one.place, one.place)}, line {one.line + 1}", at=at
+        place=one.place,
+        words=tr(
+            "{what} in {get}, line {line}", what=what, get=names.get(one.place, one.place), line=one.line + 1
+        ),
+        at=at,
     )
 
 
@@ -290,7 +317,7 @@ def block_rows(laid: QuiltLayout, some: Sequence[Sitting], facts: Facts, unit: U
         mine = merged(here, "zone")
         there = [_there(names, one, facts, unit) for one in mine.values()]
         rows = [
-            _row("Sewn", long_figure(whole.length, unit)),
+            _row(tr("Sewn"), long_figure(whole.length, unit)),
             *_rows_of(whole, unit),
             *_by_technique(here, facts),
         ]
@@ -316,8 +343,13 @@ def zone_rows(some: Sequence[Sitting], facts: Facts, unit: Unit) -> list[ThereRo
         places = len({one.place for one in every if one.zone == zone})
         rows = [
             _row(
-                "Sewn",
-                f"{w.many(len(whole.lines), 'line')}, {long_figure(whole.length, unit)}, in {w.many(places, 'place')}",
+                tr("Sewn"),
+                tr(
+                    "{lines}, {length}, in {places}",
+                    lines=texts.many(len(whole.lines), "line"),
+                    length=long_figure(whole.length, unit),
+                    places=texts.many(places, "place"),
+                ),
             )
         ]
         rows += _rows_of(whole, unit)
@@ -342,7 +374,11 @@ def tool_rows(some: Sequence[Sitting], facts: Facts, unit: Unit) -> list[ToolRow
         kit = known.kit
         foot = kit.walking.name if kit.sew_with == "walking foot" and kit.walking else kit.foot.name
         rulers = {kit.rulers[key].name for key, _ in known.etched if key in kit.rulers}
-        for tool in [(foot, "foot"), (kit.thread.name, "thread"), *((name, "ruler") for name in rulers)]:
+        for tool in [
+            (foot, tr("foot")),
+            (kit.thread.name, tr("thread")),
+            *((name, tr("ruler")) for name in rulers),
+        ]:
             length[tool] += round(one.length)
             seconds[tool] += round(one.seconds)
     return [
@@ -368,14 +404,21 @@ def todo_rows(
         still = many - done or many
         rows.append(
             TodoRow(
-                key=key, words=f"{names.get(one.place, one.place)}: {w.many(2 * still, 'thread end')}", note=how, place=one.place,
+                key=key, words=f"{names.get(one.place, one.place)}: {texts.many(2 * still, 'thread end')}", note=how, place=one.place,
                 done=done == many, at=[[round(x, 1), round(y, 1)] for x, y in one.at],
             )
         )  # fmt: skip
     for zone, off in marked.items():
         key = f"marks:{zone}"
         rows.append(
-            TodoRow(key=key, words=f"Marks of {laid.zone(zone).name}", note=off, place="", done=False, at=[])
+            TodoRow(
+                key=key,
+                words=tr("Marks of {name}", name=laid.zone(zone).name),
+                note=off,
+                place="",
+                done=False,
+                at=[],
+            )
         )
     for place in found:
         if place.ditch > 0 and place.left < place.whole:
@@ -383,7 +426,7 @@ def todo_rows(
             rows.append(
                 TodoRow(
                     key=f"ditch:{place.place}",
-                    words=f"{name}: the ditch is not sewn",
+                    words=tr("{name}: the ditch is not sewn", name=name),
                     note="",
                     place=place.place,
                     done=False,
@@ -395,8 +438,8 @@ def todo_rows(
         rows.append(
             TodoRow(
                 key="pins",
-                words="Basting pins out",
-                note="Before the foot reaches them, and all before washing.",
+                words=tr("Basting pins out"),
+                note=tr("Before the foot reaches them, and all before washing."),
                 place="",
                 done=done,
                 at=[],

@@ -20,6 +20,7 @@ from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.line_references import ANGLE
 from kenzet.core.top.zone import MarkMethod
 from kenzet.say import words as w
+from kenzet.texts import tr
 
 _MOST_STROKES = 400  # that are looked at for crossings
 _ANOTHER_LEAN = 20  # degrees between two strokes
@@ -65,13 +66,13 @@ DRAWN: dict[str, tuple[str, ...]] = {
     "tick": ("tick",),
     "dot": ("dot",),
     "sign": ("sign",),
-    "placing": ("placing of tape or stencil", "placings of tape or stencil"),
+    "placing": (tr("placing of tape or stencil"), tr("placings of tape or stencil")),
 }
 """What is drawn, one and more of it."""
 METHOD_LABELS: dict[MarkMethod, str] = {
-    "nothing": "Nothing", "first lines": "First line of each set", "anchors": "Anchors",
-    "ticks": "Ticks on the edges", "dots": "Dots at ends and corners", "all lines": "Every line",
-    "half": "Half the lines", "tape": "Along tape", "stencil": "Powder through a stencil", "fill signs": "A sign of the texture",
+    "nothing": tr("Nothing"), "first lines": tr("First line of each set"), "anchors": tr("Anchors"),
+    "ticks": tr("Ticks on the edges"), "dots": tr("Dots at ends and corners"), "all lines": tr("Every line"),
+    "half": tr("Half the lines"), "tape": tr("Along tape"), "stencil": tr("Powder through a stencil"), "fill signs": tr("A sign of the texture"),
 }  # fmt: skip
 
 
@@ -79,21 +80,24 @@ _TAPE = {
     (
         True,
         False,
-    ): "Sew up along one edge of each strip and down along the other. Then move the strips. Peel slowly.",
+    ): tr("Sew up along one edge of each strip and down along the other. Then move the strips. Peel slowly."),
     (False, True): (
-        "Sew up along one edge of each strip and down along the other. When all are off, halve the gaps: each line "
-        "between is placed from the one beside it."
+        tr(
+            "Sew up along one edge of each strip and down along the other. When all are off, halve the gaps: each line between is placed from the one beside it."
+        )
     ),
     (
         False,
         False,
-    ): "Sew along one edge of each strip, changing direction each time. Then move the strips. Peel slowly.",
+    ): tr(
+        "Sew along one edge of each strip, changing direction each time. Then move the strips. Peel slowly."
+    ),
 }
 
 
 def tool_view(choice: MarkerChoice) -> ToolView:
     """A tool and how it shows where it shows least."""
-    words = f"{choice.shows} on {choice.worst}" if choice.shows else ""
+    words = tr("{shows} on {worst}", shows=tr(choice.shows), worst=choice.worst) if choice.shows else ""
     return ToolView(key=choice.key, label=choice.marker.name, words=words, fits=choice.fits)
 
 
@@ -101,11 +105,22 @@ def tool_words(choice: MarkerChoice, drawing: Drawing, marks: Marks) -> list[str
     """How it comes off, what it must not meet, how much at a time; what to do where it does not show."""
     said = [*care(choice.marker)]
     if not choice.fits:
-        said.insert(0, f"It {choice.shows} on {choice.worst}: take another, or sew along tape.")
+        said.insert(
+            0,
+            tr(
+                "It {shows} on {worst}: use another tool, or sew along tape.",
+                shows=tr(choice.shows or ""),
+                worst=choice.worst,
+            ),
+        )
     many = batch(choice.marker, [drawing.length_of(k) for k in range(drawing.lines)])
     if many is not None and many < drawing.lines * len(drawing.places):
         said.append(
-            f"The marks fade within {choice.marker.hours} h: mark no more than {many} lines before you sew them."
+            tr(
+                "The marks fade within {hours} h: mark no more than {many} lines before you sew them.",
+                hours=choice.marker.hours,
+                many=many,
+            )
         )
     return said
 
@@ -123,8 +138,11 @@ def pens_by_lean(offered: Sequence[MarkerChoice], tool: MarkerChoice, marks: Mar
     if not (apart > _ANOTHER_LEAN).any():
         return []
     return [
-        f"Where drawn lines cross, {tool.marker.name} for those in one direction and {other.marker.name} for the others show "
-        "which one to follow."
+        tr(
+            "Where drawn lines cross, {name} for those in one direction and {name2} for the others show which one to follow.",
+            name=tool.marker.name,
+            name2=other.marker.name,
+        )
     ]
 
 
@@ -137,17 +155,17 @@ def _lean(stroke: Floats) -> float:
 def rows_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> list[w.Row]:
     """What the marks cost, here and in the quilt, and what they leave to the eye."""
     times = sum(len(d.places) for d in found.drawings)
-    many = " · in the quilt" if times > 1 else ""
+    many = tr(" · in the quilt") if times > 1 else ""
     rows = []
     if marks.strokes:
         both = long_figure(marks.pen, unit) + (
             f" · {long_figure(marks.pen * times, unit)}" if times > 1 else ""
         )
-        rows.append(w.Row(label=["Marked length here" + many], words=[both]))
+        rows.append(w.Row(label=[tr("Marked length here") + many], words=[both]))
     spent = w.minutes(marks.seconds)
     rows.append(
         w.Row(
-            label=["Time to mark" + many],
+            label=[tr("Time to mark") + many],
             words=[spent + (f" · {w.minutes(marks.seconds * times)}" if times > 1 else "")],
         )
     )
@@ -155,17 +173,17 @@ def rows_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> list
     every_line = marks_of(found, drawing, "all lines") if "all lines" in methods(found, drawing) else None
     if every_line and every_line.seconds > marks.seconds + 30:
         saved = w.minutes((every_line.seconds - marks.seconds) * times)
-        rows.append(w.Row(label=["Saved, compared with marking all"], words=[saved]))
+        rows.append(w.Row(label=[tr("Saved, compared with marking all")], words=[saved]))
     out = left_to_the_eye(found, drawing, marks)
     if out:
         rows.append(
             w.Row(
-                label=["The last line may be off by"],
+                label=[tr("The last line may be off by")],
                 words=[w.shown(out, unit, COARSE[unit] / 2, about=True)],
             )
         )
     if found.ticked(drawing):
-        rows.append(w.Row(label=["Ticks rounded to"], words=[w.shown(found.kit.step_in(unit), unit)]))
+        rows.append(w.Row(label=[tr("Ticks rounded to")], words=[w.shown(found.kit.step_in(unit), unit)]))
     return rows
 
 
@@ -175,20 +193,40 @@ def _tool_rows(found: ZonePlan, marks: Marks, unit: Unit) -> list[w.Row]:
         tape = marks.tape
         return [
             w.Row(
-                label=["Strips to cut"],
-                words=[f"{tape.strips}, each ", w.shown(tape.strip, unit, Fraction(1), about=True)],
+                label=[tr("Strips to cut")],
+                words=w.told(
+                    "{strips}, each {strip}",
+                    strips=tape.strips,
+                    strip=w.shown(tape.strip, unit, Fraction(1), about=True),
+                ),
             ),
-            w.Row(label=["Laid down"], words=[f"{len(tape.placements)} ×, in {len(tape.rounds)} rounds"]),
-            w.Row(label=["Tape used"], words=[long_figure(tape.used, unit)]),
+            w.Row(
+                label=[tr("Laid down")],
+                words=[
+                    tr(
+                        "{placements} ×, in {rounds} rounds",
+                        placements=len(tape.placements),
+                        rounds=len(tape.rounds),
+                    )
+                ],
+            ),
+            w.Row(label=[tr("Tape used")], words=[long_figure(tape.used, unit)]),
         ]
     if marks.stencil:
         stencil = marks.stencil
         return [
             w.Row(
-                label=["Laid down"],
-                words=[f"{stencil.placements} ×: {stencil.columns} across, {stencil.rows} down"],
+                label=[tr("Laid down")],
+                words=[
+                    tr(
+                        "{placements} ×: {columns} across, {rows} down",
+                        placements=stencil.placements,
+                        columns=stencil.columns,
+                        rows=stencil.rows,
+                    )
+                ],
             ),
-            w.Row(label=["Partly filled"], words=[f"{stencil.partial}"]),
+            w.Row(label=[tr("Partly filled")], words=[f"{stencil.partial}"]),
         ]
     return []
 
@@ -197,28 +235,37 @@ def method_view(found: ZonePlan, drawing: Drawing, method: MarkMethod, unit: Uni
     """A way of marking with what it comes to."""
     marks = marks_of(found, drawing, method)
     hang = by_eye(found, drawing, marks) if method == "nothing" else []
-    words: w.Words = [f"{marks.count} to draw" if marks.count else "none to draw"]
+    words: w.Words = [tr("{count} to draw", count=marks.count) if marks.count else tr("none to draw")]
     if method == "anchors" and marks.every:
-        words = [f"every {nth(marks.every)} · {marks.count} to draw"]
+        words = [tr("every {nth} · {count} to draw", nth=nth(marks.every), count=marks.count)]
     if method == "ticks":
-        words = [f"{marks.ticks} ticks" + (f", {len(marks.lines)} lines" if marks.lines else "")]
+        words = [
+            tr("{ticks} ticks", ticks=marks.ticks)
+            + (tr(", {lines} lines", lines=len(marks.lines)) if marks.lines else "")
+        ]
     if marks.tape:
-        strips = f"{marks.tape.strips} strips" if marks.tape.strips > 1 else "1 strip"
-        words = [f"{strips}, {len(marks.tape.placements)} places"]
+        strips = tr("{strips} strips", strips=marks.tape.strips) if marks.tape.strips > 1 else tr("1 strip")
+        words = [tr("{strips}, {placements} places", strips=strips, placements=len(marks.tape.placements))]
     if marks.stencil:
-        words = [f"placed {marks.stencil.placements} ×"]
+        words = [tr("placed {placements} ×", placements=marks.stencil.placements)]
     if method == "dots":
-        words = [f"{len(marks.dots)} dots"]
+        words = [tr("{dots} dots", dots=len(marks.dots))]
     if method == "half":
-        words = ["the other half freehand"]
+        words = [tr("the other half freehand")]
     if hang:
-        words = [f"{len(hang)} {'line' if len(hang) == 1 else 'lines'} by eye"]
+        words = [
+            tr("{hang} {which} by eye", hang=len(hang), which=tr("line") if len(hang) == 1 else tr("lines"))
+        ]
     return MethodView(key=method, label=METHOD_LABELS[method], words=words)
 
 
 _NOTHING_TO_DRAW = {
-    False: "Nothing to mark: place the first line of each set from a seam, and every other line from the line before.",
-    True: "Nothing to mark: lines run between points where seams meet, and each sewn line places the next.",
+    False: tr(
+        "Nothing to mark: place the first line of each set from a seam, and every other line from the line before."
+    ),
+    True: tr(
+        "Nothing to mark: lines run between points where seams meet, and each sewn line places the next."
+    ),
 }
 
 
@@ -228,13 +275,15 @@ def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> w.Wo
     if special:
         return [special]
     by_method: dict[MarkMethod, str] = {
-        "all lines": "Mark every line and sew along the marks. No line depends on the line before.",
-        "ticks": "Ticks show both ends of every line: place the ruler from tick to tick. All ticks are counted from the same corner.",
-        "dots": "Dots show every end and corner: place the ruler from dot to dot.",
+        "all lines": tr("Mark every line and sew along the marks. No line depends on the line before."),
+        "ticks": tr(
+            "Ticks show both ends of every line: place the ruler from tick to tick. All ticks are counted from the same corner."
+        ),
+        "dots": tr("Dots show every end and corner: place the ruler from dot to dot."),
         "tape": _TAPE[marks.tape.both, marks.tape.halving] if marks.tape else "",
-        "stencil": "Place the stencil over the last powdered line to continue the grid. Pat, do not rub.",
-        "half": "Mark half the lines and sew the other half freehand, for practice.",
-        "nothing": "No marks: lines that no seam or earlier line locates are placed by eye.",
+        "stencil": tr("Place the stencil over the last powdered line to continue the grid. Pat, do not rub."),
+        "half": tr("Mark half the lines and sew the other half freehand, for practice."),
+        "nothing": tr("No marks: lines that no seam or earlier line locates are placed by eye."),
     }
     if marks.method in by_method and (marks.method != "nothing" or by_eye(found, drawing, marks)):
         return [by_method[marks.method]]
@@ -242,11 +291,12 @@ def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> w.Wo
     if plain:
         return [plain]
     spacing = w.shown(drawing.fill.spacing.mm, unit)
-    across = " The second set begins across the first, by a square or slanted line of the ruler."
+    across = tr(" The second set begins across the first, by a square or slanted line of the ruler.")
     return [
-        "Drawn where no seam runs along the lines. Every other line is placed ",
-        spacing,
-        " from the one before.",
+        *w.told(
+            "Drawn where no seam runs along the lines. Every other line is placed {spacing} from the one before.",
+            spacing=spacing,
+        ),
         *([across] if (found.references(drawing).kinds == ANGLE).any() else []),
     ]
 
@@ -254,15 +304,22 @@ def note_of(found: ZonePlan, drawing: Drawing, marks: Marks, unit: Unit) -> w.Wo
 def _plain_note(found: ZonePlan, drawing: Drawing, marks: Marks) -> str:
     """Why so little is drawn, or why what is; empty for lines that are laid so far from each other."""
     if marks.middles:
-        return "Of a row that your template sews only the middle line is drawn, with a dot at one crest or point."
+        return tr(
+            "Of each row that your template sews, only the middle line is drawn, with a dot at one crest or point."
+        )
     if marks.dotted:
-        other = " and the first lines" if marks.lines else ""
-        return f"Dots mark the ends and corners that no seam or sewn line shows. They{other} place the rest."
+        other = tr(" and the first lines") if marks.lines else ""
+        return tr(
+            "Dots mark the ends and corners that no seam or sewn line shows. They{other} place the rest.",
+            other=other,
+        )
     if not marks.lines:
         return _NOTHING_TO_DRAW[bool(found.references(drawing).points)]
     if marks.method == "anchors":
-        return "These marked lines stop small errors from adding up. Place each line between them from the line before."
-    return "" if drawing.fill.is_spaced else "Marked where no seam or stitched line locates the line."
+        return tr(
+            "These marked lines stop small errors from adding up. Place each line between them from the line before."
+        )
+    return "" if drawing.fill.is_spaced else tr("Marked where no seam or stitched line locates the line.")
 
 
 def _special_note(found: ZonePlan, drawing: Drawing, marks: Marks) -> str:
@@ -270,15 +327,17 @@ def _special_note(found: ZonePlan, drawing: Drawing, marks: Marks) -> str:
     references = found.references(drawing)
     alone = drawing.traces and not len(drawing.stretches)
     if drawing.hints:
-        return "A freehand texture has no exact lines. A small sign shows which texture goes where."
+        return tr("A freehand texture has no exact lines. A small sign shows which texture goes where.")
     if not drawing.fill.sewn:
-        return "These lines are marks only, as a base for other lines. They are not sewn."
+        return tr("These lines are marks only, as a base for other lines. They are not sewn.")
     if alone and len(references.marked) == len(references):
-        return "No seam or stitched line locates these lines: mark each one, or its ends and corners."
+        return tr("No seam or stitched line locates these lines: mark each one, or its ends and corners.")
     if marks.method != "all lines" and not found.sum(drawing).can_be_laid and drawing.lines:
-        return "No etched line of your ruler makes this spacing with your foot, so mark every line."
+        return tr("No etched line of your ruler makes this spacing with your foot, so mark every line.")
     if alone and all(trace.closed for trace in drawing.traces) and not marks.dots:
-        return "Rings meet no edge, so there are no ticks. Place each ring from the seam or from the ring outside it."
+        return tr(
+            "Rings meet no edge, so there are no ticks. Place each ring from the seam or from the ring outside it."
+        )
     return ""
 
 
@@ -286,7 +345,7 @@ def edge_view(ticked: TickedEdge, step: Fraction, unit: Unit) -> EdgeView:
     """An edge with its ticks, counted from its corner."""
     return EdgeView(
         name=ticked.name,
-        from_corner=ticked.edge.datum,
+        from_corner=tr(ticked.edge.datum),
         points=[*ticked.edge.start, *ticked.edge.end],
         ticks=[
             TickView(
@@ -304,21 +363,22 @@ def _error(error: Fraction, unit: Unit) -> w.Words:
     grain = COARSE[unit] / (4 if unit == "in" else 1)
     near = w.shown(abs(error), unit, grain, about=True)
     if near.whole == "0" and near.num == 0:
-        return ["exact"]
-    return [near, " over" if error > 0 else " under"]
+        return [tr("exact")]
+    return [near, tr(" over") if error > 0 else tr(" under")]
 
 
 def _edge_note(ticked: TickedEdge, unit: Unit, step: Fraction) -> w.Words:
     """Why every tick is counted from the corner."""
     if not ticked.gap or not ticked.stepped or ticked.stepped < step / 4:
-        return ["Every tick is counted from the corner, so errors do not add up."]
-    return [
-        "Every figure is counted from the corner. Stepping ",
-        w.shown(rounded(ticked.gap, step), unit),
-        f" {len(ticked.ticks) - 1} times instead would end ",
-        w.shown(ticked.stepped, unit, COARSE[unit], about=True),
-        " out.",
-    ]
+        return [tr("Every tick is counted from the corner, so errors do not add up.")]
+    return w.told(
+        "Every figure is counted from the corner. Stepping {rounded} {ticks} times instead would end {stepped} out.",
+        rounded=w.shown(rounded(ticked.gap, step), unit),
+        ticks=len(ticked.ticks) - 1,
+        stepped=w.shown(ticked.stepped, unit, COARSE[unit], about=True),
+    )
 
 
-CAUTION = "Test the marker on a scrap of this fabric first. Do not press the quilt before the marks are gone."
+CAUTION = tr(
+    "Test the marker on a scrap of this fabric first. Do not press the quilt before the marks are gone."
+)

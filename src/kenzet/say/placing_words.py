@@ -7,6 +7,7 @@ from collections.abc import Callable, Collection, Iterable, Sequence
 from dataclasses import replace
 from fractions import Fraction
 
+from kenzet import texts
 from kenzet.core.kit.curves import CurveFit, TemplateFit
 from kenzet.core.kit.edges import WaveEdge
 from kenzet.core.kit.kit import Kit
@@ -20,9 +21,10 @@ from kenzet.core.plan.zone_plan import Compass, ZonePlan, compass
 from kenzet.core.ruler.offset_sums import OffsetSum
 from kenzet.core.tolerances import VISIBLE
 from kenzet.say import words as w
+from kenzet.texts import tr
 
-NTH = ("", "", "second", "third", "fourth", "fifth", "sixth")
-FOLLOW = "Follow the drawn line."
+NTH = ("", "", tr("second"), tr("third"), tr("fourth"), tr("fifth"), tr("sixth"))
+FOLLOW = tr("Follow the drawn line.")
 _MOST_LEGS = 12
 _MOST_LINES = 1500  # of a drawing, to be told together
 _MOST_WAYS = 6
@@ -36,23 +38,27 @@ def on_words(on: Placement) -> str:
     ('the second line from it', 'the line you just sewed')
     """
     if on.beyond is not None:
-        return f"the sewn line in “{on.beyond.zone}”"
+        return tr("the sewn line in “{zone}”", zone=on.beyond.zone)
     if on.on in _ON:
         return _ON[on.on]
-    kind = "drawn line" if on.on == "drawn" else "line"
-    return f"the {kind} beside it" if on.over == 1 else f"the {NTH[on.over]} {kind} from it"
+    kind = tr("drawn line") if on.on == "drawn" else tr("line")
+    return (
+        tr("the {kind} beside it", kind=kind)
+        if on.over == 1
+        else tr("the {nth} {kind} from it", nth=NTH[on.over], kind=kind)
+    )
 
 
 _ON = {
-    "last": "the line you just sewed",
-    "seam": "the seam",
-    "mark": "the drawn line",
-    "angle": "the line that it crosses",
-    "ditch": "the seam",
-    "tape": "the tape",
-    "points": "the marks at its ends",
-    "corners": "the points at its ends, where seams or sewn lines meet",
-    "nothing": "nothing",
+    "last": tr("the line you just sewed"),
+    "seam": tr("the seam"),
+    "mark": tr("the drawn line"),
+    "angle": tr("the line that it crosses"),
+    "ditch": tr("the seam"),
+    "tape": tr("the tape"),
+    "points": tr("the marks at its ends"),
+    "corners": tr("the points at its ends, where seams or sewn lines meet"),
+    "nothing": tr("nothing"),
 }
 
 
@@ -67,13 +73,26 @@ def tape_words(plan: ZonePlan, drawing: Drawing, line: int, sewn: Collection[int
     sides = (_END[compass(-nx, -ny)], _END[compass(nx, ny)])
     said: w.Words = []
     if not any(place[0] == number for one, place in tape.place_of.items() if one in sewn):
-        said = [f"Peel the tape slowly. Round {number + 1} of {many}: " if number else f"Round 1 of {many}: "]
-        said += [f"put on {w.many(len(strips), 'strip')}, the {sides[0]} edge "]
+        said = [
+            tr("Peel the tape slowly. Round {number} of {many}: ", number=number + 1, many=many)
+            if number
+            else tr("Round 1 of {many}: ", many=many)
+        ]
+        said += [
+            tr("put on {strips}, the {sides} edge ", strips=texts.many(len(strips), "strip"), sides=sides[0])
+        ]
         for k, far in enumerate(tape.measures(drawing, number)):
             said += [*([", "] if k else []), w.shown(far, unit, COARSE[unit] / 2, about=True)]
-        said += [f" from the zone’s {sides[0]} side. "]
-    which = f"strip {strip + 1}" if len(strips) > 1 else "the strip"
-    return [*said, f"Sew just outside the {sides[edge]} edge of {which}, not through the tape."]
+        said += [tr(" from the zone’s {sides} side. ", sides=sides[0])]
+    which = tr("strip {strip}", strip=strip + 1) if len(strips) > 1 else tr("the strip")
+    return [
+        *said,
+        tr(
+            "Sew just outside the {sides} edge of {which}, not through the tape.",
+            sides=sides[edge],
+            which=which,
+        ),
+    ]
 
 
 def lay_words(kit: Kit, on: Placement, unit: Unit) -> w.Words:
@@ -81,9 +100,9 @@ def lay_words(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     if not on.sides:
         return _laid(kit, on, unit)
     if len({(side.on, side.total) for side in on.sides}) > 1:
-        return ["Sew each leg as listed, and move the ruler at each pivot."]
-    name = {"seam": "the seam", "line": "the line"}.get(on.on, on_words(on))
-    return _laid(kit, on.sides[0], unit, f"{name} beside each leg")
+        return [tr("Sew each leg as listed, and move the ruler at each pivot.")]
+    name = {"seam": tr("the seam"), "line": tr("the line")}.get(on.on, on_words(on))
+    return _laid(kit, on.sides[0], unit, tr("{name} beside each leg", name=name))
 
 
 def _laid(kit: Kit, on: Placement, unit: Unit, name: str = "") -> w.Words:
@@ -92,40 +111,49 @@ def _laid(kit: Kit, on: Placement, unit: Unit, name: str = "") -> w.Words:
     if on.by in _HOW:
         return _HOW[on.by](kit, on, unit)
     if on.on == "mark":
-        return ["Put the ruler’s edge ", w.shown(kit.reach, unit), " beside the drawn line."]
+        return w.told("Put the ruler’s edge {reach} beside the drawn line.", reach=w.shown(kit.reach, unit))
     if on.beyond is not None and on.total is None:
         far = w.shown(kit.reach, unit)
-        return ["Put the ruler’s edge ", far, f" beside {on_words(on)}: this line continues that one."]
+        return w.told(
+            "Put the ruler’s edge {far} beside {on}: this line continues that one.", far=far, on=on_words(on)
+        )
     return _ruler(name or on_words(on), on.total, unit)
 
 
 def _by_gauge(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     gauge = on.total.gauge if on.total else ""
-    return [f"Let the foot’s {gauge} run along {on_words(on)}."]
+    return [tr("Let the foot’s {gauge} run along {on}.", gauge=gauge, on=on_words(on))]
 
 
 def _by_rim(kit: Kit, on: Placement, unit: Unit) -> w.Words:
-    return [f"Without a ruler: run the rim of the foot along {on_words(on)}."]
+    return [tr("Without a ruler: run the rim of the foot along {on}.", on=on_words(on))]
 
 
 def _by_points(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     if on.on == "corners":
-        each = "each end of every leg" if len(on.legs) > 1 else "both ends of the line"
+        each = tr("each end of every leg") if len(on.legs) > 1 else tr("both ends of the line")
         if kit.sew_with == "walking foot":
-            return [f"Sew straight to {each}: {_meet(on)}."]
-        return ["Put the ruler’s edge ", w.shown(kit.reach, unit), f" off {each}: {_meet(on)}."]
+            return [tr("Sew straight to {each}: {meet}.", each=each, meet=_meet(on))]
+        return w.told(
+            "Put the ruler’s edge {reach} off {each}: {meet}.",
+            reach=w.shown(kit.reach, unit),
+            each=each,
+            meet=_meet(on),
+        )
     if kit.sew_with == "walking foot":
-        return ["Sew straight from the mark at one end to the mark at the other."]
-    return ["Put the ruler’s edge ", w.shown(kit.reach, unit), " off the marks at both ends."]
+        return [tr("Sew straight from the mark at one end to the mark at the other.")]
+    return w.told("Put the ruler’s edge {reach} off the marks at both ends.", reach=w.shown(kit.reach, unit))
 
 
 def _meet(on: Placement) -> str:
     """What shows the ends of its legs."""
     ends = {leg.start for leg in on.legs} | {leg.end for leg in on.legs}
     if len(on.dots) >= len(ends):
-        return "a dot marks each"
+        return tr("a dot marks each")
     return (
-        "a dot is there, or seams or sewn lines meet there" if on.dots else "seams or sewn lines meet there"
+        tr("a dot is there, or seams or sewn lines meet there")
+        if on.dots
+        else tr("seams or sewn lines meet there")
     )
 
 
@@ -134,68 +162,74 @@ def _by_tilt(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     leg = on.legs[0]
     (x0, y0), (x1, y1) = leg.start, leg.end
     ends = (compass(x0 - x1, y0 - y1), compass(x1 - x0, y1 - y0))
-    said: w.Words = [f"Put the ruler at an angle on {on_words(on)}: at the {_END[ends[0]]} end "]
-    return [
-        *said,
-        *_lies(kit, on.tilt[0], unit),
-        f", at the {_END[ends[1]]} end ",
-        *_lies(kit, on.tilt[1], unit),
-        ".",
+    said: w.Words = [
+        tr("Put the ruler at an angle on {on}: at the {end} end ", on=on_words(on), end=_END[ends[0]])
     ]
+    return w.told(
+        "{said}{lies}, at the {end} end {lies2}.",
+        said=said,
+        lies=_lies(kit, on.tilt[0], unit),
+        end=_END[ends[1]],
+        lies2=_lies(kit, on.tilt[1], unit),
+    )
 
 
 def _lies(kit: Kit, under: Fraction, unit: Unit) -> w.Words:
     """How a line lies to the ruler's edge."""
     if abs(float(under)) < float(COARSE[unit] * MM_PER[unit]) / 4:
-        return ["along its edge"]
+        return [tr("along its edge")]
     if under < 0:
-        return ["it shows by ", w.shown(-under, unit, COARSE[unit] / 2, about=True)]
+        return w.told("it shows by {under}", under=w.shown(-under, unit, COARSE[unit] / 2, about=True))
     if any(abs(float(under - line)) < VISIBLE for _, edge in kit.straight for line in edge.lines):
-        return ["under the ", w.shown(under, unit, bare=True), " mark"]
-    return [w.shown(under, unit, COARSE[unit] / 2, about=True), " under its edge"]
+        return w.told("under the {under} mark", under=w.shown(under, unit, bare=True))
+    return w.told("{under} under its edge", under=w.shown(under, unit, COARSE[unit] / 2, about=True))
 
 
 def _by_angle(kit: Kit, on: Placement, unit: Unit) -> w.Words:
-    line = "a square line" if on.angle == 90 else f"its {on.angle:g}° line"
-    said: w.Words = [f"Put the ruler with {line} on a sewn line that this one crosses"]
+    line = tr("a square line") if on.angle == 90 else tr("its {angle}° line", angle=f"{on.angle:g}")
+    said: w.Words = [tr("Put the ruler with {line} on a sewn line that this one crosses", line=line)]
     if on.crosses is None:
         return [*said, "."]
     far, end = on.crosses
     if far < VISIBLE:
-        return [*said, f", so that the needle meets its {_END[end]} end."]
-    return [
-        *said,
-        ", so that the needle crosses it ",
-        w.shown(far, unit, COARSE[unit] / 2, about=True),
-        f" from its {_END[end]} end.",
-    ]
+        return w.told("{said}, so that the needle meets its {end} end.", said=said, end=_END[end])
+    return w.told(
+        "{said}, so that the needle crosses it {far} from its {end} end.",
+        said=said,
+        far=w.shown(far, unit, COARSE[unit] / 2, about=True),
+        end=_END[end],
+    )
 
 
-_END: dict[Compass, str] = {"left": "left", "right": "right", "up": "upper", "down": "lower"}
+_END: dict[Compass, str] = {"left": tr("left"), "right": tr("right"), "up": tr("upper"), "down": tr("lower")}
 
 
 def _by_eye(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     if on.on in ("seam", "line", "last"):
         far = w.shown(on.distance, unit)
-        return ["By eye, ", far, f" from {on_words(on)} all along: none of your rulers sews this curve."]
+        return w.told(
+            "By eye, {far} from {on} all along: none of your rulers sews this curve.",
+            far=far,
+            on=on_words(on),
+        )
     if on.on == "points":
-        return ["By eye from mark to mark: none of your rulers sews this curve."]
-    return ["By eye: no seam, sewn line or mark places this line. Mark it first if you want it exact."]
+        return [tr("By eye from mark to mark: none of your rulers sews this curve.")]
+    return [tr("By eye: no seam, sewn line or mark places this line. Mark it first if you want it exact.")]
 
 
 def _freehand(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     far = w.shown(on.distance, unit)
-    return ["Put the ruler aside. Quilt freehand, about ", far, f" from {on_words(on)}."]
+    return w.told("Put the ruler aside. Quilt freehand, about {far} from {on}.", far=far, on=on_words(on))
 
 
 def _ruler(on: str, total: OffsetSum | None, unit: Unit) -> w.Words:
     if total is None or (total.etched is None and total.behind <= 0):
         return [FOLLOW]
     if total.etched:
-        return ["Lay the ", w.shown(total.etched, unit, bare=True), f" mark on {on}."]
+        return w.told("Lay the {etched} mark on {on}.", etched=w.shown(total.etched, unit, bare=True), on=on)
     if total.etched is not None:
-        return [f"Put the ruler’s edge on {on}."]
-    return ["Put the ruler’s edge ", w.shown(total.behind, unit), f" behind {on}."]
+        return [tr("Put the ruler’s edge on {on}.", on=on)]
+    return w.told("Put the ruler’s edge {behind} behind {on}.", behind=w.shown(total.behind, unit), on=on)
 
 
 def _curve(kit: Kit, on: Placement, unit: Unit) -> w.Words:
@@ -203,82 +237,105 @@ def _curve(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     if fit is None:
         return [FOLLOW]
     thing = f"“{kit.rulers[fit.ruler].name}”"
-    edge = f"the {fit.edge.side} edge of {thing}" if isinstance(fit, CurveFit) else f"the edge of {thing}"
+    edge = (
+        tr("the {side} edge of {thing}", side=tr(fit.edge.side), thing=thing)
+        if isinstance(fit, CurveFit)
+        else tr("the edge of {thing}", thing=thing)
+    )
     thing = edge if isinstance(fit, CurveFit) else thing
     if on.level:
         return [*_level(kit, on, thing, unit), *_nearly(fit, unit)]
     if on.stepped:
         return [*_stepped(on, thing, unit), *_nearly(fit, unit)]
-    said: w.Words = [f"Lay {edge} ", *_beside(kit, on, unit), *_nearly(fit, unit)]
+    said: w.Words = w.told(
+        "Lay {edge} {beside}{nearly}", edge=edge, beside=_beside(kit, on, unit), nearly=_nearly(fit, unit)
+    )
     more = len({(one.ruler, one.edge) for one in on.fits if one is not None}) > 1
-    return [*said, " Other curves of this line need another edge: see the legs below."] if more else said
+    return (
+        w.told("{said} Other curves of this line need another edge: see the legs below.", said=said)
+        if more
+        else said
+    )
 
 
 def _level(kit: Kit, on: Placement, thing: str, unit: Unit) -> w.Words:
     """By its middle line, which lies one foot offset off that of the row, on the side of what it is laid from."""
-    at = f"a {_crest(on)} at the dot" if on.dots else f"a {_crest(on)} on the seam that it meets"
+    at = (
+        tr("a {crest} at the dot", crest=_crest(on))
+        if on.dots
+        else tr("a {crest} on the seam that it meets", crest=_crest(on))
+    )
     if on.on == "mark":
         far = w.shown(kit.reach, unit)
-        return [f"Lay {thing} with its middle line ", far, f" beside the drawn middle line, {at}."]
+        return w.told(
+            "Lay {thing} with its middle line {far} beside the drawn middle line, {at}.",
+            thing=thing,
+            far=far,
+            at=at,
+        )
     off = w.shown(abs(on.distance - kit.reach), unit, COARSE[unit] / 2, about=True)
-    return [
-        f"Lay {thing} level with the {_SEAM[on.onward]}: its middle line ",
-        off,
-        f" from that seam all along, {at}.",
-    ]
+    return w.told(
+        "Lay {thing} level with the {seam}: its middle line {off} from that seam all along, {at}.",
+        thing=thing,
+        seam=_SEAM[on.onward],
+        off=off,
+        at=at,
+    )
 
 
 _SEAM: dict[Onward | None, str] = {
-    "up": "seam below this line", "down": "seam above this line", "left": "seam to the right of this line",
-    "right": "seam to the left of this line", "in": "outer seam", "out": "inner seam", None: "seam",
+    "up": tr("seam below this line"), "down": tr("seam above this line"), "left": tr("seam to the right of this line"),
+    "right": tr("seam to the left of this line"), "in": tr("outer seam"), "out": tr("inner seam"), None: tr("seam"),
 }  # fmt: skip
 
 
 def _crest(on: Placement) -> str:
     """What the high places of its line are called."""
     fit = on.fits[0] if on.fits else None
-    return "point" if isinstance(fit, TemplateFit) and not isinstance(fit.edge, WaveEdge) else "crest"
+    return tr("point") if isinstance(fit, TemplateFit) and not isinstance(fit.edge, WaveEdge) else tr("crest")
 
 
 def _stepped(on: Placement, thing: str, unit: Unit) -> w.Words:
     """From the row before."""
-    said: w.Words = [
-        f"Move {thing} ",
-        w.shown(on.distance, unit, COARSE[unit] / 2, about=True),
-        f"{_ONWARD[on.onward]} from its place for the row {_BEFORE[on.onward]}",
-    ]
+    said: w.Words = w.told(
+        "Move {thing} {distance}{onward} from its place for the row {before}",
+        thing=thing,
+        distance=w.shown(on.distance, unit, COARSE[unit] / 2, about=True),
+        onward=_ONWARD[on.onward],
+        before=_BEFORE[on.onward],
+    )
     if abs(on.slide) < VISIBLE:
-        return [*said, f", {_crest(on)} in line with {_crest(on)}."]
-    way = "right" if on.slide > 0 else "left"
-    return [
-        *said,
-        ", and slide it ",
-        w.shown(abs(on.slide), unit, COARSE[unit] / 2, about=True),
-        f" to the {way}.",
-    ]
+        return w.told("{said}, {crest} in line with {crest}.", said=said, crest=_crest(on))
+    way = tr("right") if on.slide > 0 else tr("left")
+    return w.told(
+        "{said}, and slide it {slide} to the {way}.",
+        said=said,
+        slide=w.shown(abs(on.slide), unit, COARSE[unit] / 2, about=True),
+        way=way,
+    )
 
 
 _ONWARD: dict[Onward | None, str] = {
-    "up": " up", "down": " down", "left": " to the left", "right": " to the right", None: " on",
+    "up": tr(" up"), "down": tr(" down"), "left": tr(" to the left"), "right": tr(" to the right"), None: tr(" on"),
 }  # fmt: skip
 _BEFORE: dict[Onward | None, str] = {
-    "up": "below this one", "down": "above this one", "left": "to the right of this one", "right": "to the left of this one",
-    None: "before",
+    "up": tr("below this one"), "down": tr("above this one"), "left": tr("to the right of this one"), "right": tr("to the left of this one"),
+    None: tr("before"),
 }  # fmt: skip
 
 
 def _beside(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     """How far the edge lies from what it is laid on."""
     if on.on in ("mark", "points", "corners"):
-        arcs = "each arc" if sum(leg.arc is not None for leg in on.legs) > 1 else "the arc"
-        what = {"mark": "the drawn line", "points": "the marks at both ends"}.get(
-            on.on, f"both ends of {arcs}: {_meet(on)}"
+        arcs = tr("each arc") if sum(leg.arc is not None for leg in on.legs) > 1 else tr("the arc")
+        what = {"mark": tr("the drawn line"), "points": tr("the marks at both ends")}.get(
+            on.on, tr("both ends of {arcs}: {meet}", arcs=arcs, meet=_meet(on))
         )
-        return [w.shown(kit.reach, unit), f" off {what}."]
+        return w.told("{reach} off {what}.", reach=w.shown(kit.reach, unit), what=what)
     off = on.distance - kit.reach
     if abs(float(off)) < VISIBLE:
-        return [f"on {on_words(on)}."]
-    where = "beside" if off > 0 else "behind"
+        return [tr("on {on}.", on=on_words(on))]
+    where = tr("beside") if off > 0 else tr("behind")
     return [
         w.shown(abs(float(off)), unit, COARSE[unit] / 2, about=True),
         f" {where} {on_words(on)}.",
@@ -291,22 +348,22 @@ def _nearly(fit: CurveFit | TemplateFit, unit: Unit) -> w.Words:
         return []
     if isinstance(fit, CurveFit):
         far = w.shown(abs(fit.stray) / 2, unit, COARSE[unit] / 4, about=True)
-        way = "inwards" if fit.stray > 0 else "outwards"
-        return [" The ruler nearly fits: in the middle let it drift ", far, f" {way}."]
+        way = tr("inwards") if fit.stray > 0 else tr("outwards")
+        return w.told(" The ruler nearly fits: in the middle let it drift {far} {way}.", far=far, way=way)
     if abs(fit.longer) < VISIBLE:
-        return [" The ruler nearly fits."]
+        return [tr(" The ruler nearly fits.")]
     far = w.shown(abs(fit.longer), unit, COARSE[unit] / 4, about=True)
-    return [
-        " The ruler nearly fits: slide it ",
-        far,
-        f" {'back' if fit.longer > 0 else 'on'} at every repeat.",
-    ]
+    return w.told(
+        " The ruler nearly fits: slide it {far} {which} at every repeat.",
+        far=far,
+        which=tr("back") if fit.longer > 0 else tr("on"),
+    )
 
 
 _PLAIN: dict[By, str] = {
-    "ditch": "This line follows a seam: sew in the ditch.",
+    "ditch": tr("This line follows a seam: sew in the ditch."),
     "follow": FOLLOW,
-    "tape": "Sew along the edge of the tape.",
+    "tape": tr("Sew along the edge of the tape."),
 }
 _HOW: dict[By, Callable[[Kit, Placement, Unit], w.Words]] = {
     "gauge": _by_gauge, "rim": _by_rim, "two points": _by_points, "angle": _by_angle, "tilt": _by_tilt, "curve": _curve, "template": _curve, "eye": _by_eye, "freehand": _freehand,
@@ -316,27 +373,31 @@ _HOW: dict[By, Callable[[Kit, Placement, Unit], w.Words]] = {
 def mark_tag(kit: Kit, on: Placement, unit: Unit) -> w.Words:
     """What is lettered beside a ruler that lies on no line by an etched one."""
     lies = {
-        "mark": "beside the drawn line",
-        "points": "off the marks",
-        "corners": "off both ends",
-        "beyond": "beside the sewn line",
+        "mark": tr("beside the drawn line"),
+        "points": tr("off the marks"),
+        "corners": tr("off both ends"),
+        "beyond": tr("beside the sewn line"),
     }
     beside = lies.get(on.on)
     if beside is None or on.total is not None or on.by in ("follow", "eye"):
         return short_words(on, unit)
-    return ["edge ", w.shown(kit.reach, unit), f" {beside}"]
+    return w.told("edge {reach} {beside}", reach=w.shown(kit.reach, unit), beside=beside)
 
 
 def short_words(on: Placement, unit: Unit) -> w.Words:
     """The same for the list of what is coming."""
     if on.by == "etched line" and on.total is not None and on.on != "mark":
-        return [w.shown(on.total.etched, unit, bare=True), " mark"] if on.total.etched else ["edge"]
+        return (
+            w.told("{etched} mark", etched=w.shown(on.total.etched, unit, bare=True))
+            if on.total.etched
+            else [tr("edge")]
+        )
     return [_SHORT[on.by]]
 
 
 _SHORT: dict[By, str] = {
-    "etched line": "mark", "edge behind": "edge behind", "tilt": "askew", "angle": "across", "gauge": "foot", "rim": "foot’s rim", "curve": "curve",
-    "template": "template", "follow": "drawn", "two points": "mark to mark", "ditch": "ditch", "tape": "tape", "eye": "by eye", "freehand": "freehand",
+    "etched line": tr("mark"), "edge behind": tr("edge behind"), "tilt": tr("askew"), "angle": tr("across"), "gauge": tr("foot"), "rim": tr("foot’s rim"), "curve": tr("curve"),
+    "template": tr("template"), "follow": tr("drawn"), "two points": tr("mark to mark"), "ditch": tr("ditch"), "tape": tr("tape"), "eye": tr("by eye"), "freehand": tr("freehand"),
 }  # fmt: skip
 
 
@@ -358,14 +419,22 @@ def leg_words(kit: Kit, on: Placement, legs: tuple[Leg, ...], back: bool, unit: 
     for number, leg in enumerate(legs[:_MOST_LEGS]):
         said: w.Words = [w.shown(leg.length, unit, COARSE[unit], about=True)]
         if number < len(sides) and len({side.total for side in sides}) > 1:
-            said += [", ", *short_words(sides[number], unit), f" on {on_words(sides[number])}"]
+            said += w.told(
+                ", {short} on {on}", short=short_words(sides[number], unit), on=on_words(sides[number])
+            )
         elif number < len(fits) and isinstance(fit := fits[number], CurveFit):
-            said += [f", {fit.edge.side} edge of “{kit.rulers[fit.ruler].name}”"]
+            said += [tr(", {side} edge of “{name}”", side=tr(fit.edge.side), name=kit.rulers[fit.ruler].name)]
         if leg.turn:
-            said += [f", pivot {abs(leg.turn):.0f}° {'left' if leg.turn > 0 else 'right'}"]
+            said += [
+                tr(
+                    ", pivot {turn}° {which}",
+                    turn=f"{abs(leg.turn):.0f}",
+                    which=tr("left") if leg.turn > 0 else tr("right"),
+                )
+            ]
         found.append(said)
     if len(legs) > _MOST_LEGS:
-        found.append([f"and so on, {len(legs)} legs in all"])
+        found.append([tr("and so on, {legs} legs in all", legs=len(legs))])
     return found
 
 
@@ -378,12 +447,21 @@ def _alike(legs: Sequence[Leg], unit: Unit) -> w.Words:
     if any(turn != turns[k % 2] for k, turn in enumerate(turns)):
         return []
     told = [f"{abs(turn)}° {'left' if turn > 0 else 'right'}" for turn in dict.fromkeys(turns) if turn]
-    each: w.Words = [
-        f"{len(legs)} legs of ",
-        w.shown(legs[0].length, unit, COARSE[unit], about=True),
-        " each",
-    ]
-    return [*each, f", pivot {' and '.join(told)}{' by turns' if len(told) > 1 else ''}"] if told else each
+    each: w.Words = w.told(
+        "{legs} legs of {length} each",
+        legs=len(legs),
+        length=w.shown(legs[0].length, unit, COARSE[unit], about=True),
+    )
+    return (
+        w.told(
+            "{each}, pivot {told}{which}",
+            each=each,
+            told=tr(" and ").join(told),
+            which=tr(" by turns") if len(told) > 1 else "",
+        )
+        if told
+        else each
+    )
 
 
 def _from_pivot_to_pivot(legs: Sequence[Leg]) -> Iterable[Leg]:
@@ -403,4 +481,4 @@ def summary(plan: ZonePlan, drawing: Drawing, unit: Unit) -> list[str]:
     found = Counter(
         w.plain(lay_words(plan.kit, planned(plan, drawing, line), unit)) for line in range(drawing.lines)
     )
-    return [f"{w.many(many, 'line')}: {said}" for said, many in found.most_common(_MOST_WAYS)]
+    return [f"{texts.many(many, 'line')}: {said}" for said, many in found.most_common(_MOST_WAYS)]

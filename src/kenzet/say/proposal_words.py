@@ -5,6 +5,7 @@ from __future__ import annotations
 import hashlib
 from collections.abc import Mapping
 
+from kenzet import texts
 from kenzet.core.balance.density import hand
 from kenzet.core.balance.weigh import threads_for, weigh
 from kenzet.core.kit.things.supplies import Thread
@@ -14,9 +15,10 @@ from kenzet.core.plan.planner import plan_quilt
 from kenzet.core.proposals.propose import Aim, Proposal
 from kenzet.core.tolerances import VISIBLE
 from kenzet.say import words as w
+from kenzet.texts import tr
 
 TITLES: dict[Aim, str] = {
-    "quick": "Quickest", "texture": "Most texture", "straight": "All straight lines", "soft": "Softest",
+    "quick": tr("Quickest"), "texture": tr("Most texture"), "straight": tr("All straight lines"), "soft": tr("Softest"),
 }  # fmt: skip
 _LOOSE = {"soft", "loose"}
 
@@ -53,14 +55,17 @@ def proposal_view(proposal: Proposal, threads: Mapping[str, Thread], unit: Unit)
     ranked, _ = threads_for(laid, found, threads)
     widest = max((gap for gap in found.gaps if gap.zone in proposal.fills), key=lambda gap: gap.width)
     alike = sum(pair.alike(proposal.wish.reads) for pair in found.pairs)
-    feels = f"{hand(found.spread.mean, laid.quilt.use, laid.quilt.kit.batting)}, {w.density(found.spread.mean, unit)}"
+    feels = f"{tr(hand(found.spread.mean, laid.quilt.use, laid.quilt.kit.batting))}, {w.density(found.spread.mean, unit)}"
     rows = [
-        w.Row(label=["On the whole"], words=[feels]),
-        w.Row(label=["Widest gap"], words=[w.shown(widest.width, unit, COARSE[unit], about=True)]),
-        w.Row(label=["Neighbors that look alike"], words=[w.many(alike, "pair") if alike else "none"]),
+        w.Row(label=[tr("On the whole")], words=[feels]),
+        w.Row(label=[tr("Widest gap")], words=[w.shown(widest.width, unit, COARSE[unit], about=True)]),
+        w.Row(
+            label=[tr("Neighbors that look alike")],
+            words=[texts.many(alike, "pair") if alike else tr("none")],
+        ),
     ]
     if ranked:
-        rows.append(w.Row(label=["Thread that shows least"], words=[ranked[0].thread.name]))
+        rows.append(w.Row(label=[tr("Thread that shows least")], words=[ranked[0].thread.name]))
     return ProposalView(
         key=key_of(proposal),
         aim=proposal.wish.aim,
@@ -84,21 +89,29 @@ def proposal_figures(proposal: Proposal) -> list[w.Row]:
     marks = totals_of(plan_quilt(laid).values())
     route = proposal.route
     return [
-        w.Row(label=["Sewing time, about"], words=[w.minutes(60 * proposal.minutes)]),
-        w.Row(label=["Thread cuts on the way"], words=[f"{route.stops:,}" if route.stops else "none"]),
-        w.Row(label=["Marks to draw"], words=[f"{w.number(marks.marks)}, {w.minutes(marks.seconds)}"]),
+        w.Row(label=[tr("Sewing time, about")], words=[w.minutes(60 * proposal.minutes)]),
+        w.Row(
+            label=[tr("Thread cuts on the way")], words=[f"{route.stops:,}" if route.stops else tr("none")]
+        ),
+        w.Row(
+            label=[tr("Marks to draw")], words=[f"{texts.number(marks.marks)}, {w.minutes(marks.seconds)}"]
+        ),
     ]
 
 
 def _sentence(proposal: Proposal, allowed: bool) -> str:
     kinds = len({type(fill) for fill in proposal.fills.values()})
-    fills = w.many(kinds, "kind of fill", "kinds of fill")
+    fills = texts.many(kinds, "kind of fill", "kinds of fill")
     aim = proposal.wish.aim
     if aim == "texture":
-        return f"Loose in “{proposal.laid.zone(proposal.focus).name}”, dense around it, so that it stands up; {fills}."
+        return tr(
+            "Loose in “{name}”, dense around it, so that it stands up; {fills}.",
+            name=proposal.laid.zone(proposal.focus).name,
+            fills=fills,
+        )
     said = {
-        "quick": f"The fewest minutes at the needle, with {fills}.",
-        "straight": f"Straight lines only, at spacings that your ruler has; {fills}.",
-        "soft": f"Lines as far apart as they can be, so that it drapes; {fills}.",
+        "quick": tr("The fewest minutes at the needle, with {fills}.", fills=fills),
+        "straight": tr("Straight lines only, at spacings that your ruler has; {fills}.", fills=fills),
+        "soft": tr("Lines as far apart as they can be, so that it drapes; {fills}.", fills=fills),
     }[aim]
-    return said if allowed else f"{said} One gap is wider than the batting allows."
+    return said if allowed else tr("{said} One gap is wider than the batting allows.", said=said)

@@ -17,12 +17,13 @@ from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.ruler.offset_sums import whole_stitches
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
+from kenzet.texts import tr
 
 _FEW = 6
 
 
 _SPARE = 1.1
-_LINES, _TIME, _TO_BUY = "Lines", "Sewing time, about", "Thread to buy (incl. 10 % spare)"
+_LINES, _TIME, _TO_BUY = tr("Lines"), tr("Sewing time, about"), tr("Thread to buy (incl. 10 % spare)")
 
 
 def route_rows(
@@ -41,9 +42,9 @@ def _with_left(row: w.Row, left: Sequence[LeftThere], unit: Unit) -> w.Row:
     """A figure with what is left of it behind it, where it shrinks as she sews."""
     thread = sum(one.thread for one in left)
     rest = {
-        _LINES: lambda: long_figure(sum(one.length for one in left), unit) + " left",
-        _TIME: lambda: w.minutes(sum(one.seconds for one in left)) + " left",
-        _TO_BUY: lambda: _thread(_SPARE * 2 * thread, unit) + " for the rest",
+        _LINES: lambda: tr("{length} left", length=long_figure(sum(one.length for one in left), unit)),
+        _TIME: lambda: tr("{time} left", time=w.minutes(sum(one.seconds for one in left))),
+        _TO_BUY: lambda: tr("{length} for the rest", length=_thread(_SPARE * 2 * thread, unit)),
     }.get(str(row.label[0]))
     return row if rest is None else row.model_copy(update={"words": [*row.words, f" · {rest()}"]})
 
@@ -51,8 +52,8 @@ def _with_left(row: w.Row, left: Sequence[LeftThere], unit: Unit) -> w.Row:
 def hand_rows(laid_down: int, turns: int) -> list[w.Row]:
     """How often the hands are at work."""
     return [
-        w.Row(label=["Lines begun"], words=[f"{laid_down:,} times"]),
-        w.Row(label=["Turns at the needle"], words=[f"{turns:,}"]),
+        w.Row(label=[tr("Lines begun")], words=[tr("{laid_down} times", laid_down=f"{laid_down:,}")]),
+        w.Row(label=[tr("Turns at the needle")], words=[f"{turns:,}"]),
     ]
 
 
@@ -62,7 +63,12 @@ def throat_rows(laid: QuiltLayout, one: UnitRoute, place: str, unit: Unit) -> li
     if bulk is None:
         return []
     wide, thick = (w.shown(mm, unit, COARSE[unit], about=True) for mm in (round(bulk.width), bulk.thick))
-    return [w.Row(label=[f"In the throat, {bulk.edge} edge there"], words=[wide, ", rolled ", thick])]
+    return [
+        w.Row(
+            label=[tr("In the throat, {edge} edge there", edge=tr(bulk.edge))],
+            words=w.told("{wide}, rolled {thick}", wide=wide, thick=thick),
+        )
+    ]
 
 
 def _bobbin_rows(laid: QuiltLayout, found: QuiltRoute) -> list[w.Row]:
@@ -77,20 +83,20 @@ def _bobbin_rows(laid: QuiltLayout, found: QuiltRoute) -> list[w.Row]:
         legs.append(BobbinLeg(way * per_mm + (len(one.runs) - 1 + begins) * TAIL, begins))
     changes = list(bobbin_changes(legs, float(kit.bobbin.holds.mm)))
     said = []
-    for at_stop, word in ((True, "before"), (False, "in")):
+    for at_stop, word in ((True, tr("before {numbers}")), (False, tr("in {numbers}"))):
         numbers = list(dict.fromkeys(f"{one.number + 1}" for one in changes if one.at_stop is at_stop))
         some = [*numbers[:_FEW], "…"] if len(numbers) > _FEW else numbers
-        said += [f"{word} {', '.join(some)}"] if some else []
-    return [w.Row(label=["A full bobbin lasts"], words=["; ".join(said)])] if said else []
+        said += [word.format(numbers=", ".join(some))] if some else []
+    return [w.Row(label=[tr("A full bobbin lasts")], words=["; ".join(said)])] if said else []
 
 
 def way_rows(sewn: float, travelled: float, stops: int, unit: Unit) -> list[w.Row]:
     """Lines, travelling, thread stops."""
-    share = f" · {round(100 * travelled / sewn)} % more" if sewn else ""
+    share = tr(" · {value} % more", value=round(100 * travelled / sewn)) if sewn else ""
     return [
         w.Row(label=[_LINES], words=[long_figure(sewn, unit)]),
-        w.Row(label=["Travelling"], words=[long_figure(travelled, unit) + share]),
-        w.Row(label=["Thread cuts on the way"], words=[f"{stops:,}" if stops else "none"]),
+        w.Row(label=[tr("Travelling")], words=[long_figure(travelled, unit) + share]),
+        w.Row(label=[tr("Thread cuts on the way")], words=[f"{stops:,}" if stops else tr("none")]),
     ]
 
 
@@ -98,14 +104,16 @@ def needle_rows(cost: Needle, unit: Unit) -> list[w.Row]:
     """Time and thread."""
     return [
         w.Row(label=[_TIME], words=[w.minutes(cost.seconds)]),
-        w.Row(label=["Top thread (bobbin the same)"], words=[_thread(cost.thread, unit)]),
+        w.Row(label=[tr("Top thread (bobbin the same)")], words=[_thread(cost.thread, unit)]),
         w.Row(label=[_TO_BUY], words=[_thread(_SPARE * 2 * cost.thread, unit)]),
-        w.Row(label=["Bobbins"], words=[f"{cost.bobbins}"]),
+        w.Row(label=[tr("Bobbins")], words=[f"{cost.bobbins}"]),
     ]
 
 
 def _thread(mm: float, unit: Unit) -> str:
-    return f"{math.ceil(mm / YARD):,} yd" if unit == "in" else f"{math.ceil(mm / METRE):,} m"
+    return (
+        tr("{ceil} yd", ceil=f"{math.ceil(mm / YARD):,}") if unit == "in" else f"{math.ceil(mm / METRE):,} m"
+    )
 
 
 def stitch_rows(laid: QuiltLayout, one: UnitRoute) -> list[w.Row]:
@@ -114,4 +122,9 @@ def stitch_rows(laid: QuiltLayout, one: UnitRoute) -> list[w.Row]:
     if leg is None:
         return []
     many, long = whole_stitches(leg, float(laid.quilt.kit.stitch.mm))
-    return [w.Row(label=["To turn on a whole stitch"], words=[f"{many} of {long:.2f} mm"])]
+    return [
+        w.Row(
+            label=[tr("To turn on a whole stitch")],
+            words=[tr("{many} of {long} mm", many=many, long=f"{long:.2f}")],
+        )
+    ]

@@ -17,6 +17,7 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import PinnedEnds
 from kenzet.say import words as w
 from kenzet.say.whereabouts import CORNERS
+from kenzet.texts import tr
 
 TINY = 0.5  # mm
 _OVER_AGAIN = 0.15
@@ -37,21 +38,32 @@ def _harm(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[str]:
     opening = min(float(kit.machine.opening.mm), float(kit.machine.height.mm))
     if thick > opening:
         said.append(
-            f"Half of the quilt rolled up is about {in_words(thick, unit, COARSE[unit])} thick; the opening of your machine "
-            f"is {in_words(opening, unit, COARSE[unit])}: fold the quilt loosely instead, or start at one edge."
+            tr(
+                "Half of the quilt rolled up is about {thick} thick; the opening of your machine is {opening}: fold the quilt loosely instead, or start at one edge.",
+                thick=in_words(thick, unit, COARSE[unit]),
+                opening=in_words(opening, unit, COARSE[unit]),
+            )
         )
     most = laid.quilt.stitching.same_way
     for one in found.routes:
         row = max((same_way(one, run) for run in one.runs), default=0)
         if row > most:
             said.append(
-                f"{one.unit.part.name}: {row} lines in a row are sewn in the same direction, so the layers may shift."
+                tr(
+                    "{name}: {row} lines in a row are sewn in the same direction, so the layers may shift.",
+                    name=one.unit.part.name,
+                    row=row,
+                )
             )
     for one in found.routes:
         thick = int(one.threads.max(initial=0))
         if thick > laid.quilt.stitching.over:
             said.append(
-                f"{one.unit.part.name}: {thick} threads overlap in one place, because other routes are much longer."
+                tr(
+                    "{name}: {thick} threads overlap in one place, because other routes are much longer.",
+                    name=one.unit.part.name,
+                    thick=thick,
+                )
             )
     return said
 
@@ -63,7 +75,13 @@ def _tells(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[str]:
         if foot != was:
             number = found.visits.index(visit)
             said.append(
-                f"Numbers 1 to {number} are sewn with the {was}; change to the {foot} before number {number + 1}."
+                tr(
+                    "Numbers 1 to {number} are sewn with the {was}; change to the {foot} before number {number2}.",
+                    number=number,
+                    was=was,
+                    foot=foot,
+                    number2=number + 1,
+                )
             )
     said += _finished(found)
     said += _turns(laid, found)
@@ -72,11 +90,13 @@ def _tells(laid: QuiltLayout, found: QuiltRoute, unit: Unit) -> list[str]:
         one.unit.rank and all(d.fill.in_the_ditch for _, d in one.unit.drawings) for one in found.routes
     ):
         said.append(
-            "The ditch is sewn last, so it cannot hide travel until then. Travel along the ditch counts as sewing it."
+            tr(
+                "The ditch is sewn last, so it cannot hide travel until then. Travel along the ditch counts as sewing it."
+            )
         )
     loose = sum(len(one.runs) > 1 for one in found.routes)
     if loose and laid.quilt.stitching.retrace == "forbidden":
-        said.append("Your settings do not allow resewing lines, so some lines need a new thread.")
+        said.append(tr("Your settings do not allow resewing lines, so some lines need a new thread."))
     return said
 
 
@@ -88,13 +108,19 @@ def _order_notes(found: QuiltRoute, unit: Unit) -> list[str]:
         again = sum(float(one.network.lengths[k]) for k in one.travel.edges if one.network.kinds[k] == LINE)
         if again > _OVER_AGAIN * one.network.stitched:
             said.append(
-                f"{name}: {round(100 * again / one.network.stitched)} % of the lines are sewn twice to get from line to line. "
-                "Sew the seams between them too, in the ditch: travel hides there."
+                tr(
+                    "{name}: {value} % of the lines are sewn twice to get from line to line. Sew the seams between them too, in the ditch: travel hides there.",
+                    name=name,
+                    value=round(100 * again / one.network.stitched),
+                )
             )
         if one.more > _TOLD * one.network.stitched:
             said.append(
-                f"{name}: {long_figure(one.more, unit)} of the travelling is needed because each line is placed from "
-                "another and each set is sewn whole. Draw a line more to save some of it: “Search for shorter routes” says which."
+                tr(
+                    "{name}: {more} of the travelling is needed because each line is placed from another and each set is sewn whole. One more marked line saves some of it: “Search for shorter routes” says which.",
+                    name=name,
+                    more=long_figure(one.more, unit),
+                )
             )
     return said
 
@@ -104,14 +130,20 @@ def _turns(laid: QuiltLayout, found: QuiltRoute) -> list[str]:
     units = [found.routes[visit.route].unit for visit in found.visits]
     sewn = {zone for unit in units for zone, _ in unit.drawings}
     said = []
-    for turn, words in (("first", "before everything else"), ("last", "after everything else")):
+    for turn, words in (("first", tr("before everything else")), ("last", tr("after everything else"))):
         names = [
             laid.zone(zone).name
             for zone, its in laid.quilt.stitching.turns.items()
             if its == turn and zone in sewn
         ]
         if names:
-            said.append(f"Sewn everywhere {words}: {', '.join(dict.fromkeys(names))}.")
+            said.append(
+                tr(
+                    "Sewn everywhere {words}: {fromkeys}.",
+                    words=words,
+                    fromkeys=", ".join(dict.fromkeys(names)),
+                )
+            )
     return said
 
 
@@ -123,7 +155,7 @@ def _finished(found: QuiltRoute) -> list[str]:
         for k, (one, other) in enumerate(pairwise(units), 1)
         if one.family is not None and other.family != one.family and other.family
     ]
-    return [f"After number {k} the first direction is complete; you could stop there." for k in at]
+    return [tr("After number {k} the first direction is complete; you could stop there.", k=k) for k in at]
 
 
 def cell_note(one: UnitRoute, unit: Unit) -> str:
@@ -133,9 +165,15 @@ def cell_note(one: UnitRoute, unit: Unit) -> str:
         return ""
     corners = corners_of(one.unit.part)
     far = cells.first.distance(shapely.Point(corners[cells.corner]))
-    inside = f", {in_words(far, unit, COARSE[unit])} from it" if far > TINY else ""
-    cut = f", {cells.cut} cut at the edge" if cells.cut else ", none is cut"
-    return f"Cells: {cells.whole} whole{cut}. The first whole one is at the {CORNERS[cells.corner]}{inside}."
+    inside = tr(", {far} from it", far=in_words(far, unit, COARSE[unit])) if far > TINY else ""
+    cut = tr(", {cut} cut at the edge", cut=cells.cut) if cells.cut else tr(", none is cut")
+    return tr(
+        "Cells: {whole} whole{cut}. The first whole one is at the {corners}{inside}.",
+        whole=cells.whole,
+        cut=cut,
+        corners=CORNERS[cells.corner],
+        inside=inside,
+    )
 
 
 def pin_fault(one: UnitRoute, pin: PinnedEnds | None) -> str:
@@ -143,5 +181,5 @@ def pin_fault(one: UnitRoute, pin: PinnedEnds | None) -> str:
     if pin is None or one.pinned or not (pin.start or pin.end):
         return ""
     if pin.start == "first whole cell" and one.unit.cells is None:
-        return "No cell is whole here any more."
-    return "You cannot get from that corner to the other without cutting the thread."
+        return tr("No whole cell is left here.")
+    return tr("You cannot get from that corner to the other without cutting the thread.")

@@ -18,21 +18,22 @@ from kenzet.core.route.visits import UnitVisit
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
 from kenzet.say.whereabouts import corner_words
+from kenzet.texts import tr
 
 _LANES = {
-    DITCH: "along the ditch",
-    EDGE: "along the zone’s edge",
-    RIM: "along the quilt’s edge",
-    STEP: "straight across to the next line",
-    LINE: "back along the line just sewn",
-    TEXTURE: "across the texture",
+    DITCH: tr("along the ditch"),
+    EDGE: tr("along the zone’s edge"),
+    RIM: tr("along the quilt’s edge"),
+    STEP: tr("straight across to the next line"),
+    LINE: tr("back along the line just sewn"),
+    TEXTURE: tr("across the texture"),
 }
 
 
 def sentence(one: UnitRoute, visit: UnitVisit) -> str:
     """How it goes, in one sentence.
 
-    It begins in a corner, says the lean of most lines and the lane of most travelling, and ends in a corner.
+    It begins in a corner, says the angle of most lines and the lane of most travelling, and ends in a corner.
     """
     start, end = one.ends[::-1] if visit.back else one.ends
     begins, ends = (corner_words(one, tuple(one.network.points[node].tolist())) for node in (start, end))
@@ -40,10 +41,17 @@ def sentence(one: UnitRoute, visit: UnitVisit) -> str:
     lanes = Counter[str]()
     for k in one.travel.edges:
         lanes[_LANES[int(one.network.kinds[k])]] += float(one.network.lengths[k])  # type: ignore[assignment]
-    travel = f", from line to line {lanes.most_common(1)[0][0]}" if lanes else ""
+    travel = tr(", from line to line {most_common}", most_common=lanes.most_common(1)[0][0]) if lanes else ""
     many = len(one.runs)
-    threads = "" if many == 1 else f" It takes {many} threads."
-    return f"Begin {begins}, go {ways}{travel}, and end {ends}.{threads}"
+    threads = "" if many == 1 else tr(" It takes {many} threads.", many=many)
+    return tr(
+        "Begin {begins}, go {ways}{travel}, and end {ends}.{threads}",
+        begins=begins,
+        ways=ways,
+        travel=travel,
+        ends=ends,
+        threads=threads,
+    )
 
 
 def _ways(one: UnitRoute) -> str:
@@ -51,37 +59,44 @@ def _ways(one: UnitRoute) -> str:
     if any(course.closed for course in one.unit.courses):
         closed = sum(course.closed for course in one.unit.courses)
         if closed > len(one.unit.courses) / 2:
-            return "round ring after ring"
+            return tr("round ring after ring")
     lean = Counter[str]()
     for course in one.unit.courses:
         if course.freehand:
-            lean["through the freehand texture"] += int(shapely.linestrings(course.line).length * 100)
+            lean[tr("through the freehand texture")] += int(shapely.linestrings(course.line).length * 100)
             continue
         dx, dy = (course.line[-1] - course.line[0]).tolist()
         angle = math.degrees(math.atan2(dy, dx)) % 180
         name = (
-            "up and down"
+            tr("up and down")
             if 60 < angle < 120
-            else "back and forth"
+            else tr("back and forth")
             if angle < 30 or angle > 150
-            else "back and forth on the diagonal"
+            else tr("back and forth on the diagonal")
         )
         lean[name] += int(math.hypot(dx, dy) * 100)
-    return lean.most_common(1)[0][0] if lean else "along the lines"
+    return lean.most_common(1)[0][0] if lean else tr("along the lines")
 
 
 def leg_words(laid: QuiltLayout, one: UnitRoute, leg: Leg, length: float, unit: Unit) -> w.Words:
     """What is done on this piece of the way, ``length`` mm of it."""
     far = w.shown(length, unit, COARSE[unit], about=True)
     if not leg.sews:
-        return ["Travel ", far, f" {_LANES[int(one.network.kinds[leg.edge])]}."]
+        return w.told("Travel {far} {lanes}.", far=far, lanes=_LANES[int(one.network.kinds[leg.edge])])
     course = one.unit.courses[int(one.network.courses[leg.edge])]
     key, drawing = one.unit.drawings[course.zone]
     if course.freehand:
         return [
-            f"{laid.zone(key).name}: {texture_name(drawing)}, freehand, about {long_figure(length, unit)}."
+            tr(
+                "{name}: {texture_name}, freehand, about {length}.",
+                name=laid.zone(key).name,
+                texture_name=texture_name(drawing),
+                length=long_figure(length, unit),
+            )
         ]
-    return [f"{laid.zone(key).name}, line {course.number + 1}: sew ", far, "."]
+    return w.told(
+        "{name}, line {number}: sew {far}.", name=laid.zone(key).name, number=course.number + 1, far=far
+    )
 
 
 def texture_name(drawing: Drawing) -> str:
@@ -97,10 +112,9 @@ def _percent(share: float) -> str:
 
 def _kind_words(kind: Kind, unit: Unit) -> w.Words:
     """How much is travelled by the way found, and was before."""
-    return [
-        f"{kind.one.unit.part.name}: ",
-        long_figure(kind.travelled, unit),
-        " to travel, before ",
-        long_figure(kind.one.travelled, unit),
-        ".",
-    ]
+    return w.told(
+        "{name}: {travelled} to travel, before {travelled2}.",
+        name=kind.one.unit.part.name,
+        travelled=long_figure(kind.travelled, unit),
+        travelled2=long_figure(kind.one.travelled, unit),
+    )

@@ -27,6 +27,7 @@ from kenzet.core.ruler.pose import Pose
 from kenzet.core.tolerances import VISIBLE
 from kenzet.say import words as w
 from kenzet.say.placing_words import lay_words
+from kenzet.texts import tr
 
 
 class CurveView(w.Said):
@@ -48,13 +49,11 @@ class RulerChoice(w.Said):
     fault: str
 
 
-CAUTION = (
-    "Use only a ruler foot and a thick ruler, as your machine’s manual says. Stop with the needle down before you "
-    "move the ruler. Keep your fingers behind its edge."
+CAUTION = tr(
+    "Use only a ruler foot and a thick ruler, as your machine’s manual says. Stop with the needle down before you move the ruler. Keep your fingers behind its edge."
 )
-WALKING_CAUTION = (
-    "Stop with the needle down before you turn the quilt. Stop the machine before a hand comes near the foot. "
-    "Follow your machine’s manual."
+WALKING_CAUTION = tr(
+    "Stop with the needle down before you turn the quilt. Stop the machine before a hand comes near the foot. Follow your machine’s manual."
 )
 
 
@@ -73,12 +72,16 @@ def ruler_choices(kit: Kit, distance: Fraction, length: float, unit: Unit) -> li
         fault = ruler_fault(kit.foot, ruler) or foot_fault(kit.machine, kit.foot)
         total = best_offset_sum(kit, distance, length, key)
         many = placements(length, max(float(edge.length) for edge in edges))
-        words: w.Words = ["no mark for it"]
+        words: w.Words = [tr("no mark for it")]
         if total.etched is not None:
-            words = ["its edge"] if total.etched == 0 else [w.shown(total.etched, unit, bare=True), " mark"]
+            words = (
+                [tr("its edge")]
+                if total.etched == 0
+                else w.told("{etched} mark", etched=w.shown(total.etched, unit, bare=True))
+            )
         elif total.behind:
-            words = ["edge behind"]
-        words.append(", placed once" if many == 1 else f", placed {many} ×")
+            words = [tr("edge behind")]
+        words.append(tr(", placed once") if many == 1 else tr(", placed {many} ×", many=many))
         order = (bool(fault), not total.can_be_laid, many, max(edge.length for edge in edges))
         view = RulerChoice(
             key=key,
@@ -96,14 +99,19 @@ def check_rows(on: Placement, unit: Unit) -> list[w.Row]:
     if on.check is None:
         return []
     back, mark = on.check
-    words: w.Words = ["the ", w.shown(mark, unit, bare=True), " mark"]
-    return [w.Row(label=[f"Check: {back} lines back lies under"], words=words)]
+    words: w.Words = w.told("the {mark} mark", mark=w.shown(mark, unit, bare=True))
+    return [w.Row(label=[tr("Check: {back} lines back lies under", back=back)], words=words)]
 
 
 def stitch_rows(kit: Kit, side: float) -> list[w.Row]:
     """F40: a stitch length with which a stitch ends at the turn."""
     many, long = whole_stitches(side, float(kit.stitch.mm))
-    return [w.Row(label=["Stitches to end on a whole one"], words=[f"{many} of {long:.2f} mm"])]
+    return [
+        w.Row(
+            label=[tr("Stitches to end on a whole one")],
+            words=[tr("{many} of {long} mm", many=many, long=f"{long:.2f}")],
+        )
+    ]
 
 
 def hand_rows(found: ZonePlan, drawing: Drawing, line: int, unit: Unit) -> list[w.Row]:
@@ -118,7 +126,7 @@ def hand_rows(found: ZonePlan, drawing: Drawing, line: int, unit: Unit) -> list[
         words.append(w.shown(stop, unit, COARSE[unit], about=True))
     return [
         w.Row(
-            label=["Stop needle-down and move your hand at"],
+            label=[tr("Stop needle-down and move your hand at")],
             words=[*words, *([" …"] if len(stops) > 4 else [])],
         )
     ]
@@ -127,10 +135,10 @@ def hand_rows(found: ZonePlan, drawing: Drawing, line: int, unit: Unit) -> list[
 def fit_words(kit: Kit, fit: CurveFit | TemplateFit, unit: Unit) -> CurveView:
     """One of her edges for a curve: which, by how much it strays, how often it is moved."""
     side, words = (
-        (fit.edge.side, _stray(fit, unit)) if isinstance(fit, CurveFit) else ("", _unlike(fit, unit))
+        (tr(fit.edge.side), _stray(fit, unit)) if isinstance(fit, CurveFit) else ("", _unlike(fit, unit))
     )
-    moves = "" if fit.placements == 1 else f", moved {fit.placements - 1} ×"
-    begins = [f"its {side}{moves}: "] if side else []
+    moves = "" if fit.placements == 1 else tr(", moved {placements} ×", placements=fit.placements - 1)
+    begins = [tr("its {side}{moves}: ", side=side, moves=moves)] if side else []
     return CurveView(
         name=kit.rulers[fit.ruler].name,
         side=side,
@@ -142,9 +150,13 @@ def fit_words(kit: Kit, fit: CurveFit | TemplateFit, unit: Unit) -> CurveView:
 def _stray(fit: CurveFit, unit: Unit) -> w.Words:
     """In sixty-fourths."""
     if abs(fit.stray) < VISIBLE:
-        return ["right"]
-    way = "further out" if fit.stray > 0 else "flatter"
-    return [w.shown(abs(fit.stray), unit, COARSE[unit] / 4, about=True), f" {way} in the middle"]
+        return [tr("right")]
+    way = tr("further out") if fit.stray > 0 else tr("flatter")
+    return w.told(
+        "{stray} {way} in the middle",
+        stray=w.shown(abs(fit.stray), unit, COARSE[unit] / 4, about=True),
+        way=way,
+    )
 
 
 def _unlike(fit: TemplateFit, unit: Unit) -> w.Words:
@@ -153,8 +165,8 @@ def _unlike(fit: TemplateFit, unit: Unit) -> w.Words:
             return []
         return [w.shown(abs(mm), unit, COARSE[unit] / 2, about=True), f" {more if mm > 0 else less}"]
 
-    longer, higher = off(fit.longer, "longer", "shorter"), off(fit.higher, "higher", "lower")
-    return [*longer, *([", "] if longer and higher else []), *higher] or ["right"]
+    longer, higher = off(fit.longer, tr("longer"), tr("shorter")), off(fit.higher, tr("higher"), tr("lower"))
+    return [*longer, *([", "] if longer and higher else []), *higher] or [tr("right")]
 
 
 def laid_words(kit: Kit, region: Region, pose: Pose, on: Placement, unit: Unit) -> w.Words:
@@ -163,7 +175,7 @@ def laid_words(kit: Kit, region: Region, pose: Pose, on: Placement, unit: Unit) 
     if on.on == "mark" and kit.sew_with == "ruler foot":
         return [*said, *_by_angle(kit, region, pose, unit)]
     if on.on in ("seam", "line", "last", "drawn", "beyond") and on.total is not None:
-        return [*said, " It then lies ", w.shown(on.distance, unit), " away."]
+        return w.told("{said} It then lies {distance} away.", said=said, distance=w.shown(on.distance, unit))
     return said
 
 
@@ -173,27 +185,39 @@ def _by_angle(kit: Kit, region: Region, pose: Pose, unit: Unit) -> w.Words:
     if way is None:
         return []
     edge = region.edges[way.edge]
-    line = "a line across it" if way.degrees == 90 else f"its {way.degrees:g}° line"
+    line = (
+        tr("a line across it") if way.degrees == 90 else tr("its {degrees}° line", degrees=f"{way.degrees:g}")
+    )
     name = edge_names(region)[way.edge]
-    return [
-        f" Or place it without marking: put the ruler’s {line} on the {name}, its working edge ",
-        w.shown(way.along, unit, COARSE[unit] / 2, about=True),
-        f" from that edge's {edge.datum} corner.",
-    ]
+    return w.told(
+        " Or place it without marking: put the ruler’s {line} on the {name}, its working edge {along} from that edge's {datum} corner.",
+        line=line,
+        name=name,
+        along=w.shown(way.along, unit, COARSE[unit] / 2, about=True),
+        datum=tr(edge.datum),
+    )
 
 
 def _stop_words(along: float | None, does: str, unit: Unit) -> w.Words:
     if along is None:
-        return [f"The needle {does} at the line's end."]
+        return [tr("The needle {does} at the line's end.", does=does)]
     crosses = w.shown(along, unit, COARSE[unit] / 2, about=True)
-    return [f"The needle {does} on the seam; the ruler's edge crosses that seam ", crosses, " away."]
+    return w.told(
+        "The needle {does} on the seam; the ruler's edge crosses that seam {crosses} away.",
+        does=does,
+        crosses=crosses,
+    )
 
 
 def edge_words(edges: tuple[Edge, ...], number: int, unit: Unit) -> w.Words:
     """Which edge of a ruler it is."""
     edge = edges[number]
     if isinstance(edge, StraightEdge):
-        return ["straight edge" if number == 0 else "its other scale"]
+        return [tr("straight edge") if number == 0 else tr("its other scale")]
     if isinstance(edge, ArcEdge):
-        return [f"{edge.side}, radius ", w.shown(edge.radius, unit, COARSE[unit] / 4, about=True)]
-    return ["wave" if isinstance(edge, WaveEdge) else "zigzag"]
+        return w.told(
+            "{side}, radius {radius}",
+            side=tr(edge.side),
+            radius=w.shown(edge.radius, unit, COARSE[unit] / 4, about=True),
+        )
+    return [tr("wave") if isinstance(edge, WaveEdge) else tr("zigzag")]

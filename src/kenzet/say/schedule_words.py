@@ -6,9 +6,11 @@ import math
 from collections.abc import Mapping, Sequence
 from datetime import date, datetime, time, timedelta
 
+from kenzet import texts
 from kenzet.core.logbook.schedule import MOST, Piece, Session
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
+from kenzet.texts import tr
 
 _HALF, _WHOLE = 0.5, 0.995
 
@@ -29,37 +31,33 @@ class ScheduleView(w.Said):
     sessions: list[SessionRow]
 
 
-def day_of(day: date) -> str:
-    """
-    >>> day_of(date(2026, 11, 30))
-    'Monday, November 30'
-    """
-    return f"{day:%A, %B} {day.day}"
-
-
 def session_lines(one: Session, names: Mapping[str, str], laid: QuiltLayout) -> list[str]:
     """What it holds, in the order in which it is done."""
     lines = []
     if one.bobbins:
-        lines.append(f"Wind {w.many(one.bobbins, 'bobbin')} before you begin.")
+        lines.append(tr("Wind {bobbins} before you begin.", bobbins=texts.many(one.bobbins, "bobbin")))
     lines += [
-        f"Mark {laid.zone(zone).name} within {hours} hours before: these marks fade."
+        tr(
+            "Mark {name} within {hours} hours before: these marks fade.",
+            name=laid.zone(zone).name,
+            hours=hours,
+        )
         for zone, hours in one.marks
     ]
     if one.warm_up:
-        lines.append("Warm up with freehand stitching on a scrap.")
+        lines.append(tr("Warm up with freehand stitching on a scrap."))
     lines += [_piece(piece, names) for piece in one.pieces]
     if one.rests:
-        lines.append(f"{w.many(one.rests, 'rest')} on the way.")
+        lines.append(tr("{rests} on the way.", rests=texts.many(one.rests, "rest")))
     return lines
 
 
 def _piece(piece: Piece, names: Mapping[str, str]) -> str:
     name, minutes = names.get(piece.place, piece.place), max(round(piece.minutes), 1)
     if piece.begins == 0 and piece.ends >= _WHOLE:
-        return f"{name}, {minutes} min"
-    part = "the rest" if piece.ends >= _WHOLE else "begin" if piece.begins == 0 else "go on"
-    return f"{name}, {part}, {minutes} min"
+        return tr("{name}, {minutes} min", name=name, minutes=minutes)
+    part = tr("the rest") if piece.ends >= _WHOLE else tr("begin") if piece.begins == 0 else tr("go on")
+    return tr("{name}, {part}, {minutes} min", name=name, part=part, minutes=minutes)
 
 
 def schedule_view(
@@ -80,7 +78,7 @@ def schedule_view(
         ends = begins + timedelta(minutes=math.ceil(one.minutes))
         rows.append(
             SessionRow(
-                day=day_of(one.day), times=f"{_clock(begins)} to {_clock(ends)}", lines=session_lines(one, names, laid),
+                day=texts.on_day(one.day, weekday=True), times=tr("{clock} to {clock2}", clock=_clock(begins), clock2=_clock(ends)), lines=session_lines(one, names, laid),
                 places=list(dict.fromkeys(piece.place for piece in one.pieces)),
             )
         )  # fmt: skip
@@ -93,15 +91,29 @@ def _clock(when: datetime) -> str:
 
 def too_many(wanted: int) -> str:
     """Where no end comes in sight."""
-    return f"With {wanted} minutes each it takes more than {MOST} sessions. Take longer ones."
+    return tr(
+        "At {wanted} minutes each this takes more than {most} sessions. Choose longer sessions.",
+        wanted=wanted,
+        most=MOST,
+    )
 
 
 def _says(sessions: Sequence[Session], by: date | None, longer: int, wanted: int) -> str:
     if not sessions:
-        return "Nothing is left to sew, or no day is chosen."
-    done = f"{w.many(len(sessions), 'session')}; all lines are sewn on {day_of(sessions[-1].day)}."
+        return tr("Nothing is left to sew, or no day is chosen.")
+    done = tr(
+        "{sessions}; all lines are sewn on {day}.",
+        sessions=texts.many(len(sessions), "session"),
+        day=texts.on_day(sessions[-1].day, weekday=True),
+    )
     if by is None or longer == 0:
-        return done if by is None else f"{done} That is in time."
+        return done if by is None else tr("{done} That is on time.", done=done)
     if longer < 0:
-        return f"{done} No session lies before {day_of(by)}."
-    return f"{done} That is after {day_of(by)}: take about {longer} minutes instead of {wanted}, or one more day a week."
+        return tr("{done} No session falls before {by}.", done=done, by=texts.on_day(by, weekday=True))
+    return tr(
+        "{done} That is after {by}: sew about {longer} minutes instead of {wanted}, or one more day a week.",
+        done=done,
+        by=texts.on_day(by, weekday=True),
+        longer=longer,
+        wanted=wanted,
+    )

@@ -7,6 +7,7 @@ from itertools import groupby
 
 import numpy as np
 
+from kenzet import texts
 from kenzet.core.geom.region import Floats
 from kenzet.core.numbers.measure import COARSE, Unit, long_figure
 from kenzet.core.route.bulk import least_in_throat
@@ -23,24 +24,25 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import ThreadEnds
 from kenzet.say import words as w
 from kenzet.say.whereabouts import corner_words, way_to
+from kenzet.texts import tr
 
 _LANES = {
-    DITCH: "along the ditch",
-    EDGE: "along the zone’s edge",
-    RIM: "along the quilt’s edge",
-    STEP: "straight across",
-    LINE: "back along the line just sewn",
-    TEXTURE: "across the texture",
+    DITCH: tr("along the ditch"),
+    EDGE: tr("along the zone’s edge"),
+    RIM: tr("along the quilt’s edge"),
+    STEP: tr("straight across"),
+    LINE: tr("back along the line just sewn"),
+    TEXTURE: tr("across the texture"),
 }
 
 
-_SEWN_LINE = "along a sewn line"
+_SEWN_LINE = tr("along a sewn line")
 
 ENDING: dict[ThreadEnds, str] = {
-    "tie and bury": "Tie the threads and bury them.",
-    "tiny stitches": "End with a few tiny stitches and cut.",
-    "run off": "Sew off into the batting and cut.",
-    "caught by the edge": "Stop at the edge and cut; the binding or the border will hold the ends.",
+    "tie and bury": tr("Tie the threads and bury them."),
+    "tiny stitches": tr("End with a few tiny stitches and cut."),
+    "run off": tr("Sew off into the batting and cut."),
+    "caught by the edge": tr("Stop at the edge and cut; the binding or the border will hold the ends."),
 }
 
 
@@ -51,28 +53,35 @@ def sew_words(
     far = w.shown(sum(move.length for move in step.sews), unit, COARSE[unit], about=True)
     first, last = placed[0][0], placed[len(step.sews) - 1][-1]
     if float(np.hypot(*(last - first))) < VISIBLE:
-        return ["Sew round, ", far, ", back to where you began. Pivot at each corner, ", _DOWN]
+        return w.told(
+            "Sew round, {far}, back to where you began. Pivot at each corner, {down}", far=far, down=_DOWN
+        )
     where = on_lanes.get(step.sews[-1].nodes[1])
-    stop = {DITCH: "to the seam", EDGE: "to the zone’s edge", RIM: "to the quilt’s edge"}.get(
-        where if where is not None else -1, "to its end"
+    stop = {DITCH: tr("to the seam"), EDGE: tr("to the zone’s edge"), RIM: tr("to the quilt’s edge")}.get(
+        where if where is not None else -1, tr("to its end")
     )
     if closed:
-        return ["Sew ", far, " on round. Pivot at each corner, ", _DOWN]
-    return [f"Sew {way_to(first, last)} ", far, f", {stop}, and stop with the ", _DOWN]
+        return w.told("Sew {far} on round. Pivot at each corner, {down}", far=far, down=_DOWN)
+    return w.told(
+        "Sew {way_to} {far}, {stop}, and stop with the {down}",
+        way_to=way_to(first, last),
+        far=far,
+        stop=stop,
+        down=_DOWN,
+    )
 
 
-_DOWN = "needle down."
+_DOWN = tr("needle down.")
 
 
 def edge_words(on_edge: bool, unit: Unit) -> w.Words:
     """Where the seam that a line is laid on is the quilt's finished edge, which nothing shows before it is bound."""
     if not on_edge:
         return []
-    return [
-        " Here that seam is the quilt’s finished edge, ",
-        w.shown(ALLOWANCE, unit),
-        " inside the raw edge.",
-    ]
+    return w.told(
+        " Here that seam is the quilt’s finished edge, {allowance} inside the raw edge.",
+        allowance=w.shown(ALLOWANCE, unit),
+    )
 
 
 def travel_words(travels: Sequence[Move], placed: Sequence[Floats], unit: Unit, course: int = -1) -> w.Words:
@@ -87,7 +96,11 @@ def travel_words(travels: Sequence[Move], placed: Sequence[Floats], unit: Unit, 
             continue
         way = way_to(pieces[0][1][0], pieces[-1][1][-1])
         lane = _SEWN_LINE if kind == LINE and line != course else _LANES[kind]
-        said += [", then " if said else "", w.shown(long, unit, COARSE[unit], about=True), f" {way}, {lane}"]
+        said += [
+            tr(", then ") if said else "",
+            w.shown(long, unit, COARSE[unit], about=True),
+            f" {way}, {lane}",
+        ]
     return [one for one in said if one != ""]
 
 
@@ -105,75 +118,83 @@ def bulk_words(laid: QuiltLayout, part: Part, place: str, unit: Unit) -> w.Words
     if bulk is None:
         return []
     wide, thick = (w.shown(mm, unit, COARSE[unit], about=True) for mm in (round(bulk.width), bulk.thick))
-    return [
-        f"The quilt’s {bulk.edge} edge towards the machine’s body: ",
-        wide,
-        " of it there, rolled about ",
-        thick,
-        ".",
-    ]
+    return w.told(
+        "The quilt’s {edge} edge towards the machine’s body: {wide} of it there, rolled about {thick}.",
+        edge=tr(bulk.edge),
+        wide=wide,
+        thick=thick,
+    )
 
 
 def begin_words(here: Now, first: Move) -> str:
     """Where a thread is begun."""
     x, y = here.way.route.network.points[first.nodes[0]].tolist()
     if first.stretch and max(abs(x - first.start[0]), abs(y - first.start[1])) > 1:
-        return "Begin where the sewing ends, over its last few stitches: bring the bobbin thread up first."
-    return f"Begin {corner_words(here.way.route, first.start)}: bring the bobbin thread up, and sew a few tiny stitches."
+        return tr(
+            "Begin where the sewing ends, over its last few stitches: bring the bobbin thread up first."
+        )
+    return tr(
+        "Begin {corner}: bring the bobbin thread up, and sew a few tiny stitches.",
+        corner=corner_words(here.way.route, first.start),
+    )
 
 
 def then_words(laid: QuiltLayout, here: Now, step: SewingStep, go: w.Words, is_last: bool) -> w.Words:
     """What is done when the line is sewn."""
     if go:
-        return ["Then travel ", *go, "."]
+        return w.told("Then travel {go}.", go=go)
     if is_last and here.onward:
-        return ["This block is done. Keep the thread and go on to the next."]
+        return [tr("This block is done. Keep the thread and go on to the next.")]
     ending = ENDING[laid.quilt.stitching.ends]
     if step.stops:
-        return [ending + (" This block is done." if is_last else "")]
-    return ["The next line begins here."]
+        return [ending + (tr(" This block is done.") if is_last else "")]
+    return [tr("The next line begins here.")]
 
 
 FAULTS: dict[Fault, str] = {
-    "no such place": "That block has nothing to sew, or is no longer in the quilt.",
-    "sews nothing": "A “sewn” event must name the line it sewed.",
-    "undoes nothing": "An “undone” event must name the event it undoes.",
-    "no such line": "There is no such line there, or it is shorter than that.",
+    "no such place": tr("That block has nothing to sew, or is no longer in the quilt."),
+    "sews nothing": tr("A “sewn” event must name the line it sewed."),
+    "undoes nothing": tr("An “undone” event must name the event it undoes."),
+    "no such line": tr("There is no such line there, or it is shorter than that."),
 }
 
 
 def log_rows(sewn: Sewn, unit: Unit) -> list[w.Row]:
     """What was sewn in all."""
     rows = [
-        w.Row(label=["Lines sewn"], words=[long_figure(max(sewn.lines, 0.0), unit)]),
-        w.Row(label=["Threads begun"], words=[f"{sewn.threads}"]),
+        w.Row(label=[tr("Lines sewn")], words=[long_figure(max(sewn.lines, 0.0), unit)]),
+        w.Row(label=[tr("Threads begun")], words=[f"{sewn.threads}"]),
     ]
     if sewn.breaks:
-        rows.append(w.Row(label=["Breaks"], words=[f"{sewn.breaks}"]))
+        rows.append(w.Row(label=[tr("Breaks")], words=[f"{sewn.breaks}"]))
     if sewn.freehand:
-        rows.append(w.Row(label=["Sewn by eye"], words=[long_figure(sewn.freehand, unit)]))
+        rows.append(w.Row(label=[tr("Sewn by eye")], words=[long_figure(sewn.freehand, unit)]))
     if sewn.stitches:
-        rows.append(w.Row(label=["Stitches counted"], words=[w.number(sewn.stitches)]))
+        rows.append(w.Row(label=[tr("Stitches counted")], words=[texts.number(sewn.stitches)]))
     return rows
 
 
 def earlier_words(many: int) -> list[str]:
     """What was sewn to a plan that has been changed since."""
-    lines = "A line was" if many == 1 else f"{many} lines were"
-    said = (
-        f"{lines} sewn with an earlier plan of these zones and not counted here. Undo to return to that plan."
+    lines = tr("A line was") if many == 1 else tr("{many} lines were", many=many)
+    said = tr(
+        "{lines} sewn with an earlier plan of these zones and not counted here. Undo to return to that plan.",
+        lines=lines,
     )
     return [said] if many else []
 
 
 def left_words(left: Left) -> str:
     """How many lines of a place are left."""
-    skipped = f", {left.skipped} skipped" if left.skipped else ""
-    return f"{left.left} of {left.many} lines left{skipped}"
+    skipped = tr(", {skipped} skipped", skipped=left.skipped) if left.skipped else ""
+    return tr("{left} of {many} lines left{skipped}", left=left.left, many=left.many, skipped=skipped)
 
 
 def zone_left_words(laid: QuiltLayout, left: ZoneLeft) -> dict[str, str]:
     """The zone's name and how much of it is left where."""
-    times = ("", ", second pass")[left.turn] if left.turn < 2 else f", pass {left.turn + 1}"
-    where = "one place" if left.places == 1 else f"{left.places} places"
-    return {"name": laid.zone(left.zone).name + times, "words": f"{w.many(left.lines, 'line')} in {where}"}
+    times = ("", tr(", second pass"))[left.turn] if left.turn < 2 else tr(", pass {turn}", turn=left.turn + 1)
+    where = tr("one place") if left.places == 1 else tr("{places} places", places=left.places)
+    return {
+        "name": laid.zone(left.zone).name + times,
+        "words": tr("{lines} in {where}", lines=texts.many(left.lines, "line"), where=where),
+    }

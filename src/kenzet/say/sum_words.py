@@ -9,6 +9,7 @@ from kenzet.core.kit.kit import Kit
 from kenzet.core.numbers.measure import Length, Unit, little
 from kenzet.core.ruler.offset_sums import THAT_LINE, Mode, OffsetSum, etched_line_for
 from kenzet.say import words as w
+from kenzet.texts import tr
 
 
 class Term(w.Said):
@@ -43,11 +44,13 @@ class SumView(w.Said):
 SumKind = Literal["etched", "edge", "behind", "gauge", "none"]
 
 
-def the_sum(
-    reckoned: OffsetSum, kit: Kit, unit: Unit, on: str = "your last line", total: str = "apart"
-) -> SumView:
-    """The sum in the order in which her hands do it, or why no etched line does it."""
-    foot = Term(words=[w.shown(reckoned.foot, unit, bare=True)], label="your foot")
+def the_sum(reckoned: OffsetSum, kit: Kit, unit: Unit, on: str = "", total: str = "") -> SumView:
+    """The sum in the order in which her hands do it, or why no etched line does it.
+
+    It is measured ``on`` the last line, and what comes out is how far lines lie ``apart``, unless something else is said.
+    """
+    on, total = on or tr("your last line"), total or tr("apart")
+    foot = Term(words=[w.shown(reckoned.foot, unit, bare=True)], label=tr("your foot"))
     makes = reckoned.spacing + (reckoned.out if abs(reckoned.out) > THAT_LINE else 0)
     result = Term(words=[w.shown(makes, unit, bare=True)], label=total)
     ruler = kit.rulers[reckoned.ruler].name if reckoned.ruler in kit.rulers else ""
@@ -66,21 +69,21 @@ def the_sum(
     if reckoned.mode in (Mode.TOE, Mode.BAR):
         return view("gauge" if reckoned.gauge else "none", sentence=_by_gauge(reckoned, on, unit))
     if reckoned.etched is not None and reckoned.etched > 0:
-        etched = Term(words=[w.shown(reckoned.etched, unit, bare=True)], label=f"mark on {on}")
+        etched = Term(words=[w.shown(reckoned.etched, unit, bare=True)], label=tr("mark on {on}", on=on))
         return view("etched", [etched, foot])
     if reckoned.etched is not None:
-        return view("edge", [Term(words=["edge"], label=f"on {on}"), foot])
+        return view("edge", [Term(words=[tr("edge")], label=tr("on {on}", on=on)), foot])
     if reckoned.behind > 0:
-        said: w.Words = [
-            "This is closer than your foot’s offset, so no etched line works. Put the ruler’s edge ",
-            w.shown(reckoned.behind, unit),
-            f" behind {on}. That much of it then shows beyond the plastic.",
-        ]
+        said: w.Words = w.told(
+            "This is closer than your foot’s offset, so no etched line works. Put the ruler’s edge {behind} behind {on}. That much of it then shows beyond the plastic.",
+            behind=w.shown(reckoned.behind, unit),
+            on=on,
+        )
         return view("behind", sentence=said)
     if not reckoned.ruler:
         return view(
             "none",
-            sentence=["None of your straight rulers is safe with this foot: see Kit. Mark every line."],
+            sentence=[tr("None of your straight rulers is safe with this foot: see Kit. Mark every line.")],
         )
     none = view("none", sentence=_no_line(reckoned, unit))
     none.offers = _near(reckoned, unit)
@@ -90,31 +93,43 @@ def the_sum(
 def _by_gauge(reckoned: OffsetSum, on: str, unit: Unit) -> w.Words:
     spacing = w.shown(reckoned.spacing, unit)
     if reckoned.gauge == "guide bar":
-        return ["Set the guide bar ", spacing, f" from the needle and keep it on {on}."]
+        return w.told(
+            "Set the guide bar {spacing} from the needle and keep it on {on}.", spacing=spacing, on=on
+        )
     if reckoned.gauge:
-        return [f"Let the foot's {reckoned.gauge} run along {on}: it sews ", spacing, " beside it."]
-    return ["This is wider than your guide bar reaches. Mark every line and sew on the marks."]
+        return w.told(
+            "Let the foot's {gauge} run along {on}: it sews {spacing} beside it.",
+            gauge=reckoned.gauge,
+            on=on,
+            spacing=spacing,
+        )
+    return [tr("This is wider than your guide bar reaches. Mark every line and sew on the marks.")]
 
 
 def _no_line(reckoned: OffsetSum, unit: Unit) -> w.Words:
-    return [
-        "No etched line fits: ",
-        w.shown(reckoned.wanted, unit),
-        " is the mark you would need. Use a ruler that has it, mark every line, or choose a spacing close to it:",
-    ]
+    return w.told(
+        "No etched line fits: {wanted} is the mark you would need. Use a ruler that has it, mark every line, or choose a spacing close to it:",
+        wanted=w.shown(reckoned.wanted, unit),
+    )
 
 
 def _near(reckoned: OffsetSum, unit: Unit) -> list[Offer]:
     offers = []
     for etched, spacing in reckoned.nearest:
         off = spacing - reckoned.spacing
-        mark: w.Words = ["the edge"] if etched == 0 else [w.shown(etched, unit, bare=True), " mark"]
+        mark: w.Words = (
+            [tr("the edge")]
+            if etched == 0
+            else w.told("{etched} mark", etched=w.shown(etched, unit, bare=True))
+        )
         offers.append(
             Offer(
                 value=Length.near(spacing, unit).text,
                 values={"spacing": Length.near(spacing, unit).text},
                 words=[*mark, " → ", w.shown(spacing, unit)],
-                label=f"{little(abs(off), unit)} {'wider' if off > 0 else 'closer'}",
+                label=tr("{length} wider", length=little(abs(off), unit))
+                if off > 0
+                else tr("{length} closer", length=little(abs(off), unit)),
                 now=False,
             )
         )
@@ -126,7 +141,9 @@ def instead(reckoned: OffsetSum, unit: Unit) -> w.Words:
     if reckoned.mode is not Mode.RULER_FOOT or (reckoned.etched is None and not reckoned.behind):
         return []
     drawn = etched_line_for(reckoned.spacing, reckoned.foot, Mode.DRAWING)
-    return ["If you mark it instead: use the ", w.shown(drawn, unit, bare=True), " mark, no foot."]
+    return w.told(
+        "If you mark it instead: use the {drawn} mark, no foot.", drawn=w.shown(drawn, unit, bare=True)
+    )
 
 
 def sum_line(view: SumView) -> str:
@@ -134,7 +151,7 @@ def sum_line(view: SumView) -> str:
     if not view.terms:
         return w.plain(view.sentence)
     said = " + ".join(f"{w.plain(term.words)} {term.label}" for term in view.terms)
-    ruler = f" With “{view.ruler}”." if view.ruler else ""
+    ruler = tr(" With “{ruler}”.", ruler=view.ruler) if view.ruler else ""
     return f"{said} = {w.plain(view.total.words)} {view.total.label}.{ruler}"
 
 
@@ -142,9 +159,11 @@ def tag(reckoned: OffsetSum, on: str, unit: Unit) -> w.Words:
     """What lies on what, as short as it is lettered beside the ruler."""
     if reckoned.etched is not None:
         mark: w.Words = (
-            ["edge"] if reckoned.etched == 0 else [w.shown(reckoned.etched, unit, bare=True), " mark"]
+            [tr("edge")]
+            if reckoned.etched == 0
+            else w.told("{etched} mark", etched=w.shown(reckoned.etched, unit, bare=True))
         )
-        return [*mark, f" on {on}"]
+        return w.told("{mark} on {on}", mark=mark, on=on)
     if reckoned.behind > 0:
-        return ["edge ", w.shown(reckoned.behind, unit), f" behind {on}"]
-    return ["no etched line fits"]
+        return w.told("edge {behind} behind {on}", behind=w.shown(reckoned.behind, unit), on=on)
+    return [tr("no etched line fits")]

@@ -11,6 +11,7 @@ from kenzet.core.numbers.measure import Unit
 from kenzet.core.params import forms
 from kenzet.say import words as w
 from kenzet.say.log_words import day_words
+from kenzet.texts import tr
 
 
 class SwatchRow(w.Said):
@@ -51,32 +52,41 @@ def figure_rows(one: DatedSwatch, unit: Unit) -> list[w.Row]:
     swatch, found = one.swatch, one.found
     spacing: w.Words = [w.shown(swatch.fill.spacing.mm, unit)] if swatch.fill.is_spaced else ["–"]
     shrunk = found.shrunk
-    washed = "not yet" if found.washed == "no" else "yes" if shrunk is None else f"shrank {shrunk:.1f} %"
+    washed = (
+        tr("not yet")
+        if found.washed == "no"
+        else tr("yes")
+        if shrunk is None
+        else tr("shrank {shrunk} %", shrunk=f"{shrunk:.1f}")
+    )
     pairs: list[tuple[str, w.Words]] = [
-        ("Fill", [swatch.fill.label]),
-        ("Spacing", spacing),
-        ("Batting", [swatch.batting.name]),
-        ("Thread", [swatch.thread.name]),
-        ("Stitch", [w.shown(swatch.stitch.mm, "mm")]),
-        ("Needle", [swatch.needle or "–"]),
-        ("Tension", [swatch.tension or "–"]),
-        ("Stitching", [f"{w.density(swatch.density, unit)}, planned as {_hand(swatch)}"]),
-        ("Widest gap", [w.shown(swatch.gap, unit, about=True)]),
-        ("Feels", [found.felt or "–"]),
-        ("Height", _height(one, unit)),
-        ("Quilting took up", ["–" if found.took_up is None else f"{found.took_up:.1f} %"]),
-        ("Washed", [washed]),
-        ("Sew it again", [found.again or "–"]),
+        (tr("Fill"), [swatch.fill.label]),
+        (tr("Spacing"), spacing),
+        (tr("Batting"), [swatch.batting.name]),
+        (tr("Thread"), [swatch.thread.name]),
+        (tr("Stitch"), [w.shown(swatch.stitch.mm, "mm")]),
+        (tr("Needle"), [swatch.needle or "–"]),
+        (tr("Tension"), [swatch.tension or "–"]),
+        (
+            tr("Stitching"),
+            [tr("{density}, planned as {hand}", density=w.density(swatch.density, unit), hand=_hand(swatch))],
+        ),
+        (tr("Widest gap"), [w.shown(swatch.gap, unit, about=True)]),
+        (tr("Feels"), [tr(found.felt) or "–"]),
+        (tr("Height"), _height(one, unit)),
+        (tr("Quilting took up"), ["–" if found.took_up is None else f"{found.took_up:.1f} %"]),
+        (tr("Washed"), [washed]),
+        (tr("Sew it again"), [tr(found.again) or "–"]),
     ]
     return [w.Row(label=[label], words=words) for label, words in pairs]
 
 
 def _hand(swatch: Swatch) -> str:
-    return hand(swatch.density, swatch.use, swatch.batting)
+    return tr(hand(swatch.density, swatch.use, swatch.batting))
 
 
 def _height(one: DatedSwatch, unit: Unit) -> w.Words:
     planned = w.shown(height(one.swatch, one.swatch.batting), unit, about=True)
     if one.found.high is None:
-        return [planned, " by the relief"]
-    return [w.shown(one.found.high.mm, unit), "; the relief had ", planned]
+        return w.told("{planned} by the relief", planned=planned)
+    return w.told("{mm}; the relief had {planned}", mm=w.shown(one.found.high.mm, unit), planned=planned)

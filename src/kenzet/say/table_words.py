@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 
+from kenzet import texts
 from kenzet.core.geom.edge_ticks import edge_names
 from kenzet.core.geom.region import Region
 from kenzet.core.marks.marking import marks_of
@@ -13,74 +14,102 @@ from kenzet.core.numbers.measure import Unit, rounded
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.say import words as w
+from kenzet.texts import tr
 
-PINS = "Basting pins are still in: remove each pin before the needle reaches it, and count them."
+PINS = tr("Basting pins are still in: remove each pin before the needle reaches it, and count them.")
 
 
-PEEL = "Peel the tape slowly: a stitch may have caught it."
+PEEL = tr("Peel the tape slowly: a stitch may have caught it.")
 
 
 def _without_ruler(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit) -> str:
     """What is done with a tape measure, a strip or a stencil."""
     marks = marks_of(found, drawing)
     if step.edge:
-        return f"Tick the {step.edge.name}, the tape measure lying from its {step.edge.edge.datum} end:"
+        return tr(
+            "Tick the {name}. Lay the tape measure from its {datum} end:",
+            name=step.edge.name,
+            datum=tr(step.edge.edge.datum),
+        )
     if step.kind == "dots":
-        return f"Put {w.many(len(step.dots), 'dot')} where they are shown: prick them through the mark sheet, or measure."
+        return tr(
+            "Put {dots} where they are shown: prick them through the mark sheet, or measure.",
+            dots=texts.many(len(step.dots), "dot"),
+        )
     if step.kind == "signs":
-        return "Draw the texture’s sign in the middle of its place."
+        return tr("Draw the texture’s sign in the middle of its place.")
     if step.kind == "strips" and marks.tape:
         tape = found.kit.tools[marks.tape.tape].name
-        many = "a strip" if marks.tape.strips == 1 else f"{marks.tape.strips} strips"
-        rounds = "one round" if len(marks.tape.rounds) == 1 else f"{len(marks.tape.rounds)} rounds"
+        many = tr("a strip") if marks.tape.strips == 1 else tr("{strips} strips", strips=marks.tape.strips)
+        rounds = (
+            tr("one round")
+            if len(marks.tape.rounds) == 1
+            else tr("{rounds} rounds", rounds=len(marks.tape.rounds))
+        )
         far = w.plain([w.shown(marks.tape.strip, unit, Fraction(1), about=True)])
-        return f"Cut {many} of “{tape}”, {far} long. Put them on at the machine, in {rounds}, and peel them off after each."
+        return tr(
+            "Cut {many} of “{tape}”, {far} long. Put them on at the machine, in {rounds}, and peel them off after each.",
+            many=many,
+            tape=tape,
+            far=far,
+            rounds=rounds,
+        )
     stencil = found.kit.tools[marks.stencil.stencil].name if marks.stencil else ""
     if step.number == 1:
-        return f"Lay “{stencil}” with its first lines on the first of the zone. Pat, do not rub."
-    return f"Move “{stencil}” on: its first line over the last that you powdered."
+        return tr(
+            "Lay “{stencil}” with its first lines on the first of the zone. Pat, do not rub.", stencil=stencil
+        )
+    return tr("Move “{stencil}” on: its first line over the last that you powdered.", stencil=stencil)
 
 
 def _lay(found: ZonePlan, region: Region, stroke: Stroke, unit: Unit) -> w.Words:
     if stroke.how == "along the same ruler":
-        return ["Leave the ruler in place."]
+        return [tr("Leave the ruler in place.")]
     if stroke.how == "slid along":
-        return ["Slide the ruler along the same line."]
+        return [tr("Slide the ruler along the same line.")]
     if stroke.how == "over the sheet":
-        return ["Trace the line from its mark sheet."]
+        return [tr("Trace the line from its mark sheet.")]
     if stroke.etched is None:
-        return ["Put the ruler from one end to the other."]
-    where = "the mark before" if stroke.edge is None else _edge_name(region, stroke.edge)
+        return [tr("Put the ruler from one end to the other.")]
+    where = tr("the mark before") if stroke.edge is None else _edge_name(region, stroke.edge)
     name = found.kit.rulers[stroke.ruler].name
-    return [
-        "Lay the ",
-        w.shown(stroke.etched, unit, bare=True),
-        f" mark of “{name}” on {where}; draw along its edge.",
-    ]
+    return w.told(
+        "Lay the {etched} mark of “{name}” on {where}; draw along its edge.",
+        etched=w.shown(stroke.etched, unit, bare=True),
+        name=name,
+        where=where,
+    )
 
 
 def _end(region: Region, end: End, found: ZonePlan, unit: Unit) -> w.Words:
     if end.corner:
-        return ["a corner"]
+        return [tr("a corner")]
     if end.edge is None:
-        return ["its end"]
+        return [tr("its end")]
     edge = region.edges[end.edge]
     laid_off = rounded(end.along, found.kit.step_in(unit))
-    return [w.shown(laid_off, unit), f" from the {edge.datum} end of {_edge_name(region, end.edge)}"]
+    return w.told(
+        "{laid_off} from the {datum} end of {edge_name}",
+        laid_off=w.shown(laid_off, unit),
+        datum=tr(edge.datum),
+        edge_name=_edge_name(region, end.edge),
+    )
 
 
 def _edge_name(region: Region, number: int) -> str:
-    return f"the {edge_names(region)[number]}"
+    return tr("the {edge_names}", edge_names=edge_names(region)[number])
 
 
 def step_words(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit) -> str:
     """The same in one line, for paper."""
-    said = "Turn the quilt. " if step.stroke and step.stroke.turn else ""
+    said = tr("Turn the quilt. ") if step.stroke and step.stroke.turn else ""
     said += w.plain(lay_words(found, drawing, step, unit))
     ticks, ends = tick_figures(step, unit), end_words(found, drawing, step, unit)
     if ticks:
         said += f" {', '.join(one.text for one in ticks)} {unit}."
-    return said + (f" From {w.plain(ends[0])} to {w.plain(ends[1])}." if ends else "")
+    return said + (
+        tr(" From {ends} to {ends2}.", ends=w.plain(ends[0]), ends2=w.plain(ends[1])) if ends else ""
+    )
 
 
 def lay_words(found: ZonePlan, drawing: Drawing, step: MarkingStep, unit: Unit) -> w.Words:

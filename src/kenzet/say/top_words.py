@@ -5,6 +5,7 @@ from __future__ import annotations
 from kenzet.core.numbers.measure import Unit
 from kenzet.core.top.blocks import DIAGONALS_MAY_DIFFER, Measured
 from kenzet.say import words as w
+from kenzet.texts import tr
 
 
 def square_warning(measured: Measured | None, unit: Unit) -> w.Words:
@@ -12,10 +13,9 @@ def square_warning(measured: Measured | None, unit: Unit) -> w.Words:
     if measured is None or measured.diagonals_differ <= DIAGONALS_MAY_DIFFER:
         return []
     lean = measured.out_of_square
-    return [
-        "The diagonals differ by ",
-        w.shown(measured.diagonals_differ, unit, about=True),
-        ": the block is out of square, its top is off by about ",
-        w.shown(abs(lean), unit, about=True),
-        f" to the {'right' if lean > 0 else 'left'}. Block it square, or count lines from one seam only.",
-    ]
+    return w.told(
+        "The diagonals differ by {diagonals_differ}: the block is out of square, its top is off by about {lean} to the {which}. Block it square, or count lines from one seam only.",
+        diagonals_differ=w.shown(measured.diagonals_differ, unit, about=True),
+        lean=w.shown(abs(lean), unit, about=True),
+        which=tr("right") if lean > 0 else tr("left"),
+    )

@@ -8,28 +8,41 @@ from kenzet.core.geom.region import Floats, Point
 from kenzet.core.route.unit_route import UnitRoute
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.zone import BORDER, SASHING, TOP, Zone
+from kenzet.texts import tr
 
 
 def occurs(laid: QuiltLayout, zone: Zone) -> str:
     """How often a zone is there, in words."""
     if zone.part == TOP:
-        return f"{len(zone.patches)} patches, across the quilt"
+        return tr("{patches} patches, across the quilt", patches=len(zone.patches))
     if zone.part == SASHING:
-        return "between all blocks" if _is_whole(laid, zone) else f"{len(zone.patches)} of the sashes"
+        return (
+            tr("between all blocks")
+            if _is_whole(laid, zone)
+            else tr("{patches} of the sashes", patches=len(zone.patches))
+        )
     if zone.part.startswith(BORDER):
-        return "one piece, all round" if _is_whole(laid, zone) else f"{len(zone.patches)} of its pieces"
-    many = f"{len(zone.patches)} patches" if len(zone.patches) > 1 else "one patch"
+        return (
+            tr("one piece, all round")
+            if _is_whole(laid, zone)
+            else tr("{patches} of its pieces", patches=len(zone.patches))
+        )
+    many = tr("{patches} patches", patches=len(zone.patches)) if len(zone.patches) > 1 else tr("one patch")
     if zone.slices:
         pieces = len(zone.slices[-1].inside)
-        many = "a piece" if pieces == 1 else f"{pieces} pieces"
+        many = tr("a piece") if pieces == 1 else tr("{pieces} pieces", pieces=pieces)
     times = len(laid.places(zone)) if laid.is_laid(zone) else 0
     if times == 0:
-        return f"{many}; this block is not in the quilt yet"
+        return tr("{many}; this block is not in the quilt yet", many=many)
     apart = sum(len(one.places) for one in zone.apart)
     if times == 1:
-        return f"{many}, in one block"
-    within = " in this block" if zone.part in laid.quilt.blocks else ""
-    same = f"identical in all {times}" if not apart else f"the same in {times - apart} of {times}"
+        return tr("{many}, in one block", many=many)
+    within = tr(" in this block") if zone.part in laid.quilt.blocks else ""
+    same = (
+        tr("identical in all {times}", times=times)
+        if not apart
+        else tr("the same in {times} of {times2}", times=times - apart, times2=times)
+    )
     return f"{many}{within} · {same}"
 
 
@@ -43,7 +56,17 @@ def place_name(place: str) -> str:
     ('row 2, block 3', 'side 4', 'border 1')
     """
     row, _, column = place.partition("-")
-    return f"row {row}, block {column}" if row.isdigit() else place.replace("-", " ")
+    return tr("row {row}, block {column}", row=row, column=column) if row.isdigit() else _part_name(place)
+
+
+def _part_name(place: str) -> str:
+    """Of the key of a part that is no block."""
+    part, _, number = place.partition("-")
+    names = {
+        "border": tr("border {number}", number=number), "side": tr("side {number}", number=number), "corner": tr("corner {number}", number=number),
+        "top": tr("top"), "sashing": tr("sashing"), "cornerstone": tr("cornerstone {number}", number=number),
+    }  # fmt: skip
+    return names.get(part, place.replace("-", " "))
 
 
 def placed(part: str, place: str, which: str = "") -> str:
@@ -58,18 +81,23 @@ def placed(part: str, place: str, which: str = "") -> str:
 def corner_words(one: UnitRoute, point: Point) -> str:
     """Whereabouts of what is sewn in one go ``point`` (of the part) lies."""
     x, y = point[0] / one.unit.part.width, point[1] / one.unit.part.height
-    across = "left" if x < 1 / 3 else "right" if x > 2 / 3 else ""
-    up = "lower" if y < 1 / 3 else "upper" if y > 2 / 3 else ""
+    left, low, middle = x < 1 / 3, y < 1 / 3, 1 / 3 <= x <= 2 / 3
+    across = "" if middle else tr("left") if left else tr("right")
+    up = tr("lower") if low else tr("upper") if y > 2 / 3 else ""
     if not across and not up:
-        return "in the middle"
+        return tr("in the middle")
     if not across:
-        return f"at the {'bottom' if up == 'lower' else 'top'}, in the middle"
-    return f"at the {up} {across}" if up else f"at the {across}, half-way up"
+        return tr("at the {which}, in the middle", which=tr("bottom") if low else tr("top"))
+    return (
+        tr("at the {up} {across}", up=up, across=across)
+        if up
+        else tr("at the {across}, half-way up", across=across)
+    )
 
 
 _WAYS = (
-    "to the right", "up to the right", "up", "up to the left",
-    "to the left", "down to the left", "down", "down to the right",
+    tr("to the right"), tr("up to the right"), tr("up"), tr("up to the left"),
+    tr("to the left"), tr("down to the left"), tr("down"), tr("down to the right"),
 )  # fmt: skip
 
 
@@ -83,5 +111,5 @@ def way_to(start: Point | Floats, end: Point | Floats) -> str:
     return _WAYS[round(turn / (math.pi / 4)) % 8]
 
 
-CORNERS = ("lower left", "lower right", "upper right", "upper left")
+CORNERS = (tr("lower left"), tr("lower right"), tr("upper right"), tr("upper left"))
 """In the order of ``corners_of``."""

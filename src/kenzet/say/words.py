@@ -5,12 +5,11 @@ Glossary: *words* are pieces of text with figures between them, which a screen s
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Mapping
 from fractions import Fraction
 from typing import Literal
 
-from babel import Locale
-from babel.numbers import format_decimal
 from pydantic import BaseModel, ConfigDict
 
 from kenzet.core.balance.density import hand, spread, zone_densities
@@ -20,8 +19,7 @@ from kenzet.core.numbers.measure import COARSE, INCH, Length, Unit, figure, in_w
 from kenzet.core.params import Form, forms
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.top.quilt_layout import QuiltLayout
-
-LOCALE = Locale("en", "US")
+from kenzet.texts import number, tr
 
 
 class Said(BaseModel):
@@ -234,28 +232,32 @@ def minutes(seconds: float) -> str:
     ('under a minute', '3 min', '1 h 57')
     """
     if seconds < 30:
-        return "under a minute" if seconds else "none"
+        return tr("under a minute") if seconds else tr("none")
     whole = round(seconds / 60)
-    return f"{whole} min" if whole < 60 else f"{whole // 60} h {whole % 60:02d}"
+    return tr("{whole} min", whole=whole) if whole < 60 else f"{whole // 60} h {whole % 60:02d}"
 
 
 def density(per_mm: float, unit: Unit) -> str:
     """Sewn length by area, in the unit in which she thinks of it."""
-    return f"{per_mm * INCH:.1f} in a sq in" if unit == "in" else f"{per_mm * 10:.1f} cm a sq cm"
+    return (
+        tr("{per_mm} in per sq in", per_mm=f"{per_mm * INCH:.1f}")
+        if unit == "in"
+        else tr("{per_mm} cm per sq cm", per_mm=f"{per_mm * 10:.1f}")
+    )
 
 
 _MOST_ZONES = 6
 
 
 def totals(laid: QuiltLayout, plans: Mapping[str, ZonePlan], unit: Unit) -> list[Total]:
-    """What the whole plan costs as far as it is reckoned, and how each figure comes about: what each zone adds to it."""
+    """What the whole plan costs as far as it is computed, and how each figure comes about: what each zone adds to it."""
     by_zone = [(plan.zone.name, totals_of([plan])) for plan in plans.values()]
     found = together(its for _, its in by_zone)
     figures: list[tuple[str, Callable[[Totals], float], Callable[[Totals], str]]] = [
-        ("Stitching", lambda its: round(its.stitched, 2), lambda its: long_figure(its.stitched, unit)),
-        ("Lines to sew", lambda its: its.lines, lambda its: number(its.lines)),
-        ("Marks to draw", lambda its: its.marks, lambda its: number(its.marks)),
-        ("Marking", lambda its: round(its.seconds), lambda its: minutes(its.seconds)),
+        (tr("Stitching"), lambda its: round(its.stitched, 2), lambda its: long_figure(its.stitched, unit)),
+        (tr("Lines to sew"), lambda its: its.lines, lambda its: number(its.lines)),
+        (tr("Marks to draw"), lambda its: its.marks, lambda its: number(its.marks)),
+        (tr("Marking"), lambda its: round(its.seconds), lambda its: minutes(its.seconds)),
     ]
     said = []
     for label, amount, shows in figures:
@@ -266,7 +268,7 @@ def totals(laid: QuiltLayout, plans: Mapping[str, ZonePlan], unit: Unit) -> list
 
 
 def _how(parts: list[str]) -> str:
-    rest = f" · {len(parts) - _MOST_ZONES} zones more" if len(parts) > _MOST_ZONES else ""
+    rest = tr(" · {parts} zones more", parts=len(parts) - _MOST_ZONES) if len(parts) > _MOST_ZONES else ""
     return " · ".join(parts[:_MOST_ZONES]) + rest
 
 
@@ -285,7 +287,7 @@ def _widest(plans: Mapping[str, ZonePlan], unit: Unit) -> list[Total]:
     widest = found[0][0]
     how = [f"{name}: {in_words(width, unit, COARSE[unit])}" for width, name in found]
     words: Words = [shown(widest, unit, COARSE[unit], about=True)]
-    return [Total(label="Widest gap in fills", words=words, amount=round(widest, 1), how=_how(how))]
+    return [Total(label=tr("Widest gap in fills"), words=words, amount=round(widest, 1), how=_how(how))]
 
 
 def _firmness(laid: QuiltLayout, plans: Mapping[str, ZonePlan], unit: Unit) -> list[Total]:
@@ -293,42 +295,37 @@ def _firmness(laid: QuiltLayout, plans: Mapping[str, ZonePlan], unit: Unit) -> l
     mean = spread(found).mean
     if not mean:
         return []
-    how = [f"{laid.zone(one.key).name}: {one.hand}" for one in found]
+    how = [f"{laid.zone(one.key).name}: {tr(one.hand)}" for one in found]
     return [
         Total(
-            label="On the whole",
-            words=[hand(mean, laid.quilt.use, laid.quilt.kit.batting)],
+            label=tr("On the whole"),
+            words=[tr(hand(mean, laid.quilt.use, laid.quilt.kit.batting))],
             amount=round(mean * INCH, 2),
             how=_how(how),
         )
     ]
 
 
-def number(count: int) -> str:
-    """A whole number as it is read.
+_VALUE = re.compile(r"\{(\w+)\}")
 
-    >>> number(1284)
-    '1,284'
+
+def told(text: str, **values: str | int | Shown | Words) -> Words:
+    """A text of the catalogue with figures in it: each value in its place, as a figure where it is one.
+
+    >>> told("Sew {far} of {what}.", far="2 in", what="the line")
+    ['Sew 2 in of the line.']
     """
-    return format_decimal(count, locale=LOCALE)
-
-
-def many(count: int, one: str, other: str = "") -> str:
-    """How many of what; ``other`` is the plural where it is not ``one`` with an s.
-
-    >>> many(1, "line"), many(1200, "line"), many(2, "patch", "patches")
-    ('1 line', '1,200 lines', '2 patches')
-    """
-    return f"{number(count)} {plural(count, one, other)}"
-
-
-def plural(count: int, one: str, other: str = "") -> str:
-    """The noun that goes with a count.
-
-    >>> plural(1, "bobbin"), plural(0, "bobbin")
-    ('bobbin', 'bobbins')
-    """
-    return one if LOCALE.plural_form(count) == "one" else other or f"{one}s"
+    found: Words = []
+    for k, part in enumerate(_VALUE.split(tr(text))):
+        value = values[part] if k % 2 else part
+        for one in value if isinstance(value, list) else [value]:
+            if isinstance(one, Shown):
+                found.append(one)
+            elif found and isinstance(found[-1], str):
+                found[-1] += str(one)
+            elif one != "":
+                found.append(str(one))
+    return found
 
 
 def as_sentence(words: str) -> str:

@@ -21,6 +21,7 @@ from kenzet.core.top.line_ends import ALLOWANCE
 from kenzet.core.top.naming import where
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
+from kenzet.texts import tr
 
 _MOST_PIECES = 200
 
@@ -64,18 +65,24 @@ def _nothing_sewn(drawing: Drawing, unit: Unit) -> list[w.Known]:
         return []
     if drawing.left_out:
         shortest = w.shown(drawing.fill.least_piece or drawing.least, unit, COARSE[unit], about=True)
-        mend = w.Mend(label="Keep every line", values={"skip": None}) if drawing.fill.least_piece else None
+        mend = (
+            w.Mend(label=tr("Keep every line"), values={"skip": None}) if drawing.fill.least_piece else None
+        )
         return [
             _warns(
-                f"Nothing is sewn: all {drawing.left_out:,} lines are shorter than ",
-                shortest,
-                " and left out.",
+                *w.told(
+                    "Nothing is sewn: all {left_out} lines are shorter than {shortest} and left out.",
+                    left_out=f"{drawing.left_out:,}",
+                    shortest=shortest,
+                ),
                 mend=mend,
             )
         ]
     return [
         _warns(
-            "No line fits: the zone is narrower than the spacing. Use a smaller spacing or leave the zone unquilted."
+            tr(
+                "No line fits: the zone is narrower than the spacing. Use a smaller spacing or leave the zone unquilted."
+            )
         )
     ]
 
@@ -86,11 +93,11 @@ def _too_wide(plan: ZonePlan, gap: WidestGap | None, unit: Unit) -> list[w.Known
         return []
     return [
         _warns(
-            "The widest gap is ",
-            w.shown(gap.width, unit, COARSE[unit], about=True),
-            "; your batting allows ",
-            w.shown(limit, unit),
-            ". Use a smaller spacing, or choose another batting.",
+            *w.told(
+                "The widest gap is {width}; your batting allows {limit}. Use a smaller spacing, or choose another batting.",
+                width=w.shown(gap.width, unit, COARSE[unit], about=True),
+                limit=w.shown(limit, unit),
+            ),
             at=list(gap.place) if gap.place else None,
         )
     ]
@@ -107,12 +114,21 @@ def _empty_pieces(drawing: Drawing) -> list[w.Known]:
         return []
     part = drawing.shape.part
     places = ", ".join(where(piece.area.geoms[0], part.width, part.height) for piece in empty[:3])
-    more = f" and {len(empty) - 3} more" if len(empty) > 3 else ""
-    what = "One piece of the zone stays" if len(empty) == 1 else f"{len(empty)} pieces of the zone stay"
+    more = tr(" and {empty} more", empty=len(empty) - 3) if len(empty) > 3 else ""
+    what = (
+        tr("One piece of the zone stays")
+        if len(empty) == 1
+        else tr("{empty} pieces of the zone stay", empty=len(empty))
+    )
     middle = empty[0].area.representative_point()
     return [
         _warns(
-            f"{what} empty because this fill does not fit there: {places}{more}.",
+            tr(
+                "{what} empty because this fill does not fit there: {places}{more}.",
+                what=what,
+                places=places,
+                more=more,
+            ),
             at=[float(middle.x), float(middle.y)],
         )
     ]
@@ -128,13 +144,12 @@ def _beyond_edge(
         return []
     return [
         _warns(
-            "At the quilt’s edge the lines turn up to ",
-            w.shown(far, unit, COARSE[unit], about=True),
-            " beyond the finished edge. To sew on to those turns you need ",
-            w.shown(needs, unit, COARSE[unit], about=True),
-            " of batting and backing there, the foot counted in; you have ",
-            w.shown(has, unit, COARSE[unit], about=True),
-            ". Stop each line at the edge, or leave more.",
+            *w.told(
+                "At the quilt’s edge the lines turn up to {far} beyond the finished edge. To sew on to those turns you need {needs} of batting and backing there, the foot counted in; you have {has}. Stop each line at the edge, or leave more.",
+                far=w.shown(far, unit, COARSE[unit], about=True),
+                needs=w.shown(needs, unit, COARSE[unit], about=True),
+                has=w.shown(has, unit, COARSE[unit], about=True),
+            )
         )
     ]
 
@@ -144,23 +159,31 @@ def _sliver(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[w.
     narrow = next(iter(plan.edge_remainders(drawing)), None)
     if narrow is None or not narrow.sliver or drawing.lines == 0 or not drawing.fill.sewn:
         return []
-    name = f"the {edge_names(drawing.region)[narrow.edge]}"
+    name = tr("the {edge_names}", edge_names=edge_names(drawing.region)[narrow.edge])
     edge = drawing.region.edges[narrow.edge]
     at = [(a + b) / 2 for a, b in zip(edge.start, edge.end, strict=True)]
-    said: w.Words = [
-        f"Along {name} a sliver of ",
-        w.shown(narrow.gap, unit, COARSE[unit] / 2, about=True),
-        " is left. ",
-    ]
+    said: w.Words = w.told(
+        "Along {name} a sliver of {gap} is left. ",
+        name=name,
+        gap=w.shown(narrow.gap, unit, COARSE[unit] / 2, about=True),
+    )
     mend = plan.fix_sliver(drawing, place)
     if mend is None:
-        return [_warns(*said, "Choose an even spacing, or count from another point.", at=at)]
+        return [_warns(*said, tr("Choose an even spacing, or count from another point."), at=at)]
     better = w.shown(mend.gap, unit, COARSE[unit] / 4, about=True)
     if mend.how == "even spacing":
-        button = w.Mend(label="Use the even spacing", values=dict(mend.values))
-        return [_warns(*said, better, " comes out even.", mend=button, at=at)]
-    button = w.Mend(label=f"Put a {mend.how}", values=dict(mend.values))
-    return [_warns(*said, f"With a {mend.how} it becomes ", better, ".", mend=button, at=at)]
+        button = w.Mend(label=tr("Use the even spacing"), values=dict(mend.values))
+        return [
+            _warns(*w.told("{said}{better} comes out even.", said=said, better=better), mend=button, at=at)
+        ]
+    button = w.Mend(label=tr("Put a {how}", how=tr(mend.how)), values=dict(mend.values))
+    return [
+        _warns(
+            *w.told("{said}With a {how} it becomes {better}.", said=said, how=tr(mend.how), better=better),
+            mend=button,
+            at=at,
+        )
+    ]
 
 
 def _does_not_meet(plan: ZonePlan) -> list[w.Known]:
@@ -168,8 +191,8 @@ def _does_not_meet(plan: ZonePlan) -> list[w.Known]:
     if flows is None or flows.meets or flows.turned:
         return []
     fix = continuity_fix(plan)
-    mend = w.Mend(label="Count from the quilt’s center", values=fix) if fix else None
-    return [w.Known(words=["The lines do not continue from block to block."], tone="tells", mend=mend)]
+    mend = w.Mend(label=tr("Count from the quilt’s center"), values=fix) if fix else None
+    return [w.Known(words=[tr("The lines do not continue from block to block.")], tone="tells", mend=mend)]
 
 
 def _drifts(plan: ZonePlan, drawing: Drawing, unit: Unit) -> list[w.Known]:
@@ -179,18 +202,36 @@ def _drifts(plan: ZonePlan, drawing: Drawing, unit: Unit) -> list[w.Known]:
     if total.can_be_laid and follow > 1:
         bias = float(total.out)
         every, out = anchor_every(bias, spread, tolerance), error_after(follow, bias, spread)
-        said: w.Words = [
-            f"Placed line by line, line {follow} may be off by ",
-            w.shown(out, unit, COARSE[unit] / 4, about=True),
-            ". ",
-        ]
+        said: w.Words = w.told(
+            "Placed line by line, line {follow} may be off by {out}. ",
+            follow=follow,
+            out=w.shown(out, unit, COARSE[unit] / 4, about=True),
+        )
         if total.out:
-            each = f"{abs(bias) / INCH:.3f} in" if unit == "in" else f"{abs(bias):.2f} mm"
-            said = [f"Each comes {each} too {'wide' if bias > 0 else 'close'}. ", *said]
+            each = (
+                tr("{bias} in", bias=f"{abs(bias) / INCH:.3f}")
+                if unit == "in"
+                else tr("{bias} mm", bias=f"{abs(bias):.2f}")
+            )
+            said = w.told(
+                "Each comes {each} too {which}. {said}",
+                each=each,
+                which=tr("wide") if bias > 0 else tr("close"),
+                said=said,
+            )
         if every >= follow:
-            return [w.Known(words=[*said, "That is within your tolerance."], tone="tells")]
+            return [w.Known(words=[*said, tr("That is within your tolerance.")], tone="tells")]
         within = w.shown(kit.tolerance.mm, unit)
-        return [_warns(*said, f"Draw every {nth(every)} line to stay within ", within, ".")]
+        return [
+            _warns(
+                *w.told(
+                    "{said}Draw every {nth} line to stay within {within}.",
+                    said=said,
+                    nth=nth(every),
+                    within=within,
+                )
+            )
+        ]
     if total.off and drawing.lines > 1:
         return [_warns(*_off(total, drawing.lines, spread, tolerance, unit))]
     return []
@@ -200,16 +241,16 @@ def _off(total: OffsetSum, lines: int, spread: float, tolerance: float, unit: Un
     """F47: foot and ruler do not add up."""
     off, many = float(total.off), min(lines - 1, 8)
     every = anchor_every(off, spread, tolerance)
-    said: w.Words = [
-        "With the nearest mark each line would be ",
-        w.shown(abs(off), unit, COARSE[unit] / 4, about=True),
-        f" too {'wide' if off > 0 else 'close'}: ",
-        w.shown(abs(off) * many, unit, COARSE[unit], about=True),
-        f" after {many}. ",
-    ]
+    said: w.Words = w.told(
+        "With the nearest mark each line would be {off} too {which}: {off2} after {many}. ",
+        off=w.shown(abs(off), unit, COARSE[unit] / 4, about=True),
+        which=tr("wide") if off > 0 else tr("close"),
+        off2=w.shown(abs(off) * many, unit, COARSE[unit], about=True),
+        many=many,
+    )
     if every <= 1:
-        return [*said, "So mark every line."]
-    return [*said, f"If you use it, mark every {nth(every)} line."]
+        return [*said, tr("So mark every line.")]
+    return [*said, tr("If you use it, mark every {nth} line.", nth=nth(every))]
 
 
 def _no_contrast(
@@ -217,7 +258,13 @@ def _no_contrast(
 ) -> list[w.Known]:
     return [
         w.Known(
-            words=[f"“{beside.name}” is quilted as densely ({ratio(beside.ratio)}), so neither stands out."],
+            words=[
+                tr(
+                    "“{name}” is quilted about as densely ({ratio}), so neither stands out.",
+                    name=beside.name,
+                    ratio=ratio(beside.ratio),
+                )
+            ],
             tone="tells",
         )
         for beside in neighbours(laid, plans, plan.key, place)
@@ -230,7 +277,7 @@ def ratio(of: float | None) -> str:
     >>> ratio(None), ratio(1.254)
     ('open', '1.25 : 1')
     """
-    return "open" if of is None else f"{of:.2f} : 1"
+    return tr("open") if of is None else f"{of:.2f} : 1"
 
 
 def _alone(plans: Mapping[str, ZonePlan], plan: ZonePlan) -> list[w.Known]:
@@ -238,6 +285,6 @@ def _alone(plans: Mapping[str, ZonePlan], plan: ZonePlan) -> list[w.Known]:
         return []
     return [
         w.Known(
-            words=["This fill is used only once. Repeat it elsewhere or make it a feature."], tone="tells"
+            words=[tr("This fill is used only once. Repeat it elsewhere or make it a feature.")], tone="tells"
         )
     ]

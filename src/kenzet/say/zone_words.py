@@ -6,6 +6,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from fractions import Fraction
 from typing import Any
 
+from kenzet import texts
 from kenzet.core.advice.continuity import continuity
 from kenzet.core.advice.contrast import neighbours
 from kenzet.core.advice.counts import cells_of, rows_of
@@ -28,6 +29,7 @@ from kenzet.say import whereabouts
 from kenzet.say import words as w
 from kenzet.say.sum_words import Offer
 from kenzet.say.zone_advice import ratio
+from kenzet.texts import tr
 
 
 class ApartView(w.Said):
@@ -56,10 +58,10 @@ class MeetView(w.Said):
 
 
 _NO_CHANGE = Fraction(1, 2000)  # of a spacing: nobody sees it
-_OF = {"right": "right of", "left": "left of", "up": "above", "down": "below"}
+_OF = {"right": tr("right of"), "left": tr("left of"), "up": tr("above"), "down": tr("below")}
 
 
-_AT = {"right": "right", "left": "left", "up": "top", "down": "bottom"}
+_AT = {"right": tr("right"), "left": tr("left"), "up": tr("top"), "down": tr("bottom")}
 
 
 _SAME = Fraction(1, 1000)  # mm
@@ -69,13 +71,13 @@ def apart(laid: QuiltLayout, zone: Zone) -> list[ApartView]:
     """Where the zone is treated apart, and how."""
     found = []
     for one in zone.apart:
-        fill = f"{one.fill.label}, {one.fill.spacing.text}" if one.fill else "left open"
+        fill = f"{one.fill.label}, {one.fill.spacing.text}" if one.fill else tr("unquilted")
         taken = laid.quilt.zones.get(one.taken_by or "")
         found.append(
             ApartView(
                 places=list(one.places),
                 where=", ".join(whereabouts.place_name(place) for place in one.places),
-                fill=f"part of “{taken.name}”" if taken else fill,
+                fill=tr("part of “{name}”", name=taken.name) if taken else fill,
                 taken=taken is not None,
             )
         )
@@ -86,21 +88,28 @@ def begins(plan: ZonePlan, drawing: Drawing) -> list[w.Row]:
     """Where each straight family begins, which way it goes, on which side the ruler lies and how often she turns the quilt."""
     rows, sides = [], plan.sides(drawing)
     for side in sides:
-        lines = f" the lines at {side.angle:.4g}°" if len(sides) > 1 else ""
-        begin = f"at the {_AT[side.ruler]}, {'from the seam' if side.on_seam else 'on a drawn line'}"
+        angle = f"{side.angle:.4g}"
+        label = tr("Begin the lines at {angle}°", angle=angle) if len(sides) > 1 else tr("Begin")
+        begin = tr(
+            "at the {at}, {which}",
+            at=_AT[side.ruler],
+            which=tr("from the seam") if side.on_seam else tr("on a drawn line"),
+        )
         if side.across:
-            begin = "across the first set, by a line of the ruler"
+            begin = tr("across the first set, by a line of the ruler")
         elif side.turns:
-            begin = "in the middle, on the drawn line; then the other half"
-        rows.append(w.Row(label=[f"Begin{lines}"], words=[begin]))
-        turn = "no turn" if not side.turns else "turn the quilt once"
-        beside = "What is sewn lies" if plan.kit.sew_with == "walking foot" else "Ruler"
-        rows.append(w.Row(label=[f"{beside} {_OF[side.ruler]} the needle"], words=[turn]))
+            begin = tr("in the middle, on the drawn line; then the other half")
+        rows.append(w.Row(label=[label], words=[begin]))
+        turn = tr("no turn") if not side.turns else tr("turn the quilt once")
+        beside = tr("What is sewn lies") if plan.kit.sew_with == "walking foot" else tr("Ruler")
+        rows.append(
+            w.Row(label=[tr("{beside} {of} the needle", beside=beside, of=_OF[side.ruler])], words=[turn])
+        )
     return rows
 
 
 def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[Offer]:
-    """Spacings near hers that suit the zone, those first that her rulers have; the one she has is told as such."""
+    """Spacings near the chosen one that suit the zone, those first that her rulers have; the one she has is told as such."""
     hers = figure(drawing.fill.spacing.mm, unit, about=True).text
     found = []
     for wish in plan.suggest_spacings(drawing, place):
@@ -125,14 +134,14 @@ def offers(plan: ZonePlan, drawing: Drawing, place: str, unit: Unit) -> list[Off
 
 
 def _lacks(plan: ZonePlan, drawing: Drawing, wish: SpacingSuggestion, unit: Unit) -> str:
-    """Where no ruler of hers has a spacing, the nearest that one has."""
+    """Where none of her rulers has a spacing, the nearest that one has."""
     if not len(drawing.stretches):
         return ""
     total = best_offset_sum(plan.kit, wish.length.mm, float(drawing.lengths.max(initial=0.0)))
     if total.can_be_laid or not total.nearest:
         return ""
     _, near = min(total.nearest, key=lambda one: abs(one[1] - total.spacing))
-    return f" · ruler has {figure(near, unit).text}"
+    return tr(" · ruler has {near}", near=figure(near, unit).text)
 
 
 _MOST_CURVES = 3
@@ -154,13 +163,20 @@ def by_her_curves(
                     value=wish.length.text,
                     values=values,
                     words=[w.shown(wish.length.mm, unit, bare=unit == "in", about=True)],
-                    label=f"{wish.does} by “{one.name}”",
+                    label=tr("{does} by “{name}”", does=wish.does, name=one.name),
                     now=now,
                 )
             )
         if one.refused:
             sews = w.shown(one.sewn, unit, COARSE[unit], about=True)
-            refused.append([f"“{one.name}” sews a radius of ", sews, f": {one.refused}."])
+            refused.append(
+                w.told(
+                    "“{name}” sews a radius of {sews}: {refused}.",
+                    name=one.name,
+                    sews=sews,
+                    refused=one.refused,
+                )
+            )
     own = float(fill.spacing.mm)
     offered.sort(key=lambda offer: abs(float(Length.parse(offer.value).mm) - own))
     return offered[:_MOST_CURVES], refused[:1]
@@ -177,7 +193,9 @@ def step_field(fill: Fill, slants: Sequence[Slant], unit: Unit) -> w.FieldView |
     typed = getattr(fill, "step", None) if step_is_typed(fill, slants) else None
     length = typed or Length.near(slants[0].step, unit)
     form = Form(
-        "length", f"Step along the edge, at {slants[0].degrees:.4g}°", "The distance follows from it."
+        "length",
+        tr("Step along the edge, at {degrees}°", degrees=f"{slants[0].degrees:.4g}"),
+        tr("The distance follows from it."),
     )
     return w.field("along_edge", form, length, unit)
 
@@ -214,12 +232,12 @@ def neighbourhood(
     found: list[w.Row] = []
     flows = continuity(plan)
     if flows is not None:
-        words: w.Words = ["lines meet"] if flows.meets else ["lines turn"]
+        words: w.Words = [tr("lines meet")] if flows.meets else [tr("lines turn")]
         if not flows.meets and not flows.turned:
-            words = ["miss by ", w.shown(flows.miss, unit, COARSE[unit] / 2, about=True)]
-        found.append(w.Row(label=["From block to block"], words=words))
+            words = w.told("miss by {miss}", miss=w.shown(flows.miss, unit, COARSE[unit] / 2, about=True))
+        found.append(w.Row(label=[tr("From block to block")], words=words))
     for beside in neighbours(laid, plans, plan.key, place)[:4]:
-        found.append(w.Row(label=[f"Beside {beside.name}"], words=[ratio(beside.ratio)]))
+        found.append(w.Row(label=[tr("Beside {name}", name=beside.name)], words=[ratio(beside.ratio)]))
     return found
 
 
@@ -228,12 +246,19 @@ def beyond_edge(laid: QuiltLayout, plan: ZonePlan, drawing: Drawing, place: str,
     far = turns_beyond_edge(laid, drawing, place)
     found: list[w.Row] = []
     if laid.reaches_edge(plan.zone) and drawing.lines:
-        counted: w.Words = ["the finished edge, ", w.shown(ALLOWANCE, unit), " inside the raw one"]
-        found.append(w.Row(label=["At the quilt’s edge, count from"], words=counted))
+        counted: w.Words = w.told(
+            "the finished edge, {allowance} inside the raw one", allowance=w.shown(ALLOWANCE, unit)
+        )
+        found.append(w.Row(label=[tr("At the quilt’s edge, count from")], words=counted))
     if far:
         out = w.shown(far, unit, COARSE[unit], about=True)
-        found.append(w.Row(label=["Turns outside the finished edge"], words=["up to ", out]))
+        found.append(
+            w.Row(label=[tr("Turns outside the finished edge")], words=w.told("up to {out}", out=out))
+        )
     return found
+
+
+_CELLS = {"whole": tr("whole"), "half": tr("half"), "quarter": tr("quarter"), "other": tr("cut differently")}
 
 
 def rows(
@@ -241,48 +266,56 @@ def rows(
 ) -> list[w.Row]:
     """The figures of a zone."""
     found = [
-        w.Row(label=[f"Step along an edge at {slant.degrees:.4g}°"], words=[w.shown(slant.step, unit)])
+        w.Row(
+            label=[tr("Step along an edge at {degrees}°", degrees=f"{slant.degrees:.4g}")],
+            words=[w.shown(slant.step, unit)],
+        )
         for slant in slants[:2]
     ]
     if slants:
         found[0] = w.Row(
-            label=["Step along the edge, at ", f"{slants[0].degrees:.4g}°"],
+            label=w.told("Step along the edge, at {degrees}°", degrees=f"{slants[0].degrees:.4g}"),
             words=[w.shown(slants[0].step, unit)],
             typed=step_is_typed(drawing.fill, slants),
         )
     what = drawing.fill.lines_are
     times = sum(len(d.places) for d in plan.drawings)
     many = rows_of(drawing)
-    cut = f", {many.cut:,} of them cut" if many.cut else ""
-    found.append(w.Row(label=[f"{what} here" if times > 1 else what], words=[f"{many.rows:,}{cut}"]))
+    cut = tr(", {cut} of them cut", cut=f"{many.cut:,}") if many.cut else ""
+    found.append(
+        w.Row(label=[tr("{what} here", what=what) if times > 1 else what], words=[f"{many.rows:,}{cut}"])
+    )
     if drawing.fill.sewn:
-        label = "Lines to sew here · in the quilt" if times > 1 else "Lines to sew"
+        label = tr("Lines to sew here · in the quilt") if times > 1 else tr("Lines to sew")
         count = f"{drawing.lines:,} · {plan.lines_to_sew:,}" if times > 1 else f"{drawing.lines:,}"
         found.append(w.Row(label=[label], words=[count]))
     if cells := cells_of(plan, drawing):
-        told = [
-            f"{cells[name]:,} {name}" for name in ("whole", "half", "quarter", "other") if cells.get(name)
-        ]
-        found.append(w.Row(label=["Cells here"], words=[", ".join(told).replace("other", "cut differently")]))
+        told = [f"{cells[name]:,} {said}" for name, said in _CELLS.items() if cells.get(name)]
+        found.append(w.Row(label=[tr("Cells here")], words=[", ".join(told)]))
     if drawing.left_out:
         shortest = w.shown(drawing.fill.least_piece or drawing.least, unit, COARSE[unit], about=True)
         found.append(
-            w.Row(label=["Left out here: shorter than ", shortest], words=[w.many(drawing.left_out, "piece")])
+            w.Row(
+                label=w.told("Left out here: shorter than {shortest}", shortest=shortest),
+                words=[texts.many(drawing.left_out, "piece")],
+            )
         )
     long = long_figure(plan.stitched_in_quilt, unit)
     both = f"{long_figure(drawing.stitched, unit)} · {long}" if times > 1 else long
-    found.append(w.Row(label=["Stitching here · in the quilt" if times > 1 else "Stitching"], words=[both]))
-    found.append(w.Row(label=["Density"], words=[w.density(drawing.density, unit)]))
+    found.append(
+        w.Row(label=[tr("Stitching here · in the quilt") if times > 1 else tr("Stitching")], words=[both])
+    )
+    found.append(w.Row(label=[tr("Density")], words=[w.density(drawing.density, unit)]))
     edges = plan.edge_remainders(drawing)
     if edges and drawing.lines:
         left = w.shown(edges[0].gap, unit, COARSE[unit] / 2, about=True)
-        found.append(w.Row(label=["Left along an edge"], words=[left]))
+        found.append(w.Row(label=[tr("Left along an edge")], words=[left]))
     limit = plan.kit.batting.limit.mm
     found.append(
         w.Row(
-            label=["Widest gap · allowed"],
+            label=[tr("Widest gap · allowed")],
             words=[
-                w.shown(gap.width, unit, COARSE[unit], about=True) if gap else "measuring …",
+                w.shown(gap.width, unit, COARSE[unit], about=True) if gap else tr("measuring …"),
                 " · ",
                 w.shown(limit, unit),
             ],
@@ -296,25 +329,31 @@ def meetings(ways: Sequence[PointFit], chosen: Sequence[Feature], unit: Unit) ->
     views = []
     for way in ways:
         counts = sorted({n for n in map(abs, way.counts) if n})
-        steps = " and ".join(str(n) for n in counts[-2:]) or "no"
-        does = [f"{steps} steps", f"{way.change:+.1%}".replace("-", "−").replace("%", " %")]
+        steps = tr(" and ").join(str(n) for n in counts[-2:]) or tr("no")
+        does = [tr("{steps} steps", steps=steps), f"{way.change:+.1%}".replace("-", "−").replace("%", " %")]
         if way.arrives:
-            does.append(f"arrives on the {way.arrives}")
+            does.append(tr("arrives on the {arrives}", arrives=way.arrives))
         if way.give:
-            does.append("misses " + ", ".join(chosen[k + 1].name for k in way.give[:3]))
+            does.append(tr("misses ") + ", ".join(chosen[k + 1].name for k in way.give[:3]))
             worst = max((abs(miss) for miss in way.misses), default=0.0)
             if worst > NEAR:
-                does.append(f"by {figure(worst, unit, COARSE[unit] / 2, about=True).text} {unit}")
+                does.append(
+                    tr(
+                        "by {worst} {unit}",
+                        worst=figure(worst, unit, COARSE[unit] / 2, about=True).text,
+                        unit=unit,
+                    )
+                )
         values = {**dict(way.values), "through": list(way.through)}
         words: w.Words = [w.shown(way.step.mm, unit, about=True)]
         views.append(MeetingView(values=values, words=words, label=" · ".join(does), exact=not way.give))
     hit = any(view.exact for view in views)
-    said = "" if hit else "No spacing within a third of yours meets them all."
+    said = "" if hit else tr("No spacing within a third of yours meets them all.")
     return MeetView(ways=views, said=said)
 
 
 ORDERS: dict[str, tuple[str, ...]] = {
-    "": (), "sets": ("the first set", "the second set"), "rings": ("the outermost ring", "the innermost"), "outline": ("the outline", "what is inside it"),
-    "cells": ("any figure", "whole figures"),
+    "": (), "sets": (tr("the first set"), tr("the second set")), "rings": (tr("the outermost ring"), tr("the innermost")), "outline": (tr("the outline"), tr("what is inside it")),
+    "cells": (tr("any figure"), tr("whole figures")),
 }  # fmt: skip
 """What of a fill can be sewn first, and what it is by itself."""

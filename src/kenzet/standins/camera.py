@@ -24,7 +24,7 @@ PX = 8.0
 """px a mm of the cloth before it is photographed."""
 TABLE = 45.0
 """mm of table about the block."""
-_COARSE = 4  # px of the cloth, as its height is reckoned
+_COARSE = 4  # px of the cloth, as its height is computed
 _ALONG = 0.5  # mm
 
 

@@ -21,6 +21,7 @@ from typing import Any
 
 from kenzet.core.errors import BadValue, Unavailable
 from kenzet.store.migrate import steps
+from kenzet.texts import tr
 
 FORMAT = "kenzet.backup"
 VERSION = 1
@@ -58,7 +59,11 @@ def backup(conn: Any, into: Path) -> dict[str, int]:
         part.replace(into)
     except OSError as error:
         raise Unavailable(
-            f"The backup could not be written to {into}: {error.strerror}. The last one is untouched."
+            tr(
+                "The backup could not be written to {into}: {strerror}. The last one is untouched.",
+                into=into,
+                strerror=error.strerror,
+            )
         ) from error
     finally:
         with suppress(OSError):
@@ -140,25 +145,29 @@ def _opened(file: Path) -> Iterator[tuple[str, Iterable[dict[str, Any]]]]:
                 data = kept.read(f"{table}.jsonl")
                 if hashlib.sha256(data).hexdigest() != manifest["tables"][table]["sha256"]:
                     raise BadValue(
-                        f"This backup is damaged: its {table} rows are not those that were written.", "file"
+                        tr(
+                            "This backup is damaged: its {table} rows are not those that were written.",
+                            table=table,
+                        ),
+                        "file",
                     )
                 yield table, (json.loads(line) for line in data.splitlines())
     except FileNotFoundError as error:
-        raise BadValue(f"There is no file {file}.", "file") from error
+        raise BadValue(tr("There is no file {file}.", file=file), "file") from error
     except (OSError, zipfile.BadZipFile, KeyError, TypeError, ValueError) as error:
         if isinstance(error, BadValue):
             raise
-        raise BadValue(f"{file} is not a whole backup of Kenzet.", "file") from error
+        raise BadValue(tr("{file} is not a complete Kenzet backup.", file=file), "file") from error
 
 
 def _check_manifest(manifest: Any, kept: zipfile.ZipFile) -> None:
     if manifest["format"] != FORMAT or manifest["version"] != VERSION:
-        raise BadValue("This is not a backup that this Kenzet can read.", "file")
+        raise BadValue(tr("This is not a backup that this Kenzet can read."), "file")
     newer = sorted(set(manifest["migrations"]) - {name for name, _ in steps()})
     if newer:
-        raise BadValue("This backup was made by a newer Kenzet: restore it with that one.", "file")
+        raise BadValue(tr("This backup was made by a newer Kenzet: restore it with that one."), "file")
     if sum(info.file_size for info in kept.infolist()) > MOST_BYTES:
-        raise BadValue("This backup is larger than can be read.", "file")
+        raise BadValue(tr("This backup is larger than can be read."), "file")
 
 
 def restore(conn: Any, file: Path) -> dict[str, int]:
@@ -171,7 +180,9 @@ def restore(conn: Any, file: Path) -> dict[str, int]:
         cursor.execute("SELECT COUNT(*) AS many FROM quilt")
         if cursor.fetchone()["many"]:
             raise BadValue(
-                "Quilts are kept here already, and nothing of them was touched. Restore into an empty folder: --data NEW_FOLDER.",
+                tr(
+                    "This folder holds quilts already; nothing was changed. Restore into an empty folder: --data NEW_FOLDER."
+                ),
                 "file",
             )
         found: dict[str, int] = {}

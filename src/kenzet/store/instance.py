@@ -1,7 +1,7 @@
 """A private MariaDB: its own data directory, reached by a socket only, stopped with the app.
 
 Glossary: the *home* is the folder that holds everything of one instance: ``mariadb`` (the data),
-``run`` (pid file, log, temporary files) and ``lock``. Passwords are made anew at every start and are
+``run`` (pid file, log, temporary files) and ``lock``. Passwords are made again at every start and are
 never written anywhere but to a file that only its owner can read and that is removed once read.
 """
 
@@ -27,6 +27,7 @@ import pymysql
 
 from kenzet.core.errors import Unavailable
 from kenzet.store.pool import NAME, Login, connect
+from kenzet.texts import tr
 
 LEAST_FREE = 400 * 1024 * 1024
 _LONGEST_SOCKET = 100
@@ -55,7 +56,7 @@ def running(home: Path) -> Iterator[Logins]:
     """
     server = shutil.which("mariadbd", path=f"{os.environ.get('PATH', '')}:/usr/sbin")
     if not server:
-        raise Unavailable("MariaDB is not installed; ./start --setup-only installs it.")
+        raise Unavailable(tr("MariaDB is not installed; ./start --setup-only installs it."))
     _prepare(home)
     with _only_one(home), _socket_folder(home) as socket:
         _stop_leftover(home)
@@ -103,9 +104,11 @@ class _Watched:
             now = time.monotonic()
             restarts = [at for at in restarts if now - at < _MINUTE_S] + [now]
             if len(restarts) > _MOST_RESTARTS:
-                print("kenzet: the database keeps stopping; start Kenzet again", file=sys.stderr, flush=True)
+                print(
+                    tr("kenzet: the database keeps stopping; start Kenzet again"), file=sys.stderr, flush=True
+                )
                 return
-            print("kenzet: the database has stopped; it is started again", file=sys.stderr, flush=True)
+            print(tr("kenzet: the database has stopped; it is started again"), file=sys.stderr, flush=True)
             (self._home / "run" / "mariadbd.pid").unlink(missing_ok=True)
             with self._starting:
                 if self._over.is_set():
@@ -122,11 +125,17 @@ def _prepare(home: Path) -> None:
         home.chmod(0o700)
         free = shutil.disk_usage(home).free
     except OSError as error:
-        raise Unavailable(f"The data folder {home} cannot be used: {error.strerror}.") from error
+        raise Unavailable(
+            tr("The data folder {home} cannot be used: {strerror}.", home=home, strerror=error.strerror)
+        ) from error
     if free < LEAST_FREE:
         raise Unavailable(
-            f"The disk under {home} has {free // 1024**2} MB free; the database wants {LEAST_FREE // 1024**2} MB. "
-            "Make room, or choose another place with --data."
+            tr(
+                "The disk under {home} has {free} MB free; the database wants {least_free} MB. Make room, or choose another place with --data.",
+                home=home,
+                free=free // 1024**2,
+                least_free=LEAST_FREE // 1024**2,
+            )
         )
 
 
@@ -137,7 +146,10 @@ def _only_one(home: Path) -> Iterator[None]:
             fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
         except OSError as error:
             raise Unavailable(
-                f"Kenzet is already running on the data in {home}. Use that one, or choose another place with --data."
+                tr(
+                    "Kenzet is already running on the data in {home}. Use that one, or choose another place with --data.",
+                    home=home,
+                )
             ) from error
         yield
 
@@ -233,8 +245,10 @@ def _make_data(home: Path, config: Path) -> None:
     if data.exists():
         if not (data / "ibdata1").exists() or not (data / "mysql").is_dir():
             raise Unavailable(
-                f"The database in {data} is not whole, so it is left as it is. "
-                "Put back a copy, or move that folder away to begin anew."
+                tr(
+                    "The database in {data} is damaged, so it is left as it is. Restore a backup, or move that folder away to start again.",
+                    data=data,
+                )
             )
         return
     shutil.rmtree(building, ignore_errors=True)
@@ -251,7 +265,12 @@ def _make_data(home: Path, config: Path) -> None:
     ]
     done = subprocess.run(command, capture_output=True, text=True, check=False)
     if done.returncode != 0:
-        raise Unavailable(f"The database could not be made: {_last_line(done.stderr or done.stdout)}")
+        raise Unavailable(
+            tr(
+                "The database could not be made: {last_line}",
+                last_line=_last_line(done.stderr or done.stdout),
+            )
+        )
     building.rename(data)
 
 
@@ -294,7 +313,13 @@ def _wait_until_ready(process: subprocess.Popen[bytes], home: Path, login: Login
                 return
         time.sleep(0.03)
     process.terminate()
-    raise Unavailable(f"The database did not answer within {_PATIENCE:.0f} seconds; see {log}.")
+    raise Unavailable(
+        tr(
+            "The database did not answer within {patience} seconds; see {log}.",
+            patience=f"{_PATIENCE:.0f}",
+            log=log,
+        )
+    )
 
 
 def _is_ours(process: subprocess.Popen[bytes], home: Path) -> bool:
@@ -333,18 +358,27 @@ def _why_it_stopped(home: Path, log: Path) -> str:
         errors = [line for line in log.read_text(errors="replace").splitlines() if "[ERROR]" in line]
     copies = sorted((home / "backups").glob("kenzet-????-??-??.zip"))
     way = (
-        f"The last copy is {copies[-1]}: ./start --data NEW-FOLDER --restore {copies[-1]} puts it beside this."
+        tr(
+            "The last copy is {copies}: ./start --data NEW-FOLDER --restore {copies} puts it beside this.",
+            copies=copies[-1],
+        )
         if copies
-        else "No copy was made here yet; with a backup of yours: ./start --data NEW-FOLDER --restore FILE."
+        else tr(
+            "No copy was made here yet; with a backup of yours: ./start --data NEW-FOLDER --restore FILE."
+        )
     )
     if any(word in line.lower() for line in errors for word in _DAMAGE):
-        return (
-            f"The data in {home / 'mariadb'} cannot be read: a file there is damaged or not whole. Nothing was changed by this "
-            f"start. {way} What the database says of it is in {log}."
+        return tr(
+            "The data in {home} cannot be read: a file there is damaged or not whole. Nothing was changed by this start. {way} What the database says of it is in {log}.",
+            home=home / "mariadb",
+            way=way,
+            log=log,
         )
-    return f"The database stopped while starting. Nothing was changed. What it says of it is in {log}."
+    return tr(
+        "The database stopped while starting. Nothing was changed. What it says of it is in {log}.", log=log
+    )
 
 
 def _last_line(text: str) -> str:
     lines = [line.strip() for line in text.splitlines() if line.strip()]
-    return lines[-1] if lines else "no reason was given"
+    return lines[-1] if lines else tr("no reason was given")

@@ -8,6 +8,7 @@ from typing import Any, Literal
 
 from kenzet.core.errors import Unknown
 from kenzet.store.pool import atomic, new_id
+from kenzet.texts import tr
 
 Kind = Literal["verdict", "note", "photo", "done", "left out", "measured"]
 
@@ -61,7 +62,7 @@ def strike(conn: Any, quilt: str, remark_id: str) -> None:
             (quilt, remark_id),
         )
         if not cursor.rowcount:
-            raise Unknown("There is no such remark here.", "remark")
+            raise Unknown(tr("There is no such remark here."), "remark")
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,7 +103,7 @@ def inspection(conn: Any, quilt: str, inspection_id: str) -> Inspection:
     """Raises Unknown."""
     found = next((one for one in inspections(conn, quilt) if one.id == inspection_id), None)
     if found is None:
-        raise Unknown("There is no such measured picture here.", "inspection")
+        raise Unknown(tr("There is no such measured picture here."), "inspection")
     return found
 
 

@@ -10,6 +10,7 @@ from importlib import resources
 from typing import Any
 
 from kenzet.core.errors import Unavailable
+from kenzet.texts import tr
 
 
 def steps() -> list[tuple[str, str]]:
@@ -35,7 +36,10 @@ def migrate(conn: Any) -> list[str]:
         newer = sorted(done - {name for name, _ in known})
         if newer:
             raise Unavailable(
-                f"The data was written by a newer Kenzet ({newer[-1]}); start that one instead."
+                tr(
+                    "The data was written by a newer Kenzet ({newer}); start that one instead.",
+                    newer=newer[-1],
+                )
             )
         missing = [(name, sql) for name, sql in known if name not in done]
         for name, sql in missing:

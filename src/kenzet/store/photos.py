@@ -7,6 +7,7 @@ from typing import Any
 
 from kenzet.core.errors import Unknown
 from kenzet.store.pool import atomic, new_id
+from kenzet.texts import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,7 +39,7 @@ def load(conn: Any, owner: int, photo_id: str) -> KeptPhoto:
         row = cursor.fetchone()
     conn.commit()
     if not row:
-        raise Unknown("There is no such photograph here.", "photo")
+        raise Unknown(tr("There is no such photograph here."), "photo")
     return KeptPhoto(row["jpeg"], row["width"], row["height"])
 
 

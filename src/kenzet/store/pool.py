@@ -14,6 +14,7 @@ from pymysql.cursors import DictCursor
 
 from kenzet.core.errors import Unavailable
 from kenzet.store import room
+from kenzet.texts import tr
 
 NAME = "kenzet"
 _ALPHABET = "abcdefghjkmnpqrstuvwxyz23456789"
@@ -57,13 +58,15 @@ class Pool:
             conn = self._made().connection()
         except _LOST as error:
             raise Unavailable(
-                "The database does not answer; nothing was changed. It is being started again: try in a moment."
+                tr(
+                    "The database does not answer; nothing was changed. It is being started again: try in a moment."
+                )
             ) from error
         try:
             yield conn
         except _LOST as error:
             raise Unavailable(
-                "The database could not do that just now; nothing was changed. Try again."
+                tr("The database could not do that just now; nothing was changed. Try again.")
             ) from error
         finally:
             with suppress(*_LOST):

@@ -17,6 +17,7 @@ from kenzet.core.errors import Stale, Unknown
 from kenzet.core.params import with_plain_names
 from kenzet.core.top.document import Quilt, read, write
 from kenzet.store.pool import atomic, new_id
+from kenzet.texts import tr
 
 LOCAL_OWNER = 1
 State = Literal["at hand", "put away", "deleted"]
@@ -101,7 +102,7 @@ def planned_at(conn: Any, owner: int, quilt_id: str, revision: int) -> Kept:
         row = cursor.fetchone()
     conn.commit()
     if not row:
-        raise Unknown("This quilt was never planned so.", "revision")
+        raise Unknown(tr("This quilt has no such revision."), "revision")
     return Kept(quilt_id, row["version"], revision, read(json.loads(row["document"])), None, None)
 
 
@@ -234,14 +235,15 @@ def _locked(cursor: Any, owner: int, quilt_id: str) -> Any:
 
 
 def _no_such_quilt() -> Unknown:
-    return Unknown("There is no such quilt here. Go back to the list and choose one.", "quilt")
+    return Unknown(tr("There is no such quilt here. Go back to the list and choose one."), "quilt")
 
 
 def _refuse_stale(row: Any, version: int) -> None:
     if row["version"] != version:
         raise Stale(
-            "This quilt was changed in another window since you opened it here. "
-            "Nothing was overwritten; the newest state is shown now.",
+            tr(
+                "This quilt was changed in another window since you opened it here. Nothing was overwritten; the newest state is shown now."
+            ),
             "version",
         )
 

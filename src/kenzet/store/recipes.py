@@ -9,6 +9,7 @@ from typing import Any
 from kenzet.core.advice.recipes import MOST_RECIPES, Recipe
 from kenzet.core.errors import TooMany
 from kenzet.store.pool import atomic
+from kenzet.texts import tr
 
 
 def listed(conn: Any, owner: int) -> list[Recipe]:
@@ -32,7 +33,9 @@ def keep(conn: Any, owner: int, recipes: Sequence[Recipe]) -> None:
             )
         cursor.execute("SELECT COUNT(*) AS many FROM recipe WHERE owner_id = %s", (owner,))
         if cursor.fetchone()["many"] > MOST_RECIPES:
-            raise TooMany(f"At most {MOST_RECIPES} recipes can be kept.", "recipes")
+            raise TooMany(
+                tr("At most {most_recipes} recipes can be kept.", most_recipes=MOST_RECIPES), "recipes"
+            )
 
 
 def forget(conn: Any, owner: int, name: str) -> None:

@@ -6,6 +6,7 @@ import shutil
 from pathlib import Path
 
 from kenzet.core.errors import Unavailable
+from kenzet.texts import tr
 
 LEAST = 150 * 1024 * 1024
 """Bytes: the largest photograph, twice over, and what the database writes beside it."""
@@ -23,6 +24,10 @@ def check() -> None:
         free = shutil.disk_usage(folder).free
         if free < LEAST:
             raise Unavailable(
-                f"The disk under {folder} has {free // 1024**2} MB free; {LEAST // 1024**2} MB are needed to keep anything. "
-                "Nothing was changed. Make room, then try again."
+                tr(
+                    "The disk under {folder} has {free} MB free; {least} MB are needed to keep anything. Nothing was changed. Make room, then try again.",
+                    folder=folder,
+                    free=free // 1024**2,
+                    least=LEAST // 1024**2,
+                )
             )

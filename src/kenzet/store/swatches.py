@@ -10,6 +10,7 @@ from kenzet.core.errors import TooMany, Unknown
 from kenzet.core.logbook.swatch import MOST_SWATCHES, KeptSwatch, Swatch, SwatchFound
 from kenzet.core.logbook.swatch_lessons import DatedSwatch
 from kenzet.store.pool import atomic, new_id
+from kenzet.texts import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,7 +46,7 @@ def load(conn: Any, owner: int, swatch_id: str) -> SwatchInBook:
     """Raises Unknown."""
     found = next((one for one in listed(conn, owner) if one.id == swatch_id), None)
     if found is None:
-        raise Unknown("There is no such swatch in the book.", "swatch")
+        raise Unknown(tr("There is no such swatch in the book."), "swatch")
     return found
 
 
@@ -62,12 +63,15 @@ def add(conn: Any, owner: int, swatches: Sequence[KeptSwatch]) -> list[str]:
             "SELECT COUNT(*) AS many FROM swatch WHERE owner_id = %s AND struck_at IS NULL", (owner,)
         )
         if cursor.fetchone()["many"] > MOST_SWATCHES:
-            raise TooMany(f"The swatch book holds at most {MOST_SWATCHES} swatches.", "swatches")
+            raise TooMany(
+                tr("The swatch book holds at most {most_swatches} swatches.", most_swatches=MOST_SWATCHES),
+                "swatches",
+            )
     return new
 
 
 def set_found(conn: Any, owner: int, swatch_id: str, found: SwatchFound) -> None:
-    """What she found of one, anew. Raises Unknown."""
+    """What she found of one, again. Raises Unknown."""
     load(conn, owner, swatch_id)
     with atomic(conn) as cursor:
         cursor.execute(

@@ -10,6 +10,7 @@ from flask_openapi3 import Info, OpenAPI
 
 from kenzet import __version__
 from kenzet.store.pool import Pool
+from kenzet.texts import ENGLISH, LANGUAGE
 from kenzet.web import guard
 from kenzet.web.backups import backups
 from kenzet.web.balance import balance
@@ -44,6 +45,7 @@ from kenzet.web.state.routes import Routes
 from kenzet.web.state.searches import Searches
 from kenzet.web.swatches import swatches
 from kenzet.web.table import table
+from kenzet.web.texts import texts
 from kenzet.web.top import top
 from kenzet.web.variants import variants
 from kenzet.web.wire.base import Problem
@@ -113,9 +115,15 @@ def create_app(settings: Settings) -> OpenAPI:
     app.register_api(cupboard)
     app.register_api(backups)
     app.register_api(begin)
+    app.register_api(texts)
     if settings.pages:
         _serve_pages(app, settings.pages)
     return app
+
+
+def _in_language(index: str) -> Response:
+    """The page that loads all others: it names the language, which it reads of itself."""
+    return Response(index.replace(f'lang="{ENGLISH}"', f'lang="{LANGUAGE}"', 1), mimetype="text/html")
 
 
 LONGEST_NAME = 200
@@ -130,7 +138,10 @@ def _serve_pages(app: OpenAPI, pages: Path) -> None:
             abort(404)
         if name.startswith("api/") or (name.startswith("assets/") and not (pages / name).is_file()):
             abort(404)
-        response = send_from_directory(pages, name if (pages / name).is_file() else "index.html")
+        if name == "index.html" or not (pages / name).is_file():
+            response = _in_language((pages / "index.html").read_text())
+        else:
+            response = send_from_directory(pages, name)
         lasting = name.startswith("assets/")
         response.headers["Cache-Control"] = "max-age=31536000, immutable" if lasting else "no-cache"
         return response

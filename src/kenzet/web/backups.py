@@ -1,4 +1,4 @@
-"""Everything of hers as one file, and what is known of the copies that are made by themselves."""
+"""All quilts, tools and logs as one file, and what is known of the copies that are made by themselves."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ from flask import Response, current_app
 
 from kenzet.store.backup import KEPT_DAYS, backup_bytes, last_copy
 from kenzet.store.quilts import LOCAL_OWNER
+from kenzet.texts import on_day, tr
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.open_files import open_files
 from kenzet.web.request_context import answer, connection, file_answer
@@ -29,13 +30,14 @@ def copies() -> Response:
     """The copies that are made by themselves."""
     folder = current_app.extensions["backups"]
     newest = last_copy(folder) if folder else None
-    made = datetime.fromtimestamp(newest.stat().st_mtime).strftime("%-d %B, %H:%M") if newest else ""
-    return answer(CopiesView(folder=str(folder or ""), days=KEPT_DAYS, last=made))
+    made = datetime.fromtimestamp(newest.stat().st_mtime) if newest else None
+    last = tr("{day}, {clock}", day=on_day(made), clock=f"{made:%H:%M}") if made else ""
+    return answer(CopiesView(folder=str(folder or ""), days=KEPT_DAYS, last=last))
 
 
 @backups.get("/files.zip")
 def all_files() -> Response:
-    """Everything of hers as files that other programs read: plans, tables, pictures."""
+    """All quilts, tools and logs as files that other programs read: plans, tables, pictures."""
     with connection() as conn:
         data = open_files(conn, LOCAL_OWNER)
     return file_answer(data, "application/zip", datetime.now().strftime("kenzet-files-%Y-%m-%d.zip"))

@@ -18,6 +18,7 @@ from kenzet.core.top.document import validated
 from kenzet.formats import kit_csv
 from kenzet.store import cupboard as store
 from kenzet.store.quilts import LOCAL_OWNER
+from kenzet.texts import tr
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection, upload
 from kenzet.web.wire import base as m
@@ -75,7 +76,7 @@ def read_strip(path: ThingOfCupboard, body: StripRequest) -> Response:
     with connection() as conn:
         foot = store.things(conn, LOCAL_OWNER).get(path.key)
         if not isinstance(foot, RulerFoot):
-            raise Unknown("You have no such foot.", "thing")
+            raise Unknown(tr("You have no such foot."), "thing")
         found = calibrated(foot, span, body.lines, body.side, date.today().isoformat())
         if body.keep:
             store.put(conn, LOCAL_OWNER, {path.key: found})
@@ -85,7 +86,7 @@ def read_strip(path: ThingOfCupboard, body: StripRequest) -> Response:
 @cupboard.post("/import", responses={200: CupboardView})
 def bring_things(query: m.Reading) -> Response:
     """The things of a file (JSON or CSV) beside one's own; what is there already is not doubled."""
-    data = upload(MOST_BYTES, "A file of things")
+    data = upload(MOST_BYTES, tr("A file of things"))
     raw = _parsed(data)
     file: KitFile = validated(KitFile, raw, query.unit)
     with connection() as conn:
@@ -105,7 +106,7 @@ def _parsed(data: bytes) -> Any:
     try:
         return json.loads(data)
     except (ValueError, RecursionError) as error:
-        raise BadValue("This file is neither JSON nor a table.", "file") from error
+        raise BadValue(tr("This file is neither JSON nor a table."), "file") from error
 
 
 def _things() -> dict[str, Thing]:

@@ -6,10 +6,11 @@ import json
 import os
 from typing import Any
 
+from kenzet.texts import tr
 from kenzet.web.blueprint import WANTED
 
 _REFUSED = {
-    "description": "Refused: what is wrong, and in which field",
+    "description": tr("Refused: what is wrong, and in which field"),
     "content": {"application/problem+json": {"schema": {"$ref": "#/components/schemas/Problem"}}},
 }
 """What every request may be answered with instead."""
@@ -34,7 +35,7 @@ def description() -> str:
             sent = _FILES.get(path.rpartition(".")[2])
             if sent:
                 request["responses"]["200"] = {
-                    "description": "The file",
+                    "description": tr("The file"),
                     "content": {sent: {"schema": {} if sent == "application/json" else _BINARY}},
                 }
             request["responses"].pop("422", None)  # the library's own form, which is never sent

@@ -10,6 +10,7 @@ from kenzet.core.top.blocks import Drawn
 from kenzet.core.top.seams import crossings, in_mm, pieced
 from kenzet.formats.apart import apart
 from kenzet.formats.readers import read_block
+from kenzet.texts import tr
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, laid_quilt, upload
 from kenzet.web.wire import base as m
@@ -34,7 +35,7 @@ def block_drawing(path: BlockOfQuilt, query: m.Reading) -> Response:
     _, laid = laid_quilt(path.quilt)
     block = laid.quilt.blocks.get(path.block)
     if block is None or not isinstance(block.art, Drawn):
-        raise BadValue("There is no drawn block of that name here.", "block")
+        raise BadValue(tr("There is no drawn block of that name here."), "block")
     art, width, height = block.art, float(block.width.mm), float(block.height.mm)
     seams = in_mm(art.seams, width / art.grid[0], height / art.grid[1])
     loose = set(pieced(width, height, seams).open)
@@ -60,7 +61,7 @@ def block_drawing(path: BlockOfQuilt, query: m.Reading) -> Response:
 @drawing.post("/read-drawing", responses={200: BroughtView})
 def read_drawing(query: FileQuery) -> Response:
     """A block out of an SVG or DXF file, sent as it is; nothing is kept."""
-    data = upload(MOST_BYTES, "A drawing")
+    data = upload(MOST_BYTES, tr("A drawing"))
     width = None
     if query.width.strip():
         try:
@@ -69,5 +70,5 @@ def read_drawing(query: FileQuery) -> Response:
             raise BadValue(error.message, "width") from error
     ending = query.name.rsplit(".", 1)[-1].lower()
     if ending not in ("svg", "dxf"):
-        raise BadValue("Choose an .svg or .dxf file.", "file")
-    return answer(brought_view(apart(read_block, data, ending, width, what="This drawing"), query))
+        raise BadValue(tr("Choose an .svg or .dxf file."), "file")
+    return answer(brought_view(apart(read_block, data, ending, width, what=tr("This drawing")), query))

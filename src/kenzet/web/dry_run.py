@@ -21,6 +21,7 @@ from kenzet.core.sewing.stretch import Stretch
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.formats.placing_json import placement_json
 from kenzet.say import words as w
+from kenzet.texts import tr
 from kenzet.web.wire.sewing import SewingStepView
 from kenzet.web.wire.steps import step_views
 
@@ -69,7 +70,13 @@ def _check(ways: UnitWays, mishaps: Mishaps) -> None:
     many = sum(ways.of(visit).many for visit in ways.route.visits)
     for number in (*mishaps.skip, *mishaps.breaks, *mishaps.unpick):
         if not 1 <= number <= many:
-            raise BadValue(f"There are {many} lines, counted from 1; there is no line {number}.")
+            raise BadValue(
+                tr(
+                    "There are {many} lines, counted from 1; there is no line {number}.",
+                    many=many,
+                    number=number,
+                )
+            )
 
 
 def _said(view: SewingStepView) -> dict[str, Any]:

@@ -31,6 +31,7 @@ from kenzet.formats.route_svg import way_svg
 from kenzet.formats.svg import svg
 from kenzet.store import logbook, printers, recipes, swatches
 from kenzet.store.quilts import LOCAL_OWNER
+from kenzet.texts import tr
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.log import log_view, sat_with
 from kenzet.web.request_context import connection, file_answer, her_things, laid_quilt, planned
@@ -97,7 +98,7 @@ def _sheet(path: m.ZoneOfQuilt, query: SheetQuery) -> MarkSheet:
     drawn = together(laid, path.zone, query.place) if query.scope == "block" else [(found, drawing)]
     repeat = repeat_of(found, drawing, room_on(query.paper)) if query.scope == "repeat" else None
     if query.scope == "repeat" and repeat is None:
-        raise BadValue("The lines of this zone do not repeat along it.", "scope")
+        raise BadValue(tr("The lines of this zone do not repeat along it."), "scope")
     wish = SheetOptions(query.method or method_of(found, drawing), query.kind, query.back, repeat)
     return mark_sheet(drawn, wish, kept.quilt.name, kept.revision, query.unit)
 
@@ -137,7 +138,7 @@ def _strip(path: m.ZoneOfQuilt, query: StripQuery) -> File:
     """A strip with the ticks of one edge, to be cut out and laid along it."""
     sheet = _sheet(path, query)
     if query.edge >= len(sheet.ticked):
-        raise Unknown("That edge has no ticks.", "edge")
+        raise Unknown(tr("That edge has no ticks."), "edge")
     edge = sheet.ticked[query.edge]
     from kenzet.formats.strip import strip_pdf
 
@@ -262,28 +263,28 @@ def _corner_cards(query: CardsQuery) -> File:
 
 
 EXPORTS = (
-    Export("sheet-pdf", "Print mark sheet (PDF)", "zone", "sheet.pdf", PDF, SheetQuery, _printed_sheet),
+    Export("sheet-pdf", tr("Print mark sheet (PDF)"), "zone", "sheet.pdf", PDF, SheetQuery, _printed_sheet),
     Export("sheet-svg", "SVG", "zone", "sheet.svg", SVG, SheetQuery, partial(_sheet_as, svg, "marks.svg"), of_sheet=True),
     Export("sheet-dxf", "DXF", "zone", "sheet.dxf", DXF, SheetQuery, partial(_sheet_as, _dxf, "marks.dxf"), of_sheet=True),
-    Export("ticks-csv", "Ticks as a table (CSV)", "zone", "ticks.csv", CSV, SheetQuery, partial(_sheet_as, ticks_csv, "ticks.csv"), of_sheet=True, needs="ticks"),
-    Export("strokes-csv", "strokes", "zone", "strokes.csv", CSV, SheetQuery, partial(_sheet_as, strokes_csv, "strokes.csv"), of_sheet=True, needs="strokes"),
-    Export("strip-pdf", "Print as a strip to put along the edge", "zone", "strip.pdf", PDF, StripQuery, _strip),
-    Export("plan-json", "Save as a file", "quilt", "plan.json", JSON, m.Reading, _plan),
-    Export("job-pdf", "Print the job sheet (PDF)", "quilt", "job.pdf", PDF, JobQuery, _job),
-    Export("route-svg", "Download numbered route (SVG)", "quilt", "route.svg", SVG, WayQuery, _way),
-    Export("relief-png", "Relief as a picture (PNG)", "quilt", "relief.png", PNG, ReliefPng, _relief),
-    Export("density-csv", "Firmness as a table (CSV)", "quilt", "density.csv", CSV, m.Reading, _density),
-    Export("log-pdf", "Print the log (PDF)", "quilt", "log.pdf", PDF, JobQuery, _log),
-    Export("log-csv", "As a table (CSV)", "quilt", "log.csv", CSV, m.Reading, _log_table),
-    Export("log-json", "Save the whole log (JSON)", "quilt", "log.json", JSON, m.Reading, _log_file),
-    Export("schedule-ics", "Put the sessions into your calendar (ICS)", "quilt", "schedule.ics", ICS, ScheduleQuery, _calendar),
-    Export("corner-cards", "Print corner cards (PDF)", "mine", "corner-cards.pdf", PDF, CardsQuery, _corner_cards),
-    Export("printer-check", "1 · print the check page", "mine", "printer-check.pdf", PDF, CheckQuery, _check_page),
-    Export("kit-json", "Save all tools as a file", "mine", "things/kit.json", JSON, m.Reading, _kit),
-    Export("kit-csv", "as a table", "mine", "things/kit.csv", CSV, m.Reading, _kit_table),
-    Export("swatches-pdf", "Print the swatch book (PDF)", "mine", "swatches/book.pdf", PDF, BookQuery, _swatch_book),
-    Export("swatches-json", "Save the swatch book (JSON)", "mine", "swatches/book.json", JSON, m.Reading, _swatch_file),
-    Export("recipes-json", "Save all as a file", "mine", "recipes/book.json", JSON, m.Reading, _recipes),
+    Export("ticks-csv", tr("Ticks as a table (CSV)"), "zone", "ticks.csv", CSV, SheetQuery, partial(_sheet_as, ticks_csv, "ticks.csv"), of_sheet=True, needs="ticks"),
+    Export("strokes-csv", tr("strokes"), "zone", "strokes.csv", CSV, SheetQuery, partial(_sheet_as, strokes_csv, "strokes.csv"), of_sheet=True, needs="strokes"),
+    Export("strip-pdf", tr("Print as a strip to put along the edge"), "zone", "strip.pdf", PDF, StripQuery, _strip),
+    Export("plan-json", tr("Save as a file"), "quilt", "plan.json", JSON, m.Reading, _plan),
+    Export("job-pdf", tr("Print the job sheet (PDF)"), "quilt", "job.pdf", PDF, JobQuery, _job),
+    Export("route-svg", tr("Download numbered route (SVG)"), "quilt", "route.svg", SVG, WayQuery, _way),
+    Export("relief-png", tr("Relief as a picture (PNG)"), "quilt", "relief.png", PNG, ReliefPng, _relief),
+    Export("density-csv", tr("Firmness as a table (CSV)"), "quilt", "density.csv", CSV, m.Reading, _density),
+    Export("log-pdf", tr("Print the log (PDF)"), "quilt", "log.pdf", PDF, JobQuery, _log),
+    Export("log-csv", tr("As a table (CSV)"), "quilt", "log.csv", CSV, m.Reading, _log_table),
+    Export("log-json", tr("Save the whole log (JSON)"), "quilt", "log.json", JSON, m.Reading, _log_file),
+    Export("schedule-ics", tr("Put the sessions into your calendar (ICS)"), "quilt", "schedule.ics", ICS, ScheduleQuery, _calendar),
+    Export("corner-cards", tr("Print corner cards (PDF)"), "mine", "corner-cards.pdf", PDF, CardsQuery, _corner_cards),
+    Export("printer-check", tr("1 · print the check page"), "mine", "printer-check.pdf", PDF, CheckQuery, _check_page),
+    Export("kit-json", tr("Save all tools as a file"), "mine", "things/kit.json", JSON, m.Reading, _kit),
+    Export("kit-csv", tr("as a table"), "mine", "things/kit.csv", CSV, m.Reading, _kit_table),
+    Export("swatches-pdf", tr("Print the swatch book (PDF)"), "mine", "swatches/book.pdf", PDF, BookQuery, _swatch_book),
+    Export("swatches-json", tr("Save the swatch book (JSON)"), "mine", "swatches/book.json", JSON, m.Reading, _swatch_file),
+    Export("recipes-json", tr("Save all as a file"), "mine", "recipes/book.json", JSON, m.Reading, _recipes),
 )  # fmt: skip
 
 

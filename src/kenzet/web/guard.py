@@ -11,6 +11,7 @@ from werkzeug.exceptions import HTTPException, RequestEntityTooLarge
 
 from kenzet.core.errors import BadValue, KenzetError, Stale, TooMany, Unavailable, Unknown
 from kenzet.core.top.document import at_field
+from kenzet.texts import tr
 from kenzet.web.wire.base import Problem
 
 MOST_BYTES = 1_000_000
@@ -56,7 +57,7 @@ def wrong_form(error: ValidationError) -> Response:
 
 def _gate() -> Response | None:
     if urlsplit(f"//{request.host}").hostname not in _LOCAL:
-        return problem(403, "Wrong address", "Open Kenzet at the address it printed when it started.")
+        return problem(403, tr("Wrong address"), tr("Open Kenzet at the address it printed when it started."))
     return None if request.method in ("GET", "HEAD") else _check_body()
 
 
@@ -65,20 +66,20 @@ def _check_body() -> Response | None:
     origin = request.headers.get("Origin")
     if origin is not None and origin != f"http://{request.host}":
         return problem(
-            403, "Wrong origin", "Another web page tried to change your quilts. Kenzet refused it."
+            403, tr("Wrong origin"), tr("Another web page tried to change your quilts. Kenzet refused it.")
         )
     if _sends_no_json():
         return None
     if request.mimetype != "application/json":
-        return problem(415, "JSON only", "Send application/json.")
+        return problem(415, tr("JSON only"), tr("Send application/json."))
     if (request.content_length or 0) > MOST_BYTES:
         raise RequestEntityTooLarge
     try:
         body = request.get_json()
     except RecursionError:
-        return problem(400, "Not understood", "The body is nested too deeply.")
+        return problem(400, tr("Not understood"), tr("The body is nested too deeply."))
     if not isinstance(body, dict):
-        return problem(400, "Not understood", "The body must be a JSON object.")
+        return problem(400, tr("Not understood"), tr("The body must be a JSON object."))
     return None
 
 
@@ -114,9 +115,9 @@ def _told(error: KenzetError) -> Response:
 
 def _refused(error: HTTPException) -> Response:
     said = {
-        400: "The body is not JSON.",
-        404: "There is no page at this address.",
-        413: f"A request holds {MOST_BYTES // 1000:,} kB at most.",
+        400: tr("The body is not JSON."),
+        404: tr("There is no page at this address."),
+        413: tr("A request holds {most_bytes} kB at most.", most_bytes=f"{MOST_BYTES // 1000:,}"),
     }
     code = error.code or 500
     return problem(code, error.name, said.get(code, error.description or error.name))
@@ -125,5 +126,5 @@ def _refused(error: HTTPException) -> Response:
 def _unforeseen(error: Exception) -> Any:
     current_app.logger.exception("unforeseen", exc_info=error)
     return problem(
-        500, "Server error", "Something went wrong in Kenzet. Nothing was changed. Please try again."
+        500, tr("Server error"), tr("Something went wrong in Kenzet. Nothing was changed. Please try again.")
     )

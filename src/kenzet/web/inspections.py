@@ -25,6 +25,7 @@ from kenzet.store import logbook as store
 from kenzet.store import photos
 from kenzet.store.logbook import Inspection
 from kenzet.store.quilts import LOCAL_OWNER, Kept
+from kenzet.texts import tr
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection, laid_at, laid_quilt
 from kenzet.web.state.logs import logs
@@ -102,7 +103,7 @@ def inspect(path: m.QuiltKey, body: InspectionRequest) -> Response:
     """Measure a photograph and keep what was found."""
     kept, laid = laid_quilt(path.quilt)
     if not is_whole(laid, body.place):
-        raise BadValue("Only blocks with four corners can be measured from a photo.", "place")
+        raise BadValue(tr("Only blocks with four corners can be measured from a photo."), "place")
     with connection() as conn:
         jpeg = photos.load(conn, LOCAL_OWNER, body.photo).jpeg
         log = logs().log(conn, path.quilt)
@@ -153,7 +154,7 @@ def change_side(path: InspectionOfQuilt, body: ChangeSide) -> Response:
     with connection() as conn:
         one = store.inspection(conn, path.quilt, path.inspection)
         if body.side not in one.found["sides"]:
-            raise BadValue("This picture shows no such line.", "side")
+            raise BadValue(tr("This picture shows no such line."), "side")
         struck = {key: value for key, value in one.struck.items() if key != body.side}
         if not body.back:
             struck[body.side] = body.nudged

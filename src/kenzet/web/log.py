@@ -46,6 +46,7 @@ from kenzet.store import logbook as store
 from kenzet.store import marked, photos, swatches
 from kenzet.store.logbook import Remark
 from kenzet.store.quilts import LOCAL_OWNER, Kept
+from kenzet.texts import tr
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection, laid_at, laid_quilt
 from kenzet.web.state.logs import logs
@@ -56,7 +57,7 @@ from kenzet.web.wire import base as m
 from kenzet.web.wire.drawn import flat
 
 log = Blueprint("log", __name__, url_prefix="/api/quilts/<quilt>")
-FACTS: Table[tuple[str, int, str], SewnWith | None] = Table("what was sewn with", most=400)
+FACTS: Table[tuple[str, int, str], SewnWith | None] = Table(tr("what was sewn with"), most=400)
 ABOUT = (
     r"^(place:[a-z0-9-]{1,40}|zone:[a-z0-9-]{1,40}|sitting:[0-9]{1,12}|(ends|ditch):[a-z0-9-]{1,40}|pins)$"
 )
@@ -75,11 +76,11 @@ class RemarkRequest(m.Wire):
     @model_validator(mode="after")
     def _known(self) -> RemarkRequest:
         if self.kind == "verdict" and self.told not in VERDICTS:
-            raise ValueError(f"A verdict is one of {', '.join(VERDICTS)}.")
+            raise ValueError(tr("A verdict is one of {verdicts}.", verdicts=", ".join(VERDICTS)))
         if self.kind == "measured":
-            raise ValueError("What was measured is told with its figures.")
+            raise ValueError(tr("A measurement needs its figures."))
         if self.kind in ("done", "left out") and not self.told.isdigit():
-            raise ValueError("What is done, or left out, is told with a number.")
+            raise ValueError(tr("“Done” and “left out” need a number."))
         return self
 
 
@@ -156,7 +157,7 @@ def add_remark(path: m.QuiltKey, body: RemarkRequest) -> Response:
     laid_quilt(path.quilt)
     with connection() as conn:
         if body.kind == "photo" and not photos.is_there(conn, LOCAL_OWNER, body.told):
-            raise Unknown("There is no such photograph here.", "told")
+            raise Unknown(tr("There is no such photograph here."), "told")
         store.remark(conn, path.quilt, Remark(body.id, body.about, body.kind, body.told))
     return answer(log_view(path.quilt, body.unit))
 
@@ -216,7 +217,7 @@ def log_view(quilt: str, unit: Unit) -> say.LogView:
         share=round(sum(one.whole - one.left for one in found) / max(sum(one.whole for one in found), 1), 4),
         sewn=places.share_words(found),
         time=w.minutes(sum(one.seconds for one in sat)),
-        left=w.minutes(in_all(left, spread).seconds) if ways.route.visits else "nothing planned",
+        left=w.minutes(in_all(left, spread).seconds) if ways.route.visits else tr("nothing planned"),
         range=places.range_words(in_all(left, spread)),
         next=_next(laid, found, told),
         stages=places.stage_rows(found),
@@ -349,7 +350,7 @@ def _marker(laid: QuiltLayout, zone: str) -> str:
 def _off(laid: QuiltLayout, zone: str) -> str:
     tool = laid.quilt.kit.tools.get(_marker(laid, zone))
     return (
-        f"comes off by {tool.off}"
+        tr("removed by {off}", off=tr(tool.off))
         if isinstance(tool, Marker) and tool.off
-        else "take them off as their maker says"
+        else tr("remove them as their maker says")
     )

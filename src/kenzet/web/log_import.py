@@ -19,6 +19,7 @@ from kenzet.say import log_words as say
 from kenzet.store import logbook as store
 from kenzet.store.logbook import Remark
 from kenzet.store.quilts import Kept
+from kenzet.texts import tr
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.log import ABOUT, VERDICTS, log_view, ways_now
 from kenzet.web.request_context import answer, connection, laid_quilt, upload
@@ -55,9 +56,9 @@ def bring_log(path: m.QuiltKey, query: m.Reading) -> Response:
     """The events and remarks of a file beside one's own; what is known by its id is not doubled, and what cannot be of this quilt is left out."""
     kept, laid = laid_quilt(path.quilt)
     try:
-        file: LogFile = validated(LogFile, _as_told(json.loads(upload(MOST_BYTES, "A log"))))
+        file: LogFile = validated(LogFile, _as_told(json.loads(upload(MOST_BYTES, tr("A log")))))
     except (ValueError, RecursionError, TypeError, AttributeError, KeyError) as error:
-        raise BadValue("This file holds no log of Kenzet.", "file") from error
+        raise BadValue(tr("This file holds no log of Kenzet."), "file") from error
     ways, now = ways_now(kept, laid), time.time()
     events = [replace(event_of(one, now), plan=kept.revision) for one in file.events]
     mine = [event for event in events if not fault_of(ways, event)]

@@ -12,6 +12,7 @@ from pydantic import ValidationError
 from kenzet.core.errors import BadValue
 from kenzet.core.sewing.heard import Message
 from kenzet.core.sewing.now import Now, now
+from kenzet.texts import tr
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection, laid_quilt
 from kenzet.web.state.logs import logs
@@ -30,7 +31,7 @@ def hear(path: m.QuiltKey) -> Response:
     """Messages as JSON lines, in order. A line that cannot be taken is told, and those after it are heard."""
     lines = request.get_data().decode("utf-8", "replace").splitlines()
     if len(lines) > MOST_LINES:
-        raise BadValue(f"At most {MOST_LINES} lines at a time.", "lines")
+        raise BadValue(tr("At most {most_lines} lines at a time.", most_lines=MOST_LINES), "lines")
     kept, laid = laid_quilt(path.quilt)
     with machines().lock, connection() as conn:
         ways = routes().ways(kept, laid)
@@ -43,7 +44,9 @@ def hear(path: m.QuiltKey) -> Response:
             said = _read(line)
             if said is None:
                 if line.strip():
-                    faults.append(f"Line {number} is cut short or not understood; it was left out.")
+                    faults.append(
+                        tr("Line {number} is cut short or not understood; it was left out.", number=number)
+                    )
                 continue
             events, fault = heard.take(said, time.time(), here)
             faults += [fault] if fault else []

@@ -1,4 +1,4 @@
-"""Everything of hers as files that other programs read: plans, tables and pictures in one zip."""
+"""All quilts, tools and logs as files that other programs read: plans, tables and pictures in one zip."""
 
 from __future__ import annotations
 

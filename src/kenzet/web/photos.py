@@ -11,6 +11,7 @@ from kenzet.formats import photo
 from kenzet.formats.apart import apart
 from kenzet.store import photos as store
 from kenzet.store.quilts import LOCAL_OWNER
+from kenzet.texts import tr
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection, laid_quilt, upload
 from kenzet.web.wire import base as m
@@ -22,7 +23,9 @@ photos = Blueprint("photos", __name__, url_prefix="/api")
 @photos.post("/photos", responses={200: PhotoView})
 def add_photo() -> Response:
     """Keep a photograph, sent as it is; only its pixels are kept."""
-    found = apart(photo.kept, upload(photo.MOST_BYTES, "A photograph"), what="This picture", seconds=15.0)
+    found = apart(
+        photo.kept, upload(photo.MOST_BYTES, tr("A photograph")), what=tr("This picture"), seconds=15.0
+    )
     with connection() as conn:
         new = store.add(conn, LOCAL_OWNER, store.KeptPhoto(found.jpeg, found.width, found.height))
     return answer(PhotoView(id=new, width=found.width, height=found.height))
@@ -49,7 +52,7 @@ def ground(path: m.QuiltKey, query: GroundQuery) -> Response:
     kept, laid = laid_quilt(path.quilt)
     under = kept.quilt.ground
     if under is None:
-        raise Unknown("No photograph lies under this quilt.", "ground")
+        raise Unknown(tr("No photograph lies under this quilt."), "ground")
     _, width, height = laid.frame_of(under.place)
     size = photo.flat_size(width, height)
     with connection() as conn:
@@ -62,7 +65,9 @@ def ground(path: m.QuiltKey, query: GroundQuery) -> Response:
 def fabric_color_of() -> Response:
     """The average colour of a fabric's picture and how busy its print is; nothing is kept."""
     colour, how = fabric_color(
-        apart(photo.pixels, upload(photo.MOST_BYTES, "A photograph"), what="This picture", seconds=15.0)
+        apart(
+            photo.pixels, upload(photo.MOST_BYTES, tr("A photograph")), what=tr("This picture"), seconds=15.0
+        )
     )
     return answer(FabricColorView(colour=colour, print=how))
 

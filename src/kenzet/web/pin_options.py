@@ -26,7 +26,9 @@ def pin_options(path: m.QuiltKey, body: RouteRequest) -> Response:
     told = pin_cost(laid, one) if one else None
     costs: w.Words = []
     if told and told.extra >= 1:
-        costs = ["Starting and ending there ", long_figure(told.extra, body.unit), " more are travelled."]
+        costs = w.told(
+            "Starting and ending there adds {extra} of travel.", extra=long_figure(told.extra, body.unit)
+        )
     return answer(
         PinCostView(
             costs=costs, offers=[offer_view(laid, offer, body) for offer in told.offers] if told else []

@@ -11,6 +11,7 @@ from kenzet.core.marks.printer import BARS, Printer, corrected
 from kenzet.say.kit_words import printer_words
 from kenzet.store import printers as store
 from kenzet.store.quilts import LOCAL_OWNER
+from kenzet.texts import tr
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection
 from kenzet.web.wire import base as m
@@ -36,7 +37,7 @@ def check_printer(body: CheckRequest) -> Response:
     """What she read: from then on sheets for this printer are corrected."""
     name = body.name.strip()
     if not name:
-        raise BadValue("Name the printer.", "name")
+        raise BadValue(tr("Name the printer."), "name")
     with connection() as conn:
         known = {printer.name: printer for printer in store.printers(conn, LOCAL_OWNER)}
     found = corrected(
@@ -44,9 +45,9 @@ def check_printer(body: CheckRequest) -> Response:
     )
     if found.asks and not body.sure:
         view = _printers(body.unit)
-        view.asks = (
-            f"Sheets would be {printer_words(found)}. Printers are seldom so far out: was “fit to page” or “scale to fit” on? "
-            "If so, turn it off, print the check page again and measure that."
+        view.asks = tr(
+            "Sheets would be {printer}. Printers are seldom so far out: was “fit to page” or “scale to fit” on? If so, turn it off, print the check page again and measure that.",
+            printer=printer_words(found),
         )
         return answer(view)
     with connection() as conn:

@@ -20,6 +20,7 @@ from kenzet.formats.relief_picture import relief_picture
 from kenzet.say import words as w
 from kenzet.say.proposal_words import ProposalView, key_of, proposal_figures, proposal_view
 from kenzet.store.quilts import Kept
+from kenzet.texts import tr
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, her_things, laid_quilt
 from kenzet.web.wire import base as m
@@ -93,7 +94,7 @@ def _zones(laid: QuiltLayout, body: ProposalRequest) -> tuple[str, ...]:
         zone_of(laid.quilt, key)
     found = tuple(key for key in every if key in body.zones)
     if not found:
-        raise BadValue("Choose at least one zone that is to get a fill.", "zones")
+        raise BadValue(tr("Choose at least one zone that is to get a fill."), "zones")
     return found
 
 
@@ -121,5 +122,5 @@ def picture(path: ProposalPath) -> Response:
 def _known(kept: Kept, laid: QuiltLayout, key: str) -> Proposal:
     found = laid.memo.get(PROPOSALS, (kept.id, kept.revision, key))
     if found is None:
-        raise Unknown("This proposal is of an earlier plan. Ask for proposals again.", "proposal")
+        raise Unknown(tr("This proposal is of an earlier plan. Ask for proposals again."), "proposal")
     return found

@@ -13,11 +13,10 @@ from kenzet.core.changes.new_quilt import NewQuilt, new_quilt
 from kenzet.core.changes.quilt import SetKit
 from kenzet.core.kit.cupboard import taken_over
 from kenzet.core.numbers.measure import Unit
-from kenzet.core.params import Frozen
+from kenzet.core.params import Frozen, free
 from kenzet.core.plan.planner import check_quilt
 from kenzet.core.top.document import Quilt, read, validated
 from kenzet.core.top.quilt_layout import QuiltLayout
-from kenzet.core.top.tidy import free
 from kenzet.demo import demo_quilts
 from kenzet.formats.picture_svg import picture_svg
 from kenzet.say import words as w
@@ -109,7 +108,7 @@ def _with_known_photo(conn: Any, quilt: Quilt) -> Quilt:
 
 @quilts.post("/quilts/<quilt>/copy", responses={200: m.Home})
 def copy_quilt(path: m.QuiltKey) -> Response:
-    """The same quilt once more, as it is now; its undo begins anew."""
+    """The same quilt as a copy, as it is now; its undo begins again."""
     kept, _ = laid_quilt(path.quilt)
     with connection() as conn:
         names = [listed.name for listed in store.listed(conn, LOCAL_OWNER)]

@@ -16,6 +16,7 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say.words import Said
 from kenzet.store import cupboard, quilts
 from kenzet.store.quilts import LOCAL_OWNER, Kept
+from kenzet.texts import tr
 from kenzet.web.state.layouts import layouts
 
 
@@ -37,7 +38,7 @@ def planned(laid: QuiltLayout, zone: str) -> ZonePlan:
     """The plan of a zone that has a fill. Raises BadValue where it is left open."""
     found = plan_zone(laid, zone)
     if found is None:
-        raise BadValue("This zone is unquilted. Choose a fill for it first.", "zone")
+        raise BadValue(tr("This zone is unquilted. Choose a fill for it first."), "zone")
     return found
 
 
@@ -64,11 +65,11 @@ def file_answer(data: bytes, kind: str, name: str) -> Response:
 def upload(most: int, what: str) -> bytes:
     """The file that was sent as the body. Raises TooMany beyond ``most`` bytes, BadValue for an empty one."""
     if (request.content_length or 0) > most:
-        raise TooMany(f"{what} may have at most {most // 1_000_000} MB.", "file")
+        raise TooMany(tr("{what} may have at most {most} MB.", what=what, most=most // 1000000), "file")
     request.max_content_length = most
     data = request.get_data()
     if not data:
-        raise BadValue("The file is empty.", "file")
+        raise BadValue(tr("The file is empty."), "file")
     return data
 
 

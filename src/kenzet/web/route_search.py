@@ -7,6 +7,7 @@ from flask import Response
 from kenzet.core.errors import BadValue
 from kenzet.core.route.local_search import LocalSearch
 from kenzet.core.route.quilt import costs_of
+from kenzet.texts import tr
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, laid_quilt
 from kenzet.web.state.routes import routes
@@ -24,11 +25,11 @@ def begin(path: m.QuiltKey, body: RouteRequest) -> Response:
     kept, laid = laid_quilt(path.quilt)
     route = routes().ways(kept, laid).route
     if body.number > len(route.visits):
-        raise BadValue("There is nothing left to sew there.", "number")
+        raise BadValue(tr("Nothing is left to sew there."), "number")
     found = LocalSearch(route, costs_of(laid.quilt.stitching), body.number)
     if not found.kinds:
         raise BadValue(
-            "There are too many lines here for a longer search.",
+            tr("There are too many lines here for a longer search."),
             "number",
         )
     searches().begin(path.quilt, kept.revision, body.number, found)

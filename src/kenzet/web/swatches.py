@@ -17,6 +17,7 @@ from kenzet.say.swatch_words import SwatchRow, swatch_row
 from kenzet.store import photos
 from kenzet.store import swatches as store
 from kenzet.store.quilts import LOCAL_OWNER
+from kenzet.texts import tr
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection, laid_quilt, upload
 from kenzet.web.wire import base as m
@@ -80,7 +81,7 @@ def change_swatch(path: SwatchKey, body: ChangeSwatch) -> Response:
         found: SwatchFound = validated(SwatchFound, kept, body.unit)
         for photo in set(found.photos) - set(before.photos):
             if not photos.is_there(conn, LOCAL_OWNER, photo):
-                raise Unknown("There is no such photograph here.", "photos")
+                raise Unknown(tr("There is no such photograph here."), "photos")
         store.set_found(conn, LOCAL_OWNER, path.swatch, found)
     return _book(body)
 
@@ -97,13 +98,15 @@ def take_out(path: SwatchKey, query: m.Reading) -> Response:
 def bring_swatches(query: m.Reading) -> Response:
     """The swatches of a file beside one's own; what is in the book already is not doubled. Photographs stay where they are."""
     try:
-        raw = json.loads(upload(MOST_BYTES, "A swatch book"))
+        raw = json.loads(upload(MOST_BYTES, tr("A swatch book")))
     except (ValueError, RecursionError) as error:
-        raise BadValue("This file holds no swatches: it is not JSON.", "file") from error
+        raise BadValue(tr("This file holds no swatches: it is not JSON."), "file") from error
     try:
         book: SwatchBook = validated(SwatchBook, raw)
     except BadValue as error:  # said where the file was chosen, whatever in it is wrong
-        raise BadValue(f"This file holds no swatch book that can be read: {error.message}", "file") from error
+        raise BadValue(
+            tr("This file holds no swatch book that can be read: {message}", message=error.message), "file"
+        ) from error
     with connection() as conn:
         own = [one.dated for one in store.listed(conn, LOCAL_OWNER)]
         there = [(one.swatch, one.found.name) for one in own]

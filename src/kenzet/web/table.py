@@ -11,6 +11,7 @@ from kenzet.core.marks.marking import marks_of
 from kenzet.core.marks.table import steps
 from kenzet.say.table_words import PINS
 from kenzet.store import marked as store
+from kenzet.texts import tr
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, connection, laid_quilt, planned
 from kenzet.web.wire import base as m
@@ -30,7 +31,7 @@ def at_the_table(path: m.QuiltKey, body: TableRequest) -> Response:
     with connection() as conn:
         if body.done is not None:
             if body.done > len(todo) * times:
-                raise BadValue(f"There are {len(todo) * times} steps in all.", "done")
+                raise BadValue(tr("There are {todo} steps in all.", todo=len(todo) * times), "done")
             store.set_done(conn, path.quilt, body.zone, body.done, date.today())
         if body.off:
             store.take_off(conn, path.quilt, body.zone, date.today(), faded=body.faded)

@@ -9,6 +9,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.plan.planner import plan_zone
 from kenzet.say import zone_words
 from kenzet.say.zone_words import MeetView
+from kenzet.texts import tr
 from kenzet.web.blueprint import Blueprint
 from kenzet.web.request_context import answer, laid_quilt, planned
 from kenzet.web.wire import base as m
@@ -42,7 +43,7 @@ def spacing_fits(path: m.QuiltKey, body: z.MeetRequest) -> Response:
     drawing = found.drawing_at(body.place)
     features = features_of(drawing.shape)
     if max(body.features) >= len(features):
-        raise BadValue(f"This zone has {len(features)} features.", "features")
+        raise BadValue(tr("This zone has {features} features.", features=len(features)), "features")
     chosen = [features[k] for k in body.features]
     ways = found.fit_to_points(drawing, [feature.point for feature in chosen], body.place)
     return answer(zone_words.meetings(ways, chosen, body.unit))

@@ -328,7 +328,7 @@ def test_a_quilt_takes_over_what_is_at_hand_and_says_where_it_is_behind():
 
 
 def test_keys_are_told_apart():
-    assert new_key("Ärger & Söhne", {}) == "rger-s-hne"
+    assert new_key("Ärger & Söhne", {}) == "arger-sohne"
     assert new_key("???", {"thing": 1}) == "thing-2"
     file = KitFile(things=tuple(first_things().values()))
     assert KitFile.model_validate_json(file.model_dump_json()) == file

@@ -56,11 +56,11 @@ def test_scales_that_are_half_circles_of_hers_are_as_wide_as_it_sews():
     [
         (
             (("outside", 3.5), ("outside", 4.5)),
-            "a radius of 3 3/4 in along its outside and of 4 3/4 in along its outside: both, where it lies, are 1 in apart.",
+            "a radius of 3 3/4 in along its outside and of 4 3/4 in along its outside: without moving the ruler, the two lie 1 in apart.",
         ),
         (
             (("outside", 4.5), ("inside", 3.5)),
-            "a radius of 4 3/4 in along its outside and of 3 1/4 in along its inside: both, where it lies, are 1 1/2 in apart.",
+            "a radius of 4 3/4 in along its outside and of 3 1/4 in along its inside: without moving the ruler, the two lie 1 1/2 in apart.",
         ),
         ((("inside", 0.25),), ""),
     ],

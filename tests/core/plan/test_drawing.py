@@ -93,7 +93,7 @@ def test_what_cannot_be_drawn_is_said(change, says):
 
 
 def test_a_block_from_numbers_is_not_drawn_on():
-    with pytest.raises(KenzetError, match="comes from its numbers"):
+    with pytest.raises(KenzetError, match="is drawn from its numbers"):
         after(
             wished(columns=1, rows=1, block="8 in"),
             {"kind": "seams", "key": "plain", "sides": [side(0, 0, 1, 1)]},

@@ -42,7 +42,7 @@ def put(data, path, value):
     [
         (["format"], "other", "format", "kenzet.plan"),
         (["version"], 4, "version", "versions 1 to 3"),
-        (["name"], "", "name", "shorter than 1"),
+        (["name"], "", "name", "at least 1"),
         (["name"], None, "name", "missing"),
         (["surprise"], 1, "surprise", "no setting called “surprise”"),
         (["fabrics", "cream", "colour"], "red", "fabrics.cream.colour", "hexadecimal"),
@@ -68,7 +68,7 @@ def put(data, path, value):
         (["name"], "Star\nof Ella", "name", "one line"),
         (["name"], "Star\u202eallE", "name", "one line"),
         (["use"], "x" * 500, "use", "“x{40}…” was given"),
-        (["blocks"], 7, "blocks", "^Settings by their names are wanted here.$"),
+        (["blocks"], 7, "blocks", "^Enter settings by their names.$"),
         (["layout"], {"kind": "spiral"}, "layout", "^It must be one of .*; “spiral” was given.$"),
     ],
 )

@@ -162,11 +162,11 @@ def test_diagonals_tell_by_how_much_a_block_leans():
     [
         ({"kind": "paint", "places": ["9-9"], "block": "plain"}, "no block at 9-9"),
         ({"kind": "paint", "places": ["1-1"], "block": "moon"}, "no block called moon"),
-        ({"kind": "block gone", "key": "plain"}, "paint another block over it"),
+        ({"kind": "block gone", "key": "plain"}, "Put another block in its place"),
         ({"kind": "fabric gone", "key": "main", "instead": "main"}, "another fabric"),
         ({"kind": "recolour", "key": "plain", "patches": {"edge": "main"}}, "no patch called edge"),
         ({"kind": "cloth", "ref": "1-1/edge", "fabric": "main"}, "no patch 1-1/edge"),
-        ({"kind": "measured", "key": "plain", "place": "7-7", "measured": None}, "does not lie at 7-7"),
+        ({"kind": "measured", "key": "plain", "place": "7-7", "measured": None}, "is not at 7-7"),
         ({"kind": "sizes", "widths": ["1 mm", None, None], "heights": []}, "between 12.7 mm"),
     ],
 )

@@ -274,7 +274,7 @@ def test_a_zone_runs_off_only_the_sides_that_lie_at_the_edge():
         ({"kind": "zone", "refs": ["1-1/a-1", "1-2/a-1"]}, "no patch"),
         ({"kind": "zone name", "zone": "moon", "name": "x"}, "no zone called moon"),
         ({"kind": "zone gone", "zone": "moon"}, "no zone called moon"),
-        ({"kind": "together", "zone": "nine-patch-whole"}, "not cut"),
+        ({"kind": "together", "zone": "nine-patch-whole"}, "not divided"),
         ({"kind": "apart", "zone": "nine-patch-whole", "places": ["8-8"]}, "8-8"),
     ],
 )

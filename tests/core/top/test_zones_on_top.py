@@ -28,7 +28,7 @@ def lines_at(laid, key):
 def test_a_zone_that_would_lose_its_fill_is_not_lost_without_a_word():
     laid = nine_patch()
     every = [f"1-1/{patch}" for patch in laid.top.at["1-1"].patches]
-    with pytest.raises(BadValue, match="has a fill and would be gone") as error:
+    with pytest.raises(BadValue, match="has a fill and would disappear") as error:
         after(laid, {"kind": "zone", "refs": every})
     assert error.value.field == "taking"
     some = role(laid, "main")

@@ -1,6 +1,7 @@
 /** The only fetch: typed calls to the app's own API, every failure a `Problem`. */
 import createClient from 'openapi-fetch'
 import type { components, paths } from './schema'
+import { tr } from '../texts'
 
 export type Views = components['schemas']
 export type Unit = 'in' | 'mm'
@@ -39,11 +40,11 @@ async function unwrap<T>(call: Promise<Answer<T>>): Promise<T> {
     answer = await call
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error
-    throw new Problem(0, 'Kenzet does not answer. Is it still running where you started it?')
+    throw new Problem(0, tr('Kenzet does not answer. Is it still running where you started it?'))
   }
   if (answer.data !== undefined) return answer.data
   const said = answer.error as { detail?: string; field?: string } | undefined
-  throw new Problem(answer.response.status, said?.detail ?? 'Something went wrong in Kenzet.', said?.field)
+  throw new Problem(answer.response.status, said?.detail ?? tr('Something went wrong in Kenzet.'), said?.field)
 }
 
 /** A file is sent as it is. */
@@ -52,6 +53,7 @@ const rawBody = (file: Blob) => ({ body: file as never, bodySerializer: (body: u
 const params = (quilt: string) => ({ path: { quilt } })
 
 export const api = {
+  texts: () => unwrap(client.GET('/api/texts')),
   home: () => unwrap(client.GET('/api/home')),
   copies: () => unwrap(client.GET('/api/backups')),
   draft: (body: Views['WishRequest']) => unwrap(client.POST('/api/draft', { body })),

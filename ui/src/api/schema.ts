@@ -113,7 +113,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Everything of hers as files that other programs read: plans, tables, pictures. */
+        /** All quilts, tools and logs as files that other programs read: plans, tables, pictures. */
         get: operations["backups_all_files_files_zip_get"];
         put?: never;
         post?: never;
@@ -392,7 +392,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The same quilt once more, as it is now; its undo begins anew. */
+        /** The same quilt as a copy, as it is now; its undo begins again. */
         post: operations["quilts_copy_quilt_quilts__quilt__copy_post"];
         delete?: never;
         options?: never;
@@ -1592,6 +1592,23 @@ export interface paths {
         };
         /** The quilted piece in relief, in its fabric and thread; it never changes. */
         get: operations["swatches_picture_swatches__swatch__picture_jpg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/texts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the pages say. */
+        get: operations["texts_spoken_texts_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3525,7 +3542,7 @@ export interface components {
         /**
          * Fan
          * @description Lines that start from a base edge, each turned by the same small angle from the one before (F19); without such an edge, or
-         *     where she says how the base leans, from a line that touches the zone so.
+         *     where she says at which angle the base runs, from a line that touches the zone so.
          */
         Fan: {
             /**
@@ -3618,7 +3635,7 @@ export interface components {
         };
         /**
          * FillAlike
-         * @description Zones of the same outline get the fill of ``zone``, each from its own corner, edge and lean.
+         * @description Zones of the same outline get the fill of ``zone``, each from its own corner, edge and angle.
          */
         FillAlike: {
             /**
@@ -4909,7 +4926,7 @@ export interface components {
         /**
          * LegView
          * @description A piece of the way: a line that is sewn or a lane that is travelled, flat x, y in the quilt, mm, in the direction of
-         *     sewing. ``begins`` where the thread begins anew, ``freehand`` where it is the way through a texture. ``spot`` lies on it, x, y in the part; ``ruler`` are the corners of a straight
+         *     sewing. ``begins`` where the thread begins again, ``freehand`` where it is the way through a texture. ``spot`` lies on it, x, y in the part; ``ruler`` are the corners of a straight
          *     ruler where it lies for a line, ``hands`` where the hand on it moves on, in the quilt.
          */
         LegView: {
@@ -6320,7 +6337,7 @@ export interface components {
         };
         /**
          * PlanRequest
-         * @description A zone to reckon, with what is typed; ``fill`` left out means the kept one.
+         * @description A zone to compute, with what is typed; ``fill`` left out means the kept one.
          *
          *     ``switch`` changes to another fill and takes over what fits; ``along_edge`` is a step along the edge that lines
          *     meet at a slant, from which the spacing follows. Layer 1 is the fill on top, in ``cells``
@@ -9550,6 +9567,18 @@ export interface components {
             label: string;
             /** Words */
             words: (string | components["schemas"]["Shown"])[];
+        };
+        /**
+         * TextsView
+         * @description Of each text of the pages what it is in this language; of a text of a count its forms by their names. English is empty: it stands in the pages.
+         */
+        TextsView: {
+            /** Texts */
+            texts: {
+                [key: string]: string | {
+                    [key: string]: string;
+                };
+            };
         };
         /**
          * ThereRow
@@ -14342,6 +14371,35 @@ export interface operations {
                 };
                 content: {
                     "image/jpeg": string;
+                };
+            };
+            /** @description Refused: what is wrong, and in which field */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    texts_spoken_texts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TextsView"];
                 };
             };
             /** @description Refused: what is wrong, and in which field */

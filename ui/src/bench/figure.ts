@@ -1,5 +1,6 @@
 /** A length of the screen's own in the lettering of a ruler: the core's `figure`, for figures that move with her hand. */
 import type { Unit, Views } from '../api/client'
+import { tr } from '../texts'
 
 const MM_PER: Record<Unit, number> = { in: 25.4, mm: 1 }
 /** Grains: of figures that are laid off, and of those that are only looked at. */
@@ -25,6 +26,6 @@ export function figure(mm: number, unit: Unit, grain = FINE[unit], about = false
     whole = String(floor)
   }
   const body = !num ? whole : whole === '0' ? `${num}/${den}` : `${whole} ${num}/${den}`
-  const said = hair < 0 ? 'scant ' : hair > 0 ? 'generous ' : ''
+  const said = hair < 0 ? `${tr('scant')} ` : hair > 0 ? `${tr('generous')} ` : ''
   return { minus, whole, num, den, hair, unit, text: `${said}${minus ? '-' : ''}${body}` }
 }

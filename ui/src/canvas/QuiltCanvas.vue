@@ -12,6 +12,7 @@ import { useCamera } from './camera'
 import { lay, ringsOf, seatAt, spotAt, type Spot } from './scene'
 import { useSurface } from './surface'
 import { matrix, placed, toQuilt, toScreen, unplaced, type Box } from './view'
+import { counted, tr } from '../texts'
 
 const props = defineProps<{
   quilt: Views['QuiltView']
@@ -115,10 +116,10 @@ const zero = computed<[number, number]>(() => {
 })
 const described = computed(() => {
   const zone = info.value
-  const all = `${props.quilt.name}, ${props.quilt.zones.length} zones. `
-  if (!zone) return `${all}No zone is selected.`
+  const all = counted(props.quilt.zones.length, '{name}, one zone. ', '{name}, {count} zones. ', { name: props.quilt.name })
+  if (!zone) return tr('{all}No zone is selected.', { all })
   const count = drawing.value ? drawing.value.lines.length + drawing.value.paths.length : 0
-  return `${all}${zone.name}: ${zone.fill ? `${zone.fill}, ${count} lines here` : 'unquilted'}.`
+  return `${all}${zone.name}: ${zone.fill ? counted(count, '{fill}, one line here', '{fill}, {count} lines here', { fill: zone.fill }) : 'unquilted'}.`
 })
 const chosenPaths = computed(() => ringsOf(laid.value, props.chosen ?? []).map((c) => ({ at: c.at, path: closedPath(c.rings) })))
 const brushed = computed(() => laid.value.filter((l) => props.held?.includes(l.place)))
@@ -238,10 +239,10 @@ const underCross = computed(() => {
   if (!cross.value) return ''
   const [x, y] = toQuilt(view.value, cross.value.x, cross.value.y)
   const spot = spotAt(laid.value, props.quilt.zones, x, y)
-  if (!spot) return 'beside the quilt'
+  if (!spot) return tr('beside the quilt')
   const part = laid.value.find((l) => l.place === spot.place)?.part
   const named = props.quilt.zones.find((z) => z.key === spot.zone)
-  return `${part?.name}, ${spot.place.replace('-', ' ')}, ${spot.patch.replaceAll('-', ' ')}${named ? `, in ${named.name}` : ''}`
+  return `${part?.name}, ${spot.place.replace('-', ' ')}, ${spot.patch.replaceAll('-', ' ')}${named ? tr(', in {name}', { name: named.name }) : ''}`
 })
 function crossKeys(event: KeyboardEvent) {
   if (typed(event)) return
@@ -326,12 +327,12 @@ usePressed(crossKeys, true)
     <TapeMeasure :unit="unit" :scale="view.scale" :zero="zero[1]" :length="height" side="left" />
     <div class="corner">{{ unit }}</div>
     <div class="tools" @pointerdown.stop>
-      <button title="Fit the whole quilt (f)" @click="fitAll()">Quilt</button>
-      <button v-if="veil" title="Fit this block (g)" @click="fitZone()">Block</button>
-      <button v-if="cloth" :aria-pressed="raised === 'relief'" title="As the quilt will look, under light from the side (e)" data-testid="turn-relief" @click="turnRelief()">Relief</button>
-      <button v-if="mapped" :aria-pressed="raised === 'density'" title="How firmly it is stitched, as a map (d)" data-testid="turn-density" @click="turnDensity()">Firmness</button>
-      <button title="Zoom in (+)" aria-label="Zoom in" @click="zoomBy(1.35)">+</button>
-      <button title="Zoom out (−)" aria-label="Zoom out" @click="zoomBy(1 / 1.35)">−</button>
+      <button :title="tr('Fit the whole quilt (f)')" @click="fitAll()">{{ tr('Quilt') }}</button>
+      <button v-if="veil" :title="tr('Fit this block (g)')" @click="fitZone()">{{ tr('Block') }}</button>
+      <button v-if="cloth" :aria-pressed="raised === 'relief'" :title="tr('As the quilt will look, under light from the side (e)')" data-testid="turn-relief" @click="turnRelief()">{{ tr('Relief') }}</button>
+      <button v-if="mapped" :aria-pressed="raised === 'density'" :title="tr('How firmly it is stitched, as a map (d)')" data-testid="turn-density" @click="turnDensity()">{{ tr('Firmness') }}</button>
+      <button :title="tr('Zoom in (+)')" :aria-label="tr('Zoom in')" @click="zoomBy(1.35)">+</button>
+      <button :title="tr('Zoom out (−)')" :aria-label="tr('Zoom out')" @click="zoomBy(1 / 1.35)">−</button>
     </div>
     <div class="key"><slot name="key" /></div>
   </div>

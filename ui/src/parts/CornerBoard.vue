@@ -2,6 +2,7 @@
 /** A photograph as it was taken, with four corners to drag onto what it shows; arrow keys move one finely. */
 import { computed, ref } from 'vue'
 import { api, type Views } from '../api/client'
+import { tr } from '../texts'
 
 const NAMES = ['upper left', 'upper right', 'lower right', 'lower left']
 const props = defineProps<{ photo: Views['PhotoView']; corners: readonly (readonly [number, number])[]; prompt: string }>()
@@ -41,15 +42,15 @@ function nudge(event: KeyboardEvent, index: number) {
       <path :d="outline" fill="none" stroke="#fffcf6" stroke-width="4" vector-effect="non-scaling-stroke" pointer-events="none" />
       <path :d="outline" fill="none" stroke="#a8392c" stroke-width="2" vector-effect="non-scaling-stroke" pointer-events="none" />
       <g
-        v-for="(spot, k) in spots" :key="k" :transform="`translate(${spot[0]} ${spot[1]})`" class="corner" tabindex="0" role="slider" :aria-label="`${NAMES[k]} corner`"
-        :aria-valuenow="Math.round(corners[k]![0] * 1000)" :aria-valuetext="`${Math.round(corners[k]![0] * 100)} % across, ${Math.round(corners[k]![1] * 100)} % down`"
+        v-for="(spot, k) in spots" :key="k" :transform="`translate(${spot[0]} ${spot[1]})`" class="corner" tabindex="0" role="slider" :aria-label="tr('{names} corner', { names: tr(NAMES[k]!) })"
+        :aria-valuenow="Math.round(corners[k]![0] * 1000)" :aria-valuetext="tr('{corners} % across, {corners2} % down', { corners: Math.round(corners[k]![0] * 100), corners2: Math.round(corners[k]![1] * 100) })"
         :data-testid="`corner-${k}`" @pointerdown="down($event, k)" @keydown="nudge($event, k)"
       >
         <circle :r="grip" />
         <path :d="`M${-grip / 2} 0H${grip / 2}M0 ${-grip / 2}V${grip / 2}`" />
       </g>
     </svg>
-    <p class="prompt" role="status">{{ prompt }} · arrow keys move it finely</p>
+    <p class="prompt" role="status">{{ tr('{prompt} · arrow keys move it finely', { prompt }) }}</p>
   </div>
 </template>
 

@@ -3,6 +3,7 @@
 import { computed, ref, watch } from 'vue'
 import type { Views } from '../api/client'
 import LengthField from './LengthField.vue'
+import { tr } from '../texts'
 
 const props = defineProps<{ field: Views['FieldView']; error?: string; unit: string; picked: Record<string, string> }>()
 const emit = defineEmits<{ set: [value: unknown]; step: [by: number]; pick: [kind: 'edge' | 'corner' | 'point', choice: string] }>()
@@ -39,7 +40,7 @@ function done() {
     v-if="field.control === 'length'" :field="field" :error="error" :unit="unit" :big="main" :steps="main" compact
     @typed="emit('set', $event)" @step="emit('step', $event)"
   >
-    <template v-if="main" #hint><span class="keys-only">[ and ] change it</span></template>
+    <template v-if="main" #hint><span class="keys-only">{{ tr('[ and ] change it') }}</span></template>
   </LengthField>
   <fieldset v-else :class="{ half: field.control === 'count' || field.control === 'text' }" :title="field.help">
     <legend class="head"><span class="label">{{ field.label }}</span><slot /></legend>
@@ -51,16 +52,16 @@ function done() {
       </template>
       <template v-else-if="field.control === 'angle'">
         <v-btn v-for="angle in field.presets" :key="angle" class="chip" :aria-pressed="Number(field.text) === angle" @click="emit('set', angle)">{{ angle }}°</v-btn>
-        <input class="own" :class="{ on: !preset }" :value="own" :aria-label="`${field.label}, degrees`" :aria-invalid="!!error" :data-testid="`field-${field.name}`" @focus="typing = true" @blur="done" @input="type(($event.target as HTMLInputElement).value)" />
+        <input class="own" :class="{ on: !preset }" :value="own" :aria-label="tr('{label}, degrees', { label: field.label })" :aria-invalid="!!error" :data-testid="`field-${field.name}`" @focus="typing = true" @blur="done" @input="type(($event.target as HTMLInputElement).value)" />
       </template>
       <input
         v-else-if="field.control === 'text'" class="text" :value="own" :placeholder="field.empty" :aria-label="field.label" :aria-invalid="!!error"
         :title="field.help" :data-testid="`field-${field.name}`" @focus="typing = true" @blur="done" @input="say(($event.target as HTMLInputElement).value)"
       />
       <template v-else>
-        <v-btn class="chip" aria-label="One less" :disabled="!field.text" @click="emit('step', -1)">−</v-btn>
+        <v-btn class="chip" :aria-label="tr('One less')" :disabled="!field.text" @click="emit('step', -1)">−</v-btn>
         <input class="own" :class="{ on: field.text }" :value="own" :placeholder="field.empty" :aria-label="field.label" :aria-invalid="!!error" :data-testid="`field-${field.name}`" inputmode="numeric" @focus="typing = true" @blur="done" @input="type(($event.target as HTMLInputElement).value)" />
-        <v-btn class="chip" aria-label="One more" @click="emit('step', 1)">+</v-btn>
+        <v-btn class="chip" :aria-label="tr('One more')" @click="emit('step', 1)">+</v-btn>
         <v-btn v-if="field.empty && field.text" class="chip" :aria-label="`${field.label}: ${field.empty}`" :title="field.empty" @click="emit('set', null)">×</v-btn>
       </template>
     </div>

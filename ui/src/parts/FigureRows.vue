@@ -2,6 +2,7 @@
 /** The figures of a slip, a line each. */
 import type { Views } from '../api/client'
 import WordsText from './WordsText.vue'
+import { tr } from '../texts'
 
 defineProps<{ rows: Views['Row'][] }>()
 </script>
@@ -9,7 +10,7 @@ defineProps<{ rows: Views['Row'][] }>()
 <template>
   <dl class="rows">
     <div v-for="(row, k) in rows" :key="k">
-      <dt><WordsText :words="row.label" /><span v-if="row.typed" class="typed"> your setting</span></dt>
+      <dt><WordsText :words="row.label" /><span v-if="row.typed" class="typed">{{ ' ' + tr('your setting') }}</span></dt>
       <dd><WordsText :words="row.words" /></dd>
     </div>
   </dl>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** A figure in the lettering of a ruler: whole number, stacked fraction, scant or generous, unit. */
 import type { Views } from '../api/client'
+import { tr } from '../texts'
 
 defineProps<{ shown: Views['Shown'] }>()
-const hairs: Record<number, string> = { [-1]: 'scant', 1: 'generous' }
+const hairs: Record<number, string> = { [-1]: tr('scant'), 1: tr('generous') }
 </script>
 
 <template>

@@ -34,5 +34,5 @@ async function turn() {
 .says { flex: 1; min-width: 0; text-align: right; color: var(--soft); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .head i { margin-left: auto; font-style: normal; color: var(--soft); }
 .says + i { margin-left: 0; }
-.inside { display: grid; gap: 12px; padding: 2px 0 14px; }
+.inside { display: grid; grid-template-columns: minmax(0, 1fr); gap: 12px; padding: 2px 0 14px; }
 </style>

@@ -3,6 +3,7 @@
 import { computed, ref, watch } from 'vue'
 import type { Views } from '../api/client'
 import WordsText from './WordsText.vue'
+import { tr } from '../texts'
 
 const MOST = 3
 type Told = Omit<Views['Known'], 'mend'> & { mend?: Views['Known']['mend']; steps?: Views['BalanceStep'][] }
@@ -20,10 +21,10 @@ watch(() => props.known, () => { if (props.known.length <= MOST) all.value = fal
       <div v-if="one.mend || one.steps?.length || one.at" class="chips">
         <v-btn v-if="one.mend" class="chip" data-testid="mend" @click="emit('mend', one.mend!.values)">{{ one.mend.label }}</v-btn>
         <v-btn v-for="step in one.steps" :key="step.label" class="chip" :disabled="busy" data-testid="mend" @click="emit('step', step)">{{ step.label }}</v-btn>
-        <v-btn v-if="one.at" class="plain" data-testid="show-place" @click="emit('show', one.at!)">Show the place</v-btn>
+        <v-btn v-if="one.at" class="plain" data-testid="show-place" @click="emit('show', one.at!)">{{ tr('Show the place') }}</v-btn>
       </div>
     </div>
-    <v-btn v-if="known.length > MOST" class="plain more" data-testid="known-more" @click="all = !all">{{ all ? 'Show less' : `${known.length - MOST} more to know` }}</v-btn>
+    <v-btn v-if="known.length > MOST" class="plain more" data-testid="known-more" @click="all = !all">{{ all ? tr('Show less') : tr('{known} more to know', { known: known.length - MOST }) }}</v-btn>
   </div>
 </template>
 

@@ -3,6 +3,7 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Views } from '../api/client'
 import FigureText from './FigureText.vue'
+import { tr } from '../texts'
 
 const props = defineProps<{ field: Views['FieldView']; error?: string; unit: string; big?: boolean; steps?: boolean; late?: boolean; compact?: boolean }>()
 /** `typed` at every key; where it is `late`, `entered` once when she is done and it is not what was there. */
@@ -36,7 +37,7 @@ watch(() => props.field, () => (said = undefined))
   <div class="length" :class="{ big, wrong: error }" :title="compact ? field.help : undefined">
     <div class="head"><label class="label" :for="id">{{ field.label }}</label><span class="quiet"><slot name="hint" /></span></div>
     <div class="box">
-      <button v-if="steps" class="step" :aria-label="`${field.label}: one step less`" @click="emit('step', -1)">−</button>
+      <button v-if="steps" class="step" :aria-label="tr('{label}: one step less', { label: field.label })" @click="emit('step', -1)">−</button>
       <span class="well">
         <input
           :id="id" ref="input" v-model="text" autocomplete="off" spellcheck="false" inputmode="text" :data-testid="id"
@@ -47,7 +48,7 @@ watch(() => props.field, () => (said = undefined))
           <FigureText v-if="field.shown" :shown="field.shown" /><template v-else>{{ field.empty }}</template>
         </span>
       </span>
-      <button v-if="steps" class="step" :aria-label="`${field.label}: one step more`" @click="emit('step', 1)">+</button>
+      <button v-if="steps" class="step" :aria-label="tr('{label}: one step more', { label: field.label })" @click="emit('step', 1)">+</button>
     </div>
     <p v-if="error" :id="`${id}-error`" class="error" role="alert">{{ error }}</p>
     <p v-else-if="field.help && !big && !compact" class="help">{{ field.help }}</p>

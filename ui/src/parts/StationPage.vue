@@ -5,6 +5,7 @@ import { useLocalStorage, useMediaQuery } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import TallyBar from './TallyBar.vue'
 import { useQuilt } from '../state/quilt'
+import { tr } from '../texts'
 
 /** `wide`: what lies at the left wants the room, the sheet rests low until she draws it up. */
 const props = defineProps<{ wide?: boolean }>()
@@ -51,8 +52,8 @@ function press() {
 <template>
   <div ref="page" class="page" :style="narrow ? { '--sheet': `${100 * height}%` } : undefined">
     <div class="table"><slot /></div>
-    <aside class="slip" aria-label="What is chosen">
-      <button v-if="narrow" class="handle" aria-label="Draw the panel up or down" data-testid="sheet-handle" @pointerdown="grab" @pointermove="pull" @pointerup="let_go" @pointercancel="let_go" @click="press"><i /></button>
+    <aside class="slip" :aria-label="tr('What is chosen')">
+      <button v-if="narrow" class="handle" :aria-label="tr('Draw the panel up or down')" data-testid="sheet-handle" @pointerdown="grab" @pointermove="pull" @pointerup="let_go" @pointercancel="let_go" @click="press"><i /></button>
       <slot name="slip" />
       <TallyBar v-if="phone && quilt.view" class="totals" />
     </aside>

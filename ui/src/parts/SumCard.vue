@@ -2,6 +2,7 @@
 /** The sum in the order in which her hands do it, or why no etched line does it. */
 import type { Views } from '../api/client'
 import WordsText from './WordsText.vue'
+import { tr } from '../texts'
 
 defineProps<{ sum: Views['SumView']; heading: string }>()
 defineEmits<{ choose: [value: string] }>()
@@ -9,7 +10,7 @@ defineEmits<{ choose: [value: string] }>()
 
 <template>
   <section class="card weld" data-testid="sum">
-    <div class="head"><span>{{ heading }}<span v-if="sum.ruler && sum.kind !== 'none'" data-testid="with-ruler">, with “{{ sum.ruler }}”</span></span><slot /></div>
+    <div class="head"><span>{{ heading }}<span v-if="sum.ruler && sum.kind !== 'none'" data-testid="with-ruler">{{ tr(', with “{ruler}”', { ruler: sum.ruler }) }}</span></span><slot /></div>
     <div v-if="sum.terms.length" class="sum">
       <template v-for="(term, k) in sum.terms" :key="k">
         <b v-if="k" class="sign">+</b>

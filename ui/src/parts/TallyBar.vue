@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import WordsText from './WordsText.vue'
 import { useQuilt } from '../state/quilt'
+import { tr } from '../texts'
 
 const quilt = useQuilt()
 const items = computed(() =>
@@ -10,15 +11,15 @@ const items = computed(() =>
     const was = quilt.before?.[k]?.amount
     const share = was ? Math.round(((total.amount - was) / was) * 100) : 0
     const same = was === undefined || was === total.amount
-    const change = same ? '' : `${total.amount > was ? '▲' : '▼'} ${was && Math.abs(share) < 1000 ? (Math.abs(share) < 1 ? 'under 1 %' : `${Math.abs(share)} %`) : 'new'}`
+    const change = same ? '' : `${total.amount > was ? '▲' : '▼'} ${was && Math.abs(share) < 1000 ? (Math.abs(share) < 1 ? tr('under 1 %') : `${Math.abs(share)} %`) : 'new'}`
     return { ...total, change, more: !same && total.amount > was }
   }),
 )
 </script>
 
 <template>
-  <footer aria-label="The whole quilt">
-    <span class="all">Whole quilt</span>
+  <footer :aria-label="tr('The whole quilt')">
+    <span class="all">{{ tr('Whole quilt') }}</span>
     <dl>
       <div v-for="item in items" :key="item.label" :title="item.how" :class="{ how: item.how }">
         <dt>{{ item.label }}</dt>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Nothing chosen yet: what to do first, and every zone as a button. */
 import type { Views } from '../api/client'
+import { tr } from '../texts'
 
 defineProps<{ zones: Views['ZoneInfo'][]; lead: string; chosen?: string }>()
 defineEmits<{ choose: [key: string] }>()
@@ -10,7 +11,7 @@ defineEmits<{ choose: [key: string] }>()
   <div class="list">
     <p>{{ lead }}</p>
     <button v-for="zone in zones" :key="zone.key" class="zone" :class="{ chosen: zone.key === chosen }" @click="$emit('choose', zone.key)">
-      <b>{{ zone.name }}</b><span class="quiet">{{ zone.fill || (zone.left_open ? 'unquilted' : 'no fill yet') }}</span>
+      <b>{{ zone.name }}</b><span class="quiet">{{ zone.fill || (zone.left_open ? tr('unquilted') : tr('no fill yet')) }}</span>
     </button>
   </div>
 </template>

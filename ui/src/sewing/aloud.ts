@@ -1,5 +1,6 @@
 /** A step read aloud by the browser's own voice: short, fractions as they are spoken. */
 import type { Views, Words } from '../api/client'
+import { tr } from '../texts'
 
 const PARTS: Record<number, [string, string]> = { 2: ['half', 'halves'], 4: ['quarter', 'quarters'], 8: ['eighth', 'eighths'], 16: ['sixteenth', 'sixteenths'], 32: ['thirty-second', 'thirty-seconds'], 64: ['sixty-fourth', 'sixty-fourths'] }
 const UNITS: Record<string, [string, string]> = { in: ['inch', 'inches'], mm: ['millimeter', 'millimeters'] }
@@ -8,11 +9,11 @@ const UNITS: Record<string, [string, string]> = { in: ['inch', 'inches'], mm: ['
 export function spokenFigure(shown: Views['Shown']): string {
   const whole = shown.num && shown.whole === '0' ? '' : shown.whole
   const name = PARTS[shown.den]
-  const part = !shown.num ? '' : name ? (shown.num === 1 ? `${shown.den === 2 ? 'a' : 'one'} ${name[0]}` : `${shown.num} ${name[1]}`) : `${shown.num} over ${shown.den}`
+  const part = !shown.num ? '' : name ? (shown.num === 1 ? `${shown.den === 2 ? 'a' : 'one'} ${name[0]}` : `${shown.num} ${name[1]}`) : tr('{num} over {den}', { num: shown.num, den: shown.den })
   const unit = UNITS[shown.unit]
-  const said = [shown.hair < 0 ? 'scant' : shown.hair > 0 ? 'generous' : '', [whole, part].filter(Boolean).join(' and ')].filter(Boolean).join(' ')
+  const said = [shown.hair < 0 ? tr('scant') : shown.hair > 0 ? tr('generous') : '', [whole, part].filter(Boolean).join(tr(' and '))].filter(Boolean).join(' ')
   if (!unit) return said
-  if (!whole) return part === 'a half' ? `half an ${unit[0]}` : `${said} of an ${unit[0]}`
+  if (!whole) return part === 'a half' ? tr('half an {unit}', { unit: unit[0] }) : tr('{said} of an {unit}', { said, unit: unit[0] })
   return `${said} ${whole === '1' && !part ? unit[0] : unit[1]}`
 }
 export const spoken = (words: Words) => words.map((word) => (typeof word === 'string' ? word : spokenFigure(word))).join('').replace(/\s+/g, ' ').trim()

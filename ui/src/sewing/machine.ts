@@ -1,6 +1,7 @@
 /** At the machine: what a step tells when it is done, and what can be told ahead of the server. No drawing, no clock. */
 import type { Views } from '../api/client'
 import { partOf } from './walk'
+import { tr } from '../texts'
 
 export type Step = Views['SewingStepView']
 export type Told = Views['SewingEvent']
@@ -60,11 +61,11 @@ export function nextStop(steps: readonly Step[]): Step | undefined {
 /** Hours and minutes at the needle. */
 export function clock(seconds: number): string {
   const minutes = Math.floor(Math.max(seconds, 0) / 60)
-  return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`
+  return minutes < 60 ? tr('{minutes} min', { minutes }) : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`
 }
 
 /** The lines sewn here, the newest first: those that the server knows after those that were done since. */
 export function doneLines(here: Views['SewHere'], done: readonly Step[]): Pick<Views['RecentLine'], 'words' | 'at' | 'sewn'>[] {
-  const mine = done.filter((one) => one.kind === 'line').map((one) => ({ words: [`${one.zone}, line ${one.sewn[0]!.line + 1}`], at: one.at, sewn: one.sewn }))
+  const mine = done.filter((one) => one.kind === 'line').map((one) => ({ words: [tr('{zone}, line {line}', { zone: one.zone, line: one.sewn[0]!.line + 1 })], at: one.at, sewn: one.sewn }))
   return [...mine.reverse(), ...here.recent]
 }

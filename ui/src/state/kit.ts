@@ -4,6 +4,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { api, Problem, type Views } from '../api/client'
 import { useAsk } from './ask'
 import { useQuilt } from './quilt'
+import { tr } from '../texts'
 
 type Thing = Record<string, unknown>
 const PAUSE_MS = 350
@@ -108,7 +109,7 @@ export const useKit = defineStore('kit', () => {
       await takeOver()
       return ''
     } catch (error) {
-      return error instanceof Problem ? error.message : 'That file could not be read.'
+      return error instanceof Problem ? error.message : tr('That file could not be read.')
     }
   }
   /** r from a strip; what is wrong with it, at its field. */

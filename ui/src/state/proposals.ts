@@ -4,6 +4,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Views } from '../api/client'
 import { useQuilt } from './quilt'
+import { tr } from '../texts'
 
 export type Aim = Views['ProposalRequest']['aim']
 export type Move = NonNullable<Views['ProposalRequest']['move']>
@@ -16,7 +17,7 @@ export interface Card {
   from: string
 }
 const AIMS: Aim[] = ['quick', 'texture', 'straight', 'soft']
-const SAYS: Record<Move, string> = { another: 'another like it', quicker: 'quicker', softer: 'softer', contrast: 'more contrast' }
+const SAYS: Record<Move, string> = { another: tr('another like it'), quicker: 'quicker', softer: 'softer', contrast: tr('more contrast') }
 
 export const useProposals = defineStore('proposals', () => {
   const quilt = useQuilt()
@@ -48,9 +49,9 @@ export const useProposals = defineStore('proposals', () => {
   /** What is typed and cannot be, said at its field before anything is asked. */
   function typedWrong(): boolean {
     const [number, many] = [Number(hours.value), Number(kinds.value)]
-    if (hours.value.trim() && !(number > 0 && number <= 1000)) say('Hours: a number over 0 and up to 1,000 is wanted, like 8 or 7.5. Leave it empty for any.', 'hours')
-    else if (scope.value === 'some' && !picked.value.length) say('Choose at least one zone that is to get a fill.', 'zones')
-    else if (!Number.isInteger(many) || many < 1 || many > 12) say('Kinds of fill: a whole number from 1 to 12 is wanted.', 'kinds')
+    if (hours.value.trim() && !(number > 0 && number <= 1000)) say(tr('Hours: enter a number over 0 and up to 1,000, like 8 or 7.5. Leave it empty for any.'), 'hours')
+    else if (scope.value === 'some' && !picked.value.length) say(tr('Choose at least one zone that is to get a fill.'), 'zones')
+    else if (!Number.isInteger(many) || many < 1 || many > 12) say(tr('Kinds of fill: enter a whole number from 1 to 12.'), 'kinds')
     else return false
     return true
   }
@@ -90,7 +91,7 @@ export const useProposals = defineStore('proposals', () => {
     say('')
     await quilt.flush()
     for (const [k, aim] of AIMS.entries()) {
-      looking.value = `Looking for plan ${k + 1} of ${AIMS.length} …`
+      looking.value = tr('Looking for plan {k} of {aims} …', { k: k + 1, aims: AIMS.length })
       if (!(await one({ aim }, '', mine.signal)) && !cards.value.length) break
       if (mine.signal.aborted) return
     }
@@ -102,8 +103,8 @@ export const useProposals = defineStore('proposals', () => {
     stop()
     const mine = (asking = new AbortController())
     say('')
-    looking.value = `Looking for one that is ${SAYS[move]} …`
-    await one({ aim: card.view.aim, base: card.view.key, move }, `${SAYS[move]}, from “${card.view.title}”`, mine.signal)
+    looking.value = tr('Looking for one that is {says} …', { says: SAYS[move] })
+    await one({ aim: card.view.aim, base: card.view.key, move }, tr('{says}, from “{title}”', { says: SAYS[move], title: card.view.title }), mine.signal)
     if (mine !== asking) return
     looking.value = ''
     await figures(mine.signal)
@@ -124,7 +125,7 @@ export const useProposals = defineStore('proposals', () => {
     if (!open.value || !cards.value.length) return
     stop() // undone, or changed in another window: these plans are of the quilt as it was
     cards.value = []
-    say('The quilt has changed meanwhile. Propose anew.')
+    say(tr('The quilt has changed. Propose again.'))
   })
   function stop() {
     asking?.abort()

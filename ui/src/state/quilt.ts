@@ -7,6 +7,7 @@ import { computed, markRaw, ref } from 'vue'
 import { shelved } from '../away/shelf'
 import { useExports } from './exports'
 import { api, Problem, type Change, type Made, type Unit, type Views } from '../api/client'
+import { tr } from '../texts'
 
 type Wanted = Partial<Views['ViewsWanted']>
 
@@ -28,7 +29,7 @@ interface Pending {
 const JOIN_MS = 1500
 const SETTLE_MS = 350
 const RETRY_MS = 2000
-const FAULT = 'Something went wrong in Kenzet. Please try again.'
+const FAULT = tr('Something went wrong in Kenzet. Please try again.')
 
 export const useQuilt = defineStore('quilt', () => {
   const id = ref('')

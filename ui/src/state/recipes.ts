@@ -3,6 +3,7 @@ import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import { api, Problem, type Views } from '../api/client'
 import { useQuilt } from './quilt'
+import { tr } from '../texts'
 
 type Fill = Record<string, unknown>
 
@@ -32,7 +33,7 @@ export const useRecipes = defineStore('recipes', () => {
     try {
       book = JSON.parse(await file.text()) as Record<string, unknown>
     } catch {
-      trouble.value = 'This file holds no recipes: it is not JSON.'
+      trouble.value = tr('This file holds no recipes: it is not JSON.')
       return false
     }
     return tell(() => api.importRecipes({ book }))

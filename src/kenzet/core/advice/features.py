@@ -13,6 +13,7 @@ from kenzet.core.geom.edge_ticks import corner_names, edge_names
 from kenzet.core.geom.place_names import place_names
 from kenzet.core.geom.region import Point
 from kenzet.core.top.quilt_layout import ZoneShape
+from kenzet.texts import tr
 
 _APART = 1.0  # mm: features nearer together than this are one
 MOST_FEATURES = 400
@@ -32,11 +33,11 @@ def features_of(shape: ZoneShape) -> tuple[Feature, ...]:
     region = shape.uncut
     found = [Feature(name, at) for name, at in zip(corner_names(region), region.corners, strict=True)]
     nodes = sorted(_crossings(shape), key=lambda p: (-round(p[1], 2), p[0]))
-    names = place_names(nodes, ["seam crossing"] * len(nodes), region.bounds)
+    names = place_names(nodes, [tr("seam crossing")] * len(nodes), region.bounds)
     found += [Feature(name, node) for name, node in zip(names, nodes, strict=True)]
     for name, edge in zip(edge_names(region), region.edges, strict=True):
-        found.append(Feature(f"middle of the {name}", edge.at(edge.length / 2)))
-    found.append(Feature("the center", region.middle))
+        found.append(Feature(tr("middle of the {name}", name=name), edge.at(edge.length / 2)))
+    found.append(Feature(tr("the center"), region.middle))
     found = found[:MOST_FEATURES]
     places = np.array([feature.point for feature in found])
     kept: list[int] = []

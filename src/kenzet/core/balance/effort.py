@@ -21,6 +21,7 @@ from kenzet.core.route.quilt import QuiltRoute
 from kenzet.core.route.turns import all_pivots
 from kenzet.core.top.document import with_zone
 from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.texts import tr
 
 COARSE, FINE = 1.5, 5.0
 """A motif that is not this often as narrow as its patch is too large for it; one of less than so many mm is too fine to be read."""
@@ -136,7 +137,7 @@ def moved(
                     areas.get(key, (0.0, drawing.fill)), (size, drawing.fill), key=lambda one: one[0]
                 )
     if not areas:
-        raise Unknown("There is no such fill in this quilt.", "name")
+        raise Unknown(tr("There is no such fill in this quilt."), "name")
     fill = max(areas.values(), key=lambda one: one[0])[1]
     tried = QuiltLayout(with_zone(laid.quilt, zone, fill=fill, left_open=False), laid.memo, laid.top)
     plan_zone(tried, zone)

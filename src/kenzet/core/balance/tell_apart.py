@@ -1,7 +1,7 @@
 """How two zones that look alike are told apart: another spacing for one of them, such that none of its other neighbors looks like it then.
 
 A zone's density is taken to go as one by its spacing, which holds for lines, grids and echoes; what is shown after the change is
-planned anew.
+planned again.
 """
 
 from __future__ import annotations

@@ -1,7 +1,7 @@
 """Whether thread shows: CIEDE2000 of each thread on each fabric, and which thread suits best.
 
 Below ``HIDES`` an eye at arm's length hardly finds the line, above ``SHOWS`` it is drawn on the cloth; between, it blends. The limits are
-ours. The reckoning is the library's; the tests hold it against the published pairs.
+ours. The computing is the library's; the tests hold it against the published pairs.
 """
 
 from __future__ import annotations

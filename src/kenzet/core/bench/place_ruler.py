@@ -1,4 +1,4 @@
-"""Where a ruler of hers lies for a planned line: straight lines, arcs, waves and zigzags.
+"""Where one of her rulers lies for a planned line: straight lines, arcs, waves and zigzags.
 
 Glossary: as in ``bench``; a lay is found so that the needle's line goes through the ends of the planned one, or runs
 along the middle of a wave.
@@ -23,6 +23,7 @@ from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.offset_sums import edge_of
 from kenzet.core.ruler.pose import Pose
 from kenzet.core.tolerances import CREST, ROUNDING, STOP_ERROR
+from kenzet.texts import tr
 
 _SAME_LEAN = 0.05  # degrees
 
@@ -37,7 +38,7 @@ def _straight(pose: Pose) -> Lay:
 def _on_arc(arc: Arc, kit: Kit) -> RulerPlacement:
     fits = ranked(kit, arc.radius, arc.angle)
     if not fits:
-        raise BadValue("This line is a curve, and none of its edges is.", "ruler")
+        raise BadValue(tr("This line is a curve; this ruler has no curved edge."), "ruler")
     best = fits[0]
     edges = kit.rulers[best.ruler].edges
     lay = lay_on_arc(best.edge, float(kit.reach), arc.start, arc.end, arc.bulge)
@@ -67,7 +68,7 @@ def _on_template(
     fits = templates(kit, wanted)
     if not fits:
         what = "wave" if isinstance(wanted, WaveEdge) else "zigzag"
-        raise BadValue(f"This line is a {what}, and none of its edges is.", "ruler")
+        raise BadValue(tr("This line is a {what}; this ruler has no such edge.", what=what), "ruler")
     best = fits[0]
     trace = drawing.trace(line)
     points = trace.points if trace is not None else np.array(plan.line_ends(drawing, line))
@@ -151,7 +152,7 @@ def placement_for(
     """How ``line`` is laid with the best of her rulers, or with ``ruler``. Raises BadValue where none does it."""
     own = kit.for_zone(ruler or None, "ruler foot")
     if not own.edges:
-        raise BadValue("No ruler at hand suits your foot and machine.", "ruler")
+        raise BadValue(tr("No ruler at hand suits your foot and machine."), "ruler")
     wanted = plan.template(drawing)
     if wanted is not None:
         return _on_template(plan, drawing, line, wanted, own)
@@ -161,5 +162,5 @@ def placement_for(
     pose, _, total = replace(plan, kit=own).pose(drawing, line, side)
     edge = edge_of(own, total)
     if edge is None or not pose.body:
-        raise BadValue("This line is straight: it wants a straight edge.", "ruler")
+        raise BadValue(tr("This line is straight. Use a straight edge."), "ruler")
     return RulerPlacement(total.ruler, own.rulers[total.ruler].edges.index(edge), _straight(pose))

@@ -26,6 +26,7 @@ from kenzet.core.kit.ruler_outline import Plastic
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.ruler.pose import Stop, stop_at
 from kenzet.core.top.quilt_layout import ZoneShape
+from kenzet.texts import tr
 
 On = Literal["seam", "line", "hand"]
 LEVEL = math.radians(0.02)
@@ -142,10 +143,10 @@ def references_in(plan: ZonePlan | None, shape: ZoneShape, place: str) -> list[B
     region = shape.region
     names = edge_names(region)
     found = [
-        BenchReference("seam", f"the {name}", edge.start, edge.end)
+        BenchReference("seam", tr("the {name}", name=name), edge.start, edge.end)
         for name, edge in zip(names, region.edges, strict=True)
     ]
-    found += [BenchReference("seam", "a seam", start, end) for start, end in shape.seams]
+    found += [BenchReference("seam", tr("a seam"), start, end) for start, end in shape.seams]
     for drawing in plan.drawings if plan else ():
         if place not in drawing.places:
             continue
@@ -157,7 +158,7 @@ def references_in(plan: ZonePlan | None, shape: ZoneShape, place: str) -> list[B
             if by_hand and trace.path.straight and len(trace.points) == 2
         ]
         for number, (x0, y0, x1, y1) in enumerate(ends, 1):
-            name = f"your line {number}" if by_hand else f"line {number}"
+            name = tr("your line {number}", number=number) if by_hand else tr("line {number}", number=number)
             found.append(BenchReference("hand" if by_hand else "line", name, (x0, y0), (x1, y1)))
     return found
 

@@ -19,10 +19,11 @@ from kenzet.core.geom.region import Point, Region
 from kenzet.core.top.blocks import Key
 from kenzet.core.top.document import Quilt
 from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.texts import tr
 
 
 class FillAlike(Change):
-    """Zones of the same outline get the fill of ``zone``, each from its own corner, edge and lean."""
+    """Zones of the same outline get the fill of ``zone``, each from its own corner, edge and angle."""
 
     kind: Literal["fill alike"] = "fill alike"
     zone: Key
@@ -32,14 +33,14 @@ class FillAlike(Change):
         """Raises BadValue for a zone of another outline, or where there is no fill to give."""
         zone, quilt = laid.zone(self.zone), laid.quilt
         if zone.fill is None:
-            raise BadValue("This zone has no fill to give to others.", "zone")
+            raise BadValue(tr("This zone has no fill to give to others."), "zone")
         for key in self.others:
             placing = placing_between(laid, self.zone, key)
             if placing is None:
-                raise BadValue(f"“{laid.zone(key).name}” has another outline.", "others")
+                raise BadValue(tr("“{name}” has another outline.", name=laid.zone(key).name), "others")
             one, other = (laid.shapes(laid.zone(k))[0].uncut for k in (self.zone, key))
             quilt = with_fill(quilt, key, turned_fill(zone.fill, one, other, placing), "")
-        return quilt, f"{zone.fill.label} in {len(self.others)} zones more"
+        return quilt, tr("{label} in {others} more zones", label=zone.fill.label, others=len(self.others))
 
 
 def alike(laid: QuiltLayout, key: str) -> list[str]:
@@ -64,7 +65,7 @@ def placing_between(laid: QuiltLayout, one: str, other: str) -> Placing | None:
 
 
 def turned_fill(fill: AnyFill, one: Region, other: Region, placing: Placing) -> AnyFill:
-    """``fill`` of region ``one`` as ``other`` has it, which ``placing`` carries it onto: its corner, edge, point and lean with it."""
+    """``fill`` of region ``one`` as ``other`` has it, which ``placing`` carries it onto: its corner, edge, point and angle with it."""
     values = fill.model_dump()
     new: dict[str, Any] = {}
     picks = {values.get("origin"), values.get("about"), values.get("base")}

@@ -18,6 +18,7 @@ from kenzet.core.top.document import Quilt
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.tidy import remade
 from kenzet.core.top.zone import Place
+from kenzet.texts import tr
 
 Rows = tuple[tuple[Cell, ...], ...]
 Count = Annotated[int, Field(ge=1, le=MOST_ACROSS)]
@@ -36,7 +37,9 @@ class Paint(Change):
         """Raises Unknown for a block, BadValue for a place that is not there."""
         name = block_of(laid.quilt, self.block).name
         new = Cell(block=self.block, turns=self.turns, mirrored=self.mirrored)
-        return _over(laid.quilt, self.places, lambda _: new), f"{name} at {_count(self.places)}"
+        return _over(laid.quilt, self.places, lambda _: new), tr(
+            "{name} at {count}", name=name, count=_count(self.places)
+        )
 
 
 class Turn(Change):
@@ -60,14 +63,14 @@ class Turn(Change):
 
 
 def _count(places: Sequence[str]) -> str:
-    return f"{len(places)} places" if len(places) != 1 else "one place"
+    return tr("{places} places", places=len(places)) if len(places) != 1 else tr("one place")
 
 
 def _over(quilt: Quilt, places: Sequence[str], other: Callable[[Cell], Cell]) -> Quilt:
     wanted = set(places)
     missing = wanted - {place for place, _ in quilt.layout.places()}
     if missing:
-        raise BadValue(f"There is no block at {min(missing)}.", "places")
+        raise BadValue(tr("There is no block at {missing}.", missing=min(missing)), "places")
     rows = tuple(
         tuple(other(cell) if f"{r}-{c}" in wanted else cell for c, cell in enumerate(row, 1))
         for r, row in enumerate(quilt.layout.rows, 1)
@@ -101,7 +104,7 @@ class SetCount(Change):
                 widths=_sized(layout.widths, self.columns),
                 heights=_sized(layout.heights, self.rows),
             )
-        return remade(laid.quilt, layout=new), f"{self.columns} by {self.rows}"
+        return remade(laid.quilt, layout=new), tr("{columns} by {rows}", columns=self.columns, rows=self.rows)
 
 
 def straight_rows(rows: Rows, columns: int, count: int) -> Rows:
@@ -117,7 +120,7 @@ def on_point_rows(rows: Rows, columns: int, count: int) -> Rows:
     for r in range(2 * count - 1):
         wide = columns - r % 2
         if wide == 0:
-            raise BadValue("On point, more than one row needs at least two columns.", "columns")
+            raise BadValue(tr("On point, more than one row needs at least two columns."), "columns")
         source = rows[r % len(rows)] if len(rows) > 1 or r == 0 else rows[0]
         found.append(tuple(source[c % len(source)] for c in range(wide)))
     return tuple(found)
@@ -164,19 +167,19 @@ class SetSizes(Change):
         """Raises BadValue at ``widths.n`` or ``heights.n``, and on point."""
         layout = laid.quilt.layout
         if not isinstance(layout, StraightRows):
-            raise BadValue("On point all blocks have one size.", "widths")
+            raise BadValue(tr("On point all blocks have one size."), "widths")
         for name, given in (("widths", self.widths), ("heights", self.heights)):
             for k, size in enumerate(given):
                 if size:
                     try:
-                        in_range(size, "1/2 in", LARGEST, "The size")
+                        in_range(size, "1/2 in", LARGEST, tr("The size"))
                     except BadValue as error:
                         raise BadValue(error.message, f"{name}.{k}") from error
         plain = {
             name: given if any(given) else ()
             for name, given in (("widths", self.widths), ("heights", self.heights))
         }
-        return remade(laid.quilt, layout=remade_layout(layout, **plain)), "sizes of rows and columns"
+        return remade(laid.quilt, layout=remade_layout(layout, **plain)), tr("sizes of rows and columns")
 
 
 class SetSashing(Change):
@@ -188,7 +191,7 @@ class SetSashing(Change):
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Zones of sashes that are gone go with them."""
         layout = remade_layout(laid.quilt.layout, sashing=self.sashing)
-        return remade(laid.quilt, layout=layout), "sashes" if self.sashing else "no sashes"
+        return remade(laid.quilt, layout=layout), tr("sashes") if self.sashing else tr("sashes removed")
 
 
 class SetBorders(Change):
@@ -199,4 +202,4 @@ class SetBorders(Change):
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Zones of borders that are gone go with them."""
-        return remade(laid.quilt, borders=self.borders), "borders"
+        return remade(laid.quilt, borders=self.borders), tr("borders")

@@ -9,18 +9,20 @@ from pydantic import Field
 from kenzet.core.changes.base import Change
 from kenzet.core.changes.fabrics import remade_block
 from kenzet.core.errors import BadValue, Unknown
+from kenzet.core.params import free, key_for
 from kenzet.core.top.blocks import Block, Drawn, Key, Measured, Name, Patterned
 from kenzet.core.top.document import Quilt, reserved
 from kenzet.core.top.patterns import AnyPattern
 from kenzet.core.top.quilt_layout import QuiltLayout
-from kenzet.core.top.tidy import free, key_for, remade
+from kenzet.core.top.tidy import remade
 from kenzet.core.top.zone import BORDER, SASHING, TOP, PatchRef, Place
+from kenzet.texts import tr
 
 
 def block_of(quilt: Quilt, key: str) -> Block:
     """Raises Unknown."""
     if key not in quilt.blocks:
-        raise Unknown(f"There is no block called {key} in this plan.", "block")
+        raise Unknown(tr("There is no block called {key} in this plan.", key=key), "block")
     return quilt.blocks[key]
 
 
@@ -43,7 +45,7 @@ class AddBlock(Change):
             name, [*quilt.blocks, *[k for k in ("sashing", "side", "corner", "top") if reserved(k)]], "block"
         )
         key = f"block-{key}" if reserved(key) else key
-        return with_block(quilt, key, remade_block(self.block, name=name)), f"new block {name}"
+        return with_block(quilt, key, remade_block(self.block, name=name)), tr("new block {name}", name=name)
 
 
 class SetBlock(Change):
@@ -56,7 +58,7 @@ class SetBlock(Change):
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Zones keep the patches that are still there."""
         block_of(laid.quilt, self.key)
-        return with_block(laid.quilt, self.key, self.block), f"block {self.block.name}"
+        return with_block(laid.quilt, self.key, self.block), tr("block {name}", name=self.block.name)
 
 
 class SetPattern(Change):
@@ -70,14 +72,16 @@ class SetPattern(Change):
         """Raises BadValue for a block that no pattern draws, and where the numbers do not fit its size."""
         block = block_of(laid.quilt, self.key)
         if not isinstance(block.art, Patterned):
-            raise BadValue(f"{block.name} is drawn by hand.", "pattern")
+            raise BadValue(tr("{name} is drawn by hand.", name=block.name), "pattern")
         self.pattern.check(float(block.width.mm), float(block.height.mm))
         cloths = list(laid.quilt.fabrics)
         fabrics = {role: cloths[k % len(cloths)] for k, role in enumerate(self.pattern.roles())}
         keys = {piece.key for piece in self.pattern.draw(float(block.width.mm), float(block.height.mm))}
         kept = {key: cloth for key, cloth in block.art.recoloured.items() if key in keys}
         art = Patterned(pattern=self.pattern, fabrics={**fabrics, **block.art.fabrics}, recoloured=kept)
-        return with_block(laid.quilt, self.key, remade_block(block, art=art)), f"block {block.name}"
+        return with_block(laid.quilt, self.key, remade_block(block, art=art)), tr(
+            "block {name}", name=block.name
+        )
 
 
 class CopyBlock(Change):
@@ -103,10 +107,13 @@ class RemoveBlock(Change):
         """Raises BadValue while it is laid anywhere."""
         quilt, block = laid.quilt, block_of(laid.quilt, self.key)
         if quilt.places_of(self.key):
-            raise BadValue(f"{block.name} lies in the top: paint another block over it first.", "key")
-        return remade(
-            quilt, blocks={k: b for k, b in quilt.blocks.items() if k != self.key}
-        ), f"no {block.name}"
+            raise BadValue(
+                tr("{name} is still in the quilt. Put another block in its place first.", name=block.name),
+                "key",
+            )
+        return remade(quilt, blocks={k: b for k, b in quilt.blocks.items() if k != self.key}), tr(
+            "{name} deleted", name=block.name
+        )
 
 
 class Recolour(Change):
@@ -122,7 +129,9 @@ class Recolour(Change):
         block = block_of(laid.quilt, self.key)
         for patch in self.patches:
             if patch not in block.fabric_of:
-                raise Unknown(f"{block.name} has no patch called {patch}.", "patches")
+                raise Unknown(
+                    tr("{name} has no patch called {patch}.", name=block.name, patch=patch), "patches"
+                )
         art: Patterned | Drawn
         if isinstance(block.art, Patterned):
             apart = {k: f for k, f in block.art.recoloured.items() if block.role_of(k) not in self.roles}
@@ -132,7 +141,9 @@ class Recolour(Change):
             own = block.art.patches
             new = {k: own[k].model_copy(update={"fabric": f}) for k, f in self.patches.items()}
             art = block.art.model_copy(update={"patches": {**own, **new}})
-        return with_block(laid.quilt, self.key, remade_block(block, art=art)), f"{block.name}: fabrics"
+        return with_block(laid.quilt, self.key, remade_block(block, art=art)), tr(
+            "{name}: fabrics", name=block.name
+        )
 
 
 class SetMeasured(Change):
@@ -147,11 +158,11 @@ class SetMeasured(Change):
         """Patches and fills follow."""
         quilt, block = laid.quilt, block_of(laid.quilt, self.key)
         if self.place is None:
-            return with_block(
-                quilt, self.key, remade_block(block, measured=self.measured)
-            ), f"{block.name}: measured"
+            return with_block(quilt, self.key, remade_block(block, measured=self.measured)), tr(
+                "{name}: measured", name=block.name
+            )
         if quilt.parts_at.get(self.place) != self.key:
-            raise Unknown(f"{block.name} does not lie at {self.place}.", "place")
+            raise Unknown(tr("{name} is not at {place}.", name=block.name, place=self.place), "place")
         rows = tuple(
             tuple(
                 cell.model_copy(update={"measured": self.measured}) if f"{r}-{c}" == self.place else cell
@@ -160,7 +171,9 @@ class SetMeasured(Change):
             for r, row in enumerate(quilt.layout.rows, 1)
         )
         layout = quilt.layout.model_copy(update={"rows": rows})
-        return remade(quilt, layout=layout), f"{block.name} at {self.place}: measured"
+        return remade(quilt, layout=layout), tr(
+            "{name} at {place}: measured", name=block.name, place=self.place
+        )
 
 
 class Cloth(Change):
@@ -180,10 +193,10 @@ class Cloth(Change):
         place, _, patch = self.ref.partition("/")
         part = quilt.parts_at.get(place, "")
         if not quilt.has_patch(TOP, self.ref):
-            raise Unknown(f"There is no patch {self.ref} in this top.", "ref")
+            raise Unknown(tr("There is no patch {ref} in this top.", ref=self.ref), "ref")
         if part in quilt.blocks:
             return self._in_block(laid, part, patch)
-        return self._outside(quilt, part, patch), "fabrics"
+        return self._outside(quilt, part, patch), tr("fabrics")
 
     def _in_block(self, laid: QuiltLayout, key: str, patch: str) -> tuple[Quilt, str]:
         block = laid.quilt.blocks[key]

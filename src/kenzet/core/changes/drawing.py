@@ -15,13 +15,14 @@ from kenzet.core.changes.fabrics import remade_block
 from kenzet.core.errors import BadValue, Unknown
 from kenzet.core.geom.arcs import Vertex, bulge_for, drawn
 from kenzet.core.numbers.measure import Length, in_words
-from kenzet.core.params import Frozen
+from kenzet.core.params import Frozen, key_for
 from kenzet.core.tolerances import EQUAL, LEAST_APPLIQUE
 from kenzet.core.top.blocks import MOST_GRID, Block, Drawn, Fabric, Key, Name, Patch, Seam
 from kenzet.core.top.document import Quilt
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.seams import patches_of
-from kenzet.core.top.tidy import key_for, remade
+from kenzet.core.top.tidy import remade
+from kenzet.texts import tr
 
 _MOST_RISE = 0.75  # of the chord: a bulge of one and a half
 Count = Annotated[int, Field(ge=1, le=MOST_GRID)]
@@ -45,8 +46,11 @@ class Side(Frozen):
         rise = float(self.rise.mm)
         if not 0 < rise <= _MOST_RISE * chord:
             raise BadValue(
-                f"The rise must be above 0 and at most {in_words(_MOST_RISE * chord, self.rise.unit)}, three "
-                f"quarters of its length; {self.rise.text} was given.",
+                tr(
+                    "The rise must be above 0 and at most {most_rise}, three quarters of its length; {rise} was given.",
+                    most_rise=in_words(_MOST_RISE * chord, self.rise.unit),
+                    rise=self.rise.text,
+                ),
                 field,
             )
         return bulge_for(chord, rise) * (-1 if self.left else 1)
@@ -56,7 +60,7 @@ class OwnBlock(Change):
     """A new block in one piece on a grid, to be drawn."""
 
     kind: Literal["own block"] = "own block"
-    name: Name = "My block"
+    name: Name = tr("My block")
     width: Length
     height: Length
     columns: Count = 4
@@ -81,7 +85,10 @@ class _Drawing(Change):
         """Raises Unknown; BadValue for a block that a pattern draws."""
         block = block_of(quilt, self.key)
         if not isinstance(block.art, Drawn):
-            raise BadValue(f"{block.name} comes from its numbers; draw a block of your own instead.", "key")
+            raise BadValue(
+                tr("{name} is drawn from its numbers. Draw a block of your own instead.", name=block.name),
+                "key",
+            )
         return block, block.art
 
     def with_art(self, quilt: Quilt, block: Block, **update: object) -> Quilt:
@@ -110,10 +117,10 @@ class DrawSeams(_Drawing):
         for side in self.sides:
             _refuse_outside(art, (side.start, side.end))
             if side.start == side.end:
-                raise BadValue("A seam needs two different points.", "seam")
+                raise BadValue(tr("A seam needs two different points."), "seam")
             seam = Seam(start=side.start, end=side.end, bulge=side.bulge(block, art.grid))
             if seam in seams:
-                raise BadValue("There is such a seam already.", "seam")
+                raise BadValue(tr("There is such a seam already."), "seam")
             seams.append(seam)
         return self.with_seams(laid.quilt, seams), f"{block.name}: {_many(len(self.sides))}"
 
@@ -133,7 +140,7 @@ class BendSeam(_Drawing):
         side = Side(start=seam.start, end=seam.end, rise=self.rise, left=self.left)
         bent = seam.model_copy(update={"bulge": side.bulge(block, art.grid)})
         seams = [bent if k == self.seam else one for k, one in enumerate(art.seams)]
-        return self.with_seams(laid.quilt, seams), f"{block.name}: a seam"
+        return self.with_seams(laid.quilt, seams), tr("{name}: a seam", name=block.name)
 
 
 class RemoveSeams(_Drawing):
@@ -148,7 +155,9 @@ class RemoveSeams(_Drawing):
         for number in self.seams:
             _seam(art, number)
         seams = [one for k, one in enumerate(art.seams) if k not in self.seams]
-        return self.with_seams(laid.quilt, seams), f"{block.name}: {_many(len(self.seams))} out"
+        return self.with_seams(laid.quilt, seams), tr(
+            "{name}: {many} removed", name=block.name, many=_many(len(self.seams))
+        )
 
 
 class SetGrid(_Drawing):
@@ -159,7 +168,7 @@ class SetGrid(_Drawing):
     rows: Count
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
-        """Every point is named anew in the new grid's units."""
+        """Every point is named again in the new grid's units."""
         block, art = self.drawn(laid.quilt)
         x, y = self.columns / art.grid[0], self.rows / art.grid[1]
 
@@ -177,7 +186,9 @@ class SetGrid(_Drawing):
             for seam in art.seams
         )
         quilt = self.with_art(laid.quilt, block, grid=(self.columns, self.rows), patches=patches, seams=seams)
-        return quilt, f"{block.name}: grid {self.columns} by {self.rows}"
+        return quilt, tr(
+            "{name}: grid {columns} by {rows}", name=block.name, columns=self.columns, rows=self.rows
+        )
 
 
 class AddApplique(_Drawing):
@@ -193,20 +204,21 @@ class AddApplique(_Drawing):
         for side, after in zip(self.sides, [*self.sides[1:], self.sides[0]], strict=True):
             _refuse_outside(art, (side.start,))
             if side.end != after.start:
-                raise BadValue("The outline of an appliqué must close.", "seam")
+                raise BadValue(tr("The outline of an appliqué must close."), "seam")
         outline = tuple((*side.start, side.bulge(block, art.grid)) for side in self.sides)
         ring = drawn(outline)[0]
         area = Polygon(ring) if len(ring) > 2 else Polygon()
         if not area.is_valid or area.area < LEAST_APPLIQUE:
             raise BadValue(
-                "The outline of an appliqué must enclose something and not cross itself. Curve its sides, or "
-                "take more points.",
+                tr(
+                    "The outline of an appliqué must enclose something and not cross itself. Curve its sides, or take more points."
+                ),
                 "seam",
             )
         number = 1 + sum(patch.applique for patch in art.patches.values())
         name = key_for(f"applique-{number}", art.patches)
         patches = {**art.patches, name: Patch(outline=outline, fabric=self.fabric, applique=True)}
-        return self.with_art(laid.quilt, block, patches=patches), f"{block.name}: an appliqué"
+        return self.with_art(laid.quilt, block, patches=patches), tr("{name}: an appliqué", name=block.name)
 
 
 class RemoveApplique(_Drawing):
@@ -219,9 +231,13 @@ class RemoveApplique(_Drawing):
         """Raises Unknown."""
         block, art = self.drawn(laid.quilt)
         if self.patch not in art.patches or not art.patches[self.patch].applique:
-            raise Unknown(f"{block.name} has no appliqué called {self.patch}.", "patch")
+            raise Unknown(
+                tr("{name} has no appliqué called {patch}.", name=block.name, patch=self.patch), "patch"
+            )
         patches = {name: patch for name, patch in art.patches.items() if name != self.patch}
-        return self.with_art(laid.quilt, block, patches=patches), f"{block.name}: an appliqué off"
+        return self.with_art(laid.quilt, block, patches=patches), tr(
+            "{name}: an appliqué removed", name=block.name
+        )
 
 
 class Bring(Change):
@@ -235,7 +251,7 @@ class Bring(Change):
         """Raises BadValue for a block that is not drawn."""
         quilt, art = laid.quilt, self.block.art
         if not isinstance(art, Drawn):
-            raise BadValue("Only a drawn block can be brought in.", "block")
+            raise BadValue(tr("Only a drawn block can be brought in."), "block")
         palette = dict(quilt.fabrics)
         known = {fabric.colour: key for key, fabric in reversed(palette.items())}
         called = {}
@@ -253,15 +269,22 @@ class Bring(Change):
 
 def _seam(art: Drawn, number: int) -> Seam:
     if not 0 <= number < len(art.seams):
-        raise Unknown(f"There are {len(art.seams)} seams here; there is no number {number + 1}.", "seam")
+        raise Unknown(
+            tr(
+                "There are {seams} seams here; there is no number {number}.",
+                seams=len(art.seams),
+                number=number + 1,
+            ),
+            "seam",
+        )
     return art.seams[number]
 
 
 def _refuse_outside(art: Drawn, points: Sequence[Point]) -> None:
     for x, y in points:
         if not (-EQUAL <= x <= art.grid[0] + EQUAL and -EQUAL <= y <= art.grid[1] + EQUAL):
-            raise BadValue("A seam begins and ends in the block.", "seam")
+            raise BadValue(tr("A seam begins and ends in the block."), "seam")
 
 
 def _many(count: int) -> str:
-    return "a seam" if count == 1 else f"{count} seams"
+    return tr("a seam") if count == 1 else tr("{count} seams", count=count)

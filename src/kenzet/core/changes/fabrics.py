@@ -6,11 +6,13 @@ from typing import Literal
 
 from kenzet.core.changes.base import Change
 from kenzet.core.errors import BadValue, Unknown
+from kenzet.core.params import key_for
 from kenzet.core.top.arrangement import OnPoint
 from kenzet.core.top.blocks import Block, Drawn, Fabric, Key, Patterned
 from kenzet.core.top.document import Quilt
 from kenzet.core.top.quilt_layout import QuiltLayout
-from kenzet.core.top.tidy import key_for, remade
+from kenzet.core.top.tidy import remade
+from kenzet.texts import tr
 
 
 class SetFabric(Change):
@@ -24,9 +26,11 @@ class SetFabric(Change):
         """Raises Unknown for a key that is not there."""
         quilt = laid.quilt
         if self.key and self.key not in quilt.fabrics:
-            raise Unknown(f"There is no fabric called {self.key} in this plan.", "key")
+            raise Unknown(tr("There is no fabric called {key} in this plan.", key=self.key), "key")
         key = self.key or key_for(self.fabric.name, quilt.fabrics, "fabric")
-        return remade(quilt, fabrics={**quilt.fabrics, key: self.fabric}), f"fabric {self.fabric.name}"
+        return remade(quilt, fabrics={**quilt.fabrics, key: self.fabric}), tr(
+            "fabric {name}", name=self.fabric.name
+        )
 
 
 class RemoveFabric(Change):
@@ -41,11 +45,13 @@ class RemoveFabric(Change):
         quilt = laid.quilt
         for key in (self.key, self.instead):
             if key not in quilt.fabrics:
-                raise Unknown(f"There is no fabric called {key} in this plan.", "key")
+                raise Unknown(tr("There is no fabric called {key} in this plan.", key=key), "key")
         if self.key == self.instead:
-            raise BadValue("Choose another fabric to take its place.", "instead")
+            raise BadValue(tr("Choose another fabric to take its place."), "instead")
         fabrics = {key: fabric for key, fabric in quilt.fabrics.items() if key != self.key}
-        return replaced(quilt, self.key, self.instead, fabrics), f"no {quilt.fabrics[self.key].name}"
+        return replaced(quilt, self.key, self.instead, fabrics), tr(
+            "{name} deleted", name=quilt.fabrics[self.key].name
+        )
 
 
 def replaced(quilt: Quilt, old: str, new: str, fabrics: dict[str, Fabric]) -> Quilt:

@@ -17,6 +17,7 @@ from kenzet.core.top.line_ends import LineEnds
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.tidy import remade, without_places
 from kenzet.core.top.zone import MOST_DRAWN_TOO, MOST_PINS, Apart, MarkMethod, Over, Place, Spot, Zone
+from kenzet.texts import tr
 
 
 class SetFill(Change):
@@ -30,7 +31,7 @@ class SetFill(Change):
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """The zone's other settings stay."""
         zone = laid.zone(self.zone)
-        said = f"{self.fill.label} {self.fill.spacing.text}" if self.fill else "left open"
+        said = f"{self.fill.label} {self.fill.spacing.text}" if self.fill else tr("unquilted")
         return with_fill(laid.quilt, self.zone, self.fill, self.place or ""), f"{zone.name}: {said}"
 
 
@@ -46,7 +47,7 @@ class SetFills(Change):
         for key, fill in self.fills.items():
             laid.zone(key)
             quilt = with_zone(quilt, key, fill=fill, left_open=False, drawn_too=(), over=None)
-        return quilt, f"fills for {len(self.fills)} zones"
+        return quilt, tr("fills for {fills} zones", fills=len(self.fills))
 
 
 def with_fill(quilt: Quilt, key: str, fill: AnyFill | None, place: str) -> Quilt:
@@ -70,9 +71,9 @@ class SetLaying(Change):
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue for a ruler that is not in the quilt's kit."""
         if self.ruler is not None and self.ruler not in laid.quilt.kit.rulers:
-            raise BadValue("There is no such ruler in this quilt's kit.", "ruler")
+            raise BadValue(tr("There is no such ruler in this quilt's kit."), "ruler")
         quilt = with_zone(laid.quilt, self.zone, ruler=self.ruler, sew_with=self.sew_with)
-        return quilt, f"{laid.zone(self.zone).name}: another ruler or foot"
+        return quilt, tr("{name}: another ruler or foot", name=laid.zone(self.zone).name)
 
 
 class SetSewingOrder(Change):
@@ -86,7 +87,7 @@ class SetSewingOrder(Change):
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown for a zone that is not there."""
         quilt = with_zone(laid.quilt, self.zone, begin_other=self.begin_other, second_first=self.second_first)
-        return quilt, f"{laid.zone(self.zone).name}: sewn in another order"
+        return quilt, tr("{name}: sewn in another order", name=laid.zone(self.zone).name)
 
 
 class SetLineEnds(Change):
@@ -102,8 +103,8 @@ class SetLineEnds(Change):
         zone = laid.zone(self.zone).model_copy(update={"line_ends": self.line_ends, "edge": self.edge})
         quilt = remade(laid.quilt, zones={**laid.quilt.zones, self.zone: zone})
         if not laid.with_quilt(quilt).shapes(zone):
-            raise BadValue("Nothing of the zone is left so far inside the edge.", "edge")
-        return quilt, f"{zone.name}: where its lines end"
+            raise BadValue(tr("Nothing of the zone is left that far inside the edge."), "edge")
+        return quilt, tr("{name}: where its lines end", name=zone.name)
 
 
 class SetOver(Change):
@@ -116,7 +117,9 @@ class SetOver(Change):
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue where the zone has no fill to lie on."""
         zone = laid.zone(self.zone)
-        said = f"{self.over.fill.label} on top" if self.over else "nothing on top"
+        said = (
+            tr("{label} on top", label=self.over.fill.label) if self.over else tr("the fill on top removed")
+        )
         return with_over(laid.quilt, self.zone, self.over), f"{zone.name}: {said}"
 
 
@@ -124,7 +127,9 @@ def with_over(quilt: Quilt, key: str, over: Over | None) -> Quilt:
     """The quilt with ``over`` on top of the zone's own fill. Raises BadValue where there is none."""
     zone = quilt.zones[key]
     if over is not None and zone.fill is None and not any(apart.fill for apart in zone.apart):
-        raise BadValue("This zone is left open: give it a fill before another on top of it.", "over")
+        raise BadValue(
+            tr("This zone is unquilted. Give it a fill before you add a second one on top."), "over"
+        )
     return with_zone(quilt, key, over=over)
 
 
@@ -139,7 +144,9 @@ class SetPins(Change):
         """The same one is pinned once."""
         name = laid.zone(self.zone).name
         pins = tuple(pin for k, pin in enumerate(self.pins) if pin not in self.pins[:k])
-        return with_zone(laid.quilt, self.zone, pins=pins), f"{name}: {len(pins)} pinned"
+        return with_zone(laid.quilt, self.zone, pins=pins), tr(
+            "{name}: {pins} pinned", name=name, pins=len(pins)
+        )
 
 
 class SetDrawnToo(Change):
@@ -151,7 +158,7 @@ class SetDrawnToo(Change):
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises Unknown for a zone that is not there."""
-        said = "more lines drawn" if self.spots else "no more lines drawn than needed"
+        said = tr("more lines drawn") if self.spots else tr("no more lines drawn than needed")
         return with_zone(laid.quilt, self.zone, drawn_too=self.spots), f"{laid.zone(self.zone).name}: {said}"
 
 
@@ -165,9 +172,9 @@ class SetMarking(Change):
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """The zone's other settings stay."""
         name = laid.zone(self.zone).name
-        return with_zone(
-            laid.quilt, self.zone, marking=self.marking
-        ), f"{name}: mark {self.marking or 'what is best'}"
+        return with_zone(laid.quilt, self.zone, marking=self.marking), tr(
+            "{name}: mark {marking}", name=name, marking=tr(self.marking or "what is best")
+        )
 
 
 class SetMarkWith(Change):
@@ -180,9 +187,11 @@ class SetMarkWith(Change):
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue for a tool that is not in the quilt's kit."""
         if self.tool is not None and self.tool not in laid.quilt.kit.tools:
-            raise BadValue("There is no such marking tool in this quilt's kit.", "tool")
+            raise BadValue(tr("There is no such marking tool in this quilt's kit."), "tool")
         name = laid.zone(self.zone).name
-        return with_zone(laid.quilt, self.zone, mark_with=self.tool), f"{name}: another marking tool"
+        return with_zone(laid.quilt, self.zone, mark_with=self.tool), tr(
+            "{name}: another marking tool", name=name
+        )
 
 
 class SetApart(Change):
@@ -198,7 +207,9 @@ class SetApart(Change):
         there = _there(laid, zone, self.places)
         rest = without_places(zone.apart, there)
         apart = Apart(places=there, fill=zone.fill)
-        return with_zone(laid.quilt, self.zone, apart=(*rest, apart)), f"{zone.name}: apart at {len(there)}"
+        return with_zone(laid.quilt, self.zone, apart=(*rest, apart)), tr(
+            "{name}: its own settings at {there}", name=zone.name, there=len(there)
+        )
 
 
 class JoinAgain(Change):
@@ -213,7 +224,9 @@ class JoinAgain(Change):
         zone = laid.zone(self.zone)
         kept = tuple(one for one in zone.apart if one.taken_by)
         own = without_places((one for one in zone.apart if not one.taken_by), self.places)
-        return with_zone(laid.quilt, self.zone, apart=(*kept, *own)), f"{zone.name}: as everywhere"
+        return with_zone(laid.quilt, self.zone, apart=(*kept, *own)), tr(
+            "{name}: the same settings everywhere", name=zone.name
+        )
 
 
 def _there(laid: QuiltLayout, zone: Zone, places: tuple[str, ...]) -> tuple[str, ...]:
@@ -221,7 +234,10 @@ def _there(laid: QuiltLayout, zone: Zone, places: tuple[str, ...]) -> tuple[str,
     for place in places:
         held = zone.apart_at(place)
         if place not in lies_at or (held and held.taken_by):
-            raise BadValue(f"{zone.name} does not lie at {place}.", "places")
+            raise BadValue(tr("{name} is not at {place}.", name=zone.name, place=place), "places")
     if not places or len(set(places)) == len(lies_at):
-        raise BadValue("Something must be left that holds everywhere: change the fill itself.", "places")
+        raise BadValue(
+            tr("At least one block must keep the zone’s common settings. Change the fill itself instead."),
+            "places",
+        )
     return tuple(dict.fromkeys(places))

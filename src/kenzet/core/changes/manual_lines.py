@@ -21,6 +21,7 @@ from kenzet.core.top.blocks import Key
 from kenzet.core.top.document import Quilt, with_zone
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.zone import Place
+from kenzet.texts import tr
 
 _Mm = Annotated[float, Field(ge=-100_000, le=100_000, allow_inf_nan=False)]
 _Degrees = Annotated[float, Field(ge=-3600, le=3600, allow_inf_nan=False)]
@@ -45,29 +46,33 @@ class KeepLine(Change):
         check_ruler(kit, self.ruler, self.edge)
         shape = laid.shape_at(zone, self.place)
         if shape is None:
-            raise Unknown(f"{zone.name} does not lie at {self.place}.", "place")
+            raise Unknown(tr("{name} is not at {place}.", name=zone.name, place=self.place), "place")
         if len(zone.by_hand) >= MOST_BY_HAND:
             raise BadValue(
-                f"A zone holds at most {MOST_BY_HAND} lines placed by hand. Take one up first.", "lay"
+                tr(
+                    "A zone holds at most {most_by_hand} lines placed by hand. Remove one first.",
+                    most_by_hand=MOST_BY_HAND,
+                ),
+                "lay",
             )
         part = plastic(kit.rulers[self.ruler].edges, self.edge, float(kit.reach))
         references = references_in(plan_zone(laid, self.zone), shape, self.place)
         lay = Lay(self.x, self.y, self.angle)
         reading = read(part, lay, shape.region, references, float(kit.reach), self.whole)
         if part.needle is None:
-            raise BadValue("Your foot cannot go along this edge: it is too tight for it.", "ruler")
+            raise BadValue(tr("Your foot cannot go along this edge: it is too tight for it."), "ruler")
         if reading.sewn is None:
-            raise BadValue("The needle’s line does not lie in this zone. Move the ruler onto it.", "lay")
+            raise BadValue(tr("The needle’s line does not lie in this zone. Move the ruler onto it."), "lay")
         for held in reading.held:
             if abs(held.away) <= ON_IT and references[held.reference].kind != "seam":
-                raise BadValue("The needle runs along a line that is in the plan already.", "lay")
+                raise BadValue(tr("The needle runs along a line that is in the plan already."), "lay")
         on, distance = _laid_on(reading, references, kit)
         vertices = tuple(
             (round(x, 6), round(y, 6), round(b, 12)) for x, y, b in reading.sewn.vertices.tolist()
         )
         line = ManualLine(vertices=vertices, ruler=self.ruler, on=on, distance=distance)
         quilt = with_zone(laid.quilt, self.zone, by_hand=(*zone.by_hand, line))
-        return quilt, f"{zone.name}: a line placed by hand"
+        return quilt, tr("{name}: a line placed by hand", name=zone.name)
 
 
 class TakeUpLine(Change):
@@ -81,9 +86,11 @@ class TakeUpLine(Change):
         """Raises Unknown."""
         zone = laid.zone(self.zone)
         if self.number >= len(zone.by_hand):
-            raise Unknown(f"There is no line number {self.number + 1} placed by hand here.", "number")
+            raise Unknown(
+                tr("There is no line number {number} placed by hand here.", number=self.number + 1), "number"
+            )
         left = zone.by_hand[: self.number] + zone.by_hand[self.number + 1 :]
-        return with_zone(laid.quilt, self.zone, by_hand=left), f"{zone.name}: a line taken up"
+        return with_zone(laid.quilt, self.zone, by_hand=left), tr("{name}: a line removed", name=zone.name)
 
 
 class CloseGap(Change):
@@ -101,26 +108,32 @@ class CloseGap(Change):
         drawings = [one for one in plan.drawings if self.place in one.places] if plan else []
         lines = closing_lines(drawings, float(self.limit.mm)) if drawings else []
         if not lines:
-            raise BadValue(f"No few lines close the gaps of {zone.name}. Choose a smaller spacing.", "limit")
+            raise BadValue(
+                tr("A few lines cannot close the gaps of {name}. Choose a smaller spacing.", name=zone.name),
+                "limit",
+            )
         if len(zone.by_hand) + len(lines) > MOST_BY_HAND:
-            raise BadValue(f"A zone holds at most {MOST_BY_HAND} lines placed by hand.", "limit")
+            raise BadValue(
+                tr("A zone holds at most {most_by_hand} lines placed by hand.", most_by_hand=MOST_BY_HAND),
+                "limit",
+            )
         new = tuple(
             ManualLine(vertices=tuple((round(x, 6), round(y, 6), 0.0) for x, y in line.tolist()))
             for line in lines
         )
         quilt = with_zone(laid.quilt, self.zone, by_hand=(*zone.by_hand, *new))
-        return quilt, f"{zone.name}: {len(new)} lines through its gaps" if len(
+        return quilt, tr("{name}: {new} lines through its gaps", name=zone.name, new=len(new)) if len(
             new
-        ) > 1 else f"{zone.name}: a line through its gap"
+        ) > 1 else tr("{name}: a line through its gap", name=zone.name)
 
 
 def check_ruler(kit: Kit, key: str, edge: int) -> None:
     """Raises BadValue or Unknown at ``ruler``: not in the kit, not at hand, unsafe (A79), without that edge."""
     ruler = kit.rulers.get(key)
     if ruler is None or edge >= len(ruler.edges):
-        raise Unknown("There is no such ruler in this quilt's kit.", "ruler")
+        raise Unknown(tr("There is no such ruler in this quilt's kit."), "ruler")
     if ruler.state != "at hand":
-        raise BadValue(f"“{ruler.name}” is {ruler.state}.", "ruler")
+        raise BadValue(tr("“{name}” is {state}.", name=ruler.name, state=tr(ruler.state)), "ruler")
     fault = ruler_fault(kit.foot, ruler) or foot_fault(kit.machine, kit.foot)
     if fault:
         raise BadValue(fault, "ruler")

@@ -15,6 +15,7 @@ from kenzet.core.top.arrangement import MOST_ACROSS, Border, Cell, OnPoint, Stra
 from kenzet.core.top.blocks import LARGEST, Block, Fabric, Name, Patterned
 from kenzet.core.top.document import Quilt, Use
 from kenzet.core.top.patterns import PATTERNS, offers
+from kenzet.texts import tr
 
 Arrangement = Literal["rows", "on point", "medallion", "single block", "strips"]
 PALETTE = {
@@ -36,7 +37,7 @@ def _block_size(wish: NewQuilt, columns: int, rows: int) -> tuple[Length, Length
         return Length.near(width.mm - inner, width.unit), Length.near(height.mm - inner, height.unit)
     if wish.block and wish.arrangement == "strips":
         if not height:
-            raise BadValue("Give the finished height: the length of the strips.", "height")
+            raise BadValue(tr("Give the finished height: the length of the strips."), "height")
         return wish.block, height
     assert width and height
     if wish.arrangement == "on point":
@@ -63,35 +64,35 @@ class NewQuilt(Frozen):
     block: Length | None = None
     width: Length | None = None
     height: Length | None = None
-    first: str = "Plain"
+    first: str = tr("Plain")
     border: Length | None = None
 
     @field_validator("first")
     @classmethod
     def _first(cls, name: str) -> str:
         if name not in dict(offers()):
-            raise BadValue(f"There is no block called “{name[:40]}”.")
+            raise BadValue(tr("There is no block called “{name}”.", name=name[:40]))
         return name
 
     @field_validator("border")
     @classmethod
     def _border(cls, width: Length | None) -> Length | None:
-        return width and in_range(width, "1/4 in", "40 in", "The width of a border")
+        return width and in_range(width, "1/4 in", "40 in", tr("The width of a border"))
 
     @field_validator("block")
     @classmethod
     def _block(cls, size: Length | None) -> Length | None:
-        return size and in_range(size, "1/2 in", LARGEST, "A block's size")
+        return size and in_range(size, "1/2 in", LARGEST, tr("A block's size"))
 
     @field_validator("width", "height")
     @classmethod
     def _size(cls, size: Length | None) -> Length | None:
-        return size and in_range(size, "1 in", "200 in", "The finished size")
+        return size and in_range(size, "1 in", "200 in", tr("The finished size"))
 
     @model_validator(mode="after")
     def _sized(self) -> NewQuilt:
         if not self.block and not (self.width and self.height):
-            raise BadValue("Give the size of a block, or the finished width and height.", "block")
+            raise BadValue(tr("Give the size of a block, or the finished width and height."), "block")
         return self
 
 
@@ -108,14 +109,14 @@ def new_quilt(wish: NewQuilt) -> Quilt:
     if wish.arrangement == "strips":
         rows = 1
     width, height = _block_size(wish, columns, rows)
-    plain = wish.first == "Plain" or wish.arrangement == "strips"
-    first = _plain("Plain", width, height, "ground") if plain else _patterned(wish.first, width, height)
+    plain = wish.first == tr("Plain") or wish.arrangement == "strips"
+    first = _plain(tr("Plain"), width, height, "ground") if plain else _patterned(wish.first, width, height)
     blocks = {"plain" if plain else "first": first}
     cells: tuple[tuple[Cell, ...], ...] = ((Cell(block=next(iter(blocks))),),)
     borders: tuple[Border, ...] = ()
     layout: StraightRows | OnPoint
     if wish.arrangement == "strips":
-        blocks["strip"] = _plain("Strip", width, height, "main")
+        blocks["strip"] = _plain(tr("Strip"), width, height, "main")
         cells = ((Cell(block="plain"), Cell(block="strip")),)
     if wish.arrangement == "medallion":
         wide = Length.near(min(width.mm, height.mm) / 6, width.unit)

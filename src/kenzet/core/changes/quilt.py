@@ -14,6 +14,7 @@ from kenzet.core.top.line_ends import LineEnds
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.core.top.stitching import Stitching
 from kenzet.core.top.tidy import remade
+from kenzet.texts import tr
 
 
 class SetKit(Change):
@@ -24,7 +25,7 @@ class SetKit(Change):
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """The whole kit at once."""
-        return laid.quilt.model_copy(update={"kit": self.kit}), "kit"
+        return laid.quilt.model_copy(update={"kit": self.kit}), tr("kit")
 
 
 class Rename(Change):
@@ -35,7 +36,7 @@ class Rename(Change):
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Nothing but the name."""
-        return laid.quilt.model_copy(update={"name": self.name}), "name"
+        return laid.quilt.model_copy(update={"name": self.name}), tr("name")
 
 
 class SetQuilt(Change):
@@ -52,7 +53,7 @@ class SetQuilt(Change):
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Raises BadValue at the length that is out of range."""
         wanted = ("use", "line_ends", "edge", "batting_overhang", "backing_overhang", "backing")
-        return remade(laid.quilt, **{name: getattr(self, name) for name in wanted}), "the quilt"
+        return remade(laid.quilt, **{name: getattr(self, name) for name in wanted}), tr("the quilt")
 
 
 class SetLayers(Change):
@@ -64,7 +65,7 @@ class SetLayers(Change):
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """Nothing of the plan changes."""
-        return remade(laid.quilt, layered=self.layered, basted=self.basted), "how it is layered"
+        return remade(laid.quilt, layered=self.layered, basted=self.basted), tr("how it is layered")
 
 
 class SetStitching(Change):
@@ -75,7 +76,7 @@ class SetStitching(Change):
 
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """All of it at once; no line changes."""
-        return remade(laid.quilt, stitching=self.stitching), "how it is sewn"
+        return remade(laid.quilt, stitching=self.stitching), tr("how it is sewn")
 
 
 class SetGround(Change):
@@ -88,4 +89,4 @@ class SetGround(Change):
         """Raises Unknown for a place that is not there."""
         if self.ground:
             laid.frame_of(self.ground.place)
-        return remade(laid.quilt, ground=self.ground), "photograph" if self.ground else "no photograph"
+        return remade(laid.quilt, ground=self.ground), tr("photo") if self.ground else tr("photo removed")

@@ -15,14 +15,16 @@ from kenzet.core.fills import FILLS, AnyFill
 from kenzet.core.fills.base import Fill, Surrounds
 from kenzet.core.fills.manual_lines import ManualLine
 from kenzet.core.numbers.measure import Length
+from kenzet.core.params import free, key_for
 from kenzet.core.tolerances import ALIKE_SHARE, EQUAL, SAME_PLACE
 from kenzet.core.top.blocks import Key, Name
 from kenzet.core.top.cutting import cloth_of, cut_up, lines_of, spot_in
 from kenzet.core.top.document import Quilt, with_zone
 from kenzet.core.top.naming import many, nested, piece_words, where, zone_name
 from kenzet.core.top.quilt_layout import QuiltLayout
-from kenzet.core.top.tidy import free, key_for, remade, without_places
+from kenzet.core.top.tidy import remade, without_places
 from kenzet.core.top.zone import TOP, Apart, Cut, InsetOutline, PatchRef, Slice, Spot, Zone
+from kenzet.texts import tr
 
 _SIDE = 10 * SAME_PLACE  # mm²: pieces whose seam is longer than a few mm share a side
 
@@ -63,7 +65,9 @@ class MakeZone(Change):
                 zones = given_up(quilt.model_copy(update={"zones": zones}), part, some, key)
             zones[key] = zone
             made.append(name)
-        return remade(quilt, zones=zones), f"zone {made[0]}" if len(made) == 1 else f"{len(made)} zones"
+        return remade(quilt, zones=zones), tr("zone {made}", made=made[0]) if len(made) == 1 else tr(
+            "{made} zones", made=len(made)
+        )
 
     def _left(self, quilt: Quilt, part: str, patches: tuple[str, ...]) -> dict[str, Zone]:
         """The other zones when ``patches`` are taken. Raises BadValue where a fill would be lost without a word."""
@@ -79,8 +83,10 @@ class MakeZone(Change):
         lost = [zone.name for key, zone in level.items() if key not in left and zone.fill is not None]
         if self.taking is None and lost:
             raise BadValue(
-                f"“{lost[0]}” has a fill and would be gone: say whether to take these patches out of it, to replace it, or to lay the "
-                "new zone on top of it.",
+                tr(
+                    "“{lost}” has a fill and would disappear. Choose whether to take these patches out of it, to replace it, or to put the new zone on top of it.",
+                    lost=lost[0],
+                ),
                 "taking",
             )
         return beside | left
@@ -112,7 +118,7 @@ def _meant(quilt: Quilt, refs: Sequence[str], everywhere: bool) -> tuple[str, tu
     split = [ref.partition("/")[::2] for ref in dict.fromkeys(refs)]
     for (place, patch), ref in zip(split, refs, strict=False):
         if not quilt.has_patch(TOP, ref) or not patch:
-            raise Unknown(f"There is no patch {ref} in this top.", "refs")
+            raise Unknown(tr("There is no patch {ref} in this top.", ref=ref), "refs")
         assert place
     places = {place for place, _ in split}
     if not everywhere:
@@ -120,7 +126,8 @@ def _meant(quilt: Quilt, refs: Sequence[str], everywhere: bool) -> tuple[str, tu
     parts = {quilt.parts_at[place] for place in places}
     if len(places) != 1:
         raise BadValue(
-            "Patches of several places make one zone only there, not in every block.", "everywhere"
+            tr("Patches of several blocks can form one zone only in those blocks, not in every block."),
+            "everywhere",
         )
     return parts.pop(), tuple(patch for _, patch in split)
 
@@ -182,7 +189,8 @@ def _taken_at(
 def _refuse_cut(zone: Zone) -> None:
     if zone.slices:
         raise BadValue(
-            f"“{zone.name}” is a piece of a zone that was cut: put its pieces together first.", "refs"
+            tr("“{name}” is a piece of a divided zone. Join its pieces first.", name=zone.name),
+            "refs",
         )
 
 
@@ -196,7 +204,7 @@ class RemoveZone(Change):
         """What it took from others at single places goes back to them."""
         name = laid.zone(self.zone).name
         zones = {key: zone for key, zone in laid.quilt.zones.items() if key != self.zone}
-        return remade(laid.quilt, zones=zones), f"no zone {name}"
+        return remade(laid.quilt, zones=zones), tr("zone {name} deleted", name=name)
 
 
 class NameZone(Change):
@@ -209,7 +217,9 @@ class NameZone(Change):
     def apply(self, laid: QuiltLayout) -> tuple[Quilt, str]:
         """The key stays."""
         old = laid.zone(self.zone).name
-        return with_zone(laid.quilt, self.zone, name=self.name), f"{old} is called {self.name}"
+        return with_zone(laid.quilt, self.zone, name=self.name), tr(
+            "{old} renamed {name}", old=old, name=self.name
+        )
 
 
 class SetStandOff(Change):
@@ -226,8 +236,11 @@ class SetStandOff(Change):
         other = Zone(**({f: getattr(zone, f) for f in Zone.model_fields} | {"stand_off": self.stand_off}))
         changed = quilt.model_copy(update={"zones": {**quilt.zones, self.zone: other}})
         if not laid.with_quilt(changed).shapes(other):
-            raise BadValue("Nothing of the zone is left so far from the appliqué.", "stand_off")
-        return changed, f"{zone.name}: stand-off"
+            raise BadValue(
+                tr("That far from the appliqué nothing of the zone is left. Use a smaller distance."),
+                "stand_off",
+            )
+        return changed, tr("{name}: distance from the appliqué", name=zone.name)
 
 
 class CutZone(Change):
@@ -261,13 +274,17 @@ class CutZone(Change):
                 zones[own] = zone.model_copy(update={"name": name, "slices": sliced})
         if self.sewn:
             name = free(
-                f"{zone.name.split(':')[0]}: dividing lines", [one.name for one in zones.values()], " "
+                tr("{split}: dividing lines", split=zone.name.split(":")[0]),
+                [one.name for one in zones.values()],
+                " ",
             )
             lines = dividing_lines(laid, zone, self.cut)
             zones[key_for(name, zones, "zone")] = Zone(
                 name=name, part=zone.part, patches=zone.patches, slices=zone.slices, by_hand=lines, on_top=True, left_open=True,
             )  # fmt: skip
-        return remade(quilt, zones=zones), f"{zone.name}: cut into {len(found)}"
+        return remade(quilt, zones=zones), tr(
+            "{name}: divided into {found}", name=zone.name, found=len(found)
+        )
 
 
 def dividing_lines(laid: QuiltLayout, zone: Zone, cut: Cut) -> tuple[ManualLine, ...]:
@@ -310,7 +327,11 @@ class Surround(Change):
             spots[piece in rims].append(spot_in(part, piece))
         if not rims or not spots[False]:
             raise BadValue(
-                f"Nothing is left inside {self.rounds} echoes: take fewer, or nearer together.", "spacing"
+                tr(
+                    "{rounds} echoes leave nothing inside. Use fewer echoes, or set them closer together.",
+                    rounds=self.rounds,
+                ),
+                "spacing",
             )
         rest = {key: one for key, one in quilt.zones.items() if key != self.zone}
         base = zone.name.split(":")[0]
@@ -318,19 +339,24 @@ class Surround(Change):
         inside = zone.model_copy(update={"slices": (*zone.slices, Slice(by=cut, inside=tuple(spots[False])))})
         made = (
             (
-                f"{base}: in the ditch",
+                tr("{base}: in the ditch", base=base),
                 zone.model_copy(update={"fill": self._fill("ditch"), "on_top": True, "over": None}),
             ),
-            (f"{base}: echoes", around.model_copy(update={"fill": self._fill("echoes"), "over": None})),
             (
-                f"{base}: inside",
+                tr("{base}: echoes", base=base),
+                around.model_copy(update={"fill": self._fill("echoes"), "over": None}),
+            ),
+            (
+                tr("{base}: inside", base=base),
                 inside.model_copy(update={"fill": self.texture or self._fill("inside"), "over": None}),
             ),
         )
         for name, one in made:
             name = free(name[:80], [other.name for other in rest.values()], " ")
             rest[key_for(name, rest, "zone")] = one.model_copy(update={"name": name, "left_open": False})
-        return remade(quilt, zones=rest), f"{zone.name}: ditch, {self.rounds} echoes and a texture"
+        return remade(quilt, zones=rest), tr(
+            "{name}: ditch, {rounds} echoes and a texture", name=zone.name, rounds=self.rounds
+        )
 
     def _fill(self, what: Surrounds) -> Fill:
         """The fill that does it."""
@@ -344,7 +370,7 @@ def pieces_of(laid: QuiltLayout, zone: Zone, cut: Cut, alike: bool) -> list[tupl
     cloth = cloth_of(part, zone)
     pieces, soft = cut_up(part, cloth, cut)
     if len(pieces) <= len(cloth.area.geoms):
-        raise BadValue("This does not divide the zone: both ends must lie on its outline.", "cut")
+        raise BadValue(tr("This does not divide the zone: both ends must lie on its outline."), "cut")
     base = zone.name.split(":")[0]
     groups = _groups(pieces, alike)
     frames = [piece for piece in pieces if piece.interiors]
@@ -392,7 +418,7 @@ class PutTogether(Change):
         """Pieces that were cut further go with it. Raises BadValue for a zone that is not cut."""
         quilt, zone = laid.quilt, laid.zone(self.zone)
         if not zone.slices:
-            raise BadValue("This zone is not cut.", "zone")
+            raise BadValue(tr("This zone is not divided."), "zone")
         level = len(zone.slices) - 1
         kin = [
             key
@@ -403,7 +429,9 @@ class PutTogether(Change):
         name = zone_name(quilt, zone.part, zone.patches) if level == 0 else zone.name
         name = free(name, [one.name for one in rest.values()], " ")
         whole = zone.model_copy(update={"name": name, "slices": zone.slices[:level]})
-        return remade(quilt, zones={**rest, key_for(name, rest, "zone"): whole}), f"{name}: together"
+        return remade(quilt, zones={**rest, key_for(name, rest, "zone"): whole}), tr(
+            "{name}: pieces joined", name=name
+        )
 
 
 def _divides(zone: Zone, other: Zone, level: int) -> bool:

@@ -19,6 +19,7 @@ from kenzet.core.geom.region import Point, Region
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Frozen, in_range
+from kenzet.texts import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,8 +71,8 @@ Family = Straight | Rings | Paths
 
 Group = Literal["straight", "shapes", "echoes", "zigzags", "curves", "textures"]
 GROUPS: dict[Group, str] = {
-    "straight": "Straight", "shapes": "Shapes", "echoes": "Echoes", "zigzags": "Zigzags", "curves": "Curves",
-    "textures": "Freehand",
+    "straight": tr("Straight"), "shapes": tr("Shapes"), "echoes": tr("Echoes"), "zigzags": tr("Zigzags"), "curves": tr("Curves"),
+    "textures": tr("Freehand"),
 }  # fmt: skip
 
 
@@ -112,7 +113,7 @@ class Site(NamedTuple):
 
 @dataclass(frozen=True, slots=True)
 class Figure:
-    """A number of the fill that she would otherwise reckon: ``value`` in mm (of a ``sewn`` length: told as roughly as at the machine), degrees, a share or a count.
+    """A number of the fill that she would otherwise compute: ``value`` in mm (of a ``sewn`` length: told as roughly as at the machine), degrees, a share or a count.
 
     ``typed`` marks the one that she has typed herself where two belong together.
     """
@@ -128,7 +129,7 @@ LEAST_SPACING, MOST_SPACING = "1/16 in", "100 in"
 
 def check_spacing(length: Length) -> Length:
     """A spacing that can be sewn. Raises BadValue outside 1/16 in to 100 in."""
-    return in_range(length, LEAST_SPACING, MOST_SPACING, "The spacing")
+    return in_range(length, LEAST_SPACING, MOST_SPACING, tr("The spacing"))
 
 
 class Fill(Frozen):
@@ -143,7 +144,7 @@ class Fill(Frozen):
     tile: ClassVar[str]
     group: ClassVar[Group] = "straight"
     order: ClassVar[int] = 99
-    lines_are: ClassVar[str] = "Lines"
+    lines_are: ClassVar[str] = tr("Lines")
     lends_spacing: ClassVar[bool] = True
     offered: ClassVar[bool] = True
     surrounds: ClassVar[Surrounds] = ""
@@ -182,7 +183,7 @@ class Fill(Frozen):
         return ()
 
     def by_radius(self, site: Site, radius: float) -> Sequence[SpacingSuggestion]:
-        """May override. What can be set so that an arc of ``radius`` mm, which an edge of hers sews, makes it. Raises BadValue with the
+        """May override. What can be set so that an arc of ``radius`` mm, which one of her edges sews, makes it. Raises BadValue with the
         reason where it makes none.
         """
         return ()
@@ -252,7 +253,7 @@ class Fill(Frozen):
 
     @property
     def rows_by_eye(self) -> bool:
-        """May override. True where rows that no edge of hers sews keep their distance by eye, and need not be drawn."""
+        """May override. True where rows that none of her edges sews keep their distance by eye, and need not be drawn."""
         return False
 
     @property

@@ -14,6 +14,7 @@ from kenzet.core.geom.paths import Path, straight_path, with_arcs
 from kenzet.core.geom.region import Point
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
+from kenzet.texts import tr
 
 Where = Literal["beside", "ditch", "both"]
 Sides = Literal["both", "one"]
@@ -23,8 +24,10 @@ _ON = 0.05
 class Beside(Fill):
     """A line on one or both sides of every straight seam in the zone and inside its outline, or the ditch itself."""
 
-    label: ClassVar[str] = "Beside the seams"
-    help: ClassVar[str] = "Lines beside every seam or in the ditch. They anchor the quilt and need no marks."
+    label: ClassVar[str] = tr("Beside the seams")
+    help: ClassVar[str] = tr(
+        "Lines beside every seam or in the ditch. They anchor the quilt and need no marks."
+    )
     tile: ClassVar[str] = "M-2 8H74M-2 17H74M-2 25H74M-2 34H74M19 -2V41M28 -2V41M46 -2V41M55 -2V41"
     group: ClassVar[Group] = "straight"
     order: ClassVar[int] = 4
@@ -34,22 +37,22 @@ class Beside(Fill):
         "1/4 in",
         Form(
             "length",
-            "Away from the seam",
-            "With the foot’s rim in the ditch, the distance is the foot’s offset.",
+            tr("Away from the seam"),
+            tr("With the foot’s rim in the ditch, the distance is the foot’s offset."),
         ),
     )
     where: Where = asked(
         "beside",
         Form(
-            "choice", "Sewn",
-            choices=(Choice("beside", "beside it"), Choice("ditch", "in the ditch"), Choice("both", "both")),
+            "choice", tr("Sewn"),
+            choices=(Choice("beside", tr("beside it")), Choice("ditch", tr("in the ditch")), Choice("both", tr("both"))),
         ),
     )  # fmt: skip
     sides: Sides = asked(
         "both",
         Form(
-            "choice", "Of a seam inside the zone",
-            choices=(Choice("both", "on both sides"), Choice("one", "on one side")),
+            "choice", tr("Of a seam inside the zone"),
+            choices=(Choice("both", tr("on both sides")), Choice("one", tr("on one side"))),
             only_with=("where", ("beside", "both")),
         ),
     )  # fmt: skip

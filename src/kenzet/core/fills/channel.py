@@ -18,6 +18,7 @@ from kenzet.core.geom.region import Floats
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
+from kenzet.texts import tr
 
 Guides = Literal["mirrored", "alike"]
 Dense = Literal["along the guide", "freehand"]
@@ -26,8 +27,8 @@ Dense = Literal["along the guide", "freehand"]
 class Channel(TurnedFill):
     """Two guide waves keep a channel open; beyond them the same waves repeat ``spacing`` apart, or ``beyond`` below it."""
 
-    label: ClassVar[str] = "Open channel"
-    help: ClassVar[str] = "Two waves leave a ribbon unquilted between dense lines on either side."
+    label: ClassVar[str] = tr("Open channel")
+    help: ClassVar[str] = tr("Two waves leave a ribbon unquilted between dense lines on either side.")
     tile: ClassVar[str] = (
         "M-2 3Q18 -3 36 3T74 3M-2 7Q18 1 36 7T74 7M-2 11Q18 5 36 11T74 11M-2 27Q18 33 36 27T74 27M-2 31Q18 37 36 31T74 31M-2 35Q18 41 36 35T74 35"
     )
@@ -35,56 +36,65 @@ class Channel(TurnedFill):
     order: ClassVar[int] = 52
 
     kind: Literal["channel"] = "channel"
-    spacing: Length = asked("1/4 in", Form("length", "Spacing of the dense lines", "Beside the channel."))
+    spacing: Length = asked(
+        "1/4 in", Form("length", tr("Spacing of the dense lines"), tr("Beside the channel."))
+    )
     beyond: Length | None = asked(
         None,
-        Form("length", "Spacing on the other side", "Below the channel.", empty="the same", after="spacing"),
+        Form(
+            "length",
+            tr("Spacing on the other side"),
+            tr("Below the channel."),
+            empty=tr("the same"),
+            after="spacing",
+        ),
     )
     dense: Dense = asked(
         "along the guide",
         Form(
             "choice",
-            "Dense lines",
-            choices=(Choice("along the guide", "along the guide"), Choice("freehand", "freehand")),
+            tr("Dense lines"),
+            choices=(Choice("along the guide", tr("along the guide")), Choice("freehand", tr("freehand"))),
             after="beyond",
         ),
     )
     wide: Length = asked(
-        "1 1/4 in", Form("length", "Channel, on average", "Between the two guide waves.", after="dense")
+        "1 1/4 in",
+        Form("length", tr("Channel, on average"), tr("Between the two guide waves."), after="dense"),
     )
     middle: Length | None = asked(
         None,
         Form(
             "length",
-            "Its middle",
-            "From the lower edge of the zone.",
-            empty="the zone’s middle",
+            tr("Its middle"),
+            tr("From the lower edge of the zone."),
+            empty=tr("the zone’s middle"),
             after="wide",
         ),
     )
-    period: Length = asked("5 in", Form("length", "Crest to crest", after="middle"))
-    depth: Length = asked("1/2 in", Form("length", "Crest to trough", after="period"))
+    period: Length = asked("5 in", Form("length", tr("Crest to crest"), after="middle"))
+    depth: Length = asked("1/2 in", Form("length", tr("Crest to trough"), after="period"))
     guides: Guides = asked(
         "mirrored",
         Form(
             "choice",
-            "The two waves",
-            choices=(Choice("mirrored", "mirror each other"), Choice("alike", "run alike")),
+            tr("The two waves"),
+            choices=(Choice("mirrored", tr("mirror each other")), Choice("alike", tr("run alike"))),
             after="depth",
         ),
     )
 
     other_period: Length | None = asked(
-        None, Form("length", "Lower wave, crest to crest", empty="the same", after="guides")
+        None, Form("length", tr("Lower wave, crest to crest"), empty=tr("the same"), after="guides")
     )
     other_depth: Length | None = asked(
-        None, Form("length", "Lower wave, crest to trough", empty="the same", after="other_period")
+        None, Form("length", tr("Lower wave, crest to trough"), empty=tr("the same"), after="other_period")
     )
 
     @field_validator("wide", "period", "depth", "other_period", "other_depth", "middle")
     @classmethod
     def _size(cls, length: Length | None) -> Length | None:
-        return length and in_range(length, "1/16 in", "100 in", "The channel")
+        return length and in_range(length, "1/16 in", "100 in", tr("The channel"))
 
     @field_validator("beyond")
     @classmethod
@@ -142,11 +152,11 @@ class Channel(TurnedFill):
         narrow, _ = self.widths(frame)
         if narrow < min(float(self._apart(side).mm) for side in (1.0, -1.0)):
             raise BadValue(
-                "The channel would be pinched shut: make it wider, or the waves shallower.", "wide"
+                tr("The channel would be pinched shut: make it wider, or the waves shallower."), "wide"
             )
         middle = self._middle(frame)
         if not frame.low < middle < frame.high:
-            raise BadValue("Its middle would lie outside the zone.", "middle")
+            raise BadValue(tr("Its middle would lie outside the zone."), "middle")
         for side in (1.0, -1.0):
             paths = tuple(self._side(frame, middle, side))
             step: ReferenceHint = ("step", self._apart(side).mm)
@@ -174,8 +184,8 @@ class Channel(TurnedFill):
             float(self._apart(side).mm) * math.cos(steepest(*self._wave(side))) for side in (1.0, -1.0)
         )
         return (
-            Figure("Narrowest place", narrow),
-            Figure("Widest place", wide),
-            Figure("Dense lines apart on the slopes", slopes),
-            Figure("Open, percent of the height", 100 * float(self.wide.mm) / frame.height, "count"),
+            Figure(tr("Narrowest place"), narrow),
+            Figure(tr("Widest place"), wide),
+            Figure(tr("Dense lines apart on the slopes"), slopes),
+            Figure(tr("Open, percent of the height"), 100 * float(self.wide.mm) / frame.height, "count"),
         )

@@ -16,6 +16,7 @@ from kenzet.core.geom.paths import Path
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 from kenzet.core.tolerances import EQUAL, ROUNDING
+from kenzet.texts import tr
 
 Diagonals = Literal["sewn", "left out"]
 _QUADRANTS = ((-1.0, 0.0), (0.0, 1.0), (1.0, 0.0), (0.0, -1.0))
@@ -24,8 +25,8 @@ _QUADRANTS = ((-1.0, 0.0), (0.0, 1.0), (1.0, 0.0), (0.0, -1.0))
 class Chevrons(Fill):
     """Chevrons about both axes of the zone's bounds, their arms along its true diagonals (F18)."""
 
-    label: ClassVar[str] = "Diagonal echo"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Diagonal echo")
+    help: ClassVar[str] = tr(
         "Both diagonals, and chevrons that echo them into all four quarters. In a rectangle they follow its own diagonals."
     )
     tile: ClassVar[str] = (
@@ -33,18 +34,22 @@ class Chevrons(Fill):
     )
     group: ClassVar[Group] = "shapes"
     order: ClassVar[int] = 11
-    lines_are: ClassVar[str] = "Chevrons"
+    lines_are: ClassVar[str] = tr("Chevrons")
 
     kind: Literal["chevrons"] = "chevrons"
     spacing: Length = asked(
-        "3/4 in", Form("length", "Spacing", "Distance between arms, measured square to them.")
+        "3/4 in", Form("length", tr("Spacing"), tr("Distance between arms, measured square to them."))
     )
     upright: Length | None = asked(
-        None, Form("length", "Spacing above and below", empty="like left and right", after="spacing")
+        None, Form("length", tr("Spacing above and below"), empty=tr("like left and right"), after="spacing")
     )
     diagonals: Diagonals = asked(
         "sewn",
-        Form("choice", "The diagonals", choices=(Choice("sewn", "sewn"), Choice("left out", "left out"))),
+        Form(
+            "choice",
+            tr("The diagonals"),
+            choices=(Choice("sewn", tr("sewn")), Choice("left out", tr("left out"))),
+        ),
     )
 
     @field_validator("upright")
@@ -113,14 +118,14 @@ class Chevrons(Fill):
             for reach, step in zip((frame.width / 2, frame.height / 2), steps, strict=True)
         ]
         if abs(steps[0] - steps[1]) < EQUAL:
-            return Figure("Step along the middle seam", steps[0]), Figure(
-                "Chevrons in a quarter", many[0], "count"
+            return Figure(tr("Step along the middle seam"), steps[0]), Figure(
+                tr("Chevrons in a quarter"), many[0], "count"
             )
         return (
-            Figure("Step along the level seam", steps[0]),
-            Figure("Step along the upright seam", steps[1]),
-            Figure("Chevrons left and right, each", many[0], "count"),
-            Figure("Chevrons above and below, each", many[1], "count"),
+            Figure(tr("Step along the level seam"), steps[0]),
+            Figure(tr("Step along the upright seam"), steps[1]),
+            Figure(tr("Chevrons left and right, each"), many[0], "count"),
+            Figure(tr("Chevrons above and below, each"), many[1], "count"),
         )
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:

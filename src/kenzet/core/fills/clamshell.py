@@ -20,6 +20,7 @@ from kenzet.core.numbers.measure import Length
 from kenzet.core.numbers.spacing import whole_parts
 from kenzet.core.params import Choice, Form, asked, in_range
 from kenzet.core.tolerances import EQUAL, NEARLY_WHOLE, ROUNDING, VISIBLE
+from kenzet.texts import tr
 
 Fit = Literal["whole", "as it is"]
 
@@ -27,8 +28,8 @@ Fit = Literal["whole", "as it is"]
 class Clamshell(TurnedFill):
     """Arcs ``spacing`` wide and ``rise`` high; each row is set over by half a width and up by one rise (F28)."""
 
-    label: ClassVar[str] = "Clamshells"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Clamshells")
+    help: ClassVar[str] = tr(
         "Arcs whose points rest on the tops of the row below. A second, flatter arc makes them double."
     )
     tile: ClassVar[str] = (
@@ -37,35 +38,35 @@ class Clamshell(TurnedFill):
     group: ClassVar[Group] = "curves"
     order: ClassVar[int] = 45
     lends_spacing: ClassVar[bool] = False
-    lines_are: ClassVar[str] = "Rows"
+    lines_are: ClassVar[str] = tr("Rows")
 
     kind: Literal["clamshell"] = "clamshell"
-    spacing: Length = asked("1 3/4 in", Form("length", "Width of a scale", "From point to point."))
+    spacing: Length = asked("1 3/4 in", Form("length", tr("Width of a scale"), tr("From point to point.")))
     rise: Length | None = asked(
-        None, Form("length", "Height of a scale", empty="a half circle", after="spacing")
+        None, Form("length", tr("Height of a scale"), empty=tr("a half circle"), after="spacing")
     )
     second: Length | None = asked(
         None,
         Form(
             "length",
-            "Rise of a second arc",
-            "A flatter one over the same points.",
-            empty="none",
+            tr("Rise of a second arc"),
+            tr("A flatter one over the same points."),
+            empty=tr("none"),
             after="rise",
         ),
     )
     fit: Fit = asked(
         "as it is",
         Form(
-            "choice", "Along the row",
-            choices=(Choice("as it is", "as wide as set"), Choice("whole", "whole scales")), after="second",
+            "choice", tr("Along the row"),
+            choices=(Choice("as it is", tr("as wide as set")), Choice("whole", tr("whole scales"))), after="second",
         ),
     )  # fmt: skip
 
     @field_validator("rise", "second")
     @classmethod
     def _rise(cls, length: Length | None) -> Length | None:
-        return length and in_range(length, "1/16 in", "50 in", "The height")
+        return length and in_range(length, "1/16 in", "50 in", tr("The height"))
 
     def scale(self, frame: Frame) -> tuple[float, float, float]:
         """Width, rise and radius of a scale, mm. Raises BadValue: higher than a half circle."""
@@ -74,10 +75,10 @@ class Clamshell(TurnedFill):
             wide = frame.width / max(round(frame.width / wide), 1)
         rise = float(self.rise.mm) if self.rise else wide / 2
         if rise > wide / 2 + ROUNDING:
-            raise BadValue("A scale cannot be higher than half its width.", "rise")
+            raise BadValue(tr("A scale cannot be higher than half its width."), "rise")
         if self.second and float(self.second.mm) >= rise - VISIBLE:
             raise BadValue(
-                "The second arc is the flatter one: its rise must be less than the first.", "second"
+                tr("The second arc is the flatter one: its rise must be less than the first."), "second"
             )
         return wide, rise, wide**2 / (8 * rise) + rise / 2
 
@@ -122,28 +123,28 @@ class Clamshell(TurnedFill):
         frame = self.frame(site)
         wide, rise, radius = self.scale(frame)
         found = [
-            Figure("Radius of an arc", radius),
-            Figure("Up from row to row", rise),
-            Figure("Scales in a row", frame.width / wide, "count"),
+            Figure(tr("Radius of an arc"), radius),
+            Figure(tr("Up from row to row"), rise),
+            Figure(tr("Scales in a row"), frame.width / wide, "count"),
         ]
         if self.second:
             h = float(self.second.mm)
-            found.append(Figure("Radius of the second arc", wide**2 / (8 * h) + h / 2))
+            found.append(Figure(tr("Radius of the second arc"), wide**2 / (8 * h) + h / 2))
         return found
 
     def by_radius(self, site: Site, radius: float) -> Sequence[SpacingSuggestion]:
         """The flatter second arc, by its rise (F24); scales that are half circles of it. Raises BadValue: no wider than the scale."""
         unit = self.spacing.unit
-        whole = SpacingSuggestion(Length.near(2 * radius, unit), "half circles")
+        whole = SpacingSuggestion(Length.near(2 * radius, unit), tr("half circles"))
         wide, first, _ = self.scale(self.frame(site))
         rise = rise_of(radius, wide)
         if math.isnan(rise):
-            raise BadValue("too small a circle for a second arc over so wide a scale", "second")
+            raise BadValue(tr("too small a circle for a second arc over so wide a scale"), "second")
         if rise >= first - VISIBLE:
             return [whole]
         return [
             SpacingSuggestion(
-                self.spacing, "second arc", (("second", Length.near(round(rise, 4), unit).text),)
+                self.spacing, tr("second arc"), (("second", Length.near(round(rise, 4), unit).text),)
             ),
             whole,
         ]
@@ -154,10 +155,12 @@ class Clamshell(TurnedFill):
         wide = Fraction(round(frame.width * 10**6), 10**6)
         least = Length.parse(LEAST_SPACING).mm
         parts = [p for p in whole_parts(wide, self.spacing.mm, 1) if p >= least]
-        found = [SpacingSuggestion(Length.near(part, self.spacing.unit), "whole scales") for part in parts]
+        found = [
+            SpacingSuggestion(Length.near(part, self.spacing.unit), tr("whole scales")) for part in parts
+        ]
         if self.rise is None:
             both = [w for w in found if _whole(frame.height / (float(w.length.mm) / 2))]
-            found = [SpacingSuggestion(w.length, "whole scales and rows") for w in both] + [
+            found = [SpacingSuggestion(w.length, tr("whole scales and rows")) for w in both] + [
                 w for w in found if w not in both
             ]
         return found[:2]

@@ -18,6 +18,7 @@ from kenzet.core.geom.paths import Path
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
 from kenzet.core.tolerances import EQUAL, ROUNDING
+from kenzet.texts import tr
 
 Cells = Literal["all", "every other"]
 
@@ -25,8 +26,8 @@ Cells = Literal["all", "every other"]
 class Continuous(TurnedFill):
     """Arcs over the sides of square cells, into the cell on either side; or a closed round in every other cell."""
 
-    label: ClassVar[str] = "Continuous curves"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Continuous curves")
+    help: ClassVar[str] = tr(
         "Arcs from corner to corner of a grid: out along the upper arcs, back along the lower arcs, without a stop."
     )
     tile: ClassVar[str] = (
@@ -35,22 +36,24 @@ class Continuous(TurnedFill):
     group: ClassVar[Group] = "curves"
     order: ClassVar[int] = 48
     lends_spacing: ClassVar[bool] = False
-    lines_are: ClassVar[str] = "Runs"
+    lines_are: ClassVar[str] = tr("Runs")
 
     kind: Literal["continuous"] = "continuous"
     spacing: Length = asked(
-        "1 1/4 in", Form("length", "Cell", "Side of a cell; counted from the zone's corner.")
+        "1 1/4 in", Form("length", tr("Cell"), tr("Side of a cell; counted from the zone's corner."))
     )
     rise: Length = asked(
         "1/4 in",
-        Form("length", "Bulge", "From the side of the cell to the middle of the arc.", after="spacing"),
+        Form(
+            "length", tr("Bulge"), tr("From the side of the cell to the middle of the arc."), after="spacing"
+        ),
     )
     cells: Cells = asked(
         "all",
         Form(
             "choice",
-            "In",
-            choices=(Choice("all", "all cells"), Choice("every other", "every other cell")),
+            tr("In"),
+            choices=(Choice("all", tr("all cells")), Choice("every other", tr("every other cell"))),
             after="rise",
         ),
     )
@@ -58,14 +61,14 @@ class Continuous(TurnedFill):
     @field_validator("rise")
     @classmethod
     def _rise(cls, length: Length) -> Length:
-        return in_range(length, "1/32 in", "20 in", "The bulge")
+        return in_range(length, "1/32 in", "20 in", tr("The bulge"))
 
     def lay_out(self, site: Site) -> Iterable[Family]:
         """Level runs, then upright ones, upper and lower arcs in turn; or closed rounds, row by row."""
         g, rise = float(self.spacing.mm), float(self.rise.mm)
         if rise > _most_rise(g):
             raise BadValue(
-                "That bulge would cross the curve beside it: at most about a fifth of the cell.", "rise"
+                tr("That bulge would cross the curve beside it: at most about a fifth of the cell."), "rise"
             )
         frame, bulge = self.frame(site), bulge_for(g, rise)
         columns, rows = (math.ceil(extent / g - EQUAL) for extent in (frame.width, frame.height))
@@ -96,10 +99,10 @@ class Continuous(TurnedFill):
         g, rise, frame = float(self.spacing.mm), float(self.rise.mm), self.frame(site)
         radius = g**2 / (8 * rise) + rise / 2
         return (
-            Figure("Radius, sewn", radius),
-            Figure("Along an arc", 2 * radius * math.asin(min(g / 2 / radius, 1.0))),
-            Figure("Cells across", frame.width / g, "count"),
-            Figure("Cells up", frame.height / g, "count"),
+            Figure(tr("Radius, sewn"), radius),
+            Figure(tr("Along an arc"), 2 * radius * math.asin(min(g / 2 / radius, 1.0))),
+            Figure(tr("Cells across"), frame.width / g, "count"),
+            Figure(tr("Cells up"), frame.height / g, "count"),
         )
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:

@@ -14,13 +14,14 @@ from kenzet.core.fills.turned import check_count, frame_of
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked
 from kenzet.core.tolerances import ROUNDING
+from kenzet.texts import tr
 
 
 class CornerCuts(Fill):
     """Diagonals across the corner units of the zone's bounds make an eight-sided shape; echoes fill the corners."""
 
-    label: ClassVar[str] = "Corner cuts"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Corner cuts")
+    help: ClassVar[str] = tr(
         "Diagonals cut the corner squares of a nine-patch. Lines echo them toward the corners, and the shape inward."
     )
     tile: ClassVar[str] = (
@@ -31,20 +32,20 @@ class CornerCuts(Fill):
 
     kind: Literal["corner cuts"] = "corner cuts"
     spacing: Length = asked(
-        "3/8 in", Form("length", "Spacing", "Distance between lines, measured square to them.")
+        "3/8 in", Form("length", tr("Spacing"), tr("Distance between lines, measured square to them."))
     )
-    units: int = asked(3, Form("count", "Units across", "3 for a nine-patch.", after="spacing"))
-    inner: int = asked(1, Form("count", "Rounds inside the shape", after="units"))
+    units: int = asked(3, Form("count", tr("Units across"), tr("3 for a nine-patch."), after="spacing"))
+    inner: int = asked(1, Form("count", tr("Rounds inside the shape"), after="units"))
 
     @field_validator("units")
     @classmethod
     def _units(cls, units: int) -> int:
-        return check_count(units, 2, 20, "Units across") or 2
+        return check_count(units, 2, 20, tr("Units across")) or 2
 
     @field_validator("inner")
     @classmethod
     def _inner(cls, inner: int) -> int:
-        return check_count(inner, 0, 100, "Rounds inside") or 0
+        return check_count(inner, 0, 100, tr("Rounds inside")) or 0
 
     def lay_out(self, site: Site) -> Iterable[Family]:
         """At each corner the diagonal, then its echoes outwards; then the rounds inside, from the outside in."""
@@ -71,10 +72,10 @@ class CornerCuts(Fill):
         depth = u * v / long
         lines = math.ceil(depth / s - ROUNDING)
         return (
-            Figure("Diagonal of a corner", long),
-            Figure("Echoes in a corner", lines - 1, "count"),
-            Figure("Step along the level seam", s * long / v),
-            Figure("Tip left in the corner", depth - (lines - 1) * s),
+            Figure(tr("Diagonal of a corner"), long),
+            Figure(tr("Echoes in a corner"), lines - 1, "count"),
+            Figure(tr("Step along the level seam"), s * long / v),
+            Figure(tr("Tip left in the corner"), depth - (lines - 1) * s),
         )
 
 

@@ -16,6 +16,7 @@ from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
 from kenzet.core.tolerances import ROUNDING, STEEPEST
+from kenzet.texts import tr
 
 Bulging = Literal["up", "down"]
 Straights = Literal["no", "above", "across"]
@@ -24,45 +25,53 @@ Straights = Literal["no", "above", "across"]
 class CurvedRows(RowFill):
     """Rows of one arc as wide as the zone; each is the same arc moved by the step."""
 
-    label: ClassVar[str] = "Curved rows"
-    help: ClassVar[str] = "One wide arc, moved up row by row, with optional straight lines above or across."
+    label: ClassVar[str] = tr("Curved rows")
+    help: ClassVar[str] = tr(
+        "One wide arc, moved up row by row, with optional straight lines above or across."
+    )
     tile: ClassVar[str] = (
         "M-2 38Q36 26 74 38M-2 31Q36 19 74 31M-2 24Q36 12 74 24M6 22V-2M16 19V-2M26 18V-2M36 17V-2M46 18V-2M56 19V-2M66 22V-2"
     )
     group: ClassVar[Group] = "curves"
     order: ClassVar[int] = 43
-    lines_are: ClassVar[str] = "Rows and straights"
+    lines_are: ClassVar[str] = tr("Rows and straights")
 
     kind: Literal["curved rows"] = "curved rows"
     rise: Length = asked(
         "1 in",
         Form(
             "length",
-            "Rise of the arc",
-            "From the line between its ends to its middle.",
+            tr("Rise of the arc"),
+            tr("From the line between its ends to its middle."),
             after="typed",
         ),
     )
     bulging: Bulging = asked(
-        "up", Form("choice", "Its middle", choices=(Choice("up", "up"), Choice("down", "down")), after="rise")
+        "up",
+        Form(
+            "choice",
+            tr("Its middle"),
+            choices=(Choice("up", tr("up")), Choice("down", tr("down"))),
+            after="rise",
+        ),
     )
     straights: Straights = asked(
         "no",
         Form(
-            "choice", "Straight lines",
-            choices=(Choice("no", "none"), Choice("above", "above the rows"), Choice("across", "all across")),
+            "choice", tr("Straight lines"),
+            choices=(Choice("no", tr("none")), Choice("above", tr("above the rows")), Choice("across", tr("all across"))),
             after="bulging",
         ),
     )  # fmt: skip
     apart: Length | None = asked(
         None,
-        Form("length", "Spacing of the straight lines", empty="like the rows", only_with=("straights", ("above", "across")), after="straights"),
+        Form("length", tr("Spacing of the straight lines"), empty=tr("like the rows"), only_with=("straights", ("above", "across")), after="straights"),
     )  # fmt: skip
 
     @field_validator("rise")
     @classmethod
     def _rise(cls, length: Length) -> Length:
-        return in_range(length, "1/32 in", "40 in", "The rise")
+        return in_range(length, "1/32 in", "40 in", tr("The rise"))
 
     @field_validator("apart")
     @classmethod
@@ -73,7 +82,7 @@ class CurvedRows(RowFill):
         """Radius and rise of the arc over the zone's width, mm. Raises BadValue: more than a half circle."""
         rise = float(self.rise.mm)
         if rise > frame.width / 2:
-            raise BadValue("That rises higher than a half circle over this zone.", "rise")
+            raise BadValue(tr("That rises higher than a half circle over this zone."), "rise")
         return frame.width**2 / (8 * rise) + rise / 2, rise
 
     def slope(self, frame: Frame) -> float:
@@ -136,8 +145,11 @@ class CurvedRows(RowFill):
         if self.straights != "above" or self.rows is None or self.rows % 2 == 0:
             return ()
         return (
-            f"Sewn back and forth, {self.rows} rows end on the far side: begin the straight lines there and "
-            f"come back, begin the rows on the other side, or sew {self.rows + 1}.",
+            tr(
+                "Sewn back and forth, {rows} rows end on the far side: begin the straight lines there and come back, begin the rows on the other side, or sew {rows2}.",
+                rows=self.rows,
+                rows2=self.rows + 1,
+            ),
         )
 
     def figures(self, site: Site) -> Sequence[Figure]:
@@ -146,7 +158,7 @@ class CurvedRows(RowFill):
         radius, rise = self.arc(frame)
         return (
             *super().figures(site),
-            Figure("Arc, end to end", frame.width),
-            Figure("Arc, rise", rise),
-            Figure("Arc, radius", radius),
+            Figure(tr("Arc, end to end"), frame.width),
+            Figure(tr("Arc, rise"), rise),
+            Figure(tr("Arc, radius"), radius),
         )

@@ -33,6 +33,7 @@ from kenzet.core.geom.region import Region
 from kenzet.core.numbers.measure import MM_PER, Length
 from kenzet.core.numbers.spacing import whole_parts
 from kenzet.core.params import Choice, Form, asked, in_range
+from kenzet.texts import tr
 
 MOST_ROUNDS = 500
 _FLAT = 0.05  # radians: such a corner is none to speak of
@@ -42,50 +43,59 @@ Of = Literal["all", "outline", "inner"]
 class Echo(Fill):
     """Rings each offset from the outlines themselves: of the zone, of what lies in it, or of both."""
 
-    label: ClassVar[str] = "Echo"
-    help: ClassVar[str] = "Rings that follow an edge: inward from the seam, or outward around an appliqué."
+    label: ClassVar[str] = tr("Echo")
+    help: ClassVar[str] = tr(
+        "Rings that follow an edge: inward from the seam, or outward around an appliqué."
+    )
     tile: ClassVar[str] = "M4 36 36 3 68 36ZM17 31 36 11.5 55 31ZM29 26.5 36 19.5 43 26.5Z"
     group: ClassVar[Group] = "echoes"
     order: ClassVar[int] = 21
-    lines_are: ClassVar[str] = "Rings"
+    lines_are: ClassVar[str] = tr("Rings")
 
     surrounds: ClassVar[Surrounds] = "echoes"
 
     kind: Literal["echo"] = "echo"
     spacing: Length = asked(
-        "1/4 in", Form("length", "Spacing", "Distance between rings, measured square to them.")
+        "1/4 in", Form("length", tr("Spacing"), tr("Distance between rings, measured square to them."))
     )
     first: Length | None = asked(
-        None, Form("length", "First ring away from the edge", empty="the same as the rest")
+        None, Form("length", tr("First ring away from the edge"), empty=tr("the same as the rest"))
     )
-    rounds: int | None = asked(None, Form("count", "Rounds", "How many rings.", empty="until full"))
+    rounds: int | None = asked(
+        None, Form("count", tr("Rounds"), tr("How many rings."), empty=tr("until full"))
+    )
     of: Of = asked(
         "all",
         Form(
-            "choice", "Echoes of",
+            "choice", tr("Echoes of"),
             choices=(
-                Choice("all", "every edge"), Choice("outline", "the outer edge"), Choice("inner", "what lies inside"),
+                Choice("all", tr("every edge")), Choice("outline", tr("the outer edge")), Choice("inner", tr("what lies inside")),
             ),
         ),
     )  # fmt: skip
     corners: Corners = asked(
         "mitred",
         Form(
-            "choice", "Round a point",
-            choices=(Choice("mitred", "mitred"), Choice("bevelled", "bevelled"), Choice("round", "round")),
+            "choice", tr("Round a point"),
+            choices=(Choice("mitred", tr("mitred")), Choice("bevelled", tr("bevelled")), Choice("round", tr("round"))),
         ),
     )  # fmt: skip
 
     @field_validator("first")
     @classmethod
     def _first(cls, length: Length | None) -> Length | None:
-        return length and in_range(length, "1/16 in", MOST_SPACING, "The first distance")
+        return length and in_range(length, "1/16 in", MOST_SPACING, tr("The first distance"))
 
     @field_validator("rounds")
     @classmethod
     def _rounds(cls, rounds: int | None) -> int | None:
         if rounds is not None and not 1 <= rounds <= MOST_ROUNDS:
-            raise BadValue(f"Rounds are a whole number from 1 to {MOST_ROUNDS}, or until full.")
+            raise BadValue(
+                tr(
+                    "Rounds are a whole number from 1 to {most_rounds}, or until full.",
+                    most_rounds=MOST_ROUNDS,
+                )
+            )
         return rounds
 
     @property
@@ -109,7 +119,7 @@ class Echo(Fill):
             return
         inner = shapely.union_all([Polygon(ring) for p in site.region.area.geoms for ring in p.interiors])
         if inner.is_empty:
-            raise BadValue("Nothing lies inside this zone that could be echoed.", "of")
+            raise BadValue(tr("Nothing lies inside this zone that could be echoed."), "of")
         yield self._paths(self._outwards(site.region, inner), outward=True)
 
     def _paths(self, rings: Iterable[MultiPolygon], outward: bool = False) -> Paths:
@@ -150,8 +160,8 @@ class Echo(Fill):
             return ()
         tip = float(self.spacing.mm) / math.sin(sharp / 2)
         return (
-            Figure("Sharpest corner", math.degrees(sharp), "angle"),
-            Figure("There each ring moves in by", tip),
+            Figure(tr("Sharpest corner"), math.degrees(sharp), "angle"),
+            Figure(tr("There each ring moves in by"), tip),
         )
 
     def count_at_most(self, site: Site) -> int:
@@ -170,7 +180,7 @@ class Echo(Fill):
         if left <= 0 or self.of != "all":
             return []
         found = [part for part in whole_parts(left, self.spacing.mm, 1) if part >= MM_PER["in"] / 16]
-        return [SpacingSuggestion(Length.near(part, self.spacing.unit), "even") for part in found[:2]]
+        return [SpacingSuggestion(Length.near(part, self.spacing.unit), tr("even")) for part in found[:2]]
 
 
 def _paths(area: MultiPolygon) -> Iterable[Path]:

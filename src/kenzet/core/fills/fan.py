@@ -18,17 +18,18 @@ from kenzet.core.fills.turned import Frame, check_count, check_many, frame_of
 from kenzet.core.geom.region import Region
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
+from kenzet.texts import tr
 
 NarrowEnd = Literal["left", "right"]
 
 
 class Fan(Fill):
     """Lines that start from a base edge, each turned by the same small angle from the one before (F19); without such an edge, or
-    where she says how the base leans, from a line that touches the zone so.
+    where she says at which angle the base runs, from a line that touches the zone so.
     """
 
-    label: ClassVar[str] = "Fan"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Fan")
+    help: ClassVar[str] = tr(
         "Lines close at one end and wide at the other. Each line turns a little from the last."
     )
     tile: ClassVar[str] = (
@@ -40,23 +41,23 @@ class Fan(Fill):
 
     kind: Literal["fan"] = "fan"
     spacing: Length = asked(
-        "1/8 in", Form("length", "Narrow end", "True distance from line to line at the close end.")
+        "1/8 in", Form("length", tr("Narrow end"), tr("True distance from line to line at the close end."))
     )
     wide: Length = asked(
-        "1/4 in", Form("length", "Wide end", "True distance at the other end.", after="spacing")
+        "1/4 in", Form("length", tr("Wide end"), tr("True distance at the other end."), after="spacing")
     )
     at: int | None = asked(
-        None, Form("count", "Base edge", "Click an edge of the zone.", empty="the longest")
+        None, Form("count", tr("Base edge"), tr("Click an edge of the zone."), empty=tr("the longest"))
     )
     lean: float | None = asked(
         None,
-        Form("angle", "Angle of the base line", "Degrees from level, where no edge is the base.", empty="as the base edge", presets=(0, 45, 90, 135)),
+        Form("angle", tr("Angle of the base line"), tr("Degrees from level, where no edge is the base."), empty=tr("as the base edge"), presets=(0, 45, 90, 135)),
     )  # fmt: skip
     narrow: NarrowEnd = asked(
         "left",
-        Form("choice", "Narrow end", choices=(Choice("left", "left or top"), Choice("right", "right or bottom"))),
+        Form("choice", tr("Narrow end"), choices=(Choice("left", tr("left or top")), Choice("right", tr("right or bottom")))),
     )  # fmt: skip
-    lines: int | None = asked(None, Form("count", "Lines", "How many.", empty="until full"))
+    lines: int | None = asked(None, Form("count", tr("Lines"), tr("How many."), empty=tr("until full")))
 
     @field_validator("spacing", "wide")
     @classmethod
@@ -66,13 +67,13 @@ class Fan(Fill):
     @field_validator("lines")
     @classmethod
     def _lines(cls, lines: int | None) -> int | None:
-        return check_count(lines, 1, 400, "Lines")
+        return check_count(lines, 1, 400, tr("Lines"))
 
     @model_validator(mode="after")
     def _opens(self) -> Fan:
         if self.wide.mm <= self.spacing.mm:
             raise BadValue(
-                "The wide end must be wider than the narrow one; for even lines take Lines.", "wide"
+                tr("The wide end must be wider than the narrow one; for even lines take Lines."), "wide"
             )
         return self
 
@@ -131,18 +132,19 @@ class Fan(Fill):
         many = self.lines or len(next(iter(self.lay_out(site))).paths)  # type: ignore[union-attr]
         narrow, wide = float(self.spacing.mm), float(self.wide.mm)
         return (
-            Figure("Turn a line", turn, "angle"),
-            Figure("Turn in all", turn * many, "angle"),
-            Figure("The last line shows at the narrow end by", wide - narrow),
-            Figure("All need at the narrow end", many * narrow),
-            Figure("All need at the wide end", many * wide),
+            Figure(tr("Turn a line"), turn, "angle"),
+            Figure(tr("Turn in all"), turn * many, "angle"),
+            Figure(tr("The last line shows at the narrow end by"), wide - narrow),
+            Figure(tr("All need at the narrow end"), many * narrow),
+            Figure(tr("All need at the wide end"), many * wide),
         )
 
     def notes(self) -> Sequence[str]:
         """Which way to tilt."""
         return (
-            "Right: tuck the ruler in at the narrow end, so that the last line shows there beyond the plastic. "
-            "Wrong: tucked in at the wide end, the fan closes instead of opening.",
+            tr(
+                "Right: tuck the ruler in at the narrow end, so that the last line shows there beyond the plastic. Wrong: tucked in at the wide end, the fan closes instead of opening."
+            ),
         )
 
 

@@ -13,42 +13,44 @@ from kenzet.core.fills.turned import check_count
 from kenzet.core.geom.offset import inward
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked, in_range
+from kenzet.texts import tr
 
 
 class FrameEcho(Fill):
     """The zone's outline ``inset`` inside, and ``echoes`` of it outwards, ``spacing`` apart; the middle stays open."""
 
-    label: ClassVar[str] = "Frame"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Frame")
+    help: ClassVar[str] = tr(
         "One outline inside the edge, with a few echoes around it. The middle stays open for a motif."
     )
     tile: ClassVar[str] = "M6 5H66V34H6ZM10 8.500H62V30.500H10ZM18 14H54V25H18Z"
     group: ClassVar[Group] = "shapes"
     order: ClassVar[int] = 14
-    lines_are: ClassVar[str] = "Rounds"
+    lines_are: ClassVar[str] = tr("Rounds")
 
     kind: Literal["frame"] = "frame"
     spacing: Length = asked(
-        "1/4 in", Form("length", "Spacing", "From the inner outline to its echo, and on outward.")
+        "1/4 in", Form("length", tr("Spacing"), tr("From the inner outline to its echo, and on outward."))
     )
-    inset: Length = asked("1 1/4 in", Form("length", "Inner outline, in from the edge", after="spacing"))
-    echoes: int = asked(1, Form("count", "Echoes round it", after="inset"))
+    inset: Length = asked("1 1/4 in", Form("length", tr("Inner outline, in from the edge"), after="spacing"))
+    echoes: int = asked(1, Form("count", tr("Echoes round it"), after="inset"))
 
     @field_validator("inset")
     @classmethod
     def _inset(cls, length: Length) -> Length:
-        return in_range(length, "1/4 in", "100 in", "The inset")
+        return in_range(length, "1/4 in", "100 in", tr("The inset"))
 
     @field_validator("echoes")
     @classmethod
     def _echoes(cls, echoes: int) -> int:
-        return check_count(echoes, 0, 60, "Echoes") or 0
+        return check_count(echoes, 0, 60, tr("Echoes")) or 0
 
     @model_validator(mode="after")
     def _fits(self) -> FrameEcho:
         if self.echoes * self.spacing.mm >= self.inset.mm:
             raise BadValue(
-                "So many echoes reach beyond the edge: take fewer, or set the outline further in.", "echoes"
+                tr("So many echoes reach beyond the edge: take fewer, or set the outline further in."),
+                "echoes",
             )
         return self
 
@@ -77,4 +79,4 @@ class FrameEcho(Fill):
         if inner.is_empty:
             return ()
         left, low, right, high = inner.bounds
-        return Figure("Inner outline, across", right - left), Figure("and up", high - low)
+        return Figure(tr("Inner outline, across"), right - left), Figure(tr("and up"), high - low)

@@ -15,6 +15,7 @@ from kenzet.core.geom.clip import Straight
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 from kenzet.core.tolerances import ROUNDING
+from kenzet.texts import tr
 
 Use = Literal["sewn", "drawn"]
 
@@ -22,8 +23,8 @@ Use = Literal["sewn", "drawn"]
 class Grid(StraightFill):
     """Two families with one datum; one spacing, or one each. Sewn, or only drawn as a base for other lines."""
 
-    label: ClassVar[str] = "Grid"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Grid")
+    help: ClassVar[str] = tr(
         "Two sets of lines that cross. Sew the whole first set, then the second set across it."
     )
     tile: ClassVar[str] = (
@@ -33,31 +34,32 @@ class Grid(StraightFill):
 
     kind: Literal["grid"] = "grid"
     second_angle: float = asked(
-        135.0, Form("angle", "Crossed at", "The angle of the second set.", presets=(135, 90, 120, 150), after="angle")
+        135.0, Form("angle", tr("Crossed at"), tr("The angle of the second set."), presets=(135, 90, 120, 150), after="angle")
     )  # fmt: skip
     crossed_from: Literal["level", "first set"] = asked(
         "level",
         Form(
             "choice",
-            "Crossed at is counted",
-            "Counted from the first set, it turns with it.",
+            tr("Crossed at is counted"),
+            tr("Counted from the first set, it turns with it."),
             choices=(
-                Choice("level", "from level"),
-                Choice("first set", "from the first set"),
+                Choice("level", tr("from level")),
+                Choice("first set", tr("from the first set")),
             ),
             after="second_angle",
         ),
     )
 
     second_spacing: Length | None = asked(
-        None, Form("length", "Spacing of the second set", empty="like the first", after="crossed_from")
+        None,
+        Form("length", tr("Spacing of the second set"), empty=tr("like the first"), after="crossed_from"),
     )
     use: Use = asked(
         "sewn",
         Form(
             "choice",
-            "The grid is",
-            choices=(Choice("sewn", "sewn"), Choice("drawn", "only drawn")),
+            tr("The grid is"),
+            choices=(Choice("sewn", tr("sewn")), Choice("drawn", tr("only drawn"))),
             after="second_spacing",
         ),
     )
@@ -76,7 +78,7 @@ class Grid(StraightFill):
     def _crosses(self) -> Grid:
         between = abs(math.sin(math.radians(self.turn)))
         if between < math.sin(math.radians(5)) - ROUNDING:
-            raise BadValue("The two sets of a grid must cross at 5 degrees or more.", "second_angle")
+            raise BadValue(tr("The two sets of a grid must cross at 5 degrees or more."), "second_angle")
         return self
 
     @property
@@ -111,19 +113,19 @@ class Grid(StraightFill):
         sides = (one / math.sin(across), other / math.sin(across))
         if one != other:
             return (
-                Figure("Cell, along the second set", sides[0]),
-                Figure("Cell, along the first set", sides[1]),
+                Figure(tr("Cell, along the second set"), sides[0]),
+                Figure(tr("Cell, along the first set"), sides[1]),
             )
-        found = [Figure("Side of a cell", sides[0])] if across < math.radians(89.9) else []
+        found = [Figure(tr("Side of a cell"), sides[0])] if across < math.radians(89.9) else []
         both = (one / math.sin(across / 2), one / math.cos(across / 2))
         if across > math.radians(89.9):
-            return (Figure("Cell, corner to corner", both[0]),)
-        return (*found, Figure("Cell, long way", both[0]), Figure("Cell, short way", both[1]))
+            return (Figure(tr("Cell, corner to corner"), both[0]),)
+        return (*found, Figure(tr("Cell, long way"), both[0]), Figure(tr("Cell, short way"), both[1]))
 
     def notes(self) -> Sequence[str]:
         """Thin diamonds clog."""
         across = abs((self.turn + 90) % 180 - 90)
-        return ("Diamonds this thin fill up with thread at their points.",) if across < 30 else ()
+        return (tr("Diamonds this thin fill up with thread at their points."),) if across < 30 else ()
 
     def angles(self, site: Site) -> list[float]:
         """Both."""

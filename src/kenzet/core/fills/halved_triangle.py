@@ -17,6 +17,7 @@ from kenzet.core.geom.region import Point, Region
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 from kenzet.core.tolerances import ROUNDING
+from kenzet.texts import tr
 
 Half = Literal["first", "second"]
 
@@ -26,8 +27,10 @@ class HalvedTriangle(Fill):
     one half, lines along the longest side in the other.
     """
 
-    label: ClassVar[str] = "Half and half"
-    help: ClassVar[str] = "A halved triangle: a few wedges puff up one half, close lines flatten the other."
+    label: ClassVar[str] = tr("Half and half")
+    help: ClassVar[str] = tr(
+        "A halved triangle: a few wedges puff up one half, close lines flatten the other."
+    )
     tile: ClassVar[str] = (
         "M2 37 36 3 70 37ZM36 3V37M39 34H67M39 31H64M39 28H61M39 25H58M39 22H55M39 19H52M39 16H49M39 13H46M36 3 13 37M36 3 25 37"
     )
@@ -36,24 +39,24 @@ class HalvedTriangle(Fill):
 
     kind: Literal["halved triangle"] = "halved triangle"
     spacing: Length = asked(
-        "1/4 in", Form("length", "Spacing of the close lines", "In the half that lies flat.")
+        "1/4 in", Form("length", tr("Spacing of the close lines"), tr("In the half that lies flat."))
     )
-    wedges: int = asked(3, Form("count", "Wedges in the other half", after="spacing"))
+    wedges: int = asked(3, Form("count", tr("Wedges in the other half"), after="spacing"))
     half: Half = asked(
         "first",
-        Form("choice", "Wedges", choices=(Choice("first", "in the left or upper half"), Choice("second", "in the other"))),
+        Form("choice", tr("Wedges"), choices=(Choice("first", tr("in the left or upper half")), Choice("second", tr("in the other")))),
     )  # fmt: skip
 
     @field_validator("wedges")
     @classmethod
     def _wedges(cls, wedges: int) -> int:
-        return check_count(wedges, 1, 60, "Wedges") or 1
+        return check_count(wedges, 1, 60, tr("Wedges")) or 1
 
     def lay_out(self, site: Site) -> Iterable[Family]:
         """Piece by piece: the halving line, the wedges, the close lines from the long side inwards."""
         triangles = [piece for piece in site.region.pieces if len(piece.corners) == 3]
         if not triangles:
-            raise BadValue("This needs a zone of triangles.", "kind")
+            raise BadValue(tr("This needs a zone of triangles."), "kind")
         for piece in triangles:
             far, left, right = _corners(piece)
             if self.half == "second":
@@ -77,8 +80,8 @@ class HalvedTriangle(Fill):
             return ()
         height = _height(*_corners(piece))
         return (
-            Figure("Height of the triangle", height),
-            Figure("Close lines", math.ceil(height / float(self.spacing.mm) - ROUNDING) - 1, "count"),
+            Figure(tr("Height of the triangle"), height),
+            Figure(tr("Close lines"), math.ceil(height / float(self.spacing.mm) - ROUNDING) - 1, "count"),
         )
 
 

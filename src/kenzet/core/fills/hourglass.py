@@ -16,13 +16,14 @@ from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.numbers.measure import Length, in_words
 from kenzet.core.params import Form, asked, in_range
 from kenzet.core.tolerances import ROUNDING
+from kenzet.texts import tr
 
 
 class Hourglass(Fill):
     """In each block of the zone's bounds eight arcs, two in each of its four triangles, sewn as one closed line."""
 
-    label: ClassVar[str] = "Hourglass curves"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Hourglass curves")
+    help: ClassVar[str] = tr(
         "Curves from corner to center to the next corner. The whole block is one line without a stop."
     )
     tile: ClassVar[str] = (
@@ -31,30 +32,34 @@ class Hourglass(Fill):
     group: ClassVar[Group] = "curves"
     order: ClassVar[int] = 47
     lends_spacing: ClassVar[bool] = False
-    lines_are: ClassVar[str] = "Blocks"
+    lines_are: ClassVar[str] = tr("Blocks")
 
     kind: Literal["hourglass"] = "hourglass"
     spacing: Length = asked(
-        "5/8 in", Form("length", "Rise of each arc", "From the diagonal to the middle of the arc.")
+        "5/8 in", Form("length", tr("Rise of each arc"), tr("From the diagonal to the middle of the arc."))
     )
     radius: Length | None = asked(
         None,
         Form(
-            "length", "or its radius, sewn", "The rise then follows.", empty="from the rise", after="spacing"
+            "length",
+            tr("or its radius, sewn"),
+            tr("The rise then follows."),
+            empty=tr("from the rise"),
+            after="spacing",
         ),
     )
-    across: int = asked(1, Form("count", "Blocks across", after="radius"))
-    down: int = asked(1, Form("count", "Blocks down", after="across"))
+    across: int = asked(1, Form("count", tr("Blocks across"), after="radius"))
+    down: int = asked(1, Form("count", tr("Blocks down"), after="across"))
 
     @field_validator("radius")
     @classmethod
     def _radius(cls, length: Length | None) -> Length | None:
-        return length and in_range(length, "1/4 in", "400 in", "The radius")
+        return length and in_range(length, "1/4 in", "400 in", tr("The radius"))
 
     @field_validator("across", "down")
     @classmethod
     def _many(cls, many: int) -> int:
-        return check_count(many, 1, 100, "Blocks") or 1
+        return check_count(many, 1, 100, tr("Blocks")) or 1
 
     def arc(self, leg: float) -> tuple[float, float]:
         """Rise and radius over ``leg`` mm (F24). Raises BadValue where they do not fit between neighbours."""
@@ -62,13 +67,15 @@ class Hourglass(Fill):
             r = float(self.radius.mm)
             if r < leg / 2:
                 least = in_words(leg / 2, self.radius.unit)
-                raise BadValue(f"The radius must be at least half the leg, {least}.", "radius")
+                raise BadValue(
+                    tr("The radius must be at least half the leg, {least}.", least=least), "radius"
+                )
             rise = leg**2 / 4 / (r + math.sqrt(r**2 - leg**2 / 4))
         else:
             rise = float(self.spacing.mm)
         if rise > leg / 2 * math.tan(math.radians(22.5)) + ROUNDING:
             raise BadValue(
-                "That rise would cross the curve beside it.", "radius" if self.radius else "spacing"
+                tr("That rise would cross the curve beside it."), "radius" if self.radius else "spacing"
             )
         return rise, leg**2 / (8 * rise) + rise / 2
 
@@ -94,8 +101,8 @@ class Hourglass(Fill):
         leg = math.hypot(frame.width / self.across, frame.height / self.down) / 2
         rise, radius = self.arc(leg)
         return (
-            Figure("Corner to center", leg),
-            Figure("Rise", rise, typed=self.radius is None),
-            Figure("Radius, sewn", radius, typed=self.radius is not None),
-            Figure("Along an arc", 2 * radius * math.asin(leg / 2 / radius)),
+            Figure(tr("Corner to center"), leg),
+            Figure(tr("Rise"), rise, typed=self.radius is None),
+            Figure(tr("Radius, sewn"), radius, typed=self.radius is not None),
+            Figure(tr("Along an arc"), 2 * radius * math.asin(leg / 2 / radius)),
         )

@@ -16,6 +16,7 @@ from kenzet.core.geom.paths import Path
 from kenzet.core.numbers.measure import Length, in_words
 from kenzet.core.params import Choice, Form, asked, in_range
 from kenzet.core.tolerances import SNAP
+from kenzet.texts import tr
 
 First = Literal["upright", "level"]
 Cross = Literal["sewn", "left out"]
@@ -24,8 +25,8 @@ Cross = Literal["sewn", "left out"]
 class Inset(Fill):
     """A square about the middle stays open; two opposite quadrants have upright lines, two have level ones."""
 
-    label: ClassVar[str] = "Inset square"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Inset square")
+    help: ClassVar[str] = tr(
         "An open square in the middle. The lines around it change direction in each quarter."
     )
     tile: ClassVar[str] = (
@@ -35,28 +36,30 @@ class Inset(Fill):
     order: ClassVar[int] = 12
 
     kind: Literal["inset"] = "inset"
-    spacing: Length = asked("3/8 in", Form("length", "Spacing", "From the outer edge inward."))
+    spacing: Length = asked("3/8 in", Form("length", tr("Spacing"), tr("From the outer edge inward.")))
     half: Length = asked(
         "1 1/4 in",
-        Form("length", "Square, middle to side", "Half the width of the open square.", after="spacing"),
+        Form(
+            "length", tr("Square, middle to side"), tr("Half the width of the open square."), after="spacing"
+        ),
     )
     first: First = asked(
         "upright",
         Form(
             "choice",
-            "Upper left quarter",
-            choices=(Choice("upright", "upright lines"), Choice("level", "level lines")),
+            tr("Upper left quarter"),
+            choices=(Choice("upright", tr("upright lines")), Choice("level", tr("level lines"))),
         ),
     )
     cross: Cross = asked(
         "left out",
-        Form("choice", "Cross between the quarters", choices=(Choice("left out", "a seam"), Choice("sewn", "sewn"))),
+        Form("choice", tr("Cross between the quarters"), choices=(Choice("left out", tr("a seam")), Choice("sewn", tr("sewn")))),
     )  # fmt: skip
 
     @field_validator("half")
     @classmethod
     def _half(cls, length: Length) -> Length:
-        return in_range(length, "1/4 in", "100 in", "The half size of the square")
+        return in_range(length, "1/4 in", "100 in", tr("The half size of the square"))
 
     def lay_out(self, site: Site) -> Iterable[Family]:
         """The quadrants from the upper left clockwise, then the square, then the cross."""
@@ -64,7 +67,10 @@ class Inset(Fill):
         w, h = frame.width / 2, frame.height / 2
         if a >= min(w, h) - SNAP:
             raise BadValue(
-                f"The square must stay inside the block: less than {in_words(min(w, h), self.half.unit)} from the middle.",
+                tr(
+                    "The square must stay inside the block: less than {w} from the middle.",
+                    w=in_words(min(w, h), self.half.unit),
+                ),
                 "half",
             )
         for k, (sx, sy) in enumerate(((-1, 1), (1, 1), (1, -1), (-1, -1))):
@@ -104,8 +110,8 @@ class Inset(Fill):
         s = float(self.spacing.mm)
         lines = max(int((frame.width / 2 - SNAP) // s), 0)
         return (
-            Figure("Lines in an upright quarter", lines, "count"),
-            Figure("Left beside the cross", frame.width / 2 - lines * s),
+            Figure(tr("Lines in an upright quarter"), lines, "count"),
+            Figure(tr("Left beside the cross"), frame.width / 2 - lines * s),
         )
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:

@@ -22,6 +22,7 @@ from kenzet.core.numbers.measure import Length
 from kenzet.core.numbers.spacing import from_edge
 from kenzet.core.params import Choice, Form, asked
 from kenzet.core.tolerances import EQUAL, ROUNDING
+from kenzet.texts import tr
 
 Base = Literal["edge", "all round"]
 
@@ -32,27 +33,32 @@ class Keys(Fill):
     All round, every side of the outer edge has its rungs up to the lines that halve the corners.
     """
 
-    label: ClassVar[str] = "Rungs"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Rungs")
+    help: ClassVar[str] = tr(
         "Short lines square to an edge, like piano keys in a border. They fan out along a curve."
     )
     tile: ClassVar[str] = "M-2 8H74M-2 31H74M6 8V31M16 8V31M26 8V31M36 8V31M46 8V31M56 8V31M66 8V31"
     group: ClassVar[Group] = "straight"
     order: ClassVar[int] = 8
     lends_spacing: ClassVar[bool] = False
-    lines_are: ClassVar[str] = "Rungs"
+    lines_are: ClassVar[str] = tr("Rungs")
 
     kind: Literal["keys"] = "keys"
-    spacing: Length = asked("1 1/4 in", Form("length", "Spacing", "Along the base edge, from its corner."))
+    spacing: Length = asked(
+        "1 1/4 in", Form("length", tr("Spacing"), tr("Along the base edge, from its corner."))
+    )
     base: Base = asked(
         "edge",
         Form(
             "choice",
-            "From",
-            choices=(Choice("edge", "one edge", picks="edge"), Choice("all round", "all round, mitred")),
+            tr("From"),
+            choices=(
+                Choice("edge", tr("one edge"), picks="edge"),
+                Choice("all round", tr("all round, mitred")),
+            ),
         ),
     )
-    at: int | None = asked(None, Form("count", "Which edge", empty="the longest"))
+    at: int | None = asked(None, Form("count", tr("Which edge"), empty=tr("the longest")))
 
     def lay_out(self, site: Site) -> Iterable[Family]:
         """Rung after rung from the base's corner; where there is no edge, one side of the outline is the base."""
@@ -130,7 +136,10 @@ class Keys(Fill):
         if self.base == "all round" or not site.region.edges:
             return ()
         fit = from_edge(Fraction(self._edge(site.region).length).limit_denominator(10**6), self.spacing.mm)
-        return (Figure("Rungs along the edge", fit.lines, "count"), Figure("Last gap", float(fit.end)))
+        return (
+            Figure(tr("Rungs along the edge"), fit.lines, "count"),
+            Figure(tr("Last gap"), float(fit.end)),
+        )
 
     def suggest_spacings(self, site: Site) -> Sequence[SpacingSuggestion]:
         """Even along the base."""

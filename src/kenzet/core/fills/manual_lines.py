@@ -1,7 +1,7 @@
 """Lines that she has laid herself on the ruler bench: kept as they are, whatever else fills the zone.
 
 Glossary: a hand-laid line is a path in its part's coordinates, mm from the part's lower left corner; where the part
-is resized it stays where it is and is clipped anew.
+is resized it stays where it is and is clipped again.
 """
 
 from __future__ import annotations
@@ -16,6 +16,7 @@ from kenzet.core.fills.base import Family, Fill, Paths, ReferenceHint, Site
 from kenzet.core.geom.paths import Path
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Frozen
+from kenzet.texts import tr
 
 BY_HAND = 2
 """The layer of a drawing that holds them."""
@@ -28,8 +29,8 @@ _Bulge = Annotated[float, Field(ge=-2, le=2, allow_inf_nan=False)]
 class ManualLines(Fill):
     """What the plan draws for them; it is no choice among fills."""
 
-    label: ClassVar[str] = "Laid by hand"
-    help: ClassVar[str] = "Lines that you have kept on the ruler bench."
+    label: ClassVar[str] = tr("Laid by hand")
+    help: ClassVar[str] = tr("Lines that you have kept on the ruler bench.")
     tile: ClassVar[str] = ""
     lends_spacing: ClassVar[bool] = False
     offered: ClassVar[bool] = False

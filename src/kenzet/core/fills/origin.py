@@ -1,4 +1,4 @@
-"""Where straight lines are counted from, and which way they lean: shared by all straight fills.
+"""Where straight lines are counted from, and at which angle they run: shared by all straight fills.
 
 Glossary: the *datum* is the place of line 0 along the family's normal; *first gap* is the distance
 from there to the first line.
@@ -34,6 +34,7 @@ from kenzet.core.numbers.meeting import whole_steps
 from kenzet.core.numbers.spacing import common_part, equalised, whole_parts
 from kenzet.core.params import Choice, Form, asked, in_range, normal_angle
 from kenzet.core.tolerances import ROUNDING, SAME_PLACE
+from kenzet.texts import tr
 
 T = TypeVar("T")
 Share2 = tuple[Annotated[float, Field(ge=-1, le=2)], Annotated[float, Field(ge=-1, le=2)]]
@@ -41,65 +42,70 @@ Share2 = tuple[Annotated[float, Field(ge=-1, le=2)], Annotated[float, Field(ge=-
 Origin = Literal["centre line", "centre gap", "edge", "corner", "quilt centre", "point"]
 
 ORIGINS = (
-    Choice("centre line", "line on the center"),
-    Choice("centre gap", "gap on the center"),
-    Choice("edge", "an edge", picks="edge"),
-    Choice("corner", "a corner", picks="corner"),
-    Choice("quilt centre", "quilt center"),
-    Choice("point", "a point of the piecing", picks="point"),
+    Choice("centre line", tr("line on the center")),
+    Choice("centre gap", tr("gap on the center")),
+    Choice("edge", tr("an edge"), picks="edge"),
+    Choice("corner", tr("a corner"), picks="corner"),
+    Choice("quilt centre", tr("quilt center")),
+    Choice("point", tr("a point of the piecing"), picks="point"),
 )
 
 
 class StraightFill(SkippingFill):
-    """Base of fills made of straight families that share spacing, datum and lean.
+    """Base of fills made of straight families that share spacing, datum and angle.
 
     ``step`` remembers the step along an edge that she typed, from which the spacing came (F6).
     """
 
     spacing: Length = asked(
-        "3/4 in", Form("length", "Spacing", "Distance between lines, measured square to them.")
+        "3/4 in", Form("length", tr("Spacing"), tr("Distance between lines, measured square to them."))
     )
     angle: float = asked(
         45.0,
         Form(
             "angle",
-            "Angle",
-            "Degrees from level, or from the seam you choose.",
+            tr("Angle"),
+            tr("Degrees from level, or from the seam you choose."),
             presets=(0, 90, 45, 60, 30),
         ),
     )
     along: int | None = asked(
         None,
-        Form("count", "Along a seam", "Click an edge of the zone to count the angle from it.", empty="level"),
+        Form(
+            "count",
+            tr("Along a seam"),
+            tr("Click an edge of the zone to count the angle from it."),
+            empty=tr("level"),
+        ),
     )
     origin: Origin = asked(
         "centre line",
-        Form("choice", "Counted from", "Where the first line is measured from.", choices=ORIGINS),
+        Form("choice", tr("Counted from"), tr("Where the first line is measured from."), choices=ORIGINS),
     )
-    at: int | None = asked(None, Form("count", "Which edge or corner", empty="chosen for you"))
+    at: int | None = asked(None, Form("count", tr("Which edge or corner"), empty=tr("chosen for you")))
     through: Share2 | None = None
     step: Length | None = None
     rhythm: str | None = asked(
         None,
         Form(
             "text",
-            "Rhythm",
-            "The repeating gaps, in multiples of the spacing: 1 2 2 4.",
-            empty="even",
+            tr("Rhythm"),
+            tr("The repeating gaps, in multiples of the spacing: 1 2 2 4."),
+            empty=tr("even"),
         ),
     )
     first_gap: Length | None = asked(
         None,
         Form(
-            "length", "First gap", "From the edge, corner or center to the first line.",
-            empty="the same as the rest", only_with=("origin", ("edge", "corner", "quilt centre")),
+            "length", tr("First gap"), tr("From the edge, corner or center to the first line."),
+            empty=tr("the same as the rest"), only_with=("origin", ("edge", "corner", "quilt centre")),
         ),
     )  # fmt: skip
 
     @field_validator("first_gap")
     @classmethod
     def _first_gap(cls, length: Length | None) -> Length | None:
-        return length and in_range(length, "0 in", MOST_SPACING, "The first gap")
+        return length and in_range(length, "0 in", MOST_SPACING, tr("The first gap"))
 
     @field_validator("angle", mode="before")
     @classmethod
@@ -122,7 +128,7 @@ class StraightFill(SkippingFill):
         return self.origin == "quilt centre"
 
     def family(self, site: Site, angle: float, spacing: Fraction | None = None) -> Straight:
-        """The family that leans ``angle`` degrees in the part's coordinates; ``spacing`` (mm) where it has its own."""
+        """The family at ``angle`` degrees in the part's coordinates; ``spacing`` (mm) where it has its own."""
         s = spacing or self.spacing.mm
         edge = self._edge(site, angle)
         offsets = tuple(at_beat(k, self.beats) * s for k in range(len(self.beats)))
@@ -158,7 +164,7 @@ class StraightFill(SkippingFill):
         if self.at is not None:
             return pick(edges, self.at, "at", "edge")
         if not edges:
-            raise BadValue("This zone has no straight edge: count from its center.", "origin")
+            raise BadValue(tr("This zone has no straight edge: count from its center."), "origin")
         flat = Straight(angle, self.spacing.mm, 0.0)
         forward = (
             1 if flat.normal[0] > ROUNDING or (abs(flat.normal[0]) <= ROUNDING and flat.normal[1] > 0) else -1
@@ -167,7 +173,7 @@ class StraightFill(SkippingFill):
         return min(level or edges, key=lambda e: (forward * _across(flat, e.start), -e.length))
 
     def straight_wishes(self, site: Site, angles: Sequence[float]) -> Sequence[SpacingSuggestion]:
-        """At most three spacings near hers for all ``angles`` at once, nearest first."""
+        """At most three spacings near the chosen one for all ``angles`` at once, nearest first."""
         if self.beats != EVEN:
             return []
         unit = self.spacing.unit
@@ -177,13 +183,13 @@ class StraightFill(SkippingFill):
         reaches, odd = self._reaches(site, families), self.origin == "centre gap"
         even = _parts(reaches, self.spacing.mm, odd)
         far = [] if even or not reaches else _parts([max(reaches)], self.spacing.mm, odd)
-        for does, parts in (("even", even), ("even at the far end", far)):
+        for does, parts in ((tr("even"), even), (tr("even at the far end"), far)):
             wishes |= {Length.near(part, unit): does for part in parts}
         if self.first_gap is None and self.origin != "centre gap":
             corners = {x for family in families for x in _corner_places(site.region, family)}
             for part in _parts(sorted(corners), self.spacing.mm):
                 length = Length.near(part, unit)
-                wishes[length] = "even, corners" if length in wishes else "corners"
+                wishes[length] = tr("even, corners") if length in wishes else tr("corners")
         least = Length.parse(LEAST_SPACING).mm
         ranked = sorted(
             (w for w in wishes if w.mm >= least), key=lambda w: (abs(w.mm - self.spacing.mm), w.mm)
@@ -193,10 +199,10 @@ class StraightFill(SkippingFill):
         )
 
     def _centred_otherwise(self, site: Site, angles: Sequence[float]) -> list[SpacingSuggestion]:
-        """The even spacing nearest to hers with a gap on the centre instead of a line, or a line instead of a gap."""
+        """The even spacing nearest to the chosen one with a gap on the centre instead of a line, or a line instead of a gap."""
         others: dict[Origin, tuple[Origin, str]] = {
-            "centre line": ("centre gap", "even, gap on the center"),
-            "centre gap": ("centre line", "even, line on the center"),
+            "centre line": ("centre gap", tr("even, gap on the center")),
+            "centre gap": ("centre line", tr("even, line on the center")),
         }
         if self.origin not in others:
             return []
@@ -299,15 +305,15 @@ def _parts(places: Sequence[float], spacing: Fraction, odd: bool = False) -> lis
 def check_angle(value: Any) -> float:
     """Degrees between -180 and 180 as a direction in [0, 180). Raises BadValue."""
     typed = "" if value is None else str(value).strip()
-    wanted = "a number of degrees between -180 and 180"
+    wanted = tr("a number of degrees between -180 and 180")
     if not typed:
-        raise BadValue(f"The angle is missing: give {wanted}.")
+        raise BadValue(tr("The angle is missing: give {wanted}.", wanted=wanted))
     try:
         degrees = float(typed.replace("°", "").replace(",", "."))
     except ValueError:
         degrees = math.nan
     if not -180 <= degrees <= 180:
-        raise BadValue(f"“{typed[:20]}” is not an angle: give {wanted}.")
+        raise BadValue(tr("“{typed}” is not an angle: give {wanted}.", typed=typed[:20], wanted=wanted))
     return normal_angle(degrees)
 
 
@@ -337,4 +343,12 @@ def pick(found: Sequence[T], index: int, field: str, what: str) -> T:
     """Number ``index`` of ``found``. Raises BadValue at ``field`` where there is none."""
     if 0 <= index < len(found):
         return found[index]
-    raise BadValue(f"This zone has {len(found)} {what}s; there is no number {index + 1}.", field)
+    raise BadValue(
+        tr(
+            "This zone has {found} {what}s; there is no number {index}.",
+            found=len(found),
+            what=what,
+            index=index + 1,
+        ),
+        field,
+    )

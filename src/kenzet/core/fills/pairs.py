@@ -14,6 +14,7 @@ from kenzet.core.fills.turned import check_count
 from kenzet.core.geom.clip import Straight
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
+from kenzet.texts import tr
 
 Crossed = Literal["no", "square", "at 60 degrees"]
 _TURN = {"no": None, "square": 90.0, "at 60 degrees": 60.0}
@@ -22,8 +23,8 @@ _TURN = {"no": None, "square": 90.0, "at 60 degrees": 60.0}
 class Pairs(StraightFill):
     """``together`` lines ``spacing`` apart, then a gap of ``wide``."""
 
-    label: ClassVar[str] = "Pairs"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Pairs")
+    help: ClassVar[str] = tr(
         "Two lines close together, then a wide gap. Check the gaps as you sew: one wrong gap shows."
     )
     tile: ClassVar[str] = "M-2 6H74M-2 11H74M-2 25H74M-2 30H74M12 -2V41M17 -2V41M42 -2V41M47 -2V41"
@@ -31,14 +32,16 @@ class Pairs(StraightFill):
     order: ClassVar[int] = 3
 
     kind: Literal["pairs"] = "pairs"
-    spacing: Length = asked("1/4 in", Form("length", "Close gap", "True distance within a pair."))
-    wide: Length = asked("5/8 in", Form("length", "Wide gap", "From one pair to the next.", after="spacing"))
-    together: int = asked(2, Form("count", "Lines in a group", after="wide"))
+    spacing: Length = asked("1/4 in", Form("length", tr("Close gap"), tr("True distance within a pair.")))
+    wide: Length = asked(
+        "5/8 in", Form("length", tr("Wide gap"), tr("From one pair to the next."), after="spacing")
+    )
+    together: int = asked(2, Form("count", tr("Lines in a group"), after="wide"))
     crossed: Crossed = asked(
         "no",
         Form(
-            "choice", "Crossed",
-            choices=(Choice("no", "no"), Choice("square", "square"), Choice("at 60 degrees", "at 60°")),
+            "choice", tr("Crossed"),
+            choices=(Choice("no", tr("no")), Choice("square", tr("square")), Choice("at 60 degrees", tr("at 60°"))),
             after="together",
         ),
     )  # fmt: skip
@@ -52,7 +55,7 @@ class Pairs(StraightFill):
     @field_validator("together")
     @classmethod
     def _together(cls, together: int) -> int:
-        return check_count(together, 2, 12, "Lines in a group") or 2
+        return check_count(together, 2, 12, tr("Lines in a group")) or 2
 
     @property
     def beats(self) -> tuple[Fraction, ...]:
@@ -75,4 +78,4 @@ class Pairs(StraightFill):
         """The order of close and wide."""
         if self.crossed == "no":
             return ()
-        return ("Keep the same order of close and wide in both sets.",)
+        return (tr("Keep the same order of close and wide in both sets."),)

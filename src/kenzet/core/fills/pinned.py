@@ -21,13 +21,14 @@ from kenzet.core.geom.region import Region
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked
 from kenzet.core.tolerances import VISIBLE
+from kenzet.texts import tr
 
 
 class Pinned(Fill):
     """In each piece, slimmer shapes through the same two tips: diamonds and kites by F23, petals by flatter arcs."""
 
-    label: ClassVar[str] = "Pinned echo"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Pinned echo")
+    help: ClassVar[str] = tr(
         "Each echo returns to the same two points, so a whole star is sewn without a thread cut."
     )
     tile: ClassVar[str] = (
@@ -36,25 +37,28 @@ class Pinned(Fill):
     group: ClassVar[Group] = "echoes"
     order: ClassVar[int] = 22
     lends_spacing: ClassVar[bool] = False
-    lines_are: ClassVar[str] = "Rounds"
+    lines_are: ClassVar[str] = tr("Rounds")
 
     kind: Literal["pinned"] = "pinned"
     spacing: Length = asked(
-        "5/8 in", Form("length", "In from the side corner", "From the corner, square to the new line.")
+        "5/8 in",
+        Form("length", tr("In from the side corner"), tr("From the corner, square to the new line.")),
     )
-    rounds: int | None = asked(1, Form("count", "Rounds", "How many.", empty="until full", after="spacing"))
+    rounds: int | None = asked(
+        1, Form("count", tr("Rounds"), tr("How many."), empty=tr("until full"), after="spacing")
+    )
 
     @field_validator("rounds")
     @classmethod
     def _rounds(cls, rounds: int | None) -> int | None:
-        return check_count(rounds, 1, 60, "Rounds")
+        return check_count(rounds, 1, 60, tr("Rounds"))
 
     def lay_out(self, site: Site) -> Iterable[Family]:
         """Piece by piece, from the outside in; every round begins and ends at the same tip."""
         suited = [found for found in map(_tips, site.region.pieces) if found]
         if not suited:
             raise BadValue(
-                "This needs diamonds, kites or petals: two points and a bend on either side.", "kind"
+                tr("This needs diamonds, kites or petals: two points and a bend on either side."), "kind"
             )
         for found in suited:
             frame, length, sides = found
@@ -73,18 +77,23 @@ class Pinned(Fill):
             return ()
         _, length, (side, _) = found
         moved = _moved(side, length, float(self.spacing.mm))
-        what = "Rise of the side" if side.arched else "Half width"
+        what = tr("Rise of the side") if side.arched else tr("Half width")
         half = [Figure(what, abs(side.v))]
         if moved:
-            half.append(Figure("The same of the first round", abs(moved.v)))
+            half.append(Figure(tr("The same of the first round"), abs(moved.v)))
         if side.arched:
             return half
         lean = math.atan2(abs(side.v), side.u)
-        return (*half, Figure("An even echo would move the tip by", float(self.spacing.mm) / math.sin(lean)))
+        return (
+            *half,
+            Figure(tr("An even echo would move the tip by"), float(self.spacing.mm) / math.sin(lean)),
+        )
 
     def notes(self) -> Sequence[str]:
         """Thread crowds."""
-        return ("Thread crowds at the tips: few rounds, and start from the point where several pieces meet.",)
+        return (
+            tr("Thread crowds at the tips: few rounds, and start from the point where several pieces meet."),
+        )
 
     def count_at_most(self, site: Site) -> int:
         """A round a piece, four where it is cut."""

@@ -14,30 +14,35 @@ from kenzet.core.fills.turned import check_count
 from kenzet.core.geom.paths import Path, straight_path, with_arcs
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked
+from kenzet.texts import tr
 
 
 class Retraced(Fill):
     """The zone's outline, or one edge of it, sewn over ``times`` times."""
 
-    label: ClassVar[str] = "Thread outline"
-    help: ClassVar[str] = "The edge itself, sewn two or three times so the thread stands out."
+    label: ClassVar[str] = tr("Thread outline")
+    help: ClassVar[str] = tr("The edge itself, sewn two or three times so the thread stands out.")
     tile: ClassVar[str] = "M8 6H64V33H8ZM9 7H63V32H9ZM10 8H62V31H10Z"
     group: ClassVar[Group] = "echoes"
     order: ClassVar[int] = 25
     lends_spacing: ClassVar[bool] = False
-    lines_are: ClassVar[str] = "Outlines"
+    lines_are: ClassVar[str] = tr("Outlines")
 
     surrounds: ClassVar[Surrounds] = "ditch"
 
     kind: Literal["retraced"] = "retraced"
     spacing: Length = Length.parse("1/4 in")
-    times: int = asked(2, Form("count", "Times sewn over", "Two or three times make the line stand out."))
-    at: int | None = asked(None, Form("count", "Edge", "Click an edge of the zone.", empty="all round"))
+    times: int = asked(
+        2, Form("count", tr("Times sewn over"), tr("Two or three times make the line stand out."))
+    )
+    at: int | None = asked(
+        None, Form("count", tr("Edge"), tr("Click an edge of the zone."), empty=tr("all round"))
+    )
 
     @field_validator("times")
     @classmethod
     def _times(cls, times: int) -> int:
-        return check_count(times, 1, 6, "Times") or 1
+        return check_count(times, 1, 6, tr("Times")) or 1
 
     @classmethod
     def surrounding(cls, spacing: Length, rounds: int) -> Retraced:
@@ -69,5 +74,7 @@ class Retraced(Fill):
     def notes(self) -> Sequence[str]:
         """Not for every fault; and what else would do."""
         return (
-            "A cord or yarn couched on does the same in one pass. Do not use it to hide every little fault.",
+            tr(
+                "A cord or yarn couched on does the same in one pass. Do not use it to hide every small error."
+            ),
         )

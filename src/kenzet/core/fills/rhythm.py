@@ -9,6 +9,7 @@ from collections.abc import Sequence
 from fractions import Fraction
 
 from kenzet.core.errors import BadValue
+from kenzet.texts import tr
 
 EVEN = (Fraction(1),)
 _MOST_BEATS = 24
@@ -23,16 +24,18 @@ def check_rhythm(text: str | None) -> str | None:
     if text is None or not text.strip():
         return None
     beats = text.replace(",", " ").replace(";", " ").split()
-    wanted = "A rhythm is numbers above 0 with spaces between, like 1 2 2 4."
+    wanted = tr("A rhythm is numbers above 0 with spaces between, like 1 2 2 4.")
     if len(beats) > _MOST_BEATS:
-        raise BadValue(f"{wanted} At most {_MOST_BEATS} of them.")
+        raise BadValue(tr("{wanted} At most {most_beats} of them.", wanted=wanted, most_beats=_MOST_BEATS))
     for beat in beats:
         try:
             value = Fraction(beat)
         except (ValueError, ZeroDivisionError):
-            raise BadValue(f"“{beat[:20]}” is not a number. {wanted}") from None
+            raise BadValue(tr("“{beat}” is not a number. {wanted}", beat=beat[:20], wanted=wanted)) from None
         if not Fraction(1, 16) <= value <= 100:
-            raise BadValue(f"{beat[:20]} cannot be a step of it: from 1/16 to 100. {wanted}")
+            raise BadValue(
+                tr("{beat} cannot be a step of it: from 1/16 to 100. {wanted}", beat=beat[:20], wanted=wanted)
+            )
     return " ".join(beats)
 
 

@@ -13,6 +13,7 @@ from kenzet.core.fills.turned import Frame, TurnedFill, check_many, roomy
 from kenzet.core.geom.paths import Path
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
+from kenzet.texts import tr
 
 Motif = Literal["none", "ring", "spray"]
 _HIGH = 1.2  # of the grid: a motif, from the corner of its diamond
@@ -23,8 +24,8 @@ _RAY = 18.0  # degrees between rays
 class RuledZigzag(TurnedFill):
     """Rows of 45 degree legs from corner to corner of a grid of squares ``spacing`` wide; mirrored rows make diamonds."""
 
-    label: ClassVar[str] = "Diagonal zigzag"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Diagonal zigzag")
+    help: ClassVar[str] = tr(
         "Ruled through the corners of a marked grid. Mirrored rows make diamonds with room for a small motif."
     )
     tile: ClassVar[str] = (
@@ -33,15 +34,17 @@ class RuledZigzag(TurnedFill):
     group: ClassVar[Group] = "zigzags"
     order: ClassVar[int] = 33
     lends_spacing: ClassVar[bool] = False
-    lines_are: ClassVar[str] = "Rows"
+    lines_are: ClassVar[str] = tr("Rows")
 
     kind: Literal["ruled zigzag"] = "ruled zigzag"
-    spacing: Length = asked("1 1/4 in", Form("length", "Grid", "Side of the squares of the drawn grid."))
+    spacing: Length = asked(
+        "1 1/4 in", Form("length", tr("Grid"), tr("Side of the squares of the drawn grid."))
+    )
     motif: Motif = asked(
         "none",
         Form(
-            "choice", "In each diamond", "Sewn out and back from the corner, on the way.",
-            choices=(Choice("none", "nothing"), Choice("ring", "a drop"), Choice("spray", "three rays")),
+            "choice", tr("In each diamond"), tr("Sewn out and back from the corner, on the way."),
+            choices=(Choice("none", tr("nothing")), Choice("ring", tr("a drop")), Choice("spray", tr("three rays"))),
         ),
     )  # fmt: skip
 
@@ -72,7 +75,7 @@ class RuledZigzag(TurnedFill):
     def figures(self, site: Site) -> Sequence[Figure]:
         """Leg and diamond."""
         g = float(self.spacing.mm)
-        return Figure("Each leg", g * math.sqrt(2), "sewn"), Figure("Diamond, point to point", 2 * g)
+        return Figure(tr("Each leg"), g * math.sqrt(2), "sewn"), Figure(tr("Diamond, point to point"), 2 * g)
 
 
 def _motif(frame: Frame, u: float, v: float, size: float, motif: Motif) -> Iterable[Path]:

@@ -16,6 +16,7 @@ from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.geom.paths import Path
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
+from kenzet.texts import tr
 
 Grid = Literal["sewn first", "left out"]
 
@@ -23,8 +24,8 @@ Grid = Literal["sewn first", "left out"]
 class SCurves(TurnedFill):
     """One S from the lower to the upper corner of every cell, its mirror on the return; the grid sewn first or not."""
 
-    label: ClassVar[str] = "S-curves"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("S-curves")
+    help: ClassVar[str] = tr(
         "An S up through every cell of an on-point grid, and its mirror image on the way down."
     )
     tile: ClassVar[str] = (
@@ -33,20 +34,22 @@ class SCurves(TurnedFill):
     group: ClassVar[Group] = "curves"
     order: ClassVar[int] = 49
     lends_spacing: ClassVar[bool] = False
-    lines_are: ClassVar[str] = "Columns"
+    lines_are: ClassVar[str] = tr("Columns")
 
     kind: Literal["s-curves"] = "s-curves"
-    spacing: Length = asked("7/8 in", Form("length", "Cell", "Side of a cell of the grid on point."))
+    spacing: Length = asked("7/8 in", Form("length", tr("Cell"), tr("Side of a cell of the grid on point.")))
     rise: Length = asked(
         "1/8 in",
-        Form("length", "Swing", "From the middle line to the widest point of the S.", after="spacing"),
+        Form(
+            "length", tr("Swing"), tr("From the middle line to the widest point of the S."), after="spacing"
+        ),
     )
     grid: Grid = asked(
         "sewn first",
         Form(
             "choice",
-            "The grid",
-            choices=(Choice("sewn first", "sewn first"), Choice("left out", "left out")),
+            tr("The grid"),
+            choices=(Choice("sewn first", tr("sewn first")), Choice("left out", tr("left out"))),
             after="rise",
         ),
     )
@@ -54,14 +57,16 @@ class SCurves(TurnedFill):
     @field_validator("rise")
     @classmethod
     def _rise(cls, length: Length) -> Length:
-        return in_range(length, "1/32 in", "10 in", "The swing")
+        return in_range(length, "1/32 in", "10 in", tr("The swing"))
 
     def lay_out(self, site: Site) -> Iterable[Family]:
         """The grid's lines, then column after column: up by the S, down by its mirror."""
         side, rise = float(self.spacing.mm), float(self.rise.mm)
         frame, tall = self.frame(site), side * math.sqrt(2)
         if rise > tall / 5:
-            raise BadValue("That swing leaves its cell: at most about a quarter of the cell's side.", "rise")
+            raise BadValue(
+                tr("That swing leaves its cell: at most about a quarter of the cell's side."), "rise"
+            )
         u0, v0 = (frame.left + frame.right) / 2, (frame.low + frame.high) / 2
         columns = range(
             math.floor((frame.left - u0) / (tall / 2)), math.ceil((frame.right - u0) / (tall / 2)) + 1
@@ -105,6 +110,6 @@ class SCurves(TurnedFill):
     def figures(self, site: Site) -> Sequence[Figure]:
         """Length over the cell, radius."""
         tall, rise = float(self.spacing.mm) * math.sqrt(2), float(self.rise.mm)
-        return Figure("S, corner to corner", tall), Figure(
-            "Radius, sewn", (tall / 2) ** 2 / (8 * rise) + rise / 2
+        return Figure(tr("S, corner to corner"), tall), Figure(
+            tr("Radius, sewn"), (tall / 2) ** 2 / (8 * rise) + rise / 2
         )

@@ -19,6 +19,7 @@ from kenzet.core.numbers.measure import Length
 from kenzet.core.numbers.spacing import whole_repeats
 from kenzet.core.params import Choice, Form, asked, in_range
 from kenzet.core.tolerances import ROUNDING
+from kenzet.texts import tr
 
 Fit = Literal["whole units", "as it is"]
 
@@ -26,47 +27,47 @@ Fit = Literal["whole units", "as it is"]
 class Scallops(RowFill):
     """Arcs over ``unit`` with ``rise``, row above row; ``inner`` concentric arcs stand ``spacing`` inside each."""
 
-    label: ClassVar[str] = "Scallops"
-    help: ClassVar[str] = "Arcs end to end along a strip or a border, with smaller ones inside each."
+    label: ClassVar[str] = tr("Scallops")
+    help: ClassVar[str] = tr("Arcs end to end along a strip or a border, with smaller ones inside each.")
     tile: ClassVar[str] = (
         "M0 37A18 18 0 0136 37A18 18 0 0172 37M6 37A12 12 0 0130 37M42 37A12 12 0 0166 37M12 37A6 6 0 0124 37M48 37A6 6 0 0160 37M-18 19A18 18 0 0118 19A18 18 0 0154 19A18 18 0 0190 19"
     )
     group: ClassVar[Group] = "curves"
     order: ClassVar[int] = 44
     lends_spacing: ClassVar[bool] = False
-    lines_are: ClassVar[str] = "Rows and inner arcs"
+    lines_are: ClassVar[str] = tr("Rows and inner arcs")
     whole_rows: ClassVar[bool] = True
 
     kind: Literal["scallops"] = "scallops"
-    spacing: Length = asked("3/4 in", Form("length", "Spacing", "From an arc to the arc inside it."))
-    unit: Length = asked("4 in", Form("length", "Width of each", after="typed"))
-    rise: Length = asked("1 1/2 in", Form("length", "Height of each", after="unit"))
-    inner: int = asked(1, Form("count", "Arcs inside each", after="rise"))
+    spacing: Length = asked("3/4 in", Form("length", tr("Spacing"), tr("From an arc to the arc inside it.")))
+    unit: Length = asked("4 in", Form("length", tr("Width of each"), after="typed"))
+    rise: Length = asked("1 1/2 in", Form("length", tr("Height of each"), after="unit"))
+    inner: int = asked(1, Form("count", tr("Arcs inside each"), after="rise"))
     height: Length | None = asked(
-        None, Form("length", "From row to row", empty="as high as they are", after="inner")
+        None, Form("length", tr("From row to row"), empty=tr("as high as they are"), after="inner")
     )
     fit: Fit = asked(
         "whole units",
         Form(
-            "choice", "Along the row",
-            choices=(Choice("whole units", "whole ones"), Choice("as it is", "as wide as set")), after="inner",
+            "choice", tr("Along the row"),
+            choices=(Choice("whole units", tr("whole ones")), Choice("as it is", tr("as wide as set"))), after="inner",
         ),
     )  # fmt: skip
 
     @field_validator("unit", "rise")
     @classmethod
     def _unit(cls, length: Length) -> Length:
-        return in_range(length, "1/4 in", "100 in", "A scallop")
+        return in_range(length, "1/4 in", "100 in", tr("A scallop"))
 
     @field_validator("height")
     @classmethod
     def _height(cls, length: Length | None) -> Length | None:
-        return length and in_range(length, "1/4 in", "100 in", "The height of a row")
+        return length and in_range(length, "1/4 in", "100 in", tr("The height of a row"))
 
     @field_validator("inner")
     @classmethod
     def _inner(cls, inner: int) -> int:
-        return check_count(inner, 0, 40, "Arcs inside") or 0
+        return check_count(inner, 0, 40, tr("Arcs inside")) or 0
 
     def arc(self, frame: Frame) -> tuple[float, float, float]:
         """Width, rise and radius of an outer arc, mm. Raises BadValue: more than a half circle."""
@@ -74,7 +75,7 @@ class Scallops(RowFill):
         if self.fit == "whole units":
             wide = frame.width / whole_repeats(frame.width, wide)
         if rise > wide / 2 + ROUNDING:
-            raise BadValue("A scallop cannot be higher than half its width.", "rise")
+            raise BadValue(tr("A scallop cannot be higher than half its width."), "rise")
         return wide, rise, wide**2 / (8 * rise) + rise / 2
 
     def step(self, frame: Frame) -> Fraction:
@@ -150,7 +151,7 @@ class Scallops(RowFill):
         wide, _, radius = self.arc(frame)
         return (
             *super().figures(site),
-            Figure("Along the row", round(frame.width / wide), "count"),
-            Figure("Each as wide as", wide),
-            Figure("Radius of the outer arc", radius),
+            Figure(tr("Along the row"), round(frame.width / wide), "count"),
+            Figure(tr("Each as wide as"), wide),
+            Figure(tr("Radius of the outer arc"), radius),
         )

@@ -17,6 +17,7 @@ from kenzet.core.geom.curves import as_arcs
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 from kenzet.core.tolerances import SCATTERED_CURVE_ERROR
+from kenzet.texts import tr
 
 Shape = Literal["straight", "wavy"]
 _BENDS = 7
@@ -25,8 +26,8 @@ _BENDS = 7
 class Scattered(TurnedFill):
     """Lines across the zone whose ends (or bends) are thrown by a seed; neighbours keep the least gap throughout."""
 
-    label: ClassVar[str] = "Random lines"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Random lines")
+    help: ClassVar[str] = tr(
         "Random lines that never come too close to each other. The same seed gives the same lines."
     )
     tile: ClassVar[str] = "M-2 5 74 2M-2 11 74 14M-2 22 74 18M-2 26 74 29M-2 36 74 33"
@@ -36,18 +37,23 @@ class Scattered(TurnedFill):
 
     kind: Literal["random"] = "random"
     spacing: Length = asked(
-        "3/8 in", Form("length", "Smallest gap", "The least distance between neighboring lines.")
+        "3/8 in", Form("length", tr("Smallest gap"), tr("The least distance between neighboring lines."))
     )
     most: Length = asked(
-        "1 1/4 in", Form("length", "Largest gap, about", "The widest gap, roughly.", after="spacing")
+        "1 1/4 in", Form("length", tr("Largest gap, about"), tr("The widest gap, roughly."), after="spacing")
     )
     shape: Shape = asked(
         "straight",
         Form(
-            "choice", "Lines", choices=(Choice("straight", "straight"), Choice("wavy", "wavy")), after="most"
+            "choice",
+            tr("Lines"),
+            choices=(Choice("straight", tr("straight")), Choice("wavy", tr("wavy"))),
+            after="most",
         ),
     )
-    seed: int = asked(1, Form("count", "Random seed", "Another seed gives other lines.", after="shape"))
+    seed: int = asked(
+        1, Form("count", tr("Random seed"), tr("Another seed gives other lines."), after="shape")
+    )
     skip: Length | None = asked("1 in", SKIP)
 
     @field_validator("most")
@@ -63,7 +69,7 @@ class Scattered(TurnedFill):
         """
         gap, most = float(self.spacing.mm), float(self.most.mm)
         if most <= gap:
-            raise BadValue("The widest must be wider than the least gap.", "most")
+            raise BadValue(tr("The widest must be wider than the least gap."), "most")
         frame, dice = self.frame(site), chance(self.seed)
         bends = 2 if self.shape == "straight" else _BENDS
         across = (frame.width + 2.0) / (bends - 1)
@@ -79,7 +85,7 @@ class Scattered(TurnedFill):
         yield Paths(tuple(paths))
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """None that she would reckon."""
+        """None that she would compute."""
         return ()
 
 

@@ -22,6 +22,7 @@ from kenzet.core.geom.region import Point, Region
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 from kenzet.core.tolerances import ON_EDGE, ROUNDING
+from kenzet.texts import tr
 
 About = Literal["corner", "middle"]
 
@@ -29,26 +30,28 @@ About = Literal["corner", "middle"]
 class Shells(SkippingFill):
     """Arcs of radius k · ``spacing`` about a corner of the zone or its middle (F33)."""
 
-    label: ClassVar[str] = "Echo shells"
-    help: ClassVar[str] = "Arcs around a corner, each one step farther out, from a square corner or a point."
+    label: ClassVar[str] = tr("Echo shells")
+    help: ClassVar[str] = tr(
+        "Arcs around a corner, each one step farther out, from a square corner or a point."
+    )
     tile: ClassVar[str] = (
         "M0 30A9 9 0 019 39M0 21A18 18 0 0118 39M0 12A27 27 0 0127 39M0 3A36 36 0 0136 39M22 0A45 45 0 0145 39M38 0A54 54 0 0154 39M51 0A63 63 0 0163 39"
     )
     group: ClassVar[Group] = "curves"
     order: ClassVar[int] = 46
-    lines_are: ClassVar[str] = "Arcs"
+    lines_are: ClassVar[str] = tr("Arcs")
 
     kind: Literal["shells"] = "shells"
-    spacing: Length = asked("1/2 in", Form("length", "Spacing", "From arc to arc."))
+    spacing: Length = asked("1/2 in", Form("length", tr("Spacing"), tr("From arc to arc.")))
     about: About = asked(
         "corner",
         Form(
             "choice",
-            "About",
-            choices=(Choice("corner", "a corner", picks="corner"), Choice("middle", "the middle")),
+            tr("About"),
+            choices=(Choice("corner", tr("a corner"), picks="corner"), Choice("middle", tr("the middle"))),
         ),
     )
-    at: int | None = asked(None, Form("count", "Which corner", empty="chosen for you"))
+    at: int | None = asked(None, Form("count", tr("Which corner"), empty=tr("chosen for you")))
     skip: Length | None = asked("1/4 in", SKIP)
 
     def centre(self, site: Site) -> Point:
@@ -64,7 +67,7 @@ class Shells(SkippingFill):
             return [(region, region.middle)]
         corners = region.corners
         if not corners:
-            raise BadValue("This zone has no corner: take its middle.", "about")
+            raise BadValue(tr("This zone has no corner: take its middle."), "about")
         chosen = pick(corners, self.at, "at", "corner") if self.at is not None else _lowest_left(region)
         first = min(region.pieces, key=lambda piece: piece.area.distance(shapely.Point(chosen)))
         found = [(first, chosen)]
@@ -91,7 +94,9 @@ class Shells(SkippingFill):
         reach = self.reach(*self.centres(site)[0])
         return (
             Figure(
-                "Arcs, cut ones counted", math.ceil(reach / float(self.spacing.mm) - ROUNDING) - 1, "count"
+                tr("Arcs, cut ones counted"),
+                math.ceil(reach / float(self.spacing.mm) - ROUNDING) - 1,
+                "count",
             ),
         )
 

@@ -7,12 +7,13 @@ from pydantic import field_validator
 from kenzet.core.fills.base import Fill
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked, in_range
+from kenzet.texts import tr
 
 SKIP = Form(
     "length",
-    "Leave out pieces shorter than",
-    "Short pieces at an edge are seldom worth sewing.",
-    empty="none",
+    tr("Leave out pieces shorter than"),
+    tr("Short pieces at an edge are seldom worth sewing."),
+    empty=tr("none"),
 )
 
 
@@ -24,7 +25,7 @@ class SkippingFill(Fill):
     @field_validator("skip")
     @classmethod
     def _skip(cls, length: Length | None) -> Length | None:
-        return length and in_range(length, "0 in", "40 in", "The shortest piece")
+        return length and in_range(length, "0 in", "40 in", tr("The shortest piece"))
 
     @property
     def least_piece(self) -> float:

@@ -18,6 +18,7 @@ from kenzet.core.geom.region import Floats, Point
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked
 from kenzet.core.tolerances import EQUAL
+from kenzet.texts import tr
 
 MOST_ROUNDS = 500
 
@@ -25,8 +26,8 @@ MOST_ROUNDS = 500
 class Spiral(Fill):
     """From the outline inwards; the last side of every ring leads to the first point of the next."""
 
-    label: ClassVar[str] = "Spiral echo"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Spiral echo")
+    help: ClassVar[str] = tr(
         "Echo rings joined into one line, from the seam to the middle. The line ends inside, so sew it last."
     )
     tile: ClassVar[str] = (
@@ -34,22 +35,32 @@ class Spiral(Fill):
     )
     group: ClassVar[Group] = "echoes"
     order: ClassVar[int] = 23
-    lines_are: ClassVar[str] = "Spirals"
+    lines_are: ClassVar[str] = tr("Spirals")
 
     kind: Literal["spiral"] = "spiral"
     spacing: Length = asked(
-        "1/4 in", Form("length", "Spacing", "Distance between turns, measured square to them.")
+        "1/4 in", Form("length", tr("Spacing"), tr("Distance between turns, measured square to them."))
     )
     at: int | None = asked(
         None,
-        Form("count", "Corner at which it steps in", "Click a corner of the zone.", empty="chosen for you"),
+        Form(
+            "count",
+            tr("Corner at which it steps in"),
+            tr("Click a corner of the zone."),
+            empty=tr("chosen for you"),
+        ),
     )
 
     def lay_out(self, site: Site) -> Iterable[Family]:
-        """One spiral a piece; where a ring splits, the widest part goes on and the others begin anew."""
+        """One spiral a piece; where a ring splits, the widest part goes on and the others begin again."""
         if self.at is not None and not 0 <= self.at < len(site.region.corners):
             raise BadValue(
-                f"This zone has {len(site.region.corners)} corners; there is no number {self.at + 1}.", "at"
+                tr(
+                    "This zone has {corners} corners; there is no number {at}.",
+                    corners=len(site.region.corners),
+                    at=self.at + 1,
+                ),
+                "at",
             )
         active: list[tuple[Polygon, list[Floats]]] = []
         done: list[list[Floats]] = []
@@ -85,7 +96,7 @@ class Spiral(Fill):
 
     def notes(self) -> Sequence[str]:
         """It is a dead end."""
-        return ("It ends in the middle: sew everything round it first, or travel out along it.",)
+        return (tr("It ends in the middle: sew everything round it first, or travel out along it."),)
 
 
 def _from(polygon: Polygon, start: Point | None) -> Floats:

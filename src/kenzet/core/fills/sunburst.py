@@ -18,6 +18,7 @@ from kenzet.core.geom.region import Point
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked, in_range
 from kenzet.core.tolerances import ON_EDGE
+from kenzet.texts import tr
 
 About = Literal["corner", "edge", "middle"]
 Arcs = Literal["sewn", "drawn"]
@@ -26,8 +27,8 @@ Arcs = Literal["sewn", "drawn"]
 class Sunburst(Fill):
     """Spikes from an inner to an outer arc about a corner, the middle of an edge or the zone's middle."""
 
-    label: ClassVar[str] = "Sunburst"
-    help: ClassVar[str] = "Spikes between two arcs. Mark the points on both arcs, sew out and back."
+    label: ClassVar[str] = tr("Sunburst")
+    help: ClassVar[str] = tr("Spikes between two arcs. Mark the points on both arcs, sew out and back.")
     tile: ClassVar[str] = (
         "M4 38A32 32 0 0168 38M16 38A20 20 0 0156 38M16 38 5 30 18 30 8 21 22 24 15 13 28 20 25 8 34 18 36 6 38 18 47 8 44 20 57 13 50 24 64 21 54 30 67 30 56 38"
     )
@@ -37,37 +38,40 @@ class Sunburst(Fill):
 
     kind: Literal["sunburst"] = "sunburst"
     spacing: Length = asked(
-        "1/2 in", Form("length", "Point to point, outside", "Along the outer arc, adjusted to come out even.")
+        "1/2 in",
+        Form("length", tr("Point to point, outside"), tr("Along the outer arc, adjusted to come out even.")),
     )
-    inner: Length = asked("1 1/2 in", Form("length", "Inner radius", after="spacing"))
-    outer: Length = asked("2 1/4 in", Form("length", "Outer radius", after="inner"))
-    spikes: int | None = asked(None, Form("count", "Spikes", empty="from the distance", after="outer"))
+    inner: Length = asked("1 1/2 in", Form("length", tr("Inner radius"), after="spacing"))
+    outer: Length = asked("2 1/4 in", Form("length", tr("Outer radius"), after="inner"))
+    spikes: int | None = asked(
+        None, Form("count", tr("Spikes"), empty=tr("from the distance"), after="outer")
+    )
     about: About = asked(
         "edge",
         Form(
-            "choice", "About",
+            "choice", tr("About"),
             choices=(
-                Choice("corner", "a corner", picks="corner"), Choice("edge", "the middle of an edge", picks="edge"),
-                Choice("middle", "the zone's middle"),
+                Choice("corner", tr("a corner"), picks="corner"), Choice("edge", tr("the middle of an edge"), picks="edge"),
+                Choice("middle", tr("the zone's middle")),
             ),
         ),
     )  # fmt: skip
-    at: int | None = asked(None, Form("count", "Which edge or corner", empty="chosen for you"))
+    at: int | None = asked(None, Form("count", tr("Which edge or corner"), empty=tr("chosen for you")))
 
     @field_validator("inner", "outer")
     @classmethod
     def _radius(cls, length: Length) -> Length:
-        return in_range(length, "1/4 in", "100 in", "A radius")
+        return in_range(length, "1/4 in", "100 in", tr("A radius"))
 
     @field_validator("spikes")
     @classmethod
     def _spikes(cls, spikes: int | None) -> int | None:
-        return check_count(spikes, 1, 400, "Spikes")
+        return check_count(spikes, 1, 400, tr("Spikes"))
 
     @model_validator(mode="after")
     def _grows(self) -> Sunburst:
         if self.outer.mm <= self.inner.mm:
-            raise BadValue("The outer radius must be the larger one.", "outer")
+            raise BadValue(tr("The outer radius must be the larger one."), "outer")
         return self
 
     def sector(self, site: Site) -> tuple[Point, float, float]:
@@ -77,7 +81,7 @@ class Sunburst(Fill):
             return region.middle, 0.0, 360.0
         if self.about == "edge":
             if not region.edges:
-                raise BadValue("This zone has no straight edge: take its middle.", "about")
+                raise BadValue(tr("This zone has no straight edge: take its middle."), "about")
             edge = (
                 max(region.edges, key=lambda e: e.length)
                 if self.at is None
@@ -87,7 +91,7 @@ class Sunburst(Fill):
             begin = math.degrees(math.atan2(ny, nx)) - 90.0
             return edge.at(edge.length / 2), begin, 180.0
         if not region.corners:
-            raise BadValue("This zone has no corner: take its middle.", "about")
+            raise BadValue(tr("This zone has no corner: take its middle."), "about")
         corner = pick(region.corners, self.at or 0, "at", "corner")
         ways = [
             math.degrees(math.atan2(far[1] - corner[1], far[0] - corner[0])) % 360
@@ -136,10 +140,10 @@ class Sunburst(Fill):
         _, _, wide = self.sector(site)
         many = self.count(wide)
         return (
-            Figure("Spikes", many, "count"),
-            Figure("Each takes", wide / many, "angle"),
-            Figure("Point to point on the inner arc", float(self.inner.mm) * math.radians(wide / many)),
-            Figure("and on the outer arc", float(self.outer.mm) * math.radians(wide / many)),
+            Figure(tr("Spikes"), many, "count"),
+            Figure(tr("Each takes"), wide / many, "angle"),
+            Figure(tr("Point to point on the inner arc"), float(self.inner.mm) * math.radians(wide / many)),
+            Figure(tr("and on the outer arc"), float(self.outer.mm) * math.radians(wide / many)),
         )
 
     def count_at_most(self, site: Site) -> int:

@@ -12,6 +12,7 @@ from kenzet.core.fills.base import Family, Figure, Fill, Group, Paths, Site, Sur
 from kenzet.core.fills.turned import Frame, chance, frame_of
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
+from kenzet.texts import tr
 
 Texture = Literal[
     "meander", "pebbles", "inward spirals", "wiggly echoes", "folded ribbon", "looped v", "loops on a wave",
@@ -22,10 +23,10 @@ Thickness = Literal["open", "usual", "dense"]
 _THICK = {"open": 0.7, "usual": 1.0, "dense": 1.4}
 
 _LABELS = {
-    "meander": "meander", "pebbles": "pebbles", "inward spirals": "inward spirals", "wiggly echoes": "wiggly echoes",
-    "folded ribbon": "folded ribbon", "looped v": "looped V", "loops on a wave": "loops on a wave",
-    "back and forth": "back and forth", "flowers": "flowers and sprigs", "feathers": "feathers and ferns",
-    "ovals on a spine": "ovals on a spine", "doubled swirls": "doubled swirls", "double s": "double S, wedge rays",
+    "meander": tr("meander"), "pebbles": tr("pebbles"), "inward spirals": tr("inward spirals"), "wiggly echoes": tr("wiggly echoes"),
+    "folded ribbon": tr("folded ribbon"), "looped v": tr("looped V"), "loops on a wave": tr("loops on a wave"),
+    "back and forth": tr("back and forth"), "flowers": tr("flowers and sprigs"), "feathers": tr("feathers and ferns"),
+    "ovals on a spine": tr("ovals on a spine"), "doubled swirls": tr("doubled swirls"), "double s": tr("double S, wedge rays"),
 }  # fmt: skip
 
 # sewn length times scale over area: pi over 4 packed rounds for pebbles, retraced half; others from one motif and
@@ -37,46 +38,48 @@ _DENSITY = {
 }  # fmt: skip
 
 _NOTES = {
-    "meander": "Wander in rows and never cross; travel along the edge when cornered.",
-    "pebbles": "Slow, eye-catching and stiff: round each pebble, half round again, on to the next.",
-    "inward spirals": "A dead end: each ends inside. Break there, and do them last.",
-    "wiggly echoes": "Echo an edge from narrow to wide; they meet in a point.",
-    "folded ribbon": "Needs practice; loops do instead.",
-    "looped v": "An angled line, a loop, back beside it; shrink it into the corners.",
-    "loops on a wave": "The center wave first, then a loop at every crest.",
-    "back and forth": "The fastest dense fill: straight lines without a ruler.",
-    "flowers": "Petals, center, echo; keep them simple.",
-    "feathers": "Along a vein, lobes on both sides; end on a line set beforehand.",
-    "ovals on a spine": "Stack ovals on both sides after the spine is sewn.",
-    "doubled swirls": "Swirl in and out beside your own line, thick and thin.",
-    "double s": "Rays from one corner: less dense inside, more outside.",
+    "meander": tr("Wander in rows and never cross; travel along the edge when cornered."),
+    "pebbles": tr("Slow, eye-catching and stiff: round each pebble, half round again, on to the next."),
+    "inward spirals": tr("A dead end: each ends inside. Break there, and do them last."),
+    "wiggly echoes": tr("Echo an edge from narrow to wide; they meet in a point."),
+    "folded ribbon": tr("Needs practice; loops do instead."),
+    "looped v": tr("An angled line, a loop, back beside it; shrink it into the corners."),
+    "loops on a wave": tr("The center wave first, then a loop at every crest."),
+    "back and forth": tr("The fastest dense fill: straight lines without a ruler."),
+    "flowers": tr("Petals, center, echo; keep them simple."),
+    "feathers": tr("Along a vein, lobes on both sides; end on a line set beforehand."),
+    "ovals on a spine": tr("Stack ovals on both sides after the spine is sewn."),
+    "doubled swirls": tr("Swirl in and out beside your own line, thick and thin."),
+    "double s": tr("Rays from one corner: less dense inside, more outside."),
 }  # fmt: skip
 
 
 class FreehandTexture(Fill):
     """A place-holder: it counts in density, time and thread, and shows as a light hint."""
 
-    label: ClassVar[str] = "Freehand texture"
-    help: ClassVar[str] = "A freehand texture. It counts in density and thread; the lines only show the look."
+    label: ClassVar[str] = tr("Freehand texture")
+    help: ClassVar[str] = tr(
+        "A freehand texture. It counts in density and thread; the lines only show the look."
+    )
     tile: ClassVar[str] = (
         "M2 30Q8 20 14 28T26 26T34 32T46 26T56 31T70 26M2 16Q8 6 14 14T26 12T34 18T46 12T56 17T70 12M30 5A4 4 0 1138 5A4 4 0 1130 5"
     )
     group: ClassVar[Group] = "textures"
     order: ClassVar[int] = 61
     lends_spacing: ClassVar[bool] = False
-    lines_are: ClassVar[str] = "Exact lines"
+    lines_are: ClassVar[str] = tr("Exact lines")
 
     surrounds: ClassVar[Surrounds] = "inside"
 
     kind: Literal["texture"] = "texture"
     spacing: Length = asked(
-        "1/4 in", Form("length", "Scale", "The size of a gap, pebble, loop or lobe as you sew it.")
+        "1/4 in", Form("length", tr("Scale"), tr("The size of a gap, pebble, loop or lobe as you sew it."))
     )
     texture: Texture = asked(
         "meander",
         Form(
             "choice",
-            "Texture",
+            tr("Texture"),
             choices=tuple(Choice(key, label) for key, label in _LABELS.items()),
             after="spacing",
         ),
@@ -85,16 +88,20 @@ class FreehandTexture(Fill):
         "usual",
         Form(
             "choice",
-            "Sewn",
-            choices=(Choice("open", "loosely"), Choice("usual", "as usual"), Choice("dense", "densely")),
+            tr("Sewn"),
+            choices=(
+                Choice("open", tr("loosely")),
+                Choice("usual", tr("as usual")),
+                Choice("dense", tr("densely")),
+            ),
             after="texture",
         ),
     )
     enters: Entry = asked(
         "edge",
         Form(
-            "choice", "Begin and end",
-            choices=(Choice("edge", "anywhere on the edge"), Choice("corner", "at a corner"), Choice("line", "on an end line")),
+            "choice", tr("Begin and end"),
+            choices=(Choice("edge", tr("anywhere on the edge")), Choice("corner", tr("at a corner")), Choice("line", tr("on an end line"))),
         ),
     )  # fmt: skip
 

@@ -17,6 +17,7 @@ from kenzet.core.geom.paths import Path
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
 from kenzet.core.tolerances import ROUNDING
+from kenzet.texts import tr
 
 Straights = Literal["in turn", "no"]
 
@@ -24,8 +25,8 @@ Straights = Literal["in turn", "no"]
 class Through(Fill):
     """``curves`` S-shaped lines from seam to seam through the centre, evenly turned, with straight ones between."""
 
-    label: ClassVar[str] = "Through the center"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Through the center")
+    help: ClassVar[str] = tr(
         "S-shaped lines through the center of a pinwheel for one fabric, straight lines for the other."
     )
     tile: ClassVar[str] = (
@@ -37,24 +38,24 @@ class Through(Fill):
 
     kind: Literal["through"] = "through"
     spacing: Length = asked(
-        "3/8 in", Form("length", "Swing", "From the straight line to the widest point of the curve.")
+        "3/8 in", Form("length", tr("Swing"), tr("From the straight line to the widest point of the curve."))
     )
-    curves: int = asked(2, Form("count", "Curves through the center", after="spacing"))
+    curves: int = asked(2, Form("count", tr("Curves through the center"), after="spacing"))
     straights: Straights = asked(
         "in turn",
         Form(
             "choice",
-            "Straight lines",
-            choices=(Choice("in turn", "in turn with them"), Choice("no", "none")),
+            tr("Straight lines"),
+            choices=(Choice("in turn", tr("in turn with them")), Choice("no", tr("none"))),
             after="curves",
         ),
     )
-    angle: float = asked(45.0, Form("angle", "Angle of the first curve", presets=(0, 45, 90, 135)))
+    angle: float = asked(45.0, Form("angle", tr("Angle of the first curve"), presets=(0, 45, 90, 135)))
 
     @field_validator("curves")
     @classmethod
     def _curves(cls, curves: int) -> int:
-        return check_count(curves, 1, 24, "Curves") or 1
+        return check_count(curves, 1, 24, tr("Curves")) or 1
 
     @field_validator("angle", mode="before")
     @classmethod
@@ -91,8 +92,8 @@ class Through(Fill):
         """Length and radius of the first curve's half."""
         _, half = self._half(site, self.angle)
         rise = min(float(self.spacing.mm), half / 3)
-        return Figure("Seam to seam through the center", 2 * half), Figure(
-            "Radius, sewn", half**2 / (8 * rise) + rise / 2
+        return Figure(tr("Seam to seam through the center"), 2 * half), Figure(
+            tr("Radius, sewn"), half**2 / (8 * rise) + rise / 2
         )
 
 

@@ -41,6 +41,7 @@ from kenzet.core.numbers.measure import Length
 from kenzet.core.numbers.spacing import whole_parts
 from kenzet.core.params import Choice, Form, asked, in_range
 from kenzet.core.tolerances import EQUAL, SNAP, VISIBLE
+from kenzet.texts import tr
 
 MOST_VERTICES = 150_000
 TURNED_OVER = np.array([1.0, -1.0, -1.0])
@@ -49,12 +50,12 @@ Start = Literal["centre", "edge", "point", "quilt centre"]
 Typed = Literal["true", "step"]
 
 STARTS = (
-    Choice("centre", "the middle"),
-    Choice("edge", "an edge"),
-    Choice("point", "a point of the piecing", picks="point"),
-    Choice("quilt centre", "quilt center"),
+    Choice("centre", tr("the middle")),
+    Choice("edge", tr("an edge")),
+    Choice("point", tr("a point of the piecing"), picks="point"),
+    Choice("quilt centre", tr("quilt center")),
 )
-TYPED = (Choice("true", "line to line"), Choice("step", "step of the ruler"))
+TYPED = (Choice("true", tr("line to line")), Choice("step", tr("step of the ruler")))
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,20 +126,25 @@ class TurnedFill(SkippingFill):
     """Base of fills whose rows may lean, from level or from a seam."""
 
     spacing: Length = asked(
-        "1/2 in", Form("length", "Spacing", "Distance between lines, measured square to them.")
+        "1/2 in", Form("length", tr("Spacing"), tr("Distance between lines, measured square to them."))
     )
     angle: float = asked(
         0.0,
         Form(
             "angle",
-            "Row direction",
-            "Degrees from level, or from the seam you choose.",
+            tr("Row direction"),
+            tr("Degrees from level, or from the seam you choose."),
             presets=(0, 90, 45, 135),
         ),
     )
     along: int | None = asked(
         None,
-        Form("count", "Along a seam", "Click an edge of the zone to count the angle from it.", empty="level"),
+        Form(
+            "count",
+            tr("Along a seam"),
+            tr("Click an edge of the zone to count the angle from it."),
+            empty=tr("level"),
+        ),
     )
 
     @field_validator("angle", mode="before")
@@ -162,15 +168,17 @@ class RowFill(TurnedFill):
 
     skip: Length | None = asked("1/2 in", SKIP)
     typed: Typed = asked(
-        "true", Form("choice", "The spacing is", "Where lines run at an angle, the ruler moves farther than their spacing.", choices=TYPED, after="spacing")
+        "true", Form("choice", tr("The spacing is"), tr("Where lines run at an angle, the ruler moves farther than their spacing."), choices=TYPED, after="spacing")
     )  # fmt: skip
-    start: Start = asked("centre", Form("choice", "Counted from", "Where the first row is.", choices=STARTS))
+    start: Start = asked(
+        "centre", Form("choice", tr("Counted from"), tr("Where the first row is."), choices=STARTS)
+    )
     first: Length | None = asked(
         None,
         Form(
             "length",
-            "First row in from the edge",
-            empty="at the edge",
+            tr("First row in from the edge"),
+            empty=tr("at the edge"),
             only_with=("start", ("edge",)),
         ),
     )
@@ -179,26 +187,26 @@ class RowFill(TurnedFill):
         None,
         Form(
             "count",
-            "Rows",
-            "How many.",
-            empty="until full",
+            tr("Rows"),
+            tr("How many."),
+            empty=tr("until full"),
             only_with=("start", ("centre", "edge", "point")),
         ),
     )
     rhythm: str | None = asked(
         None,
-        Form("text", "Rhythm", "The repeating steps from row to row: 1 2 2 4.", empty="even"),
+        Form("text", tr("Rhythm"), tr("The repeating steps from row to row: 1 2 2 4."), empty=tr("even")),
     )
 
     @field_validator("first")
     @classmethod
     def _first(cls, length: Length | None) -> Length | None:
-        return length and in_range(length, "0 in", MOST_SPACING, "The first row")
+        return length and in_range(length, "0 in", MOST_SPACING, tr("The first row"))
 
     @field_validator("rows")
     @classmethod
     def _rows(cls, rows: int | None) -> int | None:
-        return check_count(rows, 1, 400, "Rows")
+        return check_count(rows, 1, 400, tr("Rows"))
 
     @field_validator("rhythm")
     @classmethod
@@ -326,12 +334,12 @@ class RowFill(TurnedFill):
         """The ruler's step and the true spacing, the typed one told as such."""
         frame = self.frame(site)
         step, spare = float(self.step(frame)), self.spare(frame)
-        found = [Figure("Left beyond the last row", spare)] if spare > VISIBLE else []
+        found = [Figure(tr("Left beyond the last row"), spare)] if spare > VISIBLE else []
         if self.slope(frame) == 1.0:
             return found
         return (
-            Figure("Step of the ruler", step, typed=self.typed == "step"),
-            Figure("True spacing, where closest", step * self.slope(frame), typed=self.typed == "true"),
+            Figure(tr("Step of the ruler"), step, typed=self.typed == "step"),
+            Figure(tr("True spacing, where closest"), step * self.slope(frame), typed=self.typed == "true"),
             *found,
         )
 
@@ -356,7 +364,7 @@ def repeats_from(frame: Frame, period: float, begin: float) -> tuple[float, floa
 
 
 def _through(frame: Frame, angle: float, pitch: Fraction, place: Point) -> Straight:
-    """Even lines that lean ``angle`` degrees in ``frame``, one of them through ``place`` (u, v)."""
+    """Even lines at ``angle`` degrees in ``frame``, one of them through ``place`` (u, v)."""
     flat = Straight(frame.angle + angle, pitch, 0.0)
     (nx, ny), (x, y) = flat.normal, frame.out(*place)
     return replace(flat, datum=x * nx + y * ny)
@@ -365,7 +373,7 @@ def _through(frame: Frame, angle: float, pitch: Fraction, place: Point) -> Strai
 def check_many(points: float) -> None:
     """Raises TooMany where a zone would hold more points than can be drawn."""
     if points > MOST_VERTICES:
-        raise TooMany("That is more than can be drawn in one zone. Set it wider.", "fill.spacing")
+        raise TooMany(tr("That is too much for one zone. Use a wider spacing."), "fill.spacing")
 
 
 def roomy(region: Region, places: Sequence[Point], radius: float) -> list[bool]:
@@ -382,13 +390,21 @@ def even_wishes(extent: Fraction, spacing: Length) -> list[SpacingSuggestion]:
     """The two spacings nearest to ``spacing`` of which a whole number fills ``extent``."""
     least = Length.parse(LEAST_SPACING).mm
     found = [part for part in whole_parts(extent, spacing.mm, 1) if part >= least]
-    return [SpacingSuggestion(Length.near(part, spacing.unit), "even") for part in found[:2]]
+    return [SpacingSuggestion(Length.near(part, spacing.unit), tr("even")) for part in found[:2]]
 
 
 def check_count(value: int | None, least: int, most: int, what: str) -> int | None:
     """``value`` if it is a whole number in range or left out. Raises BadValue."""
     if value is not None and not least <= value <= most:
-        raise BadValue(f"{what}: a whole number from {least} to {most}; {value} was given.")
+        raise BadValue(
+            tr(
+                "{what}: a whole number from {least} to {most}; {value} was given.",
+                what=what,
+                least=least,
+                most=most,
+                value=value,
+            )
+        )
     return value
 
 

@@ -18,6 +18,7 @@ from kenzet.core.kit.edges import WaveEdge
 from kenzet.core.numbers.measure import Length
 from kenzet.core.numbers.spacing import whole_repeats
 from kenzet.core.params import Choice, Form, asked, in_range
+from kenzet.texts import tr
 
 Corner = Literal["crest", "trough"]
 
@@ -25,8 +26,8 @@ Corner = Literal["crest", "trough"]
 class WaveBorder(Fill):
     """Closed waves between an outline and the opening in it; whole repeats bring the same point to every mitre."""
 
-    label: ClassVar[str] = "Wave border"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Wave border")
+    help: ClassVar[str] = tr(
         "A wave around a border, fitted so that every corner has the same point of the wave."
     )
     tile: ClassVar[str] = (
@@ -34,33 +35,33 @@ class WaveBorder(Fill):
     )
     group: ClassVar[Group] = "curves"
     order: ClassVar[int] = 42
-    lines_are: ClassVar[str] = "Rounds"
+    lines_are: ClassVar[str] = tr("Rounds")
 
     kind: Literal["wave border"] = "wave border"
     spacing: Length = asked(
-        "1/2 in", Form("length", "Spacing", "From round to round, on the straight sides.")
+        "1/2 in", Form("length", tr("Spacing"), tr("From round to round, on the straight sides."))
     )
-    period: Length = asked("2 1/2 in", Form("length", "Crest to crest", after="spacing"))
-    depth: Length = asked("1/2 in", Form("length", "Crest to trough", after="period"))
-    rounds: int = asked(1, Form("count", "Rounds", after="depth"))
+    period: Length = asked("2 1/2 in", Form("length", tr("Crest to crest"), after="spacing"))
+    depth: Length = asked("1/2 in", Form("length", tr("Crest to trough"), after="period"))
+    rounds: int = asked(1, Form("count", tr("Rounds"), after="depth"))
     corner: Corner = asked(
         "crest",
         Form(
             "choice",
-            "At the corner",
-            choices=(Choice("crest", "a crest outwards"), Choice("trough", "a trough inwards")),
+            tr("At the corner"),
+            choices=(Choice("crest", tr("a crest outwards")), Choice("trough", tr("a trough inwards"))),
         ),
     )
 
     @field_validator("period", "depth")
     @classmethod
     def _wave(cls, length: Length) -> Length:
-        return in_range(length, "1/16 in", "40 in", "A wave")
+        return in_range(length, "1/16 in", "40 in", tr("A wave"))
 
     @field_validator("rounds")
     @classmethod
     def _rounds(cls, rounds: int) -> int:
-        return check_count(rounds, 1, 60, "Rounds") or 1
+        return check_count(rounds, 1, 60, tr("Rounds")) or 1
 
     def tightest_inner_radius(self, site: Site) -> float:
         """F29, for the shortest repeat on any side."""
@@ -96,7 +97,7 @@ class WaveBorder(Fill):
             for x in (first + k * float(self.spacing.mm) for k in range(self.rounds))
         ]
         if first <= 0 or min(boxes[-1]) <= float(self.depth.mm):
-            raise BadValue("So many rounds do not fit into this border.", "rounds")
+            raise BadValue(tr("So many rounds do not fit into this border."), "rounds")
         return boxes
 
     def _opening(self, site: Site) -> tuple[float, float]:
@@ -148,14 +149,17 @@ class WaveBorder(Fill):
         (w, h), *_ = self._boxes(site, frame)
         beside = (frame.width - w) / 2
         found = [
-            Figure("Line's middle from the edge", beside),
-            Figure("Left beside it", beside - float(self.depth.mm) / 2),
+            Figure(tr("Line's middle from the edge"), beside),
+            Figure(tr("Left beside it"), beside - float(self.depth.mm) / 2),
         ]
-        for name, side in zip(("Repeats across", "Repeats up"), self._sides(w, h), strict=True):
+        for name, side in zip((tr("Repeats across"), tr("Repeats up")), self._sides(w, h), strict=True):
             period, many = self.repeat(side)
-            found += [Figure(name, many, "count"), Figure("Each changed by", period - float(self.period.mm))]
+            found += [
+                Figure(name, many, "count"),
+                Figure(tr("Each changed by"), period - float(self.period.mm)),
+            ]
         slope = math.degrees(steepest(float(self.period.mm), float(self.depth.mm)))
-        return (*found, Figure("Steepest slope", slope, "angle"))
+        return (*found, Figure(tr("Steepest slope"), slope, "angle"))
 
     def count_at_most(self, site: Site) -> int:
         """A round is cut where it leaves the zone."""

@@ -23,6 +23,7 @@ from kenzet.core.numbers.measure import Length
 from kenzet.core.numbers.spacing import whole_repeats
 from kenzet.core.params import Choice, Form, asked, in_range
 from kenzet.core.tolerances import SAME_PLACE
+from kenzet.texts import tr
 
 Fit = Literal["as it is", "whole repeats"]
 Crossed = Literal["no", "mirrored", "across"]
@@ -98,8 +99,8 @@ def tightest(period: float, depth: float) -> float:
 class Waves(RowFill):
     """Rows of waves ``period`` long and ``depth`` from crest to trough."""
 
-    label: ClassVar[str] = "Waves"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Waves")
+    help: ClassVar[str] = tr(
         "One wave in a strip, or rows of waves. Slide each row a little and the waves drift."
     )
     tile: ClassVar[str] = (
@@ -107,26 +108,30 @@ class Waves(RowFill):
     )
     group: ClassVar[Group] = "curves"
     order: ClassVar[int] = 41
-    lines_are: ClassVar[str] = "Waves"
+    lines_are: ClassVar[str] = tr("Waves")
 
     kind: Literal["waves"] = "waves"
-    period: Length = asked("2 1/2 in", Form("length", "Crest to crest", after="typed"))
-    depth: Length = asked("1/2 in", Form("length", "Crest to trough", after="period"))
-    slide: Length | None = asked(None, Form("length", "Each row slides by", empty="no slide", after="depth"))
-    turns: int | None = asked(None, Form("count", "Back after so many rows", empty="never", after="slide"))
+    period: Length = asked("2 1/2 in", Form("length", tr("Crest to crest"), after="typed"))
+    depth: Length = asked("1/2 in", Form("length", tr("Crest to trough"), after="period"))
+    slide: Length | None = asked(
+        None, Form("length", tr("Each row slides by"), empty=tr("no slide"), after="depth")
+    )
+    turns: int | None = asked(
+        None, Form("count", tr("Back after so many rows"), empty=tr("never"), after="slide")
+    )
     fit: Fit = asked(
         "as it is",
         Form(
-            "choice", "Along the row",
-            choices=(Choice("as it is", "as the ruler is"), Choice("whole repeats", "closed to whole repeats")),
+            "choice", tr("Along the row"),
+            choices=(Choice("as it is", tr("as the ruler is")), Choice("whole repeats", tr("closed to whole repeats"))),
             after="turns",
         ),
     )  # fmt: skip
     crossed: Crossed = asked(
         "no",
         Form(
-            "choice", "Crossed",
-            choices=(Choice("no", "no"), Choice("mirrored", "by its mirror"), Choice("across", "by waves across")),
+            "choice", tr("Crossed"),
+            choices=(Choice("no", tr("no")), Choice("mirrored", tr("by its mirror")), Choice("across", tr("by waves across"))),
             after="fit",
         ),
     )  # fmt: skip
@@ -134,18 +139,18 @@ class Waves(RowFill):
     @field_validator("period", "depth")
     @classmethod
     def _wave(cls, length: Length) -> Length:
-        return in_range(length, "1/16 in", "40 in", "A wave")
+        return in_range(length, "1/16 in", "40 in", tr("A wave"))
 
     @field_validator("slide")
     @classmethod
     def _slide(cls, length: Length | None) -> Length | None:
-        return length and in_range(length, "0 in", "40 in", "The slide")
+        return length and in_range(length, "0 in", "40 in", tr("The slide"))
 
     @field_validator("turns")
     @classmethod
     def _turns(cls, turns: int | None) -> int | None:
         if turns is not None and not 1 <= turns <= 200:
-            raise BadValue("From 1 to 200 rows, or always the same way.")
+            raise BadValue(tr("From 1 to 200 rows, or always the same way."))
         return turns
 
     def repeat(self, frame: Frame) -> float:
@@ -234,19 +239,19 @@ class Waves(RowFill):
         frame = self.frame(site)
         period, depth = self.repeat(frame), float(self.depth.mm)
         whole = max(math.floor(frame.width / float(self.period.mm)), 0)
-        found = [*super().figures(site), Figure("Radius in the hollow", tightest(period, depth))]
-        found.append(Figure("Steepest slope", math.degrees(steepest(period, depth)), "angle"))
+        found = [*super().figures(site), Figure(tr("Radius in the hollow"), tightest(period, depth))]
+        found.append(Figure(tr("Steepest slope"), math.degrees(steepest(period, depth)), "angle"))
         if self.fit == "whole repeats":
             repeats = round(frame.width / period)
-            found.append(Figure("Repeats in a row", repeats, "count"))
-            found.append(Figure("Each changed by", period - float(self.period.mm)))
+            found.append(Figure(tr("Repeats in a row"), repeats, "count"))
+            found.append(Figure(tr("Each changed by"), period - float(self.period.mm)))
         elif whole:
-            found.append(Figure("Whole repeats in a row", whole, "count"))
-            found.append(Figure("Left at each end", (frame.width - whole * float(self.period.mm)) / 2))
+            found.append(Figure(tr("Whole repeats in a row"), whole, "count"))
+            found.append(Figure(tr("Left at each end"), (frame.width - whole * float(self.period.mm)) / 2))
         if self.slide and self.turns is None and self.slide.mm:
             again = Fraction(self.period.mm) / self.slide.mm
             if again.denominator == 1:
-                found.append(Figure("Rows until it repeats", int(again), "count"))
+                found.append(Figure(tr("Rows until it repeats"), int(again), "count"))
         if self.rows == 1:
-            found.append(Figure("Clear on either side", (frame.height - depth) / 2))
+            found.append(Figure(tr("Clear on either side"), (frame.height - depth) / 2))
         return found

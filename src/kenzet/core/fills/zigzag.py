@@ -18,6 +18,7 @@ from kenzet.core.numbers.measure import Length
 from kenzet.core.numbers.meeting import MOST_CHANGE, NEAR, even, whole_steps
 from kenzet.core.params import Choice, Form, asked, in_range
 from kenzet.core.tolerances import ROUNDING
+from kenzet.texts import tr
 
 Lay = Literal["side by side", "mirrored", "crossing", "random"]
 LEAST_LEG, MOST_LEG = "1/8 in", "40 in"
@@ -26,8 +27,8 @@ LEAST_LEG, MOST_LEG = "1/8 in", "40 in"
 class Zigzag(RowFill):
     """Legs that advance ``advance`` along the row and throw ``throw`` · ``depth`` sideways (F17)."""
 
-    label: ClassVar[str] = "Zigzag"
-    help: ClassVar[str] = (
+    label: ClassVar[str] = tr("Zigzag")
+    help: ClassVar[str] = tr(
         "Lines that turn at every point of a grid. Mark the grid, sew from corner to corner, pivot with the needle down."
     )
     tile: ClassVar[str] = (
@@ -35,43 +36,46 @@ class Zigzag(RowFill):
     )
     group: ClassVar[Group] = "zigzags"
     order: ClassVar[int] = 31
-    lines_are: ClassVar[str] = "Zigzags"
+    lines_are: ClassVar[str] = tr("Zigzags")
 
     kind: Literal["zigzag"] = "zigzag"
     advance: Length = asked(
-        "1 1/4 in", Form("length", "Leg, along the row", "One row of the grid.", after="typed")
+        "1 1/4 in", Form("length", tr("Leg, along the row"), tr("One row of the grid."), after="typed")
     )
     throw: Length = asked(
-        "3/4 in", Form("length", "Leg, across the row", "One column of the grid.", after="advance")
+        "3/4 in", Form("length", tr("Leg, across the row"), tr("One column of the grid."), after="advance")
     )
     depth: int = asked(
-        1, Form("count", "Columns each leg spans", "With 2 or more the zigzag is deeper.", after="throw")
+        1,
+        Form(
+            "count", tr("Columns each leg spans"), tr("With 2 or more the zigzag is deeper."), after="throw"
+        ),
     )
     lay: Lay = asked(
         "side by side",
         Form(
             "choice",
-            "Neighboring rows",
+            tr("Neighboring rows"),
             choices=(
-                Choice("side by side", "side by side"),
-                Choice("mirrored", "mirrored"),
-                Choice("crossing", "crossing"),
-                Choice("random", "at random"),
+                Choice("side by side", tr("side by side")),
+                Choice("mirrored", tr("mirrored")),
+                Choice("crossing", tr("crossing")),
+                Choice("random", tr("at random")),
             ),
             after="depth",
         ),
     )
-    seed: int = asked(1, Form("count", "Random seed", "Another seed gives another pattern.", only_with=("lay", ("random",)), after="lay"))  # fmt: skip
+    seed: int = asked(1, Form("count", tr("Random seed"), tr("Another seed gives another pattern."), only_with=("lay", ("random",)), after="lay"))  # fmt: skip
 
     @field_validator("advance", "throw")
     @classmethod
     def _leg(cls, length: Length) -> Length:
-        return in_range(length, LEAST_LEG, MOST_LEG, "A leg")
+        return in_range(length, LEAST_LEG, MOST_LEG, tr("A leg"))
 
     @field_validator("depth")
     @classmethod
     def _depth(cls, depth: int) -> int:
-        return check_count(depth, 1, 12, "Columns") or 1
+        return check_count(depth, 1, 12, tr("Columns")) or 1
 
     @property
     def across(self) -> float:
@@ -138,13 +142,13 @@ class Zigzag(RowFill):
             yield over.family(frame, [(2 * number + 1, v) for number, v in places])
 
     def figures(self, site: Site) -> Sequence[Figure]:
-        """Leg, its lean, the turn at each point; step and true spacing."""
+        """Leg, its angle, the turn at each point; step and true spacing."""
         lean = math.degrees(math.atan2(self.across, float(self.advance.mm)))
         return (
             *super().figures(site),
-            Figure("Each leg", self.leg, "sewn"),
-            Figure("Angle from the row", lean, "angle"),
-            Figure("Turn at each point", 2 * lean, "angle"),
+            Figure(tr("Each leg"), self.leg, "sewn"),
+            Figure(tr("Angle from the row"), lean, "angle"),
+            Figure(tr("Turn at each point"), 2 * lean, "angle"),
         )
 
     def fit_to_points(self, site: Site, points: Sequence[Point]) -> Sequence[PointFit]:

@@ -14,35 +14,42 @@ from kenzet.core.fills.turned import Frame, RowFill, repeats_from
 from kenzet.core.kit.edges import WaveEdge, ZigzagEdge
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked, in_range
+from kenzet.texts import tr
 
 
 class ZigzagRows(RowFill):
     """Rows across the zone from a template with points ``pitch`` apart and ``rise`` high."""
 
-    label: ClassVar[str] = "Zigzag rows"
-    help: ClassVar[str] = "One template moved up row by row. A rhythm of steps makes thick and thin bands."
+    label: ClassVar[str] = tr("Zigzag rows")
+    help: ClassVar[str] = tr(
+        "One template moved up row by row. A rhythm of steps makes thick and thin bands."
+    )
     tile: ClassVar[str] = (
         "M-4 37 5 28 14 37 23 28 32 37 41 28 50 37 59 28 68 37 77 28M-4 31 5 22 14 31 23 22 32 31 41 22 50 31 59 22 68 31 77 22M-4 19 5 10 14 19 23 10 32 19 41 10 50 19 59 10 68 19 77 10M-4 13 5 4 14 13 23 4 32 13 41 4 50 13 59 4 68 13 77 4"
     )
     group: ClassVar[Group] = "zigzags"
     order: ClassVar[int] = 32
-    lines_are: ClassVar[str] = "Rows"
+    lines_are: ClassVar[str] = tr("Rows")
     whole_rows: ClassVar[bool] = True
 
     kind: Literal["zigzag rows"] = "zigzag rows"
-    pitch: Length = asked("1 1/2 in", Form("length", "Template: point to point", after="typed"))
-    rise: Length = asked("3/4 in", Form("length", "and how high", "From hollow to point.", after="pitch"))
-    slide: Length | None = asked(None, Form("length", "Each row slides by", empty="no slide", after="rise"))
+    pitch: Length = asked("1 1/2 in", Form("length", tr("Template: point to point"), after="typed"))
+    rise: Length = asked(
+        "3/4 in", Form("length", tr("and how high"), tr("From hollow to point."), after="pitch")
+    )
+    slide: Length | None = asked(
+        None, Form("length", tr("Each row slides by"), empty=tr("no slide"), after="rise")
+    )
 
     @field_validator("pitch", "rise")
     @classmethod
     def _template(cls, length: Length) -> Length:
-        return in_range(length, "1/8 in", "40 in", "The template")
+        return in_range(length, "1/8 in", "40 in", tr("The template"))
 
     @field_validator("slide")
     @classmethod
     def _slide(cls, length: Length | None) -> Length | None:
-        return length and in_range(length, "0 in", "40 in", "The move")
+        return length and in_range(length, "0 in", "40 in", tr("The move"))
 
     @property
     def _half(self) -> float:
@@ -79,6 +86,6 @@ class ZigzagRows(RowFill):
         leg = math.hypot(self._half, float(self.rise.mm))
         return (
             *super().figures(site),
-            Figure("Each leg", leg, "sewn"),
-            Figure("Turn at each point", 2 * lean, "angle"),
+            Figure(tr("Each leg"), leg, "sewn"),
+            Figure(tr("Turn at each point"), 2 * lean, "angle"),
         )

@@ -11,10 +11,11 @@ from itertools import pairwise
 
 import numpy as np
 
-from kenzet.core.geom.place_names import from_behind, place_names
+from kenzet.core.geom.place_names import place_names
 from kenzet.core.geom.region import Edge, Floats, Region
 from kenzet.core.numbers.spacing import Tick, stepping_error, ticks
 from kenzet.core.tolerances import ON_EDGE, SAME_PLACE
+from kenzet.texts import tr
 
 _ONE_TICK = 0.02  # mm: ends nearer together than this are one tick
 
@@ -22,10 +23,12 @@ _ONE_TICK = 0.02  # mm: ends nearer together than this are one tick
 @dataclass(frozen=True, slots=True)
 class TickedEdge:
     """An edge with its ticks. ``stepped`` is how far out the last tick would end if the gap between
-    ticks were rounded and stepped off instead; None where the ticks are not evenly apart.
+    ticks were rounded and stepped off instead; None where the ticks are not evenly apart. ``behind`` is its name as it is seen
+    from the back.
     """
 
     name: str
+    behind: str
     edge: Edge
     ticks: tuple[Tick, ...]
     gap: Fraction | None
@@ -37,18 +40,20 @@ def mirrored(ticked: TickedEdge, across: float, step: Fraction) -> TickedEdge:
     tick rounded to ``step``.
     """
     (x0, y0), (x1, y1) = ticked.edge.start, ticked.edge.end
-    name = from_behind(ticked.name)
+    names = (ticked.behind, ticked.name)
     if ticked.edge.datum == "top":
         edge = Edge((across - x0, y0), (across - x1, y1))
-        return TickedEdge(name, edge, ticked.ticks, ticked.gap, ticked.stepped)
+        return TickedEdge(*names, edge, ticked.ticks, ticked.gap, ticked.stepped)
     long = Fraction(ticked.edge.length).limit_denominator(10**9)
     places = [long - tick.at for tick in reversed(ticked.ticks)]
     edge = Edge((across - x1, y1), (across - x0, y0))
-    return TickedEdge(name, edge, tuple(ticks(places, step)), ticked.gap, ticked.stepped)
+    return TickedEdge(*names, edge, tuple(ticks(places, step)), ticked.gap, ticked.stepped)
 
 
-def edge_names(region: Region) -> list[str]:
-    """A name for every edge of ``region`` in order: top, bottom, left, right where it is a whole side of it, else where it lies."""
+def edge_names(region: Region, behind: bool = False) -> list[str]:
+    """A name for every edge of ``region`` in order: top, bottom, left, right where it is a whole side of it, else where it lies; or the
+    names by which the same edges go as they are seen from ``behind``.
+    """
     left, low, right, high = region.bounds
     whole: dict[int, str] = {}
     nouns = []
@@ -61,34 +66,37 @@ def edge_names(region: Region) -> list[str]:
             and abs(wide - (right - left)) < SAME_PLACE
             and min(abs(y0 - high), abs(y0 - low)) < SAME_PLACE
         ):
-            whole[number] = "top edge" if abs(y0 - high) < SAME_PLACE else "bottom edge"
+            whole[number] = tr("top edge") if abs(y0 - high) < SAME_PLACE else tr("bottom edge")
         elif (
             upright
             and abs(tall - (high - low)) < SAME_PLACE
             and min(abs(x0 - left), abs(x0 - right)) < SAME_PLACE
         ):
-            whole[number] = "left edge" if abs(x0 - left) < SAME_PLACE else "right edge"
-        nouns.append("level edge" if level else "upright edge" if upright else "slanted edge")
+            is_left = abs(x0 - left) < SAME_PLACE
+            whole[number] = tr("left edge") if is_left != behind else tr("right edge")
+        nouns.append(tr("level edge") if level else tr("upright edge") if upright else tr("slanted edge"))
     rest = [number for number in range(len(nouns)) if number not in whole]
     middles = [region.edges[number].at(region.edges[number].length / 2) for number in rest]
-    names = place_names(middles, [nouns[number] for number in rest], region.bounds)
+    names = place_names(middles, [nouns[number] for number in rest], region.bounds, behind)
     return [whole.get(number) or names[rest.index(number)] for number in range(len(nouns))]
 
 
 def corner_names(region: Region) -> list[str]:
     """A name for every corner of ``region`` in order, by where it lies."""
-    return place_names(list(region.corners), ["corner"] * len(region.corners), region.bounds)
+    return place_names(list(region.corners), [tr("corner")] * len(region.corners), region.bounds)
 
 
 def ticked_edges(region: Region, ends: Floats, step: Fraction) -> list[TickedEdge]:
     """Every edge on which a line's end of ``ends`` (n, 2) lies, with its ticks rounded to ``step`` (mm)."""
     found = []
-    for name, edge in zip(edge_names(region), region.edges, strict=True):
+    for name, behind, edge in zip(
+        edge_names(region), edge_names(region, behind=True), region.edges, strict=True
+    ):
         places = _places(edge, ends)
         if places:
             gap = _even_gap(places)
             stepped = stepping_error(gap, len(places) - 1, step) if gap and len(places) > 1 else None
-            found.append(TickedEdge(name, edge, tuple(ticks(places, step)), gap, stepped))
+            found.append(TickedEdge(name, behind, edge, tuple(ticks(places, step)), gap, stepped))
     return found
 
 

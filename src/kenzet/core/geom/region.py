@@ -31,6 +31,7 @@ from kenzet.core.tolerances import (
     SNAP,
     STRAIGHT_ON,
 )
+from kenzet.texts import tr
 
 Floats = NDArray[np.float64]
 Point = tuple[float, float]
@@ -76,7 +77,7 @@ class Region:
     def __init__(self, area: BaseGeometry, soft: Soft = frozenset()) -> None:
         pieces = [p for p in _polygons(area) if p.area > 0]
         if not pieces:
-            raise BadValue("This zone holds no area.")
+            raise BadValue(tr("This zone holds no area."))
         self.area: MultiPolygon = MultiPolygon(sorted(pieces, key=_reading_order))
         self.soft = soft
 

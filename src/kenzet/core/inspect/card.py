@@ -16,9 +16,10 @@ from numpy.typing import NDArray
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.region import Floats
 from kenzet.core.inspect.view import Pixels
+from kenzet.texts import tr
 
 CARD, MARK = 40.0, 24.0
-CORNERS = ("upper left", "upper right", "lower right", "lower left")
+CORNERS = (tr("upper left"), tr("upper right"), tr("lower right"), tr("lower left"))
 _CELLS = 6  # of a mark, its black rim counted in
 
 
@@ -54,11 +55,13 @@ def found_corners(photo: Pixels, width: float, height: float) -> Floats:
     missing = [name for which, name in enumerate(CORNERS) if which not in at]
     if missing:
         says = (
-            "None of the corner cards is seen"
+            tr("None of the corner cards is seen")
             if len(missing) == 4
-            else f"The corner card at the {' and '.join(missing)} is not seen"
+            else tr("The corner card at the {missing} is not seen", missing=tr(" and ").join(missing))
         )
-        raise BadValue(f"{says}. Click the block’s corners instead, or take the picture again.", "corners")
+        raise BadValue(
+            tr("{says}. Click the block’s corners instead, or take the picture again.", says=says), "corners"
+        )
     frame, pixels = [], []
     for which in range(4):
         left, low = (value + (CARD - MARK) / 2 for value in lies_at(which, width, height))

@@ -188,7 +188,7 @@ def _across(
 
 def _responses(across: NDArray[np.float32]) -> list[tuple[Shade, Floats]]:
     """By how much it is darker, or lighter, at every place than on both sides of it, as a share of how light it is there. Columns at the band's rims are not
-    reckoned: as many as ``_BESIDE`` reaches.
+    computed: as many as ``_BESIDE`` reaches.
     """
     thread = _means(across, 0.0, _THREAD)
     middle = (_BESIDE[0] + _BESIDE[1]) / 2

@@ -16,6 +16,7 @@ from kenzet.core.inspect.lay_over import LaidOver, laid_over
 from kenzet.core.inspect.sides import Frame, area_in, corners_in, frame_at
 from kenzet.core.inspect.view import Flat, Pixels, View
 from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.texts import tr
 
 _LEAST_CORNERS = 0.05  # of the photograph's area
 
@@ -60,7 +61,7 @@ def measured(
     frame = frame_at(laid, place, sewn)
     if not frame.sides:
         raise BadValue(
-            "Nothing is planned here that a picture can measure. Choose a block with sewn lines.", "place"
+            tr("Nothing is planned here that a picture can measure. Choose a block with sewn lines."), "place"
         )
     found = laid_over(photo, corners, laid, frame)
     wrong = _fault(laid, frame, found)
@@ -72,13 +73,21 @@ def measured(
 
 
 _SAYS = {
-    "another block": "This picture does not show this block: its lines and seams lie elsewhere. Check the block and its corners.",
-    "too little seen": "Too few stitches can be told from the fabric. Take the picture with one low light from the side, close up and sharp.",
+    "another block": tr(
+        "This picture does not show this block: its lines and seams lie elsewhere. Check the block and its corners."
+    ),
+    "too little seen": tr(
+        "Too few stitches can be told from the fabric. Take the picture with one low light from the side, close up and sharp."
+    ),
 }
 _TURNED = {
-    1: "The picture is turned by a quarter. Click the corners again, the block’s own upper left corner first.",
-    2: "The picture is upside down. Click the corners again, the block’s own upper left corner first.",
-    3: "The picture is turned by a quarter. Click the corners again, the block’s own upper left corner first.",
+    1: tr(
+        "The picture is turned by a quarter. Click the corners again, the block’s own upper left corner first."
+    ),
+    2: tr("The picture is upside down. Click the corners again, the block’s own upper left corner first."),
+    3: tr(
+        "The picture is turned by a quarter. Click the corners again, the block’s own upper left corner first."
+    ),
 }
 
 
@@ -101,7 +110,8 @@ def _check_corners(photo: Pixels, corners: Floats) -> None:
     turns = sides[:, 0] * after[:, 1] - sides[:, 1] * after[:, 0]
     if (turns <= 0).any():
         raise BadValue(
-            "The corners must lie in the order upper left, upper right, lower right, lower left.", "corners"
+            tr("The corners must lie in the order upper left, upper right, lower right, lower left."),
+            "corners",
         )
     if turns.sum() / 4 < _LEAST_CORNERS * photo.shape[0] * photo.shape[1]:
-        raise BadValue("The block is too small in this picture. Take the picture from closer.", "corners")
+        raise BadValue(tr("The block is too small in this picture. Take the picture from closer."), "corners")

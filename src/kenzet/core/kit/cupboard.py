@@ -6,7 +6,6 @@ Glossary: a quilt's *kit* holds copies of things under their keys, so that a pla
 
 from __future__ import annotations
 
-import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
@@ -21,7 +20,8 @@ from kenzet.core.kit.things.machine import Checked, Machine, RulerFoot, WalkingF
 from kenzet.core.kit.things.rulers import ArcRuler, Stencil, StraightRuler, WaveRuler
 from kenzet.core.kit.things.supplies import Batting, Bobbin, Marker, Tape, Thread
 from kenzet.core.numbers.measure import MM_PER, Length, in_words
-from kenzet.core.params import Frozen, in_range
+from kenzet.core.params import Frozen, in_range, key_for
+from kenzet.texts import tr
 
 MOST_THINGS = 300
 Slot = Literal["machine", "foot", "walking", "batting", "bobbin", "thread"]
@@ -46,17 +46,15 @@ class KitFile(Frozen):
 
 @cache
 def first_things() -> Mapping[str, Thing]:
-    """What a cupboard holds before she has looked into it; hers to change."""
-    things: list[Thing] = [
-        Machine(), RulerFoot(), WalkingFoot(), StraightRuler(), ArcRuler(name="Arc, 14 in circle", usable=Length.parse("12 in")),
-        WaveRuler(), Stencil(state="missing"), Tape(), Marker(name="Blue pen"),
-        Marker(name="Chalk", sort="chalk", colour="white", off="brushing"), Thread(name="Gray thread"), Thread(name="Cream thread", colour="#e6dcc4"),
-        Thread(name="Slate thread", colour="#5b738a"), Bobbin(), Batting(name="Cotton blend"),
-    ]  # fmt: skip
-    found: dict[str, Thing] = {}
-    for thing in things:
-        found[new_key(thing.name, found)] = thing
-    return found
+    """What a cupboard holds before she has looked into it; hers to change. Its keys are the same in every language."""
+    return {
+        "machine": Machine(), "ruler-foot": RulerFoot(), "walking-foot": WalkingFoot(), "straight-ruler": StraightRuler(),
+        "arc-14-in-circle": ArcRuler(name=tr("Arc, 14 in circle"), usable=Length.parse("12 in")), "wave": WaveRuler(),
+        "stencil": Stencil(state="missing"), "tape": Tape(), "blue-pen": Marker(name=tr("Blue pen")),
+        "chalk": Marker(name=tr("Chalk"), sort="chalk", colour="white", off="brushing"), "gray-thread": Thread(name=tr("Gray thread")),
+        "cream-thread": Thread(name=tr("Cream thread"), colour="#e6dcc4"), "slate-thread": Thread(name=tr("Slate thread"), colour="#5b738a"),
+        "bobbin": Bobbin(), "cotton-blend": Batting(name=tr("Cotton blend")),
+    }  # fmt: skip
 
 
 def new_key(name: str, taken: Mapping[str, Any]) -> str:
@@ -66,13 +64,10 @@ def new_key(name: str, taken: Mapping[str, Any]) -> str:
     'arc-14-in-2'
     """
     if len(taken) >= MOST_THINGS:
-        raise TooMany(f"At most {MOST_THINGS} tools and supplies can be kept.", "thing")
-    bare = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:50].strip("-") or "thing"
-    key, number = bare, 1
-    while key in taken:
-        number += 1
-        key = f"{bare}-{number}"
-    return key
+        raise TooMany(
+            tr("At most {most_things} tools and supplies can be kept.", most_things=MOST_THINGS), "thing"
+        )
+    return key_for(name, taken)
 
 
 def plain(thing: Thing) -> Thing:
@@ -93,7 +88,7 @@ def taken_over(
             k: thing for k, thing in things.items() if isinstance(thing, model) and thing.state == "at hand"
         }
         if picks and slot in picks and key not in fitting:
-            raise BadValue("You have no such tool at hand.", f"kit.{slot}")
+            raise BadValue(tr("You have no such tool at hand."), f"kit.{slot}")
         key = key if key in fitting else next(iter(fitting), None)
         if key is not None:
             found[slot], found[f"{slot}_key"] = plain(fitting[key]), key
@@ -142,21 +137,27 @@ def calibrated(foot: RulerFoot, span: Length, lines: int, side: Side, day: str) 
     to last (A9). What it was until ``day`` (ISO) goes into its history. Raises BadValue at ``span`` or ``lines``.
     """
     if not 2 <= lines <= 60:
-        raise BadValue("Between 2 and 60 lines: nine tell it well.", "lines")
-    in_range(span, "1/16 in", "60 in", "From the first line to the last")
+        raise BadValue(tr("Count 2 to 60 lines; nine are enough."), "lines")
+    in_range(span, "1/16 in", "60 in", tr("From the first line to the last"))
     offset = strip_offset(span, lines)
     try:
-        in_range(offset, "1/16 in", "1 in", "The foot's offset")
+        in_range(offset, "1/16 in", "1 in", tr("The foot's offset"))
     except BadValue as error:
         each = in_words(offset.mm, span.unit)
         raise BadValue(
-            f"{lines} lines over {span.text} would make {each} each; a ruler foot's offset is between 1/16 in and 1 in. Measure from "
-            "the first line to the last, or count the lines again.",
+            tr(
+                "{lines} lines over {span} would make {each} each; a ruler foot's offset is between 1/16 in and 1 in. Measure from the first line to the last, or count the lines again.",
+                lines=lines,
+                span=span.text,
+                each=each,
+            ),
             "span",
         ) from error
     old = getattr(foot, side) if side != "offset" else None
     old = old or Length.near(foot.to_rim, foot.offset.unit)
-    how = f"{lines} lines over {span.text}" + ("" if side == "offset" else f", {side}")
+    how = tr("{lines} lines over {span}", lines=lines, span=span.text) + (
+        "" if side == "offset" else f", {side}"
+    )
     history = (*foot.history, Checked(offset=old, until=day, how=how))[-40:]
     measured = "to the rim" if side == "offset" else foot.measured
     return foot.model_copy(update={side: offset, "measured": measured, "history": history})

@@ -16,6 +16,7 @@ from kenzet.core.kit.things.rulers import StraightRuler
 from kenzet.core.kit.things.supplies import Batting, Bobbin, Marker, Tape, Thread
 from kenzet.core.numbers.measure import MM_PER, Length, Unit
 from kenzet.core.params import Frozen, in_range, plain_name
+from kenzet.texts import tr
 
 ThingKey = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,59}$")]
 SewWith = Literal["ruler foot", "walking foot"]
@@ -41,15 +42,15 @@ class Kit(Frozen):
     tools: Annotated[dict[ThingKey, AnyTool], Field(max_length=60)] = Field(
         default_factory=lambda: {
             "tape": cast(Thing, Tape()),
-            "blue-pen": Marker(name="Blue pen"),
-            "chalk": Marker(name="Chalk", sort="chalk", colour="white", off="brushing"),
+            "blue-pen": Marker(name=tr("Blue pen")),
+            "chalk": Marker(name=tr("Chalk"), sort="chalk", colour="white", off="brushing"),
         }
     )
     batting: Batting = Batting()
     batting_key: ThingKey | None = None
     bobbin: Bobbin = Bobbin()
     bobbin_key: ThingKey | None = None
-    thread: Thread = Thread(name="Gray thread")
+    thread: Thread = Thread(name=tr("Gray thread"))
     thread_key: ThingKey | None = None
     sew_with: SewWith = "ruler foot"
     marking_step: Length = Length.parse("1/8 in")
@@ -72,12 +73,12 @@ class Kit(Frozen):
     @field_validator("marking_step")
     @classmethod
     def _marking_step(cls, step: Length) -> Length:
-        return in_range(step, "1/64 in", "1 in", "The marking step")
+        return in_range(step, "1/64 in", "1 in", tr("The marking step"))
 
     @field_validator("tolerance", "spread")
     @classmethod
     def _tolerance(cls, length: Length) -> Length:
-        return in_range(length, "0 in", "1 in", "What a line may be out")
+        return in_range(length, "0 in", "1 in", tr("The largest error of a line"))
 
     def changed(self, **values: Any) -> Kit:
         """The kit with other ``values``; what was worked out of the old ones is not taken along."""
@@ -101,17 +102,17 @@ class Kit(Frozen):
     @field_validator("hand")
     @classmethod
     def _hand(cls, length: Length) -> Length:
-        return in_range(length, "1 in", "20 in", "The span of a hand")
+        return in_range(length, "1 in", "20 in", tr("What your hand covers"))
 
     @field_validator("stitch")
     @classmethod
     def _stitch(cls, length: Length) -> Length:
-        return in_range(length, "0.5 mm", "8 mm", "A stitch")
+        return in_range(length, "0.5 mm", "8 mm", tr("A stitch"))
 
     @field_validator("seen_from")
     @classmethod
     def _seen_from(cls, length: Length) -> Length:
-        return in_range(length, "12 in", "600 in", "How far away it is looked at")
+        return in_range(length, "12 in", "600 in", tr("The viewing distance"))
 
     @property
     def reach(self) -> Fraction:
@@ -142,5 +143,5 @@ class Kit(Frozen):
 
     @cached_property
     def sums(self) -> dict[object, object]:
-        """What laying has reckoned with this kit already, by what was asked."""
+        """What laying has computed with this kit already, by what was asked."""
         return {}

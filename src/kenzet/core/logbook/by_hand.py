@@ -20,6 +20,7 @@ from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.tolerances import VISIBLE
 from kenzet.core.top.document import zone_of
 from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.texts import tr
 
 READ = 0.8
 """mm: how far what is read off a tape may be out, a thirty-second of an inch."""
@@ -72,18 +73,32 @@ def tape_found(laid: QuiltLayout, place: str, reading: TapeReading, unit: Unit) 
     plan, drawing = _drawing(laid, reading.zone, place)
     if not FEWEST_LINES <= reading.lines <= max(drawing.lines, FEWEST_LINES):
         raise BadValue(
-            f"Count at least {FEWEST_LINES} lines; {plan.zone.name} has {drawing.lines:,} here.", "lines"
+            tr(
+                "Count at least {fewest_lines} lines; {name} has {lines} here.",
+                fewest_lines=FEWEST_LINES,
+                name=plan.zone.name,
+                lines=f"{drawing.lines:,}",
+            ),
+            "lines",
         )
     spacing = float(drawing.fill.spacing.mm)
     gaps = reading.lines - 1
     whole = gaps * spacing
     if not _LEAST * whole <= reading.span <= _MOST * whole:
         raise BadValue(
-            f"{gaps} gaps of {drawing.fill.spacing.text} make {in_words(whole, unit)}. Count the lines again, or look at what you typed.",
+            tr(
+                "{gaps} gaps of {spacing} make {whole}. Count the lines again, or check what you typed.",
+                gaps=gaps,
+                spacing=drawing.fill.spacing.text,
+                whole=in_words(whole, unit),
+            ),
             "span",
         )
     if reading.gap is not None and not 0 < reading.gap <= 100 * spacing:
-        raise BadValue(f"The widest gap must be over 0 and at most {in_words(100 * spacing, unit)}.", "gap")
+        raise BadValue(
+            tr("The widest gap must be over 0 and at most {value}.", value=in_words(100 * spacing, unit)),
+            "gap",
+        )
     return TapeFound(reading, spacing, whole, (reading.span - whole) / gaps, plan.widest_gap(drawing).width)
 
 
@@ -127,8 +142,10 @@ def _drawing(laid: QuiltLayout, zone: str, place: str) -> tuple[ZonePlan, Drawin
     name = zone_of(laid.quilt, zone).name
     plan = plan_zone(laid, zone)
     if plan is None or not plan.has_drawing_at(place):
-        raise BadValue(f"{name} has no lines there.", "zone")
+        raise BadValue(tr("{name} has no lines there.", name=name), "zone")
     drawing = plan.drawing_at(place)
     if not _even(drawing):
-        raise BadValue(f"The lines of {name} are not evenly apart: measure it from a photo.", "zone")
+        raise BadValue(
+            tr("The lines of {name} are not evenly apart: measure it from a photo.", name=name), "zone"
+        )
     return plan, drawing

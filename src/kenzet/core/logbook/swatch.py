@@ -31,6 +31,7 @@ from kenzet.core.top.blocks import Name
 from kenzet.core.top.document import Quilt, Use, zone_of
 from kenzet.core.top.fabric_color import PLAIN
 from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.texts import tr
 
 MOST_SWATCHES = 300
 MOST_PHOTOS = 6
@@ -76,20 +77,27 @@ class SwatchFound(Frozen):
     """
 
     name: Name
-    felt: Felt = asked("", Form("choice", "It feels", choices=tuple(Choice(one, one) for one in FELT)))
+    felt: Felt = asked(
+        "", Form("choice", tr("It feels"), choices=tuple(Choice(one, tr(one)) for one in FELT))
+    )
     high: Length | None = asked(
-        None, Form("length", "Height in its widest gap", "From the stitches up to the top of the cloth.", empty="not measured")
+        None, Form("length", tr("Height in its widest gap"), tr("From the stitches up to the top of the cloth."), empty=tr("not measured"))
     )  # fmt: skip
-    pieced: Length | None = asked(None, Form("length", "A side before quilting", empty="not measured"))
-    before: Length | None = asked(None, Form("length", "The same side, quilted", empty="not measured"))
+    pieced: Length | None = asked(
+        None, Form("length", tr("A side before quilting"), empty=tr("not measured"))
+    )
+    before: Length | None = asked(
+        None, Form("length", tr("The same side, quilted"), empty=tr("not measured"))
+    )
     washed: Literal["no", "yes"] = asked(
-        "no", Form("choice", "Washed", choices=(Choice("no", "not yet"), Choice("yes", "yes")))
+        "no", Form("choice", tr("Washed"), choices=(Choice("no", tr("not yet")), Choice("yes", tr("yes"))))
     )
     after: Length | None = asked(
-        None, Form("length", "The same side, washed", empty="not measured", only_with=("washed", ("yes",)))
+        None,
+        Form("length", tr("The same side, washed"), empty=tr("not measured"), only_with=("washed", ("yes",))),
     )
     again: Literal["", "yes", "no"] = asked(
-        "", Form("choice", "Sew it again", choices=(Choice("yes", "yes"), Choice("no", "no")))
+        "", Form("choice", tr("Sew it again"), choices=(Choice("yes", tr("yes")), Choice("no", tr("no"))))
     )
     notes: str = Field("", max_length=2000)
     photos: Annotated[tuple[PhotoId, ...], Field(max_length=MOST_PHOTOS)] = ()
@@ -97,15 +105,15 @@ class SwatchFound(Frozen):
     @model_validator(mode="after")
     def _measured(self) -> SwatchFound:
         if self.high is not None:
-            _at("high", self.high, "1/64 in", "3 in", "The height")
+            _at("high", self.high, "1/64 in", "3 in", tr("The height"))
         sides = [("pieced", self.pieced), ("before", self.before), ("after", self.after)]
         known = [(field, side) for field, side in sides if side is not None]
         for field, side in known:
-            _at(field, side, "1 in", "150 in", "A side")
+            _at(field, side, "1 in", "150 in", tr("A side"))
         for (_, earlier), (field, later) in pairwise(known):
             if later.mm > earlier.mm * _MOST_GROWN:
                 raise BadValue(
-                    f"Quilting and washing make a side shorter: it cannot be longer than the {earlier.text} of before.", field
+                    tr("Quilting and washing make a side shorter. It cannot be longer than the {earlier} measured before.", earlier=earlier.text), field
                 )  # fmt: skip
         return self
 
@@ -154,12 +162,12 @@ def swatch_of(laid: QuiltLayout, zone: str, place: str = "") -> Swatch:
     named = zone_of(quilt, zone)
     plan = plan_zone(laid, zone)
     if plan is None or not plan.has_drawing_at(place):
-        raise BadValue(f"{named.name} has no fill there yet.", "zone")
+        raise BadValue(tr("{name} has no fill there yet.", name=named.name), "zone")
     drawing = plan.drawing_at(place)
     at = place or drawing.places[0]
     sewn = [one for one in plan.drawings if at in one.places and one.fill.sewn]
     if not sewn:
-        raise BadValue(f"The lines of {named.name} are only drawn, not sewn.", "zone")
+        raise BadValue(tr("The lines of {name} are only drawn, not sewn.", name=named.name), "zone")
     lines = [line for one in sewn for line in (*one.polylines, *(hint.polyline for hint in one.hints))]
     rings = _rings(drawing.region.area)
     kit, gap = plan.kit, plan.widest_gap(drawing).width

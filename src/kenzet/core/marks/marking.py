@@ -193,7 +193,7 @@ def _marks(plan: ZonePlan, drawing: Drawing, chosen: MarkMethod) -> Marks:
 
 
 def _middles(plan: ZonePlan, drawing: Drawing, lines: Iterable[int]) -> dict[int, Sequence[MiddleLine]]:
-    """Of rows that a template of hers sews the middle lines, which are drawn in their stead."""
+    """Of rows that one of her templates sews the middle lines, which are drawn in their stead."""
     template = plan.own_template(drawing)
     if template is None:
         return {}

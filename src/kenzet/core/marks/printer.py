@@ -10,6 +10,7 @@ from typing import Literal
 
 from kenzet.core.errors import BadValue
 from kenzet.core.numbers.measure import Length, Unit, in_words
+from kenzet.texts import tr
 
 BARS: dict[Unit, Length] = {"in": Length.parse("6 in"), "mm": Length.parse("150 mm")}
 """How long the bars of the check page are."""
@@ -58,12 +59,16 @@ def _by(read: Length, way: Literal["across", "up"], unit: Unit) -> float:
         try:
             told = Length.parse(number, other)
             if 0.9 < float(told.mm / true.mm) < 1.1:
-                hint = f" Did you mean {told.text}?"
+                hint = tr(" Did you mean {told}?", told=told.text)
         except BadValue:
             hint = ""
         raise BadValue(
-            f"That bar is {true.text} long where it prints true; {in_words(read.mm, read.unit)} cannot be.{hint} Measure from "
-            "end to end.",
+            tr(
+                "At true size that bar is {true} long; {mm} is not possible.{hint} Measure from end to end.",
+                true=true.text,
+                mm=in_words(read.mm, read.unit),
+                hint=hint,
+            ),
             way,
         )
     return 1 / share

@@ -22,6 +22,7 @@ from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.tolerances import EQUAL, ON_EDGE
 from kenzet.core.top.zone import MarkMethod
+from kenzet.texts import tr
 
 TICK = 4.0  # mm
 
@@ -103,7 +104,7 @@ def mark_sheet(
     zones = dict.fromkeys(plan.zone.name for plan, _ in drawn)
     sheet = MarkSheet(
         title=f"{quilt} · {', '.join(zones)}",
-        subtitle=f"{_what(each, wish, unit)} · plan {revision}",
+        subtitle=tr("{what} · plan {revision}", what=_what(each, wish, unit), revision=revision),
         kind=wish.kind,
         back=wish.back,
         seams=tuple(ring for _, drawing in drawn for ring in outline(drawing.region)),
@@ -129,18 +130,27 @@ def _method(plan: ZonePlan, drawing: Drawing, wish: SheetOptions, alone: bool) -
 def _what(each: Sequence[tuple[ZonePlan, Drawing, Marks]], wish: SheetOptions, unit: Unit) -> str:
     lines = sum(len(marks.lines) for _, _, marks in each)
     said = (
-        f"{lines} of {sum(drawing.lines for _, drawing, _ in each)} lines drawn"
+        tr(
+            "{lines} of {value} lines drawn",
+            lines=lines,
+            value=sum((drawing.lines for _, drawing, _ in each)),
+        )
         if lines
-        else "no line needs drawing"
+        else tr("no line needs drawing")
     )
     if len(each) == 1:
         fill = each[0][1].fill
-        spaced = f" {figure(fill.spacing.mm, unit).text} {unit} apart" if fill.is_spaced else ""
+        spaced = (
+            tr(" {mm} {unit} apart", mm=figure(fill.spacing.mm, unit).text, unit=unit)
+            if fill.is_spaced
+            else ""
+        )
         said = f"{fill.label}{spaced} · {said}"
-    kind = {"ruler edges": " · where the ruler’s EDGE goes", "pounce": " · holes to pounce through"}.get(
-        wish.kind, ""
-    )
-    return said + kind + (" · MIRRORED, for the back" if wish.back else "")
+    kind = {
+        "ruler edges": tr(" · where the ruler’s EDGE goes"),
+        "pounce": tr(" · holes to pounce through"),
+    }.get(wish.kind, "")
+    return said + kind + (tr(" · MIRRORED, for the back") if wish.back else "")
 
 
 def _arcs_of(plan: ZonePlan, drawing: Drawing, marks: Marks, kind: SheetKind) -> Iterable[Floats]:
@@ -226,11 +236,20 @@ def _cut_to(sheet: MarkSheet, repeat: Repeat, unit: Unit) -> MarkSheet:
     marks = tuple(_inside(sheet.marks, window))
     inside = np.array([_holds(window, dot) for dot in sheet.dots.tolist()], dtype=bool)
     ticks = [tick for tick in sheet.ticks if _holds(window, tick.foot)]
-    ends = [_repeat_tick(repeat, at, f"repeat {k}" if k else "begin") for k, at in enumerate(repeat.begins)]
-    many = f"{repeat.many} repeats" if repeat.many > 1 else "1 repeat"
+    ends = [
+        _repeat_tick(repeat, at, tr("repeat {k}", k=k) if k else "begin")
+        for k, at in enumerate(repeat.begins)
+    ]
+    many = tr("{many} repeats", many=repeat.many) if repeat.many > 1 else tr("1 repeat")
     return replace(
         sheet,
-        subtitle=f"{sheet.subtitle} · {many} of {figure(repeat.each, unit).text} {unit}: lay “begin” on the last tick",
+        subtitle=tr(
+            "{subtitle} · {many} of {each} {unit}: lay “begin” on the last tick",
+            subtitle=sheet.subtitle,
+            many=many,
+            each=figure(repeat.each, unit).text,
+            unit=unit,
+        ),
         seams=tuple(_inside(sheet.seams, wider)),
         marks=marks,
         arcs=tuple(with_arcs(line, closed=False) for line in marks),

@@ -89,7 +89,7 @@ def _with(drawing: Drawing, key: str, side: float, grid: float) -> StencilPlan:
 
 
 def _span(family: Straight, reach: Floats) -> tuple[float, float]:
-    """Where, across its lean, the last line before the zone stands, and how far it is from there to the zone's end."""
+    """Where, across its angle, the last line before the zone stands, and how far it is from there to the zone's end."""
     across = reach @ np.array(family.normal)
     steps = math.floor((float(across.min()) - family.datum) / float(family.pitch) + EQUAL)
     start = family.datum + steps * float(family.pitch)

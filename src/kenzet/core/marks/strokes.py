@@ -56,7 +56,7 @@ class Stroke:
 
 
 def ordered(region: Region, marks: Marks, kit: Kit) -> list[Stroke]:
-    """The strokes of ``marks``: lean after lean, in a lean from one side to the other; curves last."""
+    """The strokes of ``marks``: angle after angle, in each from one side to the other; curves last."""
     straight = [line for line in marks.strokes if len(line) == 2]
     curves = [line for line in marks.strokes if len(line) != 2]
     straight.sort(key=lambda line: (round(_lean(line), 1) % 180, *_place(line)))
@@ -77,7 +77,7 @@ def _lean(line: Floats) -> float:
 
 
 def _place(line: Floats) -> tuple[float, float]:
-    """Across its lean, then along it."""
+    """Across its angle, then along it."""
     lean = math.radians(round(_lean(line), 1) % 180)
     middle = line.mean(axis=0)
     across = float(middle @ np.array([-math.sin(lean), math.cos(lean)]))

@@ -7,6 +7,7 @@ from kenzet.core.plan.drawing import Drawing
 from kenzet.core.plan.planner import plan_zone
 from kenzet.core.plan.zone_plan import ZonePlan
 from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.texts import tr
 
 
 def together(laid: QuiltLayout, key: str, place: str) -> list[tuple[ZonePlan, Drawing]]:
@@ -21,5 +22,5 @@ def together(laid: QuiltLayout, key: str, place: str) -> list[tuple[ZonePlan, Dr
         plan = plan_zone(laid, other_key) if other.part == zone.part else None
         found += [(plan, drawing) for drawing in plan.drawings if at in drawing.places] if plan else []
     if not found:
-        raise BadValue("No zone of this block has a fill here.", "zone")
+        raise BadValue(tr("No zone of this block has a fill here."), "zone")
     return found

@@ -17,6 +17,7 @@ from kenzet.core.kit.things.supplies import Marker
 from kenzet.core.numbers.measure import INCH
 from kenzet.core.plan.drawing import Drawing
 from kenzet.core.top.document import Quilt
+from kenzet.texts import tr
 
 WELL, FAINT = 0.27, 0.13
 _LEAST = 1.0  # mm²
@@ -31,13 +32,13 @@ _NAMES = {
 }  # fmt: skip
 
 _CARE: dict[str, tuple[str, str]] = {
-    "pen that washes out": ("Comes off with cold water.", "No iron and no soap before it is out: they set it."),
-    "pen that fades": ("Goes by itself.", "Damp and light take it sooner; an iron can set it. Mark only what you sew before it goes."),
-    "chalk": ("Brushes off.", "Handling rubs it away: mark a little at a time."),
-    "powder": ("Pats and brushes off.", "No iron and no damp: they set some powders. Pat, do not rub."),
-    "pencil": ("Washes out, slowly.", "Mark lightly; hard strokes stay."),
-    "crease": ("Goes when it is pressed or damp.", "It has no color: it shows in slanting light, and on cotton only."),
-    "heat pen": ("An iron takes it off.", "Cold may bring it back: wash it out in the end."),
+    "pen that washes out": (tr("Comes off with cold water."), tr("No iron and no soap before the mark is out: they set it.")),
+    "pen that fades": (tr("Fades by itself."), tr("Damp and light take it sooner; an iron can set it. Mark only what you sew before it goes.")),
+    "chalk": (tr("Brushes off."), tr("Handling rubs it away: mark a little at a time.")),
+    "powder": (tr("Pats and brushes off."), tr("No iron and no damp: they set some powders. Pat, do not rub.")),
+    "pencil": (tr("Washes out, slowly."), tr("Mark lightly; hard strokes stay.")),
+    "crease": (tr("Disappears when pressed or damp."), tr("A crease has no color: it shows in slanting light, and on cotton only.")),
+    "heat pen": (tr("An iron takes it off."), tr("Cold may bring the mark back: wash it out at the end.")),
 }  # fmt: skip
 
 

@@ -18,6 +18,7 @@ from pydantic import GetCoreSchemaHandler, GetJsonSchemaHandler, ValidationInfo
 from pydantic_core import core_schema
 
 from kenzet.core.errors import BadValue
+from kenzet.texts import tr
 
 Unit = Literal["in", "mm"]
 
@@ -45,8 +46,8 @@ _FORMS = re.compile(
     re.VERBOSE,
 )
 _EXAMPLES: dict[str, str] = {
-    "in": "Type it like 3/4, 1 3/8, 0.75 or 19 mm.",
-    "mm": "Type it like 19, 19.5, 3.5 cm or 3/4 in.",
+    "in": tr("Type it like 3/4, 1 3/8, 0.75 or 19 mm."),
+    "mm": tr("Type it like 19, 19.5, 3.5 cm or 3/4 in."),
 }
 _LONGEST = 40
 _MOST_MM = Fraction(10**6)
@@ -82,15 +83,21 @@ class Length:
         """
         typed = _plain_fractions(text).strip().lower()
         if not typed:
-            raise BadValue(f"A length is missing. {_EXAMPLES[unit]}")
+            raise BadValue(tr("A length is missing. {examples}", examples=_EXAMPLES[unit]))
         found = _FORMS.match(typed) if len(typed) <= _LONGEST else None
         if not found:
-            raise BadValue(f"“{text.strip()[:_LONGEST]}” is not a length. {_EXAMPLES[unit]}")
+            raise BadValue(
+                tr(
+                    "“{text_}” is not a length. {examples}",
+                    text_=text.strip()[:_LONGEST],
+                    examples=_EXAMPLES[unit],
+                )
+            )
         named = found["unit"]
         if named and named not in _NAMES:
-            raise BadValue(f"“{named}” is not a unit known here; use in, mm or cm.")
+            raise BadValue(tr("“{named}” is not a unit known here; use in, mm or cm.", named=named))
         if found["den"] and int(found["den"]) == 0:
-            raise BadValue(f"Nothing can be divided by 0. {_EXAMPLES[unit]}")
+            raise BadValue(tr("Nothing can be divided by 0. {examples}", examples=_EXAMPLES[unit]))
         return cls.of(_number(found), _NAMES[named] if named else unit)
 
     @classmethod
@@ -98,7 +105,7 @@ class Length:
         """``number`` of ``unit`` as a length with its canonical text."""
         number = Fraction(number)
         if abs(number) * MM_PER[unit] > _MOST_MM:
-            raise BadValue("That is longer than a kilometre.")
+            raise BadValue(tr("That is longer than a kilometre."))
         return cls(number * MM_PER[unit], f"{_exact(number, unit)} {unit}")
 
     @classmethod
@@ -132,7 +139,7 @@ class Length:
             if isinstance(value, Length):
                 return value
             if not isinstance(value, str):
-                raise BadValue('A length is text with its unit, like "3/4 in" or "19 mm".')
+                raise BadValue(tr('A length is text with its unit, like "3/4 in" or "19 mm".'))
             unit: Unit = (info.context or {}).get("unit", "in")
             return cls.parse(value, unit)
 
@@ -149,7 +156,7 @@ class Length:
     ) -> dict[str, Any]:
         return {
             "type": "string",
-            "description": "A length with its unit; in where none is written.",
+            "description": tr("A length with its unit; in where none is written."),
             "examples": ["3/4 in", "1 3/8 in", "19 mm", "3.5 cm"],
         }
 
@@ -260,7 +267,7 @@ def figure(mm: Fraction | float, unit: Unit, grain: Fraction | None = None, abou
 
 def _say(minus: bool, whole: str, num: int, den: int, hair: int) -> str:
     body = whole if not num else (f"{num}/{den}" if whole == "0" else f"{whole} {num}/{den}")
-    return {-1: "scant ", 0: "", 1: "generous "}[hair] + ("-" if minus else "") + body
+    return {-1: f"{tr('scant')} ", 0: "", 1: f"{tr('generous')} "}[hair] + ("-" if minus else "") + body
 
 
 def _short(number: float, places: int = 2) -> str:
@@ -277,7 +284,9 @@ def little(mm: Fraction | float, unit: Unit) -> str:
     """
     exact = Fraction(mm) / MM_PER[unit]
     if unit == "in" and 0 < exact < Fraction(31, 1000):
-        return f"{_short(float(exact)) if exact >= Fraction(1, 200) else 'less than 0.01'} in"
+        return tr(
+            "{short} in", short=_short(float(exact)) if exact >= Fraction(1, 200) else tr("less than 0.01")
+        )
     return f"{figure(mm, unit).text} {unit}"
 
 
@@ -287,7 +296,7 @@ def long_figure(mm: float, unit: Unit) -> str:
     >>> long_figure(25.4 * 1284.4, "in"), long_figure(32123.0, "mm")
     ('1,284 in', '3,212 cm')
     """
-    return f"{mm / INCH:,.0f} in" if unit == "in" else f"{mm / 10:,.0f} cm"
+    return tr("{mm} in", mm=f"{mm / INCH:,.0f}") if unit == "in" else tr("{mm} cm", mm=f"{mm / 10:,.0f}")
 
 
 def in_words(mm: Fraction | float, unit: Unit, grain: Fraction | None = None) -> str:

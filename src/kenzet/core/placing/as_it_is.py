@@ -1,7 +1,7 @@
 """How a line is placed on what is there now: as it is planned, as long as that is there.
 
 Where it is not (a line was skipped, unpicked, or another order is sewn) the line is laid on the line on its other side, on
-the one beyond that what it is planned on is laid on, on a seam, or on one farther over that a ruler of hers reaches. What nothing
+the one beyond that what it is planned on is laid on, on a seam, or on one farther over that one of her rulers reaches. What nothing
 places is done by eye.
 """
 

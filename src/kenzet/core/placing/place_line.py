@@ -109,7 +109,7 @@ class Placing:
         )  # fmt: skip
 
     def _level(self) -> Placement:
-        """By the middle line of a template of hers, so far from a seam."""
+        """By the middle line of one of her templates, so far from a seam."""
         return self._made(
             "seam", "template", distance=self.own.distance, way=self.own.way, fits=self._fits() or (), level=True, onward=self._onward(),
             dots=self.references.dots.get(self.line, ()), error=2 * float(self.kit.spread.mm),
@@ -237,7 +237,7 @@ class Placing:
         return None
 
     def _drawn(self) -> Placement:
-        """It is followed: with an edge of hers beside it where one does it."""
+        """It is followed: with one of her edges beside it where one does it."""
         spread = float(self.kit.spread.mm)
         fits = self._fits()
         if self.kit.sew_with == "walking foot" or fits is None or not self.kit.edges:
@@ -294,7 +294,7 @@ class Placing:
                 over=over,
                 error=2 * float(self.kit.spread.mm),
             )
-        if fits is None:  # a curve that no edge of hers sews: her eye keeps the distance
+        if fits is None:  # a curve that none of her edges sews: her eye keeps the distance
             return self._made(
                 on,
                 "eye",

@@ -1,4 +1,4 @@
-"""Rows that a template of hers sews, laid by their middle line: so far from a straight seam, a crest at a dot.
+"""Rows that one of her templates sews, laid by their middle line: so far from a straight seam, a crest at a dot.
 
 Glossary: the *middle line* of a wave or of a row of points is the straight line half-way between crests and troughs.
 """

@@ -52,7 +52,7 @@ def lay_lines(
     before: Sequence[ZoneBefore] = (),
 ) -> References:
     """What every line of ``drawing`` is laid from, by number, in the order of sewing; of two sets the second is the first if
-    ``second_first``, and of rings the innermost. Rows are stepped one from the other where a template or a curve of hers sews them (``stepping``); a ``template`` of hers
+    ``second_first``, and of rings the innermost. Rows are stepped one from the other where a template or one of her curves sews them (``stepping``); a ``template`` of hers
     is also laid by the middle line of its rows. ``base``
     are the drawings below this one that are only drawn, ``before`` the zones that are sewn before it.
     """

@@ -44,7 +44,7 @@ def lay_points(
     template: Template | None = None,
 ) -> None:
     """What is still to be drawn is laid through points that are seen, on a concentric curve before it, or askew on the line before
-    it, where a ruler of hers does it. Where only some of the points of a line that turns or curves are seen, dots mark the others. Of rows of a
+    it, where one of her rulers does it. Where only some of the points of a line that turns or curves are seen, dots mark the others. Of rows of a
     ``template`` the middle line is drawn instead. ``base`` are drawings that lie below this one and are only drawn: all of their lines are there.
     """
     open_ = np.flatnonzero(into.kinds == MARK).tolist()
@@ -111,7 +111,7 @@ def _legs(drawing: Drawing, line: int) -> list[Leg]:
 
 
 def _can_lay(kit: Kit, legs: Sequence[Leg]) -> bool:
-    """Whether a ruler of hers sews every leg from end to end; with the walking foot only straight ones are sewn so."""
+    """Whether one of her rulers sews every leg from end to end; with the walking foot only straight ones are sewn so."""
     longest = max((float(edge.length) for _, edge in kit.straight), default=0.0)
     for start, end, arc in legs:
         if arc is None:

@@ -29,6 +29,7 @@ from kenzet.core.plan.zone_plan import ZonePlan, site_at
 from kenzet.core.tolerances import SAME_PHASE, SAME_PLACE, STOP_ERROR, VISIBLE
 from kenzet.core.top.quilt_layout import Ground, QuiltLayout, ZoneShape
 from kenzet.core.top.zone import Over, Zone
+from kenzet.texts import tr
 
 MOST_LINES = 200_000
 _TRIES_KEPT = 3  # of each zone: the kept fill, and what is tried on it
@@ -260,7 +261,10 @@ def check_quilt(laid: QuiltLayout, before: QuiltLayout | None = None) -> None:
             known = before is not None and before.quilt.zones.get(key) == zone
             if not known or error.field == "kit.foot.offset":
                 raise
-            raise BadValue(f"“{zone.name}” would not fit any more: {error.message}", error.field) from error
+            raise BadValue(
+                tr("“{name}” would not fit any more: {message}", name=zone.name, message=error.message),
+                error.field,
+            ) from error
 
 
 def check_foot(zone: Zone, region: Region, kit: Kit) -> None:
@@ -269,8 +273,12 @@ def check_foot(zone: Zone, region: Region, kit: Kit) -> None:
     if kit.sew_with == "ruler foot" and float(kit.reach) > region.inradius:
         widest = in_words(2 * region.inradius, foot.unit)
         raise BadValue(
-            f"The foot's offset of {in_words(kit.reach, foot.unit)} is more than half of {zone.name}, which is {widest} at its "
-            "widest; no ruler could lie in it. Give the distance from the needle to the foot's rim.",
+            tr(
+                "The foot's offset of {reach} is more than half of {name}, which is {widest} at its widest; no ruler could lie in it. Give the distance from the needle to the foot's rim.",
+                reach=in_words(kit.reach, foot.unit),
+                name=zone.name,
+                widest=widest,
+            ),
             "kit.foot.offset",
         )
 
@@ -280,8 +288,11 @@ def check_hollow(fill: Fill, site: Site, kit: Kit) -> None:
     radius, unit = fill.tightest_inner_radius(site), kit.foot.offset.unit
     if kit.sew_with == "ruler foot" and radius is not None and radius < float(kit.reach):
         raise BadValue(
-            f"The hollow's radius would be {in_words(radius, unit)}; your foot of {in_words(kit.reach, unit)} cannot go "
-            "into it. Take a longer or a shallower curve.",
+            tr(
+                "The hollow's radius would be {radius}; your foot of {reach} cannot go into it. Take a longer or a shallower curve.",
+                radius=in_words(radius, unit),
+                reach=in_words(kit.reach, unit),
+            ),
             "fill.depth",
         )
 
@@ -333,14 +344,20 @@ def _refuse_a_flood(laid: QuiltLayout, key: str) -> None:
         return
     others = total - counts[key]
     unit = fill.spacing.unit
-    hint = "Thin out another zone first."
+    hint = tr("Use a wider spacing in another zone first.")
     if others < MOST_LINES:
         wider = float(fill.spacing.mm) * counts[key] / (MOST_LINES - others)
-        hint = (
-            f"Set them about {in_words(wider, unit, Fraction(1, 16 if unit == 'in' else 1))} apart or more."
+        hint = tr(
+            "Use a spacing of about {wider} or more.",
+            wider=in_words(wider, unit, Fraction(1, 16 if unit == "in" else 1)),
         )
     raise TooMany(
-        f"That would be {total:,} lines in the quilt; more than {MOST_LINES:,} cannot be planned. {hint}",
+        tr(
+            "That would be {total} lines in the quilt; more than {most_lines} cannot be planned. {hint}",
+            total=f"{total:,}",
+            most_lines=f"{MOST_LINES:,}",
+            hint=hint,
+        ),
         "fill.spacing",
     )
 

@@ -1,4 +1,4 @@
-"""What is reckoned for one zone, and all that can be told of it.
+"""What is computed for one zone, and all that can be told of it.
 
 Glossary: a *drawing* is one distinct set of lines with the places that share it (blocks laid alike
 share one; lines that flow from the quilt's centre may differ from block to block, and so do blocks of
@@ -40,13 +40,14 @@ from kenzet.core.ruler.pose import Pose, pose
 from kenzet.core.tolerances import CURVE_ERROR, EQUAL, ROUNDING
 from kenzet.core.top.quilt_layout import ZoneShape, from_middle
 from kenzet.core.top.zone import Zone
+from kenzet.texts import tr
 
 Compass = Literal["right", "left", "up", "down"]
 
 
 @dataclass(frozen=True, slots=True)
 class FamilySide:
-    """How a family that leans ``angle`` degrees is sewn: the ``ruler`` lies on that side of the needle, the first line on
+    """How a family at ``angle`` degrees is sewn: the ``ruler`` lies on that side of the needle, the first line on
     a seam, on a drawn line or ``across`` the set before, and the quilt is turned ``turns`` times.
     """
 
@@ -80,7 +81,7 @@ def compass(x: float, y: float) -> Compass:
 
 @dataclass(frozen=True, eq=False)
 class ZonePlan:
-    """Everything reckoned for one zone. ``drawings`` together hold every place that has a fill once; ``memo`` is where those
+    """Everything computed for one zone. ``drawings`` together hold every place that has a fill once; ``memo`` is where those
     who work on it keep what they find. Lines shorter than ``least`` mm are left out,
     and what of its outline the zones ``beside`` it sew. ``before`` are zones sewn before it whose lines its own can be laid on.
     """
@@ -100,7 +101,7 @@ class ZonePlan:
         for drawing in self.drawings:
             if place in drawing.places or not place:
                 return drawing
-        raise Unknown(f"{self.zone.name} has no lines at place {place}.", "place")
+        raise Unknown(tr("{name} has no lines at place {place}.", name=self.zone.name, place=place), "place")
 
     def has_drawing_at(self, place: str) -> bool:
         """Whether there are lines to look at there."""
@@ -188,14 +189,14 @@ class ZonePlan:
         for k, one in enumerate(self.drawings):
             if (one.layer, one.places, one.fill) == (drawing.layer, drawing.places, drawing.fill):
                 return k
-        raise Unknown(f"{self.zone.name} has other lines by now.", "zone")
+        raise Unknown(tr("{name} has other lines by now.", name=self.zone.name), "zone")
 
     def fix_sliver(self, drawing: Drawing, place: str = "") -> SliverFix | None:
         """What would leave no sliver along an edge."""
         return drawing.fill.fix_sliver(self._site(drawing, place))
 
     def suggest_spacings(self, drawing: Drawing, place: str = "") -> list[SpacingSuggestion]:
-        """Spacings near hers that come out even or meet the corners."""
+        """Spacings near the chosen one that come out even or meet the corners."""
         return list(drawing.fill.suggest_spacings(self._site(drawing, place)))
 
     def by_her_curves(self, drawing: Drawing, place: str = "") -> list[ByCurve]:
@@ -251,7 +252,7 @@ class ZonePlan:
         ]  # fmt: skip
 
     def _can_be_stepped(self, drawing: Drawing) -> bool:
-        """Whether a template of hers, or one of her curves, sews the rows of a fill of rows."""
+        """Whether one of her templates, or one of her curves, sews the rows of a fill of rows."""
         hints = [trace.laid_on for trace in drawing.traces]
         if self.kit.sew_with == "walking foot" or not any(hint and hint[0] == "step" for hint in hints):
             return False
@@ -290,7 +291,7 @@ class ZonePlan:
         if not len(follows):
             follows = np.arange(len(laid))
         if not len(follows):
-            raise BadValue("No line lies in this zone.", "line")
+            raise BadValue(tr("No line lies in this zone."), "line")
         return int(follows[np.lexsort((follows, -drawing.lengths[follows].round(3)))[0]])
 
     def ticked(self, drawing: Drawing, unit: Unit | None = None) -> list[TickedEdge]:
@@ -305,7 +306,7 @@ class ZonePlan:
         return drawing.fill.template(self._site(drawing, place))
 
     def own_template(self, drawing: Drawing) -> WaveEdge | ZigzagEdge | None:
-        """The same, where a template of hers does it or nearly does."""
+        """The same, where one of her templates does it or nearly does."""
         wanted = None if self.kit.sew_with == "walking foot" else self.template(drawing)
         if wanted is None or all(fit.verdict == "will not do" for fit in templates(self.kit, wanted)):
             return None
@@ -333,7 +334,14 @@ class ZonePlan:
     def line_ends(self, drawing: Drawing, line: int, side: int = -1) -> tuple[Point, Point]:
         """Start and end of a stretch, or of side ``side`` (the longest if -1) of a trace as it is drawn."""
         if not 0 <= line < drawing.lines:
-            raise Unknown(f"There are {drawing.lines} lines here; there is no number {line + 1}.", "line")
+            raise Unknown(
+                tr(
+                    "There are {lines} lines here; there is no number {line}.",
+                    lines=drawing.lines,
+                    line=line + 1,
+                ),
+                "line",
+            )
         if line < len(drawing.stretches):
             x0, y0, x1, y1 = drawing.stretches.ends[line].tolist()
             return (x0, y0), (x1, y1)

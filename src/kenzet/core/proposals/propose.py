@@ -28,6 +28,7 @@ from kenzet.core.route.quilt_needle import whole_needle
 from kenzet.core.tolerances import DIVISOR, VISIBLE
 from kenzet.core.top.document import Quilt, with_zone
 from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.texts import tr
 
 Aim = Literal["quick", "texture", "straight", "soft"]
 AIMS: tuple[Aim, ...] = ("quick", "texture", "straight", "soft")
@@ -105,15 +106,18 @@ def open_zones(laid: QuiltLayout, everything: bool = False) -> tuple[str, ...]:
 def setting(laid: QuiltLayout, wish: Wish) -> Setting:
     """Raises BadValue where there is no zone, none is to be filled, or nothing suits one."""
     if not laid.quilt.zones:
-        raise BadValue("This quilt has no zones yet. Make zones on the Top station first.", "zones")
+        raise BadValue(tr("This quilt has no zones yet. Make zones on the Top station first."), "zones")
     if not wish.zones:
-        raise BadValue("Every zone has a fill already. Choose “all zones” to propose others.", "zones")
+        raise BadValue(tr("Every zone has a fill already. Choose “all zones” to propose others."), "zones")
     ground = weighed(laid)
     found = {key: candidates_for(laid, key, wish.skills) for key in wish.zones}
     none = next((key for key, some in found.items() if not some), None)
     if none is not None:
         raise BadValue(
-            f"Nothing that you sew suits “{laid.zone(none).name}”. Tick another skill, or leave this zone out.",
+            tr(
+                "Nothing that you sew suits “{name}”. Tick another skill, or leave this zone out.",
+                name=laid.zone(none).name,
+            ),
             "skills",
         )
     plans = plan_quilt(laid)
@@ -182,21 +186,25 @@ def propose(
     if wish.hours is not None:
         raise BadValue(_why_none(wish, move, False), "hours")
     raise BadValue(
-        "No plan was found that can be sewn as it stands. Allow more kinds of fill, or another skill.",
+        tr("No plan was found that can be sewn as it stands. Allow more kinds of fill, or another skill."),
         "kinds",
     )
 
 
 def _why_none(wish: Wish, move: Move | None, shown: bool) -> str:
     if move == "quicker":
-        return "No plan with these kinds and skills is clearly quicker."
+        return tr("No plan with these kinds and skills is clearly quicker.")
     if move == "softer":
-        return "No plan with these kinds and skills is clearly softer."
+        return tr("No plan with these kinds and skills is clearly softer.")
     if move == "contrast":
-        return "No plan with these kinds and skills tells more neighbors apart."
+        return tr("No plan with these kinds and skills tells more neighbors apart.")
     if wish.hours is not None and not shown:
-        return f"No plan fits into {wish.hours:g} hours. Allow more hours, or fill fewer zones."
-    return "There is no other plan with these kinds and skills. Allow more kinds of fill, or another skill."
+        return tr(
+            "No plan fits into {hours} hours. Allow more hours, or fill fewer zones.", hours=f"{wish.hours:g}"
+        )
+    return tr(
+        "There is no other plan with these kinds and skills. Allow more kinds of fill, or another skill."
+    )
 
 
 def _with(laid: QuiltLayout, choice: Choice) -> QuiltLayout:

@@ -119,7 +119,7 @@ class LineSequence:
             for _ in range(min(_SHAKES_WORK // len(order) ** 2, _SHAKES) if self._ends is None else 0):
                 found = self.improved(*self.chosen(self.shaken(order, chance)))
                 cost, order = min((cost, order), found, key=lambda one: one[0])
-        if not self._along_lines:  # then it is walked as it was reckoned
+        if not self._along_lines:  # then it is walked as it was computed
             return self.walked(order), cost
         some = [[course for course, _ in order], *tried]
         _, own = min((self.chosen(one, as_sewn=True) for one in some), key=lambda one: one[0])

@@ -41,7 +41,7 @@ class Lines:
         return joined(self.lanes.roads, self.odd(ends), 2 if ends is None else 0, self.lanes.costs.stop)
 
     def tree(self, ends: Ends) -> list[Pair]:
-        """Joins by which all hangs together: those of the cheapest that are linked by a tree, parity solved anew with it."""
+        """Joins by which all hangs together: those of the cheapest that are linked by a tree, parity solved again with it."""
         lanes = self.lanes
         free = 2 if ends is None else 0
 

@@ -309,7 +309,7 @@ class Patching:
         return pairs
 
     def _rematched(self, pairs: Ints, chance: np.random.Generator) -> Ints:
-        """The joins near a node at random matched anew, as if their ways were up to half as long again."""
+        """The joins near a node at random matched again, as if their ways were up to half as long again."""
         node = int(chance.choice(self._visits))
         away = self._far[node][pairs].min(axis=1)
         near = np.argsort(away, kind="stable")[: int(chance.integers(4, 13))]

@@ -14,7 +14,7 @@ from kenzet.core.route.network import Ints
 from kenzet.core.tolerances import EQUAL
 
 DENSE = 700
-"""Up to so many nodes all distances are reckoned at once; beyond, from each node as far as it is asked for."""
+"""Up to so many nodes all distances are computed at once; beyond, from each node as far as it is asked for."""
 
 
 class Roads:

@@ -51,7 +51,7 @@ class Solver(Lanes):
 
     def least_for(self, ends: Ends) -> float:
         """No route costs less: the T-join, and where that is not linked and both ends are free the integer program with broken
-        numbers (which tells little where all lines close). Only where all distances are reckoned.
+        numbers (which tells little where all lines close). Only where all distances are computed.
         """
         if ends not in self._least:
             joined = self.whole.travel(self.whole.joined(ends), ends)
@@ -82,7 +82,7 @@ class Solver(Lanes):
         return self.whole.travel(search.best, ends)
 
     def search(self, ends: Ends) -> Patching:
-        """For a way shorter than those that it began with; only where all distances are reckoned."""
+        """For a way shorter than those that it began with; only where all distances are computed."""
         search = self._patching(self.whole, ends)
         search.least = self.least_for(ends)
         search.begin(self._starts(ends))

@@ -1,4 +1,4 @@
-"""Large networks: loops are linked along lanes by a spanning tree, and parity is solved anew, until all hang together."""
+"""Large networks: loops are linked along lanes by a spanning tree, and parity is solved again, until all hang together."""
 
 from __future__ import annotations
 

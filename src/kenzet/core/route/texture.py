@@ -22,7 +22,7 @@ from kenzet.core.tolerances import EQUAL, ROUNDING, SAME_LONG
 
 _NEVER = 1e7  # mm: no thread stop within a texture
 _MOST = 1500  # rows
-_NEARER = 2  # times that the rows are counted anew
+_NEARER = 2  # times that the rows are counted again
 _WELL = 0.1
 _ROUND = 0.5  # of the row distance
 _TINY = 0.1  # mm

@@ -118,7 +118,7 @@ class UnitRoute:
 
     @cached_property
     def backwards(self) -> tuple[Run, ...]:
-        """The same from its end to its start: one run is walked anew, so that rings are met from outside again."""
+        """The same from its end to its start: one run is walked again, so that rings are met from outside again."""
         if len(self.runs) == 1 and self.unit.precedence.free:
             start, end = self.ends
             walked = runs(self.network, self.unit.courses, self.travel, (end, start))

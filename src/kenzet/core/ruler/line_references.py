@@ -62,7 +62,7 @@ class Beyond:
 @dataclass(frozen=True, slots=True)
 class Reference:
     """What a line is laid from: a "seam" or a "line" beside it, ``distance`` exact mm away; a line of another family that it
-    crosses, by an etched line that leans ``angle`` degrees; the row before, from which a template is moved a "step" of
+    crosses, by an etched line at ``angle`` degrees; the row before, from which a template is moved a "step" of
     ``distance`` (the foot cancels out); the "ditch" that it lies in; "points" that are seen at the ends of its legs; the line
     before, from which it leans away by a "tilt"; a straight seam to which the middle line of a template lies "level", ``distance`` mm
     away; a line "beyond" the seam, in another zone, ``distance`` mm away, or one that it goes on where that is 0; or its own "mark".

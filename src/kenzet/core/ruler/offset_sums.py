@@ -19,6 +19,7 @@ from kenzet.core.kit.things.machine import WalkingFoot
 from kenzet.core.numbers.measure import MM_PER
 from kenzet.core.ruler.drift import anchor_every
 from kenzet.core.tolerances import ROUNDING
+from kenzet.texts import tr
 
 EXACT = Fraction(1, 100)  # mm: what an etched line misses by less than this is not counted
 THAT_LINE = Fraction(
@@ -30,10 +31,10 @@ RULER_OVERLAP = MM_PER["in"]  # a ruler that is moved along keeps 1 in on what i
 class Mode(StrEnum):
     """The placing modes; the same etched line means different things in each."""
 
-    DRAWING = "drawing along the ruler"
-    RULER_FOOT = "stitching along the ruler"
-    TOE = "a toe of the foot as gauge"
-    BAR = "the guide bar"
+    DRAWING = tr("drawing along the ruler")
+    RULER_FOOT = tr("stitching along the ruler")
+    TOE = tr("a toe of the foot as gauge")
+    BAR = tr("the guide bar")
 
 
 def line_lands_at(etched: Fraction, foot: Fraction, mode: Mode) -> Fraction:
@@ -110,16 +111,16 @@ def _near_enough(total: OffsetSum, kit: Kit) -> OffsetSum:
 
 def _by_gauge(kit: Kit, spacing: Fraction) -> OffsetSum:
     foot = kit.walking or WalkingFoot()
-    for name, toe in (("left toe", foot.left), ("right toe", foot.right)):
+    for name, toe in ((tr("left toe"), foot.left), (tr("right toe"), foot.right)):
         if toe is not None and abs(toe.mm - spacing) <= THAT_LINE:
             return OffsetSum(spacing, toe.mm, Mode.TOE, Fraction(0), None, Fraction(0), gauge=name)
     if foot.bar is not None and spacing <= foot.bar.mm:
-        return OffsetSum(spacing, Fraction(0), Mode.BAR, spacing, None, Fraction(0), gauge="guide bar")
+        return OffsetSum(spacing, Fraction(0), Mode.BAR, spacing, None, Fraction(0), gauge=tr("guide bar"))
     return OffsetSum(spacing, Fraction(0), Mode.BAR, spacing, None, Fraction(0))
 
 
 def edge_of(kit: Kit, total: OffsetSum) -> StraightEdge | None:
-    """The edge of the ruler that ``total`` is reckoned for."""
+    """The edge of the ruler that ``total`` is computed for."""
     found = [edge for key, edge in kit.straight if key == total.ruler]
     return next((edge for edge in found if total.etched in edge.lines), found[0] if found else None)
 

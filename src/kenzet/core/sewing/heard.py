@@ -16,6 +16,7 @@ from kenzet.core.sewing.log import Event
 from kenzet.core.sewing.now import Now
 from kenzet.core.sewing.steps import SewingStep, sewn_until
 from kenzet.core.sewing.way import Move
+from kenzet.texts import tr
 
 Says = Literal["hello", "stitches", "pedal", "broke", "bobbin"]
 _AHEAD_S = 5.0
@@ -24,7 +25,7 @@ _FAULTS = 5
 
 @dataclass(frozen=True, slots=True)
 class Message:
-    """``hello`` begins anew at ``seq`` 0 with a ``name``; ``stitches``: ``count`` of them, ``mm`` of way; ``pedal``: the step is done; ``broke``:
+    """``hello`` begins again at ``seq`` 0 with a ``name``; ``stitches``: ``count`` of them, ``mm`` of way; ``pedal``: the step is done; ``broke``:
     the thread; ``bobbin``: it is empty, a full one is put in. ``at`` is in seconds since 1970.
     """
 
@@ -53,7 +54,10 @@ class Heard:
         if message.at > clock + _AHEAD_S:
             return (
                 [],
-                f"Message {message.seq} comes from the future; set the machine’s clock. It was not counted.",
+                tr(
+                    "Message {seq} comes from the future; set the machine’s clock. It was not counted.",
+                    seq=message.seq,
+                ),
             )
         self.when = clock
         if message.says == "hello":
@@ -65,9 +69,9 @@ class Heard:
             self.mm, self.stitches = 0.0, 0
             return [], ""
         if not self.begun:
-            return [], "A machine has to say hello first."
+            return [], tr("A machine has to say hello first.")
         if message.seq <= self.seq:
-            return [], f"Message {message.seq} came twice or too late. It was not counted again."
+            return [], tr("Message {seq} came twice or too late. It was not counted again.", seq=message.seq)
         missing = self._missing(message.seq)
         self.seq = message.seq
         if message.says == "stitches":
@@ -76,7 +80,7 @@ class Heard:
             return [], missing
         now = here()
         return (
-            ([], "Nothing is left to sew.")
+            ([], tr("Nothing is left to sew."))
             if now is None
             else (self._done(message, now, now.steps[0]), missing)
         )
@@ -85,8 +89,12 @@ class Heard:
         many = seq - self.seq - 1
         if not many:
             return ""
-        which = f"Message {self.seq + 1} is" if many == 1 else f"Messages {self.seq + 1} to {seq - 1} are"
-        return f"{which} missing; stitches may be too few."
+        which = (
+            tr("Message {seq} is", seq=self.seq + 1)
+            if many == 1
+            else tr("Messages {seq} to {seq2} are", seq=self.seq + 1, seq2=seq - 1)
+        )
+        return tr("{which} missing; stitches may be too few.", which=which)
 
     def _done(self, message: Message, now: Now, step: SewingStep) -> list[Event]:
         event = Event(

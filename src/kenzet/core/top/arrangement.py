@@ -11,10 +11,12 @@ from typing import Annotated, Literal
 
 from pydantic import Field, field_validator, model_validator
 
+from kenzet import texts
 from kenzet.core.errors import BadValue
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Frozen, in_range
 from kenzet.core.top.blocks import LARGEST, Key, Measured
+from kenzet.texts import tr
 
 MOST_ACROSS = 60
 
@@ -42,7 +44,7 @@ class Sashing(Frozen):
     @field_validator("width")
     @classmethod
     def _width(cls, width: Length) -> Length:
-        return in_range(width, "1/4 in", "40 in", "The width of a sash")
+        return in_range(width, "1/4 in", "40 in", tr("The width of a sash"))
 
 
 class Border(Frozen):
@@ -58,7 +60,7 @@ class Border(Frozen):
     @field_validator("width")
     @classmethod
     def _width(cls, width: Length) -> Length:
-        return in_range(width, "1/4 in", "40 in", "The width of a border")
+        return in_range(width, "1/4 in", "40 in", tr("The width of a border"))
 
 
 Row = Annotated[tuple[Cell, ...], Field(min_length=1, max_length=MOST_ACROSS)]
@@ -89,16 +91,21 @@ class StraightRows(_Cells):
     @model_validator(mode="after")
     def _even(self) -> StraightRows:
         if len({len(row) for row in self.rows}) != 1:
-            raise BadValue("Every row holds the same number of blocks.", "rows")
+            raise BadValue(tr("Every row holds the same number of blocks."), "rows")
         for field, given, count in (
             ("widths", self.widths, len(self.rows[0])),
             ("heights", self.heights, len(self.rows)),
         ):
             if given and len(given) != count:
-                raise BadValue(f"There are {count} {'columns' if field == 'widths' else 'rows'}.", field)
+                raise BadValue(
+                    texts.counted(count, "There is {count} column.", "There are {count} columns.")
+                    if field == "widths"
+                    else texts.counted(count, "There is {count} row.", "There are {count} rows."),
+                    field,
+                )
             for size in given:
                 if size:
-                    in_range(size, "1/2 in", LARGEST, "The size of a row or column")
+                    in_range(size, "1/2 in", LARGEST, tr("The size of a row or column"))
         return self
 
 
@@ -113,7 +120,9 @@ class OnPoint(_Cells):
         long = len(self.rows[0])
         if len(self.rows) % 2 == 0 or any(len(row) != long - k % 2 for k, row in enumerate(self.rows)):
             raise BadValue(
-                "On point, long rows and rows with one block less come by turns; the first and last are long.",
+                tr(
+                    "On point, long rows and rows with one block less come by turns; the first and last are long."
+                ),
                 "rows",
             )
         return self

@@ -25,6 +25,7 @@ from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Frozen, in_range, plain_name
 from kenzet.core.tolerances import CROSSED, LEAST_PATCH, OUTSIDE
 from kenzet.core.top.patterns import AnyPattern
+from kenzet.texts import tr
 
 LARGEST = "200 in"
 MOST_GRID = 100
@@ -52,7 +53,7 @@ class Fabric(Frozen):
     @classmethod
     def _colour(cls, colour: str) -> str:
         if not re.fullmatch(r"#[0-9a-fA-F]{6}", colour):
-            raise BadValue("A color is # and six hexadecimal digits, like #ded9cb.")
+            raise BadValue(tr("A color is # and six hexadecimal digits, like #ded9cb."))
         return colour.lower()
 
     @property
@@ -106,7 +107,7 @@ class Patterned(Frozen):
     def _roles(self) -> Patterned:
         for role in self.pattern.roles():
             if role not in self.fabrics:
-                raise BadValue(f"No fabric is chosen for {role}.", "fabrics")
+                raise BadValue(tr("No fabric is chosen for {role}.", role=role), "fabrics")
         return self
 
 
@@ -138,23 +139,26 @@ def _cloth(key: str, patch: Patch, grid: tuple[int, int]) -> Polygon:
         for x, y, *bulge in outline:
             beyond = max(-x, -y, x - grid[0], y - grid[1])
             if not math.isfinite(x + y) or beyond > OUTSIDE:
-                raise BadValue("A corner of this patch lies outside the block.", field)
+                raise BadValue(tr("A corner of this patch lies outside the block."), field)
             if bulge and not abs(bulge[0]) <= MOST_BULGE:
                 raise BadValue(
-                    f"A curve of this patch bulges too far: its bulge lies between -{MOST_BULGE} and {MOST_BULGE}.",
+                    tr(
+                        "A curve of this patch bulges too far: its bulge lies between -{most_bulge} and {most_bulge}.",
+                        most_bulge=MOST_BULGE,
+                    ),
                     field,
                 )
         if len(outline) < 3 and not any(len(vertex) > 2 and vertex[2] for vertex in outline):
-            raise BadValue("A patch has three corners at least.", field)
+            raise BadValue(tr("A patch has at least three corners."), field)
         rings.append([(x, y) for x, y in drawn(outline)[0]])
     if len(rings[0]) < 3 or any(len(ring) < 3 for ring in rings):
-        raise BadValue("This patch has no area.", field)
+        raise BadValue(tr("This patch has no area."), field)
     area = Polygon(rings[0], rings[1:])
     whole = area if area.is_valid else shapely.make_valid(area)
     if whole.area < LEAST_PATCH:
-        raise BadValue("This patch has no area.", field)
+        raise BadValue(tr("This patch has no area."), field)
     if abs(whole.area - area.area) > CROSSED * whole.area:
-        raise BadValue("The outline of this patch crosses itself.", field)
+        raise BadValue(tr("The outline of this patch crosses itself."), field)
     return area.buffer(0)
 
 
@@ -168,7 +172,8 @@ def _refuse_overlaps(areas: Mapping[str, Polygon]) -> None:
                 areas[key].area, areas[keys[other]].area
             ):
                 raise BadValue(
-                    f"The patches {key} and {keys[other]} lie on one another.", f"patches.{keys[other]}"
+                    tr("The patches {key} and {keys} lie on one another.", key=key, keys=keys[other]),
+                    f"patches.{keys[other]}",
                 )
 
 
@@ -182,7 +187,7 @@ class Measured(Frozen):
     @field_validator("width", "height")
     @classmethod
     def _size(cls, size: Length) -> Length:
-        return in_range(size, "1/2 in", LARGEST, "A measured size")
+        return in_range(size, "1/2 in", LARGEST, tr("A measured size"))
 
     @property
     def diagonals_differ(self) -> Fraction:
@@ -220,7 +225,7 @@ class Block(Frozen):
     @field_validator("width", "height")
     @classmethod
     def _size(cls, size: Length) -> Length:
-        return in_range(size, "1/2 in", LARGEST, "A block's size")
+        return in_range(size, "1/2 in", LARGEST, tr("A block's size"))
 
     @model_validator(mode="after")
     def _draws(self) -> Block:

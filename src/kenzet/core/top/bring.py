@@ -14,6 +14,7 @@ import shapely
 from pydantic import ValidationError
 from shapely.geometry import Polygon, box
 
+from kenzet import texts
 from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Point, Vertex, drawn, inner_points, sides
 from kenzet.core.geom.curves import Stroke
@@ -22,6 +23,7 @@ from kenzet.core.params import Frozen
 from kenzet.core.tolerances import EQUAL, SAME_PLACE
 from kenzet.core.top.blocks import MOST_SEAMS, MOST_VERTICES, Drawn, Fabric, Patch, Seam
 from kenzet.core.top.seams import patches_of
+from kenzet.texts import tr
 
 MOST_POINTS = 20_000
 MENDED_GAP = 0.5
@@ -53,7 +55,7 @@ class Sheet:
     figures: tuple[Figure, ...]
     has_unit: bool
     said: tuple[str, ...] = ()
-    taken_for: str = "96 of its steps were taken for an inch"
+    taken_for: str = tr("96 of its units were read as an inch")
 
 
 class Brought(Frozen):
@@ -84,14 +86,25 @@ def bring(sheet: Sheet, width: Length | None = None) -> Brought:
         return _brought(sheet, width)
     except ValidationError as error:
         raise BadValue(
-            f"An outline of this drawing has more than {MOST_VERTICES:,} corners; draw it plainer.", "file"
+            tr(
+                "An outline of this drawing has more than {most_vertices} corners; draw it plainer.",
+                most_vertices=f"{MOST_VERTICES:,}",
+            ),
+            "file",
         ) from error
 
 
 def _brought(sheet: Sheet, width: Length | None) -> Brought:
     points = sum(stroke.points for figure in sheet.figures for stroke in figure.strokes)
     if points > MOST_POINTS:
-        raise BadValue(f"The drawing has {points:,} points; at most {MOST_POINTS:,} can be read.", "file")
+        raise BadValue(
+            tr(
+                "The drawing has {points} points; at most {most_points} can be read.",
+                points=f"{points:,}",
+                most_points=f"{MOST_POINTS:,}",
+            ),
+            "file",
+        )
     said = list(sheet.said)
     try:
         figures, size = _scaled(sheet.figures, width)
@@ -99,11 +112,19 @@ def _brought(sheet: Sheet, width: Length | None) -> Brought:
         if sheet.has_unit or width is not None or error.field != "width":
             raise
         raise BadValue(
-            f"The file names no unit, and when {sheet.taken_for} the drawing has no size that a block can have. Give the block’s width.",
+            tr(
+                "The file names no unit, and when {taken_for} the drawing has no size that a block can have. Give the block’s width.",
+                taken_for=sheet.taken_for,
+            ),
             "width",
         ) from error
     if not sheet.has_unit and width is None:
-        said.append(f"The file names no unit: {sheet.taken_for}. Give the block’s width if that is wrong.")
+        said.append(
+            tr(
+                "The file names no unit: {taken_for}. Give the block’s width if that is wrong.",
+                taken_for=sheet.taken_for,
+            )
+        )
     closed, lines = _sorted(figures, said)
     frame = box(0, 0, *size)
     pieces, applique = _layered(closed, frame)
@@ -113,7 +134,12 @@ def _brought(sheet: Sheet, width: Length | None) -> Brought:
     seams = _seams([*rings, *lines], size, units)
     if len(seams) > MOST_SEAMS:
         raise BadValue(
-            f"The drawing falls into {len(seams):,} seams; a block holds at most {MOST_SEAMS:,}.", "file"
+            tr(
+                "The drawing falls into {seams} seams; a block holds at most {most_seams}.",
+                seams=f"{len(seams):,}",
+                most_seams=f"{MOST_SEAMS:,}",
+            ),
+            "file",
         )
     fabrics, called = _fabrics([piece.figure for piece in (*pieces, *applique)])
     whole = ((0.0, 0.0), (float(grid[0]), 0.0), (float(grid[0]), float(grid[1])), (0.0, float(grid[1])))
@@ -131,7 +157,7 @@ def _brought(sheet: Sheet, width: Length | None) -> Brought:
         )
     if len(patches) == 1 and not seams:
         raise BadValue(
-            "Nothing in this drawing parts a block: it holds no closed outline and no line.", "file"
+            tr("Nothing in this drawing divides a block: it has no closed outline and no line."), "file"
         )
     used = {patch.fabric for patch in patches.values()}
     kept = {key: fabric for key, fabric in fabrics.items() if key in used}
@@ -143,18 +169,21 @@ def _scaled(figures: Sequence[Figure], width: Length | None) -> tuple[list[Figur
     """Figures moved to the origin and scaled to ``width``; the size in mm."""
     points = [point for figure in figures for stroke in figure.strokes for point in _polyline(stroke)]
     if not points:
-        raise BadValue("There is nothing to be seen in this drawing: no outline and no line.", "file")
+        raise BadValue(tr("This drawing is empty: it has no outline and no line."), "file")
     left, low, right, top = shapely.total_bounds(shapely.multipoints(points))
     if right - left < EQUAL or top - low < EQUAL:
-        raise BadValue("This drawing is a single line; a block needs width and height.", "file")
+        raise BadValue(tr("This drawing is a single line; a block needs width and height."), "file")
     scale = float(width.mm) / (right - left) if width else 1.0
     size = (float((right - left) * scale), float((top - low) * scale))
     unit: Unit = width.unit if width else "in"
     for side in size:
         if not INCH / 2 <= side <= 200 * INCH:
             raise BadValue(
-                f"The block would be {in_words(size[0], unit)} by {in_words(size[1], unit)}; its sides must lie "
-                "between 1/2 in and 200 in. Give another width.",
+                tr(
+                    "The block would be {size} by {size2}; its sides must lie between 1/2 in and 200 in. Give another width.",
+                    size=in_words(size[0], unit),
+                    size2=in_words(size[1], unit),
+                ),
                 "width",
             )
     return [
@@ -204,17 +233,38 @@ def _sorted(figures: Iterable[Figure], said: list[str]) -> tuple[list[_Piece], l
             for one in rings:
                 area = area.symmetric_difference(Polygon(drawn(one)[0]))
             closed.append(_Piece(tuple(rings), area, figure))
-    for count, words in (
-        (mended, "{} open by less than half a millimetre: closed."),
-        (crossed, "{} crossing itself: left out."),
-        (specks, "{} smaller than a square millimetre: left out."),
-    ):
-        if count:
-            said.append(words.format(f"{count} outline{'s' if count > 1 else ''}"))
+    if mended:
+        said.append(
+            texts.counted(
+                mended,
+                "{count} outline open by less than half a millimetre: closed.",
+                "{count} outlines open by less than half a millimetre: closed.",
+            )
+        )
+    if crossed:
+        said.append(
+            texts.counted(
+                crossed,
+                "{count} outline crossing itself: left out.",
+                "{count} outlines crossing themselves: left out.",
+            )
+        )
+    if specks:
+        said.append(
+            texts.counted(
+                specks,
+                "{count} outline smaller than a square millimetre: left out.",
+                "{count} outlines smaller than a square millimetre: left out.",
+            )
+        )
     joined, moved = _joined(lines)
     if moved:
         said.append(
-            f"{moved} line end{'s' if moved > 1 else ''} that missed another by less than half a millimetre: joined."
+            texts.counted(
+                moved,
+                "{count} line end that missed another by less than half a millimetre: joined.",
+                "{count} line ends that missed another by less than half a millimetre: joined.",
+            )
         )
     return closed, joined
 
@@ -292,7 +342,7 @@ def _fabrics(figures: Iterable[Figure]) -> tuple[dict[str, Fabric], dict[tuple[s
             called[look] = "ground"
             continue
         key = f"colour-{len(fabrics)}"
-        name = figure.label or f"Color {len(fabrics)}"
+        name = figure.label or tr("Color {fabrics}", fabrics=len(fabrics))
         fabrics[key] = Fabric(name=name[:80], colour=figure.colour or _PALETTE[len(fabrics) % len(_PALETTE)])
         called[look] = key
     return fabrics, called

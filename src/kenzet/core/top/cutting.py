@@ -19,6 +19,7 @@ from kenzet.core.numbers.measure import in_words
 from kenzet.core.tolerances import CUT_BEYOND, LEAST_PIECE_AREA, SAME_PLACE
 from kenzet.core.top.layout import Part, multi
 from kenzet.core.top.zone import Cross, Cut, Diagonals, InsetOutline, InsetSquare, Line, Spot, Zone
+from kenzet.texts import tr
 
 _QUARTER_STEPS = 32
 
@@ -88,8 +89,11 @@ def lines_of(part: Part, cloth: Cloth, cut: Cut) -> Iterable[LineString]:
         inset, room = float(cut.inset.mm), min(right - left, top - low) / 2
         if inset >= room:
             raise BadValue(
-                f"The inset must be less than {in_words(room, cut.inset.unit)}, half of the zone's width; "
-                f"{cut.inset.text} was given.",
+                tr(
+                    "The inset must be less than {room}, half of the zone's width; {inset} was given.",
+                    room=in_words(room, cut.inset.unit),
+                    inset=cut.inset.text,
+                ),
                 "inset",
             )
         yield _ring([(left + inset, low + inset), (right - inset, low + inset),
@@ -97,7 +101,13 @@ def lines_of(part: Part, cloth: Cloth, cut: Cut) -> Iterable[LineString]:
     elif isinstance(cut, InsetOutline):
         inner = shapely.buffer(cloth.area, -float(cut.distance.mm), join_style="mitre", mitre_limit=12)
         if inner.is_empty:
-            raise BadValue(f"Nothing is left {cut.distance.text} inside the outline: take less.", "distance")
+            raise BadValue(
+                tr(
+                    "Nothing is left {distance} inside the outline. Use a smaller distance.",
+                    distance=cut.distance.text,
+                ),
+                "distance",
+            )
         for polygon in multi(inner).geoms:
             yield _ring(polygon.exterior.coords[:-1])
             yield from (_ring(hole.coords[:-1]) for hole in polygon.interiors)
@@ -143,10 +153,10 @@ def points_of(part: Part, cloth: Cloth, patches: Iterable[str]) -> list[tuple[st
     """Where a line may begin or end: corners, middles of edges, meetings of seams, the middle; each named."""
     region = Region(cloth.area, cloth.soft)
     found: dict[tuple[float, float], str] = {
-        point: f"corner {n}" for n, point in enumerate(region.corners, 1)
+        point: tr("corner {n}", n=n) for n, point in enumerate(region.corners, 1)
     }
     for n, edge in enumerate(region.edges, 1):
-        found.setdefault(key(edge.at(edge.length / 2)), f"middle of edge {n}")
+        found.setdefault(key(edge.at(edge.length / 2)), tr("middle of edge {n}", n=n))
     seams = {
         key(point)
         for name in patches
@@ -156,9 +166,9 @@ def points_of(part: Part, cloth: Cloth, patches: Iterable[str]) -> list[tuple[st
     near = cloth.area.buffer(SAME_PLACE)
     for point in sorted(seams - cloth.soft, key=lambda p: (-p[1], p[0])):
         if shapely.intersects_xy(near, *point):
-            found.setdefault(point, "seams meet")
+            found.setdefault(point, tr("seams meet"))
     if shapely.intersects_xy(cloth.area, *region.middle):
-        found.setdefault(key(region.middle), "the middle")
+        found.setdefault(key(region.middle), tr("the middle"))
     return [(name, point) for point, name in found.items()]
 
 

@@ -29,6 +29,7 @@ from kenzet.core.top.spread import Spread, spread
 from kenzet.core.top.stitching import Stitching
 from kenzet.core.top.upgrade import upgraded
 from kenzet.core.top.zone import BORDER, CORNER, SASHING, SIDE, TOP, Zone
+from kenzet.texts import tr
 
 FORMAT = "kenzet.plan"
 VERSION = 3
@@ -69,12 +70,12 @@ class Quilt(Frozen):
     @field_validator("edge")
     @classmethod
     def _edge(cls, edge: Length) -> Length:
-        return in_range(edge, "0 in", "2 in", "The allowance at the edge")
+        return in_range(edge, "0 in", "2 in", tr("The allowance at the edge"))
 
     @field_validator("batting_overhang", "backing_overhang")
     @classmethod
     def _overhang(cls, overhang: Length) -> Length:
-        return in_range(overhang, "0 in", "12 in", "The overhang")
+        return in_range(overhang, "0 in", "12 in", tr("The overhang"))
 
     @model_validator(mode="after")
     def _hangs_together(self) -> Quilt:
@@ -83,7 +84,7 @@ class Quilt(Frozen):
         _check_ends(self)
         _check_zones(self)
         if self.ground and self.ground.place != TOP and self.ground.place not in self.parts_at:
-            raise BadValue("The photograph lies under a place that is not there.", "ground.place")
+            raise BadValue(tr("The photo belongs to a place that is not in this quilt."), "ground.place")
         return self
 
     @cached_property
@@ -155,14 +156,14 @@ def reserved(key: str) -> bool:
 def _check_blocks(quilt: Quilt) -> None:
     for key in quilt.blocks:
         if reserved(key):
-            raise BadValue(f"A block cannot be called {key}.", "blocks")
+            raise BadValue(tr("A block cannot be called {key}.", key=key), "blocks")
     for name in sorted({cell.block for _, cell in quilt.layout.places()} - set(quilt.blocks)):
-        raise BadValue(f"There is no block called {name} in this plan.", "layout")
+        raise BadValue(tr("There is no block called {name} in this plan.", name=name), "layout")
 
 
 def _check_fabrics(quilt: Quilt) -> None:
     for fabric in sorted(set(quilt.fabrics_used()) - set(quilt.fabrics)):
-        raise BadValue(f"There is no fabric called {fabric} in this plan.", "fabrics")
+        raise BadValue(tr("There is no fabric called {fabric} in this plan.", fabric=fabric), "fabrics")
 
 
 def _check_ends(quilt: Quilt) -> None:
@@ -172,7 +173,10 @@ def _check_ends(quilt: Quilt) -> None:
         if -quilt.inset_of(zone) > most:
             unit = quilt.edge.unit
             raise BadValue(
-                f"The batting ends {in_words(most, unit)} beyond the finished edge: lines can run off it by no more.",
+                tr(
+                    "The batting ends {most} beyond the finished edge. Lines can run no farther past the edge.",
+                    most=in_words(most, unit),
+                ),
                 field,
             )
 
@@ -184,7 +188,15 @@ def _check_zones(quilt: Quilt) -> None:
         field = f"zones.{key}"
         for patch in zone.patches:
             if not quilt.has_patch(zone.part, patch):
-                raise BadValue(f"“{zone.name}” names a patch that is not there: {zone.part} {patch}.", field)
+                raise BadValue(
+                    tr(
+                        "“{name}” names a patch that is not there: {part} {patch}.",
+                        name=zone.name,
+                        part=zone.part,
+                        patch=patch,
+                    ),
+                    field,
+                )
         for place in quilt.places_of(zone.part):
             apart = zone.apart_at(place)
             if apart and apart.taken_by:
@@ -195,7 +207,11 @@ def _check_zones(quilt: Quilt) -> None:
                 for _, other in () if zone.holds_no_cloth else others:
                     if zone.part != other.part or not zone.lies_beside(other):
                         raise BadValue(
-                            f"“{zone.name}” holds a patch that another zone, “{other.name}”, holds already.",
+                            tr(
+                                "“{name}” holds a patch that another zone, “{name2}”, holds already.",
+                                name=zone.name,
+                                name2=other.name,
+                            ),
                             field,
                         )
                 if not zone.holds_no_cloth:
@@ -208,10 +224,14 @@ def read(data: Any, unit: Unit = "in") -> Quilt:
     Raises BadValue with the field's path.
     """
     if not isinstance(data, dict) or data.get("format") != FORMAT:
-        raise BadValue(f'This is not a quilt plan: "format" must be "{FORMAT}".', "format")
+        raise BadValue(tr('This is not a quilt plan: "format" must be "{format}".', format=FORMAT), "format")
     if data.get("version") not in range(1, VERSION + 1):
         raise BadValue(
-            f"This plan is of version {data.get('version')!r}; versions 1 to {VERSION} can be read.",
+            tr(
+                "This plan is of version {get}; versions 1 to {version} can be read.",
+                get=f"{data.get('version')!r}",
+                version=VERSION,
+            ),
             "version",
         )
     quilt: Quilt = validated(Quilt, upgraded(data), unit)
@@ -229,7 +249,7 @@ def validated(model: Any, data: Any, unit: Unit = "in", prefix: str = "") -> Any
 def zone_of(quilt: Quilt, key: str) -> Zone:
     """Raises Unknown."""
     if key not in quilt.zones:
-        raise Unknown(f"This quilt has no zone called {key}.", "zone")
+        raise Unknown(tr("This quilt has no zone called {key}.", key=key), "zone")
     return quilt.zones[key]
 
 
@@ -261,41 +281,41 @@ def at_field(error: ValidationError, prefix: str = "") -> BadValue:
 
 
 _PLAIN = {
-    "missing": "This is missing.",
-    "int_parsing": "A whole number is wanted here.",
-    "int_type": "A whole number is wanted here.",
-    "int_from_float": "A whole number is wanted here.",
-    "float_type": "A number is wanted here.",
-    "float_parsing": "A number is wanted here.",
-    "finite_number": "A number is wanted here.",
-    "bool_type": "Yes or no is wanted here: true or false.",
-    "bool_parsing": "Yes or no is wanted here: true or false.",
-    "string_type": "Text is wanted here.",
-    "dict_type": "Settings by their names are wanted here.",
-    "model_type": "Settings by their names are wanted here.",
-    "model_attributes_type": "Settings by their names are wanted here.",
-    "list_type": "A list is wanted here.",
-    "tuple_type": "A list is wanted here.",
-    "date_type": "A day is wanted here, as 2026-05-31.",
-    "date_from_datetime_parsing": "A day is wanted here, as 2026-05-31.",
-    "date_parsing": "A day is wanted here, as 2026-05-31.",
-    "json_invalid": "This is no JSON.",
-    "string_pattern_mismatch": "A short name in small letters, figures and hyphens is wanted here.",
-    "union_tag_not_found": "Say of which kind it is.",
+    "missing": tr("This is missing."),
+    "int_parsing": tr("Enter a whole number."),
+    "int_type": tr("Enter a whole number."),
+    "int_from_float": tr("Enter a whole number."),
+    "float_type": tr("Enter a number."),
+    "float_parsing": tr("Enter a number."),
+    "finite_number": tr("Enter a number."),
+    "bool_type": tr("Enter yes or no: true or false."),
+    "bool_parsing": tr("Enter yes or no: true or false."),
+    "string_type": tr("Enter text."),
+    "dict_type": tr("Enter settings by their names."),
+    "model_type": tr("Enter settings by their names."),
+    "model_attributes_type": tr("Enter settings by their names."),
+    "list_type": tr("Enter a list."),
+    "tuple_type": tr("Enter a list."),
+    "date_type": tr("Enter a day, like 2026-05-31."),
+    "date_from_datetime_parsing": tr("Enter a day, like 2026-05-31."),
+    "date_parsing": tr("Enter a day, like 2026-05-31."),
+    "json_invalid": tr("This is not JSON."),
+    "string_pattern_mismatch": tr("Enter a short name in small letters, digits and hyphens."),
+    "union_tag_not_found": tr("The kind is missing."),
 }
 
 
 _LIMITS = {
-    "greater_than_equal": "It must be {ge} or more; {given} was given.",
-    "greater_than": "It must be more than {gt}; {given} was given.",
-    "less_than_equal": "It must be {le} or less; {given} was given.",
-    "less_than": "It must be less than {lt}; {given} was given.",
-    "literal_error": "It must be {expected}; {given} was given.",
-    "union_tag_invalid": "It must be one of {expected_tags}; {given} was given.",
-    "string_too_long": "It must have {max_length} letters at the most.",
-    "string_too_short": "It must not be shorter than {min_length} letters.",
-    "too_long": "There must be {max_length} at the most.",
-    "too_short": "There must be {min_length} at least.",
+    "greater_than_equal": tr("It must be {ge} or more; {given} was given."),
+    "greater_than": tr("It must be more than {gt}; {given} was given."),
+    "less_than_equal": tr("It must be {le} or less; {given} was given."),
+    "less_than": tr("It must be less than {lt}; {given} was given."),
+    "literal_error": tr("It must be {expected}; {given} was given."),
+    "union_tag_invalid": tr("It must be one of {expected_tags}; {given} was given."),
+    "string_too_long": tr("Use at most {max_length} letters."),
+    "string_too_short": tr("Use at least {min_length} letters."),
+    "too_long": tr("At most {max_length} are allowed."),
+    "too_short": tr("At least {min_length} are needed."),
 }
 _MOST_SHOWN = 40  # letters of what was given
 
@@ -304,12 +324,12 @@ def _plain(fault: Any) -> str:
     """In her words, whatever the library says."""
     kind, given = fault["type"], str(fault["input"])
     if kind == "extra_forbidden":
-        return f"There is no setting called “{_cut(str(fault['loc'][-1]))}”."
+        return tr("There is no setting called “{cut}”.", cut=_cut(str(fault["loc"][-1])))
     if kind == "union_tag_invalid":
         given = str(fault["ctx"].get("tag", given))
     if kind in _LIMITS:
-        return _LIMITS[kind].format(**fault["ctx"], given=f"“{_cut(given)}”" if given else "nothing")
-    return _PLAIN.get(kind, "This cannot be taken here.")
+        return _LIMITS[kind].format(**fault["ctx"], given=f"“{_cut(given)}”" if given else tr("nothing"))
+    return _PLAIN.get(kind, tr("This value is not allowed here."))
 
 
 def _cut(text: str) -> str:

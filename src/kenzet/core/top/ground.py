@@ -16,6 +16,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.geom.region import Floats
 from kenzet.core.params import Frozen
 from kenzet.core.top.zone import Place, Spot
+from kenzet.texts import tr
 
 _LEAST_AREA = 0.002  # of the photograph
 
@@ -36,8 +37,9 @@ class Ground(Frozen):
         turns = sides[:, 0] * after[:, 1] - sides[:, 1] * after[:, 0]
         if (turns <= 0).any() or turns.sum() / 4 < _LEAST_AREA:
             raise BadValue(
-                "The four corners must lie in the order upper left, upper right, lower right, lower left, and "
-                "none inside the triangle of the others.",
+                tr(
+                    "The four corners must lie in the order upper left, upper right, lower right, lower left, and none inside the triangle of the others."
+                ),
                 "corners",
             )
         return self

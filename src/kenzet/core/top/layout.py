@@ -24,6 +24,7 @@ from kenzet.core.geom.region import Point
 from kenzet.core.top.blocks import Block, Shape
 from kenzet.core.top.spread import Number, Seat, Spread, Triangle
 from kenzet.core.top.zone import BORDER, SASHING, SIDE, TOP
+from kenzet.texts import tr
 
 if TYPE_CHECKING:
     from kenzet.core.top.document import Quilt
@@ -93,7 +94,9 @@ class Top:
                 for (name, patch), area in zip(part.patches.items(), moved, strict=True):
                     patches[f"{place}/{name}"] = TopPatch(area, patch.fabric, patch.applique)
                 soft.update(key(point) for point in place_all(placing, curved).tolist())
-        return Part(TOP, TOP, "Whole top", self.width, self.height, patches, {TOP: IDENTITY}, frozenset(soft))
+        return Part(
+            TOP, TOP, tr("Whole top"), self.width, self.height, patches, {TOP: IDENTITY}, frozenset(soft)
+        )
 
 
 def lay_out(quilt: Quilt) -> Top:
@@ -117,8 +120,10 @@ def lay_out(quilt: Quilt) -> Top:
 
 def _strip_name(part: str, borders: int) -> str:
     if part == SASHING:
-        return "Sashing"
-    return "Border" if borders == 1 else f"Border {part.removeprefix(BORDER)}"
+        return tr("Sashing")
+    return (
+        tr("Border") if borders == 1 else tr("Border {removeprefix}", removeprefix=part.removeprefix(BORDER))
+    )
 
 
 def _blocks(laid: Spread, blocks: Mapping[str, Block]) -> dict[str, Part]:
@@ -186,9 +191,9 @@ def _triangles(kind: str, found: list[Triangle], leg: float, fabric: str) -> Par
     """Side triangles lie on their long side, corner triangles on a leg, their right angle at the origin."""
     short = leg / math.sqrt(2)
     if kind == SIDE:
-        name, width, ring = "Setting triangles", 2 * short, [(0.0, 0.0), (2 * short, 0.0), (short, short)]
+        name, width, ring = tr("Setting triangles"), 2 * short, [(0.0, 0.0), (2 * short, 0.0), (short, short)]
     else:
-        name, width, ring = "Corner triangles", short, [(0.0, 0.0), (short, 0.0), (0.0, short)]
+        name, width, ring = tr("Corner triangles"), short, [(0.0, 0.0), (short, 0.0), (0.0, short)]
     origin = short if kind == SIDE else 0.0
     places = {}
     for triangle in found:

@@ -7,18 +7,20 @@ from collections.abc import Sequence
 from shapely.geometry import Polygon
 
 from kenzet.core.geom.arcs import Soft
+from kenzet.core.geom.place_names import NINTHS
 from kenzet.core.geom.region import Region
 from kenzet.core.tolerances import EQUAL, SAME_SIDE
 from kenzet.core.top.blocks import Patterned
 from kenzet.core.top.document import Quilt
 from kenzet.core.top.zone import BORDER, CORNER, SASHING, SIDE, TOP
+from kenzet.texts import tr
 
 _SIDED = {
     3: "triangle",
-    5: "five-sided shape",
-    6: "six-sided shape",
-    7: "seven-sided shape",
-    8: "eight-sided shape",
+    5: tr("five-sided shape"),
+    6: tr("six-sided shape"),
+    7: tr("seven-sided shape"),
+    8: tr("eight-sided shape"),
 }
 
 
@@ -29,14 +31,18 @@ def zone_name(quilt: Quilt, part: str, patches: Sequence[str]) -> str:
     if part in quilt.blocks:
         return _in_block(quilt, part, patches)
     if part == SIDE:
-        return "Setting triangles"
+        return tr("Setting triangles")
     if part == CORNER:
-        return "Corner triangles"
+        return tr("Corner triangles")
     every = len(patches) == len(quilt.part_patches[part])
     if part == SASHING:
         kinds = {patch.split("-")[0] for patch in patches}
-        return "Sashing" if every else "Cornerstones" if kinds == {"stone"} else "Sashes"
-    name = "Border" if len(quilt.borders) == 1 else f"Border {part.removeprefix(BORDER)}"
+        return tr("Sashing") if every else tr("Cornerstones") if kinds == {"stone"} else tr("Sashes")
+    name = (
+        tr("Border")
+        if len(quilt.borders) == 1
+        else tr("Border {removeprefix}", removeprefix=part.removeprefix(BORDER))
+    )
     corners = all(patch.startswith("corner") for patch in patches)
     words = patches[0].replace("corner-", "").replace("-", " ") if len(patches) == 1 else ""
     return (
@@ -47,12 +53,13 @@ def zone_name(quilt: Quilt, part: str, patches: Sequence[str]) -> str:
 def _in_block(quilt: Quilt, part: str, patches: Sequence[str]) -> str:
     block = quilt.blocks[part]
     if len(patches) == len(block.fabric_of):
-        return block.name if len(patches) == 1 else f"{block.name}, whole"
+        return block.name if len(patches) == 1 else tr("{name}, whole", name=block.name)
     if isinstance(block.art, Patterned):
         roles = list(dict.fromkeys(block.role_of(patch) for patch in patches))
     else:
         roles = list(dict.fromkeys(quilt.fabrics[block.fabric_of[patch]].name.lower() for patch in patches))
-    return f"{block.name}: {' and '.join(roles[:2])}{' …' if len(roles) > 2 else ''}"
+    joined = tr(" and ").join(roles[:2])
+    return f"{block.name}: {joined}{' …' if len(roles) > 2 else ''}"
 
 
 def _across(quilt: Quilt, patches: Sequence[str]) -> str:
@@ -68,8 +75,12 @@ def _across(quilt: Quilt, patches: Sequence[str]) -> str:
             fabrics.add(quilt.triangle_fabric)
     if len(fabrics) == 1:
         name = quilt.fabrics[fabrics.pop()].name
-        return f"{name} background" if len(patches) > 2 else f"{name}, {len(patches)} here"
-    return "Patches across blocks"
+        return (
+            tr("{name} background", name=name)
+            if len(patches) > 2
+            else tr("{name}, {patches} here", name=name, patches=len(patches))
+        )
+    return tr("Patches across blocks")
 
 
 def piece_words(piece: Polygon, soft: Soft) -> str:
@@ -79,10 +90,10 @@ def piece_words(piece: Polygon, soft: Soft) -> str:
     if piece.interiors:
         return "frame"
     if curved:
-        return "curved shape"
+        return tr("curved shape")
     if corners == 4:
         return _four_sided(region)
-    return _SIDED.get(corners, f"{corners}-sided shape")
+    return _SIDED.get(corners, tr("{corners}-sided shape", corners=corners))
 
 
 def _four_sided(region: Region) -> str:
@@ -91,7 +102,7 @@ def _four_sided(region: Region) -> str:
     if len(lengths) == 4 and abs(area - lengths[0] * lengths[-1]) < SAME_SIDE * area:
         return "square" if lengths[-1] - lengths[0] < SAME_SIDE * lengths[-1] else "oblong"
     even = len(lengths) == 4 and lengths[-1] - lengths[0] < SAME_SIDE * lengths[-1]
-    return "diamond" if even else "four-sided shape"
+    return "diamond" if even else tr("four-sided shape")
 
 
 def many(count: int, words: str) -> str:
@@ -105,9 +116,8 @@ def many(count: int, words: str) -> str:
 def where(piece: Polygon, width: float, height: float) -> str:
     """Where a piece lies in its part: upper left, right, middle …"""
     x, y = piece.centroid.x / width, piece.centroid.y / height
-    down = "upper" if y > 0.55 else "lower" if y < 0.45 else ""
-    along = "right" if x > 0.55 else "left" if x < 0.45 else ""
-    return " ".join(word for word in (down, along) if word) or "middle"
+    row, column = (2 if share > 0.55 else 0 if share < 0.45 else 1 for share in (y, x))
+    return NINTHS[row][column]
 
 
 def nested(piece: Polygon, frames: Sequence[Polygon]) -> str:

@@ -15,6 +15,7 @@ from kenzet.core.errors import Unknown
 from kenzet.core.tolerances import SAME_PLACE
 from kenzet.core.top.layout import TopPatch
 from kenzet.core.top.quilt_layout import QuiltLayout
+from kenzet.texts import tr
 
 How = Literal["patch", "alike", "block", "background", "background across"]
 
@@ -28,7 +29,7 @@ def picked(laid: QuiltLayout, ref: str, how: How) -> list[str]:
     place, _, name = ref.partition("/")
     part = laid.top.at.get(place)
     if part is None or name not in part.patches:
-        raise Unknown(f"There is no patch {ref} in this top.", "ref")
+        raise Unknown(tr("There is no patch {ref} in this top.", ref=ref), "ref")
     if how == "patch":
         return [ref]
     if how == "background across":

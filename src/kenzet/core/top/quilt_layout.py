@@ -23,6 +23,7 @@ from kenzet.core.top.document import Quilt, zone_of
 from kenzet.core.top.layout import Part, Top, lay_out, multi
 from kenzet.core.top.line_ends import run_off
 from kenzet.core.top.zone import TOP, Slice, Zone
+from kenzet.texts import tr
 
 _LEAST_SEAM = 0.5  # mm
 _RIM = 0.05  # mm
@@ -72,8 +73,8 @@ class Ground(NamedTuple):
 
 
 _Cut = tuple[Ground, Fraction, str, tuple[str, ...], tuple[Slice, ...], Length | None]
-SHAPES = Table[_Cut, tuple[ZoneShape, ...]]("shapes of zones", 10_000)
-OUTLINES = Table[tuple[Ground, int], list[tuple[Floats, ZoneShape]]]("outlines by their corners", 1_000)
+SHAPES = Table[_Cut, tuple[ZoneShape, ...]](tr("shapes of zones"), 10_000)
+OUTLINES = Table[tuple[Ground, int], list[tuple[Floats, ZoneShape]]](tr("outlines by their corners"), 1_000)
 
 
 class QuiltLayout:
@@ -110,7 +111,7 @@ class QuiltLayout:
         found = self.top.kin.get(of)
         if not found:
             name = self.quilt.blocks[of].name if of in self.quilt.blocks else of
-            raise Unknown(f"{name} is laid nowhere in this top.", "zone")
+            raise Unknown(tr("{name} is laid nowhere in this top.", name=name), "zone")
         return found
 
     def is_laid(self, zone: Zone) -> bool:
@@ -243,7 +244,7 @@ class QuiltLayout:
         if place == TOP:
             return IDENTITY, self.top.width, self.top.height
         if place not in self.top.at:
-            raise Unknown(f"There is no place called {place} in this top.", "place")
+            raise Unknown(tr("There is no place called {place} in this top.", place=place), "place")
         part = self.top.at[place]
         placing = part.places[place]
         a, b, _, _, _, _ = placing

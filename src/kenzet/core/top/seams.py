@@ -22,6 +22,7 @@ from kenzet.core.errors import BadValue
 from kenzet.core.geom.arcs import Arc, Point, Vertex, drawn, inner_points, key
 from kenzet.core.tolerances import CROSSED_CURVE_ERROR, EQUAL, NODE_GRID, ON_LINE, SAME_PLACE
 from kenzet.core.top.blocks import MOST_PATCHES, Drawn, Patch, Seam
+from kenzet.texts import tr
 
 _SPECK = 0.05  # mm²: a piece that is less is given to its neighbour
 _THIN = 0.1  # mm: and so is one that is nowhere wider than this
@@ -161,7 +162,11 @@ def patches_of(
     applique = {name: patch for name, patch in before.items() if patch.applique}
     if len(faces) + len(applique) > MOST_PATCHES:
         raise BadValue(
-            f"That would be {len(faces) + len(applique)} patches; a block holds at most {MOST_PATCHES}.",
+            tr(
+                "That would be {faces} patches; a block holds at most {most_patches}.",
+                faces=len(faces) + len(applique),
+                most_patches=MOST_PATCHES,
+            ),
             "seams",
         )
     old = {
@@ -200,8 +205,9 @@ def _refuse_touching(faces: Sequence[Face], whole: float) -> None:
 
 def _all_but_touch() -> BadValue:
     return BadValue(
-        "Two curved seams run along each other without meeting cleanly. Move one of them, or give it "
-        "another rise.",
+        tr(
+            "Two curved seams run along each other without meeting cleanly. Move one of them, or give it another rise."
+        ),
         "seam",
     )
 
@@ -249,10 +255,10 @@ def crossings(
     found: dict[Point, str] = {}
     for y in range(2 * grid[1] + 1):
         for x in range(2 * grid[0] + 1):
-            found[x / 2, y / 2] = "grid point" if x % 2 == y % 2 == 0 else "halfway"
+            found[x / 2, y / 2] = tr("grid point") if x % 2 == y % 2 == 0 else "halfway"
     scaled = in_mm(seams, width / grid[0], height / grid[1])
     spots = [(node, "crossing") for node in pieced(width, height, scaled).nodes]
-    spots += [(middle(seam), "middle of a seam") for seam in scaled]
+    spots += [(middle(seam), tr("middle of a seam")) for seam in scaled]
     for spot, name in spots:
         at = (round(spot[0] * grid[0] / width, 6), round(spot[1] * grid[1] / height, 6))
         near = (round(at[0] * 2) / 2, round(at[1] * 2) / 2)

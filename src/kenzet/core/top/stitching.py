@@ -8,6 +8,7 @@ from pydantic import Field, field_validator
 
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, Frozen, asked, in_range
+from kenzet.texts import tr
 
 Order = Literal["centre outward", "edge to edge", "column by column", "from the bottom", "my own"]
 Ditch = Literal["with the rest", "first", "last"]
@@ -39,18 +40,18 @@ class Avoided(Frozen):
 class Pace(Frozen):
     """How far she sews in a minute with each technique, and the seconds that hands take; ours until she says hers."""
 
-    straight: Length = asked("45 in", Form("length", "Along a ruler"))
-    curved: Length = asked("30 in", Form("length", "Along a curved edge"))
-    walking: Length = asked("60 in", Form("length", "With the walking foot"))
-    freehand: Length = asked("70 in", Form("length", "Freehand"))
-    travel: Length = asked("25 in", Form("length", "Travelling, in a ditch"))
-    lay: int = asked(12, Form("count", "Seconds to lay a ruler"), ge=0, le=600)
-    turn: int = asked(3, Form("count", "Seconds for a turn"), ge=0, le=120)
+    straight: Length = asked("45 in", Form("length", tr("Along a ruler")))
+    curved: Length = asked("30 in", Form("length", tr("Along a curved edge")))
+    walking: Length = asked("60 in", Form("length", tr("With the walking foot")))
+    freehand: Length = asked("70 in", Form("length", tr("Freehand")))
+    travel: Length = asked("25 in", Form("length", tr("Travelling, in a ditch")))
+    lay: int = asked(12, Form("count", tr("Seconds to place a ruler")), ge=0, le=600)
+    turn: int = asked(3, Form("count", tr("Seconds for a turn")), ge=0, le=120)
 
     @field_validator("straight", "curved", "walking", "freehand", "travel")
     @classmethod
     def _far(cls, value: Length) -> Length:
-        return in_range(value, "1 in", "400 in", "What is sewn in a minute")
+        return in_range(value, "1 in", "400 in", tr("What is sewn in a minute"))
 
 
 class Stitching(Frozen):
@@ -64,101 +65,105 @@ class Stitching(Frozen):
     order: Order = asked(
         "centre outward",
         Form(
-            "choice", "Order", "From block to block.",
+            "choice", tr("Order"), tr("From block to block."),
             choices=(
-                Choice("centre outward", "center outward"), Choice("edge to edge", "edge to edge"),
-                Choice("column by column", "column by column"), Choice("from the bottom", "from the bottom"),
-                Choice("my own", "as I drag it"),
+                Choice("centre outward", tr("center outward")), Choice("edge to edge", tr("edge to edge")),
+                Choice("column by column", tr("column by column")), Choice("from the bottom", tr("from the bottom")),
+                Choice("my own", tr("as I drag it")),
             ),
         ),
     )  # fmt: skip
     stops: int = asked(
         5,
-        Form("count", "How much you mind a thread cut (0–10)", "0: not at all. 10: avoid every cut."),
+        Form("count", tr("How much you mind a thread cut (0–10)"), tr("0: not at all. 10: avoid every cut.")),
         ge=0,
         le=10,
     )
     ends: ThreadEnds = asked(
         "tie and bury",
         Form(
-            "choice", "Threads end by",
+            "choice", tr("Threads end by"),
             choices=(
-                Choice("tie and bury", "tying and burying"), Choice("tiny stitches", "tiny stitches"),
-                Choice("run off", "running off into the batting"), Choice("caught by the edge", "being caught by the edge"),
+                Choice("tie and bury", tr("tying and burying")), Choice("tiny stitches", tr("tiny stitches")),
+                Choice("run off", tr("running off into the batting")), Choice("caught by the edge", tr("being caught by the edge")),
             ),
         ),
     )  # fmt: skip
     ditch: Ditch = asked(
         "with the rest",
         Form(
-            "choice", "Stitching in the ditch", "First, to anchor the quilt, or last, around the blocks.",
-            choices=(Choice("with the rest", "with the rest"), Choice("first", "first"), Choice("last", "last")),
+            "choice", tr("Stitching in the ditch"), tr("First, to anchor the quilt, or last, around the blocks."),
+            choices=(Choice("with the rest", tr("with the rest")), Choice("first", tr("first")), Choice("last", tr("last"))),
         ),
     )  # fmt: skip
     families: Families = asked(
         "one set whole",
         Form(
-            "choice", "Sets of a fill", "One whole set first: a grid’s second direction after the first, uprights after rows.",
+            "choice", tr("Sets of a fill"), tr("One whole set first: a grid’s second direction after the first, uprights after rows."),
             choices=(
-                Choice("one set whole", "one set whole, then the next"), Choice("in any order", "as it comes"),
-                Choice("one by one", "each over the whole quilt"),
+                Choice("one set whole", tr("one set whole, then the next")), Choice("in any order", tr("as it comes")),
+                Choice("one by one", tr("each over the whole quilt")),
             ),
         ),
     )  # fmt: skip
     retrace: Retrace = asked(
         "allowed",
         Form(
-            "choice", "Resewing a line", "As a way to travel.",
-            choices=(Choice("wanted", "wanted"), Choice("allowed", "allowed"), Choice("forbidden", "never")),
+            "choice", tr("Resewing a line"), tr("As a way to travel."),
+            choices=(Choice("wanted", tr("wanted")), Choice("allowed", tr("allowed")), Choice("forbidden", tr("never"))),
         ),
     )  # fmt: skip
     steps: Literal["allowed", "never"] = asked(
         "allowed",
-        Form("choice", "Short steps from ring to ring", "Across open fabric.", choices=(Choice("allowed", "allowed"), Choice("never", "never"))),
+        Form("choice", tr("Short steps from ring to ring"), tr("Across open fabric."), choices=(Choice("allowed", tr("allowed")), Choice("never", tr("never")))),
     )  # fmt: skip
     longest_step: Length = asked(
         "1 1/4 in",
         Form(
             "length",
-            "Longest step",
-            "If rings are farther apart, start a new thread.",
+            tr("Longest step"),
+            tr("If rings are farther apart, start a new thread."),
             only_with=("steps", ("allowed",)),
         ),
     )
     turning: Literal["allowed", "never"] = asked(
         "never",
         Form(
-            "choice", "Turning where lines cross", "Never: sew every line from end to end.",
-            choices=(Choice("never", "never"), Choice("allowed", "allowed")),
+            "choice", tr("Turning where lines cross"), tr("Never: sew every line from end to end."),
+            choices=(Choice("never", tr("never")), Choice("allowed", tr("allowed"))),
         ),
     )  # fmt: skip
     rim: Literal["allowed", "never"] = asked(
         "allowed",
         Form(
-            "choice", "Travelling along the quilt's edge", "Where the binding covers it.",
-            choices=(Choice("allowed", "allowed"), Choice("never", "never")),
+            "choice", tr("Travelling along the quilt's edge"), tr("Where the binding covers it."),
+            choices=(Choice("allowed", tr("allowed")), Choice("never", tr("never"))),
         ),
     )  # fmt: skip
     across: Literal["allowed", "never"] = asked(
         "allowed",
         Form(
-            "choice", "Travelling across a freehand texture", "The texture hides travel.",
-            choices=(Choice("allowed", "allowed"), Choice("never", "never")),
+            "choice", tr("Travelling across a freehand texture"), tr("The texture hides travel."),
+            choices=(Choice("allowed", tr("allowed")), Choice("never", tr("never"))),
         ),
     )  # fmt: skip
     same_way: int = asked(
         3,
         Form(
             "count",
-            "Most lines in a row in one direction",
-            "More can shift the layers, and Kenzet warns you.",
+            tr("Most lines in a row in one direction"),
+            tr("More can shift the layers, and Kenzet warns you."),
         ),
         ge=1,
         le=50,
     )
     over: int = asked(
         4,
-        Form("count", "Most threads in one place", "More make a lump, so Kenzet looks for other routes."),
+        Form(
+            "count",
+            tr("Most threads in one place"),
+            tr("More make a lump, so Kenzet looks for other routes."),
+        ),
         ge=1,
         le=9,
     )
@@ -166,12 +171,12 @@ class Stitching(Frozen):
         "1/4 in",
         Form(
             "length",
-            "The shortest line to sew",
-            "Shorter pieces, cut off at a corner or an edge, are left out.",
+            tr("The shortest line to sew"),
+            tr("Shorter pieces, cut off at a corner or an edge, are left out."),
         ),
     )
     rest: int = asked(
-        25, Form("count", "Minutes of sewing before a rest", "Rest sooner if your wrist or shoulder hurts."), ge=5, le=180
+        25, Form("count", tr("Minutes of sewing before a rest"), tr("Rest sooner if your wrist or shoulder hurts.")), ge=5, le=180
     )  # fmt: skip
     pace: Pace = Pace()
     own: Annotated[tuple[Place, ...], Field(max_length=2000)] = ()
@@ -191,12 +196,12 @@ class Stitching(Frozen):
     @field_validator("longest_step")
     @classmethod
     def _step(cls, value: Length) -> Length:
-        return in_range(value, "1/16 in", "10 in", "A step from ring to ring")
+        return in_range(value, "1/16 in", "10 in", tr("A step from ring to ring"))
 
     @field_validator("least_line")
     @classmethod
     def _least_line(cls, value: Length) -> Length:
-        return in_range(value, "0 in", "4 in", "The shortest line to sew")
+        return in_range(value, "0 in", "4 in", tr("The shortest line to sew"))
 
     @property
     def step(self) -> float:

@@ -1,8 +1,7 @@
-"""Documents made anew after a change of the top: what no longer fits is let go, the rest is checked again."""
+"""Documents made again after a change of the top: what no longer fits is let go, the rest is checked again."""
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterable
 from typing import Any
 
@@ -51,23 +50,3 @@ def without_places(apart: Iterable[Apart], places: Iterable[str]) -> tuple[Apart
     return tuple(
         one if some == one.places else one.model_copy(update={"places": some}) for one, some in left if some
     )
-
-
-def key_for(name: str, taken: Iterable[str], otherwise: str = "thing") -> str:
-    """A free key that reads like ``name``.
-
-    >>> key_for("Corner triangles, blue", ["corner-triangles-blue"])
-    'corner-triangles-blue-2'
-    """
-    base = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:32].strip("-") or otherwise
-    return free(base, taken, "-")
-
-
-def free(base: str, taken: Iterable[str], joint: str) -> str:
-    """``base``, or ``base`` with the first number that is not taken."""
-    used = set(taken)
-    found, number = base, 1
-    while found in used:
-        number += 1
-        found = f"{base}{joint}{number}"
-    return found

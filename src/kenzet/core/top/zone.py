@@ -20,6 +20,7 @@ from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Frozen, in_range
 from kenzet.core.top.blocks import Key, Name
 from kenzet.core.top.line_ends import LineEnds
+from kenzet.texts import tr
 
 SASHING, SIDE, CORNER, TOP, BORDER = "sashing", "side", "corner", "top", "border-"
 """The parts that are not blocks; ``BORDER`` is followed by its number from the inside."""
@@ -64,7 +65,7 @@ class InsetSquare(Frozen):
     @field_validator("inset")
     @classmethod
     def _inset(cls, inset: Length) -> Length:
-        return in_range(inset, "1/8 in", "100 in", "The inset")
+        return in_range(inset, "1/8 in", "100 in", tr("The inset"))
 
 
 class InsetOutline(Frozen):
@@ -76,7 +77,7 @@ class InsetOutline(Frozen):
     @field_validator("distance")
     @classmethod
     def _distance(cls, distance: Length) -> Length:
-        return in_range(distance, "1/8 in", "100 in", "The distance")
+        return in_range(distance, "1/8 in", "100 in", tr("The distance"))
 
 
 class Line(Frozen):
@@ -90,7 +91,7 @@ class Line(Frozen):
     @model_validator(mode="after")
     def _long(self) -> Line:
         if self.start == self.end:
-            raise BadValue("The line needs two different points.", "end")
+            raise BadValue(tr("The line needs two different points."), "end")
         return self
 
 
@@ -154,18 +155,18 @@ class Zone(Frozen):
     @field_validator("stand_off")
     @classmethod
     def _stand_off(cls, stand_off: Length | None) -> Length | None:
-        return stand_off and in_range(stand_off, "1/16 in", "10 in", "The stand-off")
+        return stand_off and in_range(stand_off, "1/16 in", "10 in", tr("The distance from the appliqué"))
 
     @field_validator("edge")
     @classmethod
     def _edge(cls, edge: Length | None) -> Length | None:
-        return edge and in_range(edge, "0 in", "2 in", "How far it is from the edge")
+        return edge and in_range(edge, "0 in", "2 in", tr("How far it is from the edge"))
 
     @model_validator(mode="after")
     def _whole(self) -> Zone:
         places = [place for apart in self.apart for place in apart.places]
         if len(places) != len(set(places)):
-            raise BadValue("A place is treated apart once.", "apart")
+            raise BadValue(tr("Each block can have its own settings only once."), "apart")
         return self
 
     @property

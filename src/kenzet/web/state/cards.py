@@ -9,10 +9,12 @@ from typing import Any, Literal
 from cachetools import LRUCache
 from flask import current_app
 
+from kenzet import texts
 from kenzet.core.errors import KenzetError
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.store import quilts as store
 from kenzet.store.quilts import LOCAL_OWNER, Listed
+from kenzet.texts import tr
 
 Station = Literal["top", "fills", "marks", "machine"]
 _MOST = 400
@@ -30,11 +32,13 @@ class Card:
     def next(self, sewn: bool) -> tuple[Station, str]:
         """Where one goes on, and what is to be done there."""
         if not self.zones:
-            return "top", "Make zones"
+            return "top", tr("Make zones")
         if self.filled < self.zones:
             left = self.zones - self.filled
-            return "fills", f"Choose a fill for {left} zone{'s' if left > 1 else ''}"
-        return ("machine", "Go on sewing") if sewn else ("marks", "Mark and sew")
+            return "fills", texts.counted(
+                left, "Choose a fill for {count} zone", "Choose a fill for {count} zones"
+            )
+        return ("machine", tr("Go on sewing")) if sewn else ("marks", tr("Mark and sew"))
 
 
 UNREAD = Card(0.0, 0.0, 0, 0)

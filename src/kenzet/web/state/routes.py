@@ -20,6 +20,7 @@ from kenzet.core.route.quilt import route_quilt
 from kenzet.core.sewing.now import UnitWays, ways_of
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.store.quilts import Kept
+from kenzet.texts import tr
 
 MOST = 8  # quilts
 
@@ -66,7 +67,7 @@ class Routes:
             data = file.read_bytes() if file else b""
             head = _head(kept)
             return UnitWays(*pickle.loads(data[len(head) :])) if data.startswith(head) else None
-        except Exception:  # damaged, or of another time: it is looked for anew
+        except Exception:  # damaged, or of another time: it is looked for again
             return None
 
     def _write(self, kept: Kept, found: UnitWays) -> None:
@@ -102,7 +103,7 @@ def _head(kept: Kept) -> bytes:
 def _found(laid: QuiltLayout, quick: bool) -> UnitWays:
     route = route_quilt(laid, quick)
     if not route.visits:
-        raise BadValue("No zone has a line to sew yet. Choose a fill in Fills first.", "quilt")
+        raise BadValue(tr("No zone has a line to sew yet. Choose a fill in Fills first."), "quilt")
     return ways_of(laid, route)
 
 

@@ -9,6 +9,7 @@ from flask import current_app
 
 from kenzet.core.errors import BadValue
 from kenzet.core.route.local_search import LocalSearch
+from kenzet.texts import tr
 
 _PATIENCE_S = 20.0
 
@@ -40,7 +41,7 @@ class Searches:
             last = self._last
             if last and last.thread.is_alive() and last.quilt != quilt and not last.stopped:
                 raise BadValue(
-                    "Kenzet is searching for another quilt’s route. Stop that search first.", "quilt"
+                    tr("Kenzet is searching for another quilt’s route. Stop that search first."), "quilt"
                 )
             if last:
                 last.stopped = True

@@ -30,6 +30,7 @@ from kenzet.say.sewing_words import (
     log_rows,
     zone_left_words,
 )
+from kenzet.texts import tr
 from kenzet.web.wire.drawn import flat
 from kenzet.web.wire.sewing import (
     BobbinView,
@@ -101,7 +102,9 @@ def _here(
     beyond = [move for step in here.steps[AHEAD:] for move in step.sews]
     return SewHere(
         place=place,
-        where=whereabouts.placed(part.name, place, f" {number} of {many}" if many > 1 else ""),
+        where=whereabouts.placed(
+            part.name, place, tr(" {number} of {many}", number=number, many=many) if many > 1 else ""
+        ),
         number=here.number + 1,
         many=here.way.many,
         left=left[here.number].left,
@@ -119,7 +122,7 @@ def _here(
 def _recent(laid: QuiltLayout, event: Event, zone: str) -> RecentLine:
     return RecentLine(
         event=event.id,
-        words=[f"{laid.zone(zone).name}, line {event.sewn[0].line + 1}"],
+        words=[tr("{name}, line {line}", name=laid.zone(zone).name, line=event.sewn[0].line + 1)],
         at=list(event.at or ()),
         sewn=[
             SewnStretch(drawing=s.of, line=s.line, turn=s.turn, begins=s.begins, ends=s.ends)

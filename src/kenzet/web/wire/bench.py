@@ -23,6 +23,7 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import whereabouts
 from kenzet.say import words as w
 from kenzet.say.ruler_words import CAUTION, CurveView, edge_words, fit_words
+from kenzet.texts import tr
 from kenzet.web.wire import base as m
 from kenzet.web.wire import drawn
 
@@ -155,7 +156,12 @@ def curve_length(body: CurveRequest, name: str) -> Length:
     """A typed length of a curve. Raises BadValue at ``name``."""
     try:
         length = Length.parse(getattr(body, name), body.unit)
-        return in_range(length, "1/4 in" if name == "chord" else "0 in", "200 in", f"The {name}")
+        return in_range(
+            length,
+            "1/4 in" if name == "chord" else "0 in",
+            "200 in",
+            tr("The chord") if name == "chord" else tr("The rise"),
+        )
     except BadValue as error:
         raise BadValue(error.message, name) from error
 
@@ -166,7 +172,7 @@ def bench_of(laid: QuiltLayout, body: BenchRequest) -> BenchView:
     places = laid.places(zone)
     shape = laid.shape_at(zone, body.place) or next(iter(laid.shapes(zone)), None)
     if shape is None:
-        raise Unknown(f"Nothing of {zone.name} is left inside the quilt's edge.", "zone")
+        raise Unknown(tr("No part of {name} lies inside the quilt’s edge.", name=zone.name), "zone")
     place = body.place if body.place in shape.places else shape.places[0]
     references = references_in(plan_zone(laid, body.zone), shape, place)[:MOST_REFERENCES]
     inside = max(shape.region.area.geoms, key=lambda piece: piece.area).representative_point()
@@ -178,7 +184,7 @@ def bench_of(laid: QuiltLayout, body: BenchRequest) -> BenchView:
         times=len(places),
         foot=float(kit.reach),
         foot_name=kit.foot.name,
-        foot_words=["sews ", w.shown(kit.reach, unit), " off it"],
+        foot_words=w.told("sews {reach} off it", reach=w.shown(kit.reach, unit)),
         throat=kit.machine.throat,
         nudge=float(NUDGE[unit]),
         rulers=[
@@ -201,8 +207,8 @@ def _reference(ref: BenchReference) -> ReferenceView:
 
 def _hand_words(on: str, distance: Length | None, unit: Unit) -> w.Words:
     if not on or distance is None:
-        return ["to be drawn"]
-    return [w.shown(distance.mm, unit), " from a seam" if on == "seam" else " from a line"]
+        return [tr("to be drawn")]
+    return [w.shown(distance.mm, unit), tr(" from a seam") if on == "seam" else tr(" from a line")]
 
 
 def _ruler(kit: Kit, key: str, ruler: Edged, unit: Unit) -> BenchRuler:
@@ -214,7 +220,7 @@ def _ruler(kit: Kit, key: str, ruler: Edged, unit: Unit) -> BenchRuler:
 def _edge(kit: Kit, ruler: Edged, number: int, unit: Unit) -> BenchEdge:
     part = plastic(ruler.edges, number, float(kit.reach))
     edge = part.edge.points
-    etched = [EtchedLine(at=0.0, label=["edge"], line=[*edge[0].tolist(), *edge[-1].tolist()])]
+    etched = [EtchedLine(at=0.0, label=[tr("edge")], line=[*edge[0].tolist(), *edge[-1].tolist()])]
     etched += [
         EtchedLine(at=float(d), label=[w.shown(d, unit, bare=True)], line=list(line))
         for d, line in part.etched
@@ -241,23 +247,29 @@ def found_curve(kit: Kit, chord: float, rise: float, unit: Unit) -> FoundCurve:
     """A curve by its chord and rise, mm (F24), and the edges that sew it."""
     if rise < 0.2:  # A97
         return FoundCurve(
-            words=["That line is straight: use a straight ruler."], rows=[], curves=[], rulers=[], edges=[]
+            words=[tr("That line is straight: use a straight ruler.")],
+            rows=[],
+            curves=[],
+            rulers=[],
+            edges=[],
         )
     radius = radius_of(chord, rise)
     arc = Arc((0.0, 0.0), (chord, 0.0), 2 * rise / chord)
     fits = ranked(kit, radius, arc.angle)[:6]
     grain = COARSE[unit] / 4
-    words: w.Words = ["Radius ", w.shown(radius, unit, grain, about=True)]
+    words: w.Words = w.told("Radius {radius}", radius=w.shown(radius, unit, grain, about=True))
     if rise > chord / 2:
-        words.append(", more than a half circle: place it twice")  # A98
+        words.append(tr(", more than a half circle: place it twice"))  # A98
     elif not fits:
-        words.append("; none of your curved rulers comes close")
+        words.append(tr("; none of your curved rulers comes close"))
     return FoundCurve(
         words=[*words, "."],
         rows=[
-            w.Row(label=["Across the whole circle"], words=[w.shown(2 * radius, unit, grain, about=True)]),
             w.Row(
-                label=["Along the curve"],
+                label=[tr("Across the whole circle")], words=[w.shown(2 * radius, unit, grain, about=True)]
+            ),
+            w.Row(
+                label=[tr("Along the curve")],
                 words=[w.shown(radius * abs(arc.angle), unit, grain, about=True)],
             ),
         ],

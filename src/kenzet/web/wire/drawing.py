@@ -7,6 +7,7 @@ from kenzet.core.numbers.measure import Length, Unit
 from kenzet.core.top.blocks import Block, Seam
 from kenzet.core.top.bring import Brought
 from kenzet.say import words as w
+from kenzet.texts import tr
 from kenzet.web.wire import base as m
 from kenzet.web.wire import drawn
 from kenzet.web.wire.docs import ChangeDoc
@@ -86,7 +87,7 @@ def seam_view(seam: Seam, is_open: bool, unit: Unit) -> SeamView:
 
 def brought_view(found: Brought, query: FileQuery) -> BroughtView:
     """What was read from a drawing that was brought in."""
-    name = query.name.rsplit(".", 1)[0].replace("_", " ").replace("-", " ").strip()[:80] or "Brought in"
+    name = query.name.rsplit(".", 1)[0].replace("_", " ").replace("-", " ").strip()[:80] or tr("Brought in")
     width, height = (Length.near(side, query.unit) for side in (found.width, found.height))
     block = Block(name=name[:1].upper() + name[1:], width=width, height=height, art=found.art)
     return BroughtView(

@@ -12,6 +12,7 @@ from kenzet.core.params import Form
 from kenzet.core.top.document import validated
 from kenzet.say import words as w
 from kenzet.say.kit_words import SLOT_LABELS, curves_sewn, kit_sentence
+from kenzet.texts import tr
 from kenzet.web.wire import base as m
 from kenzet.web.wire.docs import KitDoc
 
@@ -62,17 +63,21 @@ class KitView(m.Wire):
 
 _FIELDS = {
     "marking_step": Form(
-        "length", "Marking step", "Ticks are rounded to this step, and [ ] change the spacing by it."
+        "length", tr("Marking step"), tr("Ticks are rounded to this step, and [ ] change the spacing by it.")
     ),
-    "tolerance": Form("length", "A line may be off by", "A larger error would show."),
-    "seen_from": Form("length", "Looked at from", "What cannot be seen from there need not be sewn again."),
-    "hand": Form("length", "Your hand covers", "Length you sew before you move your hand on the ruler."),
-    "stitch": Form("length", "Stitch length", "Used to end lines on a whole stitch."),
+    "tolerance": Form("length", tr("A line may be off by"), tr("A larger error would show.")),
+    "seen_from": Form(
+        "length", tr("Looked at from"), tr("An error that cannot be seen from there need not be sewn again.")
+    ),
+    "hand": Form(
+        "length", tr("Your hand covers"), tr("Length you sew before you move your hand on the ruler.")
+    ),
+    "stitch": Form("length", tr("Stitch length"), tr("Used to end lines on a whole stitch.")),
     "spread": Form(
-        "length", "Your accuracy", "How far your lines vary although the ruler is placed correctly."
+        "length", tr("Your accuracy"), tr("How far your lines vary although the ruler is placed correctly.")
     ),
-    "needle": Form("text", "Needle", "Kept in the log with what you sew.", empty="not said"),
-    "tension": Form("text", "Tension", "Kept in the log with what you sew.", empty="not said"),
+    "needle": Form("text", tr("Needle"), tr("Kept in the log with what you sew."), empty=tr("not said")),
+    "tension": Form("text", tr("Tension"), tr("Kept in the log with what you sew."), empty=tr("not said")),
 }
 
 
@@ -121,7 +126,9 @@ def _made(kit: Kit, key: str, unit: Unit) -> MadeView:
         makes=[
             EtchedView(
                 at=float(line),
-                label=["edge"] if line == 0 else [w.shown(line, unit, bare=True), " mark"],
+                label=[tr("edge")]
+                if line == 0
+                else w.told("{line} mark", line=w.shown(line, unit, bare=True)),
                 words=[w.shown(line + kit.reach, unit)],
             )
             for line in (straight.lines if straight else ())

@@ -30,7 +30,7 @@ from kenzet.web.wire.drawn import flat
 
 class LegView(m.Wire):
     """A piece of the way: a line that is sewn or a lane that is travelled, flat x, y in the quilt, mm, in the direction of
-    sewing. ``begins`` where the thread begins anew, ``freehand`` where it is the way through a texture. ``spot`` lies on it, x, y in the part; ``ruler`` are the corners of a straight
+    sewing. ``begins`` where the thread begins again, ``freehand`` where it is the way through a texture. ``spot`` lies on it, x, y in the part; ``ruler`` are the corners of a straight
     ruler where it lies for a line, ``hands`` where the hand on it moves on, in the quilt.
     """
 

@@ -35,6 +35,7 @@ from kenzet.say.mark_words import (
     tool_view,
     tool_words,
 )
+from kenzet.texts import tr
 from kenzet.web.wire import base as m
 from kenzet.web.wire import drawn
 from kenzet.web.wire.drawn import flat
@@ -114,7 +115,7 @@ class MarksView(m.Wire):
     totals: list[w.Total]
 
 
-_LAYERS = {0: "the fill", 1: "the fill on top", BY_HAND: "placed by hand"}
+_LAYERS = {0: tr("the fill"), 1: tr("the fill on top"), BY_HAND: tr("placed by hand")}
 
 
 def marks_of_zone(laid: QuiltLayout, found: ZonePlan, body: MarksRequest) -> MarksView:
@@ -179,14 +180,12 @@ def _margin(laid: QuiltLayout, plan: ZonePlan, drawing: Drawing, unit: Unit) -> 
     """What is kept free at the quilt's edge, where the zone reaches it: tape along it is obeyed, a drawn line is not."""
     if not laid.meets_margin(drawing.shape, plan.zone):
         return []
-    words: w.Words = [
-        "tape, ",
-        w.shown(laid.quilt.inset_of(plan.zone), unit),
-        " in from the finished edge, ",
-        w.shown(laid.quilt.inset_of(plan.zone) + ALLOWANCE, unit),
-        " from the raw edge",
-    ]
-    return [w.Row(label=["Margin at the quilt’s edge"], words=words)]
+    words: w.Words = w.told(
+        "tape, {inset_of} in from the finished edge, {inset_of2} from the raw edge",
+        inset_of=w.shown(laid.quilt.inset_of(plan.zone), unit),
+        inset_of2=w.shown(laid.quilt.inset_of(plan.zone) + ALLOWANCE, unit),
+    )
+    return [w.Row(label=[tr("Margin at the quilt’s edge")], words=words)]
 
 
 def laid_views(drawing: Drawing, marks: Marks) -> list[LaidView]:
@@ -219,12 +218,14 @@ def _pages(sheet: MarkSheet, paper: Paper, unit: Unit) -> tuple[int, str]:
         return 0, error.message
     many = len(pages.tiles)
     if many == 1:
-        return many, "1 page"
-    of = "" if many == pages.columns * pages.rows else " of"
-    said = f"{many} pages{of or ','} {pages.columns} × {pages.rows}"
+        return many, tr("1 page")
+    of = "" if many == pages.columns * pages.rows else tr(" of")
+    said = tr(
+        "{many} pages{of} {columns} × {rows}", many=many, of=of or ",", columns=pages.columns, rows=pages.rows
+    )
     if paper == "roll":
         return many, said
     roll = pages_of(sheet, "roll")
     if len(roll.tiles) > 1:
         return many, said
-    return many, f"{said}; or {long_figure(roll.height, unit)} of a 24 in roll"
+    return many, tr("{said}; or {height} of a 24 in roll", said=said, height=long_figure(roll.height, unit))

@@ -17,6 +17,7 @@ from kenzet.core.top.zone import Zone
 from kenzet.say import whereabouts
 from kenzet.say import words as w
 from kenzet.store.quilts import Kept
+from kenzet.texts import tr
 from kenzet.web.wire import base as m
 from kenzet.web.wire import drawn
 from kenzet.web.wire.docs import KitDoc
@@ -68,7 +69,7 @@ class ChangeRequest(VersionRequest):
     @classmethod
     def _once(cls, changes: list[m.ChangeMade]) -> list[m.ChangeMade]:
         if len({one.key for one in changes}) < len(changes):
-            raise BadValue("Each change of a request needs a key of its own.")
+            raise BadValue(tr("Each change of a request needs a key of its own."))
         return changes
 
 

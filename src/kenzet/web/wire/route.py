@@ -22,6 +22,7 @@ from kenzet.say import words as w
 from kenzet.say.route_figures import hand_rows, needle_rows, route_rows, stitch_rows, throat_rows, way_rows
 from kenzet.say.route_notes import cell_note, pin_fault, route_notes
 from kenzet.say.route_words import sentence
+from kenzet.texts import tr
 from kenzet.web.wire import base as m
 from kenzet.web.wire.docs import StitchingDoc
 from kenzet.web.wire.drawn import flat
@@ -154,9 +155,13 @@ def here_view(laid: QuiltLayout, found: QuiltRoute, number: int, unit: Unit) -> 
     return HereView(
         place=place,
         name=one.unit.part.name,
-        occurs=f"number {number} of {len(found.visits)}"
-        + (f" · the same way in {times}" if times > 1 else "")
-        + (f" · direction {one.unit.family + 1} of its grids" if one.unit.family is not None else ""),
+        occurs=tr("number {number} of {visits}", number=number, visits=len(found.visits))
+        + (tr(" · the same way in {times}", times=times) if times > 1 else "")
+        + (
+            tr(" · direction {family} of its grids", family=one.unit.family + 1)
+            if one.unit.family is not None
+            else ""
+        ),
         number=number,
         part=one.unit.part.key,
         start=(pin.start if pin else None) or "",

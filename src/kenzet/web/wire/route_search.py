@@ -9,6 +9,7 @@ from kenzet.core.tolerances import TOLD_SHARE
 from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
 from kenzet.say.route_words import _kind_words, _percent
+from kenzet.texts import tr
 from kenzet.web.wire import base as m
 
 
@@ -46,17 +47,26 @@ def search_view(laid: QuiltLayout, found: LocalSearch | None, unit: Unit) -> Sea
     at, left, gained = found.at, found.left, found.gained
     words: list[w.Words] = [_kind_words(kind, unit) for kind in found.kinds if kind.better]
     if words:
-        words.append([f"With your settings for thread cuts and resewing: {_percent(gained)} better."])
+        words.append(
+            [
+                tr(
+                    "With your settings for thread cuts and resewing: {percent} better.",
+                    percent=_percent(gained),
+                )
+            ]
+        )
     many = len(found.kinds) + len(found.skipped) > 1
     if left < TOLD_SHARE:
-        words.append(["All of these are proven shortest." if many else "This route is proven shortest."])
+        words.append(
+            [tr("All of these are proven shortest.") if many else tr("This route is proven shortest.")]
+        )
     elif at or found.done:
-        words.append([f"At most {_percent(left)} more could be saved, perhaps less."])
+        words.append([tr("At most {percent} more could be saved, perhaps less.", percent=_percent(left))])
     if found.done and not found.ways and left >= TOLD_SHARE:
-        words.insert(0, ["No shorter route found."])
+        words.insert(0, [tr("No shorter route found.")])
     if found.skipped:
         names = ", ".join(dict.fromkeys(one.unit.part.name for one in found.skipped))
-        words.append([f"{names}: too many lines for a longer search."])
+        words.append([tr("{names}: too many lines for a longer search.", names=names)])
     return SearchView(
         state="done" if found.done else "looking",
         doing=f"{at.one.unit.part.name} …" if at else "",
@@ -76,5 +86,9 @@ def _mark_offer(laid: QuiltLayout, kind: Kind, unit: Unit) -> MarkOffer:
     return MarkOffer(
         zone=key,
         spots=[*zone.drawn_too, spot_on(drawing, mark.line)],
-        words=[f"Draw one more line of “{zone.name}”: then the route has ", saved, " less to travel."],
+        words=w.told(
+            "Draw one more line of “{name}”: then the route has {saved} less to travel.",
+            name=zone.name,
+            saved=saved,
+        ),
     )

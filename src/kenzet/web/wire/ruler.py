@@ -32,6 +32,7 @@ from kenzet.say.ruler_words import (
     stitch_rows,
 )
 from kenzet.say.sum_words import tag
+from kenzet.texts import tr
 from kenzet.web.wire import zone as z
 from kenzet.web.wire.drawn import flat
 
@@ -54,8 +55,8 @@ def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
     trace = drawing.trace(line)
     sides = trace is not None and len(trace.points) > 2
     name, marked = on_words(side), side.total is None
-    total = "from the seam" if side.on == "seam" else "apart"
-    moves = "long enough" if pose.moves == 0 else f"slide it along {pose.moves} ×"
+    total = tr("from the seam") if side.on == "seam" else tr("apart")
+    moves = tr("long enough") if pose.moves == 0 else tr("slide it along {moves} ×", moves=pose.moves)
     length = w.shown(math.dist(start, end), unit, COARSE[unit], about=True)
     return z.RulerView(
         line=line,
@@ -74,8 +75,8 @@ def ruler_view(found: ZonePlan, kit: Kit, body: z.RulerRequest) -> z.RulerView:
         else ruler_choices(kit, reckoned.spacing, math.dist(start, end), unit),
         ruler=reckoned.ruler,
         rows=[
-            w.Row(label=["This side" if sides else "This line"], words=[length]),
-            *([w.Row(label=["Your ruler"], words=[moves])] if pose.body else []),
+            w.Row(label=[tr("This side") if sides else tr("This line")], words=[length]),
+            *([w.Row(label=[tr("Your ruler")], words=[moves])] if pose.body else []),
             *check_rows(on, unit),
             *(
                 stitch_rows(found.kit, math.dist(start, end))
@@ -101,9 +102,9 @@ def _template_view(
     points = trace.polyline if trace is not None else np.array(found.line_ends(drawing, line))
     fits = templates(kit, wanted) if kit.sew_with == "ruler foot" else []
     sizes = (
-        [("Crest to crest", wanted.period), ("Crest to trough", wanted.depth)]
+        [(tr("Crest to crest"), wanted.period), (tr("Crest to trough"), wanted.depth)]
         if isinstance(wanted, WaveEdge)
-        else [("Point to point", wanted.pitch), ("How high", wanted.rise)]
+        else [(tr("Point to point"), wanted.pitch), (tr("How high"), wanted.rise)]
     )
     return z.RulerView(
         line=line,
@@ -143,22 +144,26 @@ def _by_template(
         return lay_words(kit, on, unit)
     wave = isinstance(wanted, WaveEdge)
     if not has_one:
-        kind = "wave" if wave else "zigzag"
-        return [
-            *lay_words(kit, on, unit),
-            f" You have no {kind} at hand for it: a template of this size would guide the foot.",
-        ]
-    laid: w.Words = [
-        *lay_words(kit, on, unit),
-        " The needle runs ",
-        w.shown(kit.reach, unit),
-        " beside the plastic: place its middle that far off the line’s own middle",
-    ]
+        kind = tr("wave") if wave else tr("zigzag")
+        return w.told(
+            "{lay} You have no {kind} at hand for it: a template of this size would guide the foot.",
+            lay=lay_words(kit, on, unit),
+            kind=kind,
+        )
+    laid: w.Words = w.told(
+        "{lay} The needle runs {reach} beside the plastic: place its middle that far off the line’s own middle",
+        lay=lay_words(kit, on, unit),
+        reach=w.shown(kit.reach, unit),
+    )
     depth = wanted.depth if isinstance(wanted, WaveEdge) else wanted.rise
     if depth / 2 < float(kit.reach):
-        laid.append("; that is off the plastic in the hollows, so draw a base line and lay the crests on it")
+        laid.append(
+            tr("; that is off the plastic in the hollows, so draw a base line and lay the crests on it")
+        )
     laid.append(
-        ". Move it on where it is lowest or highest, not on a slope." if wave else ". Move it on at a point."
+        tr(". Move it on where it is lowest or highest, not on a slope.")
+        if wave
+        else tr(". Move it on at a point.")
     )
     return laid
 
@@ -172,8 +177,12 @@ def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.Ruler
         *(_radii(radius, foot, unit) if by_ruler else []),
     ]
     if on.by == "curve":
-        laid.append(" Keep the plastic as far as your foot's offset from both ends.")
-    rows = [("Chord", arc.chord), ("Rise", arc.rise), ("Along the curve", arc.radius * abs(arc.angle))]
+        laid.append(tr(" Keep the plastic as far as your foot's offset from both ends."))
+    rows = [
+        (tr("Chord"), arc.chord),
+        (tr("Rise"), arc.rise),
+        (tr("Along the curve"), arc.radius * abs(arc.angle)),
+    ]
     found_fits = ranked(found.kit, arc.radius, arc.angle) if by_ruler else []
     best = (
         next((fit for fit in found_fits if fit.verdict != "will not do"), None) if on.by == "curve" else None
@@ -209,26 +218,25 @@ def _curve_view(found: ZonePlan, on: Placement, arc: Arc, unit: Unit) -> z.Ruler
 def _radii(radius: float, foot: float, unit: Unit) -> w.Words:
     """Of an arc that the needle sews, and of the edges that sew it, in mm."""
     inside = w.shown(radius + foot, unit, COARSE[unit] / 4, about=True)
-    said: w.Words = [
-        " Its radius at the needle is ",
-        w.shown(radius, unit, COARSE[unit] / 4, about=True),
-        ". ",
-    ]
+    said: w.Words = w.told(
+        " Its radius at the needle is {radius}. ", radius=w.shown(radius, unit, COARSE[unit] / 4, about=True)
+    )
     if radius <= foot:
         return [
             *said,
-            "Your foot goes round no outside edge as tight as that; an inside edge of ",
-            inside,
-            " does it.",
+            *w.told(
+                "Your foot cannot follow an outside edge as tight as that. Use an inside edge with a radius of {inside}.",
+                inside=inside,
+            ),
         ]
     outside = w.shown(radius - foot, unit, COARSE[unit] / 4, about=True)
     return [
         *said,
-        "With your foot that is a ruler's outside edge of ",
-        outside,
-        " or an inside edge of ",
-        inside,
-        ".",
+        *w.told(
+            "With your foot, use a ruler’s outside edge with a radius of {outside}, or an inside edge of {inside}.",
+            outside=outside,
+            inside=inside,
+        ),
     ]
 
 
@@ -237,13 +245,19 @@ def _stops(kit: Kit, pose: Pose, unit: Unit, sides: bool) -> list[z.StopView]:
     alike = start.along is not None and end.along is not None and abs(start.along - end.along) < VISIBLE
     words: list[w.Words] = [_stop_words(start.along, "starts", unit), _stop_words(end.along, "stops", unit)]
     if kit.sew_with == "walking foot":
-        words = [["Pivot at each corner with the needle down."], []] if sides else [[], []]
+        words = [[tr("Pivot at each corner with the needle down.")], []] if sides else [[], []]
     elif sides:
-        words = [["Pivot at each corner with the needle down, then place the ruler along the next side."], []]
+        words = [
+            [tr("Pivot at each corner with the needle down, then place the ruler along the next side.")],
+            [],
+        ]
     elif alike:
         crosses = w.shown(start.along or 0.0, unit, COARSE[unit] / 2, about=True)
         words = [
-            ["Start and stop with the needle on the seam; there the ruler's edge is ", crosses, " along it."],
+            w.told(
+                "Start and stop with the needle on the seam; there the ruler's edge is {crosses} along it.",
+                crosses=crosses,
+            ),
             [],
         ]
     return [

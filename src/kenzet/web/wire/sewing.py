@@ -11,6 +11,7 @@ from kenzet.core.sewing.log import Event, Kind
 from kenzet.core.sewing.stretch import Stretch
 from kenzet.say import words as w
 from kenzet.say.sum_words import SumView
+from kenzet.texts import tr
 from kenzet.web.wire import base as m
 
 
@@ -27,7 +28,7 @@ class SewnStretch(m.Wire):
     @model_validator(mode="after")
     def _in_order(self) -> SewnStretch:
         if self.ends <= self.begins:
-            raise ValueError("A stretch ends after it begins.")
+            raise ValueError(tr("A stretch ends after it begins."))
         return self
 
 

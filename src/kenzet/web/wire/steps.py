@@ -37,6 +37,7 @@ from kenzet.say.sewing_words import (
     travel_words,
 )
 from kenzet.say.whereabouts import corner_words, way_to
+from kenzet.texts import tr
 from kenzet.web.wire.drawn import flat
 from kenzet.web.wire.sewing import SewingStepView, SewnStretch
 
@@ -58,7 +59,9 @@ def step_views(laid: QuiltLayout, log: Log, here: Now, unit: Unit) -> Iterable[S
         if step.kind != "line":
             view = _way_in(here, step, k, unit)
             if k == 0 and here.new_foot:
-                view.lay = [f"Change to the {here.new_foot} first. ", *view.lay]
+                view.lay = w.told(
+                    "Change to the {new_foot} first. {lay}", new_foot=tr(here.new_foot), lay=view.lay
+                )
             yield view
             continue
         yield _line(laid, here, step, sewn, last, k + 1 == len(here.steps), unit)
@@ -75,18 +78,18 @@ def _way_in(here: Now, step: SewingStep, number: int, unit: Unit) -> SewingStepV
     spot = in_quilt(here.way, here.visit.place, first.path[:1])[0]
     end = placed[-1][-1] if placed else spot
     go = travel_words(step.travels, placed, unit)
-    lay: w.Words = ["Travel ", *go, "."]
+    lay: w.Words = w.told("Travel {go}.", go=go)
     if step.kind == "begin":
         lay = [begin_words(here, first)]
     elif step.across is not None:
         placed, far = [step.across], w.shown(step.from_place, unit, COARSE[unit], about=True)
         spot = step.across[0]
         where = f"{whereabouts.placed(here.way.route.unit.part.name, here.visit.place)}: {corner_words(here.way.route, first.start)}"
-        lay = ["Travel ", far, f", as it is drawn, to {where}."]
+        lay = w.told("Travel {far}, as it is drawn, to {where}.", far=far, where=where)
     return SewingStepView(
         kind=step.kind, number=0, freehand=False, zone="", sum=None, hand=[], legs=[], sewn=[], lay=lay, also_sewn=_also(step),
-        sew=[], then=["Then travel ", *go, "."] if step.kind == "begin" and go else [],
-        short=["begin a thread" if step.kind == "begin" else "travel"],
+        sew=[], then=w.told('Then travel {go}.', go=go) if step.kind == "begin" and go else [],
+        short=[tr("begin a thread") if step.kind == "begin" else tr("travel")],
         ruler=[], hands=[], points=[], travels=[flat(path) for path in placed],
         start=spot.round(3).tolist(), at=end.round(3).tolist(), length_mm=round(step.length, 3), stops=False,
     )  # fmt: skip
@@ -122,7 +125,7 @@ def _line(
         travels,
         freehand=False,
         zone=laid.zone(key).name,
-        lay=["Sew over the same line again. Leave the ruler in place."] if again
+        lay=[tr("Sew over the same line again. Leave the ruler in place.")] if again
         else (on.by == "tape" and tape_words(plan, drawing, course.number, sewn.get(stretch.of, set()), unit)) or [*lay_words(plan.kit, on, unit), *edge_words(_on_edge(laid, here, plan, drawing, on), unit)],
         sum=None if again else _sum(plan, on, unit),
         hand=hand_words(stops, unit),
@@ -162,8 +165,10 @@ def _sum(plan: ZonePlan, on: Placement, unit: Unit) -> sum_words.SumView | None:
         or on.on == "mark"
     ):
         return None
-    name = "your last line" if on.on == "last" else on_words(on)
-    return sum_words.the_sum(on.total, plan.kit, unit, name, "from the seam" if on.on == "seam" else "apart")
+    name = tr("your last line") if on.on == "last" else on_words(on)
+    return sum_words.the_sum(
+        on.total, plan.kit, unit, name, tr("from the seam") if on.on == "seam" else tr("apart")
+    )
 
 
 def _freehand(
@@ -181,15 +186,15 @@ def _freehand(
         travels,
         freehand=True,
         zone=laid.zone(key).name,
-        lay=["Put the ruler aside. Quilt freehand: ", f"{texture_name(drawing)}, ", size, " large."],
+        lay=w.told('Put the ruler aside. Quilt freehand: {texture_name}, {size} large.', texture_name=texture_name(drawing), size=size),
         sum=None,
         hand=[],
         legs=[],
         sew=[
-            f"Work {way_to(placed[0][0], placed[-1][-1])} in rows, about {far}, and stop with the needle down."
+            tr("Work {way_to} in rows, about {far}, and stop with the needle down.", way_to=way_to(placed[0][0], placed[-1][-1]), far=far)
         ],
         then=[*then_words(laid, here, step, travel_words(step.travels, travels, unit, step.sews[0].course), is_last), f" {' '.join(drawing.fill.notes())}"],
-        short=["freehand"],
+        short=[tr("freehand")],
         ruler=[],
         hands=[],
     )  # fmt: skip

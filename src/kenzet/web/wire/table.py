@@ -17,6 +17,7 @@ from kenzet.core.top.quilt_layout import QuiltLayout
 from kenzet.say import words as w
 from kenzet.say.table_words import PEEL, end_words, lay_words, tick_figures
 from kenzet.store import marked as store
+from kenzet.texts import on_day
 from kenzet.web.wire import base as m
 from kenzet.web.wire.drawn import flat
 
@@ -93,7 +94,7 @@ def still_on(laid: QuiltLayout, one: store.Marked) -> StillOn:
     offered = choices(laid.quilt.kit.tools, fabrics_of(laid.quilt, plan.drawings[0])) if plan else []
     zone = laid.zone(one.zone)
     hers = [choice for choice in offered if choice.key == zone.mark_with] or offered
-    since = one.put_on.strftime("%-d %B") if one.put_on else ""
+    since = on_day(one.put_on) if one.put_on else ""
     if plan and method_of(plan, plan.drawings[0]) == "tape":
         return StillOn(zone=one.zone, name=zone.name, since=since, off=PEEL, fades=False)
     return StillOn(

@@ -17,6 +17,7 @@ from kenzet.core.top.pick import How
 from kenzet.core.top.spread import sizes
 from kenzet.say import words as w
 from kenzet.say.top_words import square_warning
+from kenzet.texts import tr
 from kenzet.web.wire import base as m
 from kenzet.web.wire import drawn
 from kenzet.web.wire.docs import BlockDoc, CutDoc, MeasuredDoc, PatternDoc
@@ -24,20 +25,20 @@ from kenzet.web.wire.docs import BlockDoc, CutDoc, MeasuredDoc, PatternDoc
 _TILE = 100.0  # mm: the size at which a tile is drawn
 
 
-_WIDTH, _HEIGHT = Form("length", "Finished width"), Form("length", "Finished height")
+_WIDTH, _HEIGHT = Form("length", tr("Finished width")), Form("length", tr("Finished height"))
 
 
 ENDS = (
-    Choice("finished edge", "at the finished edge"),
-    Choice("off the edge", "off the edge"),
-    Choice("inside", "inside it"),
+    Choice("finished edge", tr("at the finished edge")),
+    Choice("off the edge", tr("off the edge")),
+    Choice("inside", tr("inside it")),
 )
-EDGE_HELP = "The binding begins at the finished edge. The raw edge is 1/4 in outside it."
+EDGE_HELP = tr("The binding begins at the finished edge. The raw edge is 1/4 in outside it.")
 _LENGTHS = {
-    "line_ends": Form("choice", "At the quilt’s edge lines end", EDGE_HELP, choices=ENDS),
-    "edge": Form("length", "by", EDGE_HELP, only_with=("line_ends", ("off the edge", "inside"))),
-    "batting_overhang": Form("length", "Batting beyond the top"),
-    "backing_overhang": Form("length", "Backing beyond the top"),
+    "line_ends": Form("choice", tr("At the quilt’s edge lines end"), EDGE_HELP, choices=ENDS),
+    "edge": Form("length", tr("by"), EDGE_HELP, only_with=("line_ends", ("off the edge", "inside"))),
+    "batting_overhang": Form("length", tr("Batting beyond the top")),
+    "backing_overhang": Form("length", tr("Backing beyond the top")),
 }
 
 
@@ -173,7 +174,14 @@ class PointsView(m.Wire):
 def along_edge(region: Region, number: int, along: str, unit: Unit) -> tuple[float, float]:
     """The point of an edge at a typed distance from its datum corner. Raises BadValue at ``along``, Unknown."""
     if number >= len(region.edges):
-        raise Unknown(f"This zone has {len(region.edges)} edges; there is no number {number + 1}.", "edge")
+        raise Unknown(
+            tr(
+                "This zone has {edges} edges; there is no number {number}.",
+                edges=len(region.edges),
+                number=number + 1,
+            ),
+            "edge",
+        )
     edge = region.edges[number]
     try:
         length = Length.parse(along, unit)
@@ -181,7 +189,12 @@ def along_edge(region: Region, number: int, along: str, unit: Unit) -> tuple[flo
         raise BadValue(error.message, "along") from error
     if not 0 <= float(length.mm) <= edge.length + EQUAL:
         raise BadValue(
-            f"That edge is {in_words(edge.length, unit)} long; {length.text} lies beyond it.", "along"
+            tr(
+                "That edge is {length} long; {length2} lies beyond it.",
+                length=in_words(edge.length, unit),
+                length2=length.text,
+            ),
+            "along",
         )
     return edge.at(float(length.mm))
 
@@ -212,9 +225,9 @@ def top_of(quilt: Quilt, unit: Unit) -> TopView:
         ],
         **_sizes(quilt, unit),
         sash_width=layout.sashing
-        and w.field("sash", Form("length", "Width of the sashes"), layout.sashing.width, unit),
+        and w.field("sash", Form("length", tr("Width of the sashes")), layout.sashing.width, unit),
         border_widths=[
-            w.field(f"border-{n}", Form("length", "Width"), border.width, unit)
+            w.field(f"border-{n}", Form("length", tr("Width")), border.width, unit)
             for n, border in enumerate(quilt.borders, 1)
         ],
         blocks=[_block(quilt, key, block, unit) for key, block in quilt.blocks.items()],
@@ -235,8 +248,8 @@ def _sizes(quilt: Quilt, unit: Unit) -> dict[str, list[w.FieldView]]:
     wide, high = sizes(layout, quilt.blocks)
     found = {}
     for name, own, given, what in (
-        ("widths", wide, layout.widths, "Column"),
-        ("heights", high, layout.heights, "Row"),
+        ("widths", wide, layout.widths, tr("Column")),
+        ("heights", high, layout.heights, tr("Row")),
     ):
         found[name] = [
             w.field(
@@ -267,12 +280,14 @@ def _block(quilt: Quilt, key: str, block: Block, unit: Unit) -> BlockView:
     measured: w.Words = []
     if block.measured:
         wide, high = block.measured.width, block.measured.height
-        measured = ["measures ", w.shown(wide.mm, unit, bare=True), " × ", w.shown(high.mm, unit)]
+        measured = w.told(
+            "measures {mm} × {mm2}", mm=w.shown(wide.mm, unit, bare=True), mm2=w.shown(high.mm, unit)
+        )
     return BlockView(
         key=key,
         name=block.name,
         size=w.by(block.width, block.height, unit),
-        what=art.pattern.label if isinstance(art, Patterned) else "Your own",
+        what=art.pattern.label if isinstance(art, Patterned) else tr("Your own"),
         laid=len(quilt.places_of(key)),
         width=width,
         height=height,

@@ -14,6 +14,7 @@ from kenzet.core.top.quilt_layout import QuiltLayout, ZoneShape
 from kenzet.core.top.stitching import Stitching
 from kenzet.say import words as w
 from kenzet.say.fill_words import about_minutes, against, marks_words
+from kenzet.texts import tr
 from kenzet.web.wire import base as m
 from kenzet.web.wire import drawn
 from kenzet.web.wire.docs import FillDoc
@@ -102,10 +103,10 @@ def card(found: TriedFill, stitching: Stitching, unit: Unit) -> Card:
         drawing=view,
         cost=Cost(minutes=cost.minutes, density=drawing.density * INCH, marks=cost.marks, ease=cost.ease),
         said=[
-            w.Row(label=["Spacing"], words=[w.shown(fill.spacing.mm, unit)]),
-            w.Row(label=["Density"], words=[w.density(drawing.density, unit)]),
-            w.Row(label=["To draw"], words=[marks_words(cost)]),
-            w.Row(label=["To sew"], words=[about_minutes(cost.minutes)]),
+            w.Row(label=[tr("Spacing")], words=[w.shown(fill.spacing.mm, unit)]),
+            w.Row(label=[tr("Density")], words=[w.density(drawing.density, unit)]),
+            w.Row(label=[tr("To draw")], words=[marks_words(cost)]),
+            w.Row(label=[tr("To sew")], words=[about_minutes(cost.minutes)]),
         ],
     )
 
@@ -115,14 +116,14 @@ def table_of(found: Sequence[TriedFill], stitching: Stitching, unit: Unit) -> li
     costs = [effort(pin.plan, pin.drawing, stitching) for pin in found]
     gaps = [pin.plan.widest_gap(pin.drawing).width for pin in found]
     rows: list[tuple[str, Sequence[w.Words], list[float]]] = [
-        ("Spacing", [[w.shown(p.fill.spacing.mm, unit)] for p in found], [float(p.fill.spacing.mm) for p in found]),
-        ("Lines", [[f"{p.drawing.lines:,}"] for p in found], [float(p.drawing.lines) for p in found]),
-        ("Lines to draw", [[f"{c.marks:,}"] for c in costs], [float(c.marks) for c in costs]),
-        ("Widest gap", [[w.shown(g, unit, COARSE[unit], about=True)] for g in gaps], gaps),
-        ("Density", [[w.density(p.drawing.density, unit)] for p in found], [p.drawing.density for p in found]),
-        ("Sewn", [[long_figure(p.drawing.stitched, unit)] for p in found], [p.drawing.stitched for p in found]),
-        ("Thread cuts, about", [[f"{c.stops:,}"] for c in costs], [float(c.stops) for c in costs]),
-        ("Time, about", [[about_minutes(c.minutes)] for c in costs], [c.minutes for c in costs]),
+        (tr("Spacing"), [[w.shown(p.fill.spacing.mm, unit)] for p in found], [float(p.fill.spacing.mm) for p in found]),
+        (tr("Lines"), [[f"{p.drawing.lines:,}"] for p in found], [float(p.drawing.lines) for p in found]),
+        (tr("Lines to draw"), [[f"{c.marks:,}"] for c in costs], [float(c.marks) for c in costs]),
+        (tr("Widest gap"), [[w.shown(g, unit, COARSE[unit], about=True)] for g in gaps], gaps),
+        (tr("Density"), [[w.density(p.drawing.density, unit)] for p in found], [p.drawing.density for p in found]),
+        (tr("Sewn"), [[long_figure(p.drawing.stitched, unit)] for p in found], [p.drawing.stitched for p in found]),
+        (tr("Thread cuts, about"), [[f"{c.stops:,}"] for c in costs], [float(c.stops) for c in costs]),
+        (tr("Time, about"), [[about_minutes(c.minutes)] for c in costs], [c.minutes for c in costs]),
     ]  # fmt: skip
     return [
         VariantRow(label=label, cells=[list(cell) for cell in cells], against=against(numbers))

@@ -30,6 +30,7 @@ from kenzet.say import words as w
 from kenzet.say.ruler_words import CurveView, RulerChoice
 from kenzet.say.sum_words import Offer, SumView
 from kenzet.say.zone_words import ApartView
+from kenzet.texts import tr
 from kenzet.web.wire import drawn, spots
 from kenzet.web.wire.base import DrawingView, Layer, Number, PlaceKey, Reading, Spot, Wire, ZoneKey
 from kenzet.web.wire.docs import FillDoc
@@ -93,7 +94,7 @@ class ZoneView(Wire):
 
 
 class PlanRequest(Reading):
-    """A zone to reckon, with what is typed; ``fill`` left out means the kept one.
+    """A zone to compute, with what is typed; ``fill`` left out means the kept one.
 
     ``switch`` changes to another fill and takes over what fits; ``along_edge`` is a step along the edge that lines
     meet at a slant, from which the spacing follows. Layer 1 is the fill on top, in ``cells``
@@ -170,7 +171,9 @@ def by_step(laid: QuiltLayout, fill: Fill, body: PlanRequest) -> Fill:
     shape = laid.shape_at(zone, body.place) or laid.shapes(zone)[0]
     met = slants(shape.uncut, list(fill.lay_out(site_at(shape, shape.places[0], laid.middle))))
     if not met or not edge_step.takes_step(fill):
-        raise BadValue("Lines meet no edge at an angle here, so the step equals the spacing.", "along_edge")
+        raise BadValue(
+            tr("Lines meet no edge at an angle here, so the step equals the spacing."), "along_edge"
+        )
     values = {"spacing": spacing_for(step, met[0].degrees).text, "step": step.text}
     try:
         checked: Fill = validated(_OneFill, {"fill": {**fill.model_dump(mode="json"), **values}}).fill
@@ -184,7 +187,7 @@ def stepped(fill: Fill, step: ParameterStep, kit: Kit) -> Fill:
     form = forms(type(fill)).get(step.field)
     value = getattr(fill, step.field, None)
     if form is None or form.control == "choice":
-        raise BadValue("That cannot be stepped.", "step.field")
+        raise BadValue(tr("That cannot be stepped."), "step.field")
     if form.control == "length":
         start = value if isinstance(value, Length) else fill.spacing
         moved: Any = step_length(start, kit.marking_step, step.by).text
@@ -272,7 +275,7 @@ def _zone_view(
 
 
 def _open_alike(laid: QuiltLayout, key: str, zone: Zone) -> list[str]:
-    """The zones of the same outline that have not yet the same fill, each in its own lean."""
+    """The zones of the same outline that have not yet the same fill, each in its own angle."""
     if zone.fill is None:
         return []
     found = []
@@ -289,11 +292,11 @@ def _ends(laid: QuiltLayout, zone: Zone, unit: Unit) -> list[w.FieldView]:
     if not laid.is_laid(zone) or not laid.reaches_edge(zone):
         return []
     as_quilt = next(choice.label for choice in ENDS if choice.key == laid.quilt.line_ends)
-    choices = (Choice("", f"as in the quilt: {as_quilt}"), *ENDS)
+    choices = (Choice("", tr("as in the quilt: {as_quilt}", as_quilt=as_quilt)), *ENDS)
     by = zone.edge or laid.quilt.edge
     return [
-        w.field("line_ends", Form("choice", "At the quilt’s edge lines end", EDGE_HELP, choices=choices), zone.line_ends or "", unit),
-        w.field("edge", Form("length", "by", EDGE_HELP), by, unit, zone.line_ends in ("off the edge", "inside")),
+        w.field("line_ends", Form("choice", tr("At the quilt’s edge lines end"), EDGE_HELP, choices=choices), zone.line_ends or "", unit),
+        w.field("edge", Form("length", tr("by"), EDGE_HELP), by, unit, zone.line_ends in ("off the edge", "inside")),
     ]  # fmt: skip
 
 
@@ -338,7 +341,7 @@ def typed_zone(laid: QuiltLayout, body: PlanRequest) -> QuiltLayout:
     given: Any = body.fill if body.fill is not None else (kept_fill and kept_fill.model_dump(mode="json"))
     if body.switch is not None:
         if body.switch not in FILLS:
-            raise BadValue(f"There is no fill called {body.switch[:40]}.", "switch")
+            raise BadValue(tr("There is no fill called {switch}.", switch=body.switch[:40]), "switch")
         found = suited(laid, body.zone, body.switch, given, body.place)
         fill: Fill = found.fill if found else default_fill(body.switch, given)
     elif given is None:

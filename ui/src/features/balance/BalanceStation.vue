@@ -21,8 +21,9 @@ import BarRows from './BarRows.vue'
 import ProposalsBoard from './ProposalsBoard.vue'
 import ThreadTable from './ThreadTable.vue'
 import TryPlace from './TryPlace.vue'
+import { tr } from '../../texts'
 
-const LIGHTS = [['upper left', 'window, upper left'], ['left', 'window, left'], ['right', 'window, right'], ['above', 'lamp above']] as const
+const LIGHTS = [['upper left', tr('window, upper left')], ['left', tr('window, left')], ['right', tr('window, right')], ['above', tr('lamp above')]] as const
 
 const quilt = useQuilt()
 const zone = useZone()
@@ -92,8 +93,8 @@ async function use(thread: string) {
 <template>
   <StationPage v-if="quilt.view" :wide="plans.open">
     <figure v-if="back" class="back">
-      <img :src="backUrl" alt="The back of the quilt, mirrored, as it will look" data-testid="back-picture">
-      <figcaption>The back, mirrored <v-btn class="plain" data-testid="to-front" @click="back = false">Turn to the front</v-btn></figcaption>
+      <img :src="backUrl" :alt="tr('The back of the quilt, mirrored, as it will look')" data-testid="back-picture">
+      <figcaption>{{ tr('The back, mirrored') }} <v-btn class="plain" data-testid="to-front" @click="back = false">{{ tr('Turn to the front') }}</v-btn></figcaption>
     </figure>
     <QuiltCanvas
       v-else ref="canvas" v-model:raised="raised" cloth mapped :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place" :light="balance.light" :ring="ring" open pointing
@@ -101,68 +102,68 @@ async function use(thread: string) {
     >
       <template #key>
         <p v-if="raised === 'density' && view" class="legend" data-testid="firmness-key">
-          <span v-for="one in view.hands" :key="one.hand"><i :style="{ background: one.colour }" /> <b>{{ one.hand }}</b> {{ one.words }}</span><span>{{ view.measure }}</span>
+          <span v-for="one in view.hands" :key="one.hand"><i :style="{ background: one.colour }" /> <b>{{ tr(one.hand) }}</b> {{ one.words }}</span><span>{{ view.measure }}</span>
         </p>
         <CanvasKey v-else-if="!raised" :shows="['stitches']" />
       </template>
     </QuiltCanvas>
     <ProposalsBoard v-if="plans.open" />
     <template #slip>
-      <h2>Balance</h2>
-      <v-btn class="chip propose" data-testid="propose-open" @click="plans.show()">Propose whole plans …</v-btn>
-      <p v-if="balance.trouble" class="card madder" role="alert">{{ balance.trouble }} <v-btn class="plain" @click="balance.look()">Try again</v-btn></p>
-      <p v-if="!view && !balance.trouble" role="status">Weighing the quilt …</p>
+      <h2>{{ tr('Balance') }}</h2>
+      <v-btn class="chip propose" data-testid="propose-open" @click="plans.show()">{{ tr('Propose whole plans …') }}</v-btn>
+      <p v-if="balance.trouble" class="card madder" role="alert">{{ balance.trouble }} <v-btn class="plain" @click="balance.look()">{{ tr('Try again') }}</v-btn></p>
+      <p v-if="!view && !balance.trouble" role="status">{{ tr('Weighing the quilt …') }}</p>
       <template v-if="view">
         <dl class="sums">
-          <div><dt>On the whole</dt><dd data-testid="hand">{{ view.hand }}</dd><dd><WordsText :words="view.mean" /></dd></div>
-          <div><dt>Widest gap</dt><dd><WordsText :words="view.widest" /></dd><dd>of <WordsText :words="view.limit" /></dd></div>
-          <div><dt>Sewing time</dt><dd>{{ view.time }}</dd></div>
+          <div><dt>{{ tr('On the whole') }}</dt><dd data-testid="hand">{{ tr(view.hand) }}</dd><dd><WordsText :words="view.mean" /></dd></div>
+          <div><dt>{{ tr('Widest gap') }}</dt><dd><WordsText :words="view.widest" /></dd><dd>{{ tr('of') }} <WordsText :words="view.limit" /></dd></div>
+          <div><dt>{{ tr('Sewing time') }}</dt><dd>{{ view.time }}</dd></div>
         </dl>
         <KnownList :known="view.known" :busy="busy" @step="step" @show="show" />
         <p v-if="zone.wrong" class="card madder" role="alert">{{ zone.wrong.message }}</p>
         <div class="settings">
-          <FoldCard name="balance-firmness" title="Firmness" :says="firmest ? [`${firmest.name}: ${firmest.note}`] : ['nothing quilted']">
+          <FoldCard name="balance-firmness" :title="tr('Firmness')" :says="firmest ? [`${firmest.name}: ${firmest.note}`] : [tr('nothing quilted')]">
             <BarRows :rows="view.densities" :chosen="zone.key" :colours="colours" @choose="choose" />
             <p class="small">{{ view.even }}</p>
           </FoldCard>
-          <FoldCard name="balance-gaps" title="Widest gaps" :says="view.widest">
+          <FoldCard name="balance-gaps" :title="tr('Widest gaps')" :says="view.widest">
             <ol class="plainlist">
               <li v-for="(gap, k) in view.gaps" :key="k" :class="{ over: gap.over }">
-                <span><b>{{ gap.name }}</b> <WordsText :words="gap.words" /><small>{{ gap.note }}{{ gap.over ? ': more than the batting allows' : '' }}</small></span>
-                <v-btn class="plain" :aria-label="`Show the gap of ${gap.name}, ${gap.note}`" @click="show(gap.at)">Show</v-btn>
+                <span><b>{{ gap.name }}</b> <WordsText :words="gap.words" /><small>{{ gap.note }}{{ gap.over ? tr(': more than the batting allows') : '' }}</small></span>
+                <v-btn class="plain" :aria-label="tr('Show the gap of {name}, {note}', { name: gap.name, note: gap.note })" @click="show(gap.at)">{{ tr('Show') }}</v-btn>
               </li>
             </ol>
           </FoldCard>
-          <FoldCard name="balance-standing" title="Flat and puffy" :says="view.standings.length ? [`highest: ${view.standings[0]!.name}`] : []">
-            <p class="small">How high each zone stands, of what the batting could rise to.</p>
+          <FoldCard name="balance-standing" :title="tr('Flat and puffy')" :says="view.standings.length ? [`highest: ${view.standings[0]!.name}`] : []">
+            <p class="small">{{ tr('How high each zone stands, as a share of the batting’s full rise.') }}</p>
             <BarRows :rows="view.standings" :chosen="zone.key" @choose="choose" />
             <table v-if="view.pairs.length">
-              <caption>Beside each other: how many times as densely the first is quilted</caption>
-              <tbody><tr v-for="(pair, k) in view.pairs" :key="k"><td>{{ pair.dense }}</td><td>{{ pair.loose }}</td><td><b><WordsText :words="pair.words" /></b><small v-if="pair.alike"> look alike</small></td></tr></tbody>
+              <caption>{{ tr('Beside each other: how many times as densely the first is quilted') }}</caption>
+              <tbody><tr v-for="(pair, k) in view.pairs" :key="k"><td>{{ pair.dense }}</td><td>{{ pair.loose }}</td><td><b><WordsText :words="pair.words" /></b><small v-if="pair.alike">{{ ' ' + tr('look alike') }}</small></td></tr></tbody>
             </table>
-            <label class="small">Zones look different from <input v-model.lazy.number="balance.reads" type="number" min="1.1" max="10" step="0.1" data-testid="reads"> to 1 on</label>
+            <label class="small">{{ tr('Zones look different from a ratio of') }} <input v-model.lazy.number="balance.reads" type="number" min="1.1" max="10" step="0.1" data-testid="reads"> {{ tr('to 1') }}</label>
           </FoldCard>
-          <FoldCard name="balance-seen" title="What the eye sees first" :says="view.seen.length ? [view.seen[0]!.name] : []">
+          <FoldCard name="balance-seen" :title="tr('What the eye sees first')" :says="view.seen.length ? [view.seen[0]!.name] : []">
             <BarRows :rows="view.seen" :chosen="zone.key" @choose="choose" />
           </FoldCard>
-          <FoldCard name="balance-accents" title="Kinds of fill" :says="[view.accents.length ? view.accents.map((one) => one.name).join(', ') : 'none yet']">
+          <FoldCard name="balance-accents" :title="tr('Kinds of fill')" :says="[view.accents.length ? view.accents.map((one) => one.name).join(', ') : tr('none yet')]">
             <ol class="plainlist"><li v-for="one in view.accents" :key="one.name"><span><b>{{ one.name }}</b> <WordsText :words="one.words" /><small>{{ one.note }}</small><TryPlace :name="one.name" @show="middle" /></span></li></ol>
           </FoldCard>
-          <FoldCard name="balance-thread" title="Thread" :says="[view.by_zone[0] ?? '']">
+          <FoldCard name="balance-thread" :title="tr('Thread')" :says="[view.by_zone[0] ?? '']">
             <ThreadTable :threads="view.threads" :busy="busy" @use="use" />
             <p v-for="line in view.by_zone" :key="line" class="small">{{ line }}</p>
           </FoldCard>
-          <FoldCard name="balance-time" title="Time" :says="view.times.length ? [`most: ${view.times[0]!.name}`] : []">
+          <FoldCard name="balance-time" :title="tr('Time')" :says="view.times.length ? [`most: ${view.times[0]!.name}`] : []">
             <BarRows :rows="view.times" :chosen="zone.key" @choose="choose" />
-            <p class="small">At the needle, without travelling and thread cuts. With them, on the way through the quilt:</p>
+            <p class="small">{{ tr('Time at the needle, without travelling and thread cuts. With both, block by block:') }}</p>
             <FigureRows :rows="view.blocks" />
           </FoldCard>
-          <FoldCard name="balance-light" title="Light and back" :says="[LIGHTS.find(([key]) => key === balance.light)?.[1] ?? '']">
+          <FoldCard name="balance-light" :title="tr('Light and back')" :says="[LIGHTS.find(([key]) => key === balance.light)?.[1] ?? '']">
             <div class="chips"><v-btn v-for="[key, label] in LIGHTS" :key="key" class="chip" :aria-pressed="balance.light === key" :data-testid="`light-${key.replace(' ', '-')}`" @click="balance.light = key">{{ label }}</v-btn></div>
-            <div class="chips"><v-btn class="chip" :aria-pressed="back" data-testid="see-back" @click="back = !back">See the back</v-btn></div>
+            <div class="chips"><v-btn class="chip" :aria-pressed="back" data-testid="see-back" @click="back = !back">{{ tr('See the back') }}</v-btn></div>
             <p class="links"><a class="plain" :href="exports.href('relief-png', { quilt: quilt.id }, { light: balance.light, back })" data-testid="relief-png">{{ exports.label('relief-png') }}</a> <a class="plain" :href="exports.href('density-csv', { quilt: quilt.id })" data-testid="density-csv">{{ exports.label('density-csv') }}</a></p>
           </FoldCard>
-          <FoldCard name="balance-wash" title="After the wash" :says="view.washed.slice(0, 1)">
+          <FoldCard name="balance-wash" :title="tr('After the wash')" :says="view.washed.slice(0, 1)">
             <p class="small"><WordsText :words="view.washed" /></p>
           </FoldCard>
         </div>

@@ -5,9 +5,10 @@ import FigureRows from '../../parts/FigureRows.vue'
 import WordsText from '../../parts/WordsText.vue'
 import { useProposals, type Card, type Move, type Skill } from '../../state/proposals'
 import { useQuilt } from '../../state/quilt'
+import { tr } from '../../texts'
 
-const SKILLS: [Skill, string][] = [['straight', 'straight lines'], ['curves', 'curves along a ruler'], ['freehand', 'freehand']]
-const MOVES: [Move, string][] = [['another', 'Another like this'], ['quicker', 'Quicker'], ['softer', 'Softer'], ['contrast', 'More contrast']]
+const SKILLS: [Skill, string][] = [['straight', tr('straight lines')], ['curves', tr('curves along a ruler')], ['freehand', tr('freehand')]]
+const MOVES: [Move, string][] = [['another', tr('Another like this')], ['quicker', tr('Quicker')], ['softer', tr('Softer')], ['contrast', tr('More contrast')]]
 const quilt = useQuilt()
 const plans = useProposals()
 const heading = ref<HTMLElement>()
@@ -21,44 +22,44 @@ onMounted(() => heading.value?.focus())
 </script>
 
 <template>
-  <section class="board" aria-label="Whole plans" data-testid="proposals" @keydown.esc.stop="plans.close()">
+  <section class="board" :aria-label="tr('Whole plans')" data-testid="proposals" @keydown.esc.stop="plans.close()">
     <header>
-      <h2 ref="heading" tabindex="-1">What could you quilt?</h2>
-      <v-btn class="chip" data-testid="proposals-close" @click="plans.close()">Back to the quilt</v-btn>
+      <h2 ref="heading" tabindex="-1">{{ tr('What could you quilt?') }}</h2>
+      <v-btn class="chip" data-testid="proposals-close" @click="plans.close()">{{ tr('Back to the quilt') }}</v-btn>
     </header>
     <form class="wish" @submit.prevent="plans.all()">
       <fieldset>
-        <legend>Fill</legend>
-        <v-btn class="chip" :aria-pressed="plans.scope === 'open'" :disabled="!plans.some" data-testid="scope-open" @click="plans.scope = 'open'">zones without a fill</v-btn>
-        <v-btn class="chip" :aria-pressed="plans.scope === 'all'" data-testid="scope-all" @click="plans.scope = 'all'">all zones</v-btn>
-        <v-btn class="chip" :aria-pressed="plans.scope === 'some'" data-testid="scope-some" @click="plans.scope = 'some'">zones that I pick</v-btn>
+        <legend>{{ tr('Fill') }}</legend>
+        <v-btn class="chip" :aria-pressed="plans.scope === 'open'" :disabled="!plans.some" data-testid="scope-open" @click="plans.scope = 'open'">{{ tr('zones without a fill') }}</v-btn>
+        <v-btn class="chip" :aria-pressed="plans.scope === 'all'" data-testid="scope-all" @click="plans.scope = 'all'">{{ tr('all zones') }}</v-btn>
+        <v-btn class="chip" :aria-pressed="plans.scope === 'some'" data-testid="scope-some" @click="plans.scope = 'some'">{{ tr('zones that I pick') }}</v-btn>
       </fieldset>
       <fieldset>
-        <legend>You sew</legend>
+        <legend>{{ tr('You sew') }}</legend>
         <v-btn v-for="[key, label] in SKILLS" :key="key" class="chip" :aria-pressed="plans.skills.includes(key)" :data-testid="`skill-${key}`" @click="turn(key)">{{ label }}</v-btn>
       </fieldset>
-      <label>Hours, at most <input v-model="plans.hours" inputmode="decimal" placeholder="any" :aria-invalid="plans.field === 'hours'" data-testid="hours"></label>
-      <label>Kinds, at most <input v-model.number="plans.kinds" type="number" min="1" max="12" :aria-invalid="plans.field === 'kinds'" data-testid="kinds"></label>
-      <v-btn class="go" color="primary" variant="flat" type="submit" :disabled="!!plans.looking" data-testid="propose">{{ plans.cards.length ? 'Propose anew' : 'Propose plans' }}</v-btn>
+      <label>{{ tr('Hours, at most') }} <input v-model="plans.hours" inputmode="decimal" :placeholder="tr('any')" :aria-invalid="plans.field === 'hours'" data-testid="hours"></label>
+      <label>{{ tr('Kinds, at most') }} <input v-model.number="plans.kinds" type="number" min="1" max="12" :aria-invalid="plans.field === 'kinds'" data-testid="kinds"></label>
+      <v-btn class="go" color="primary" variant="flat" type="submit" :disabled="!!plans.looking" data-testid="propose">{{ plans.cards.length ? tr('Propose again') : tr('Propose plans') }}</v-btn>
     </form>
     <fieldset v-if="plans.scope === 'some'" class="picks">
-      <legend>These zones get a fill, the others stay as they are</legend>
+      <legend>{{ tr('These zones get a fill, the others stay as they are') }}</legend>
       <label v-for="one in plans.zones" :key="one.key"><input v-model="plans.picked" type="checkbox" :value="one.key" :data-testid="`pick-${one.key}`"> {{ one.name }}</label>
     </fieldset>
     <p v-if="plans.trouble" class="card madder" role="alert" data-testid="proposals-trouble">{{ plans.trouble }}</p>
-    <p v-if="plans.looking" role="status" class="looking">{{ plans.looking }} <v-btn class="plain" @click="plans.stop()">Stop</v-btn></p>
-    <p v-if="!plans.cards.length && !plans.looking && !plans.trouble" class="quiet">Each plan gives every zone a fill that suits it, with what you own. Nothing changes until you take one; undo takes it back.</p>
+    <p v-if="plans.looking" role="status" class="looking">{{ plans.looking }} <v-btn class="plain" @click="plans.stop()">{{ tr('Stop') }}</v-btn></p>
+    <p v-if="!plans.cards.length && !plans.looking && !plans.trouble" class="quiet">{{ tr('Each plan gives every zone a fill that suits it, with what you own. Nothing changes until you use a plan; undo takes it back.') }}</p>
     <ol class="cards">
       <li v-for="card in plans.cards" :key="card.view.key" :data-testid="`plan-${card.view.aim}`">
-        <img :src="picture(card)" :alt="`${quilt.view?.name} quilted so: ${card.view.sentence}`">
+        <img :src="picture(card)" :alt="tr('{name} quilted this way: {sentence}', { name: quilt.view?.name, sentence: card.view.sentence })">
         <div class="what">
-          <h3>{{ card.view.title }}<small v-if="card.from"> {{ card.from }}</small></h3>
+          <h3>{{ card.view.title }}<small v-if="card.from">{{ ' ' + card.from }}</small></h3>
           <p>{{ card.view.sentence }}</p>
-          <FigureRows :rows="[...(card.figures ?? [{ label: ['Sewing time'], words: ['finding its way …'], typed: false }]), ...card.view.rows]" />
+          <FigureRows :rows="[...(card.figures ?? [{ label: [tr('Sewing time')], words: [tr('finding a route …')], typed: false }]), ...card.view.rows]" />
         </div>
-        <details><summary>Its fills</summary><ul><li v-for="one in card.view.zones" :key="one.zone"><b>{{ one.name }}</b> <WordsText :words="one.words" /></li></ul></details>
+        <details><summary>{{ tr('Its fills') }}</summary><ul><li v-for="one in card.view.zones" :key="one.zone"><b>{{ one.name }}</b> <WordsText :words="one.words" /></li></ul></details>
         <div class="chips">
-          <v-btn class="chip take" data-testid="take-plan" @click="plans.take(card)">Take this plan</v-btn>
+          <v-btn class="chip take" data-testid="take-plan" @click="plans.take(card)">{{ tr('Use this plan') }}</v-btn>
           <v-btn v-for="[move, label] in MOVES" :key="move" class="plain" :disabled="!!plans.looking" :data-testid="`move-${move}`" @click="plans.next(card, move)">{{ label }}</v-btn>
         </div>
       </li>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Her threads on every fabric that is quilted: each cell is the thread sewn on that cloth, with what it does there. */
 import type { Views } from '../../api/client'
+import { tr } from '../../texts'
 
 defineProps<{ threads: Views['ThreadRow'][]; busy: boolean }>()
 const emit = defineEmits<{ use: [key: string] }>()
@@ -11,16 +12,16 @@ const emit = defineEmits<{ use: [key: string] }>()
     <section v-for="row in threads" :key="row.key" :class="{ used: row.used }" :data-testid="`thread-${row.key}`">
       <header>
         <b>{{ row.name }}</b><span>{{ row.words }}</span>
-        <em v-if="row.used">in use</em>
-        <v-btn v-else class="plain" :disabled="busy" :data-testid="`use-${row.key}`" @click="emit('use', row.key)">Use it</v-btn>
+        <em v-if="row.used">{{ tr('in use') }}</em>
+        <v-btn v-else class="plain" :disabled="busy" :data-testid="`use-${row.key}`" @click="emit('use', row.key)">{{ tr('Use it') }}</v-btn>
       </header>
       <ul>
-        <li v-for="cell in row.cells" :key="cell.fabric" :title="`${cell.fabric}: ${cell.look} (difference ${cell.figure})`">
-          <svg width="52" height="30" role="img" :aria-label="`${row.name} on ${cell.fabric}: ${cell.look}`">
+        <li v-for="cell in row.cells" :key="cell.fabric" :title="tr('{fabric}: {look} (difference {figure})', { fabric: cell.fabric, look: tr(cell.look), figure: cell.figure })">
+          <svg width="52" height="30" role="img" :aria-label="tr('{name} on {fabric}: {look}', { name: row.name, fabric: cell.fabric, look: tr(cell.look) })">
             <rect width="52" height="30" rx="5" :fill="cell.colour" />
             <path d="M4 9h44M4 21h44" :stroke="row.colour" stroke-width="2" stroke-dasharray="5.5 2" />
           </svg>
-          <small :class="cell.look">{{ cell.look }}</small>
+          <small :class="cell.look">{{ tr(cell.look) }}</small>
         </li>
       </ul>
       <p v-if="row.note" class="note">{{ row.note }}</p>

@@ -3,6 +3,7 @@
 import { computed, ref } from 'vue'
 import { api, Problem, type Views } from '../../api/client'
 import { useQuilt } from '../../state/quilt'
+import { tr } from '../../texts'
 
 const props = defineProps<{ name: string }>()
 const emit = defineEmits<{ show: [at: number[]] }>()
@@ -33,10 +34,10 @@ async function fill() {
 
 <template>
   <div v-if="zones.length" class="try">
-    <label>Try it in <select v-model="zone" :data-testid="`try-${name}`" @change="look()"><option value="">no other zone</option><option v-for="one in zones" :key="one.key" :value="one.key">{{ one.name }}</option></select></label>
+    <label>{{ tr('Try it in') }} <select v-model="zone" :data-testid="`try-${name}`" @change="look()"><option value="">{{ tr('no other zone') }}</option><option v-for="one in zones" :key="one.key" :value="one.key">{{ one.name }}</option></select></label>
     <template v-if="tried">
-      <p role="status" data-testid="tried">With it in “{{ named }}” too: {{ tried.row.note }}.</p>
-      <v-btn class="chip" data-testid="try-fill" @click="fill()">Fill “{{ named }}” like this</v-btn>
+      <p role="status" data-testid="tried">{{ tr('With it in “{named}” too: {note}.', { named, note: tried.row.note }) }}</p>
+      <v-btn class="chip" data-testid="try-fill" @click="fill()">{{ tr('Fill “{named}” like this', { named }) }}</v-btn>
     </template>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
   </div>

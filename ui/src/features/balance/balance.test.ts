@@ -14,7 +14,7 @@ import KnownList from '../../parts/KnownList.vue'
 
 const told = (says: string, more: Partial<Views['BalanceTold']> = {}): Views['BalanceTold'] => ({ words: [says], tone: 'tells', steps: [], at: null, ...more })
 const weighed = (more: Partial<Views['BalanceView']> = {}): Views['BalanceView'] => ({
-  known: [told('All well.')], mean: ['1.5 in a sq in'], hand: 'soft', widest: ['4 in'], limit: ['8 in'], time: '2 h', even: 'even', hands: [], measure: 'in a sq in',
+  known: [told('All well.')], mean: ['1.5 in per sq in'], hand: 'soft', widest: ['4 in'], limit: ['8 in'], time: '2 h', even: 'even', hands: [], measure: 'in a sq in',
   densities: [], gaps: [], standings: [], pairs: [], reads: 2, seen: [], accents: [], threads: [], by_zone: [], times: [], blocks: [], washed: [], ...more,
 })
 

@@ -93,7 +93,7 @@ describe('proposals', () => {
     useQuilt().view = { ...useQuilt().view!, version: 9 }
     await flushPromises()
     expect(plans.cards).toEqual([])
-    expect(plans.trouble).toContain('changed meanwhile')
+    expect(plans.trouble).toContain('The quilt has changed')
   })
   it('keeps at least one skill ticked', async () => {
     const part = mounted(ProposalsBoard)

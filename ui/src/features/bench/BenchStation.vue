@@ -16,6 +16,7 @@ import BenchSlip from './BenchSlip.vue'
 import CurvePicks from './CurvePicks.vue'
 import NudgePad from './NudgePad.vue'
 import RulerOnCloth from './RulerOnCloth.vue'
+import { tr } from '../../texts'
 
 const BIG = 8
 const quilt = useQuilt()
@@ -88,15 +89,15 @@ const choose = (key: string, place = '') => void zone.choose(key, place)
       <template #key><CanvasKey :shows="['stitches', 'line', 'ruler', 'foot', 'stop']" /></template>
     </QuiltCanvas>
     <p v-if="bench.picking" class="ask" role="status">
-      {{ ['Click one end of the curve.', 'Click its other end.', 'Click the curve where it is furthest from the line between them.'][bench.picked.length % 3] }}
-      <v-btn class="plain" @click="bench.picking = false">Cancel</v-btn>
+      {{ [tr('Click one end of the curve.'), tr('Click its other end.'), tr('Click the curve where it is furthest from the line between them.')][bench.picked.length % 3] }}
+      <v-btn class="plain" @click="bench.picking = false">{{ tr('Cancel') }}</v-btn>
     </p>
     <template #slip>
       <BenchSlip v-if="bench.view" :placing="at"><NudgePad @nudge="nudge" @turn="(by) => bench.turn(by * turns)" @flip="bench.flip()" /></BenchSlip>
       <template v-else>
-        <header class="between"><h2>Ruler bench</h2><router-link class="plain" :to="{ name: 'kit', params: { quilt: quilt.id } }">All tools</router-link></header>
+        <header class="between"><h2>{{ tr('Ruler bench') }}</h2><router-link class="plain" :to="{ name: 'kit', params: { quilt: quilt.id } }">{{ tr('All tools') }}</router-link></header>
         <p v-if="bench.wrong" class="card madder" role="alert">{{ bench.wrong.message }}</p>
-        <ZoneList v-if="!zone.key || bench.wrong" :zones="quilt.zones" :chosen="zone.key" lead="Try a ruler before you touch fabric: click a zone on the quilt, or choose one here." @choose="choose" />
+        <ZoneList v-if="!zone.key || bench.wrong" :zones="quilt.zones" :chosen="zone.key" :lead="tr('Try a ruler before you touch fabric: click a zone on the quilt, or choose one here.')" @choose="choose" />
       </template>
     </template>
   </StationPage>

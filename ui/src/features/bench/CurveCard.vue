@@ -8,6 +8,7 @@ import WordsText from '../../parts/WordsText.vue'
 import { useAsk } from '../../state/ask'
 import { useBench } from '../../state/bench'
 import { useQuilt } from '../../state/quilt'
+import { tr } from '../../texts'
 
 const quilt = useQuilt()
 const bench = useBench()
@@ -40,20 +41,20 @@ async function look() {
 
 <template>
   <details data-testid="curve">
-    <summary>A ruler for a curve …</summary>
+    <summary>{{ tr('A ruler for a curve …') }}</summary>
     <div class="stack">
-      <p class="quiet">Hold a ruler from end to end of the curve. Its length is the chord; the widest gap to the curve is the rise.</p>
-      <v-btn class="chip" :aria-pressed="bench.picking" data-testid="pick-curve" @click="pick()">Pick the curve on the quilt</v-btn>
+      <p class="quiet">{{ tr('Hold a ruler from end to end of the curve. Its length is the chord; the widest gap to the curve is the rise.') }}</p>
+      <v-btn class="chip" :aria-pressed="bench.picking" data-testid="pick-curve" @click="pick()">{{ tr('Pick the curve on the quilt') }}</v-btn>
       <div class="two">
-        <label><span class="label">Chord</span><input v-model="chord" class="text" :aria-invalid="wrong?.field === 'chord'" data-testid="chord" @input="look()" /></label>
-        <label><span class="label">Rise</span><input v-model="rise" class="text" :aria-invalid="wrong?.field === 'rise'" data-testid="rise" @input="look()" /></label>
+        <label><span class="label">{{ tr('Chord') }}</span><input v-model="chord" class="text" :aria-invalid="wrong?.field === 'chord'" data-testid="chord" @input="look()" /></label>
+        <label><span class="label">{{ tr('Rise') }}</span><input v-model="rise" class="text" :aria-invalid="wrong?.field === 'rise'" data-testid="rise" @input="look()" /></label>
       </div>
       <p v-if="wrong" class="wrong" role="alert">{{ wrong.message }}</p>
       <template v-if="found && chord && rise">
         <p class="card weld" data-testid="radius"><WordsText :words="found.words" /></p>
         <FigureRows :rows="found.rows" />
         <button v-for="(curve, k) in found.curves" :key="k" class="fit" :class="curve.verdict.replaceAll(' ', '-')" :data-testid="`fit-${k}`" @click="bench.layCurve(found.rulers[k]!, found.edges[k]!)">
-          <b>{{ curve.name }}</b><em>{{ curve.verdict }}</em><span><WordsText :words="curve.words" /></span>
+          <b>{{ curve.name }}</b><em>{{ tr(curve.verdict) }}</em><span><WordsText :words="curve.words" /></span>
         </button>
       </template>
     </div>

@@ -6,6 +6,7 @@ import { COARSE, figure } from '../../bench/figure'
 import { along, layMatrix, nearestShare, put, seen, turned, type Lay } from '../../bench/lay'
 import { matrix, placed, toQuilt, toScreen, unplaced, type Placing, type View } from '../../canvas/view'
 import { useBench } from '../../state/bench'
+import { tr } from '../../texts'
 
 const props = defineProps<{
   view: View
@@ -88,12 +89,12 @@ const spans = computed(() => {
   const next = way * step.value
   const r = bench.view!.foot
   const said = (mm: number, about = false) => figure(mm, props.unit, about ? COARSE[props.unit] / 4 : undefined, about).text
-  const foot = span(u, 0, -r, `${said(r)} foot`, 'foot')
+  const foot = span(u, 0, -r, tr('{said} foot', { said: said(r) }), 'foot')
   if (on.value) {
-    const mark = on.value.etched ? [span(u + next, on.value.etched, 0, `${said(on.value.etched)} mark`, 'mark')] : []
-    return [span(u + (on.value.etched ? 2 : 1) * next, on.value.etched!, -r, `${said(on.value.away)} sewn`, 'sewn'), ...mark, foot]
+    const mark = on.value.etched ? [span(u + next, on.value.etched, 0, tr('{said} mark', { said: said(on.value.etched) }), 'mark')] : []
+    return [span(u + (on.value.etched ? 2 : 1) * next, on.value.etched!, -r, tr('{said} sewn', { said: said(on.value.away) }), 'sewn'), ...mark, foot]
   }
-  if (held.value?.bare) return [span(u + next, -held.value.bare, -r, `${said(held.value.away, true)} sewn`, 'sewn'), foot]
+  if (held.value?.bare) return [span(u + next, -held.value.bare, -r, tr('{said} sewn', { said: said(held.value.away, true) }), 'sewn'), foot]
   const near = bench.reading?.held.find((one) => Math.abs(one.away) > 0.3)
   return near ? [span(u + next, near.away - r, -r, `${said(Math.abs(near.away), true)}`, 'sewn'), foot] : [foot]
 })

@@ -5,6 +5,7 @@ import { useQuilt } from '../../state/quilt'
 import { useVariants } from '../../state/variants'
 import { useZone } from '../../state/zone'
 import FillTile from './FillTile.vue'
+import { tr } from '../../texts'
 
 const quilt = useQuilt()
 const zone = useZone()
@@ -30,14 +31,14 @@ function choose(fill: string) {
     <button v-if="chosen" class="now" :aria-expanded="open" :title="chosen.help" data-testid="other-fill" @click="open = !open">
       <svg viewBox="0 0 72 39" preserveAspectRatio="xMidYMid slice" aria-hidden="true"><path :d="chosen.tile" /></svg>
       <span><b>{{ chosen.label }}</b><span class="quiet">{{ chosen.help }}</span></span>
-      <span class="link">{{ open ? 'Close' : 'Change fill' }}</span>
+      <span class="link">{{ open ? tr('Close') : tr('Change fill') }}</span>
     </button>
     <template v-if="open || !chosen">
-      <div class="groups" role="group" aria-label="Kinds of fill">
-        <v-btn class="plain" data-testid="gallery" title="key a" @click="variants.show('gallery')">See every fill here</v-btn>
+      <div class="groups" role="group" :aria-label="tr('Kinds of fill')">
+        <v-btn class="plain" data-testid="gallery" :title="tr('key a')" @click="variants.show('gallery')">{{ tr('See every fill here') }}</v-btn>
         <v-btn v-for="one in groups" :key="one" class="chip" :aria-pressed="one === group" :data-testid="`group-${one}`" @click="group = one">{{ one }}</v-btn>
       </div>
-      <div class="tiles" role="group" aria-label="Fill">
+      <div class="tiles" role="group" :aria-label="tr('Fill')">
         <FillTile v-for="fill in shown" :key="fill.kind" :fill="fill" :chosen="fill.kind === kind" @click="choose(fill.kind)" />
       </div>
     </template>

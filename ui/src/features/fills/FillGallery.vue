@@ -6,26 +6,27 @@ import WordsText from '../../parts/WordsText.vue'
 import { useQuilt } from '../../state/quilt'
 import { useVariants, type Sort } from '../../state/variants'
 import { useZone } from '../../state/zone'
+import { tr } from '../../texts'
 
 const quilt = useQuilt()
 const zone = useZone()
 const variants = useVariants()
-const sorts: [Sort, string][] = [['minutes', 'quickest first'], ['ease', 'easiest first'], ['density', 'most open first'], ['marks', 'fewest marks first']]
+const sorts: [Sort, string][] = [['minutes', tr('quickest first')], ['ease', tr('easiest first')], ['density', tr('most open first')], ['marks', tr('fewest marks first')]]
 const heading = ref<HTMLElement>()
 onMounted(() => heading.value?.focus())
 </script>
 
 <template>
-  <section class="gallery" aria-label="Every fill in this zone" data-testid="gallery-board" @keydown.esc.stop="variants.close()">
+  <section class="gallery" :aria-label="tr('Every fill in this zone')" data-testid="gallery-board" @keydown.esc.stop="variants.close()">
     <header>
-      <h2 ref="heading" tabindex="-1">{{ zone.plan?.name }}: every fill that fits</h2>
-      <v-btn class="chip" @click="variants.close()">Back to the quilt</v-btn>
+      <h2 ref="heading" tabindex="-1">{{ tr('{name}: every fill that fits', { name: zone.plan?.name }) }}</h2>
+      <v-btn class="chip" @click="variants.close()">{{ tr('Back to the quilt') }}</v-btn>
     </header>
-    <div class="sorts chips" role="group" aria-label="Order">
+    <div class="sorts chips" role="group" :aria-label="tr('Order')">
       <v-btn v-for="[key, label] in sorts" :key="key" class="chip" :aria-pressed="variants.sort === key" @click="variants.sort = key">{{ label }}</v-btn>
     </div>
     <p v-if="variants.trouble" class="card madder" role="alert">{{ variants.trouble }}</p>
-    <p v-else-if="!variants.gallery" class="quiet" role="status">Drawing every fill in this zone …</p>
+    <p v-else-if="!variants.gallery" class="quiet" role="status">{{ tr('Drawing every fill in this zone …') }}</p>
     <ul v-else class="cards">
       <li v-for="card in variants.cards" :key="card.kind">
         <button class="one" :data-testid="`card-${card.kind}`" :title="card.help" @click="variants.take(card.fill)">
@@ -33,7 +34,7 @@ onMounted(() => heading.value?.focus())
           <b>{{ card.label }}</b>
           <span class="said"><template v-for="row in card.said" :key="row.label[0] as string"><span><WordsText :words="row.label" /></span><span><WordsText :words="row.words" /></span></template></span>
         </button>
-        <v-btn class="plain" :aria-label="`Keep ${card.label} as a variant`" @click="variants.pin(card.fill)">{{ variants.pins.some((pin) => JSON.stringify(pin) === JSON.stringify(card.fill)) ? 'Kept' : 'Keep' }}</v-btn>
+        <v-btn class="plain" :aria-label="tr('Keep {label} as a variant', { label: card.label })" @click="variants.pin(card.fill)">{{ variants.pins.some((pin) => JSON.stringify(pin) === JSON.stringify(card.fill)) ? tr('Kept') : tr('Keep') }}</v-btn>
       </li>
     </ul>
   </section>

@@ -6,6 +6,7 @@ import { useRecipes } from '../../state/recipes'
 import { useVariants } from '../../state/variants'
 import { useZone } from '../../state/zone'
 import RecipesCard from './RecipesCard.vue'
+import { counted, tr } from '../../texts'
 
 const quilt = useQuilt()
 const zone = useZone()
@@ -22,12 +23,12 @@ function copy() {
   <div class="reuse">
     <div class="more">
       <template v-if="zone.plan?.fill && !zone.layer">
-        <v-btn v-if="!variants.isPinned" class="plain" data-testid="pin" @click="variants.pin(zone.plan!.fill!)">Keep as variant</v-btn>
-        <v-btn v-if="variants.pins.length" class="plain" data-testid="compare" @click="variants.show('pins')">{{ variants.pins.length }} variants: compare</v-btn>
+        <v-btn v-if="!variants.isPinned" class="plain" data-testid="pin" @click="variants.pin(zone.plan!.fill!)">{{ tr('Keep as variant') }}</v-btn>
+        <v-btn v-if="variants.pins.length" class="plain" data-testid="compare" @click="variants.show('pins')">{{ counted(variants.pins.length, '{count} variant: compare', '{count} variants: compare') }}</v-btn>
       </template>
-      <v-btn v-if="chosen" class="plain" data-testid="copy" @click="copy()">Copy</v-btn>
-      <v-btn v-if="recipes.held && recipes.held.from !== zone.key" class="plain" data-testid="paste" @click="zone.setWhole(recipes.held.fill)">Paste {{ recipes.held.label }}</v-btn>
-      <v-btn class="plain" :aria-expanded="book" data-testid="recipes" @click="book = !book">Recipes …</v-btn>
+      <v-btn v-if="chosen" class="plain" data-testid="copy" @click="copy()">{{ tr('Copy') }}</v-btn>
+      <v-btn v-if="recipes.held && recipes.held.from !== zone.key" class="plain" data-testid="paste" @click="zone.setWhole(recipes.held.fill)">{{ tr('Paste {label}', { label: recipes.held.label }) }}</v-btn>
+      <v-btn class="plain" :aria-expanded="book" data-testid="recipes" @click="book = !book">{{ tr('Recipes …') }}</v-btn>
     </div>
     <RecipesCard v-if="book" />
   </div>

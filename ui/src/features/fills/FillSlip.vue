@@ -17,6 +17,7 @@ import FillChooser from './FillChooser.vue'
 import FillReuse from './FillReuse.vue'
 import LineSlip from './LineSlip.vue'
 import MeetCard from './MeetCard.vue'
+import { counted, tr } from '../../texts'
 
 const emit = defineEmits<{ pick: [kind: 'edge' | 'corner' | 'point', field: string, choice: string]; show: [at: number[]] }>()
 const quilt = useQuilt()
@@ -35,15 +36,15 @@ const themes = computed(() => THEMES.map((theme) => ({ theme, fields: fields.val
 const sewing = computed((): Words => {
   const plan = zone.plan
   if (!plan) return []
-  return [[plan.sew_with, plan.orders[plan.second_first ? 1 : 0] && `${plan.orders[plan.second_first ? 1 : 0]} first`].filter(Boolean).join(' · ')]
+  return [[plan.sew_with, plan.orders[plan.second_first ? 1 : 0] && tr('{orders} first', { orders: plan.orders[plan.second_first ? 1 : 0] })].filter(Boolean).join(' · ')]
 })
 /** the spacings that suit the zone: a few, the rest behind a button */
 const FEW = 2
 const allOffers = ref(false)
 const offers = computed(() => (allOffers.value ? zone.plan?.offers : zone.plan?.offers.slice(0, FEW)) ?? [])
 const figures = computed(() => [...(zone.plan?.figures ?? []), ...(zone.plan?.rows ?? [])])
-const reuse = computed((): Words => [variants.pins.length ? `${variants.pins.length} variants` : 'variants, copy, recipes'])
-const told = computed((): Words => figures.value.find((row) => row.label[0] === 'Density')?.words ?? [])
+const reuse = computed((): Words => [variants.pins.length ? counted(variants.pins.length, '{count} variant', '{count} variants') : tr('variants, copy, recipes')])
+const told = computed((): Words => figures.value.find((row) => row.label[0] === tr('Density'))?.words ?? [])
 const picked = computed((): Record<string, string> => {
   const at = fill.value?.at
   if (typeof at !== 'number') return {}
@@ -55,7 +56,7 @@ const along = computed(() => {
 })
 const alone = computed(() => (zone.plan?.times ?? 0) > 1 && !!fill.value)
 const elsewhere = computed(() => zone.plan?.apart.reduce((sum, one) => sum + one.places.length, 0) ?? 0)
-const CELLS = [['all', 'the whole zone'], ['every other', 'every other cell'], ['the others', 'the other cells']] as const
+const CELLS = [['all', tr('the whole zone')], ['every other', tr('every other cell')], ['the others', tr('the other cells')]] as const
 const error = (name: string) => (zone.wrong?.field === `fill.${name}` ? zone.wrong.message : undefined)
 const loose = computed(() => {
   const wrong = zone.wrong
@@ -74,25 +75,25 @@ function set(name: string, value: unknown) {
 
 <template>
   <header>
-    <div class="top"><h2>{{ zone.plan?.name }}</h2><v-btn class="plain" @click="zone.choose('')">All zones</v-btn></div>
+    <div class="top"><h2>{{ zone.plan?.name }}</h2><v-btn class="plain" data-testid="all-zones" @click="zone.choose('')">{{ tr('All zones') }}</v-btn></div>
     <p class="quiet">
       {{ zone.plan?.occurs }}
-      <template v-if="zone.plan?.here_apart"> · <b>only in this block</b>, {{ zone.plan.where }} <v-btn class="plain" data-testid="join" @click="zone.setApart(false)">Same as the others again</v-btn></template>
-      <v-btn v-else-if="alone" class="plain" :title="`All ${zone.plan!.times - elsewhere} blocks follow your changes here`" data-testid="apart" @click="zone.setApart(true)">Only this block …</v-btn>
+      <template v-if="zone.plan?.here_apart"> · <b>{{ tr('only in this block') }}</b>, {{ zone.plan.where }} <v-btn class="plain" data-testid="join" @click="zone.setApart(false)">{{ tr('Same as the others again') }}</v-btn></template>
+      <v-btn v-else-if="alone" class="plain" :title="counted(zone.plan!.times - elsewhere, 'One block follows your changes here', 'All {count} blocks follow your changes here')" data-testid="apart" @click="zone.setApart(true)">{{ tr('Only this block …') }}</v-btn>
     </p>
     <ul v-if="zone.plan?.apart.length" class="others">
       <li v-for="one in zone.plan.apart" :key="one.where">{{ one.where }}: {{ one.fill }}</li>
     </ul>
   </header>
-  <div v-if="zone.plan?.over || zone.layer" class="chips" role="group" aria-label="Which fill">
-    <v-btn class="chip" :aria-pressed="zone.layer === 0" data-testid="layer-0" @click="zone.turnTo(0)">The fill</v-btn>
-    <v-btn class="chip" :aria-pressed="zone.layer === 1" data-testid="layer-1" @click="zone.turnTo(1)">On top{{ zone.plan?.over ? `: ${zone.plan.over}` : '' }}</v-btn>
-    <v-btn v-if="zone.plan?.over" class="plain" data-testid="take-off" @click="zone.takeOff()">Remove</v-btn>
+  <div v-if="zone.plan?.over || zone.layer" class="chips" role="group" :aria-label="tr('Which fill')">
+    <v-btn class="chip" :aria-pressed="zone.layer === 0" data-testid="layer-0" @click="zone.turnTo(0)">{{ tr('The fill') }}</v-btn>
+    <v-btn class="chip" :aria-pressed="zone.layer === 1" data-testid="layer-1" @click="zone.turnTo(1)">{{ tr('On top{over}', { over: zone.plan?.over ? `: ${zone.plan.over}` : '' }) }}</v-btn>
+    <v-btn v-if="zone.plan?.over" class="plain" data-testid="take-off" @click="zone.takeOff()">{{ tr('Remove') }}</v-btn>
   </div>
-  <p v-if="zone.layer && !fill" class="card leaf">Choose the fill to sew on top of the first.</p>
+  <p v-if="zone.layer && !fill" class="card leaf">{{ tr('Choose the fill to sew on top of the first.') }}</p>
   <FillChooser :key="zone.layer" />
   <fieldset v-if="zone.layer && fill" class="cells">
-    <legend class="label">Fill these cells</legend>
+    <legend class="label">{{ tr('Fill these cells') }}</legend>
     <div class="chips">
       <v-btn v-for="[cells, label] in CELLS" :key="cells" class="chip" :aria-pressed="zone.plan?.cells === cells" @click="zone.setCells(cells)">{{ label }}</v-btn>
     </div>
@@ -103,32 +104,32 @@ function set(name: string, value: unknown) {
       v-for="field in spacing" :key="field.name + quilt.taken" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
       @set="set(field.name, $event)" @step="zone.step(field.name, $event)"
     />
-    <div v-if="zone.plan.offers.length || zone.plan.can_meet" class="chips tight" title="even: no leftover sliver · corners: a line through every corner" role="group" aria-label="Spacings that suit this zone">
+    <div v-if="zone.plan.offers.length || zone.plan.can_meet" class="chips tight" :title="tr('even: no leftover sliver · corners: a line through every corner')" role="group" :aria-label="tr('Spacings that suit this zone')">
       <v-btn v-for="offer in offers" :key="offer.value + offer.label" class="chip offer" :aria-pressed="offer.now" data-testid="offer" @click="zone.setAll(offer.values)">
         <b><WordsText :words="offer.words" /></b> <WordsText :words="[offer.label]" />
       </v-btn>
-      <v-btn v-if="zone.plan.offers.length > FEW" class="plain" data-testid="more-offers" @click="allOffers = !allOffers">{{ allOffers ? 'fewer' : `${zone.plan.offers.length - FEW} more` }}</v-btn>
+      <v-btn v-if="zone.plan.offers.length > FEW" class="plain" data-testid="more-offers" @click="allOffers = !allOffers">{{ allOffers ? tr('fewer') : tr('{offers} more', { offers: zone.plan.offers.length - FEW }) }}</v-btn>
       <MeetCard v-if="zone.plan.can_meet" />
     </div>
     <v-btn v-if="zone.plan.alike.length && !zone.layer" class="chip alone" data-testid="fill-alike" @click="zone.fillAlike()">
-      The same in {{ zone.plan.alike.length === 1 ? 'the other zone' : `the ${zone.plan.alike.length} other zones` }} of this shape
+      {{ counted(zone.plan.alike.length, 'The same in the other zone of this shape', 'The same in the {count} other zones of this shape') }}
     </v-btn>
     <LineSlip v-if="zone.ruler" :ruler="zone.ruler" />
-    <SumCard v-else-if="zone.plan.sum" :sum="zone.plan.sum" :heading="zone.plan.sew_with === 'walking foot' ? 'How a line is placed' : 'Where the ruler goes'" @choose="zone.set('spacing', $event)">
-      <v-btn v-if="zone.lines" class="plain" data-testid="show-ruler" @click="zone.next(0)">Show the ruler</v-btn>
+    <SumCard v-else-if="zone.plan.sum" :sum="zone.plan.sum" :heading="zone.plan.sew_with === 'walking foot' ? tr('How a line is placed') : tr('Where the ruler goes')" @choose="zone.set('spacing', $event)">
+      <v-btn v-if="zone.lines" class="plain" data-testid="show-ruler" @click="zone.next(0)">{{ tr('Show the ruler') }}</v-btn>
     </SumCard>
-    <v-btn v-else-if="zone.lines" class="chip alone" data-testid="show-ruler" @click="zone.next(0)">Show what sews this line</v-btn>
+    <v-btn v-else-if="zone.lines" class="chip alone" data-testid="show-ruler" @click="zone.next(0)">{{ tr('Show what sews this line') }}</v-btn>
     <KnownList :known="zone.plan.known" @mend="zone.setAll($event)" @show="emit('show', $event)" />
     <div class="settings">
-      <FoldCard name="Compare and reuse" :says="reuse"><FillReuse /></FoldCard>
-      <FoldCard v-for="one in themes" :key="one.theme" :name="one.theme" :says="summary(one.fields)" :open="one.theme === 'Shape'">
+      <FoldCard name="Compare and reuse" :title="tr('Compare and reuse')" :says="reuse"><FillReuse /></FoldCard>
+      <FoldCard v-for="one in themes" :key="one.theme" :name="one.theme" :title="tr(one.theme)" :says="summary(one.fields)" :open="one.theme === 'Shape'">
         <div class="fields">
           <FieldControl
             v-for="field in one.fields" :key="field.name + quilt.taken" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="picked"
             @set="set(field.name, $event)" @step="zone.step(field.name, $event)" @pick="(kind, choice) => emit('pick', kind, field.name, choice)"
           >
             <v-btn v-if="field.name === 'angle'" class="plain" data-testid="along" @click="along ? zone.setAll({ along: null }) : emit('pick', 'edge', 'along', '')">
-              {{ along ? `counted along ${along}: undo` : 'along a seam …' }}
+              {{ along ? tr('counted along {along}: undo', { along }) : tr('along a seam …') }}
             </v-btn>
           </FieldControl>
         </div>
@@ -137,25 +138,25 @@ function set(name: string, value: unknown) {
           :error="zone.wrong?.field === 'along_edge' ? zone.wrong.message : undefined" @typed="zone.setStep($event)"
         />
       </FoldCard>
-      <FoldCard name="Sewing" :says="sewing">
+      <FoldCard name="Sewing" :title="tr('Sewing')" :says="sewing">
         <fieldset class="cells">
-          <legend class="label">Sewn with the</legend>
+          <legend class="label">{{ tr('Sewn with the') }}</legend>
           <div class="chips">
-            <v-btn v-for="foot in ['ruler foot', 'walking foot']" :key="foot" class="chip" :aria-pressed="zone.plan.sew_with === foot" :data-testid="`zone-${foot.replace(' ', '-')}`" @click="zone.layWith(zone.plan.own_ruler || null, foot)">{{ foot }}</v-btn>
+            <v-btn v-for="foot in ['ruler foot', 'walking foot']" :key="foot" class="chip" :aria-pressed="zone.plan.sew_with === foot" :data-testid="`zone-${foot.replace(' ', '-')}`" @click="zone.layWith(zone.plan.own_ruler || null, foot)">{{ tr(foot) }}</v-btn>
           </div>
         </fieldset>
         <fieldset v-if="zone.plan.orders.length" class="cells">
-          <legend class="label">Sewn first</legend>
+          <legend class="label">{{ tr('Sewn first') }}</legend>
           <div class="chips">
             <v-btn class="chip" :aria-pressed="!zone.plan.second_first" data-testid="set-first" @click="zone.sewInOrder({ second_first: false })">{{ zone.plan.orders[0] }}</v-btn>
             <v-btn class="chip" :aria-pressed="zone.plan.second_first" data-testid="set-second" @click="zone.sewInOrder({ second_first: true })">{{ zone.plan.orders[1] }}</v-btn>
           </div>
         </fieldset>
         <fieldset v-if="zone.plan.sum" class="cells">
-          <legend class="label">Lines begin</legend>
+          <legend class="label">{{ tr('Lines begin') }}</legend>
           <div class="chips">
-            <v-btn class="chip" :aria-pressed="!zone.plan.begin_other" data-testid="begin-away" @click="zone.sewInOrder({ begin_other: false })">Away from the machine’s body</v-btn>
-            <v-btn class="chip" :aria-pressed="zone.plan.begin_other" data-testid="begin-towards" @click="zone.sewInOrder({ begin_other: true })">Beside the machine’s body</v-btn>
+            <v-btn class="chip" :aria-pressed="!zone.plan.begin_other" data-testid="begin-away" @click="zone.sewInOrder({ begin_other: false })">{{ tr('Away from the machine’s body') }}</v-btn>
+            <v-btn class="chip" :aria-pressed="zone.plan.begin_other" data-testid="begin-towards" @click="zone.sewInOrder({ begin_other: true })">{{ tr('Beside the machine’s body') }}</v-btn>
           </div>
         </fieldset>
         <p v-if="zone.plan.sum?.instead.length" class="quiet"><WordsText :words="zone.plan.sum.instead" /></p>
@@ -164,14 +165,14 @@ function set(name: string, value: unknown) {
           <LengthField v-else :field="field" :error="zone.wrong?.field === 'edge' ? zone.wrong.message : undefined" :unit="quilt.unit" late compact @entered="zone.endLines({ edge: $event })" />
         </template>
       </FoldCard>
-      <FoldCard name="Figures" :says="told"><FigureRows :rows="figures" /></FoldCard>
+      <FoldCard name="Figures" :title="tr('Figures')" :says="told"><FigureRows :rows="figures" /></FoldCard>
     </div>
     <div v-if="!zone.layer" class="last">
-      <v-btn v-if="!zone.plan.over" class="plain" data-testid="on-top" @click="zone.turnTo(1)">Add a second fill on top …</v-btn>
-      <v-btn class="plain" @click="zone.leaveOpen()">Leave this zone unquilted</v-btn>
+      <v-btn v-if="!zone.plan.over" class="plain" data-testid="on-top" @click="zone.turnTo(1)">{{ tr('Add a second fill on top …') }}</v-btn>
+      <v-btn class="plain" @click="zone.leaveOpen()">{{ tr('Leave this zone unquilted') }}</v-btn>
     </div>
   </template>
-  <p v-else-if="zone.plan && !zone.layer" class="card leaf">This zone is unquilted. Choose a fill above to quilt it.</p>
+  <p v-else-if="zone.plan && !zone.layer" class="card leaf">{{ tr('This zone is unquilted. Choose a fill above to quilt it.') }}</p>
 </template>
 
 <style scoped>

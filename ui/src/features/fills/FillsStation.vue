@@ -17,6 +17,7 @@ import { useZone } from '../../state/zone'
 import FillGallery from './FillGallery.vue'
 import FillSlip from './FillSlip.vue'
 import VariantsBoard from './VariantsBoard.vue'
+import { tr } from '../../texts'
 
 const quilt = useQuilt()
 const zone = useZone()
@@ -107,20 +108,20 @@ useCanvasKeys(canvas)
       <template #key><CanvasKey :shows="[...shows]" /></template>
     </QuiltCanvas>
     <p v-if="picking" class="ask" role="status">
-      Click {{ { edge: 'an edge', corner: 'a corner', point: 'a place' }[picking.kind] }} of the zone.
-      <v-btn class="plain" @click="picking = undefined">Cancel</v-btn>
+      {{ tr('Click {value} of the zone.', { value: { edge: tr('an edge'), corner: tr('a corner'), point: tr('a place') }[picking.kind] }) }}
+      <v-btn class="plain" @click="picking = undefined">{{ tr('Cancel') }}</v-btn>
     </p>
     <FillGallery v-if="variants.open === 'gallery' && zone.key" />
     <VariantsBoard v-else-if="variants.open === 'pins' && zone.key" />
     <template #slip>
       <FillSlip v-if="zone.plan" @pick="(kind, field, choice) => (picking = { kind, field, choice })" @show="canvas?.look($event)" />
       <template v-else>
-        <h2>Fills</h2>
-        <p v-if="zone.key && zone.wrong" class="card madder" role="alert" data-testid="zone-trouble">{{ zone.wrong.message }} <v-btn class="plain" @click="zone.choose(zone.key)">Try again</v-btn></p>
-        <p v-if="loose" class="card tip">This patch belongs to no zone yet. <v-btn class="plain" data-testid="zone-of-patch" @click="makeZone()">Make a zone of it</v-btn></p>
-        <p v-if="!quilt.zones.length" class="card tip">No zones yet. Select the patches you want to quilt together. <v-btn class="plain" data-testid="to-zones" @click="makeZone()">Choose patches</v-btn></p>
-        <router-link v-else-if="quilt.zones.some((one) => !one.drawings.length)" class="plain" :to="{ name: 'balance', params: { quilt: quilt.id }, query: { propose: '' } }" data-testid="to-proposals">Not sure what to quilt? See whole plans</router-link>
-        <ZoneList v-if="quilt.zones.length" :zones="quilt.zones" lead="Click a patch on the quilt to choose its zone, or choose one here." @choose="choose" />
+        <h2>{{ tr('Fills') }}</h2>
+        <p v-if="zone.key && zone.wrong" class="card madder" role="alert" data-testid="zone-trouble">{{ zone.wrong.message }} <v-btn class="plain" @click="zone.choose(zone.key)">{{ tr('Try again') }}</v-btn></p>
+        <p v-if="loose" class="card tip">{{ tr('This patch belongs to no zone yet.') }} <v-btn class="plain" data-testid="zone-of-patch" @click="makeZone()">{{ tr('Make a zone of it') }}</v-btn></p>
+        <p v-if="!quilt.zones.length" class="card tip">{{ tr('No zones yet. Select the patches you want to quilt together.') }} <v-btn class="plain" data-testid="to-zones" @click="makeZone()">{{ tr('Choose patches') }}</v-btn></p>
+        <router-link v-else-if="quilt.zones.some((one) => !one.drawings.length)" class="plain" :to="{ name: 'balance', params: { quilt: quilt.id }, query: { propose: '' } }" data-testid="to-proposals">{{ tr('Not sure what to quilt? See whole plans') }}</router-link>
+        <ZoneList v-if="quilt.zones.length" :zones="quilt.zones" :lead="tr('Click a patch on the quilt to choose its zone, or choose one here.')" @choose="choose" />
       </template>
     </template>
   </StationPage>

@@ -5,6 +5,7 @@ import FigureRows from '../../parts/FigureRows.vue'
 import SumCard from '../../parts/SumCard.vue'
 import WordsText from '../../parts/WordsText.vue'
 import { useZone } from '../../state/zone'
+import { tr } from '../../texts'
 
 defineProps<{ ruler: Views['RulerView'] }>()
 const zone = useZone()
@@ -13,22 +14,22 @@ const zone = useZone()
 <template>
   <section class="line" data-testid="line-slip">
     <div class="top">
-      <b>Line {{ ruler.line + 1 }} of {{ zone.lines }}</b>
+      <b>{{ tr('Line {line} of {lines}', { line: ruler.line + 1, lines: zone.lines }) }}</b>
       <span>
-        <v-btn class="chip" aria-label="The line before" title="The line before (,)" @click="zone.next(-1)">‹</v-btn>
-        <v-btn class="chip" aria-label="The next line" title="The next line (.)" @click="zone.next(1)">›</v-btn>
-        <v-btn class="chip" aria-label="Deselect the line" title="Deselect (Esc)" @click="zone.drop()">×</v-btn>
+        <v-btn class="chip" :aria-label="tr('The line before')" :title="tr('The line before (,)')" @click="zone.next(-1)">‹</v-btn>
+        <v-btn class="chip" :aria-label="tr('The next line')" :title="tr('The next line (.)')" @click="zone.next(1)">›</v-btn>
+        <v-btn class="chip" :aria-label="tr('Deselect the line')" :title="tr('Deselect (Esc)')" @click="zone.drop()">×</v-btn>
       </span>
     </div>
-    <SumCard v-if="ruler.sum" :sum="ruler.sum" :heading="zone.plan?.sew_with === 'walking foot' ? 'How this line is placed' : 'Where the ruler goes'" @choose="zone.set('spacing', $event)" />
+    <SumCard v-if="ruler.sum" :sum="ruler.sum" :heading="zone.plan?.sew_with === 'walking foot' ? tr('How this line is placed') : tr('Where the ruler goes')" @choose="zone.set('spacing', $event)" />
     <p v-else class="card weld"><WordsText :words="ruler.laid" /></p>
-    <div v-if="ruler.rulers.length > 1 || zone.plan?.own_ruler" class="rulers" role="group" aria-label="Rulers for this line, the best first" data-testid="rulers">
-      <span class="label">Your rulers, best first</span>
+    <div v-if="ruler.rulers.length > 1 || zone.plan?.own_ruler" class="rulers" role="group" :aria-label="tr('Rulers for this line, the best first')" data-testid="rulers">
+      <span class="label">{{ tr('Your rulers, best first') }}</span>
       <v-btn
         v-for="one in ruler.rulers" :key="one.key" class="chip" :class="{ off: !one.fits }" :disabled="!!one.fault" :title="one.fault" :aria-pressed="one.key === ruler.ruler"
         :data-testid="`lay-${one.key}`" @click="zone.layWith(one.key, null)"
-      ><b>{{ one.name }}</b> <WordsText v-if="one.words.length" :words="one.words" /><template v-else>not safe with this foot</template></v-btn>
-      <v-btn v-if="zone.plan?.own_ruler" class="plain" data-testid="lay-best" @click="zone.layWith(null, null)">Your choice. Use the recommended ruler</v-btn>
+      ><b>{{ one.name }}</b> <WordsText v-if="one.words.length" :words="one.words" /><template v-else>{{ tr('not safe with this foot') }}</template></v-btn>
+      <v-btn v-if="zone.plan?.own_ruler" class="plain" data-testid="lay-best" @click="zone.layWith(null, null)">{{ tr('Your choice. Use the recommended ruler') }}</v-btn>
     </div>
     <ul v-if="ruler.curves.length" class="curves" data-testid="curves">
       <li v-for="(curve, k) in ruler.curves" :key="k" :class="curve.verdict.replaceAll(' ', '-')"><b>{{ curve.name }}</b> <WordsText :words="curve.words" /><em>{{ curve.verdict }}</em></li>

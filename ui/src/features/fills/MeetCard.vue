@@ -4,6 +4,8 @@ import { computed } from 'vue'
 import WordsText from '../../parts/WordsText.vue'
 import { useMeeting } from '../../state/meeting'
 import { useZone } from '../../state/zone'
+import ToldText from '../../parts/ToldText.vue'
+import { tr, whole } from '../../texts'
 
 const zone = useZone()
 const meeting = useMeeting()
@@ -11,11 +13,11 @@ const names = computed(() => meeting.chosen.map((k) => zone.plan?.features[k]?.n
 </script>
 
 <template>
-  <v-btn v-if="!meeting.choosing" class="plain start" data-testid="meet" @click="meeting.begin()">Make lines meet the piecing …</v-btn>
-  <section v-else class="meet" aria-label="Meets the piecing" data-testid="meet-card">
-    <div class="between"><b>Meets the piecing</b><v-btn class="plain" @click="meeting.end()">Done</v-btn></div>
-    <p v-if="!names.length">Click the points that a line must hit: first the point to count from, then one or more others.</p>
-    <p v-else>From <b>{{ names[0] }}</b><template v-if="names.length > 1"> to <b>{{ names.slice(1).join(', ') }}</b></template><template v-else>: now click the point that a line must hit.</template></p>
+  <v-btn v-if="!meeting.choosing" class="plain start" data-testid="meet" @click="meeting.begin()">{{ tr('Make lines meet the piecing …') }}</v-btn>
+  <section v-else class="meet" :aria-label="tr('Meets the piecing')" data-testid="meet-card">
+    <div class="between"><b>{{ tr('Meets the piecing') }}</b><v-btn class="plain" @click="meeting.end()">{{ tr('Done') }}</v-btn></div>
+    <p v-if="!names.length">{{ tr('Click the points that a line must hit: first the point to count from, then one or more others.') }}</p>
+    <p v-else><ToldText :text="names.length > 1 ? whole('From {start} to {others}') : whole('From {start}: now click the point that a line must hit.')"><template #start><b>{{ names[0] }}</b></template><template #others><b>{{ names.slice(1).join(', ') }}</b></template></ToldText></p>
     <p v-if="meeting.trouble" class="wrong" role="alert">{{ meeting.trouble }}</p>
     <p v-if="meeting.found?.said" class="card weld">{{ meeting.found.said }}</p>
     <div v-if="meeting.found" class="ways">

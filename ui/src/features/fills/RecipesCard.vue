@@ -4,6 +4,7 @@ import { computed, onMounted, ref } from 'vue'
 import { useExports } from '../../state/exports'
 import { useRecipes } from '../../state/recipes'
 import { useZone } from '../../state/zone'
+import { tr } from '../../texts'
 
 const zone = useZone()
 const recipes = useRecipes()
@@ -25,25 +26,25 @@ onMounted(() => void recipes.load())
 </script>
 
 <template>
-  <section class="recipes" aria-label="Recipes" data-testid="recipes-card">
+  <section class="recipes" :aria-label="tr('Recipes')" data-testid="recipes-card">
     <form v-if="zone.plan?.fill" class="keep" @submit.prevent="keep">
-      <input v-model="name" class="text" maxlength="80" placeholder="Save this fill as …" aria-label="Name of the recipe" data-testid="recipe-name" />
-      <v-btn class="chip" type="submit" :disabled="!name.trim()" data-testid="recipe-keep">{{ taken ? 'Replace' : 'Keep' }}</v-btn>
+      <input v-model="name" class="text" maxlength="80" :placeholder="tr('Save this fill as …')" :aria-label="tr('Name of the recipe')" data-testid="recipe-name" />
+      <v-btn class="chip" type="submit" :disabled="!name.trim()" data-testid="recipe-keep">{{ taken ? tr('Replace') : tr('Keep') }}</v-btn>
     </form>
     <p v-if="recipes.trouble" class="wrong" role="alert">{{ recipes.trouble }}</p>
-    <p v-if="recipes.list && !recipes.list.length" class="quiet">No recipes yet. A fill that you save here can be used in any zone of any quilt.</p>
+    <p v-if="recipes.list && !recipes.list.length" class="quiet">{{ tr('No recipes yet. A fill that you save here can be used in any zone of any quilt.') }}</p>
     <ul>
       <li v-for="one in recipes.list" :key="one.name">
-        <button class="lay" :title="`Use ${one.name} in this zone`" @click="zone.setWhole(one.fill)">
+        <button class="lay" :title="tr('Use {name} in this zone', { name: one.name })" @click="zone.setWhole(one.fill)">
           <svg viewBox="0 0 72 39" preserveAspectRatio="xMidYMid slice" aria-hidden="true"><path :d="one.tile" /></svg>
           <b>{{ one.name }}</b><span class="quiet">{{ one.label }}, {{ one.spacing }}</span>
         </button>
-        <v-btn class="chip" :aria-label="`Delete ${one.name}`" @click="recipes.forget(one.name)">×</v-btn>
+        <v-btn class="chip" :aria-label="tr('Delete {name}', { name: one.name })" @click="recipes.forget(one.name)">×</v-btn>
       </li>
     </ul>
     <p class="files">
       <a v-if="recipes.list?.length" class="plain" :href="exports.href('recipes-json')" data-testid="recipes-file">{{ exports.label('recipes-json') }}</a>
-      <label class="plain">Import a file<input type="file" accept=".json,application/json" class="sr" data-testid="recipes-bring" @change="bring" /></label>
+      <label class="plain">{{ tr('Import a file') }}<input type="file" accept=".json,application/json" class="sr" data-testid="recipes-bring" @change="bring" /></label>
     </p>
   </section>
 </template>

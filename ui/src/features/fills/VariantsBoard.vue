@@ -6,6 +6,7 @@ import WordsText from '../../parts/WordsText.vue'
 import { useQuilt } from '../../state/quilt'
 import { useVariants } from '../../state/variants'
 import { useZone } from '../../state/zone'
+import { counted, tr } from '../../texts'
 
 const quilt = useQuilt()
 const zone = useZone()
@@ -17,13 +18,13 @@ onMounted(() => heading.value?.focus())
 </script>
 
 <template>
-  <section class="board" aria-label="Variants" data-testid="variants-board" @keydown.esc.stop="variants.close()">
+  <section class="board" :aria-label="tr('Variants')" data-testid="variants-board" @keydown.esc.stop="variants.close()">
     <header>
-      <h2 ref="heading" tabindex="-1">{{ zone.plan?.name }}: {{ cards.length }} variants</h2>
-      <v-btn class="chip" @click="variants.close()">Back to the quilt</v-btn>
+      <h2 ref="heading" tabindex="-1">{{ counted(cards.length, '{name}: {count} variant', '{name}: {count} variants', { name: zone.plan?.name }) }}</h2>
+      <v-btn class="chip" @click="variants.close()">{{ tr('Back to the quilt') }}</v-btn>
     </header>
     <p v-if="variants.trouble" class="card madder" role="alert">{{ variants.trouble }}</p>
-    <p v-else-if="!variants.pinned" class="quiet" role="status">Drawing the variants …</p>
+    <p v-else-if="!variants.pinned" class="quiet" role="status">{{ tr('Drawing the variants …') }}</p>
     <table v-else :style="{ '--many': cards.length }">
       <thead>
         <tr>
@@ -44,14 +45,14 @@ onMounted(() => heading.value?.focus())
         <tr>
           <td />
           <td v-for="(card, k) in cards" :key="k">
-            <b v-if="now(card.fill)" class="now">On the quilt now</b>
-            <v-btn v-else class="chip" :data-testid="`make-so-${k}`" @click="variants.take(card.fill)">Use this variant</v-btn>
-            <v-btn class="plain" :aria-label="`Remove ${card.label}`" @click="variants.unpin(k)">Remove</v-btn>
+            <b v-if="now(card.fill)" class="now">{{ tr('On the quilt now') }}</b>
+            <v-btn v-else class="chip" :data-testid="`make-so-${k}`" @click="variants.take(card.fill)">{{ tr('Use this variant') }}</v-btn>
+            <v-btn class="plain" :aria-label="tr('Remove {label}', { label: card.label })" @click="variants.unpin(k)">{{ tr('Remove') }}</v-btn>
           </td>
         </tr>
       </tfoot>
     </table>
-    <p class="quiet">Times and thread cuts are estimates. On the quilt, the v key shows one variant after the other.</p>
+    <p class="quiet">{{ tr('Times and thread cuts are estimates. On the quilt, the v key shows one variant after the other.') }}</p>
   </section>
 </template>
 

@@ -10,6 +10,7 @@ import QuiltKit from './QuiltKit.vue'
 import RulerPicture from './RulerPicture.vue'
 import ThingPicture from './ThingPicture.vue'
 import ThingSlip from './ThingSlip.vue'
+import { tr } from '../../texts'
 
 const quilt = useQuilt()
 const kit = useKit()
@@ -41,12 +42,12 @@ onBeforeUnmount(() => void kit.settle())
 <template>
   <StationPage v-if="kit.view">
     <div v-if="shown" class="makes">
-      <v-btn class="chip back" data-testid="back-to-cupboard" @click="makes = false">‹ All tools</v-btn>
+      <v-btn class="chip back" data-testid="back-to-cupboard" @click="makes = false">{{ tr('‹ All tools') }}</v-btn>
       <RulerPicture :foot="kit.view.foot" :makes="shown.makes" />
     </div>
     <div v-else class="cupboard" data-testid="cupboard">
       <section v-for="shelf in kit.shelves" :key="shelf.key" :aria-label="shelf.label">
-        <div class="between"><h2 class="sub">{{ shelf.label }}</h2><v-btn class="plain" :aria-expanded="adding === shelf.key" :data-testid="`add-${shelf.key}`" @click="adding = adding === shelf.key ? '' : shelf.key">Add …</v-btn></div>
+        <div class="between"><h2 class="sub">{{ shelf.label }}</h2><v-btn class="plain" :aria-expanded="adding === shelf.key" :data-testid="`add-${shelf.key}`" @click="adding = adding === shelf.key ? '' : shelf.key">{{ tr('Add …') }}</v-btn></div>
         <div v-if="adding === shelf.key" class="chips kinds">
           <v-btn v-for="kind in shelf.kinds" :key="kind.kind" class="chip" :data-testid="`kind-${kind.kind.replaceAll(' ', '-')}`" @click="add(kind.kind)">{{ kind.label }}</v-btn>
         </div>
@@ -54,7 +55,7 @@ onBeforeUnmount(() => void kit.settle())
           <button v-for="thing in shelf.things" :key="thing.key" class="thing" :class="{ away: thing.state !== 'at hand' }" :aria-pressed="kit.key === thing.key" :data-testid="`thing-${thing.key}`" @click="choose(thing.key)">
             <ThingPicture :thing="thing" />
             <b>{{ thing.name }}</b>
-            <small v-if="thing.state !== 'at hand'">{{ thing.state }}</small><small v-else-if="thing.text.length"><WordsText :words="thing.text" /></small>
+            <small v-if="thing.state !== 'at hand'">{{ tr(thing.state) }}</small><small v-else-if="thing.text.length"><WordsText :words="thing.text" /></small>
           </button>
         </div>
       </section>

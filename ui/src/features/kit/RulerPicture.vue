@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import type { Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
+import { tr } from '../../texts'
 
 const props = defineProps<{ foot: number; makes: Views['EtchedView'][] }>()
 
@@ -33,16 +34,16 @@ const named = computed(() => {
 
 <template>
   <figure>
-    <svg :viewBox="`0 0 824 ${high + 160}`" :style="{ minHeight: high > 520 ? `${high + 160}px` : undefined }" role="img" aria-label="Your foot beside your ruler, with what each mark makes">
+    <svg :viewBox="`0 0 824 ${high + 160}`" :style="{ minHeight: high > 520 ? `${high + 160}px` : undefined }" role="img" :aria-label="tr('Your foot beside your ruler, with what each mark makes')">
       <rect x="60" :y="edge" width="704" :height="high + TOP - edge + 26" rx="6" class="body" />
       <path v-for="line in lines" :key="line.at" :d="`M60 ${line.y}H764`" class="etched" :class="{ edge: !line.at }" />
       <path :d="`M40 ${TOP}H784`" class="new" />
-      <text x="784" :y="TOP - 14" class="say">the line you are sewing</text>
+      <text x="784" :y="TOP - 14" class="say">{{ tr('the line you are sewing') }}</text>
       <circle cx="412" :cy="TOP" :r="foot * scale" class="foot" /><circle cx="412" :cy="TOP" r="4" class="needle" />
       <path :d="`M470 ${TOP + 6}V${edge - 6}`" class="gap" />
-      <foreignObject x="478" :y="(TOP + edge) / 2 - 15" width="110" height="30"><div class="r">your foot</div></foreignObject>
-      <text x="139" y="34" class="head">put this mark on your last line</text>
-      <text x="638" y="34" class="head">and you sew this far from it</text>
+      <foreignObject x="478" :y="(TOP + edge) / 2 - 15" width="110" height="30"><div class="r">{{ tr('your foot') }}</div></foreignObject>
+      <text x="139" y="34" class="head">{{ tr('put this mark on your last line') }}</text>
+      <text x="638" y="34" class="head">{{ tr('and you sew this far from the last line') }}</text>
       <path d="M139 42v16m-6-6l6 7 6-7M638 42v16m-6-6l6 7 6-7" class="to" />
       <template v-for="line in named" :key="line.at">
         <path :d="`M204 ${line.label_y}L232 ${line.y}M560 ${line.label_y}L532 ${line.y}`" class="leader" />
@@ -50,7 +51,7 @@ const named = computed(() => {
         <foreignObject x="560" :y="line.label_y - step / 2" width="156" :height="step"><div class="tag made" :class="{ small: step < LABEL }"><b><WordsText :words="line.words" /></b></div></foreignObject>
       </template>
     </svg>
-    <figcaption>Put a mark on the line before: the new line is that distance plus your foot’s offset away.</figcaption>
+    <figcaption>{{ tr('Put a mark on the line before: the new line is that distance plus your foot’s offset away.') }}</figcaption>
   </figure>
 </template>
 

@@ -6,6 +6,7 @@ import WordsText from '../../parts/WordsText.vue'
 import { useKit } from '../../state/kit'
 import { useQuilt } from '../../state/quilt'
 import StripCard from './StripCard.vue'
+import { tr } from '../../texts'
 
 const emit = defineEmits<{ makes: [] }>()
 const kit = useKit()
@@ -30,29 +31,29 @@ const makes = computed(() => kit.thing?.kind === 'ruler foot' || !!kit.view?.rul
 <template>
   <section v-if="kit.thing" class="stack">
     <header>
-      <div class="between"><h2>{{ kit.thing.name }}</h2><v-btn class="plain" data-testid="whole-kit" @click="kit.settle().then(() => kit.choose(''))">All tools</v-btn></div>
+      <div class="between"><h2>{{ kit.thing.name }}</h2><v-btn class="plain" data-testid="whole-kit" @click="kit.settle().then(() => kit.choose(''))">{{ tr('All tools') }}</v-btn></div>
       <p class="quiet">{{ kit.thing.label }}</p>
     </header>
-    <label class="between"><span class="label">Name</span><input class="text" :value="kit.thing.name" maxlength="80" data-testid="thing-name" :aria-invalid="!!error('name')" @input="kit.set('name', ($event.target as HTMLInputElement).value)" /></label>
+    <label class="between"><span class="label">{{ tr('Name') }}</span><input class="text" :value="kit.thing.name" maxlength="80" data-testid="thing-name" :aria-invalid="!!error('name')" @input="kit.set('name', ($event.target as HTMLInputElement).value)" /></label>
     <p v-if="error('name')" class="card madder" role="alert">{{ error('name') }}</p>
     <p v-if="loose" class="card madder" role="alert">{{ loose }}</p>
     <p v-if="fault" class="card madder" role="alert" data-testid="fault">{{ fault }}</p>
     <div class="fields">
       <FieldControl v-for="field in first" :key="kit.key + field.name" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="{}" @set="kit.set(field.name, $event)" />
-      <input v-if="scale" v-model="list" class="text wide" placeholder="or a list: 1/4, 1/2, 3/4, 1" aria-label="Etched lines as a list" data-testid="etched-list" @change="etched(list)" />
+      <input v-if="scale" v-model="list" class="text wide" :placeholder="tr('or a list: 1/4, 1/2, 3/4, 1')" :aria-label="tr('Etched lines as a list')" data-testid="etched-list" @change="etched(list)" />
     </div>
     <p v-if="sews.length" class="card weld" data-testid="sews"><WordsText :words="sews" /></p>
     <StripCard v-if="kit.thing.kind === 'ruler foot'" :key="kit.key" />
-    <v-btn v-if="makes" class="chip makes" data-testid="see-makes" @click="emit('makes')">See what each mark makes</v-btn>
+    <v-btn v-if="makes" class="chip makes" data-testid="see-makes" @click="emit('makes')">{{ tr('See what each mark makes') }}</v-btn>
     <div class="fields">
       <FieldControl v-for="field in minor" :key="kit.key + field.name" :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="{}" @set="kit.set(field.name, $event)" />
     </div>
     <table v-if="kit.thing.history.length" class="past">
-      <caption class="label">Before:</caption>
-      <tr v-for="(past, k) in kit.thing.history" :key="k"><td>{{ past.words.map((w) => (typeof w === 'string' ? w : `${w.text} ${w.unit}`)).join('') }}</td><td>until {{ past.until }}</td><td class="quiet">{{ past.how }}</td></tr>
+      <caption class="label">{{ tr('Before:') }}</caption>
+      <tr v-for="(past, k) in kit.thing.history" :key="k"><td>{{ past.words.map((w) => (typeof w === 'string' ? w : `${w.text} ${w.unit}`)).join('') }}</td><td>{{ tr('until {until}', { until: past.until }) }}</td><td class="quiet">{{ past.how }}</td></tr>
     </table>
-    <p v-if="sure">Delete this item for good? <v-btn class="plain" data-testid="remove-sure" @click="kit.remove(kit.key)">Delete it</v-btn> <v-btn class="plain" @click="sure = false">No</v-btn></p>
-    <v-btn v-else class="plain" data-testid="remove-thing" @click="sure = true">Delete this item …</v-btn>
+    <p v-if="sure">{{ tr('Delete this item for good?') }} <v-btn class="plain" data-testid="remove-sure" @click="kit.remove(kit.key)">{{ tr('Delete it') }}</v-btn> <v-btn class="plain" @click="sure = false">{{ tr('No') }}</v-btn></p>
+    <v-btn v-else class="plain" data-testid="remove-thing" @click="sure = true">{{ tr('Delete this item …') }}</v-btn>
   </section>
 </template>
 

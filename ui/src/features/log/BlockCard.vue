@@ -9,6 +9,7 @@ import NextCard from './NextCard.vue'
 import RemarkCard from './RemarkCard.vue'
 import TapeCard from './TapeCard.vue'
 import ThereList from './ThereList.vue'
+import { tr } from '../../texts'
 
 const log = useLog()
 const book = useSwatches()
@@ -31,35 +32,35 @@ async function photo(event: Event) {
 
 <template>
   <section v-if="log.row" class="stack" data-testid="log-block">
-    <div class="between"><h3>{{ log.row.name }}</h3><v-btn class="plain" data-testid="log-unchoose" @click="log.choose(log.place)">Whole quilt</v-btn></div>
-    <p class="quiet">{{ log.row.words }}<template v-if="log.block">, last on {{ log.block.when }}</template><template v-if="log.row.left">; {{ log.row.left }} to sew</template></p>
+    <div class="between"><h3>{{ log.row.name }}</h3><v-btn class="plain" data-testid="log-unchoose" @click="log.choose(log.place)">{{ tr('Whole quilt') }}</v-btn></div>
+    <p class="quiet">{{ log.row.words }}<template v-if="log.block">{{ tr(', last on {when}', { when: log.block.when }) }}</template><template v-if="log.row.left">{{ tr('; {left} to sew', { left: log.row.left }) }}</template></p>
     <template v-if="log.taken">
-      <p>Drag the four corners onto the block’s corners in the picture.</p>
+      <p>{{ tr('Drag the four corners onto the block’s corners in the picture.') }}</p>
       <div class="chips">
-        <v-btn color="primary" variant="flat" :loading="log.busy === 'measure'" data-testid="measure" @click="log.measure(false)">Measure</v-btn>
-        <v-btn class="chip" :disabled="!!log.busy" title="Printed cards at the four corners, found by themselves" data-testid="by-cards" @click="log.measure(true)">Find corner cards</v-btn>
-        <v-btn class="plain" @click="log.closePicture()">Cancel</v-btn>
+        <v-btn color="primary" variant="flat" :loading="log.busy === 'measure'" data-testid="measure" @click="log.measure(false)">{{ tr('Measure') }}</v-btn>
+        <v-btn class="chip" :disabled="!!log.busy" :title="tr('Printed cards at the four corners, found automatically')" data-testid="by-cards" @click="log.measure(true)">{{ tr('Find corner cards') }}</v-btn>
+        <v-btn class="plain" @click="log.closePicture()">{{ tr('Cancel') }}</v-btn>
       </div>
     </template>
     <template v-else>
-      <p v-if="!log.row.whole" class="quiet">Blocks with four corners can be measured from a photo; this one is judged by eye.</p>
-      <label v-else class="inspect" :class="{ busy: log.busy === 'photo' }"><b>{{ log.busy === 'photo' ? 'Reading the picture …' : 'Measure from a photo' }}</b><span>Taken from straight above, one light from the side</span><input type="file" accept="image/jpeg,image/png" class="sr" data-testid="inspect-photo" @change="photo" /></label>
-      <ul v-if="log.pictures.length" class="pictures"><li v-for="one in log.pictures" :key="one.id"><v-btn class="plain" data-testid="show-inspection" @click="log.show(one.id)">Measured {{ one.when }}</v-btn></li></ul>
+      <p v-if="!log.row.whole" class="quiet">{{ tr('Blocks with four corners can be measured from a photo; this one is judged by eye.') }}</p>
+      <label v-else class="inspect" :class="{ busy: log.busy === 'photo' }"><b>{{ log.busy === 'photo' ? tr('Reading the picture …') : tr('Measure from a photo') }}</b><span>{{ tr('Taken from straight above, one light from the side') }}</span><input type="file" accept="image/jpeg,image/png" class="sr" data-testid="inspect-photo" @change="photo" /></label>
+      <ul v-if="log.pictures.length" class="pictures"><li v-for="one in log.pictures" :key="one.id"><v-btn class="plain" data-testid="show-inspection" @click="log.show(one.id)">{{ tr('Measured {when}', { when: one.when }) }}</v-btn></li></ul>
     </template>
     <p v-if="log.wrong && ['photo', 'measure', 'corners', 'file', 'place'].includes(log.wrong.field)" class="card madder" role="alert">{{ log.wrong.message }}</p>
     <RemarkCard :about="log.about" verdicts />
     <TapeCard :key="log.place" />
     <template v-if="log.block">
-      <h3>What happened here</h3>
+      <h3>{{ tr('What happened here') }}</h3>
       <FigureRows :rows="log.block.rows" />
       <ul v-if="log.block.mishaps.length" class="mishaps"><li v-for="(one, k) in log.block.mishaps" :key="k">{{ one.words }}</li></ul>
       <ThereList :there="log.block.there" />
       <NextCard />
-      <v-btn class="chip swatch" data-testid="to-swatches" @click="book.show(log.block.there[0]?.zone)">Add its fill to the swatch book …</v-btn>
-      <label v-if="others.length" class="beside">Beside <select v-model="beside" data-testid="beside"><option value="">no other block</option><option v-for="one in others" :key="one.place" :value="one.place">{{ one.name }}</option></select></label>
+      <v-btn class="chip swatch" data-testid="to-swatches" @click="book.show(log.block.there[0]?.zone)">{{ tr('Add its fill to the swatch book …') }}</v-btn>
+      <label v-if="others.length" class="beside">{{ tr('Beside') }} <select v-model="beside" data-testid="beside"><option value="">{{ tr('no other block') }}</option><option v-for="one in others" :key="one.place" :value="one.place">{{ one.name }}</option></select></label>
       <table v-if="other"><thead><tr><td /><th>{{ log.row.name }}</th><th>{{ other.name }}</th></tr></thead><tbody><tr v-for="one in compared" :key="one.name"><td>{{ one.name }}</td><td><WordsText :words="one.mine" /></td><td><WordsText :words="one.its" /></td></tr></tbody></table>
     </template>
-    <p v-else class="quiet">Nothing is sewn here yet.</p>
+    <p v-else class="quiet">{{ tr('Nothing is sewn here yet.') }}</p>
   </section>
 </template>
 

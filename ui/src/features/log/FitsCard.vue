@@ -5,6 +5,7 @@ import { useLocalStorage } from '@vueuse/core'
 import { api, Problem, type Views } from '../../api/client'
 import { useLog } from '../../state/log'
 import { useQuilt } from '../../state/quilt'
+import { tr } from '../../texts'
 
 const quilt = useQuilt()
 const log = useLog()
@@ -18,7 +19,7 @@ async function ask() {
     wrong.value = ''
   } catch (error) {
     if (!(error instanceof Problem)) throw error
-    wrong.value = 'Between 1 and 600 minutes.'
+    wrong.value = tr('Between 1 and 600 minutes.')
   }
 }
 watch(() => [minutes.value, log.view], () => void ask(), { immediate: true })
@@ -26,7 +27,7 @@ watch(() => [minutes.value, log.view], () => void ask(), { immediate: true })
 
 <template>
   <div class="card tip" data-testid="fits">
-    <label>I have <input v-model.lazy.number="minutes" type="number" min="1" max="600" data-testid="fits-minutes"> minutes now</label>
+    <label>{{ tr('I have') }} <input v-model.lazy.number="minutes" type="number" min="1" max="600" data-testid="fits-minutes"> {{ tr('minutes now') }}</label>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <p v-else-if="found">{{ found.says }}</p>
   </div>

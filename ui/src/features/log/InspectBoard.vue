@@ -3,6 +3,7 @@
 import { computed, ref } from 'vue'
 import { api, type Views } from '../../api/client'
 import { openPath } from '../../canvas/paths'
+import { tr } from '../../texts'
 
 const props = defineProps<{ quilt: string; view: Views['InspectionView']; chosen: string }>()
 const emit = defineEmits<{ choose: [key: string] }>()
@@ -17,7 +18,7 @@ const sides = computed(() => [...props.view.sides].sort((one, other) => ORDER[on
 
 <template>
   <div class="board" data-testid="inspect-board">
-    <svg :viewBox="box" role="img" :aria-label="`${view.name}, measured: ${view.says}`">
+    <svg :viewBox="box" role="img" :aria-label="tr('{name}, measured: {says}', { name: view.name, says: view.says })">
       <image :href="api.flatUrl(quilt, view.id)" :x="-margin" :y="-margin" :width="view.width + 2 * margin" :height="view.height + 2 * margin" preserveAspectRatio="none" />
       <g :transform="flip" fill="none">
         <g v-for="one in sides" :key="one.key" :class="['side', one.struck ? 'unseen' : one.truth]" @click="emit('choose', one.key)">
@@ -29,7 +30,7 @@ const sides = computed(() => [...props.view.sides].sort((one, other) => ORDER[on
         <circle v-for="(one, k) in view.missed" :key="`m${k}`" :cx="one.at[0]" :cy="one.at[1]" r="4" class="missed" />
       </g>
     </svg>
-    <p class="key"><span><i class="within" /> within</span><span><i class="near" /> near the limit</span><span><i class="out" /> out</span><span><i class="unseen" /> not seen</span><span v-if="view.missed.length"><i class="ring" /> point missed</span><v-btn class="plain" :aria-pressed="planned" data-testid="show-plan" @click="planned = !planned">{{ planned ? 'Hide the plan' : 'Show the plan' }}</v-btn></p>
+    <p class="key"><span><i class="within" /> {{ tr('within') }}</span><span><i class="near" /> {{ tr('near the limit') }}</span><span><i class="out" /> {{ tr('out') }}</span><span><i class="unseen" /> {{ tr('not seen') }}</span><span v-if="view.missed.length"><i class="ring" /> {{ tr('point missed') }}</span><v-btn class="plain" :aria-pressed="planned" data-testid="show-plan" @click="planned = !planned">{{ planned ? tr('Hide the plan') : tr('Show the plan') }}</v-btn></p>
   </div>
 </template>
 

@@ -5,6 +5,7 @@ import { api, Problem, type Views } from '../../api/client'
 import { useKit } from '../../state/kit'
 import { useLog } from '../../state/log'
 import { useQuilt } from '../../state/quilt'
+import { tr } from '../../texts'
 
 defineProps<{ rows: Views['LearntRow'][] }>()
 const quilt = useQuilt()
@@ -26,7 +27,7 @@ async function take(row: Views['LearntRow'], cupboard: boolean) {
     }
     if (change.kit) kit.wrong = undefined
     else if (change.stitching) await quilt.make(() => ({ kind: 'stitching', stitching: change.stitching }) as never)
-    said.value = `${row.name}: now ${row.value}${cupboard ? ', and in your tools' : ' for this quilt'}.`
+    said.value = tr('{name}: now {row}{cupboard}.', { name: row.name, row: row.value, cupboard: cupboard ? tr(', and in your tools') : tr(' for this quilt') })
     await log.look()
   } catch (error) {
     if (!(error instanceof Problem)) throw error
@@ -39,16 +40,16 @@ async function take(row: Views['LearntRow'], cupboard: boolean) {
 
 <template>
   <div class="learnt">
-    <p v-if="!rows.length" class="quiet">Sew at the machine screen and measure blocks from photos. From six lines on, your pace, your foot’s offset and how far your lines vary are worked out here.</p>
-    <p v-if="said" class="card leaf" role="status">{{ said }} Undo takes it back.</p>
+    <p v-if="!rows.length" class="quiet">{{ tr('Sew at the machine screen and measure blocks from photos. From six lines on, your pace, your foot’s offset and how far your lines vary are worked out here.') }}</p>
+    <p v-if="said" class="card leaf" role="status">{{ tr('{said} Undo takes it back.', { said }) }}</p>
     <p v-if="wrong" class="card madder" role="alert">{{ wrong }}</p>
     <article v-for="row in rows" :key="row.key" :class="{ differs: row.differs }" :data-testid="`learnt-${row.key}`">
       <b>{{ row.name }}</b>
       <p><strong>{{ row.value }}</strong> <span>({{ row.range }})</span></p>
-      <p class="quiet">In use: {{ row.used }}. {{ row.evidence }}: {{ row.sure }}.</p>
+      <p class="quiet">{{ tr('In use: {used}. {evidence}: {sure}.', { used: row.used, evidence: row.evidence, sure: tr(row.sure) }) }}</p>
       <div v-if="row.differs" class="chips">
-        <v-btn class="chip offer" :disabled="busy" :data-testid="`take-${row.key}`" @click="take(row, false)">Use for this quilt</v-btn>
-        <v-btn v-if="row.thing && row.thing_key" class="chip" :disabled="busy" :data-testid="`keep-${row.key}`" @click="take(row, true)">And in your tools</v-btn>
+        <v-btn class="chip offer" :disabled="busy" :data-testid="`take-${row.key}`" @click="take(row, false)">{{ tr('Use for this quilt') }}</v-btn>
+        <v-btn v-if="row.thing && row.thing_key" class="chip" :disabled="busy" :data-testid="`keep-${row.key}`" @click="take(row, true)">{{ tr('And in your tools') }}</v-btn>
       </div>
     </article>
   </div>

@@ -3,6 +3,7 @@
 import { computed, ref, watch } from 'vue'
 import { useLog } from '../../state/log'
 import { useQuilt } from '../../state/quilt'
+import { tr } from '../../texts'
 
 const log = useLog()
 const quilt = useQuilt()
@@ -21,18 +22,18 @@ async function copy() {
   const from = sources.value.find((one) => one.zone === source.value)
   const to = targets.value.find((one) => one.key === target.value)
   said.value = ''
-  if (from?.fill && to && (await log.copyFill(from.fill, to.key))) said.value = `“${to.name}” is filled like “${from.name}” now. Undo takes it back.`
+  if (from?.fill && to && (await log.copyFill(from.fill, to.key))) said.value = tr('“{name}” is filled like “{name2}” now. Undo takes it back.', { name: to.name, name2: from.name })
 }
 </script>
 
 <template>
   <div v-if="sources.length && targets.length" class="next" data-testid="copy-next">
-    <h3>Copy to the next</h3>
+    <h3>{{ tr('Copy to the next') }}</h3>
     <div class="row">
-      <select v-model="source" aria-label="Fill to copy" data-testid="copy-from"><option v-for="one in sources" :key="one.zone" :value="one.zone">{{ one.name }}</option></select>
-      <span>to</span>
-      <select v-model="target" aria-label="Zone where nothing is sewn yet" data-testid="copy-to"><option v-for="one in targets" :key="one.key" :value="one.key">{{ one.name }}</option></select>
-      <v-btn class="chip" data-testid="copy-fill" @click="copy()">Copy the fill</v-btn>
+      <select v-model="source" :aria-label="tr('Fill to copy')" data-testid="copy-from"><option v-for="one in sources" :key="one.zone" :value="one.zone">{{ one.name }}</option></select>
+      <span>{{ tr('to') }}</span>
+      <select v-model="target" :aria-label="tr('Zone where nothing is sewn yet')" data-testid="copy-to"><option v-for="one in targets" :key="one.key" :value="one.key">{{ one.name }}</option></select>
+      <v-btn class="chip" data-testid="copy-fill" @click="copy()">{{ tr('Copy the fill') }}</v-btn>
     </div>
     <p v-if="said" class="card leaf" role="status">{{ said }}</p>
     <p v-if="log.wrong?.field === 'copy'" class="wrong" role="alert">{{ log.wrong.message }}</p>

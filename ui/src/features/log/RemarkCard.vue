@@ -3,8 +3,9 @@
 import { computed, ref } from 'vue'
 import { api } from '../../api/client'
 import { useLog } from '../../state/log'
+import { tr } from '../../texts'
 
-const VERDICTS = [['keep', 'Keep'], ['touch up', 'Touch up'], ['rip', 'Sew again']] as const
+const VERDICTS = [['keep', tr('Keep')], ['touch up', tr('Touch up')], ['rip', tr('Sew again')]] as const
 const props = defineProps<{ about: string; verdicts?: boolean }>()
 const log = useLog()
 const note = ref('')
@@ -29,22 +30,22 @@ async function picture(event: Event) {
 
 <template>
   <div class="remarks">
-    <div v-if="verdicts" class="chips" role="group" aria-label="Verdict">
-      <span class="says">Your verdict:</span>
+    <div v-if="verdicts" class="chips" role="group" :aria-label="tr('Verdict')">
+      <span class="says">{{ tr('Your verdict:') }}</span>
       <v-btn v-for="[key, label] in VERDICTS" :key="key" class="chip" :aria-pressed="verdict?.told === key" :data-testid="`verdict-${key.replace(' ', '-')}`" @click="judge(key)">{{ label }}</v-btn>
     </div>
     <ul v-if="said.length">
       <li v-for="one in said" :key="one.id">
-        <img v-if="one.kind === 'photo'" :src="api.photoUrl(one.told)" alt="Your picture">
+        <img v-if="one.kind === 'photo'" :src="api.photoUrl(one.told)" :alt="tr('Your picture')">
         <p v-else>{{ one.told }}</p>
-        <small>{{ one.when }} <v-btn class="plain" :aria-label="`Strike out this ${one.kind}`" @click="log.strike(one.id)">Strike out</v-btn></small>
+        <small>{{ one.when }} <v-btn class="plain" :aria-label="tr('Strike out this {kind}', { kind: one.kind })" @click="log.strike(one.id)">{{ tr('Strike out') }}</v-btn></small>
       </li>
     </ul>
     <form @submit.prevent="keep()">
-      <textarea v-model="note" rows="2" maxlength="2000" placeholder="A note: tension, needle, what to do better" aria-label="A note" :data-testid="`note-${about}`" />
+      <textarea v-model="note" rows="2" maxlength="2000" :placeholder="tr('A note: tension, needle, what to do better')" :aria-label="tr('A note')" :data-testid="`note-${about}`" />
       <div class="chips">
-        <v-btn class="chip" type="submit" :disabled="!note.trim()" data-testid="keep-note">Keep the note</v-btn>
-        <label class="chip">Add a picture<input type="file" accept="image/jpeg,image/png" class="sr" @change="picture" /></label>
+        <v-btn class="chip" type="submit" :disabled="!note.trim()" data-testid="keep-note">{{ tr('Keep the note') }}</v-btn>
+        <label class="chip">{{ tr('Add a picture') }}<input type="file" accept="image/jpeg,image/png" class="sr" @change="picture" /></label>
       </div>
     </form>
     <p v-if="log.wrong && ['remark', 'told', 'file'].includes(log.wrong.field)" class="wrong" role="alert">{{ log.wrong.message }}</p>

@@ -7,8 +7,9 @@ import { useAsk } from '../../state/ask'
 import { useExports } from '../../state/exports'
 import { useLog } from '../../state/log'
 import { useQuilt } from '../../state/quilt'
+import { counted, tr } from '../../texts'
 
-const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
+const DAYS = [tr('Mon'), tr('Tue'), tr('Wed'), tr('Thu'), tr('Fri'), tr('Sat'), tr('Sun')]
 const SHOWN = 5
 const quilt = useQuilt()
 const log = useLog()
@@ -32,12 +33,12 @@ watch([query, () => log.view], async () => {
 
 <template>
   <div class="stack" data-testid="schedule">
-    <div class="chips" role="group" aria-label="Days on which you sew"><v-btn v-for="(day, k) in DAYS" :key="day" class="chip" :aria-pressed="days.includes(String(k))" :data-testid="`day-${k}`" @click="turn(k)">{{ day }}</v-btn></div>
+    <div class="chips" role="group" :aria-label="tr('Days on which you sew')"><v-btn v-for="(day, k) in DAYS" :key="day" class="chip" :aria-pressed="days.includes(String(k))" :data-testid="`day-${k}`" @click="turn(k)">{{ day }}</v-btn></div>
     <div class="fields">
-      <label>Minutes <input v-model.lazy.number="minutes" type="number" min="10" max="600" data-testid="session-minutes"></label>
-      <label>At <input v-model.lazy="at" type="time"></label>
-      <label>From <input v-model.lazy="begin" type="date"></label>
-      <label>Done by <input v-model.lazy="by" type="date" data-testid="done-by"></label>
+      <label>{{ tr('Minutes') }} <input v-model.lazy.number="minutes" type="number" min="10" max="600" data-testid="session-minutes"></label>
+      <label>{{ tr('At') }} <input v-model.lazy="at" type="time"></label>
+      <label>{{ tr('From') }} <input v-model.lazy="begin" type="date"></label>
+      <label>{{ tr('Done by') }} <input v-model.lazy="by" type="date" data-testid="done-by"></label>
     </div>
     <p v-if="fault" class="wrong" role="alert">{{ fault.message }}</p>
     <template v-if="view">
@@ -46,10 +47,10 @@ watch([query, () => log.view], async () => {
         <li v-for="one in all ? view.sessions : view.sessions.slice(0, SHOWN)" :key="one.day + one.times" data-testid="session">
           <b>{{ one.day }}</b><small>{{ one.times }}</small>
           <span v-for="(line, k) in one.lines" :key="k">{{ line }}</span>
-          <v-btn v-if="one.places.length" class="plain" :aria-label="`Show ${one.day} on the quilt`" @click="log.held = one.places">Show on the quilt</v-btn>
+          <v-btn v-if="one.places.length" class="plain" :aria-label="tr('Show {day} on the quilt', { day: one.day })" @click="log.held = one.places">{{ tr('Show on the quilt') }}</v-btn>
         </li>
       </ol>
-      <v-btn v-if="view.sessions.length > SHOWN" class="plain more" @click="all = !all">{{ all ? 'Show fewer' : `${view.sessions.length - SHOWN} more sessions` }}</v-btn>
+      <v-btn v-if="view.sessions.length > SHOWN" class="plain more" @click="all = !all">{{ all ? tr('Show fewer') : counted(view.sessions.length - SHOWN, 'One more session', '{count} more sessions') }}</v-btn>
       <a v-if="view.sessions.length" class="plain more" :href="exports.href('schedule-ics', { quilt: quilt.id }, query)" data-testid="schedule-ics">{{ exports.label('schedule-ics') }}</a>
     </template>
   </div>

@@ -5,6 +5,7 @@ import { api } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
 import { useQuilt } from '../../state/quilt'
 import { useSwatches } from '../../state/swatches'
+import { tr } from '../../texts'
 
 const quilt = useQuilt()
 const book = useSwatches()
@@ -21,27 +22,27 @@ onMounted(() => heading.value?.focus())
 </script>
 
 <template>
-  <section class="board" aria-label="Swatch book" data-testid="swatch-book" @keydown.esc.stop="book.close()">
+  <section class="board" :aria-label="tr('Swatch book')" data-testid="swatch-book" @keydown.esc.stop="book.close()">
     <header>
-      <h2 ref="heading" tabindex="-1">Swatch book</h2>
-      <input v-if="(book.list?.length ?? 0) > 3" v-model="book.sought" class="text" placeholder="Find a swatch" aria-label="Find a swatch" data-testid="swatch-find">
-      <v-btn class="chip" data-testid="swatch-close" @click="book.close()">Back to the quilt</v-btn>
+      <h2 ref="heading" tabindex="-1">{{ tr('Swatch book') }}</h2>
+      <input v-if="(book.list?.length ?? 0) > 3" v-model="book.sought" class="text" :placeholder="tr('Find a swatch')" :aria-label="tr('Find a swatch')" data-testid="swatch-find">
+      <v-btn class="chip" data-testid="swatch-close" @click="book.close()">{{ tr('Back to the quilt') }}</v-btn>
     </header>
     <form v-if="zones.length" class="new" @submit.prevent="add()">
-      <label>From this quilt <select v-model="book.zone" data-testid="swatch-zone"><option v-for="one in zones" :key="one.key" :value="one.key">{{ one.name }}</option></select></label>
-      <label>Name it <input v-model="name" class="text" maxlength="80" placeholder="as its zone" data-testid="swatch-name"></label>
-      <v-btn color="primary" variant="flat" type="submit" :disabled="book.busy" data-testid="swatch-add">Add a swatch</v-btn>
+      <label>{{ tr('From this quilt') }} <select v-model="book.zone" data-testid="swatch-zone"><option v-for="one in zones" :key="one.key" :value="one.key">{{ one.name }}</option></select></label>
+      <label>{{ tr('Name it') }} <input v-model="name" class="text" maxlength="80" :placeholder="tr('as its zone')" data-testid="swatch-name"></label>
+      <v-btn color="primary" variant="flat" type="submit" :disabled="book.busy" data-testid="swatch-add">{{ tr('Add a swatch') }}</v-btn>
     </form>
     <p v-if="book.wrong && ['book', 'zone', 'swatches', 'file', 'format'].includes(book.wrong.field)" class="card madder" role="alert">{{ book.wrong.message }}</p>
-    <p v-if="book.list && !book.list.length" class="quiet">No swatches yet. Add a zone that you have quilted on a test piece: its fill, spacing, batting and thread are kept, with its picture. Then say how it feels.</p>
-    <p v-else-if="book.list && !book.shown.length" class="quiet">No swatch with “{{ book.sought }}”.</p>
+    <p v-if="book.list && !book.list.length" class="quiet">{{ tr('No swatches yet. Add a zone that you have quilted on a test piece: its fill, spacing, batting and thread are kept, with its picture. Then say how it feels.') }}</p>
+    <p v-else-if="book.list && !book.shown.length" class="quiet">{{ tr('No swatch with “{sought}”.', { sought: book.sought }) }}</p>
     <ul class="cards">
       <li v-for="one in book.shown" :key="one.id">
         <button :aria-pressed="book.key === one.id" :data-testid="`swatch-${one.id}`" @click="book.choose(one.id)">
-          <img :src="api.swatchUrl(one.id)" :alt="`${one.name}: ${one.label}, quilted`">
+          <img :src="api.swatchUrl(one.id)" :alt="tr('{name}: {label}, quilted', { name: one.name, label: one.label })">
           <b>{{ one.name }}</b>
-          <span>{{ one.label }}<template v-if="row(one, 'Spacing')[0] !== '–'">{{ ' ' }}<WordsText :words="row(one, 'Spacing')" /></template>, <WordsText :words="row(one, 'Batting')" /></span>
-          <span v-if="row(one, 'Feels')[0] !== '–'">feels <WordsText :words="row(one, 'Feels')" /></span>
+          <span>{{ one.label }}<template v-if="row(one, 'Spacing')[0] !== '–'">{{ ' ' }}<WordsText :words="row(one, tr('Spacing'))" /></template>, <WordsText :words="row(one, 'Batting')" /></span>
+          <span v-if="row(one, tr('Feels'))[0] !== '–'">{{ tr('feels') }} <WordsText :words="row(one, tr('Feels'))" /></span>
         </button>
       </li>
     </ul>

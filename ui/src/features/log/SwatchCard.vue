@@ -11,6 +11,7 @@ import { useExports } from '../../state/exports'
 import { useQuilt } from '../../state/quilt'
 import { useSwatches } from '../../state/swatches'
 import { useZone } from '../../state/zone'
+import { tr } from '../../texts'
 
 const quilt = useQuilt()
 const exports = useExports()
@@ -52,45 +53,45 @@ async function use() {
 
 <template>
   <section v-if="one" class="stack" data-testid="swatch-card">
-    <div ref="top" class="between"><h2>{{ one.name }}</h2><v-btn class="plain" data-testid="swatch-all" @click="book.choose(one.id)">All swatches</v-btn></div>
+    <div ref="top" class="between"><h2>{{ one.name }}</h2><v-btn class="plain" data-testid="swatch-all" @click="book.choose(one.id)">{{ tr('All swatches') }}</v-btn></div>
     <p class="quiet">{{ one.of }}, {{ one.day }}</p>
-    <label class="between"><span class="label">Name</span><input v-model="name" class="text" maxlength="80" :aria-invalid="!!error('name')" data-testid="swatch-rename" @input="book.type('name', name)" @blur="book.settle()"></label>
+    <label class="between"><span class="label">{{ tr('Name') }}</span><input v-model="name" class="text" maxlength="80" :aria-invalid="!!error('name')" data-testid="swatch-rename" @input="book.type('name', name)" @blur="book.settle()"></label>
     <p v-if="error('name')" class="wrong" role="alert">{{ error('name') }}</p>
-    <h3>What you found</h3>
+    <h3>{{ tr('What you found') }}</h3>
     <div class="fields">
       <template v-for="field in one.fields.filter((each) => each.used)" :key="one.id + field.name">
         <LengthField v-if="field.control === 'length'" :field="field" :error="error(field.name)" :unit="quilt.unit" late compact @entered="(text) => book.set(field.name, text || null)" />
         <FieldControl v-else :field="field" :error="error(field.name)" :unit="quilt.unit" :picked="{}" @set="(value) => choose(field, value)" />
       </template>
     </div>
-    <textarea v-model="notes" rows="3" maxlength="2000" placeholder="Notes: needle, tension, what to do better" aria-label="Notes" data-testid="swatch-notes" @input="book.type('notes', notes)" @blur="book.settle()" />
+    <textarea v-model="notes" rows="3" maxlength="2000" :placeholder="tr('Notes: needle, tension, what to do better')" :aria-label="tr('Notes')" data-testid="swatch-notes" @input="book.type('notes', notes)" @blur="book.settle()" />
     <p v-if="error('notes')" class="wrong" role="alert">{{ error('notes') }}</p>
-    <ul v-if="one.photos.length" class="photos"><li v-for="photo in one.photos" :key="photo"><img :src="api.photoUrl(photo)" :alt="`Your picture of ${one.name}`"><v-btn class="plain" @click="book.dropPhoto(photo)">Take away</v-btn></li></ul>
-    <label v-if="one.photos.length < 6" class="chip add">Add a picture<input type="file" accept="image/jpeg,image/png" class="sr" data-testid="swatch-photo" @change="file($event, book.addPhoto)"></label>
+    <ul v-if="one.photos.length" class="photos"><li v-for="photo in one.photos" :key="photo"><img :src="api.photoUrl(photo)" :alt="tr('Your picture of {name}', { name: one.name })"><v-btn class="plain" @click="book.dropPhoto(photo)">{{ tr('Remove') }}</v-btn></li></ul>
+    <label v-if="one.photos.length < 6" class="chip add">{{ tr('Add a picture') }}<input type="file" accept="image/jpeg,image/png" class="sr" data-testid="swatch-photo" @change="file($event, book.addPhoto)"></label>
     <p v-if="error('photos') || error('file')" class="wrong" role="alert">{{ error('photos') ?? error('file') }}</p>
-    <h3>Sewn with</h3>
-    <label v-if="others.length" class="beside">Beside <select v-model="book.beside" data-testid="swatch-beside"><option value="">no other swatch</option><option v-for="each in others" :key="each.id" :value="each.id">{{ each.name }}</option></select></label>
+    <h3>{{ tr('Sewn with') }}</h3>
+    <label v-if="others.length" class="beside">{{ tr('Beside') }} <select v-model="book.beside" data-testid="swatch-beside"><option value="">{{ tr('no other swatch') }}</option><option v-for="each in others" :key="each.id" :value="each.id">{{ each.name }}</option></select></label>
     <template v-if="book.other">
       <div class="pair"><img :src="api.swatchUrl(one.id)" alt=""><img :src="api.swatchUrl(book.other.id)" alt=""></div>
       <table><thead><tr><td /><th>{{ one.name }}</th><th>{{ book.other.name }}</th></tr></thead><tbody><tr v-for="row in compared" :key="String(row.label[0])"><th scope="row"><WordsText :words="row.label" /></th><td><WordsText :words="row.mine" /></td><td><WordsText :words="row.its" /></td></tr></tbody></table>
     </template>
     <FigureRows v-else :rows="one.rows" />
-    <h3>Sew it in this quilt</h3>
+    <h3>{{ tr('Sew it in this quilt') }}</h3>
     <div class="chips use">
-      <select v-model="target" aria-label="Zone to fill" data-testid="swatch-target"><option v-for="each in zones" :key="each.key" :value="each.key">{{ each.name }}</option></select>
-      <v-btn class="chip" :disabled="!target" data-testid="swatch-use" @click="use()">Use its fill there</v-btn>
+      <select v-model="target" :aria-label="tr('Zone to fill')" data-testid="swatch-target"><option v-for="each in zones" :key="each.key" :value="each.key">{{ each.name }}</option></select>
+      <v-btn class="chip" :disabled="!target" data-testid="swatch-use" @click="use()">{{ tr('Use its fill there') }}</v-btn>
     </div>
     <p v-if="error('use')" class="wrong" role="alert">{{ error('use') }}</p>
-    <p v-if="sure">Take this swatch out of the book? <v-btn class="plain" data-testid="swatch-out-sure" @click="book.takeOut(one.id)">Take it out</v-btn> <v-btn class="plain" @click="sure = false">No</v-btn></p>
-    <v-btn v-else class="plain out" data-testid="swatch-out" @click="sure = true">Take out of the book …</v-btn>
+    <p v-if="sure">{{ tr('Delete this swatch?') }} <v-btn class="plain" data-testid="swatch-out-sure" @click="book.takeOut(one.id)">{{ tr('Delete it') }}</v-btn> <v-btn class="plain" @click="sure = false">{{ tr('No') }}</v-btn></p>
+    <v-btn v-else class="plain out" data-testid="swatch-out" @click="sure = true">{{ tr('Delete this swatch …') }}</v-btn>
   </section>
   <section v-else class="stack">
-    <h2 ref="top">Swatch book</h2>
-    <p>Your test pieces from all quilts. Choose one to say how it feels, how high it stands, what the wash did.</p>
-    <p class="quiet">What you measure is weighed with the batting’s settings: see “What it teaches” in the log. The relief and the words for firmness then follow your own swatches.</p>
+    <h2 ref="top">{{ tr('Swatch book') }}</h2>
+    <p>{{ tr('Your test pieces from all quilts. Choose one to say how it feels, how high it stands, what the wash did.') }}</p>
+    <p class="quiet">{{ tr('What you measure is weighed with the batting’s settings: see “What it teaches” in the log. The relief and the words for firmness then follow your own swatches.') }}</p>
     <p class="links">
       <a v-for="key in ['swatches-pdf', 'swatches-json']" :key="key" class="plain" :href="exports.href(key)" :data-testid="key">{{ exports.label(key) }}</a>
-      <label class="plain">Bring swatches from a file<input type="file" accept=".json,application/json" class="sr" data-testid="swatch-bring" @change="file($event, book.bring)"></label>
+      <label class="plain">{{ tr('Bring swatches from a file') }}<input type="file" accept=".json,application/json" class="sr" data-testid="swatch-bring" @change="file($event, book.bring)"></label>
     </p>
   </section>
 </template>

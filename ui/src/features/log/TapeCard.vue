@@ -5,6 +5,7 @@ import FoldCard from '../../parts/FoldCard.vue'
 import WordsText from '../../parts/WordsText.vue'
 import { useLog } from '../../state/log'
 import { useQuilt } from '../../state/quilt'
+import { tr } from '../../texts'
 
 const FIELDS = ['zone', 'lines', 'span', 'gap', 'tape']
 const log = useLog()
@@ -26,19 +27,19 @@ async function keep() {
 </script>
 
 <template>
-  <FoldCard v-if="zones.length" name="log-tape" title="Measured by hand" :says="[mine.length ? `${mine.length} kept` : 'with a tape measure']">
+  <FoldCard v-if="zones.length" name="log-tape" :title="tr('Measured by hand')" :says="[mine.length ? tr('{mine} kept', { mine: mine.length }) : tr('with a tape measure')]">
     <form class="tape" @submit.prevent="keep()">
-      <label>Lines of <select v-model="zone" data-testid="tape-zone"><option v-for="one in zones" :key="one.key" :value="one.key">{{ one.name }}</option></select></label>
-      <label>Lines counted <input v-model="lines" class="text" inputmode="numeric" :aria-invalid="wrong?.field === 'lines'" data-testid="tape-lines"></label>
-      <label>First to last <input v-model="span" class="text" :placeholder="quilt.unit" :aria-invalid="wrong?.field === 'span'" data-testid="tape-span"></label>
-      <label>Widest gap <input v-model="gap" class="text" placeholder="if you like" :aria-invalid="wrong?.field === 'gap'" data-testid="tape-gap"></label>
-      <v-btn class="chip" type="submit" :disabled="!lines.trim() || !span.trim() || !!log.busy" data-testid="tape-keep">Keep</v-btn>
+      <label>{{ tr('Lines of') }} <select v-model="zone" data-testid="tape-zone"><option v-for="one in zones" :key="one.key" :value="one.key">{{ one.name }}</option></select></label>
+      <label>{{ tr('Lines counted') }} <input v-model="lines" class="text" inputmode="numeric" :aria-invalid="wrong?.field === 'lines'" data-testid="tape-lines"></label>
+      <label>{{ tr('First to last') }} <input v-model="span" class="text" :placeholder="quilt.unit" :aria-invalid="wrong?.field === 'span'" data-testid="tape-span"></label>
+      <label>{{ tr('Widest gap') }} <input v-model="gap" class="text" :placeholder="tr('if you like')" :aria-invalid="wrong?.field === 'gap'" data-testid="tape-gap"></label>
+      <v-btn class="chip" type="submit" :disabled="!lines.trim() || !span.trim() || !!log.busy" data-testid="tape-keep">{{ tr('Keep') }}</v-btn>
     </form>
     <p v-if="wrong" ref="end" class="wrong" role="alert">{{ wrong.message }}</p>
     <ul v-if="mine.length">
       <li v-for="(one, k) in mine" :key="one.id" :ref="(li) => { if (!k && !wrong) end = li as HTMLElement }" :class="one.truth" data-testid="taped">
         <b>{{ one.name }}</b> <WordsText :words="one.words" />
-        <small>{{ one.when }} <v-btn class="plain" aria-label="Strike out what the tape said" @click="log.strike(one.id)">Strike out</v-btn></small>
+        <small>{{ one.when }} <v-btn class="plain" :aria-label="tr('Strike out this measurement')" @click="log.strike(one.id)">{{ tr('Strike out') }}</v-btn></small>
       </li>
     </ul>
   </FoldCard>

@@ -20,6 +20,7 @@ import PrepCard from './PrepCard.vue'
 import SheetCard from './SheetCard.vue'
 import type { Sheet } from './sheet'
 import TickStrip from './TickStrip.vue'
+import { counted, tr } from '../../texts'
 
 type Shows = InstanceType<typeof CanvasKey>['$props']['shows']
 
@@ -117,51 +118,51 @@ useCanvasKeys(canvas)
     <template #slip>
       <template v-if="marks">
         <header>
-          <div class="top"><h2>{{ marks.name }}</h2><v-btn class="plain" @click="choose('')">All zones</v-btn></div>
+          <div class="top"><h2>{{ marks.name }}</h2><v-btn class="plain" data-testid="all-zones" @click="choose('')">{{ tr('All zones') }}</v-btn></div>
           <p class="quiet">{{ marks.occurs }}</p>
         </header>
-        <div v-if="marks.layers.length > 1" class="chips" role="group" aria-label="Which fill">
+        <div v-if="marks.layers.length > 1" class="chips" role="group" :aria-label="tr('Which fill')">
           <v-btn v-for="one in marks.layers" :key="one.layer" class="chip" :aria-pressed="marks.layer === one.layer" @click="zone.turnTo(one.layer)">{{ one.label }}</v-btn>
         </div>
         <button v-if="chosen" class="now" :aria-expanded="choosing" data-testid="methods" @click="choosing = !choosing">
-          <span><b>{{ chosen.label }}</b><span class="quiet"><WordsText :words="chosen.words" />{{ marks.chosen_by_her ? '' : ', recommended' }}</span></span>
-          <span class="link">{{ choosing ? 'Close' : 'Change method' }}</span>
+          <span><b>{{ chosen.label }}</b><span class="quiet"><WordsText :words="chosen.words" />{{ marks.chosen_by_her ? '' : tr(', recommended') }}</span></span>
+          <span class="link">{{ choosing ? tr('Close') : tr('Change method') }}</span>
         </button>
-        <div v-show="choosing || !chosen" class="methods" role="group" aria-label="How to mark it">
+        <div v-show="choosing || !chosen" class="methods" role="group" :aria-label="tr('How to mark it')">
           <button v-for="method in marks.methods" :key="method.key" :aria-pressed="method.key === marks.method" :data-testid="`method-${method.key.replace(' ', '-')}`" @click="mark(method.key)">
             <b>{{ method.label }}</b><span class="quiet"><WordsText :words="method.words" /></span>
           </button>
         </div>
-        <v-btn v-if="marks.chosen_by_her && marks.methods[0]?.key !== marks.method" class="plain left" data-testid="method-best" @click="mark(null)">Your choice. Use the recommended method</v-btn>
+        <v-btn v-if="marks.chosen_by_her && marks.methods[0]?.key !== marks.method" class="plain left" data-testid="method-best" @click="mark(null)">{{ tr('Your choice. Use the recommended method') }}</v-btn>
         <p class="card leaf"><WordsText :words="marks.note" /></p>
         <p v-if="marks.drawn_too" class="quiet" data-testid="drawn-too">
-          {{ marks.drawn_too === 1 ? '1 line is' : `${marks.drawn_too} lines are` }} drawn for a shorter route.
-          <v-btn class="plain" data-testid="draw-no-more" @click="quilt.set({ kind: 'drawn too', zone: zone.key, spots: [] })">Draw only what the lines need</v-btn>
+          {{ counted(marks.drawn_too, '1 line is drawn for a shorter route.', '{count} lines are drawn for a shorter route.') }}
+          <v-btn class="plain" data-testid="draw-no-more" @click="quilt.set({ kind: 'drawn too', zone: zone.key, spots: [] })">{{ tr('Draw only what the lines need') }}</v-btn>
         </p>
         <div v-if="marks.rounds > 1" class="rounds">
-          <v-btn class="chip" aria-label="The one before" :disabled="round === 0" @click="round -= 1">‹</v-btn>
-          <b data-testid="round">{{ marks.round_is }} {{ round + 1 }} of {{ marks.rounds }}</b>
-          <v-btn class="chip" aria-label="The next one" :disabled="round + 1 >= marks.rounds" data-testid="next-round" @click="round += 1">›</v-btn>
+          <v-btn class="chip" :aria-label="tr('The one before')" :disabled="round === 0" @click="round -= 1">‹</v-btn>
+          <b data-testid="round">{{ tr('{round_is} {round} of {rounds}', { round_is: marks.round_is, round: round + 1, rounds: marks.rounds }) }}</b>
+          <v-btn class="chip" :aria-label="tr('The next one')" :disabled="round + 1 >= marks.rounds" data-testid="next-round" @click="round += 1">›</v-btn>
         </div>
         <FigureRows :rows="marks.rows" />
-        <router-link v-if="marks.at_the_table" class="chip table" :to="{ name: 'table', params: { quilt: quilt.id } }" data-testid="to-table">Mark step by step, in large type ›</router-link>
+        <router-link v-if="marks.at_the_table" class="chip table" :to="{ name: 'table', params: { quilt: quilt.id } }" data-testid="to-table">{{ tr('Mark step by step, in large type ›') }}</router-link>
         <SheetCard v-model="sheet" :marks="marks" />
         <div class="settings">
-          <FoldCard v-if="marks.tools.length" name="Marking tool" :says="[tool?.label ?? '', ...(tool ? [`, ${tool.words}`] : [])]">
-            <div class="chips" role="group" aria-label="What to mark with">
+          <FoldCard v-if="marks.tools.length" name="Marking tool" :title="tr('Marking tool')" :says="[tool?.label ?? '', ...(tool ? [`, ${tool.words}`] : [])]">
+            <div class="chips" role="group" :aria-label="tr('What to mark with')">
               <v-btn v-for="one in marks.tools" :key="one.key" class="chip" :class="{ off: !one.fits }" :title="one.words" :aria-pressed="one.key === marks.tool" :data-testid="`tool-${one.key}`" @click="markWith(one.key)">{{ one.label }}</v-btn>
             </div>
             <p v-for="words in marks.tool_words" :key="words" class="quiet">{{ words }}</p>
           </FoldCard>
-          <FoldCard v-if="marks.edges.length" name="Ticks along the edges" :says="[ticked?.name ?? 'where every line meets an edge']">
-            <v-btn v-if="!ticksShown" class="plain left" data-testid="see-ticks" @click="strips = true">Show where every line meets the edges …</v-btn>
+          <FoldCard v-if="marks.edges.length" name="Ticks along the edges" :title="tr('Ticks along the edges')" :says="[ticked?.name ?? tr('where every line meets an edge')]">
+            <v-btn v-if="!ticksShown" class="plain left" data-testid="see-ticks" @click="strips = true">{{ tr('Show where every line meets the edges …') }}</v-btn>
             <div v-else class="top">
-              <label class="label" for="edge">Ticks along an edge</label>
+              <label class="label" for="edge">{{ tr('Ticks along an edge') }}</label>
               <select id="edge" v-model.number="edge"><option v-for="(e, n) in marks.edges" :key="e.name" :value="n">{{ e.name }}</option></select>
             </div>
             <a v-if="ticked" class="chip strip-link" :href="exports.href('strip-pdf', here, { unit: quilt.unit, place: zone.place, layer: zone.layer, paper: sheet.paper, printer: sheet.printer, edge })" data-testid="tick-strip">{{ exports.label('strip-pdf') }}</a>
             <table v-if="ticked" data-testid="ticks">
-              <caption>{{ ticked.name }}, counted from the {{ ticked.from_corner }} corner. Click another edge on the quilt.</caption>
+              <caption>{{ tr('{name}, counted from the {from_corner} corner. Click another edge on the quilt.', { name: ticked.name, from_corner: ticked.from_corner }) }}</caption>
               <tbody>
                 <tr v-for="(tick, n) in ticked.ticks" :key="n"><th scope="row">{{ n + 1 }}</th><td><WordsText :words="[tick.shown]" /></td><td class="quiet"><WordsText :words="tick.error" /></td></tr>
               </tbody>
@@ -170,14 +171,14 @@ useCanvasKeys(canvas)
         </div>
       </template>
       <template v-else>
-        <h2>Marks</h2>
+        <h2>{{ tr('Marks') }}</h2>
         <section class="card leaf job">
-          <p class="label">The job sheet</p>
-          <p>Every block with its zones, sums, rulers and marks, to print for the sewing room.</p>
-          <div class="chips"><a class="chip" :href="exports.href('job-pdf', here, { unit: quilt.unit, paper: jobPaper })" data-testid="job">{{ exports.label('job-pdf') }}</a><a class="chip" :href="exports.href('job-pdf', here, { unit: quilt.unit, paper: jobPaper, large: true })" data-testid="job-large">In large type</a></div>
+          <p class="label">{{ tr('The job sheet') }}</p>
+          <p>{{ tr('Every block with its zones, sums, rulers and marks, to print for the sewing room.') }}</p>
+          <div class="chips"><a class="chip" :href="exports.href('job-pdf', here, { unit: quilt.unit, paper: jobPaper })" data-testid="job">{{ exports.label('job-pdf') }}</a><a class="chip" :href="exports.href('job-pdf', here, { unit: quilt.unit, paper: jobPaper, large: true })" data-testid="job-large">{{ tr('In large type') }}</a></div>
         </section>
         <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
-        <ZoneList :zones="quilt.zones" :chosen="zone.key" lead="Choose the zone that you want to mark: click it on the quilt, or choose it here." @choose="choose" />
+        <ZoneList :zones="quilt.zones" :chosen="zone.key" :lead="tr('Choose the zone that you want to mark: click it on the quilt, or choose it here.')" @choose="choose" />
         <PrepCard />
       </template>
     </template>
@@ -188,7 +189,7 @@ useCanvasKeys(canvas)
 .both { display: grid; height: 100%; grid-template-rows: minmax(0, 1fr); }
 .both.strip { grid-template-rows: minmax(0, 1fr) auto; }
 .top { display: flex; justify-content: space-between; align-items: baseline; gap: 10px; }
-.now { display: flex; justify-content: space-between; align-items: center; gap: 12px; min-height: 56px; border: 1px solid var(--indigo); border-radius: 10px; background: var(--field); padding: 6px 12px; text-align: left; cursor: pointer; }
+.now { flex: none; display: flex; justify-content: space-between; align-items: center; gap: 12px; min-height: 56px; border: 1px solid var(--indigo); border-radius: 10px; background: var(--field); padding: 6px 12px; text-align: left; cursor: pointer; }
 .now > span:first-child { display: grid; }
 .now b { color: var(--indigo); }
 .link { color: var(--indigo); text-decoration: underline; text-underline-offset: 3px; font-size: 14px; }

@@ -3,12 +3,13 @@
 import { onMounted, shallowRef, watch } from 'vue'
 import { api, Problem, type Views } from '../../api/client'
 import { useQuilt } from '../../state/quilt'
+import { tr } from '../../texts'
 
 const quilt = useQuilt()
 const prep = shallowRef<Views['PrepView']>()
 const trouble = shallowRef('')
-const LAYERED = [['after marking', 'mark first, then layer'], ['before marking', 'layer first, then mark']] as const
-const BASTED = [['pins', 'pins'], ['thread', 'thread'], ['spray glue', 'spray glue']] as const
+const LAYERED = [['after marking', tr('mark first, then layer')], ['before marking', tr('layer first, then mark')]] as const
+const BASTED = [['pins', tr('pins')], ['thread', tr('thread')], ['spray glue', tr('spray glue')]] as const
 
 async function ask() {
   try {
@@ -30,12 +31,12 @@ watch(() => quilt.taken, () => void ask())
 
 <template>
   <section v-if="prep" class="prep" data-testid="prep">
-    <p class="label">Before you sew</p>
-    <div class="chips" role="group" aria-label="When it is layered">
+    <p class="label">{{ tr('Before you sew') }}</p>
+    <div class="chips" role="group" :aria-label="tr('When it is layered')">
       <v-btn v-for="[key, label] in LAYERED" :key="key" class="chip" :aria-pressed="prep.layered === key" :data-testid="`layered-${key.split(' ')[0]}`" @click="keep({ layered: key })">{{ label }}</v-btn>
     </div>
-    <div class="chips" role="group" aria-label="How the layers are held">
-      <span class="quiet">held by</span>
+    <div class="chips" role="group" :aria-label="tr('How the layers are held')">
+      <span class="quiet">{{ tr('held by') }}</span>
       <v-btn v-for="[key, label] in BASTED" :key="key" class="chip" :aria-pressed="prep.basted === key" :data-testid="`basted-${key.split(' ')[0]}`" @click="keep({ basted: key })">{{ label }}</v-btn>
     </div>
     <ol><li v-for="step in prep.steps" :key="step">{{ step }}</li></ol>

@@ -4,6 +4,7 @@ import { ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Views } from '../../api/client'
 import { useExports } from '../../state/exports'
 import { useQuilt } from '../../state/quilt'
+import { tr } from '../../texts'
 
 const props = defineProps<{ chosen: string; paper: string }>()
 const emit = defineEmits<{ choose: [name: string] }>()
@@ -11,7 +12,7 @@ const exports = useExports()
 const quilt = useQuilt()
 const view = shallowRef<Views['PrintersView']>()
 const open = ref(false)
-const name = ref('My printer')
+const name = ref(tr('My printer'))
 const across = ref('')
 const up = ref('')
 const wrong = ref<{ field: string; message: string }>()
@@ -27,7 +28,7 @@ async function look() {
 watch(() => quilt.unit, () => void look(), { immediate: true })
 
 function check(printer: string) {
-  name.value = printer || 'My printer'
+  name.value = printer || tr('My printer')
   across.value = up.value = ''
   wrong.value = undefined
   open.value = true
@@ -56,23 +57,23 @@ async function forget(printer: string) {
 
 <template>
   <div class="printers">
-    <div class="chips" role="group" aria-label="Printer">
-      <v-btn class="chip" :aria-pressed="!chosen" @click="emit('choose', '')">Any printer</v-btn>
+    <div class="chips" role="group" :aria-label="tr('Printer')">
+      <v-btn class="chip" :aria-pressed="!chosen" @click="emit('choose', '')">{{ tr('Any printer') }}</v-btn>
       <v-btn v-for="one in view?.printers" :key="one.name" class="chip" :aria-pressed="chosen === one.name" :data-testid="`printer-${one.name}`" @click="emit('choose', one.name)">{{ one.name }}</v-btn>
-      <v-btn class="plain" data-testid="check-printer" @click="check(chosen)">Check {{ chosen ? 'it again' : 'a printer' }} …</v-btn>
+      <v-btn class="plain" data-testid="check-printer" @click="check(chosen)">{{ tr('Check {chosen} …', { chosen: chosen ? tr('it again') : tr('a printer') }) }}</v-btn>
     </div>
-    <p v-if="chosen" class="quiet" data-testid="corrected">{{ view?.printers.find((one) => one.name === chosen)?.words }} <v-btn class="plain" @click="forget(chosen)">Delete this printer</v-btn></p>
+    <p v-if="chosen" class="quiet" data-testid="corrected">{{ view?.printers.find((one) => one.name === chosen)?.words }} <v-btn class="plain" @click="forget(chosen)">{{ tr('Delete this printer') }}</v-btn></p>
     <div v-if="open" class="card leaf check">
-      <label class="label">Its name<input v-model="name" class="text" maxlength="60" data-testid="printer-name" :aria-invalid="wrong?.field === 'name'" /></label>
+      <label class="label">{{ tr('Its name') }}<input v-model="name" class="text" maxlength="60" data-testid="printer-name" :aria-invalid="wrong?.field === 'name'" /></label>
       <a class="chip" :href="exports.href('printer-check', {}, { name: name.trim() || 'My printer', paper, unit: quilt.unit })" data-testid="check-page">{{ exports.label('printer-check') }}</a>
-      <p>2 · Measure both bars from end to end. Printed true, each is {{ view?.bar }} long.</p>
+      <p>{{ tr('2 · Measure both bars from end to end. Printed true, each is {bar} long.', { bar: view?.bar }) }}</p>
       <div class="two">
-        <label class="label">Across<input v-model="across" class="text" data-testid="bar-across" :aria-invalid="wrong?.field === 'across'" /></label>
-        <label class="label">Up<input v-model="up" class="text" data-testid="bar-up" :aria-invalid="wrong?.field === 'up'" /></label>
+        <label class="label">{{ tr('Across') }}<input v-model="across" class="text" data-testid="bar-across" :aria-invalid="wrong?.field === 'across'" /></label>
+        <label class="label">{{ tr('Up') }}<input v-model="up" class="text" data-testid="bar-up" :aria-invalid="wrong?.field === 'up'" /></label>
       </div>
       <p v-if="wrong" class="wrong" role="alert">{{ wrong.message }}</p>
-      <p v-if="view?.asks" class="card weld" role="status" data-testid="printer-asks">{{ view.asks }} <v-btn class="plain" data-testid="printer-sure" @click="keep(true)">The printer was off: correct it</v-btn></p>
-      <div class="chips"><v-btn class="chip offer" data-testid="printer-keep" @click="keep(false)">Correct my sheets</v-btn><v-btn class="plain" @click="open = false">Cancel</v-btn></div>
+      <p v-if="view?.asks" class="card weld" role="status" data-testid="printer-asks">{{ view.asks }} <v-btn class="plain" data-testid="printer-sure" @click="keep(true)">{{ tr('The printer was off: correct it') }}</v-btn></p>
+      <div class="chips"><v-btn class="chip offer" data-testid="printer-keep" @click="keep(false)">{{ tr('Correct my sheets') }}</v-btn><v-btn class="plain" @click="open = false">{{ tr('Cancel') }}</v-btn></div>
     </div>
   </div>
 </template>

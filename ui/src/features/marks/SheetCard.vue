@@ -8,6 +8,7 @@ import { useQuilt } from '../../state/quilt'
 import { useZone } from '../../state/zone'
 import PrinterCard from './PrinterCard.vue'
 import { KINDS, PAPERS, type Sheet } from './sheet'
+import { tr } from '../../texts'
 
 const props = defineProps<{ marks: Views['MarksView'] }>()
 const sheet = defineModel<Sheet>({ required: true })
@@ -21,29 +22,29 @@ const query = computed(() => {
   return { unit: quilt.unit, place: zone.place, layer: zone.layer, method: props.marks.method, paper, kind, scope, back, printer }
 })
 const href = (key: string) => exports.href(key, { quilt: quilt.id, zone: zone.key }, query.value)
-const SCOPES = { zone: 'this zone', block: 'the whole block', repeat: 'its repeats' } as const
+const SCOPES = { zone: tr('this zone'), block: tr('the whole block'), repeat: tr('its repeats') } as const
 const says = computed((): Words => [[KINDS.find(([kind]) => kind === sheet.value.kind)?.[1], SCOPES[sheet.value.scope], PAPERS.find(([paper]) => paper === sheet.value.paper)?.[1]].join(' · ')])
 const files = computed(() => exports.list.filter((one) => one.of_sheet && (one.needs === 'ticks' ? props.marks.edges.length : one.needs === 'strokes' ? props.marks.strokes.length : true)))
 </script>
 
 <template>
   <section class="print">
-    <p class="quiet" data-testid="pages"><b class="label">At true size</b> {{ marks.pages ? marks.pages_words : '' }}</p>
+    <p class="quiet" data-testid="pages"><b class="label">{{ tr('At true size') }}</b> {{ marks.pages ? marks.pages_words : '' }}</p>
     <p v-if="!marks.pages" class="card" :class="marks.at_the_table ? 'madder' : 'weld'" :role="marks.at_the_table ? 'alert' : 'status'">{{ marks.pages_words }}</p>
     <a v-else class="do" :href="href('sheet-pdf')" data-testid="pdf">{{ exports.label('sheet-pdf') }}</a>
     <p class="card weld">{{ marks.caution }}</p>
-    <FoldCard name="Mark sheet" :says="says">
-      <div class="chips" role="group" aria-label="What is on it">
+    <FoldCard name="Mark sheet" :title="tr('Mark sheet')" :says="says">
+      <div class="chips" role="group" :aria-label="tr('What is on it')">
         <v-btn v-for="[key, label, title] in KINDS.filter(([kind]) => marks.by_ruler || kind !== 'ruler edges')" :key="key" class="chip" :title="title" :aria-pressed="sheet.kind === key" :data-testid="`kind-${key.replace(' ', '-')}`" @click="set({ kind: key })">{{ label }}</v-btn>
       </div>
-      <div class="chips" role="group" aria-label="Of what">
-        <v-btn class="chip" :aria-pressed="sheet.scope === 'zone'" @click="set({ scope: 'zone' })">This zone</v-btn>
-        <v-btn class="chip" :aria-pressed="sheet.scope === 'block'" data-testid="of-block" @click="set({ scope: 'block' })">The whole block</v-btn>
-        <v-btn v-if="marks.repeats || sheet.scope === 'repeat'" class="chip" :aria-pressed="sheet.scope === 'repeat'" data-testid="of-repeat" title="as many whole repeats as fit on a page, to place again and again along the border" @click="set({ scope: 'repeat' })">Its repeats</v-btn>
-        <v-btn class="chip" :aria-pressed="sheet.back" data-testid="mirrored" title="mirrored, to place on the quilt’s back" @click="set({ back: !sheet.back })">For the back</v-btn>
+      <div class="chips" role="group" :aria-label="tr('Of what')">
+        <v-btn class="chip" :aria-pressed="sheet.scope === 'zone'" @click="set({ scope: 'zone' })">{{ tr('This zone') }}</v-btn>
+        <v-btn class="chip" :aria-pressed="sheet.scope === 'block'" data-testid="of-block" @click="set({ scope: 'block' })">{{ tr('The whole block') }}</v-btn>
+        <v-btn v-if="marks.repeats || sheet.scope === 'repeat'" class="chip" :aria-pressed="sheet.scope === 'repeat'" data-testid="of-repeat" :title="tr('as many whole repeats as fit on a page, to place again and again along the border')" @click="set({ scope: 'repeat' })">{{ tr('Its repeats') }}</v-btn>
+        <v-btn class="chip" :aria-pressed="sheet.back" data-testid="mirrored" :title="tr('mirrored, to place on the quilt’s back')" @click="set({ back: !sheet.back })">{{ tr('For the back') }}</v-btn>
       </div>
       <div class="between">
-        <label class="label" for="paper">Paper</label>
+        <label class="label" for="paper">{{ tr('Paper') }}</label>
         <select id="paper" :value="sheet.paper" data-testid="paper" @change="set({ paper: ($event.target as HTMLSelectElement).value as Sheet['paper'] })">
           <option v-for="[key, label] in PAPERS" :key="key" :value="key">{{ label }}</option>
         </select>

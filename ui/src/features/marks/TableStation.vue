@@ -10,6 +10,8 @@ import { usePressed } from '../../parts/pressed'
 import { useQuilt } from '../../state/quilt'
 import { newest } from '../../state/unsent'
 import { useZone } from '../../state/zone'
+import ToldText from '../../parts/ToldText.vue'
+import { tr, whole } from '../../texts'
 
 const quilt = useQuilt()
 const zone = useZone()
@@ -32,7 +34,7 @@ const marks = computed(() => {
   return { ...NOTHING_MARKED, strokes: before.flatMap((one) => one.lines), dots: before.flatMap((one) => one.dots) }
 })
 const begins = computed(() => at.value === 0 && block.value > 0)
-const VERBS = { stroke: 'Drawn, next', ticks: 'Ticked, next', dots: 'Dotted, next', signs: 'Drawn, next', strips: 'Sewn and peeled, next', stencil: 'Powdered, next' }
+const VERBS = { stroke: tr('Drawn, next'), ticks: tr('Ticked, next'), dots: tr('Dotted, next'), signs: tr('Drawn, next'), strips: tr('Sewn and peeled, next'), stencil: tr('Powdered, next') }
 
 async function look(body: Partial<Views['TableRequest']> = {}) {
   if (!mine.zone) return void router.replace({ name: 'marks', params: { quilt: quilt.id } })
@@ -77,34 +79,34 @@ onBeforeUnmount(() => kept.stop())
 <template>
   <div v-if="quilt.view" class="page">
     <QuiltCanvas :quilt="quilt.view" :unit="quilt.unit" :zone="zone.key" :place="zone.place" :layer="zone.layer" :marks="marks" :now="step" />
-    <section class="say" aria-label="What to draw now" aria-live="polite">
+    <section class="say" :aria-label="tr('What to draw now')" aria-live="polite">
       <router-link class="plain" :to="{ name: 'marks', params: { quilt: quilt.id } }" data-testid="to-marks">‹ {{ view?.name }}</router-link>
-      <p v-if="kept.waiting.value" class="card weld" role="status" data-testid="unsent">Kenzet does not answer. Keep marking: what you do is stored in this browser and sent when Kenzet is back.</p>
+      <p v-if="kept.waiting.value" class="card weld" role="status" data-testid="unsent">{{ tr('Kenzet does not answer. Keep marking: what you do is stored in this browser and sent when Kenzet is back.') }}</p>
       <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
       <template v-if="step">
-        <p class="which" data-testid="stroke-count">Step {{ at + 1 }} of {{ here }}<template v-if="(view?.times ?? 1) > 1"> · block {{ block + 1 }} of {{ view?.times }}</template></p>
-        <p v-if="begins" class="turn">On to the next block.</p>
-        <p v-if="step.turn" class="turn" data-testid="turn">Turn the quilt for the next direction.</p>
+        <p class="which" data-testid="stroke-count">{{ tr('Step {at} of {here}', { at: at + 1, here }) }}<template v-if="(view?.times ?? 1) > 1">{{ ' ' + tr('· block {block} of {times}', { block: block + 1, times: view?.times }) }}</template></p>
+        <p v-if="begins" class="turn">{{ tr('On to the next block.') }}</p>
+        <p v-if="step.turn" class="turn" data-testid="turn">{{ tr('Turn the quilt for the next direction.') }}</p>
         <p class="lay" data-testid="lay"><WordsText :words="step.lay" /></p>
-        <p v-if="step.begins.length" class="from">From <b><WordsText :words="step.begins" /></b> to <b><WordsText :words="step.ends" /></b>.</p>
+        <p v-if="step.begins.length" class="from"><ToldText :text="whole('From {start} to {end}.')"><template #start><b><WordsText :words="step.begins" /></b></template><template #end><b><WordsText :words="step.ends" /></b></template></ToldText></p>
         <ul v-if="step.figures.length" class="figures" data-testid="figures"><li v-for="(one, k) in step.figures" :key="k"><WordsText :words="[one]" /></li></ul>
       </template>
       <template v-else-if="over">
-        <p class="lay" data-testid="all-drawn">All of it is done.</p>
-        <p class="from">Take the marks off before you put the quilt away.</p>
+        <p class="lay" data-testid="all-drawn">{{ tr('All of it is done.') }}</p>
+        <p class="from">{{ tr('Take the marks off before you put the quilt away.') }}</p>
       </template>
-      <p v-else-if="view && !here" class="lay">Nothing to mark here: every line can be placed from a seam or from the line before.</p>
+      <p v-else-if="view && !here" class="lay">{{ tr('Nothing to mark here: every line can be placed from a seam or from the line before.') }}</p>
       <div v-if="here" class="keys">
-        <button class="back" :disabled="!done" title="back (Backspace)" data-testid="stroke-back" @click="go(-1)">Back</button>
-        <button class="next" :disabled="over" title="next (space)" data-testid="stroke-next" @click="go(1)">{{ VERBS[step?.kind ?? 'stroke'] }}</button>
+        <button class="back" :disabled="!done" :title="tr('back (Backspace)')" data-testid="stroke-back" @click="go(-1)">{{ tr('Back') }}</button>
+        <button class="next" :disabled="over" :title="tr('next (space)')" data-testid="stroke-next" @click="go(1)">{{ VERBS[step?.kind ?? 'stroke'] }}</button>
       </div>
-      <v-btn v-if="step && block + 1 < (view?.times ?? 0)" class="plain" @click="nextBlock()">This block is done</v-btn>
+      <v-btn v-if="step && block + 1 < (view?.times ?? 0)" class="plain" @click="nextBlock()">{{ tr('This block is done') }}</v-btn>
       <section v-if="view?.still_on.length" class="card weld" data-testid="still-on">
-        <p class="label">Marks on the quilt</p>
-        <p v-for="one in view.still_on" :key="one.zone">{{ one.name }}, since {{ one.since }}: {{ one.off }}</p>
+        <p class="label">{{ tr('Marks on the quilt') }}</p>
+        <p v-for="one in view.still_on" :key="one.zone">{{ tr('{name}, since {since}: {off}', { name: one.name, since: one.since, off: one.off }) }}</p>
         <div v-if="still" class="chips">
-          <v-btn class="chip" data-testid="marks-off" @click="takeOff()">Marks removed from {{ view.name }}</v-btn>
-          <v-btn v-if="still.fades" class="chip" title="The log learns how long marks of this tool stay" data-testid="marks-faded" @click="takeOff(true)">They have faded</v-btn>
+          <v-btn class="chip" data-testid="marks-off" @click="takeOff()">{{ tr('Marks removed from {name}', { name: view.name }) }}</v-btn>
+          <v-btn v-if="still.fades" class="chip" :title="tr('The log learns how long marks of this tool stay')" data-testid="marks-faded" @click="takeOff(true)">{{ tr('They have faded') }}</v-btn>
         </div>
       </section>
       <p v-if="view?.pins" class="card weld" data-testid="pins">{{ view.pins }}</p>

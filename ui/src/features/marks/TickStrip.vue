@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Views } from '../../api/client'
 import FigureText from '../../parts/FigureText.vue'
 import WordsText from '../../parts/WordsText.vue'
+import { tr } from '../../texts'
 
 const props = defineProps<{ edge: Views['EdgeView'] }>()
 const length = computed(() => {
@@ -22,8 +23,8 @@ const crowded = computed(() => ticks.value.length > 26)
 </script>
 
 <template>
-  <section class="strip" :aria-label="`Ticks along the ${edge.name}`">
-    <p class="name"><b>{{ edge.name }}</b>, from the {{ edge.from_corner }} corner <span class="quiet"><WordsText :words="edge.note" /></span></p>
+  <section class="strip" :aria-label="tr('Ticks along the {name}', { name: edge.name })">
+    <p class="name"><b>{{ edge.name }}</b>{{ tr(', from the {from_corner} corner', { from_corner: edge.from_corner }) }} <span class="quiet"><WordsText :words="edge.note" /></span></p>
     <div class="tape">
       <div class="inner">
         <span v-for="(tick, k) in ticks" :key="k" class="tick" :class="{ low: tick.low }" :style="{ left: `${tick.share}%` }">

@@ -1,5 +1,6 @@
 /** How a sheet is wanted. */
 import type { Views } from '../../api/client'
+import { tr } from '../../texts'
 
 export interface Sheet {
   paper: Views['MarksRequest']['paper']
@@ -9,10 +10,10 @@ export interface Sheet {
   printer: string
 }
 
-export const PAPERS = [['letter', 'Letter'], ['a4', 'A4'], ['tabloid', 'Tabloid'], ['a3', 'A3'], ['roll', 'Roll, 24 in']] as const
+export const PAPERS = [['letter', tr('Letter')], ['a4', 'A4'], ['tabloid', tr('Tabloid')], ['a3', 'A3'], ['roll', tr('Roll, 24 in')]] as const
 export const KINDS = [
-  ['stitched lines', 'the lines', 'the lines as they are sewn'],
-  ['ruler edges', 'the ruler’s edge', 'where the ruler’s edge goes: your foot beside each line'],
-  ['pounce', 'holes to pounce', 'holes to prick and pat powder through'],
-  ['light box', 'bold', 'bold, to be seen through the fabric on a light box'],
+  ['stitched lines', tr('the lines'), tr('the lines as they are sewn')],
+  ['ruler edges', tr('the ruler’s edge'), tr('where the ruler’s edge goes: your foot beside each line')],
+  ['pounce', tr('holes to pounce'), tr('holes to prick and pat powder through')],
+  ['light box', tr('bold'), tr('bold, to be seen through the fabric on a light box')],
 ] as const

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { useZone } from '../../state/zone'
 import { STEPS, useTour } from './tour'
+import { tr } from '../../texts'
 
 const emit = defineEmits<{ end: [] }>()
 const tour = useTour()
@@ -36,12 +37,12 @@ function on() {
 </script>
 
 <template>
-  <section v-if="step" class="first" aria-label="The first steps" data-testid="tour">
-    <p class="quiet">Step {{ number }} of {{ STEPS.length }}</p>
+  <section v-if="step" class="first" :aria-label="tr('The first steps')" data-testid="tour">
+    <p class="quiet">{{ tr('Step {number} of {steps}', { number, steps: STEPS.length }) }}</p>
     <p role="status">{{ step.says }}</p>
     <div class="chips">
-      <v-btn class="chip" data-testid="tour-on" @click="on()">{{ number < STEPS.length ? 'Next' : 'Done' }}</v-btn>
-      <v-btn class="plain" data-testid="tour-leave" @click="emit('end')">Leave the first steps</v-btn>
+      <v-btn class="chip" data-testid="tour-on" @click="on()">{{ number < STEPS.length ? tr('Next') : tr('Done') }}</v-btn>
+      <v-btn class="plain" data-testid="tour-leave" @click="emit('end')">{{ tr('Leave the first steps') }}</v-btn>
     </div>
   </section>
 </template>

@@ -3,6 +3,7 @@
 import { ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { htmlOf, pageFor, PAGES, type Page } from './guide'
+import { tr } from '../../texts'
 
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ keys: []; tour: [] }>()
@@ -28,17 +29,17 @@ function follow(event: MouseEvent) {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="900" aria-label="Guide">
+  <v-dialog v-model="open" max-width="900" :aria-label="tr('Guide')">
     <div class="sheet">
-      <nav class="chips" aria-label="Pages of the guide">
+      <nav class="chips" :aria-label="tr('Pages of the guide')">
         <v-btn v-for="[key, label] in PAGES" :key="key" class="chip" :aria-current="key === page ? 'page' : undefined" :aria-pressed="key === page" :data-testid="`guide-${key}`" @click="page = key">{{ label }}</v-btn>
       </nav>
       <!-- eslint-disable-next-line vue/no-v-html -- the guide's own text, built with the app -->
-      <article tabindex="0" aria-label="The page" data-testid="guide" @click="follow" v-html="html" />
+      <article tabindex="0" :aria-label="tr('The page')" data-testid="guide" @click="follow" v-html="html" />
       <div class="chips">
-        <v-btn color="primary" variant="flat" data-testid="guide-close" @click="open = false">Close</v-btn>
-        <v-btn class="plain" data-testid="guide-keys" @click="emit('keys')">All keys</v-btn>
-        <v-btn class="plain" data-testid="guide-tour" @click="emit('tour')">Show me the first steps</v-btn>
+        <v-btn color="primary" variant="flat" data-testid="guide-close" @click="open = false">{{ tr('Close') }}</v-btn>
+        <v-btn class="plain" data-testid="guide-keys" @click="emit('keys')">{{ tr('All keys') }}</v-btn>
+        <v-btn class="plain" data-testid="guide-tour" @click="emit('tour')">{{ tr('Show me the first steps') }}</v-btn>
       </div>
     </div>
   </v-dialog>

@@ -7,6 +7,7 @@ import { useExports } from '../../state/exports'
 import WordsText from '../../parts/WordsText.vue'
 import NewQuilt from './NewQuilt.vue'
 import { useTour } from './tour'
+import { counted, locale, tr } from '../../texts'
 
 const router = useRouter()
 const exports = useExports()
@@ -16,9 +17,9 @@ const trouble = ref('')
 /** which kind of beginning is filled in: by its layout, as a single block; one from a photo is begun as a block, and its photo is chosen next */
 const beginning = ref<'' | 'layout' | 'block' | 'photo'>('')
 const BEGINNINGS = [
-  ['layout', 'By its setting', 'Straight, on point, strips or a medallion', 'M4 4h10v10H4zM17 4h10v10H17zM30 4h10v10H30zM4 17h10v10H4zM17 17h10v10H17zM30 17h10v10H30z'],
-  ['block', 'One block', 'A single block or a practice piece', 'M9 2h28v28H9zM9 2l28 28M37 2L9 30'],
-  ['photo', 'From a photo', 'Your own top under the plan', 'M4 8h8l3-4h14l3 4h8v20H4zM22 12a6 6 0 1 1-.1 0z'],
+  ['layout', tr('By its setting'), tr('Straight, on point, strips or a medallion'), 'M4 4h10v10H4zM17 4h10v10H17zM30 4h10v10H30zM4 17h10v10H4zM17 17h10v10H17zM30 17h10v10H30z'],
+  ['block', tr('One block'), tr('A single block or a practice piece'), 'M9 2h28v28H9zM9 2l28 28M37 2L9 30'],
+  ['photo', tr('From a photo'), tr('Your own top under the plan'), 'M4 8h8l3-4h14l3 4h8v20H4zM22 12a6 6 0 1 1-.1 0z'],
 ] as const
 const MANY = 8
 const sought = ref('')
@@ -44,7 +45,7 @@ onMounted(async () => {
     const fresh = !window.history.state?.back
     if (fresh && quilts.value.length === 1) await router.replace({ name: 'fills', params: { quilt: quilts.value[0]!.id } })
   } catch (error) {
-    trouble.value = error instanceof Problem ? error.message : 'Something went wrong in Kenzet.'
+    trouble.value = error instanceof Problem ? error.message : tr('Something went wrong in Kenzet.')
   }
 })
 async function add(body: Partial<Views['NewQuilts']>) {
@@ -53,7 +54,7 @@ async function add(body: Partial<Views['NewQuilts']>) {
     trouble.value = ''
     if (quilts.value[0]) await open(quilts.value[0].id)
   } catch (error) {
-    trouble.value = error instanceof Problem ? error.message : 'Something went wrong in Kenzet.'
+    trouble.value = error instanceof Problem ? error.message : tr('Something went wrong in Kenzet.')
   }
 }
 function close() {
@@ -79,9 +80,9 @@ const DAY = 86_400
 /** "today", "3 days ago", "12 March" */
 function since(seconds: number): string {
   const days = Math.floor(Date.now() / 1000 / DAY) - Math.floor(seconds / DAY)
-  if (days < 1) return 'today'
-  if (days < 14) return days === 1 ? 'yesterday' : `${days} days ago`
-  return new Date(1000 * seconds).toLocaleDateString('en', { day: 'numeric', month: 'long' })
+  if (days < 1) return tr('today')
+  if (days < 14) return counted(days, 'yesterday', '{count} days ago')
+  return new Date(1000 * seconds).toLocaleDateString(locale(), { day: 'numeric', month: 'long' })
 }
 /** of quilts that are being sewn: told a little later, so that the list is there at once */
 const sewn = ref<Record<string, Views['ProgressView']>>({})
@@ -90,7 +91,7 @@ watch(quilts, (list) => {
     if (quilt.sewn && !quilt.put_away && !sewn.value[quilt.id]) void api.progress(quilt.id).then((found) => { sewn.value = { ...sewn.value, [quilt.id]: found } }, () => undefined)
   }
 })
-const far = (quilt: Views['Listed']) => (sewn.value[quilt.id] ? `${sewn.value[quilt.id]!.sewn} sewn` : !quilt.zones ? 'No zones yet' : quilt.sewn ? 'Sewing begun' : quilt.filled < quilt.zones ? `${quilt.filled} of ${quilt.zones} zones filled` : 'Planned')
+const far = (quilt: Views['Listed']) => (sewn.value[quilt.id] ? tr('{sewn} sewn', { sewn: sewn.value[quilt.id]!.sewn }) : !quilt.zones ? tr('No zones yet') : quilt.sewn ? tr('Sewing begun') : quilt.filled < quilt.zones ? counted(quilt.zones, '{filled} of one zone filled', '{filled} of {count} zones filled', { filled: quilt.filled }) : tr('Planned'))
 const putAway = computed(() => (quilts.value ?? []).filter((quilt) => quilt.put_away))
 async function told(call: Promise<Views['Home']>): Promise<boolean> {
   try {
@@ -98,7 +99,7 @@ async function told(call: Promise<Views['Home']>): Promise<boolean> {
     trouble.value = ''
     return true
   } catch (error) {
-    trouble.value = error instanceof Problem ? error.message : 'Something went wrong in Kenzet.'
+    trouble.value = error instanceof Problem ? error.message : tr('Something went wrong in Kenzet.')
     return false
   }
 }
@@ -120,7 +121,7 @@ async function file(event: Event) {
   try {
     await add({ plan: JSON.parse(text) })
   } catch {
-    trouble.value = 'That file is not a quilt plan. Choose a plan file that Kenzet saved.'
+    trouble.value = tr('That file is not a quilt plan. Choose a plan file that Kenzet saved.')
   }
 }
 </script>
@@ -128,45 +129,45 @@ async function file(event: Event) {
 <template>
   <section class="home">
     <div class="between top">
-      <h1>{{ beginning ? 'A new quilt' : 'Your quilts' }}</h1>
+      <h1>{{ beginning ? tr('A new quilt') : tr('Your quilts') }}</h1>
       <div v-if="!beginning && atHand.length > MANY" class="find">
-        <input v-model="sought" class="text" placeholder="Search by name" aria-label="Search by name" data-testid="search" />
-        <select v-model="sorted" aria-label="Sort" data-testid="sort"><option value="changed">Last worked on</option><option value="name">Name</option></select>
+        <input v-model="sought" class="text" :placeholder="tr('Search by name')" :aria-label="tr('Search by name')" data-testid="search" />
+        <select v-model="sorted" :aria-label="tr('Sort')" data-testid="sort"><option value="changed">{{ tr('Last worked on') }}</option><option value="name">{{ tr('Name') }}</option></select>
       </div>
     </div>
     <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
-    <p v-if="gone" class="card tip" role="status">“{{ gone.name }}” is deleted. <v-btn class="plain" data-testid="bring-back" @click="bringBack()">Undo</v-btn></p>
+    <p v-if="gone" class="card tip" role="status">{{ tr('“{name}” is deleted.', { name: gone.name }) }} <v-btn class="plain" data-testid="bring-back" @click="bringBack()">{{ tr('Undo') }}</v-btn></p>
     <NewQuilt v-if="beginning" :key="beginning" :unit="unit" :wrong="wrong" :first="beginning === 'layout' ? 'rows' : 'single block'" @begin="begin" @unit="setUnit" @close="close" />
     <template v-else>
     <div v-if="tour === 0 && shown.length && !sought" class="card tip first" data-testid="tour-offer">
-      <p><b>New here?</b> Six short steps on an example quilt show you the work, from a zone to the machine.</p>
+      <p><b>{{ tr('New here?') }}</b> {{ tr('Six short steps on an example quilt show you the work, from a zone to the machine.') }}</p>
       <div class="chips">
-        <v-btn class="chip" data-testid="tour-begin" @click="startTour()">Show me</v-btn>
-        <v-btn class="plain" data-testid="tour-no" @click="tour = -1">No, thank you</v-btn>
+        <v-btn class="chip" data-testid="tour-begin" @click="startTour()">{{ tr('Show me') }}</v-btn>
+        <v-btn class="plain" data-testid="tour-no" @click="tour = -1">{{ tr('No, thank you') }}</v-btn>
       </div>
     </div>
     <ul v-if="shown.length" class="cards">
       <li v-for="quilt in shown" :key="quilt.id">
         <button class="picture" tabindex="-1" aria-hidden="true" @click="open(quilt.id)"><img :src="quilt.filled ? `/api/quilts/${quilt.id}/relief.jpg?long=420&revision=${quilt.revision}` : `/api/quilts/${quilt.id}/picture.svg?revision=${quilt.revision}`" alt="" loading="lazy" /></button>
         <button class="open" @click="open(quilt.id)">{{ quilt.name }}</button>
-        <p class="quiet"><WordsText :words="quilt.size" /> · {{ far(quilt) }} · {{ since(quilt.changed) }}<span v-if="sewn[quilt.id]?.next" class="coming" :data-testid="`next-${quilt.id}`">Next: {{ sewn[quilt.id]!.next }}</span></p>
+        <p class="quiet"><WordsText :words="quilt.size" /> · {{ far(quilt) }} · {{ since(quilt.changed) }}<span v-if="sewn[quilt.id]?.next" class="coming" :data-testid="`next-${quilt.id}`">{{ tr('Next: {next}', { next: sewn[quilt.id]!.next }) }}</span></p>
         <div class="between">
           <v-btn color="primary" variant="flat" :data-testid="`go-${quilt.id}`" :aria-label="`${quilt.next_says}: ${quilt.name}`" @click="open(quilt.id, quilt.next)">{{ quilt.next_says }}</v-btn>
-          <v-btn class="plain" :aria-expanded="menu === quilt.id" :aria-label="`More for ${quilt.name}`" @click="menu = menu === quilt.id ? '' : quilt.id">More</v-btn>
+          <v-btn class="plain" :aria-expanded="menu === quilt.id" :aria-label="tr('More for {name}', { name: quilt.name })" @click="menu = menu === quilt.id ? '' : quilt.id">{{ tr('More') }}</v-btn>
         </div>
         <div v-if="menu === quilt.id" class="more">
-          <v-btn class="plain" :aria-label="`Copy ${quilt.name}`" @click="told(api.copy(quilt.id))">Copy</v-btn>
-          <a class="plain" :href="exports.href('plan-json', { quilt: quilt.id })" :aria-label="`Save ${quilt.name} as a plan file`">{{ exports.label('plan-json') }}</a>
-          <v-btn class="plain" :aria-label="`Archive ${quilt.name}`" @click="told(api.setState(quilt.id, 'put away'))">Archive</v-btn>
-          <v-btn class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">Delete</v-btn>
+          <v-btn class="plain" :aria-label="tr('Copy {name}', { name: quilt.name })" @click="told(api.copy(quilt.id))">{{ tr('Copy') }}</v-btn>
+          <a class="plain" :href="exports.href('plan-json', { quilt: quilt.id })" :aria-label="tr('Save {name} as a plan file', { name: quilt.name })">{{ exports.label('plan-json') }}</a>
+          <v-btn class="plain" :aria-label="tr('Archive {name}', { name: quilt.name })" @click="told(api.setState(quilt.id, 'put away'))">{{ tr('Archive') }}</v-btn>
+          <v-btn class="plain" :aria-label="tr('Delete {name}', { name: quilt.name })" @click="remove(quilt)">{{ tr('Delete') }}</v-btn>
         </div>
       </li>
     </ul>
-    <p v-else-if="sought" class="quiet">No quilt has “{{ sought }}” in its name.</p>
-    <p v-else-if="quilts && !quilts.length">No quilts yet. Start from a finished example and change anything: every change can be undone.</p>
-    <v-btn v-if="quilts && !quilts.length" class="start" color="primary" variant="flat" size="large" @click="add({})">Add the example quilts</v-btn>
+    <p v-else-if="sought" class="quiet">{{ tr('No quilt has “{sought}” in its name.', { sought }) }}</p>
+    <p v-else-if="quilts && !quilts.length">{{ tr('No quilts yet. Start from a finished example and change anything: every change can be undone.') }}</p>
+    <v-btn v-if="quilts && !quilts.length" class="start" color="primary" variant="flat" size="large" @click="add({})">{{ tr('Add the example quilts') }}</v-btn>
     <template v-if="quilts">
-      <h2>Begin a quilt</h2>
+      <h2>{{ tr('Begin a quilt') }}</h2>
       <div class="begins">
         <button v-for="[key, label, says, path] in BEGINNINGS" :key="key" :data-testid="key === 'layout' ? 'new-quilt' : `new-from-${key}`" @click="beginning = key">
           <svg width="44" height="32" aria-hidden="true"><path :d="path" fill="none" stroke="currentColor" stroke-width="1.6" stroke-linejoin="round" /></svg>
@@ -175,21 +176,21 @@ async function file(event: Event) {
       </div>
     </template>
     <details v-if="putAway.length">
-      <summary>{{ putAway.length }} archived</summary>
+      <summary>{{ tr('{putaway} archived', { putaway: putAway.length }) }}</summary>
       <ul class="archived">
         <li v-for="quilt in putAway" :key="quilt.id">
           <button class="open" @click="open(quilt.id)">{{ quilt.name }}</button>
-          <v-btn class="plain" :aria-label="`Restore ${quilt.name}`" @click="told(api.setState(quilt.id, 'at hand'))">Restore</v-btn>
-          <v-btn class="plain" :aria-label="`Delete ${quilt.name}`" @click="remove(quilt)">Delete</v-btn>
+          <v-btn class="plain" :aria-label="tr('Restore {name}', { name: quilt.name })" @click="told(api.setState(quilt.id, 'at hand'))">{{ tr('Restore') }}</v-btn>
+          <v-btn class="plain" :aria-label="tr('Delete {name}', { name: quilt.name })" @click="remove(quilt)">{{ tr('Delete') }}</v-btn>
         </li>
       </ul>
     </details>
     <footer class="quiet">
-      <label class="plain">Open a plan file<input type="file" accept="application/json,.json" class="sr" @change="file" /></label>
+      <label class="plain">{{ tr('Open a plan file') }}<input type="file" accept="application/json,.json" class="sr" @change="file" /></label>
       <span v-if="copies" data-testid="backup">
-        <a class="plain" href="/api/backup.zip" download>Back up everything</a>
-        · <a class="plain" href="/api/files.zip" download title="Plans, tables and photos that other programs can open">Export everything as open files</a>
-        <template v-if="copies.folder"> · {{ copies.last ? `Last automatic backup: ${copies.last}` : 'No automatic backup yet' }}; one a day, kept for {{ copies.days }} days in {{ copies.folder }}.</template>
+        <a class="plain" href="/api/backup.zip" download>{{ tr('Back up everything') }}</a>
+        · <a class="plain" href="/api/files.zip" download :title="tr('Plans, tables and photos that other programs can open')">{{ tr('Export everything as open files') }}</a>
+        <template v-if="copies.folder">{{ ' ' + tr('· {last}; one a day, kept for {days} days in {folder}.', { last: copies.last ? tr('Last automatic backup: {last}', { last: copies.last }) : tr('No automatic backup yet'), days: copies.days, folder: copies.folder }) }}</template>
       </span>
     </footer>
     </template>

@@ -4,6 +4,7 @@ import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Unit, type Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
 import PatchPicture from '../../parts/PatchPicture.vue'
+import { tr } from '../../texts'
 
 const props = defineProps<{ unit: Unit; wrong?: { field: string; message: string }; first?: string }>()
 type Wish = NonNullable<Views['NewQuilts']['wish']>
@@ -12,11 +13,11 @@ const emit = defineEmits<{ begin: [wish: Wish]; unit: [unit: Unit]; close: [] }>
 
 const USES = ['bed', 'lap', 'baby', 'wall', 'runner', 'garment or bag', 'practice piece']
 const KINDS = [
-  ['rows', 'straight set', 'M4 4h10v10H4zM17 4h10v10H17zM30 4h10v10H30zM4 17h10v10H4zM17 17h10v10H17zM30 17h10v10H30z'],
-  ['on point', 'on point', 'M12 2l8 8-8 8-8-8zM32 2l8 8-8 8-8-8zM22 12l8 8-8 8-8-8zM12 22l5 6M32 22l-5 6'],
-  ['strips', 'strips', 'M4 2h8v28H4zM12 2h8v28h-8zM20 2h8v28h-8zM28 2h8v28h-8z'],
-  ['medallion', 'medallion', 'M3 2h38v28H3zM9 7h26v18H9zM15 12h14v8H15z'],
-  ['single block', 'one block', 'M9 2h28v28H9zM9 2l28 28M37 2L9 30'],
+  ['rows', tr('straight set'), 'M4 4h10v10H4zM17 4h10v10H17zM30 4h10v10H30zM4 17h10v10H4zM17 17h10v10H17zM30 17h10v10H30z'],
+  ['on point', tr('on point'), 'M12 2l8 8-8 8-8-8zM32 2l8 8-8 8-8-8zM22 12l8 8-8 8-8-8zM12 22l5 6M32 22l-5 6'],
+  ['strips', tr('strips'), 'M4 2h8v28H4zM12 2h8v28h-8zM20 2h8v28h-8zM28 2h8v28h-8z'],
+  ['medallion', tr('medallion'), 'M3 2h38v28H3zM9 7h26v18H9zM15 12h14v8H15z'],
+  ['single block', tr('one block'), 'M9 2h28v28H9zM9 2l28 28M37 2L9 30'],
 ] as const
 const COLOURS = ['#e8e0d0', '#6f8fa6', '#c98a6b', '#9aa67c', '#3f4f63']
 const name = ref('')
@@ -29,7 +30,7 @@ const height = ref('')
 const border = ref('')
 const columns = ref(3)
 const rows = ref(4)
-const chosen = ref('Plain')
+const chosen = ref(tr('Plain'))
 const tiles = shallowRef<Views['TileView'][]>([])
 const draft = shallowRef<Views['DraftView']>()
 const refused = ref<{ field: string; message: string }>()
@@ -38,7 +39,7 @@ const many = computed(() => !['medallion', 'single block'].includes(kind.value))
 const usual = computed(() => (props.unit === 'mm' ? '300' : '12'))
 const wish = computed(() => {
   const sized = by.value === 'block' ? { block: block.value.trim() || usual.value, height: kind.value === 'strips' ? height.value.trim() || null : null } : { width: width.value.trim() || null, height: height.value.trim() || null }
-  return { name: name.value.trim() || 'My quilt', use: use.value, arrangement: kind.value, columns: columns.value, rows: rows.value, first: chosen.value, border: border.value.trim() || null, ...sized } as unknown as Wish
+  return { name: name.value.trim() || tr('My quilt'), use: use.value, arrangement: kind.value, columns: columns.value, rows: rows.value, first: chosen.value, border: border.value.trim() || null, ...sized } as unknown as Wish
 })
 /** what is wrong is said at its field, once she has left it or wants to begin; what is drawn stays */
 const FIELDS = ['name', 'block', 'width', 'height', 'border', 'columns', 'rows']
@@ -77,35 +78,35 @@ const picture = computed(() => draft.value && `data:image/svg+xml;charset=utf-8,
   <form class="new" @submit.prevent="emit('begin', wish)">
     <div class="fields">
       <div class="row">
-        <label class="name">Name<input v-model="name" class="text" placeholder="My quilt" maxlength="80" data-testid="new-name" /></label>
-        <span class="chips units"><v-btn v-for="one in (['in', 'mm'] as const)" :key="one" class="chip" :aria-pressed="unit === one" @click="emit('unit', one)">{{ one === 'in' ? 'inches' : 'mm' }}</v-btn></span>
+        <label class="name">{{ tr('Name') }}<input v-model="name" class="text" :placeholder="tr('My quilt')" maxlength="80" data-testid="new-name" /></label>
+        <span class="chips units"><v-btn v-for="one in (['in', 'mm'] as const)" :key="one" class="chip" :aria-pressed="unit === one" @click="emit('unit', one)">{{ one === 'in' ? tr('inches') : 'mm' }}</v-btn></span>
       </div>
       <p v-if="wrongAt('name')" class="wrong" role="alert">{{ wrongAt('name') }}</p>
-      <div class="chips" role="group" aria-label="What it is for"><v-btn v-for="one in USES" :key="one" class="chip" :aria-pressed="use === one" @click="use = one">{{ one }}</v-btn></div>
-      <div class="kinds" role="group" aria-label="How the blocks are set">
+      <div class="chips" role="group" :aria-label="tr('What it is for')"><v-btn v-for="one in USES" :key="one" class="chip" :aria-pressed="use === one" @click="use = one">{{ tr(one) }}</v-btn></div>
+      <div class="kinds" role="group" :aria-label="tr('How the blocks are set')">
         <button v-for="[key, label, path] in KINDS" :key="key" type="button" :aria-pressed="kind === key" :data-testid="`kind-${key.replace(' ', '-')}`" @click="kind = key">
           <svg width="44" height="32" aria-hidden="true"><path :d="path" fill="none" stroke="currentColor" stroke-width="1.6" stroke-linejoin="round" /></svg>{{ label }}
         </button>
       </div>
       <div class="row">
         <span class="chips">
-          <v-btn class="chip" :aria-pressed="by === 'block'" @click="by = 'block'">{{ kind === 'strips' ? 'By the width of a strip' : 'By the size of a block' }}</v-btn>
-          <v-btn class="chip" :aria-pressed="by === 'size'" data-testid="by-size" @click="by = 'size'">By its finished size</v-btn>
+          <v-btn class="chip" :aria-pressed="by === 'block'" @click="by = 'block'">{{ kind === 'strips' ? tr('By the width of a strip') : tr('By the size of a block') }}</v-btn>
+          <v-btn class="chip" :aria-pressed="by === 'size'" data-testid="by-size" @click="by = 'size'">{{ tr('By its finished size') }}</v-btn>
         </span>
       </div>
       <div class="row">
-        <label v-if="by === 'block'">{{ kind === 'strips' ? 'Width of a strip' : 'A block, finished' }}<input v-model="block" class="text short" :placeholder="usual" :aria-invalid="!!wrongAt('block')" data-testid="new-block-size" /></label>
-        <label v-if="by === 'size'">Finished width<input v-model="width" class="text short" :aria-invalid="!!wrongAt('width')" data-testid="new-width" /></label>
-        <label v-if="by === 'size' || kind === 'strips'">Finished height<input v-model="height" class="text short" :aria-invalid="!!wrongAt('height')" data-testid="new-height" /></label>
-        <label v-if="many">{{ kind === 'strips' ? 'Strips' : 'Blocks across' }}<input v-model.number="columns" class="text number" type="number" min="1" max="60" data-testid="new-columns" /></label>
-        <label v-if="many && kind !== 'strips'">{{ kind === 'on point' ? 'Long rows' : 'Blocks down' }}<input v-model.number="rows" class="text number" type="number" min="1" max="60" data-testid="new-rows" /></label>
-        <label>Border<input v-model="border" class="text number" placeholder="none" :aria-invalid="!!wrongAt('border')" data-testid="new-border" /></label>
+        <label v-if="by === 'block'">{{ kind === 'strips' ? tr('Width of a strip') : tr('A block, finished') }}<input v-model="block" class="text short" :placeholder="usual" :aria-invalid="!!wrongAt('block')" data-testid="new-block-size" /></label>
+        <label v-if="by === 'size'">{{ tr('Finished width') }}<input v-model="width" class="text short" :aria-invalid="!!wrongAt('width')" data-testid="new-width" /></label>
+        <label v-if="by === 'size' || kind === 'strips'">{{ tr('Finished height') }}<input v-model="height" class="text short" :aria-invalid="!!wrongAt('height')" data-testid="new-height" /></label>
+        <label v-if="many">{{ kind === 'strips' ? tr('Strips') : tr('Blocks across') }}<input v-model.number="columns" class="text number" type="number" min="1" max="60" data-testid="new-columns" /></label>
+        <label v-if="many && kind !== 'strips'">{{ kind === 'on point' ? tr('Long rows') : tr('Blocks down') }}<input v-model.number="rows" class="text number" type="number" min="1" max="60" data-testid="new-rows" /></label>
+        <label>{{ tr('Border') }}<input v-model="border" class="text number" :placeholder="tr('none')" :aria-invalid="!!wrongAt('border')" data-testid="new-border" /></label>
       </div>
       <p v-for="field in FIELDS.slice(1)" v-show="wrongAt(field)" :key="field" class="wrong" role="alert">{{ wrongAt(field) }}</p>
       <p v-if="elsewhere" class="wrong" role="alert">{{ elsewhere }}</p>
       <fieldset v-if="kind !== 'strips' && tiles.length" class="first">
-        <legend class="label">The first block</legend>
-        <div class="tiles" role="group" aria-label="The first block">
+        <legend class="label">{{ tr('The first block') }}</legend>
+        <div class="tiles" role="group" :aria-label="tr('The first block')">
           <button v-for="tile in tiles" :key="tile.name" type="button" :aria-pressed="chosen === tile.name" :title="tile.help" :data-testid="`first-${tile.name}`" @click="chosen = tile.name">
             <PatchPicture :patches="tile.patches" :width="100" :height="100" :colours="colours(tile)" :size="44" /><span>{{ tile.name }}</span>
           </button>
@@ -113,10 +114,10 @@ const picture = computed(() => draft.value && `data:image/svg+xml;charset=utf-8,
       </fieldset>
     </div>
     <div class="draft">
-      <img v-if="picture" :src="picture" alt="The quilt as it is wished" data-testid="draft" />
-      <p class="size" data-testid="draft-size"><template v-if="draft"><b><WordsText :words="draft.size" /></b> finished</template><template v-else>Give its size to see it.</template></p>
-      <v-btn color="primary" variant="flat" size="large" type="submit" data-testid="begin">Start this quilt</v-btn>
-      <v-btn class="plain" @click="emit('close')">Back to your quilts</v-btn>
+      <img v-if="picture" :src="picture" :alt="tr('The quilt as you describe it')" data-testid="draft" />
+      <p class="size" data-testid="draft-size"><template v-if="draft"><b><WordsText :words="draft.size" /></b> {{ tr('finished') }}</template><template v-else>{{ tr('Give its size to see it.') }}</template></p>
+      <v-btn color="primary" variant="flat" size="large" type="submit" data-testid="begin">{{ tr('Start this quilt') }}</v-btn>
+      <v-btn class="plain" @click="emit('close')">{{ tr('Back to your quilts') }}</v-btn>
     </div>
   </form>
 </template>

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { useQuilt } from '../../state/quilt'
 import { STATIONS } from './stations'
+import { tr } from '../../texts'
 
 const route = useRoute()
 const quilt = useQuilt()
@@ -11,7 +12,7 @@ const now = computed(() => STATIONS.findIndex((s) => s.name === (route.meta.stat
 </script>
 
 <template>
-  <nav aria-label="Stations">
+  <nav :aria-label="tr('Stations')">
     <template v-for="(station, k) in STATIONS" :key="station.name">
       <svg v-if="k" width="6" height="38" aria-hidden="true"><path d="M3 0V38" :stroke="k <= now ? '#a8392c' : '#cfc4a9'" stroke-width="4" stroke-dasharray="10 7" stroke-linecap="butt" /></svg>
       <router-link :to="{ name: station.name, params: { quilt: quilt.id || 'x' } }" :title="`${station.does} (${station.number})`" :class="{ now: k === now, been: k < now }" :aria-current="k === now ? 'page' : undefined">

@@ -1,5 +1,6 @@
 /** The guide of docs/guide, in the order in which it is read, as the help inside the app shows it. */
 import { marked } from 'marked'
+import { tr } from '../../texts'
 
 const texts = import.meta.glob<string>('../../../../docs/guide/*.md', { query: '?raw', import: 'default' })
 const pictures = import.meta.glob<string>('../../../../docs/screenshots/*.png', { query: '?url', import: 'default' })
@@ -8,7 +9,7 @@ const pages = named(texts)
 const shots = named(pictures)
 
 export const PAGES = [
-  ['begin', 'Begin'], ['top', 'Top'], ['fills', 'Fills'], ['ruler', 'The ruler'], ['balance', 'Balance'], ['kit', 'Kit'], ['bench', 'Bench'], ['marks', 'Marks'], ['table', 'Step by step'], ['stitch', 'Stitch'], ['machine', 'Machine'], ['log', 'Log'],
+  ['begin', tr('Begin')], ['top', tr('Top')], ['fills', tr('Fills')], ['ruler', tr('The ruler')], ['balance', tr('Balance')], ['kit', 'Kit'], ['bench', tr('Bench')], ['marks', tr('Marks')], ['table', tr('Step by step')], ['stitch', tr('Stitch')], ['machine', 'Machine'], ['log', tr('Log')],
 ] as const
 export type Page = (typeof PAGES)[number][0]
 /** The page for a station; the first where there is none. */

@@ -4,6 +4,8 @@ import { computed, onMounted, ref, watch } from 'vue'
 import type { Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
 import { doneLines, event, lineLength, sewnUntil, type Step, type Told } from '../../sewing/machine'
+import ToldText from '../../parts/ToldText.vue'
+import { tr, whole } from '../../texts'
 
 const props = defineProps<{ here: Views['SewHere']; step?: Step; done: readonly Step[] }>()
 const emit = defineEmits<{ at: [at: number[] | undefined]; tell: [event: Told]; close: [] }>()
@@ -29,21 +31,21 @@ function told() {
 </script>
 
 <template>
-  <section class="asks" aria-label="Thread broke">
-    <h2>Where is your last good stitch?</h2>
+  <section class="asks" :aria-label="tr('Thread broke')">
+    <h2>{{ tr('Where is your last good stitch?') }}</h2>
     <template v-if="!back">
-      <p class="say">Drag the cross along this line.</p>
-      <input v-model.number="share" type="range" min="0" max="100" step="1" aria-label="How far along this line" data-testid="broke-share" />
+      <p class="say">{{ tr('Drag the cross along this line.') }}</p>
+      <input v-model.number="share" type="range" min="0" max="100" step="1" :aria-label="tr('How far along this line')" data-testid="broke-share" />
     </template>
-    <p v-else-if="chosen" class="say">At the end of <WordsText :words="chosen.words" />. You sew everything after it again.</p>
-    <p v-else class="say">Nothing is sewn here yet.</p>
+    <p v-else-if="chosen" class="say"><ToldText :text="whole('At the end of {line}. You sew everything after it again.')"><template #line><WordsText :words="chosen.words" /></template></ToldText></p>
+    <p v-else class="say">{{ tr('Nothing is sewn here yet.') }}</p>
     <div class="chips">
-      <v-btn class="chip" :disabled="back >= lines.length" data-testid="broke-earlier" @click="back += 1">One line back</v-btn>
-      <v-btn class="chip" :disabled="!back || (back === 1 && step?.kind !== 'line')" @click="back -= 1">One line on</v-btn>
+      <v-btn class="chip" :disabled="back >= lines.length" data-testid="broke-earlier" @click="back += 1">{{ tr('One line back') }}</v-btn>
+      <v-btn class="chip" :disabled="!back || (back === 1 && step?.kind !== 'line')" @click="back -= 1">{{ tr('One line on') }}</v-btn>
     </div>
-    <button class="tell" :disabled="!at" data-testid="broke-tell" @click="told">Start from there</button>
-    <v-btn class="plain" data-testid="broke-close" @click="$emit('close')">Cancel: the thread did not break</v-btn>
-    <p class="quiet">Pull both ends to the back and tie them. Start again over the last few stitches.</p>
+    <button class="tell" :disabled="!at" data-testid="broke-tell" @click="told">{{ tr('Start from there') }}</button>
+    <v-btn class="plain" data-testid="broke-close" @click="$emit('close')">{{ tr('Cancel: the thread did not break') }}</v-btn>
+    <p class="quiet">{{ tr('Pull both ends to the back and tie them. Start again over the last few stitches.') }}</p>
   </section>
 </template>
 

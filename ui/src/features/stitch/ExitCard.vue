@@ -5,6 +5,7 @@ import { api, type Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
 import { useAsk } from '../../state/ask'
 import { useQuilt } from '../../state/quilt'
+import { tr } from '../../texts'
 
 const props = defineProps<{ here: Views['HereView'] }>()
 const quilt = useQuilt()
@@ -25,7 +26,7 @@ watch(() => props.here, () => void look(), { immediate: true })
   <div v-if="exit?.costs.length" class="card weld stack" data-testid="exit">
     <p><WordsText :words="exit.costs" /></p>
     <template v-if="exit.offers.length">
-      <p class="quiet">These spacings end there without a detour:</p>
+      <p class="quiet">{{ tr('These spacings end there without a detour:') }}</p>
       <v-btn v-for="(offer, k) in exit.offers" :key="k" class="plain" :data-testid="`exit-${k}`" @click="take(offer)"><WordsText :words="offer.words" /></v-btn>
     </template>
   </div>

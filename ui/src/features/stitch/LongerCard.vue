@@ -4,6 +4,7 @@ import { onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
 import { useQuilt } from '../../state/quilt'
+import { tr } from '../../texts'
 
 const props = defineProps<{ number: number; kept?: string }>()
 const emit = defineEmits<{ ways: [ways: Record<string, number[]>]; forget: [word: string] }>()
@@ -63,22 +64,22 @@ onBeforeUnmount(() => leave())
   <div class="stack">
     <template v-if="found && found.state !== 'idle'">
       <div class="card tip stack" data-testid="longer" aria-live="polite">
-        <p v-if="found.doing" class="quiet">Looking at {{ found.doing }}</p>
+        <p v-if="found.doing" class="quiet">{{ tr('Looking at {doing}', { doing: found.doing }) }}</p>
         <p v-for="(words, k) in found.words" :key="k"><WordsText :words="words" /></p>
         <div v-for="offer in found.marks" :key="offer.zone" class="between">
           <span><WordsText :words="offer.words" /></span>
-          <v-btn class="chip offer" data-testid="draw-too" @click="draw(offer)">Draw that line</v-btn>
+          <v-btn class="chip offer" data-testid="draw-too" @click="draw(offer)">{{ tr('Draw that line') }}</v-btn>
         </div>
-        <div class="bar" role="progressbar" :aria-valuenow="Math.round(100 * found.share)" aria-valuemin="0" aria-valuemax="100" aria-label="How close this route is to the shortest possible"><i :style="{ width: `${100 * found.share}%` }" /></div>
+        <div class="bar" role="progressbar" :aria-valuenow="Math.round(100 * found.share)" aria-valuemin="0" aria-valuemax="100" :aria-label="tr('How close this route is to the shortest possible')"><i :style="{ width: `${100 * found.share}%` }" /></div>
         <div class="chips">
-          <v-btn v-if="Object.keys(found.ways).length" class="chip offer" data-testid="longer-take" @click="take">Use this route</v-btn>
-          <v-btn class="chip" data-testid="longer-stop" @click="leave()">{{ found.state === 'looking' ? 'Stop looking' : 'Cancel' }}</v-btn>
+          <v-btn v-if="Object.keys(found.ways).length" class="chip offer" data-testid="longer-take" @click="take">{{ tr('Use this route') }}</v-btn>
+          <v-btn class="chip" data-testid="longer-stop" @click="leave()">{{ found.state === 'looking' ? tr('Stop searching') : tr('Cancel') }}</v-btn>
         </div>
       </div>
     </template>
     <div v-else class="chips">
-      <v-btn class="chip" data-testid="longer-begin" @click="begin">{{ number ? 'Search for a shorter route' : 'Search for shorter routes' }}</v-btn>
-      <v-btn v-if="kept" class="chip" data-testid="longer-forget" @click="$emit('forget', kept)">Go back to the first route</v-btn>
+      <v-btn class="chip" data-testid="longer-begin" @click="begin">{{ number ? tr('Search for a shorter route') : tr('Search for shorter routes') }}</v-btn>
+      <v-btn v-if="kept" class="chip" data-testid="longer-forget" @click="$emit('forget', kept)">{{ tr('Go back to the first route') }}</v-btn>
     </div>
     <p v-if="trouble" class="wrong" role="alert">{{ trouble }}</p>
   </div>

@@ -5,6 +5,7 @@ import type { Views } from '../../api/client'
 import { useQuilt } from '../../state/quilt'
 import { canSpeak } from '../../sewing/aloud'
 import { bobbinAfter, clock, nextStop, runsOut, type Step } from '../../sewing/machine'
+import { counted, tr } from '../../texts'
 
 const props = defineProps<{ view: Views['SewingView']; steps: readonly Step[]; done: readonly Step[]; mmDone: number; paused: boolean; machine?: Views['MachineHeard'] }>()
 defineEmits<{ leave: [] }>()
@@ -34,7 +35,7 @@ const here = computed(() => {
 })
 const bobbin = computed(() => {
   const mm = Math.max(bobbinAfter(props.view.bobbin, props.done), 0)
-  return quilt.unit === 'in' ? `${Math.floor(mm / 914.4)} yd` : `${Math.floor(mm / 1000)} m`
+  return quilt.unit === 'in' ? tr('{mm} yd', { mm: Math.floor(mm / 914.4) }) : `${Math.floor(mm / 1000)} m`
 })
 const out = computed(() => {
   const left = { ...props.view.bobbin, left: bobbinAfter(props.view.bobbin, props.done) }
@@ -43,8 +44,8 @@ const out = computed(() => {
 const bobbinWords = computed(() => {
   if (!out.value) return ''
   const lines = props.steps.slice(0, out.value.after).filter((one) => one.kind === 'line').length
-  const soon = lines < 2 ? 'it may run out on this line' : `it may run out in ${lines} lines`
-  return out.value.stop === undefined ? soon : `${soon}: change it at the thread stop before`
+  const soon = counted(Math.max(lines, 1), 'it may run out on this line', 'it may run out in {count} lines')
+  return out.value.stop === undefined ? soon : tr('{soon}: change it at the thread stop before', { soon })
 })
 const rest = computed(() => {
   const seconds = props.view.rest - props.view.unrested - gone.value
@@ -52,23 +53,23 @@ const rest = computed(() => {
 })
 const stop = computed(() => {
   const line = nextStop(props.steps)?.number ?? props.view.here?.stop ?? 0
-  return !line ? 'not here' : line === props.steps[0]?.number ? 'after this line' : `after line ${line}`
+  return !line ? tr('not here') : line === props.steps[0]?.number ? tr('after this line') : tr('after line {line}', { line })
 })
 </script>
 
 <template>
-  <footer aria-label="How far">
+  <footer :aria-label="tr('How far')">
     <dl>
-      <div><dt>Here</dt><dd data-testid="share-here">{{ here }}</dd></div>
-      <div><dt>Whole quilt</dt><dd data-testid="share">{{ share(view.share + mmDone / Math.max(view.whole_mm, 1)) }}</dd></div>
-      <div><dt>Bobbin left, about</dt><dd data-testid="bobbin-left">{{ bobbin }} <small v-if="bobbinWords">{{ bobbinWords }}</small></dd></div>
-      <div><dt>Sewing time today</dt><dd>{{ clock(view.today + gone) }}</dd></div>
-      <div><dt>Next rest in</dt><dd :class="{ madder: rest === 'now' }">{{ rest }}</dd></div>
-      <div><dt>Next thread cut</dt><dd>{{ stop }}</dd></div>
-      <div v-if="machine"><dt>“{{ machine.name }}” counts</dt><dd data-testid="followed">{{ machine.stitches.toLocaleString('en') }} stitches</dd></div>
+      <div><dt>{{ tr('Here') }}</dt><dd data-testid="share-here">{{ here }}</dd></div>
+      <div><dt>{{ tr('Whole quilt') }}</dt><dd data-testid="share">{{ share(view.share + mmDone / Math.max(view.whole_mm, 1)) }}</dd></div>
+      <div><dt>{{ tr('Bobbin left, about') }}</dt><dd data-testid="bobbin-left">{{ bobbin }} <small v-if="bobbinWords">{{ bobbinWords }}</small></dd></div>
+      <div><dt>{{ tr('Sewing time today') }}</dt><dd>{{ clock(view.today + gone) }}</dd></div>
+      <div><dt>{{ tr('Next rest in') }}</dt><dd :class="{ madder: rest === 'now' }">{{ rest }}</dd></div>
+      <div><dt>{{ tr('Next thread cut') }}</dt><dd>{{ stop }}</dd></div>
+      <div v-if="machine"><dt>{{ tr('“{name}” counts', { name: machine.name }) }}</dt><dd data-testid="followed">{{ counted(machine.stitches, '{count} stitch', '{count} stitches') }}</dd></div>
     </dl>
-    <v-btn v-if="canSpeak()" class="chip" :aria-pressed="aloud" title="Your browser reads each step aloud" data-testid="aloud" @click="aloud = !aloud">{{ aloud ? 'Stop reading' : 'Read to me' }}</v-btn>
-    <v-btn class="plain" data-testid="leave" title="Escape" @click="$emit('leave')">Leave the machine</v-btn>
+    <v-btn v-if="canSpeak()" class="chip" :aria-pressed="aloud" :title="tr('Your browser reads each step aloud')" data-testid="aloud" @click="aloud = !aloud">{{ aloud ? tr('Stop reading') : tr('Read to me') }}</v-btn>
+    <v-btn class="plain" data-testid="leave" :title="tr('Escape')" @click="$emit('leave')">{{ tr('Leave the machine') }}</v-btn>
   </footer>
 </template>
 

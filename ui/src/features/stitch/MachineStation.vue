@@ -21,6 +21,7 @@ import { doneOf, event, lineLength, type Told } from '../../sewing/machine'
 import { lengthOf, partOf } from '../../sewing/walk'
 import { say, spoken } from '../../sewing/aloud'
 import { useAwake } from './awake'
+import { counted, tr } from '../../texts'
 
 const quilt = useQuilt()
 const router = useRouter()
@@ -85,7 +86,7 @@ watch([step, told], async () => {
     if (!told.value || !order.value || order.value.offsetTop + order.value.offsetHeight <= told.value.offsetTop + told.value.clientHeight) return
   }
 }, { flush: 'post' })
-const button = computed(() => ({ begin: 'Begun, next', go: 'There, next', line: step.value?.stops ? 'Done, thread ended' : 'Done, next line' })[step.value?.kind ?? 'line'])
+const button = computed(() => ({ begin: tr('Begun, next'), go: tr('There, next'), line: step.value?.stops ? tr('Done, thread ended') : tr('Done, next line') })[step.value?.kind ?? 'line'])
 
 function next() {
   if (asks.value === 'pause') return goOn()
@@ -170,14 +171,14 @@ onBeforeUnmount(() => sewing.stop())
         <template #key><CanvasKey :shows="key" /></template>
       </QuiltCanvas>
     </div>
-    <section class="say" aria-label="What to do now" @pointerdown="press" @pointerup="release" @pointercancel="touched = undefined">
-      <p v-if="lost" class="card weld" role="status" data-testid="lost">Kenzet does not answer. Keep sewing: what you sew is stored in this browser and sent when Kenzet is back.</p>
+    <section class="say" :aria-label="tr('What to do now')" @pointerdown="press" @pointerup="release" @pointercancel="touched = undefined">
+      <p v-if="lost" class="card weld" role="status" data-testid="lost">{{ tr('Kenzet does not answer. Keep sewing: what you sew is stored in this browser and sent when Kenzet is back.') }}</p>
       <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
       <p v-if="machine?.faults.length" class="card weld" data-testid="faults">“{{ machine.name }}”: {{ machine.faults[machine.faults.length - 1] }}</p>
       <template v-if="asks === 'pause'">
-        <h2 class="line">Rest</h2>
-        <p class="lay">Shake out your hands and look at something far away. Your place is kept.</p>
-        <button ref="main" class="go" data-testid="next" @click="goOn">Go on<small>space bar · foot pedal</small></button>
+        <h2 class="line">{{ tr('Rest') }}</h2>
+        <p class="lay">{{ tr('Shake out your hands and look at something far away. Your place is kept.') }}</p>
+        <button ref="main" class="go" data-testid="next" @click="goOn">{{ tr('Go on') }}<small>{{ tr('space bar · foot pedal') }}</small></button>
       </template>
       <BrokeCard v-else-if="asks === 'broke' && here" :here="here" :step="step" :done="done" @at="brokeAt = $event" @tell="tell" @close="asks = ''" />
       <UnpickCard v-else-if="asks === 'unpicked' && here" :here="here" :done="done" @tell="tell" @close="asks = ''" />
@@ -185,7 +186,7 @@ onBeforeUnmount(() => sewing.stop())
       <template v-else-if="step && here && view">
         <div ref="told" class="told" :class="{ snug: smaller > 0, small: smaller > 1 }">
           <p class="where" data-testid="where">{{ here.where }}<template v-if="step.zone && !here.where.startsWith(step.zone)"> · {{ step.zone }}</template></p>
-          <h2 class="line" data-testid="line">{{ step.kind === 'line' ? `${step.freehand ? 'Freehand' : 'Line'} ${step.number} of ${here.many}` : step.kind === 'begin' ? 'A new thread' : 'On the way' }}</h2>
+          <h2 class="line" data-testid="line">{{ step.kind === 'line' ? `${step.freehand ? tr('Freehand') : 'Line'} ${step.number} of ${here.many}` : step.kind === 'begin' ? tr('A new thread') : tr('On the way') }}</h2>
           <div ref="order" aria-live="polite">
             <p class="lay" data-testid="lay"><WordsText :words="step.lay" /></p>
             <p v-if="step.sum?.terms.length" class="sum" data-testid="sum-line">
@@ -195,44 +196,44 @@ onBeforeUnmount(() => sewing.stop())
             <ol v-if="step.legs.length" class="legs" data-testid="legs"><li v-for="(leg, k) in step.legs" :key="k"><WordsText :words="leg" /></li></ol>
             <p v-if="step.sew.length" class="lay" data-testid="sew"><WordsText :words="step.sew" /></p>
             <p v-if="step.then.length" class="then" data-testid="then"><WordsText :words="step.then" /></p>
-            <p v-if="step.hand.length" class="then">Stop needle-down and move your hand at <WordsText :words="step.hand" /></p>
+            <p v-if="step.hand.length" class="then">{{ tr('Stop needle-down and move your hand at') }} <WordsText :words="step.hand" /></p>
           </div>
           <p v-if="step.kind !== 'line' && here.bulk.length" class="then" data-testid="bulk"><WordsText :words="here.bulk" /></p>
           <p v-for="note in view.notes" :key="note" class="card weld">{{ note }}</p>
-          <p v-if="!awake" class="quiet">This browser cannot keep the screen on. Turn off sleep in your device’s settings.</p>
+          <p v-if="!awake" class="quiet">{{ tr('This browser cannot keep the screen on. Turn off sleep in your device’s settings.') }}</p>
         </div>
-        <button ref="main" class="go" data-testid="next" @click="next">{{ button }}<small>space bar · foot pedal</small></button>
+        <button ref="main" class="go" data-testid="next" @click="next">{{ button }}<small>{{ tr('space bar · foot pedal') }}</small></button>
         <div class="keys">
-          <button :disabled="!canGoBack" title="b" data-testid="back" @click="back">Back</button>
-          <button title="t" data-testid="broke" @click="ask('broke')">Thread broke</button>
-          <button class="pause" title="p" data-testid="pause" @click="ask('pause')">Pause</button>
-          <button class="more" :aria-expanded="more" data-testid="more" @click="more = !more">{{ more ? 'Less' : 'More' }}</button>
+          <button :disabled="!canGoBack" title="b" data-testid="back" @click="back">{{ tr('Back') }}</button>
+          <button title="t" data-testid="broke" @click="ask('broke')">{{ tr('Thread broke') }}</button>
+          <button class="pause" title="p" data-testid="pause" @click="ask('pause')">{{ tr('Pause') }}</button>
+          <button class="more" :aria-expanded="more" data-testid="more" @click="more = !more">{{ more ? tr('Less') : tr('More') }}</button>
         </div>
         <div class="fold" :class="{ open: more }">
         <div class="keys small">
-          <button class="pause phone" title="p" @click="ask('pause')">Pause</button>
-          <button :disabled="step.kind !== 'line'" title="Skip this line for now (s)" data-testid="skip" @click="skip">Skip</button>
-          <button :disabled="step.kind !== 'line' || step.freehand" title="Sewn by eye, without the ruler (h)" data-testid="otherwise" @click="otherwise">Sew by eye</button>
-          <button title="Unpicked lines (u)" data-testid="unpicked" @click="ask('unpicked')">Unpick</button>
-          <button title="New bobbin (w)" data-testid="bobbin" @click="bobbin">New bobbin</button>
-          <button title="Lines left (l)" data-testid="left" @click="ask('left')">Lines left</button>
+          <button class="pause phone" title="p" @click="ask('pause')">{{ tr('Pause') }}</button>
+          <button :disabled="step.kind !== 'line'" :title="tr('Skip this line for now (s)')" data-testid="skip" @click="skip">{{ tr('Skip') }}</button>
+          <button :disabled="step.kind !== 'line' || step.freehand" :title="tr('Sewn by eye, without the ruler (h)')" data-testid="otherwise" @click="otherwise">{{ tr('Sew by eye') }}</button>
+          <button :title="tr('Unpicked lines (u)')" data-testid="unpicked" @click="ask('unpicked')">{{ tr('Unpick') }}</button>
+          <button :title="tr('New bobbin (w)')" data-testid="bobbin" @click="bobbin">{{ tr('New bobbin') }}</button>
+          <button :title="tr('Lines left (l)')" data-testid="left" @click="ask('left')">{{ tr('Lines left') }}</button>
         </div>
-        <ol class="coming" aria-label="Coming up">
-          <li v-if="coming.length" class="quiet">Next</li>
+        <ol class="coming" :aria-label="tr('Coming up')">
+          <li v-if="coming.length" class="quiet">{{ tr('Next') }}</li>
           <li v-for="(one, k) in coming" :key="k"><b v-if="one.number">{{ one.number }}</b><WordsText :words="one.short" /></li>
         </ol>
         <p class="caution" data-testid="caution">{{ view.caution }}</p>
         </div>
       </template>
       <template v-else-if="finished && view">
-        <h2 class="line" data-testid="finished">{{ view.skipped ? 'All but what you skipped' : 'All of it is sewn' }}</h2>
-        <p class="lay">{{ view.skipped ? `${view.skipped} lines wait.` : 'Bury the last threads, remove the marks, and look at your quilt from across the room.' }}</p>
-        <button v-if="view.skipped" ref="main" class="go" data-testid="next" @click="tell(event('taken up'))">Sew the skipped lines</button>
+        <h2 class="line" data-testid="finished">{{ view.skipped ? tr('All but what you skipped') : tr('All of it is sewn') }}</h2>
+        <p class="lay">{{ view.skipped ? counted(view.skipped, 'One line waits.', '{count} lines wait.') : tr('Bury the last threads, remove the marks, and look at your quilt from across the room.') }}</p>
+        <button v-if="view.skipped" ref="main" class="go" data-testid="next" @click="tell(event('taken up'))">{{ tr('Sew the skipped lines') }}</button>
         <dl class="rows"><div v-for="(row, k) in view.tally" :key="k"><dt><WordsText :words="row.label" /></dt><dd><WordsText :words="row.words" /></dd></div></dl>
-        <div class="keys"><button data-testid="back" @click="back">Back</button><button data-testid="unpicked-end" @click="leave">To the plan</button></div>
+        <div class="keys"><button data-testid="back" @click="back">{{ tr('Back') }}</button><button data-testid="unpicked-end" @click="leave">{{ tr('To the plan') }}</button></div>
       </template>
-      <p v-else-if="busy" class="lay" role="status">Looking for the next line …</p>
-      <p v-else-if="view && lost" class="lay">No more steps are stored here. Reconnect to Kenzet to go on.</p>
+      <p v-else-if="busy" class="lay" role="status">{{ tr('Looking for the next line …') }}</p>
+      <p v-else-if="view && lost" class="lay">{{ tr('No more steps are stored here. Reconnect to Kenzet to go on.') }}</p>
     </section>
     <MachineBar v-if="view" v-model:aloud="aloud" class="bar" :view="view" :steps="steps" :done="done" :mm-done="mmDone" :machine="machine" :paused="asks === 'pause'" @leave="leave" />
   </div>

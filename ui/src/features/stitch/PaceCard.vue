@@ -3,6 +3,7 @@
 import type { Views } from '../../api/client'
 import FieldControl from '../../parts/FieldControl.vue'
 import LengthField from '../../parts/LengthField.vue'
+import { tr } from '../../texts'
 
 defineProps<{ fields: Views['FieldView'][]; unit: string; fault?: { name: string; message: string } }>()
 defineEmits<{ set: [name: string, value: unknown] }>()
@@ -10,7 +11,7 @@ defineEmits<{ set: [name: string, value: unknown] }>()
 
 <template>
   <div>
-    <p class="quiet">How much you sew in a minute, not counting hand moves. The estimated time follows.</p>
+    <p class="quiet">{{ tr('How much you sew in a minute, not counting hand moves. The estimated time follows.') }}</p>
     <div class="paces">
       <template v-for="field in fields" :key="field.name">
         <LengthField v-if="field.control === 'length'" :field="field" :unit="unit" :error="fault?.name === field.name ? fault.message : undefined" compact late @entered="$emit('set', field.name, $event)" />

@@ -5,11 +5,12 @@ import type { Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
 import { typed, usePressed } from '../../parts/pressed'
 import { marksAlong, needleAt, stopsOf, type Needle } from '../../sewing/walk'
+import { tr } from '../../texts'
 
 const props = defineProps<{ here: Views['HereView'] }>()
 const emit = defineEmits<{ at: [needle: Needle, into: number] }>()
 
-const SPEEDS = [['slow', 40], ['as sewn', 120], ['quick', 480]] as const
+const SPEEDS = [[tr('slow'), 40], [tr('as sewn'), 120], [tr('quick'), 480]] as const
 const WAIT_MS = 350
 const far = ref(0)
 const running = ref(false)
@@ -72,21 +73,21 @@ onBeforeUnmount(() => halt())
 </script>
 
 <template>
-  <section class="rehearse" aria-label="Rehearse">
-    <div class="between"><p class="label">Rehearse</p><span class="quiet" data-testid="piece">{{ Math.min(needle.piece + 1, here.legs.length) }} of {{ here.legs.length }}</span></div>
+  <section class="rehearse" :aria-label="tr('Rehearse')">
+    <div class="between"><p class="label">{{ tr('Rehearse') }}</p><span class="quiet" data-testid="piece">{{ tr('{piece} of {legs}', { piece: Math.min(needle.piece + 1, here.legs.length), legs: here.legs.length }) }}</span></div>
     <div class="keys">
-      <v-btn class="chip" aria-label="One piece back" data-testid="leg-back" @click="step(-1)">‹</v-btn>
-      <button class="do" data-testid="run" @click="go">{{ running ? 'Stop' : far >= all ? 'Play again' : 'Run the needle' }}</button>
-      <v-btn class="chip" aria-label="One piece on" data-testid="leg-on" @click="step(1)">›</v-btn>
+      <v-btn class="chip" :aria-label="tr('One piece back')" data-testid="leg-back" @click="step(-1)">‹</v-btn>
+      <button class="do" data-testid="run" @click="go">{{ running ? tr('Stop') : far >= all ? tr('Play again') : tr('Run the needle') }}</button>
+      <v-btn class="chip" :aria-label="tr('One piece on')" data-testid="leg-on" @click="step(1)">›</v-btn>
     </div>
-    <input type="range" min="0" :max="all" step="any" :value="far" aria-label="Along the route" data-testid="scrub" @input="halt(Number(($event.target as HTMLInputElement).value))" />
-    <div class="chips" role="group" aria-label="Speed">
+    <input type="range" min="0" :max="all" step="any" :value="far" :aria-label="tr('Along the route')" data-testid="scrub" @input="halt(Number(($event.target as HTMLInputElement).value))" />
+    <div class="chips" role="group" :aria-label="tr('Speed')">
       <v-btn v-for="[name, mm] in SPEEDS" :key="name" class="chip" :aria-pressed="speed === mm" @click="speed = mm">{{ name }}</v-btn>
     </div>
-    <p class="now" aria-live="polite" data-testid="now"><WordsText v-if="leg" :words="leg.words" /><template v-else>End of this route.</template></p>
-    <p v-if="next" class="quiet">Then: {{ next.begins ? 'end the thread, and start again. ' : '' }}<WordsText :words="next.words" /></p>
-    <div v-if="stops.length" class="chips" role="group" aria-label="Thread cuts">
-      <span class="quiet">Thread cuts</span>
+    <p class="now" aria-live="polite" data-testid="now"><WordsText v-if="leg" :words="leg.words" /><template v-else>{{ tr('End of this route.') }}</template></p>
+    <p v-if="next" class="quiet">{{ tr('Then: {begins}', { begins: next.begins ? tr('end the thread, and start again. ') : '' }) }}<WordsText :words="next.words" /></p>
+    <div v-if="stops.length" class="chips" role="group" :aria-label="tr('Thread cuts')">
+      <span class="quiet">{{ tr('Thread cuts') }}</span>
       <v-btn v-for="(piece, k) in stops" :key="piece" class="chip" :class="{ flash: needle.piece === piece }" @click="halt(marks[piece])">{{ k + 1 }}</v-btn>
     </div>
   </section>

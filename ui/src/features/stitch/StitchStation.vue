@@ -21,6 +21,7 @@ import RehearseCard from './RehearseCard.vue'
 import RouteOverlay from './RouteOverlay.vue'
 import WaysCard from './WaysCard.vue'
 import type { Needle } from '../../sewing/walk'
+import { counted, tr } from '../../texts'
 
 type Stitching = Views['RouteView']['doc']
 
@@ -87,11 +88,11 @@ onBeforeUnmount(
   }),
 )
 const places = computed(() => new Set(route.value?.visits.map((visit) => visit.place)).size)
-const LOOKING = 'Looking for a shorter route …'
+const LOOKING = tr('Looking for a shorter route …')
 const KEPT_WAYS = 40
 /** what a closed fold says of its theme */
 const BRIEF = ['order', 'ends', 'retrace', 'rest']
-const THEMES = ['Order', 'Threads', 'Travelling', 'Limits']
+const THEMES = [tr('Order'), tr('Threads'), tr('Travelling'), tr('Limits')]
 /** Keep her settings with some that are others now, put together from what is kept then; what is refused is said at its field. */
 async function change(some: (now: Stitching) => Partial<Stitching>, name = '') {
   try {
@@ -159,13 +160,13 @@ function on(by: number) {
 }
 /** the settings, by theme, in the order in which the themes come */
 const themes = computed(() => [...new Set(route.value?.fields.map((field) => field.theme))].map((theme) => ({ theme, fields: route.value!.fields.filter((field) => field.theme === theme) })).sort((one, other) => THEMES.indexOf(one.theme) - THEMES.indexOf(other.theme)))
-const MAIN = ['Sewing time, about', 'Travelling', 'Thread cuts on the way', 'Thread to buy (incl. 10 % spare)']
+const MAIN = [tr('Sewing time, about'), tr('Travelling'), tr('Thread cuts on the way'), tr('Thread to buy (incl. 10 % spare)')]
 const main = computed(() => route.value?.rows.filter((row) => MAIN.includes(String(row.label[0]))) ?? [])
 const changed = computed((): Words => {
   const here = route.value!.here!
-  const ends = [here.start && `from ${here.start}`, here.end && `to ${here.end}`].filter(Boolean).join(' ')
-  const avoided = here.avoided.length ? `${here.avoided.length} avoided` : ''
-  return [[ends, avoided].filter(Boolean).join(' · ') || 'begins and ends anywhere']
+  const ends = [here.start && tr('from {start}', { start: here.start }), here.end && tr('to {end}', { end: here.end })].filter(Boolean).join(' ')
+  const avoided = here.avoided.length ? tr('{avoided} avoided', { avoided: here.avoided.length }) : ''
+  return [[ends, avoided].filter(Boolean).join(' · ') || tr('begins and ends anywhere')]
 })
 const keys = computed(() => (route.value?.here ? ['done', ...(route.value.here.legs.some((one) => one.sews && !one.freehand) ? ['coming'] : []), ...(route.value.here.legs.some((one) => one.freehand) ? ['freehand'] : []), 'travel', 'thread', ...(leg.value?.ruler.length ? ['ruler'] : []), ...(leg.value?.hands.length ? ['hand'] : [])] : ['travel', ...(route.value?.visits.some((visit) => visit.stop) ? ['anew'] : [])]) as InstanceType<typeof CanvasKey>['$props']['shows'])
 watch(() => [quilt.read, quilt.unit, number.value], () => void look(), { immediate: true })
@@ -181,49 +182,49 @@ useCanvasKeys(canvas)
     </QuiltCanvas>
     <template #slip>
       <p v-if="trouble" class="card madder" role="alert">{{ trouble }}</p>
-      <p v-if="busy && !route" class="quiet" role="status">Finding a sewing order …</p>
+      <p v-if="busy && !route" class="quiet" role="status">{{ tr('Finding a sewing order …') }}</p>
       <template v-if="route?.here">
         <header>
-          <div class="top"><h2>{{ route.here.name }}</h2><v-btn class="plain" data-testid="whole" @click="number = 0">Whole quilt</v-btn></div>
+          <div class="top"><h2>{{ route.here.name }}</h2><v-btn class="plain" data-testid="whole" @click="number = 0">{{ tr('Whole quilt') }}</v-btn></div>
           <p class="quiet">{{ route.here.occurs }}<span v-if="busy" role="status"> · {{ LOOKING }}</span></p>
         </header>
         <p class="card leaf" data-testid="sentence">{{ route.here.sentence }}</p>
-        <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id }, query: { place: route.here.place } }" data-testid="to-machine">Sew here<small>at the machine</small></router-link>
+        <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id }, query: { place: route.here.place } }" data-testid="to-machine">{{ tr('Sew here') }}<small>{{ tr('at the machine') }}</small></router-link>
         <RehearseCard :here="route.here" @at="at" />
         <FigureRows :rows="route.here.rows.slice(0, 4)" />
         <div class="chips">
-          <v-btn class="chip" :disabled="route.here.number === 1" data-testid="before" @click="on(-1)">‹ Previous block</v-btn>
-          <v-btn class="chip" :disabled="route.here.number === route.visits.length" data-testid="after" @click="on(1)">Next block ›</v-btn>
+          <v-btn class="chip" :disabled="route.here.number === 1" data-testid="before" @click="on(-1)">{{ tr('‹ Previous block') }}</v-btn>
+          <v-btn class="chip" :disabled="route.here.number === route.visits.length" data-testid="after" @click="on(1)">{{ tr('Next block ›') }}</v-btn>
         </div>
-        <p class="card weld">Stop with the needle down before you move the ruler or a hand. Take pins out first. Follow your machine’s manual.</p>
+        <p class="card weld">{{ tr('Stop with the needle down before you move the ruler or a hand. Take pins out first. Follow your machine’s manual.') }}</p>
         <LongerCard :number="route.here.number" :kept="route.here.kept" @ways="take" @forget="forgetWay" />
         <div class="settings">
-          <FoldCard name="Change this route" :says="changed"><WaysCard :here="route.here" :leg="leg" @pin="pin" @avoid="avoid" @forget="forget" @turn="turn" /></FoldCard>
-          <FoldCard name="More figures" :says="['turns, needle, thread']"><FigureRows :rows="route.here.rows.slice(4)" /></FoldCard>
-          <FoldCard name="Save" :says="['the route as a drawing']"><a class="chip" :href="exports.href('route-svg', { quilt: quilt.id }, { number: route.here.number, unit: quilt.unit })" data-testid="route-svg">{{ exports.label('route-svg') }}</a></FoldCard>
+          <FoldCard name="Change this route" :title="tr('Change this route')" :says="changed"><WaysCard :here="route.here" :leg="leg" @pin="pin" @avoid="avoid" @forget="forget" @turn="turn" /></FoldCard>
+          <FoldCard name="More figures" :title="tr('More figures')" :says="[tr('turns, needle, thread')]"><FigureRows :rows="route.here.rows.slice(4)" /></FoldCard>
+          <FoldCard name="Save" :title="tr('Save')" :says="[tr('the route as a drawing')]"><a class="chip" :href="exports.href('route-svg', { quilt: quilt.id }, { number: route.here.number, unit: quilt.unit })" data-testid="route-svg">{{ exports.label('route-svg') }}</a></FoldCard>
         </div>
       </template>
       <template v-else-if="route && drawn">
-        <header><h2>Your own order</h2><p class="quiet">Drag across the blocks in your sewing order. Blocks that you leave out follow, from the center outward.</p></header>
-        <p class="card tip" data-testid="dragged">{{ drawn.length }} of {{ route.visits.length }} places</p>
+        <header><h2>{{ tr('Your own order') }}</h2><p class="quiet">{{ tr('Drag across the blocks in your sewing order. Blocks that you leave out follow, from the center outward.') }}</p></header>
+        <p class="card tip" data-testid="dragged">{{ tr('{drawn} of {visits} places', { drawn: drawn.length, visits: route.visits.length }) }}</p>
         <div class="chips">
-          <v-btn class="chip offer" :disabled="!drawn.length" data-testid="own-keep" @click="keepOrder">Use this order</v-btn>
-          <v-btn class="chip" @click="drawn = []">Start over</v-btn>
-          <v-btn class="chip" @click="drawn = undefined">Cancel</v-btn>
+          <v-btn class="chip offer" :disabled="!drawn.length" data-testid="own-keep" @click="keepOrder">{{ tr('Use this order') }}</v-btn>
+          <v-btn class="chip" @click="drawn = []">{{ tr('Start over') }}</v-btn>
+          <v-btn class="chip" @click="drawn = undefined">{{ tr('Cancel') }}</v-btn>
         </div>
       </template>
       <template v-else-if="route">
-        <header><h2>The order</h2><p class="quiet">{{ places }} places to sew{{ places < route.visits.length ? `, ${route.visits.length} passes in total` : '' }}. <span v-if="busy" role="status">{{ LOOKING }}</span><template v-else>Click a block to see its route.</template></p></header>
-        <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id } }" data-testid="to-machine">At the machine<small>line by line, in large type</small></router-link>
+        <header><h2>{{ tr('The order') }}</h2><p class="quiet">{{ places < route.visits.length ? counted(places, 'One place to sew, {visits} passes in total.', '{count} places to sew, {visits} passes in total.', { visits: route.visits.length }) : counted(places, 'One place to sew.', '{count} places to sew.') }} <span v-if="busy" role="status">{{ LOOKING }}</span><template v-else>{{ tr('Click a block to see its route.') }}</template></p></header>
+        <router-link class="go" :to="{ name: 'machine', params: { quilt: quilt.id } }" data-testid="to-machine">{{ tr('At the machine') }}<small>{{ tr('line by line, in large type') }}</small></router-link>
         <FigureRows :rows="main" />
         <KnownList :known="route.notes" />
         <LongerCard :number="0" @ways="take" />
         <div class="settings">
-          <FoldCard v-for="one in themes" :key="one.theme" :name="one.theme" :says="summary(one.fields.filter((field) => BRIEF.includes(field.name)))">
+          <FoldCard v-for="one in themes" :key="one.theme" :name="one.theme" :title="tr(one.theme)" :says="summary(one.fields.filter((field) => BRIEF.includes(field.name)))">
             <FieldControl v-for="field in one.fields" :key="field.name" :field="field" :unit="quilt.unit" :picked="{}" :error="fault?.name === field.name ? fault.message : undefined" @set="field.name === 'order' && $event === 'my own' ? (drawn = []) : set(field.name, $event)" @step="stepped(field, $event)" />
           </FoldCard>
-          <FoldCard name="Your speed" :says="['how much you sew in a minute']"><PaceCard :fields="route.paces" :unit="quilt.unit" :fault="fault" @set="set" /></FoldCard>
-          <FoldCard name="More figures" :says="['thread, bobbins, turns']"><FigureRows :rows="route.rows.filter((row) => !main.includes(row))" /></FoldCard>
+          <FoldCard name="Your speed" :title="tr('Your speed')" :says="[tr('how much you sew in a minute')]"><PaceCard :fields="route.paces" :unit="quilt.unit" :fault="fault" @set="set" /></FoldCard>
+          <FoldCard name="More figures" :title="tr('More figures')" :says="[tr('thread, bobbins, turns')]"><FigureRows :rows="route.rows.filter((row) => !main.includes(row))" /></FoldCard>
         </div>
       </template>
     </template>

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import type { Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
 import { doneLines, event, type Step, type Told } from '../../sewing/machine'
+import { tr } from '../../texts'
 
 const props = defineProps<{ here: Views['SewHere']; done: readonly Step[] }>()
 const emit = defineEmits<{ tell: [event: Told]; close: [] }>()
@@ -16,15 +17,15 @@ function told() {
 </script>
 
 <template>
-  <section class="asks" aria-label="Unpicked">
-    <h2>Which lines did you unpick?</h2>
-    <p v-if="!lines.length" class="say">Nothing is sewn here yet.</p>
+  <section class="asks" :aria-label="tr('Unpicked')">
+    <h2>{{ tr('Which lines did you unpick?') }}</h2>
+    <p v-if="!lines.length" class="say">{{ tr('Nothing is sewn here yet.') }}</p>
     <ul v-else>
-      <li v-for="(line, k) in lines" :key="k"><v-btn class="chip" :aria-pressed="out.includes(k)" :data-testid="`out-${k}`" @click="flip(k)"><WordsText :words="line.words" />{{ k ? '' : ', the last one' }}</v-btn></li>
+      <li v-for="(line, k) in lines" :key="k"><v-btn class="chip" :aria-pressed="out.includes(k)" :data-testid="`out-${k}`" @click="flip(k)"><WordsText :words="line.words" />{{ k ? '' : tr(', the last one') }}</v-btn></li>
     </ul>
-    <button class="tell" :disabled="!out.length" data-testid="unpick-tell" @click="told">{{ out.length > 1 ? `Sew these ${out.length} again` : 'Sew it again' }}</button>
-    <v-btn class="plain" @click="$emit('close')">Cancel</v-btn>
-    <p class="quiet">Unpick with the quilt flat and the blade away from your hand.</p>
+    <button class="tell" :disabled="!out.length" data-testid="unpick-tell" @click="told">{{ out.length > 1 ? tr('Sew these {out} again', { out: out.length }) : tr('Sew it again') }}</button>
+    <v-btn class="plain" @click="$emit('close')">{{ tr('Cancel') }}</v-btn>
+    <p class="quiet">{{ tr('Unpick with the quilt flat and the blade away from your hand.') }}</p>
   </section>
 </template>
 

@@ -221,7 +221,7 @@ describe('pinned ends', () => {
   const pinned = hereView({ start: 'lower left' })
   it('tell what they cost, and an offer becomes the fill at one click', async () => {
     opened()
-    vi.spyOn(api, 'pinOptions').mockResolvedValue({ costs: ['Starting and ending there 9 in more are travelled.'], offers: [{ zone: 'a', fill: { kind: 'lines', spacing: '1/2 in' } as Views['PinOffer']['fill'], words: ['12 lines'] }] })
+    vi.spyOn(api, 'pinOptions').mockResolvedValue({ costs: ['Starting and ending there adds 9 in of travel.'], offers: [{ zone: 'a', fill: { kind: 'lines', spacing: '1/2 in' } as Views['PinOffer']['fill'], words: ['12 lines'] }] })
     const card = mounted(ExitCard, { here: pinned })
     await flushPromises()
     const sent = changes()

@@ -5,6 +5,7 @@ import type { Views } from '../../api/client'
 import LengthField from '../../parts/LengthField.vue'
 import { useQuilt } from '../../state/quilt'
 import { useTop } from '../../state/top'
+import { tr } from '../../texts'
 
 type Pattern = Views['TileView']['pattern']
 
@@ -27,15 +28,15 @@ function rename(event: Event) {
 </script>
 
 <template>
-  <label class="between"><span>Name</span><input class="text" :value="block.name" maxlength="80" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" /></label>
+  <label class="between"><span>{{ tr('Name') }}</span><input class="text" :value="block.name" maxlength="80" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" /></label>
   <template v-for="field in numbers" :key="field.name">
     <LengthField v-if="field.control === 'length'" :field="field" :error="top.errorAt(`block.${field.name}`)" :unit="quilt.unit" late @entered="set(field.name, $event || null)" />
     <div v-else-if="field.control === 'count'" class="between">
       <span>{{ field.label }}</span>
       <span class="chips">
-        <v-btn class="chip" :aria-label="`${field.label}: one less`" @click="set(field.name, Number(field.text) - 1)">−</v-btn>
+        <v-btn class="chip" :aria-label="tr('{label}: one less', { label: field.label })" @click="set(field.name, Number(field.text) - 1)">−</v-btn>
         <b class="count">{{ field.text }}</b>
-        <v-btn class="chip" :aria-label="`${field.label}: one more`" @click="set(field.name, Number(field.text) + 1)">+</v-btn>
+        <v-btn class="chip" :aria-label="tr('{label}: one more', { label: field.label })" @click="set(field.name, Number(field.text) + 1)">+</v-btn>
       </span>
     </div>
     <div v-else class="between">

@@ -9,6 +9,8 @@ import BlockNumbers from './BlockNumbers.vue'
 import FabricPick from './FabricPick.vue'
 import MeasuredCard from './MeasuredCard.vue'
 import PatchPicture from '../../parts/PatchPicture.vue'
+import ToldText from '../../parts/ToldText.vue'
+import { tr, whole } from '../../texts'
 
 const emit = defineEmits<{ draw: [key: string] }>()
 const quilt = useQuilt()
@@ -61,7 +63,7 @@ const turned = computed(() => {
 
 <template>
   <section v-if="top.view && adding" class="stack">
-    <div class="between"><h2 class="sub">A new block</h2><v-btn class="plain" @click="adding = false">Cancel</v-btn></div>
+    <div class="between"><h2 class="sub">{{ tr('A new block') }}</h2><v-btn class="plain" @click="adding = false">{{ tr('Cancel') }}</v-btn></div>
     <div class="tiles">
       <button v-for="tile in top.view.tiles" :key="tile.name" class="tile" :title="tile.help" :data-testid="`tile-${tile.name}`" @click="add(tile)">
         <PatchPicture :patches="tile.patches" :width="100" :height="100" :colours="roleColours(tile)" />
@@ -70,27 +72,27 @@ const turned = computed(() => {
     </div>
   </section>
   <section v-else-if="top.view" ref="root" class="stack">
-    <div class="tiles" role="group" aria-label="Blocks of this quilt">
+    <div class="tiles" role="group" :aria-label="tr('Blocks of this quilt')">
       <button v-for="one in top.view.blocks" :key="one.key" class="tile" :class="{ now: one.key === top.block }" :aria-pressed="top.brush?.block === one.key" :data-testid="`block-${one.key}`" @click="take(one.key)">
         <PatchPicture :patches="one.patches" :width="one.width" :height="one.height" :colours="colours" />
-        <span>{{ one.name }}</span><small>{{ one.laid ? `${one.laid} ×` : 'not laid' }}</small>
+        <span>{{ one.name }}</span><small>{{ one.laid ? `${one.laid} ×` : tr('not in the quilt') }}</small>
       </button>
-      <button class="tile add" data-testid="new-block" @click="adding = true"><b>+</b><span>A new block</span></button>
+      <button class="tile add" data-testid="new-block" @click="adding = true"><b>+</b><span>{{ tr('A new block') }}</span></button>
     </div>
-    <v-btn class="chip" data-testid="draw-own" @click="emit('draw', '')">Draw a block, or import one …</v-btn>
+    <v-btn class="chip" data-testid="draw-own" @click="emit('draw', '')">{{ tr('Draw a block, or import one …') }}</v-btn>
     <p v-if="top.errorAt('block') || top.errorAt('paint')" class="card madder" role="alert">{{ top.errorAt('block') || top.errorAt('paint') }}</p>
     <template v-if="block">
       <div class="hand card" :class="inHand ? 'leaf' : 'tip'">
         <PatchPicture :patches="block.patches" :width="block.width" :height="block.height" :colours="colours" :size="48" :style="{ transform: turned }" />
-        <p v-if="inHand"><b>{{ block.name }}</b> is selected: click or drag on the quilt to place it.</p>
-        <p v-else-if="top.cell"><b>{{ block.name }}</b>, row {{ top.place.split('-')[0] }}, block {{ top.place.split('-')[1] }}.</p>
+        <p v-if="inHand"><ToldText :text="whole('{name} is selected: click or drag on the quilt to place it.')"><template #name><b>{{ block.name }}</b></template></ToldText></p>
+        <p v-else-if="top.cell"><b>{{ block.name }}</b>{{ tr(', row {split}, block {split2}.', { split: top.place.split('-')[0], split2: top.place.split('-')[1] }) }}</p>
         <p v-else><b>{{ block.name }}</b></p>
       </div>
       <div class="chips">
-        <v-btn class="chip" title="r" @click="turn(1, false)">↺ Turn</v-btn>
-        <v-btn class="chip" title="m" @click="turn(0, true)">⇋ Mirror</v-btn>
-        <v-btn v-if="inHand" class="chip" @click="top.brush = undefined">Deselect</v-btn>
-        <v-btn v-else class="chip" @click="take(block.key)">Select</v-btn>
+        <v-btn class="chip" title="r" @click="turn(1, false)">{{ tr('↺ Turn') }}</v-btn>
+        <v-btn class="chip" title="m" @click="turn(0, true)">{{ tr('⇋ Mirror') }}</v-btn>
+        <v-btn v-if="inHand" class="chip" @click="top.brush = undefined">{{ tr('Deselect') }}</v-btn>
+        <v-btn v-else class="chip" @click="take(block.key)">{{ tr('Select') }}</v-btn>
       </div>
       <div class="two">
         <LengthField v-for="field in block.fields.slice(0, 2)" :key="field.name" :field="field" :error="top.errorAt(`block.${field.name}`)" :unit="quilt.unit" late @entered="top.change(`block.${field.name}`, { kind: 'block', key: block.key, block: { ...block.doc, [field.name]: $event } })" />
@@ -102,12 +104,12 @@ const turned = computed(() => {
       />
       <MeasuredCard :block="block" />
       <div class="chips">
-        <v-btn class="plain" @click="hold({ kind: 'copy block', key: block.key })">Duplicate with other fabrics</v-btn>
-        <v-btn v-if="!block.roles.length" class="plain" @click="emit('draw', block.key)">Edit the drawing</v-btn>
-        <v-btn v-if="!block.laid" class="plain" @click="top.change('block', { kind: 'block gone', key: block.key })">Delete this block</v-btn>
+        <v-btn class="plain" @click="hold({ kind: 'copy block', key: block.key })">{{ tr('Duplicate with other fabrics') }}</v-btn>
+        <v-btn v-if="!block.roles.length" class="plain" @click="emit('draw', block.key)">{{ tr('Edit the drawing') }}</v-btn>
+        <v-btn v-if="!block.laid" class="plain" @click="top.change('block', { kind: 'block gone', key: block.key })">{{ tr('Delete this block') }}</v-btn>
       </div>
     </template>
-    <p v-else class="quiet">Select a block to place it, or click a block on the quilt to see it here.</p>
+    <p v-else class="quiet">{{ tr('Select a block to place it, or click a block on the quilt to see it here.') }}</p>
   </section>
 </template>
 

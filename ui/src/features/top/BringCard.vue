@@ -5,6 +5,7 @@ import { api, Problem, type Views, type Change } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
 import { useQuilt } from '../../state/quilt'
 import PatchPicture from '../../parts/PatchPicture.vue'
+import { counted, tr } from '../../texts'
 
 const emit = defineEmits<{ bring: [change: Change] }>()
 const quilt = useQuilt()
@@ -36,17 +37,17 @@ function chosen(event: Event) {
 
 <template>
   <div class="bring">
-    <div class="between"><span class="label">Or import a block</span><label class="chip">SVG or DXF file …<input type="file" accept=".svg,.dxf,image/svg+xml" class="sr" data-testid="bring-file" @change="chosen" /></label></div>
+    <div class="between"><span class="label">{{ tr('Or import a block') }}</span><label class="chip">{{ tr('SVG or DXF file …') }}<input type="file" accept=".svg,.dxf,image/svg+xml" class="sr" data-testid="bring-file" @change="chosen" /></label></div>
     <p v-if="wrong && !wrongWidth" class="card madder" role="alert">{{ file?.name }}: {{ wrong.message }}</p>
     <template v-if="found || wrongWidth">
       <div v-if="found" class="seen">
         <PatchPicture :patches="found.patches" :width="found.width" :height="found.height" :colours="found.fabrics" :size="120" />
-        <p><b>{{ found.name }}</b><br /><WordsText :words="found.size" /><br />{{ found.patches.length }} patches</p>
+        <p><b>{{ found.name }}</b><br /><WordsText :words="found.size" /><br />{{ counted(found.patches.length, '{count} patch', '{count} patches') }}</p>
       </div>
-      <label class="between"><span>Block width</span><input v-model="width" class="text short" placeholder="true size" data-testid="bring-width" @change="read()" /></label>
+      <label class="between"><span>{{ tr('Block width') }}</span><input v-model="width" class="text short" :placeholder="tr('true size')" data-testid="bring-width" @change="read()" /></label>
       <p v-if="wrongWidth" class="wrong" role="alert">{{ wrongWidth }}</p>
       <p v-for="line in found?.said" :key="line" class="card tip">{{ line }}</p>
-      <v-btn v-if="found && !wrong" color="primary" variant="flat" data-testid="bring-keep" @click="emit('bring', found.change)">Keep this block</v-btn>
+      <v-btn v-if="found && !wrong" color="primary" variant="flat" data-testid="bring-keep" @click="emit('bring', found.change)">{{ tr('Keep this block') }}</v-btn>
     </template>
   </div>
 </template>

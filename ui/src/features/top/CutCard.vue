@@ -7,15 +7,16 @@ import { useQuilt } from '../../state/quilt'
 import { useTop } from '../../state/top'
 import { useCutting } from '../../state/cutting'
 import { useZone } from '../../state/zone'
+import { counted, tr } from '../../texts'
 
 const props = defineProps<{ zone: Views['ZoneInfo'] }>()
 const emit = defineEmits<{ tried: [cut: { part: string; place: string; rings: number[][] } | undefined] }>()
 const KINDS = [
-  ['diagonals', 'its diagonals'],
-  ['cross', 'a cross'],
-  ['inset square', 'an inset square'],
-  ['inset outline', 'its outline, inset'],
-  ['line', 'a line …'],
+  ['diagonals', tr('its diagonals')],
+  ['cross', tr('a cross')],
+  ['inset square', tr('an inset square')],
+  ['inset outline', tr('its outline, inset')],
+  ['line', tr('a line …')],
 ] as const
 const quilt = useQuilt()
 const top = useTop()
@@ -80,30 +81,30 @@ onBeforeUnmount(() => {
 
 <template>
   <div class="cut">
-    <p class="label">Divide by lines that you will quilt</p>
+    <p class="label">{{ tr('Divide by lines that you will quilt') }}</p>
     <div class="chips">
       <v-btn v-for="[key, label] in KINDS" :key="key" class="chip" :aria-pressed="kind === key" :data-testid="`cut-${key.replace(' ', '-')}`" @click="choose(key)">{{ label }}</v-btn>
     </div>
-    <label v-if="kind.startsWith('inset')" class="between"><span>{{ kind === 'inset square' ? 'In from the zone’s sides' : 'In from its outline' }}</span><input v-model="distance" class="text" data-testid="cut-distance" /></label>
+    <label v-if="kind.startsWith('inset')" class="between"><span>{{ kind === 'inset square' ? tr('In from the zone’s sides') : tr('In from its outline') }}</span><input v-model="distance" class="text" data-testid="cut-distance" /></label>
     <template v-if="kind === 'line'">
-      <p class="card tip" role="status">{{ cutting.ends.length === 0 ? 'Click the point where the line begins.' : cutting.ends.length === 1 ? 'Click the point where it ends.' : 'From point to point.' }}
-        <v-btn v-if="cutting.ends.length" class="plain" @click="cutting.anew()">Start over</v-btn></p>
-      <label class="between"><span>Or measured from a corner:</span><input v-model="along" class="text" placeholder="2 1/2" data-testid="cut-along" /></label>
-      <v-btn v-if="along.trim()" class="chip" :aria-pressed="cutting.byEdge" @click="cutting.byEdge = !cutting.byEdge">{{ cutting.byEdge ? 'Now click the edge …' : 'Along an edge' }}</v-btn>
-      <div class="chips"><v-btn class="chip" :aria-pressed="around" data-testid="cut-around" @click="around = !around">Same from all four sides</v-btn></div>
+      <p class="card tip" role="status">{{ cutting.ends.length === 0 ? tr('Click the point where the line begins.') : cutting.ends.length === 1 ? tr('Click the point where it ends.') : tr('From point to point.') }}
+        <v-btn v-if="cutting.ends.length" class="plain" @click="cutting.anew()">{{ tr('Start over') }}</v-btn></p>
+      <label class="between"><span>{{ tr('Or measured from a corner:') }}</span><input v-model="along" class="text" placeholder="2 1/2" data-testid="cut-along" /></label>
+      <v-btn v-if="along.trim()" class="chip" :aria-pressed="cutting.byEdge" @click="cutting.byEdge = !cutting.byEdge">{{ cutting.byEdge ? tr('Now click the edge …') : tr('Along an edge') }}</v-btn>
+      <div class="chips"><v-btn class="chip" :aria-pressed="around" data-testid="cut-around" @click="around = !around">{{ tr('Same from all four sides') }}</v-btn></div>
     </template>
     <p v-if="error || top.errorAt('cut')" class="wrong" role="alert">{{ error || top.errorAt('cut') }}</p>
     <template v-if="found">
       <div class="chips">
-        <v-btn class="chip" :aria-pressed="alike" @click="alike = true">Matching pieces together</v-btn>
-        <v-btn class="chip" :aria-pressed="!alike" @click="alike = false">Each piece a zone</v-btn>
+        <v-btn class="chip" :aria-pressed="alike" @click="alike = true">{{ tr('Matching pieces together') }}</v-btn>
+        <v-btn class="chip" :aria-pressed="!alike" @click="alike = false">{{ tr('Each piece a zone') }}</v-btn>
       </div>
       <div class="chips">
-        <v-btn class="chip" :aria-pressed="sewn" data-testid="cut-sewn" @click="sewn = true">Sew the dividing lines</v-btn>
-        <v-btn class="chip" :aria-pressed="!sewn" data-testid="cut-bare" @click="sewn = false">Only divide</v-btn>
+        <v-btn class="chip" :aria-pressed="sewn" data-testid="cut-sewn" @click="sewn = true">{{ tr('Sew the dividing lines') }}</v-btn>
+        <v-btn class="chip" :aria-pressed="!sewn" data-testid="cut-bare" @click="sewn = false">{{ tr('Only divide') }}</v-btn>
       </div>
-      <p class="quiet">Gives {{ found.names.length }} zones: {{ found.names.map((n) => n.split(': ').at(-1)).join(', ') }}.</p>
-      <v-btn color="primary" variant="outlined" data-testid="cut-it" @click="make()">Divide</v-btn>
+      <p class="quiet">{{ counted(found.names.length, 'Gives one zone: {names}.', 'Gives {count} zones: {names}.', { names: found.names.map((n) => n.split(': ').at(-1)).join(', ') }) }}</p>
+      <v-btn color="primary" variant="outlined" data-testid="cut-it" @click="make()">{{ tr('Divide') }}</v-btn>
     </template>
   </div>
 </template>

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { closedPath, openPath } from '../../canvas/paths'
 import { useDrawing } from '../../state/drawing'
 import { useTop } from '../../state/top'
+import { counted, tr } from '../../texts'
 
 const drawing = useDrawing()
 const top = useTop()
@@ -52,7 +53,7 @@ function keys(event: KeyboardEvent) {
 </script>
 
 <template>
-  <div class="board" tabindex="0" role="application" :aria-label="`${view.name}: ${view.seams.length} seams, ${view.patches.length} patches. Arrow keys go from point to point, Enter takes one.`" data-testid="board" @keydown="keys">
+  <div class="board" tabindex="0" role="application" :aria-label="tr('{name}: {seams}, {patches}. Arrow keys go from point to point, Enter takes one.', { name: view.name, seams: counted(view.seams.length, '{count} seam', '{count} seams'), patches: counted(view.patches.length, '{count} patch', '{count} patches') })" data-testid="board" @keydown="keys">
     <svg :viewBox="box" :class="`does-${drawing.tool}`">
       <g :transform="upright" stroke-linejoin="round">
         <path
@@ -75,9 +76,9 @@ function keys(event: KeyboardEvent) {
       </g>
     </svg>
     <p class="prompt" role="status">
-      <template v-if="drawing.tool === 'colour'">{{ drawing.fabric ? 'Click a patch to make it of the fabric in your hand' : 'Choose a fabric, then click patches' }}</template>
-      <template v-else-if="!drawing.start">{{ drawing.tool === 'seam' ? 'Click where a seam begins, then where it ends' : 'Click the corners of the appliqué one after the other; the first again closes it' }}</template>
-      <template v-else>{{ drawing.tool === 'seam' ? 'Now click where it ends · Esc lets it go' : 'Next corner · the first one closes it · Esc lets it go' }}</template>
+      <template v-if="drawing.tool === 'colour'">{{ drawing.fabric ? tr('Click a patch to give it the selected fabric') : tr('Choose a fabric, then click patches') }}</template>
+      <template v-else-if="!drawing.start">{{ drawing.tool === 'seam' ? tr('Click where a seam begins, then where it ends') : tr('Click the corners of the appliqué one after the other; the first again closes it') }}</template>
+      <template v-else>{{ drawing.tool === 'seam' ? tr('Now click where it ends · Esc cancels') : tr('Next corner · the first one closes it · Esc cancels') }}</template>
     </p>
   </div>
 </template>

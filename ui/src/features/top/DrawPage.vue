@@ -7,13 +7,14 @@ import { useQuilt } from '../../state/quilt'
 import { useTop } from '../../state/top'
 import BringCard from './BringCard.vue'
 import FabricPick from './FabricPick.vue'
+import { counted, tr } from '../../texts'
 
 const TOOLS: [Tool, string][] = [['seam', 'seams'], ['colour', 'colour'], ['applique', 'appliqué']]
 const drawing = useDrawing()
 const quilt = useQuilt()
 const top = useTop()
 const like = computed(() => top.blocks.get(top.view?.cells[0]?.block ?? '')?.doc as { width: string; height: string } | undefined)
-const name = ref('My block')
+const name = ref(tr('My block'))
 const width = ref('')
 const height = ref('')
 const columns = ref(4)
@@ -30,7 +31,7 @@ async function added(change: Change) {
   if (found) await drawing.begin(found.key)
 }
 const begin = () => added({
-  kind: 'own block', name: name.value.trim() || 'My block', width: width.value.trim() || (like.value?.width ?? '12 in'),
+  kind: 'own block', name: name.value.trim() || tr('My block'), width: width.value.trim() || (like.value?.width ?? '12 in'),
   height: height.value.trim() || width.value.trim() || (like.value?.height ?? '12 in'), columns: columns.value, rows: rows.value,
 })
 function setTool(tool: Tool) {
@@ -58,50 +59,50 @@ function lay() {
 
 <template>
   <section v-if="!drawing.view" class="stack">
-    <div class="between"><h2 class="sub">A block of your own</h2><v-btn class="plain" @click="drawing.close()">Cancel</v-btn></div>
-    <label class="between"><span>Name</span><input v-model="name" class="text" maxlength="80" data-testid="own-name" /></label>
+    <div class="between"><h2 class="sub">{{ tr('A block of your own') }}</h2><v-btn class="plain" @click="drawing.close()">{{ tr('Cancel') }}</v-btn></div>
+    <label class="between"><span>{{ tr('Name') }}</span><input v-model="name" class="text" maxlength="80" data-testid="own-name" /></label>
     <div class="two">
-      <label>Width<input v-model="width" class="text" :placeholder="like?.width ?? '12 in'" data-testid="own-width" /></label>
-      <label>Height<input v-model="height" class="text" :placeholder="width || (like?.height ?? '12 in')" data-testid="own-height" /></label>
-      <label>Grid, across<input v-model.number="columns" class="text" type="number" min="1" max="24" data-testid="own-columns" /></label>
-      <label>Grid, up<input v-model.number="rows" class="text" type="number" min="1" max="24" data-testid="own-rows" /></label>
+      <label>{{ tr('Width') }}<input v-model="width" class="text" :placeholder="like?.width ?? '12 in'" data-testid="own-width" /></label>
+      <label>{{ tr('Height') }}<input v-model="height" class="text" :placeholder="width || (like?.height ?? '12 in')" data-testid="own-height" /></label>
+      <label>{{ tr('Grid, across') }}<input v-model.number="columns" class="text" type="number" min="1" max="24" data-testid="own-columns" /></label>
+      <label>{{ tr('Grid, up') }}<input v-model.number="rows" class="text" type="number" min="1" max="24" data-testid="own-rows" /></label>
     </div>
-    <v-btn color="primary" variant="flat" data-testid="own-begin" @click="begin()">Draw on this grid</v-btn>
+    <v-btn color="primary" variant="flat" data-testid="own-begin" @click="begin()">{{ tr('Draw on this grid') }}</v-btn>
     <p v-if="top.errorAt('draw')" class="card madder" role="alert">{{ top.errorAt('draw') }}</p>
     <BringCard @bring="added" />
   </section>
   <section v-else class="stack">
-    <div class="between"><h2 class="sub">{{ drawing.view.name }}</h2><v-btn class="plain" data-testid="draw-done" @click="drawing.close()">Back to the blocks</v-btn></div>
-    <div class="chips" role="group" aria-label="What you draw">
+    <div class="between"><h2 class="sub">{{ drawing.view.name }}</h2><v-btn class="plain" data-testid="draw-done" @click="drawing.close()">{{ tr('Back to the blocks') }}</v-btn></div>
+    <div class="chips" role="group" :aria-label="tr('What you draw')">
       <v-btn v-for="[key, label] in TOOLS" :key="key" class="chip" :aria-pressed="drawing.tool === key" :data-testid="`tool-${key}`" @click="setTool(key)">{{ label }}</v-btn>
     </div>
     <template v-if="drawing.tool !== 'colour'">
-      <label class="between"><span>Curve it by a rise of</span><input v-model="drawing.rise" class="text short" placeholder="straight" data-testid="draw-rise" /></label>
-      <div v-if="drawing.rise.trim()" class="chips" role="group" aria-label="To which side, going from the first point to the second">
-        <v-btn class="chip" :aria-pressed="drawing.left" @click="drawing.left = true">Bulges to the left</v-btn>
-        <v-btn class="chip" :aria-pressed="!drawing.left" @click="drawing.left = false">To the right</v-btn>
+      <label class="between"><span>{{ tr('Curve it by a rise of') }}</span><input v-model="drawing.rise" class="text short" :placeholder="tr('straight')" data-testid="draw-rise" /></label>
+      <div v-if="drawing.rise.trim()" class="chips" role="group" :aria-label="tr('To which side, going from the first point to the second')">
+        <v-btn class="chip" :aria-pressed="drawing.left" @click="drawing.left = true">{{ tr('Bulges to the left') }}</v-btn>
+        <v-btn class="chip" :aria-pressed="!drawing.left" @click="drawing.left = false">{{ tr('To the right') }}</v-btn>
       </div>
     </template>
-    <FabricPick v-if="drawing.tool !== 'seam'" :fabrics="top.view!.fabrics" :model-value="drawing.fabric" label="Selected" @update:model-value="drawing.fabric = $event ?? ''" />
+    <FabricPick v-if="drawing.tool !== 'seam'" :fabrics="top.view!.fabrics" :model-value="drawing.fabric" :label="tr('Selected')" @update:model-value="drawing.fabric = $event ?? ''" />
     <p v-if="top.errorAt('draw')" class="card madder" role="alert">{{ top.errorAt('draw') }}</p>
     <div v-if="drawing.chosen" class="seam">
-      <p class="label">This seam{{ drawing.chosen.open ? ' ends in the open: it parts nothing yet' : '' }}</p>
-      <label class="between"><span>Rise</span><input v-model="seamRise" class="text short" placeholder="straight" data-testid="seam-rise" @keydown.enter="bend(drawing.chosen.left)" /></label>
+      <p class="label">{{ tr('This seam{open}', { open: drawing.chosen.open ? tr(' ends in the open: it divides nothing yet') : '' }) }}</p>
+      <label class="between"><span>{{ tr('Rise') }}</span><input v-model="seamRise" class="text short" :placeholder="tr('straight')" data-testid="seam-rise" @keydown.enter="bend(drawing.chosen.left)" /></label>
       <div class="chips">
-        <v-btn class="chip" data-testid="seam-bend" @click="bend(drawing.chosen.left)">Curve it</v-btn>
-        <v-btn v-if="drawing.chosen.rise" class="chip" @click="bend(!drawing.chosen.left)">To the other side</v-btn>
-        <v-btn class="chip" data-testid="seam-out" @click="out()">Remove it</v-btn>
+        <v-btn class="chip" data-testid="seam-bend" @click="bend(drawing.chosen.left)">{{ tr('Curve it') }}</v-btn>
+        <v-btn v-if="drawing.chosen.rise" class="chip" @click="bend(!drawing.chosen.left)">{{ tr('To the other side') }}</v-btn>
+        <v-btn class="chip" data-testid="seam-out" @click="out()">{{ tr('Remove it') }}</v-btn>
       </div>
     </div>
     <div v-if="drawing.view.appliques.length" class="chips">
-      <v-btn v-for="one in drawing.view.appliques" :key="one" class="plain" @click="drawing.make({ kind: 'applique gone', patch: one })">Take off {{ one.replace('applique-', 'appliqué ') }}</v-btn>
+      <v-btn v-for="one in drawing.view.appliques" :key="one" class="plain" @click="drawing.make({ kind: 'applique gone', patch: one })">{{ tr('Take off {replace}', { replace: one.replace('applique-', 'appliqué ') }) }}</v-btn>
     </div>
     <div class="two">
-      <label>Grid, across<input class="text" type="number" min="1" max="24" :value="drawing.view.columns" @change="regrid($event, 'columns')" /></label>
-      <label>Grid, up<input class="text" type="number" min="1" max="24" :value="drawing.view.rows" @change="regrid($event, 'rows')" /></label>
+      <label>{{ tr('Grid, across') }}<input class="text" type="number" min="1" max="24" :value="drawing.view.columns" @change="regrid($event, 'columns')" /></label>
+      <label>{{ tr('Grid, up') }}<input class="text" type="number" min="1" max="24" :value="drawing.view.rows" @change="regrid($event, 'rows')" /></label>
     </div>
-    <p class="quiet">{{ drawing.view.patches.length }} {{ drawing.view.patches.length === 1 ? 'patch' : 'patches' }}, {{ drawing.view.seams.length }} {{ drawing.view.seams.length === 1 ? 'seam' : 'seams' }}. Click a seam to curve it or remove it. {{ quilt.unit === 'mm' ? '' : 'A rise is how far the seam bulges at its middle.' }}</p>
-    <v-btn color="primary" variant="flat" data-testid="draw-lay" @click="lay()">Put it on the quilt</v-btn>
+    <p class="quiet">{{ tr('{patches}, {seams}. Click a seam to curve it or remove it.', { patches: counted(drawing.view.patches.length, '{count} patch', '{count} patches'), seams: counted(drawing.view.seams.length, '{count} seam', '{count} seams') }) }} {{ quilt.unit === 'mm' ? '' : tr('A rise is how far the seam bulges at its middle.') }}</p>
+    <v-btn color="primary" variant="flat" data-testid="draw-lay" @click="lay()">{{ tr('Put it on the quilt') }}</v-btn>
   </section>
 </template>
 

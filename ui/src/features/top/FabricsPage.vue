@@ -3,6 +3,8 @@
 import { computed, ref } from 'vue'
 import { api, Problem, type Views } from '../../api/client'
 import { useTop } from '../../state/top'
+import ToldText from '../../parts/ToldText.vue'
+import { tr, whole } from '../../texts'
 
 const top = useTop()
 const fabric = computed(() => top.view?.fabrics.find((f) => f.key === top.fabric))
@@ -18,7 +20,7 @@ function set(values: Partial<Views['FabricView']>) {
 }
 async function add() {
   const before = new Set(top.view!.fabrics.map((f) => f.key))
-  if (await top.change('fabric', { kind: 'fabric', fabric: { name: 'New fabric', colour: '#b9b2a3', print: 'calm' } }))
+  if (await top.change('fabric', { kind: 'fabric', fabric: { name: tr('New fabric'), colour: '#b9b2a3', print: 'calm' } }))
     top.fabric = top.view!.fabrics.find((f) => !before.has(f.key))?.key ?? ''
 }
 async function fromPhoto(event: Event) {
@@ -39,35 +41,35 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
 
 <template>
   <section v-if="top.view" class="stack">
-    <div class="palette" role="group" aria-label="Fabrics of this quilt">
+    <div class="palette" role="group" :aria-label="tr('Fabrics of this quilt')">
       <button v-for="one in top.view.fabrics" :key="one.key" class="cloth" :aria-pressed="one.key === top.fabric" :data-testid="`fabric-${one.key}`" @click="top.fabric = top.fabric === one.key ? '' : one.key">
         <span class="hue" :style="{ background: one.colour }" />
-        <span><b>{{ one.name }}</b><small>{{ one.tone }}, {{ one.print }}</small></span>
+        <span><b>{{ one.name }}</b><small>{{ tr(one.tone) }}, {{ tr(one.print) }}</small></span>
       </button>
-      <button class="cloth" data-testid="new-fabric" @click="add()"><span class="hue plus">+</span><span>A new fabric</span></button>
+      <button class="cloth" data-testid="new-fabric" @click="add()"><span class="hue plus">+</span><span>{{ tr('A new fabric') }}</span></button>
     </div>
     <p v-if="top.errorAt('fabric')" class="card madder" role="alert">{{ top.errorAt('fabric') }}</p>
     <template v-if="fabric">
-      <p class="card leaf"><b>{{ fabric.name }}</b> is selected. Click a patch to use this fabric there, in every matching block. Shift-click or a long press changes all patches of that fabric.</p>
-      <label class="between"><span>Name</span><input class="text" :value="fabric.name" maxlength="80" data-testid="fabric-name" @change="set({ name: value($event).trim() || fabric.name })" /></label>
-      <label class="between"><span>Color</span><input type="color" :value="fabric.colour" data-testid="fabric-colour" @change="set({ colour: value($event) })" /></label>
+      <p class="card leaf"><ToldText :text="whole('{name} is selected. Click a patch to use this fabric there, in every matching block. Shift-click or a long press changes all patches of that fabric.')"><template #name><b>{{ fabric.name }}</b></template></ToldText></p>
+      <label class="between"><span>{{ tr('Name') }}</span><input class="text" :value="fabric.name" maxlength="80" data-testid="fabric-name" @change="set({ name: value($event).trim() || fabric.name })" /></label>
+      <label class="between"><span>{{ tr('Color') }}</span><input type="color" :value="fabric.colour" data-testid="fabric-colour" @change="set({ colour: value($event) })" /></label>
       <div class="between">
-        <span>Print</span>
+        <span>{{ tr('Print') }}</span>
         <span class="chips">
-          <v-btn class="chip" :aria-pressed="fabric.print === 'calm'" @click="set({ print: 'calm' })">Calm</v-btn>
-          <v-btn class="chip" :aria-pressed="fabric.print === 'busy'" @click="set({ print: 'busy' })">Busy</v-btn>
+          <v-btn class="chip" :aria-pressed="fabric.print === 'calm'" @click="set({ print: 'calm' })">{{ tr('Calm') }}</v-btn>
+          <v-btn class="chip" :aria-pressed="fabric.print === 'busy'" @click="set({ print: 'busy' })">{{ tr('Busy') }}</v-btn>
         </span>
       </div>
-      <div class="between"><span>From a photo of the fabric</span><label class="chip">Color and print …<input type="file" accept="image/jpeg,image/png" class="sr" data-testid="fabric-photo" @change="fromPhoto" /></label></div>
+      <div class="between"><span>{{ tr('From a photo of the fabric') }}</span><label class="chip">{{ tr('Color and print …') }}<input type="file" accept="image/jpeg,image/png" class="sr" data-testid="fabric-photo" @change="fromPhoto" /></label></div>
       <div v-if="others.length" class="between">
-        <span>{{ fabric.used ? 'Delete it and use instead' : 'Not used anywhere' }}</span>
+        <span>{{ fabric.used ? tr('Delete it and use instead') : tr('Not used anywhere') }}</span>
         <span class="chips">
-          <select v-if="fabric.used" v-model="instead" class="text" aria-label="The fabric that takes its place"><option value="" disabled>choose</option><option v-for="one in others" :key="one.key" :value="one.key">{{ one.name }}</option></select>
-          <v-btn class="chip" :disabled="!!fabric.used && !instead" @click="top.change('fabric', { kind: 'fabric gone', key: top.fabric, instead: instead || others[0]!.key })">Delete</v-btn>
+          <select v-if="fabric.used" v-model="instead" class="text" :aria-label="tr('The fabric that takes its place')"><option value="" disabled>{{ tr('choose') }}</option><option v-for="one in others" :key="one.key" :value="one.key">{{ one.name }}</option></select>
+          <v-btn class="chip" :disabled="!!fabric.used && !instead" @click="top.change('fabric', { kind: 'fabric gone', key: top.fabric, instead: instead || others[0]!.key })">{{ tr('Delete') }}</v-btn>
         </span>
       </div>
     </template>
-    <p v-else class="quiet">Select a fabric to use, rename or recolor it.</p>
+    <p v-else class="quiet">{{ tr('Select a fabric to use, rename or recolor it.') }}</p>
   </section>
 </template>
 

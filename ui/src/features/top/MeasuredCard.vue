@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import type { Views } from '../../api/client'
 import WordsText from '../../parts/WordsText.vue'
 import { useTop } from '../../state/top'
+import { tr } from '../../texts'
 
 const props = defineProps<{ block: Views['BlockView'] }>()
 const top = useTop()
@@ -32,24 +33,24 @@ const forget = () => top.change('measured', { kind: 'measured', key: props.block
 <template>
   <div class="measured">
     <div class="between">
-      <span><WordsText v-if="block.measured.length" :words="block.measured" /><template v-else>Measured size</template></span>
-      <v-btn class="plain" data-testid="measure" @click="open = !open">{{ open ? 'Close' : 'I measured it …' }}</v-btn>
+      <span><WordsText v-if="block.measured.length" :words="block.measured" /><template v-else>{{ tr('Measured size') }}</template></span>
+      <v-btn class="plain" data-testid="measure" @click="open = !open">{{ open ? tr('Close') : tr('I measured it …') }}</v-btn>
     </div>
     <template v-if="open">
       <div v-if="here" class="chips">
-        <v-btn class="chip" :aria-pressed="!one" @click="one = false">All {{ block.laid }}</v-btn>
-        <v-btn class="chip" :aria-pressed="one" @click="one = true">Only this one</v-btn>
+        <v-btn class="chip" :aria-pressed="!one" @click="one = false">{{ tr('All {laid}', { laid: block.laid }) }}</v-btn>
+        <v-btn class="chip" :aria-pressed="one" @click="one = true">{{ tr('Only this one') }}</v-btn>
       </div>
       <div class="grid">
-        <label>Width<input v-model="typed.width" class="text" data-testid="measured-width" :placeholder="String(block.doc.width)" /></label>
-        <label>Height<input v-model="typed.height" class="text" data-testid="measured-height" :placeholder="String(block.doc.height)" /></label>
-        <label>Diagonal, rising to the right<input v-model="typed.first" class="text" data-testid="measured-first" placeholder="if you measured it" /></label>
-        <label>Diagonal, rising to the left<input v-model="typed.second" class="text" data-testid="measured-second" placeholder="the other diagonal" /></label>
+        <label>{{ tr('Width') }}<input v-model="typed.width" class="text" data-testid="measured-width" :placeholder="String(block.doc.width)" /></label>
+        <label>{{ tr('Height') }}<input v-model="typed.height" class="text" data-testid="measured-height" :placeholder="String(block.doc.height)" /></label>
+        <label>{{ tr('Diagonal, rising to the right') }}<input v-model="typed.first" class="text" data-testid="measured-first" :placeholder="tr('if you measured it')" /></label>
+        <label>{{ tr('Diagonal, rising to the left') }}<input v-model="typed.second" class="text" data-testid="measured-second" :placeholder="tr('the other diagonal')" /></label>
       </div>
       <p v-if="top.errorAt('measured')" class="wrong" role="alert">{{ top.errorAt('measured') }}</p>
       <div class="chips">
-        <v-btn class="chip" data-testid="measured-keep" @click="keep()">Patches are scaled to these measurements</v-btn>
-        <v-btn v-if="held" class="plain" @click="forget()">Use the planned size</v-btn>
+        <v-btn class="chip" data-testid="measured-keep" @click="keep()">{{ tr('Patches are scaled to these measurements') }}</v-btn>
+        <v-btn v-if="held" class="plain" @click="forget()">{{ tr('Use the planned size') }}</v-btn>
       </div>
     </template>
     <p v-if="warning.length" class="card tip" role="status"><WordsText :words="warning" /></p>

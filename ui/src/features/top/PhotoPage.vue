@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { usePhoto } from '../../state/photo'
 import { useQuilt } from '../../state/quilt'
 import { useTop } from '../../state/top'
+import { tr } from '../../texts'
 
 const photo = usePhoto()
 const quilt = useQuilt()
@@ -13,7 +14,7 @@ const strength = ref(60)
 watch(() => lies.value?.strength, (now) => { if (now !== undefined) strength.value = Math.round(now * 100) }, { immediate: true })
 const cells = computed(() => (top.view?.cells ?? []).map((cell) => {
   const [row, column] = cell.place.split('-')
-  return { place: cell.place, name: `${top.blocks.get(cell.block)?.name ?? 'block'}, row ${row}, block ${column}` }
+  return { place: cell.place, name: tr('{name}, row {row}, block {column}', { name: top.blocks.get(cell.block)?.name ?? 'block', row, column }) }
 }))
 function chosen(event: Event) {
   const input = event.target as HTMLInputElement
@@ -27,34 +28,34 @@ function chosen(event: Event) {
   <section class="stack">
     <p v-if="top.errorAt('photo')" class="card madder" role="alert">{{ top.errorAt('photo') }}</p>
     <template v-if="photo.taken">
-      <h2 class="sub">Set its corners</h2>
-      <p>The photo may be at an angle. Mark its four corners and Kenzet straightens it to true size.</p>
-      <label class="pick">It shows
+      <h2 class="sub">{{ tr('Set its corners') }}</h2>
+      <p>{{ tr('The photo may be at an angle. Mark its four corners and Kenzet straightens it to true size.') }}</p>
+      <label class="pick">{{ tr('It shows') }}
         <select v-model="photo.place" class="text" data-testid="photo-place">
-          <option value="top">the whole top</option>
+          <option value="top">{{ tr('the whole top') }}</option>
           <option v-for="cell in cells" :key="cell.place" :value="cell.place">{{ cell.name }}</option>
         </select>
       </label>
-      <v-btn color="primary" variant="flat" data-testid="photo-lay" @click="photo.lay()">Put it under the plan</v-btn>
-      <v-btn class="plain" @click="photo.close()">Cancel</v-btn>
+      <v-btn color="primary" variant="flat" data-testid="photo-lay" @click="photo.lay()">{{ tr('Put it under the plan') }}</v-btn>
+      <v-btn class="plain" @click="photo.close()">{{ tr('Cancel') }}</v-btn>
     </template>
     <template v-else-if="lies">
-      <h2 class="sub">Your photo is under the plan</h2>
-      <label class="slide">Photo strength
+      <h2 class="sub">{{ tr('Your photo is under the plan') }}</h2>
+      <label class="slide">{{ tr('Photo strength') }}
         <input v-model.number="strength" type="range" min="0" max="100" step="5" data-testid="photo-strength" :aria-valuetext="`${strength} %`" @input="photo.show(strength / 100)" @change="photo.set(strength / 100)" />
-        <span class="ends"><span>fabrics</span><span>photo</span></span>
+        <span class="ends"><span>{{ tr('fabrics') }}</span><span>{{ tr('photo') }}</span></span>
       </label>
       <div class="chips">
-        <v-btn class="chip" @click="photo.again()">Set the corners again</v-btn>
-        <label class="chip">Another photo …<input type="file" accept="image/jpeg,image/png" class="sr" @change="chosen" /></label>
-        <v-btn class="plain" data-testid="photo-away" @click="photo.away()">Remove the photo</v-btn>
+        <v-btn class="chip" @click="photo.again()">{{ tr('Set the corners again') }}</v-btn>
+        <label class="chip">{{ tr('Another photo …') }}<input type="file" accept="image/jpeg,image/png" class="sr" @change="chosen" /></label>
+        <v-btn class="plain" data-testid="photo-away" @click="photo.away()">{{ tr('Remove the photo') }}</v-btn>
       </div>
     </template>
     <template v-else>
-      <h2 class="sub">A photo of your own top</h2>
-      <p>Kenzet shows it under the plan at true scale, so you see the quilting on your own top. Hang the top flat and take the photo from straight in front.</p>
-      <label class="v-btn-like" :class="{ busy: photo.busy }">{{ photo.busy ? 'One moment …' : 'Choose a photo …' }}<input type="file" accept="image/jpeg,image/png" class="sr" data-testid="photo-file" :disabled="photo.busy" @change="chosen" /></label>
-      <p class="quiet">JPEG or PNG, at most 25 MB. It stays on this machine; when and where it was taken is not kept.</p>
+      <h2 class="sub">{{ tr('A photo of your own top') }}</h2>
+      <p>{{ tr('Kenzet shows it under the plan at true scale, so you see the quilting on your own top. Hang the top flat and take the photo from straight in front.') }}</p>
+      <label class="v-btn-like" :class="{ busy: photo.busy }">{{ photo.busy ? tr('One moment …') : tr('Choose a photo …') }}<input type="file" accept="image/jpeg,image/png" class="sr" data-testid="photo-file" :disabled="photo.busy" @change="chosen" /></label>
+      <p class="quiet">{{ tr('JPEG or PNG, at most 25 MB. It stays on this machine; when and where it was taken is not kept.') }}</p>
     </template>
   </section>
 </template>

@@ -7,6 +7,7 @@ import LengthField from '../../parts/LengthField.vue'
 import { useQuilt } from '../../state/quilt'
 import { useTop } from '../../state/top'
 import FabricPick from './FabricPick.vue'
+import { tr } from '../../texts'
 
 const USES: Views['SetQuilt']['use'][] = ['bed', 'lap', 'baby', 'wall', 'runner', 'garment or bag', 'practice piece']
 const quilt = useQuilt()
@@ -27,17 +28,17 @@ function rename(event: Event) {
 
 <template>
   <section v-if="top.view && quilt.view" class="stack">
-    <label class="between"><span>Name</span><input class="text" :value="quilt.view.name" maxlength="80" data-testid="quilt-name" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" /></label>
+    <label class="between"><span>{{ tr('Name') }}</span><input class="text" :value="quilt.view.name" maxlength="80" data-testid="quilt-name" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" /></label>
     <p v-if="top.errorAt('name')" class="wrong" role="alert">{{ top.errorAt('name') }}</p>
     <div>
-      <p class="label">What it is for</p>
-      <div class="chips"><v-btn v-for="use in USES" :key="use" class="chip" :aria-pressed="doc.use === use" @click="set('use', { use })">{{ use }}</v-btn></div>
+      <p class="label">{{ tr('What it is for') }}</p>
+      <div class="chips"><v-btn v-for="use in USES" :key="use" class="chip" :aria-pressed="doc.use === use" @click="set('use', { use })">{{ tr(use) }}</v-btn></div>
     </div>
     <template v-for="field in top.view.fields.filter((one) => one.used)" :key="field.name">
       <FieldControl v-if="field.control === 'choice'" :field="field" :error="top.errorAt(field.name)" :unit="quilt.unit" :picked="{}" @set="set(field.name, { [field.name]: $event })" />
       <LengthField v-else :field="field" :error="top.errorAt(field.name)" :unit="quilt.unit" late @entered="set(field.name, { [field.name]: $event })" />
     </template>
-    <FabricPick :fabrics="top.view.fabrics" :model-value="doc.backing" label="Backing" none="not chosen" @update:model-value="set('backing', { backing: $event })" />
-    <p class="quiet">Batting and its limit are in Kit.</p>
+    <FabricPick :fabrics="top.view.fabrics" :model-value="doc.backing" :label="tr('Backing')" :none="tr('not chosen')" @update:model-value="set('backing', { backing: $event })" />
+    <p class="quiet">{{ tr('Batting and its limit are in Kit.') }}</p>
   </section>
 </template>

@@ -22,14 +22,15 @@ import CornerBoard from '../../parts/CornerBoard.vue'
 import PhotoPage from './PhotoPage.vue'
 import QuiltPage from './QuiltPage.vue'
 import ZonesPage from './ZonesPage.vue'
+import { counted, tr } from '../../texts'
 
 const PAGES = [
-  ['layout', 'Setting'],
-  ['blocks', 'Blocks'],
-  ['fabrics', 'Fabrics'],
-  ['zones', 'Zones'],
-  ['photo', 'Photo'],
-  ['quilt', 'Quilt'],
+  ['layout', tr('Setting')],
+  ['blocks', tr('Blocks')],
+  ['fabrics', tr('Fabrics')],
+  ['zones', tr('Zones')],
+  ['photo', tr('Photo')],
+  ['quilt', tr('Quilt')],
 ] as const
 type Page = (typeof PAGES)[number][0]
 
@@ -52,10 +53,10 @@ const painting = computed(() => page.value === 'blocks' && !!top.brush)
 const held = computed(() => (painting.value ? top.stroke : page.value === 'blocks' && top.place ? [top.place] : undefined))
 const onZones = computed(() => page.value === 'zones')
 const prompt = computed(() => {
-  if (page.value === 'blocks') return painting.value ? 'Drag to place the block · Shift-drag moves the quilt · Esc deselects' : ''
+  if (page.value === 'blocks') return painting.value ? tr('Drag to place the block · Shift-drag moves the quilt · Esc deselects') : ''
   if (cutting.picks) return ''
-  if (onZones.value) return 'Click a patch · Shift-click or a long press adds · double-click selects all like it'
-  if (page.value === 'fabrics' && top.fabric) return 'Click a patch to change its fabric · Shift-click or a long press changes all of that fabric'
+  if (onZones.value) return tr('Click a patch · Shift-click or a long press adds · double-click selects all like it')
+  if (page.value === 'fabrics' && top.fabric) return tr('Click a patch to change its fabric · Shift-click or a long press changes all of that fabric')
   return ''
 })
 
@@ -113,7 +114,7 @@ useCanvasKeys(canvas)
 <template>
   <StationPage v-if="quilt.view">
     <DrawBoard v-if="drawing.view" />
-    <CornerBoard v-else-if="photo.taken" :photo="photo.taken" :corners="photo.corners" :prompt="`Drag each corner onto that corner of the ${photo.place === 'top' ? 'quilt top' : 'block'}`" @move="photo.move" />
+    <CornerBoard v-else-if="photo.taken" :photo="photo.taken" :corners="photo.corners" :prompt="tr('Drag each corner onto that corner of the {place}', { place: photo.place === 'top' ? tr('quilt top') : 'block' })" @move="photo.move" />
     <QuiltCanvas
       v-else ref="canvas" cloth :quilt="quilt.view" :unit="quilt.unit" open :zone="onZones ? zone.key : ''" :place="zone.place" :chosen="onZones ? top.patches : undefined"
       :show-zones="onZones" :pointing="onZones || (page === 'fabrics' && !!top.fabric)" :held="held" :painting="painting" :tried="tried" :picks="cutting.picks"
@@ -122,12 +123,12 @@ useCanvasKeys(canvas)
       <template #key><p v-if="prompt" class="prompt">{{ prompt }}</p></template>
     </QuiltCanvas>
     <template #slip>
-      <nav class="pages" aria-label="Pages of the top">
+      <nav class="pages" :aria-label="tr('Pages of the top')">
         <button v-for="[key, label] in PAGES" :key="key" :aria-current="page === key ? 'page' : undefined" :data-testid="`page-${key}`" @click="page = key">{{ label }}</button>
       </nav>
       <p v-if="quilt.gone.length" class="card tip" role="status" data-testid="gone">
-        Gone with that: {{ quilt.gone.map((name) => `“${name}”`).join(', ') }} and {{ quilt.gone.length === 1 ? 'its fill' : 'their fills' }}.
-        <v-btn class="plain" @click="quilt.walk('undo')">Undo</v-btn>
+        {{ counted(quilt.gone.length, 'Gone with that: {names} and its fill.', 'Gone with that: {names} and their fills.', { names: quilt.gone.map((name) => `“${name}”`).join(', ') }) }}
+        <v-btn class="plain" @click="quilt.walk('undo')">{{ tr('Undo') }}</v-btn>
       </p>
       <LayoutPage v-if="page === 'layout'" />
       <DrawPage v-else-if="drawing.open" />
@@ -141,7 +142,7 @@ useCanvasKeys(canvas)
 </template>
 
 <style scoped>
-.pages { display: flex; gap: 2px; border-bottom: 2px solid var(--rule); margin: -4px -4px 2px; }
+.pages { display: flex; flex-wrap: wrap; gap: 2px; border-bottom: 2px solid var(--rule); margin: -4px -4px 2px; }
 .pages button { flex: 1; border: 0; background: none; padding: 7px 2px; cursor: pointer; font-size: 14px; color: var(--soft); border-bottom: 3px solid transparent; margin-bottom: -2px; }
 .pages button:hover { color: var(--indigo); }
 .pages button[aria-current] { color: var(--indigo); font-weight: 700; border-bottom-color: var(--madder); }

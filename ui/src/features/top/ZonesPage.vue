@@ -8,6 +8,8 @@ import { useQuilt } from '../../state/quilt'
 import { useTop } from '../../state/top'
 import { useZone } from '../../state/zone'
 import CutCard from './CutCard.vue'
+import ToldText from '../../parts/ToldText.vue'
+import { counted, tr, whole } from '../../texts'
 
 const emit = defineEmits<{ cut: [cut: { part: string; place: string; rings: number[][] } | undefined] }>()
 const quilt = useQuilt()
@@ -31,7 +33,7 @@ const held = computed(() => {
   const split = top.patches.map((ref) => [ref, ref.slice(0, ref.indexOf('/')), ref.slice(ref.indexOf('/') + 1)] as const)
   return quilt.zones.filter((z) => !z.on_top && split.some(([ref, at, patch]) => (z.part === 'top' ? z.patches.includes(ref) : z.part === kinOf(at) && z.patches.includes(patch))))
 })
-const TAKING = [['take out', 'take these patches out'], ['replace', 'replace it whole'], ['on top', 'lay the new one on top']] as const
+const TAKING = [['take out', tr('take these patches out')], ['replace', tr('replace it whole')], ['on top', tr('put the new one on top')]] as const
 const asks = computed(() => held.value.some((z) => z.fill))
 
 async function make() {
@@ -78,52 +80,52 @@ const fill = () => router.push({ name: 'fills', params: { quilt: quilt.id } })
 <template>
   <section v-if="top.view" class="stack">
     <template v-if="top.patches.length">
-      <h2 class="sub">{{ top.patches.length === 1 ? 'One patch' : `${top.patches.length} patches` }}</h2>
+      <h2 class="sub">{{ counted(top.patches.length, 'One patch', '{count} patches') }}</h2>
       <div class="chips">
-        <v-btn class="chip" @click="top.point(first, 'alike', false)">All like it</v-btn>
-        <v-btn class="chip" data-testid="as-block" @click="top.point(first, 'block', false)">The whole block</v-btn>
-        <v-btn class="chip" data-testid="background" @click="top.point(first, 'background', false)">Background, in the block</v-btn>
-        <v-btn class="chip" data-testid="background-across" @click="top.point(first, 'background across', false)">Background, across all blocks</v-btn>
+        <v-btn class="chip" @click="top.point(first, 'alike', false)">{{ tr('All like it') }}</v-btn>
+        <v-btn class="chip" data-testid="as-block" @click="top.point(first, 'block', false)">{{ tr('The whole block') }}</v-btn>
+        <v-btn class="chip" data-testid="background" @click="top.point(first, 'background', false)">{{ tr('Background, in the block') }}</v-btn>
+        <v-btn class="chip" data-testid="background-across" @click="top.point(first, 'background across', false)">{{ tr('Background, across all blocks') }}</v-btn>
       </div>
-      <div v-if="top.onePlace && times > 1" class="chips" role="group" aria-label="Where">
-        <v-btn class="chip" :aria-pressed="top.everywhere" @click="top.everywhere = true">In all {{ times }} like it</v-btn>
-        <v-btn class="chip" :aria-pressed="!top.everywhere" data-testid="only-here" @click="top.everywhere = false">Only here</v-btn>
+      <div v-if="top.onePlace && times > 1" class="chips" role="group" :aria-label="tr('Where')">
+        <v-btn class="chip" :aria-pressed="top.everywhere" @click="top.everywhere = true">{{ tr('In all {times} like it', { times }) }}</v-btn>
+        <v-btn class="chip" :aria-pressed="!top.everywhere" data-testid="only-here" @click="top.everywhere = false">{{ tr('Only here') }}</v-btn>
       </div>
-      <label class="between"><span>Name</span><input v-model="name" class="text" maxlength="80" placeholder="named for you" data-testid="new-zone-name" @keydown.enter="make()" /></label>
-      <div v-if="top.patches.length > 1" class="chips" role="group" aria-label="How many zones">
-        <v-btn class="chip" :aria-pressed="!each" @click="each = false">One zone</v-btn>
-        <v-btn class="chip" :aria-pressed="each" data-testid="each" @click="each = true">Each patch its own zone</v-btn>
+      <label class="between"><span>{{ tr('Name') }}</span><input v-model="name" class="text" maxlength="80" :placeholder="tr('named for you')" data-testid="new-zone-name" @keydown.enter="make()" /></label>
+      <div v-if="top.patches.length > 1" class="chips" role="group" :aria-label="tr('How many zones')">
+        <v-btn class="chip" :aria-pressed="!each" @click="each = false">{{ tr('One zone') }}</v-btn>
+        <v-btn class="chip" :aria-pressed="each" data-testid="each" @click="each = true">{{ tr('Each patch its own zone') }}</v-btn>
       </div>
       <template v-if="held.length">
-        <p class="quiet">Now in <template v-for="(one, k) in held" :key="one.key">{{ k ? ', ' : '' }}<v-btn class="plain" @click="choose(one.key)">“{{ one.name }}”</v-btn>{{ one.fill ? ` (${one.fill})` : '' }}</template>.</p>
-        <div v-if="asks" class="chips" role="group" aria-label="What becomes of that zone">
+        <p class="quiet">{{ tr('Now in') }} <template v-for="(one, k) in held" :key="one.key">{{ k ? ', ' : '' }}<v-btn class="plain" @click="choose(one.key)">“{{ one.name }}”</v-btn>{{ one.fill ? ` (${one.fill})` : '' }}</template>.</p>
+        <div v-if="asks" class="chips" role="group" :aria-label="tr('What happens to that zone')">
           <v-btn v-for="[key, label] in TAKING" :key="key" class="chip" :aria-pressed="taking === key" :data-testid="`taking-${key.replace(' ', '-')}`" @click="taking = key">{{ label }}</v-btn>
         </div>
       </template>
       <p v-if="top.errorAt('zone')" class="card madder" role="alert">{{ top.errorAt('zone') }}</p>
       <div class="chips">
-        <v-btn color="primary" variant="flat" data-testid="make-zone" :disabled="asks && !taking" @click="make()">Make a zone</v-btn>
-        <v-btn class="plain" @click="top.drop()">Cancel</v-btn>
+        <v-btn color="primary" variant="flat" data-testid="make-zone" :disabled="asks && !taking" @click="make()">{{ tr('Make a zone') }}</v-btn>
+        <v-btn class="plain" @click="top.drop()">{{ tr('Cancel') }}</v-btn>
       </div>
     </template>
     <template v-else-if="info">
-      <div class="between"><h2 class="sub">{{ info.name }}</h2><v-btn class="plain" @click="zone.choose('')">All zones</v-btn></div>
-      <p class="quiet">{{ info.occurs }} · {{ info.fill || (info.left_open ? 'unquilted' : 'no fill yet') }}</p>
-      <label class="between"><span>Name</span><input class="text" :value="info.name" maxlength="80" data-testid="zone-name" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" /></label>
-      <v-btn color="primary" variant="flat" data-testid="fill-it" @click="fill()">{{ info.fill ? 'See its fill' : 'Choose its fill' }}</v-btn>
-      <v-btn class="plain" data-testid="surround" title="Makes three zones at once: the ditch, the echoes, and the area inside." @click="surround()">Ditch, two echoes, freehand inside</v-btn>
+      <div class="between"><h2 class="sub">{{ info.name }}</h2><v-btn class="plain" data-testid="all-zones" @click="zone.choose('')">{{ tr('All zones') }}</v-btn></div>
+      <p class="quiet">{{ info.occurs }} · {{ info.fill || (info.left_open ? tr('unquilted') : tr('no fill yet')) }}</p>
+      <label class="between"><span>{{ tr('Name') }}</span><input class="text" :value="info.name" maxlength="80" data-testid="zone-name" @change="rename" @keydown.enter="($event.target as HTMLInputElement).blur()" /></label>
+      <v-btn color="primary" variant="flat" data-testid="fill-it" @click="fill()">{{ info.fill ? tr('See its fill') : tr('Choose its fill') }}</v-btn>
+      <v-btn class="plain" data-testid="surround" :title="tr('Makes three zones at once: the ditch, the echoes, and the area inside.')" @click="surround()">{{ tr('Ditch, two echoes, freehand inside') }}</v-btn>
       <CutCard :zone="info" @tried="emit('cut', $event)" />
-      <label v-if="info.stands_off" class="between"><span>Keep away from appliqué by</span><input v-model="standOff" class="text" :placeholder="info.stand_off || 'nothing'" @change="setStandOff()" /></label>
+      <label v-if="info.stands_off" class="between"><span>{{ tr('Keep away from appliqué by') }}</span><input v-model="standOff" class="text" :placeholder="info.stand_off || 'nothing'" @change="setStandOff()" /></label>
       <p v-for="where in ['zone name', 'zone', 'stand-off']" v-show="top.errorAt(where)" :key="where" class="wrong" role="alert">{{ top.errorAt(where) }}</p>
       <div class="chips">
-        <v-btn v-if="info.cut" class="plain" data-testid="together" @click="together()">Join its pieces</v-btn>
-        <v-btn class="plain" data-testid="remove-zone" @click="remove()">Delete this zone</v-btn>
+        <v-btn v-if="info.cut" class="plain" data-testid="together" @click="together()">{{ tr('Join its pieces') }}</v-btn>
+        <v-btn class="plain" data-testid="remove-zone" @click="remove()">{{ tr('Delete this zone') }}</v-btn>
       </div>
     </template>
     <template v-else>
-      <p>Click a patch on the quilt. <b>Shift</b>-click or a long press adds more; a <b>double</b> click selects all like it.</p>
-      <ZoneList v-if="quilt.zones.length" :zones="quilt.zones" lead="Zones so far:" @choose="choose" />
-      <p v-else class="quiet">A zone is an area that you quilt together: a patch, a background, a whole block. There are none yet.</p>
+      <p><ToldText :text="whole('Click a patch on the quilt. {shift} or a long press adds more; a {double} selects all like it.')"><template #shift><b>{{ tr('Shift-click') }}</b></template><template #double><b>{{ tr('double click') }}</b></template></ToldText></p>
+      <ZoneList v-if="quilt.zones.length" :zones="quilt.zones" :lead="tr('Zones so far:')" @choose="choose" />
+      <p v-else class="quiet">{{ tr('A zone is an area that you quilt together: a patch, a background, a whole block. There are none yet.') }}</p>
     </template>
   </section>
 </template>

@@ -12,12 +12,13 @@ from kenzet.core.errors import BadValue
 from kenzet.core.kit.edges import Edge
 from kenzet.core.numbers.measure import Length, Unit
 from kenzet.core.params import Choice, Form, Frozen, asked, forms, in_range, plain_name
+from kenzet.texts import tr
 
 State = Literal["at hand", "lent", "missing", "broken"]
 STATES: tuple[State, ...] = ("at hand", "lent", "missing", "broken")
 Group = Literal["machine", "rulers", "marking", "supplies"]
 GROUPS: dict[Group, str] = {
-    "machine": "Machine and feet", "rulers": "Rulers and templates", "marking": "For marking", "supplies": "Threads and batting",
+    "machine": tr("Machine and feet"), "rulers": tr("Rulers and templates"), "marking": tr("For marking"), "supplies": tr("Threads and batting"),
 }  # fmt: skip
 SCALES = {"quarters": "1/4 in", "eighths": "1/8 in", "centimetres": "1 cm", "half centimetres": "5 mm"}
 MOST_ETCHED = 200
@@ -37,7 +38,7 @@ class Thing(Frozen):
     name: str = Field("", max_length=80, validate_default=True)
     state: State = asked(
         "at hand",
-        Form("choice", "It is", choices=tuple(Choice(state, state) for state in STATES), minor=True),
+        Form("choice", tr("Status"), choices=tuple(Choice(state, tr(state)) for state in STATES), minor=True),
     )
 
     @field_validator("name")
@@ -59,7 +60,7 @@ class Edged(Thing):
 
     group: ClassVar[Group] = "rulers"
     thickness: Length = asked(
-        "1/4 in", Form("length", "Thickness", "It must suit your foot and machine: their manuals say which.", minor=True)
+        "1/4 in", Form("length", tr("Thickness"), tr("It must suit your foot and machine: their manuals say which."), minor=True)
     )  # fmt: skip
 
     @property
@@ -70,8 +71,8 @@ class Edged(Thing):
 
 Etched = str | tuple[Length, ...]
 ETCHED = Form(
-    "choice", "Etched lines", "Or a list of their distances from the working edge: 1/4, 1/2, 3/4.",
-    choices=tuple(Choice(key, f"every {step}") for key, step in SCALES.items()),
+    "choice", tr("Etched lines"), tr("Or a list of their distances from the working edge: 1/4, 1/2, 3/4."),
+    choices=tuple(Choice(key, tr("every {step}", step=step)) for key, step in SCALES.items()),
 )  # fmt: skip
 
 
@@ -82,10 +83,10 @@ def check_etched(value: Any, unit: Unit) -> Etched:
     listed = re.split(r"[;\n]|,\s*", value) if isinstance(value, str) else value
     given = [x for x in listed if x != ""] if isinstance(listed, list | tuple) else []
     if not 1 <= len(given) <= MOST_ETCHED:
-        raise BadValue('Etched lines are "quarters", "eighths" or a list like 1/4, 1/2, 3/4.')
+        raise BadValue(tr('Etched lines are "quarters", "eighths" or a list like 1/4, 1/2, 3/4.'))
     lines = [x if isinstance(x, Length) else Length.parse(str(x), unit) for x in given]
     for line in lines:
-        in_range(line, "1/32 in", "60 in", "An etched line")
+        in_range(line, "1/32 in", "60 in", tr("An etched line"))
     return tuple(sorted(dict.fromkeys(lines), key=lambda line: line.mm))
 
 

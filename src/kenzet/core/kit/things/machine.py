@@ -8,15 +8,16 @@ from typing import ClassVar, Literal
 from kenzet.core.kit.things.base import Group, Thing
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, Frozen, asked
+from kenzet.texts import tr
 
 Shank = Literal["low", "high"]
-SHANKS = (Choice("low", "low"), Choice("high", "high"))
+SHANKS = (Choice("low", tr("low")), Choice("high", tr("high")))
 
 
 class Machine(Thing):
     """A domestic or sit-down machine. ``throat`` is the side on which its body stands."""
 
-    label: ClassVar[str] = "Machine"
+    label: ClassVar[str] = tr("Machine")
     says: ClassVar[tuple[str, ...]] = ("opening", "height")
     group: ClassVar[Group] = "machine"
     order: ClassVar[int] = 1
@@ -26,22 +27,22 @@ class Machine(Thing):
 
     kind: Literal["machine"] = "machine"
     build: Literal["domestic", "sit-down"] = asked(
-        "domestic", Form("choice", "It is a", choices=(Choice("domestic", "domestic machine"), Choice("sit-down", "sit-down machine")))
+        "domestic", Form("choice", tr("It is a"), choices=(Choice("domestic", tr("domestic machine")), Choice("sit-down", tr("sit-down machine"))))
     )  # fmt: skip
     throat: Literal["right", "left"] = asked(
         "right",
         Form(
-            "choice", "Its body stands", "Rulers are kept on the other side, where nothing is in their way.",
-            choices=(Choice("right", "right of the needle"), Choice("left", "left of the needle")),
+            "choice", tr("The machine’s body is"), tr("Rulers are kept on the other side, where nothing is in their way."),
+            choices=(Choice("right", tr("right of the needle")), Choice("left", tr("left of the needle"))),
         ),
     )  # fmt: skip
-    opening: Length = asked("8 in", Form("length", "Opening, needle to body"))
-    height: Length = asked("5 in", Form("length", "Opening, its height"))
+    opening: Length = asked("8 in", Form("length", tr("Opening, needle to body")))
+    height: Length = asked("5 in", Form("length", tr("Opening, its height")))
     shank: Shank = asked(
-        "high", Form("choice", "Takes feet of a", choices=SHANKS, help="The height of the shank.")
+        "high", Form("choice", tr("Takes feet of a"), choices=SHANKS, help=tr("The height of the shank."))
     )
     table: Literal["yes", "no"] = asked(
-        "yes", Form("choice", "A table round it", "A ruler wants something flat to lie on.", choices=(Choice("yes", "yes"), Choice("no", "no")))
+        "yes", Form("choice", tr("Extension table"), tr("A ruler needs a flat surface to lie on."), choices=(Choice("yes", tr("yes")), Choice("no", tr("no"))))
     )  # fmt: skip
 
 
@@ -53,7 +54,7 @@ class Checked(Frozen):
     how: str = ""
 
 
-_OFF = "Where the needle is not in the middle of the foot."
+_OFF = tr("Where the needle is not in the middle of the foot.")
 
 
 class RulerFoot(Thing):
@@ -63,7 +64,7 @@ class RulerFoot(Thing):
     is not in the middle of its foot.
     """
 
-    label: ClassVar[str] = "Ruler foot"
+    label: ClassVar[str] = tr("Ruler foot")
     says: ClassVar[tuple[str, ...]] = ("offset",)
     group: ClassVar[Group] = "machine"
     order: ClassVar[int] = 2
@@ -78,32 +79,38 @@ class RulerFoot(Thing):
         "1/4 in",
         Form(
             "length",
-            "Needle to rim",
-            "Half of the foot's width, where the needle is in its middle.",
+            tr("Needle to rim"),
+            tr("Half of the foot's width, where the needle is in its middle."),
         ),
     )
     measured: Literal["to the rim", "across"] = asked(
         "to the rim",
         Form(
-            "choice", "That is", "Across is the whole foot; half of it counts.",
-            choices=(Choice("to the rim", "from the needle to the rim"), Choice("across", "right across the foot")), after="offset",
+            "choice", tr("That is"), tr("Across is the whole foot; half of it counts."),
+            choices=(Choice("to the rim", tr("from the needle to the rim")), Choice("across", tr("right across the foot"))), after="offset",
         ),
     )  # fmt: skip
-    shank: Shank = asked("high", Form("choice", "Shank", choices=SHANKS))
+    shank: Shank = asked("high", Form("choice", tr("Shank"), choices=SHANKS))
     collar: Length | None = asked(
-        None, Form("length", "A collar or ring on it adds", empty="none", minor=True)
+        None, Form("length", tr("A collar or ring adds"), empty=tr("none"), minor=True)
     )
-    left: Length | None = asked(None, Form("length", "Ruler at its left", _OFF, empty="the same", minor=True))
+    left: Length | None = asked(
+        None, Form("length", tr("Ruler at its left"), _OFF, empty=tr("the same"), minor=True)
+    )
     right: Length | None = asked(
-        None, Form("length", "Ruler at its right", _OFF, empty="the same", minor=True)
+        None, Form("length", tr("Ruler at its right"), _OFF, empty=tr("the same"), minor=True)
     )
-    front: Length | None = asked(None, Form("length", "Ruler before it", _OFF, empty="the same", minor=True))
-    back: Length | None = asked(None, Form("length", "Ruler behind it", _OFF, empty="the same", minor=True))
+    front: Length | None = asked(
+        None, Form("length", tr("Ruler before it"), _OFF, empty=tr("the same"), minor=True)
+    )
+    back: Length | None = asked(
+        None, Form("length", tr("Ruler behind it"), _OFF, empty=tr("the same"), minor=True)
+    )
     thinnest: Length | None = asked(
-        None, Form("length", "Rulers from", "Thickness", empty="as its shank wants", minor=True)
+        None, Form("length", tr("Rulers from"), tr("Thickness"), empty=tr("as its shank wants"), minor=True)
     )
     thickest: Length | None = asked(
-        None, Form("length", "up to", "Thickness", empty="as its shank wants", minor=True)
+        None, Form("length", tr("up to"), tr("Thickness"), empty=tr("as its shank wants"), minor=True)
     )
     history: tuple[Checked, ...] = ()
 
@@ -121,7 +128,7 @@ class RulerFoot(Thing):
 class WalkingFoot(Thing):
     """A foot that feeds from above, on drawn lines or with its toes as a gauge."""
 
-    label: ClassVar[str] = "Walking foot"
+    label: ClassVar[str] = tr("Walking foot")
     group: ClassVar[Group] = "machine"
     order: ClassVar[int] = 3
     ranges: ClassVar[dict[str, tuple[str, str]]] = {
@@ -130,21 +137,21 @@ class WalkingFoot(Thing):
 
     kind: Literal["walking foot"] = "walking foot"
     left: Length | None = asked(
-        "3/8 in", Form("length", "Needle to the left toe's edge", empty="not a gauge")
+        "3/8 in", Form("length", tr("Needle to the left toe's edge"), empty=tr("not a gauge"))
     )
     right: Length | None = asked(
-        "3/8 in", Form("length", "Needle to the right toe's edge", empty="not a gauge")
+        "3/8 in", Form("length", tr("Needle to the right toe's edge"), empty=tr("not a gauge"))
     )
-    bar: Length | None = asked("4 in", Form("length", "A guide bar reaches", empty="no guide bar"))
+    bar: Length | None = asked("4 in", Form("length", tr("A guide bar reaches"), empty=tr("no guide bar")))
 
 
 class Needle(Thing):
     """Needles."""
 
-    label: ClassVar[str] = "Needles"
+    label: ClassVar[str] = tr("Needles")
     says: ClassVar[tuple[str, ...]] = ("size",)
     group: ClassVar[Group] = "machine"
     order: ClassVar[int] = 4
 
     kind: Literal["needles"] = "needles"
-    size: str = asked("80", Form("text", "Size"))
+    size: str = asked("80", Form("text", tr("Size")))

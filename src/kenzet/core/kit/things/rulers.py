@@ -11,6 +11,7 @@ from kenzet.core.kit.edges import ArcEdge, Edge, StraightEdge, WaveEdge, ZigzagE
 from kenzet.core.kit.things.base import ETCHED, Edged, Etched, Group, Thing, check_etched, etched_lines
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
+from kenzet.texts import tr
 
 _SIZE = ("1/2 in", "60 in")
 _THICK = ("1 mm", "20 mm")
@@ -19,7 +20,7 @@ _THICK = ("1 mm", "20 mm")
 class StraightRuler(Edged):
     """A thick straight ruler; ``etched`` lines are parallel to the working edge, ``across`` square to it."""
 
-    label: ClassVar[str] = "Straight ruler"
+    label: ClassVar[str] = tr("Straight ruler")
     says: ClassVar[tuple[str, ...]] = ("length", "width")
     order: ClassVar[int] = 11
     ranges: ClassVar[dict[str, tuple[str, str]]] = {
@@ -27,15 +28,24 @@ class StraightRuler(Edged):
     }  # fmt: skip
 
     kind: Literal["straight ruler"] = "straight ruler"
-    length: Length = asked("12 in", Form("length", "Along its working edge"))
-    width: Length = asked("2 1/2 in", Form("length", "Across"))
+    length: Length = asked("12 in", Form("length", tr("Along its working edge")))
+    width: Length = asked("2 1/2 in", Form("length", tr("Across")))
     etched: Etched = asked("quarters", ETCHED)
     second: Etched | None = asked(
-        None, Form("text", "A second scale", "From the other edge, as a list.", empty="the same", minor=True)
+        None,
+        Form(
+            "text",
+            tr("A second scale"),
+            tr("From the other edge, as a list."),
+            empty=tr("the same"),
+            minor=True,
+        ),
     )
-    across: Length | None = asked("1 in", Form("length", "Lines across it, every", empty="none", minor=True))
+    across: Length | None = asked(
+        "1 in", Form("length", tr("Lines across it, every"), empty=tr("none"), minor=True)
+    )
     angles: str = asked(
-        "45, 60", Form("text", "Slanted lines, degrees", "As a list.", empty="none", minor=True)
+        "45, 60", Form("text", tr("Slanted lines, degrees"), tr("As a list."), empty=tr("none"), minor=True)
     )
 
     @field_validator("etched", "second", mode="before")
@@ -50,7 +60,9 @@ class StraightRuler(Edged):
     def _angles(cls, text: str) -> str:
         for part in filter(None, (piece.strip() for piece in text.split(","))):
             if not part.replace(".", "", 1).isdigit() or not 0 < float(part) < 180:
-                raise BadValue(f"Degrees between 0 and 180, like 30, 45, 60; “{part[:20]}” was given.")
+                raise BadValue(
+                    tr("Degrees between 0 and 180, like 30, 45, 60; “{part}” was given.", part=part[:20])
+                )
         return text
 
     @property
@@ -68,7 +80,7 @@ class StraightRuler(Edged):
 class ArcRuler(Edged):
     """An arc or a circle by the radius (or diameter) of its edges, measured on the plastic or as it sews."""
 
-    label: ClassVar[str] = "Arc or circle"
+    label: ClassVar[str] = tr("Arc or circle")
     says: ClassVar[tuple[str, ...]] = ("outside", "inside")
     order: ClassVar[int] = 12
     ranges: ClassVar[dict[str, tuple[str, str]]] = {
@@ -78,28 +90,30 @@ class ArcRuler(Edged):
 
     kind: Literal["arc"] = "arc"
     measured: Literal["radius", "diameter"] = asked(
-        "diameter", Form("choice", "It is named by its", choices=(Choice("diameter", "diameter"), Choice("radius", "radius")))
+        "diameter", Form("choice", tr("Its size is its"), choices=(Choice("diameter", tr("diameter")), Choice("radius", tr("radius"))))
     )  # fmt: skip
     by: Literal["edge", "sewn"] = asked(
         "edge",
-        Form("choice", "of", "Some are named by the plastic, some by the line they sew.", choices=(Choice("edge", "the plastic's edge"), Choice("sewn", "the sewn line"))),
+        Form("choice", tr("of"), tr("Some are named by the plastic, some by the line they sew."), choices=(Choice("edge", tr("the plastic's edge")), Choice("sewn", tr("the sewn line")))),
     )  # fmt: skip
-    label_foot: Length = asked("1/4 in", Form("length", "sewn with a foot of", only_with=("by", ("sewn",))))
-    outside: Length | None = asked("14 in", Form("length", "Outside curve", empty="cannot be used"))
-    inside: Length | None = asked(None, Form("length", "Inside curve", empty="cannot be used"))
+    label_foot: Length = asked(
+        "1/4 in", Form("length", tr("sewn with a foot of"), only_with=("by", ("sewn",)))
+    )
+    outside: Length | None = asked("14 in", Form("length", tr("Outside curve"), empty=tr("cannot be used")))
+    inside: Length | None = asked(None, Form("length", tr("Inside curve"), empty=tr("cannot be used")))
     usable: Length | None = asked(
-        None, Form("length", "Usable along the outside", empty="all round", minor=True)
+        None, Form("length", tr("Usable along the outside"), empty=tr("all round"), minor=True)
     )
     usable_inside: Length | None = asked(
-        None, Form("length", "Usable along the inside", empty="all round", minor=True)
+        None, Form("length", tr("Usable along the inside"), empty=tr("all round"), minor=True)
     )
 
     @model_validator(mode="after")
     def _has_an_edge(self) -> ArcRuler:
         if self.outside is None and self.inside is None:
-            raise BadValue("Give its outside curve, its inside curve, or both.", "outside")
+            raise BadValue(tr("Give its outside curve, its inside curve, or both."), "outside")
         if any(edge.radius <= 0 for edge in self.edges if isinstance(edge, ArcEdge)):
-            raise BadValue("The plastic would have no radius left inside that sewn line.", "outside")
+            raise BadValue(tr("The plastic would have no radius left inside that sewn line."), "outside")
         return self
 
     @property
@@ -123,7 +137,7 @@ class ArcRuler(Edged):
 class WaveRuler(Edged):
     """A wave by its pitch and height."""
 
-    label: ClassVar[str] = "Wave"
+    label: ClassVar[str] = tr("Wave")
     says: ClassVar[tuple[str, ...]] = ("period", "depth")
     order: ClassVar[int] = 13
     ranges: ClassVar[dict[str, tuple[str, str]]] = {
@@ -131,9 +145,9 @@ class WaveRuler(Edged):
     }  # fmt: skip
 
     kind: Literal["wave"] = "wave"
-    period: Length = asked("2 1/2 in", Form("length", "Crest to crest"))
-    depth: Length = asked("1/2 in", Form("length", "Crest to trough"))
-    length: Length = asked("12 in", Form("length", "Along"))
+    period: Length = asked("2 1/2 in", Form("length", tr("Crest to crest")))
+    depth: Length = asked("1/2 in", Form("length", tr("Crest to trough")))
+    length: Length = asked("12 in", Form("length", tr("Along")))
 
     @property
     def edges(self) -> tuple[Edge, ...]:
@@ -144,7 +158,7 @@ class WaveRuler(Edged):
 class ZigzagTemplate(Edged):
     """A zigzag template by its points."""
 
-    label: ClassVar[str] = "Zigzag template"
+    label: ClassVar[str] = tr("Zigzag template")
     says: ClassVar[tuple[str, ...]] = ("pitch", "rise")
     order: ClassVar[int] = 14
     ranges: ClassVar[dict[str, tuple[str, str]]] = {
@@ -152,9 +166,9 @@ class ZigzagTemplate(Edged):
     }  # fmt: skip
 
     kind: Literal["zigzag template"] = "zigzag template"
-    pitch: Length = asked("1 1/2 in", Form("length", "Point to point"))
-    rise: Length = asked("3/4 in", Form("length", "How high"))
-    length: Length = asked("10 in", Form("length", "Along"))
+    pitch: Length = asked("1 1/2 in", Form("length", tr("Point to point")))
+    rise: Length = asked("3/4 in", Form("length", tr("How high")))
+    length: Length = asked("10 in", Form("length", tr("Along")))
 
     @property
     def edges(self) -> tuple[Edge, ...]:
@@ -165,7 +179,7 @@ class ZigzagTemplate(Edged):
 class CombinedRuler(Edged):
     """A shape with several edges: a straight one, curves, or both."""
 
-    label: ClassVar[str] = "Several edges"
+    label: ClassVar[str] = tr("Several edges")
     says: ClassVar[tuple[str, ...]] = ("straight", "outside")
     order: ClassVar[int] = 15
     ranges: ClassVar[dict[str, tuple[str, str]]] = {
@@ -174,13 +188,13 @@ class CombinedRuler(Edged):
     }  # fmt: skip
 
     kind: Literal["combined"] = "combined"
-    straight: Length | None = asked("6 in", Form("length", "Straight edge, along", empty="none"))
-    width: Length = asked("2 in", Form("length", "Across"))
+    straight: Length | None = asked("6 in", Form("length", tr("Straight edge, along"), empty=tr("none")))
+    width: Length = asked("2 in", Form("length", tr("Across")))
     etched: Etched = asked("quarters", ETCHED)
-    outside: Length | None = asked("7 in", Form("length", "Outside curve, radius", empty="none"))
-    usable: Length = asked("6 in", Form("length", "usable along it"))
-    inside: Length | None = asked(None, Form("length", "Inside curve, radius", empty="none"))
-    usable_inside: Length = asked("6 in", Form("length", "usable along that"))
+    outside: Length | None = asked("7 in", Form("length", tr("Outside curve, radius"), empty=tr("none")))
+    usable: Length = asked("6 in", Form("length", tr("usable along it")))
+    inside: Length | None = asked(None, Form("length", tr("Inside curve, radius"), empty=tr("none")))
+    usable_inside: Length = asked("6 in", Form("length", tr("usable along that")))
 
     @field_validator("etched", mode="before")
     @classmethod
@@ -190,7 +204,7 @@ class CombinedRuler(Edged):
     @model_validator(mode="after")
     def _has_an_edge(self) -> CombinedRuler:
         if not self.edges:
-            raise BadValue("Give at least one of its edges.", "straight")
+            raise BadValue(tr("Give at least one of its edges."), "straight")
         return self
 
     @property
@@ -209,12 +223,12 @@ class CombinedRuler(Edged):
 class Stencil(Thing):
     """A stencil for a grid: ``side`` across, lines every ``grid``."""
 
-    label: ClassVar[str] = "Stencil"
+    label: ClassVar[str] = tr("Stencil")
     says: ClassVar[tuple[str, ...]] = ("side", "grid")
     group: ClassVar[Group] = "marking"
     order: ClassVar[int] = 21
     ranges: ClassVar[dict[str, tuple[str, str]]] = {"side": _SIZE, "grid": ("1/16 in", "20 in")}
 
     kind: Literal["stencil"] = "stencil"
-    side: Length = asked("18 in", Form("length", "Side"))
-    grid: Length = asked("1 in", Form("length", "Its lines are apart by"))
+    side: Length = asked("18 in", Form("length", tr("Side")))
+    grid: Length = asked("1 in", Form("length", tr("Spacing of its lines")))

@@ -7,6 +7,7 @@ from typing import ClassVar, Literal
 from kenzet.core.kit.things.base import Group, Thing
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Choice, Form, asked
+from kenzet.texts import tr
 
 _SORTS = ("pen that washes out", "pen that fades", "chalk", "powder", "pencil", "crease", "heat pen")
 _OFF = ("water", "brushing", "time", "an iron")
@@ -15,7 +16,7 @@ _OFF = ("water", "brushing", "time", "an iron")
 class Tape(Thing):
     """Tape that lines are sewn along; a strip serves ``moves`` times before it loses its tack (F37)."""
 
-    label: ClassVar[str] = "Tape"
+    label: ClassVar[str] = tr("Tape")
     says: ClassVar[tuple[str, ...]] = ("width",)
     group: ClassVar[Group] = "marking"
     order: ClassVar[int] = 22
@@ -25,56 +26,58 @@ class Tape(Thing):
     }
 
     kind: Literal["tape"] = "tape"
-    width: Length = asked("1 in", Form("length", "Width"))
-    roll: Length = asked("720 in", Form("length", "On the roll"))
-    moves: int = asked(5, Form("count", "A strip can be moved"), ge=1, le=40)
+    width: Length = asked("1 in", Form("length", tr("Width")))
+    roll: Length = asked("720 in", Form("length", tr("On the roll")))
+    moves: int = asked(5, Form("count", tr("A strip can be moved")), ge=1, le=40)
 
 
 class Marker(Thing):
     """A tool to mark with, how its marks come off, and how long they stay."""
 
-    label: ClassVar[str] = "Marking tool"
+    label: ClassVar[str] = tr("Marking tool")
     says: ClassVar[tuple[str, ...]] = ("sort",)
     group: ClassVar[Group] = "marking"
     order: ClassVar[int] = 23
 
     kind: Literal["marker"] = "marker"
     sort: Literal["pen that washes out", "pen that fades", "chalk", "powder", "pencil", "crease", "heat pen"] = asked(
-        "pen that washes out", Form("choice", "It is a", choices=tuple(Choice(sort, sort) for sort in _SORTS))
+        "pen that washes out", Form("choice", tr("It is a"), choices=tuple(Choice(sort, tr(sort)) for sort in _SORTS))
     )  # fmt: skip
-    colour: str = asked("blue", Form("text", "Color"))
+    colour: str = asked("blue", Form("text", tr("Color")))
     off: Literal["water", "brushing", "time", "an iron"] = asked(
-        "water", Form("choice", "Comes off by", choices=tuple(Choice(way, way) for way in _OFF))
+        "water", Form("choice", tr("Removed by"), choices=tuple(Choice(way, tr(way)) for way in _OFF))
     )
-    hours: int | None = asked(None, Form("count", "Fades after hours", empty="stays"), ge=1, le=2000)
+    hours: int | None = asked(
+        None, Form("count", tr("Fades after, in hours"), empty=tr("stays")), ge=1, le=2000
+    )
 
 
 class Thread(Thing):
     """A thread."""
 
-    label: ClassVar[str] = "Thread"
+    label: ClassVar[str] = tr("Thread")
     says: ClassVar[tuple[str, ...]] = ("weight",)
     group: ClassVar[Group] = "supplies"
     order: ClassVar[int] = 31
     ranges: ClassVar[dict[str, tuple[str, str]]] = {"long": ("36 in", "39000 in")}
 
     kind: Literal["thread"] = "thread"
-    colour: str = asked("#8a8f98", Form("text", "Color"), pattern=r"^#[0-9a-fA-F]{6}$")
-    weight: str = asked("50", Form("text", "Weight"))
-    long: Length = asked("18000 in", Form("length", "On the spool"))
+    colour: str = asked("#8a8f98", Form("text", tr("Color")), pattern=r"^#[0-9a-fA-F]{6}$")
+    weight: str = asked("50", Form("text", tr("Weight")))
+    long: Length = asked("18000 in", Form("length", tr("On the spool")))
 
 
 class Bobbin(Thing):
     """A bobbin as she winds it (F41)."""
 
-    label: ClassVar[str] = "Bobbin"
+    label: ClassVar[str] = tr("Bobbin")
     says: ClassVar[tuple[str, ...]] = ("holds",)
     group: ClassVar[Group] = "supplies"
     order: ClassVar[int] = 32
     ranges: ClassVar[dict[str, tuple[str, str]]] = {"holds": ("36 in", "20000 in")}
 
     kind: Literal["bobbin"] = "bobbin"
-    holds: Length = asked("2500 in", Form("length", "Holds"))
+    holds: Length = asked("2500 in", Form("length", tr("Holds")))
 
 
 class Batting(Thing):
@@ -85,7 +88,7 @@ class Batting(Thing):
     per cent of what is usual. Swatches that she has sewn tell both.
     """
 
-    label: ClassVar[str] = "Batting"
+    label: ClassVar[str] = tr("Batting")
     says: ClassVar[tuple[str, ...]] = ("limit",)
     group: ClassVar[Group] = "supplies"
     order: ClassVar[int] = 33
@@ -95,11 +98,11 @@ class Batting(Thing):
     }
 
     kind: Literal["batting"] = "batting"
-    limit: Length = asked("8 in", Form("length", "Widest gap it allows", "It stands on its label."))
-    thickness: Length = asked("1/8 in", Form("length", "Thickness"))
+    limit: Length = asked("8 in", Form("length", tr("Widest gap it allows"), tr("See its label.")))
+    thickness: Length = asked("1/8 in", Form("length", tr("Thickness")))
     shrinks: int | None = asked(
         None,
-        Form("count", "Shrinks in the wash, %", "It stands on its label.", empty="not known"),
+        Form("count", tr("Shrinks in the wash, %"), tr("See its label."), empty=tr("not known")),
         ge=0,
         le=20,
     )
@@ -107,9 +110,9 @@ class Batting(Thing):
         None,
         Form(
             "count",
-            "Quilting takes up, %",
-            "Of a side, before any wash. Your swatches tell it.",
-            empty="not known",
+            tr("Quilting takes up, %"),
+            tr("Of a side, before washing. Your swatches measure it."),
+            empty=tr("not known"),
             minor=True,
         ),
         ge=0,
@@ -119,8 +122,8 @@ class Batting(Thing):
         80,
         Form(
             "count",
-            "Rises between lines 1 in apart, %",
-            "Of its thickness. Your swatches tell it.",
+            tr("Rises between lines 1 in apart, %"),
+            tr("Of its thickness. Your swatches measure it."),
             minor=True,
         ),
         ge=10,
@@ -128,7 +131,12 @@ class Batting(Thing):
     )
     firmness: int = asked(
         100,
-        Form("count", "How firm it feels quilted, %", "100 is usual. Your swatches tell it.", minor=True),
+        Form(
+            "count",
+            tr("How firm it feels quilted, %"),
+            tr("100 is usual. Your swatches measure it."),
+            minor=True,
+        ),
         ge=30,
         le=300,
     )

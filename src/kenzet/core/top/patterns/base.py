@@ -11,6 +11,7 @@ from kenzet.core.geom.arcs import Vertex
 from kenzet.core.numbers.measure import Length, in_words
 from kenzet.core.params import Frozen
 from kenzet.core.tolerances import EQUAL
+from kenzet.texts import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,7 +89,11 @@ def at_most(length: Length, most: float, field: str, what: str) -> None:
     """Raises BadValue at ``field`` where ``length`` is not less than ``most`` mm."""
     if float(length.mm) >= most - EQUAL:
         raise BadValue(
-            f"{what} must be less than {in_words(most, length.unit)} in a block of this size; "
-            f"{length.text} was given.",
+            tr(
+                "{what} must be less than {most} in a block of this size; {length} was given.",
+                what=what,
+                most=in_words(most, length.unit),
+                length=length.text,
+            ),
             field,
         )

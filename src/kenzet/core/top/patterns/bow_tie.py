@@ -10,27 +10,30 @@ from pydantic import field_validator
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked, in_range
 from kenzet.core.top.patterns.base import Pattern, Piece, at_most, box
+from kenzet.texts import tr
 
 
 class BowTie(Pattern):
     """Two squares of tie, two of background whose inner corners (legs ``knot``) belong to the knot."""
 
-    label: ClassVar[str] = "Bow tie"
-    help: ClassVar[str] = "Two squares and a knot from lower left to upper right."
+    label: ClassVar[str] = tr("Bow tie")
+    help: ClassVar[str] = tr("Two squares and a knot from lower left to upper right.")
     order: ClassVar[int] = 11
 
     kind: Literal["bow-tie"] = "bow-tie"
-    knot: Length | None = asked(None, Form("length", "Leg of the knot", empty="a quarter of the block"))
+    knot: Length | None = asked(
+        None, Form("length", tr("Leg of the knot"), empty=tr("a quarter of the block"))
+    )
 
     @field_validator("knot")
     @classmethod
     def _knot(cls, knot: Length | None) -> Length | None:
-        return knot and in_range(knot, "1/4 in", "60 in", "The knot")
+        return knot and in_range(knot, "1/4 in", "60 in", tr("The knot"))
 
     def check(self, width: float, height: float) -> None:
         """The knot stays inside its squares."""
         if self.knot:
-            at_most(self.knot, min(width, height) / 2, "knot", "The knot")
+            at_most(self.knot, min(width, height) / 2, "knot", tr("The knot"))
 
     def roles(self) -> Sequence[str]:
         """Background, tie, knot."""

@@ -9,6 +9,7 @@ from pydantic import Field
 
 from kenzet.core.params import Form, asked
 from kenzet.core.top.patterns.base import Grid, Pattern, Piece
+from kenzet.texts import tr
 
 Count = Annotated[int, Field(ge=1, le=16)]
 
@@ -16,18 +17,18 @@ Count = Annotated[int, Field(ge=1, le=16)]
 class Checker(Pattern):
     """``across`` by ``down`` equal rectangles."""
 
-    label: ClassVar[str] = "Squares"
-    help: ClassVar[str] = "Squares in rows, two fabrics by turns."
+    label: ClassVar[str] = tr("Squares")
+    help: ClassVar[str] = tr("Squares in rows, two fabrics by turns.")
     offers: ClassVar[dict[str, dict[str, object]]] = {
-        "Four-patch": {"across": 2, "down": 2},
-        "Nine-patch": {"across": 3, "down": 3},
-        "Checkerboard": {"across": 6, "down": 6},
+        tr("Four-patch"): {"across": 2, "down": 2},
+        tr("Nine-patch"): {"across": 3, "down": 3},
+        tr("Checkerboard"): {"across": 6, "down": 6},
     }
     order: ClassVar[int] = 2
 
     kind: Literal["checker"] = "checker"
-    across: Count = asked(2, Form("count", "Squares across"))
-    down: Count = asked(2, Form("count", "Squares down"))
+    across: Count = asked(2, Form("count", tr("Squares across")))
+    down: Count = asked(2, Form("count", tr("Squares down")))
 
     def roles(self) -> Sequence[str]:
         """The corner squares take the second."""

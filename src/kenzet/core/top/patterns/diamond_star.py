@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from typing import ClassVar, Literal
 
 from kenzet.core.top.patterns.base import Grid, Pattern, Piece
+from kenzet.texts import tr
 
 SIDE = 1 / (2 + math.sqrt(2))
 """The side of a diamond for a block of 1: tips lie on the edges, corners are squares of this side."""
@@ -15,8 +16,8 @@ SIDE = 1 / (2 + math.sqrt(2))
 class DiamondStar(Pattern):
     """Eight diamonds of 45 degrees, four corner squares, four side triangles."""
 
-    label: ClassVar[str] = "Eight-point diamond star"
-    help: ClassVar[str] = "Eight diamonds meet in the center, in two alternating fabrics."
+    label: ClassVar[str] = tr("Eight-point diamond star")
+    help: ClassVar[str] = tr("Eight diamonds meet in the center, in two alternating fabrics.")
     order: ClassVar[int] = 10
 
     kind: Literal["diamond-star"] = "diamond-star"

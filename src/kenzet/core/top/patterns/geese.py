@@ -9,17 +9,18 @@ from pydantic import Field
 
 from kenzet.core.params import Form, asked
 from kenzet.core.top.patterns.base import Grid, Pattern, Piece
+from kenzet.texts import tr
 
 
 class Geese(Pattern):
     """``geese`` triangles that point up, with a half of sky at either side."""
 
-    label: ClassVar[str] = "Flying geese"
-    help: ClassVar[str] = "Geese one above the other; turn the block to let them fly another way."
+    label: ClassVar[str] = tr("Flying geese")
+    help: ClassVar[str] = tr("Geese one above the other; turn the block to let them fly another way.")
     order: ClassVar[int] = 5
 
     kind: Literal["geese"] = "geese"
-    geese: Annotated[int, Field(ge=1, le=12)] = asked(4, Form("count", "Geese"))
+    geese: Annotated[int, Field(ge=1, le=12)] = asked(4, Form("count", tr("Geese")))
 
     def roles(self) -> Sequence[str]:
         """Sky and geese."""

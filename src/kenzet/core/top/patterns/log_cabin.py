@@ -9,26 +9,27 @@ from pydantic import Field
 
 from kenzet.core.params import Choice, Form, asked
 from kenzet.core.top.patterns.base import Grid, Pattern, Piece
+from kenzet.texts import tr
 
 
 class LogCabin(Pattern):
     """``rounds`` rounds of four logs, each as wide as the centre."""
 
-    label: ClassVar[str] = "Log cabin"
-    help: ClassVar[str] = "Logs around a center, one after the other or in opposite pairs."
+    label: ClassVar[str] = tr("Log cabin")
+    help: ClassVar[str] = tr("Logs around a center, one after the other or in opposite pairs.")
     offers: ClassVar[dict[str, dict[str, object]]] = {
-        "Log cabin": {"rounds": 3, "logs": "one by one"},
-        "Courthouse steps": {"rounds": 3, "logs": "in pairs"},
+        tr("Log cabin"): {"rounds": 3, "logs": "one by one"},
+        tr("Courthouse steps"): {"rounds": 3, "logs": "in pairs"},
     }
     order: ClassVar[int] = 8
 
     kind: Literal["log-cabin"] = "log-cabin"
-    rounds: Annotated[int, Field(ge=1, le=8)] = asked(3, Form("count", "Rounds"))
+    rounds: Annotated[int, Field(ge=1, le=8)] = asked(3, Form("count", tr("Rounds")))
     logs: Literal["one by one", "in pairs"] = asked(
         "one by one",
         Form(
-            "choice", "Logs are added",
-            choices=(Choice("one by one", "one by one"), Choice("in pairs", "in opposite pairs")),
+            "choice", tr("Logs are added"),
+            choices=(Choice("one by one", tr("one by one")), Choice("in pairs", tr("in opposite pairs"))),
         ),
     )  # fmt: skip
 

@@ -11,23 +11,24 @@ from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked, in_range
 from kenzet.core.top.patterns.base import Pattern, Piece, at_most, box
+from kenzet.texts import tr
 
 
 class Melon(Pattern):
     """One melon, level, in the middle of its background; ``chord`` from tip to tip, ``rise`` of either arc."""
 
-    label: ClassVar[str] = "Melon"
-    help: ClassVar[str] = "A melon measured tip to tip, and how far each side rises over that line."
+    label: ClassVar[str] = tr("Melon")
+    help: ClassVar[str] = tr("A melon measured tip to tip, and how far each side rises over that line.")
     order: ClassVar[int] = 14
 
     kind: Literal["melon"] = "melon"
-    chord: Length | None = asked(None, Form("length", "Tip to tip", empty="two thirds of the block"))
-    rise: Length | None = asked(None, Form("length", "Rise of each side", empty="a fifth of that"))
+    chord: Length | None = asked(None, Form("length", tr("Tip to tip"), empty=tr("two thirds of the block")))
+    rise: Length | None = asked(None, Form("length", tr("Rise of each side"), empty=tr("a fifth of that")))
 
     @field_validator("chord", "rise")
     @classmethod
     def _size(cls, size: Length | None) -> Length | None:
-        return size and in_range(size, "1/8 in", "100 in", "The chord and the rise")
+        return size and in_range(size, "1/8 in", "100 in", tr("The chord and the rise"))
 
     def _numbers(self, width: float, height: float) -> tuple[float, float]:
         chord = float(self.chord.mm) if self.chord else min(width, height) * 2 / 3
@@ -36,9 +37,9 @@ class Melon(Pattern):
     def check(self, width: float, height: float) -> None:
         """It lies inside the block, and neither side is more than a half circle."""
         if self.chord:
-            at_most(self.chord, width, "chord", "The chord")
+            at_most(self.chord, width, "chord", tr("The chord"))
         if self.rise:
-            at_most(self.rise, min(height, self._numbers(width, height)[0]) / 2, "rise", "The rise")
+            at_most(self.rise, min(height, self._numbers(width, height)[0]) / 2, "rise", tr("The rise"))
 
     def roles(self) -> Sequence[str]:
         """Background and melon."""

@@ -12,29 +12,30 @@ from kenzet.core.geom.arcs import QUARTER, bulge_for
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked, in_range
 from kenzet.core.top.patterns.base import Pattern, Piece, at_most
+from kenzet.texts import tr
 
 
 class OrangePeel(Pattern):
     """Two arcs over the diagonal; quarter circles unless their ``rise`` is given."""
 
-    label: ClassVar[str] = "Orange peel"
-    help: ClassVar[str] = "A peel from the lower left to the upper right; four turned ones make a ring."
+    label: ClassVar[str] = tr("Orange peel")
+    help: ClassVar[str] = tr("A peel from the lower left to the upper right; four turned ones make a ring.")
     order: ClassVar[int] = 13
 
     kind: Literal["orange-peel"] = "orange-peel"
     rise: Length | None = asked(
-        None, Form("length", "Rise of each arc over the diagonal", empty="a quarter circle")
+        None, Form("length", tr("Rise of each arc over the diagonal"), empty=tr("a quarter circle"))
     )
 
     @field_validator("rise")
     @classmethod
     def _rise(cls, rise: Length | None) -> Length | None:
-        return rise and in_range(rise, "1/16 in", "40 in", "The rise")
+        return rise and in_range(rise, "1/16 in", "40 in", tr("The rise"))
 
     def check(self, width: float, height: float) -> None:
         """A higher arc would leave the block."""
         if self.rise:
-            at_most(self.rise, QUARTER * math.hypot(width, height) / 2, "rise", "The rise")
+            at_most(self.rise, QUARTER * math.hypot(width, height) / 2, "rise", tr("The rise"))
 
     def roles(self) -> Sequence[str]:
         """Background and peel."""

@@ -13,27 +13,32 @@ from kenzet.core.geom.arcs import bulge_for
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked, in_range
 from kenzet.core.top.patterns.base import Pattern, Piece, box
+from kenzet.texts import tr
 
 
 class PetalRing(Pattern):
     """``petals`` petals of ``length`` (chord) and ``rise``, from the rim of a centre of ``radius`` outwards."""
 
-    label: ClassVar[str] = "Ring of petals"
-    help: ClassVar[str] = "Petals by length and rise, set around a center."
+    label: ClassVar[str] = tr("Ring of petals")
+    help: ClassVar[str] = tr("Petals by length and rise, set around a center.")
     order: ClassVar[int] = 15
 
     kind: Literal["petal-ring"] = "petal-ring"
-    petals: Annotated[int, Field(ge=3, le=24)] = asked(8, Form("count", "Petals"))
-    length: Length | None = asked(None, Form("length", "Length of a petal", empty="a quarter of the block"))
-    rise: Length | None = asked(
-        None, Form("length", "Rise of each side", empty="as far as they do not touch")
+    petals: Annotated[int, Field(ge=3, le=24)] = asked(8, Form("count", tr("Petals")))
+    length: Length | None = asked(
+        None, Form("length", tr("Length of a petal"), empty=tr("a quarter of the block"))
     )
-    radius: Length | None = asked(None, Form("length", "Radius of the center", empty="a tenth of the block"))
+    rise: Length | None = asked(
+        None, Form("length", tr("Rise of each side"), empty=tr("as far as they do not touch"))
+    )
+    radius: Length | None = asked(
+        None, Form("length", tr("Radius of the center"), empty=tr("a tenth of the block"))
+    )
 
     @field_validator("length", "rise", "radius")
     @classmethod
     def _size(cls, size: Length | None) -> Length | None:
-        return size and in_range(size, "1/8 in", "60 in", "A size of the ring")
+        return size and in_range(size, "1/8 in", "60 in", tr("A size of the ring"))
 
     def _numbers(self, size: float) -> tuple[float, float, float]:
         length = float(self.length.mm) if self.length else size / 4
@@ -46,10 +51,10 @@ class PetalRing(Pattern):
         """The ring lies inside the block; a petal is at most a full circle."""
         length, rise, radius = self._numbers(min(width, height))
         if rise > length / 2:
-            raise BadValue("A petal rises at most half its length.", "rise")
+            raise BadValue(tr("A petal rises at most half its length."), "rise")
         if radius + length >= min(width, height) / 2:
             raise BadValue(
-                "The center and a petal together reach beyond the block: take a shorter petal.", "length"
+                tr("The center and a petal together reach beyond the block: take a shorter petal."), "length"
             )
 
     def roles(self) -> Sequence[str]:

@@ -13,6 +13,7 @@ from dataclasses import dataclass
 from typing import ClassVar, Literal, get_args
 
 from kenzet.core.top.patterns.base import Grid, Pattern, Piece
+from kenzet.texts import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,22 +31,24 @@ Which = Literal[
 ]  # fmt: skip
 
 BLOCKS: dict[str, Units] = {
-    "half square": Units("Half-square triangles", ("background", "triangle"), ("A/B",)),
-    "quarter square": Units("Quarter-square triangles", ("top", "right", "bottom", "left"), ("ABCDx",)),
-    "hourglass": Units("Hourglass", ("background", "hourglass"), ("BxA",)),
-    "pinwheel": Units("Pinwheel", ("background", "blades"), ("A\\B B/A", "A/B B\\A")),
-    "broken dishes": Units("Broken dishes", ("background", "dishes"), ("A/B B\\A", "A\\B B/A")),
-    "churn dash": Units("Churn dash", ("background", "dash"), ("A/B A=B A\\B", "A|B A B|A", "B\\A B=A B/A")),
-    "shoo fly": Units("Shoo fly", ("background", "fly"), ("A/B A A\\B", "A B A", "B\\A A B/A")),
+    "half square": Units(tr("Half-square triangles"), ("background", "triangle"), ("A/B",)),
+    "quarter square": Units(tr("Quarter-square triangles"), ("top", "right", "bottom", "left"), ("ABCDx",)),
+    "hourglass": Units(tr("Hourglass"), ("background", "hourglass"), ("BxA",)),
+    "pinwheel": Units(tr("Pinwheel"), ("background", "blades"), ("A\\B B/A", "A/B B\\A")),
+    "broken dishes": Units(tr("Broken dishes"), ("background", "dishes"), ("A/B B\\A", "A\\B B/A")),
+    "churn dash": Units(
+        tr("Churn dash"), ("background", "dash"), ("A/B A=B A\\B", "A|B A B|A", "B\\A B=A B/A")
+    ),
+    "shoo fly": Units(tr("Shoo fly"), ("background", "fly"), ("A/B A A\\B", "A B A", "B\\A A B/A")),
     "friendship star": Units(
-        "Friendship star", ("background", "star"), ("A A/B A", "B\\A B A\\B", "A B/A A")
+        tr("Friendship star"), ("background", "star"), ("A A/B A", "B\\A B A\\B", "A B/A A")
     ),
     "quarter-square star": Units(
-        "Quarter-square star", ("background", "points", "centre"), ("A AxB A", "BxA C BxA", "A AxB A")
+        tr("Quarter-square star"), ("background", "points", "centre"), ("A AxB A", "BxA C BxA", "A AxB A")
     ),
-    "single chain": Units("Single chain", ("background", "chain"), ("B A B", "A B A", "B A B")),
+    "single chain": Units(tr("Single chain"), ("background", "chain"), ("B A B", "A B A", "B A B")),
     "double chain": Units(
-        "Double chain",
+        tr("Double chain"),
         ("background", "chain", "inner chain"),
         ("C B A B C", "B C B C B", "A B C B A", "B C B C B", "C B A B C"),
     ),
@@ -55,8 +58,8 @@ BLOCKS: dict[str, Units] = {
 class Pieced(Pattern):
     """One of ``BLOCKS``."""
 
-    label: ClassVar[str] = "Pieced"
-    help: ClassVar[str] = "Pieced from squares, half squares and quarter squares."
+    label: ClassVar[str] = tr("Pieced")
+    help: ClassVar[str] = tr("Pieced from squares, half squares and quarter squares.")
     offers: ClassVar[dict[str, dict[str, object]]] = {
         BLOCKS[key].name: {"block": key} for key in get_args(Which)
     }

@@ -6,13 +6,14 @@ from collections.abc import Sequence
 from typing import ClassVar, Literal
 
 from kenzet.core.top.patterns.base import Pattern, Piece, box
+from kenzet.texts import tr
 
 
 class Plain(Pattern):
     """A plain square or rectangle."""
 
-    label: ClassVar[str] = "Plain"
-    help: ClassVar[str] = "One piece of fabric: an alternate block, a strip, a panel."
+    label: ClassVar[str] = tr("Plain")
+    help: ClassVar[str] = tr("One piece of fabric: an alternate block, a strip, a panel.")
     order: ClassVar[int] = 1
 
     kind: Literal["plain"] = "plain"

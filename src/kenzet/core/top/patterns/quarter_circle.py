@@ -11,27 +11,30 @@ from kenzet.core.geom.arcs import QUARTER
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked, in_range
 from kenzet.core.top.patterns.base import Pattern, Piece, at_most
+from kenzet.texts import tr
 
 
 class QuarterCircle(Pattern):
     """A pie of ``radius`` at the lower left."""
 
-    label: ClassVar[str] = "Quarter circle"
-    help: ClassVar[str] = "A quarter circle in the lower left corner; turned blocks make paths and circles."
+    label: ClassVar[str] = tr("Quarter circle")
+    help: ClassVar[str] = tr(
+        "A quarter circle in the lower left corner; turned blocks make paths and circles."
+    )
     order: ClassVar[int] = 12
 
     kind: Literal["quarter-circle"] = "quarter-circle"
-    radius: Length | None = asked(None, Form("length", "Radius", empty="two thirds of the block"))
+    radius: Length | None = asked(None, Form("length", tr("Radius"), empty=tr("two thirds of the block")))
 
     @field_validator("radius")
     @classmethod
     def _radius(cls, radius: Length | None) -> Length | None:
-        return radius and in_range(radius, "1/4 in", "100 in", "The radius")
+        return radius and in_range(radius, "1/4 in", "100 in", tr("The radius"))
 
     def check(self, width: float, height: float) -> None:
         """The pie ends on the sides."""
         if self.radius:
-            at_most(self.radius, min(width, height), "radius", "The radius")
+            at_most(self.radius, min(width, height), "radius", tr("The radius"))
 
     def roles(self) -> Sequence[str]:
         """Background and pie."""

@@ -9,31 +9,34 @@ from pydantic import Field
 
 from kenzet.core.params import Choice, Form, asked
 from kenzet.core.top.patterns.base import Grid, Pattern, Piece
+from kenzet.texts import tr
 
 
 class Rails(Pattern):
     """``rails`` strips of one width, in one unit or in four that are turned by turns."""
 
-    label: ClassVar[str] = "Rails"
-    help: ClassVar[str] = "Strips of one width, each its own fabric; four units turned make a rail fence."
+    label: ClassVar[str] = tr("Rails")
+    help: ClassVar[str] = tr("Strips of one width, each its own fabric; four units turned make a rail fence.")
     offers: ClassVar[dict[str, dict[str, object]]] = {
-        "Strips": {"rails": 4, "units": "one"},
-        "Rail fence": {"rails": 3, "units": "four"},
+        tr("Strips"): {"rails": 4, "units": "one"},
+        tr("Rail fence"): {"rails": 3, "units": "four"},
     }
     order: ClassVar[int] = 4
 
     kind: Literal["rails"] = "rails"
-    rails: Annotated[int, Field(ge=2, le=8)] = asked(3, Form("count", "Rails"))
+    rails: Annotated[int, Field(ge=2, le=8)] = asked(3, Form("count", tr("Rails")))
     units: Literal["one", "four"] = asked(
         "four",
         Form(
-            "choice", "Units", choices=(Choice("one", "one, level"), Choice("four", "four, turned by turns"))
+            "choice",
+            tr("Units"),
+            choices=(Choice("one", tr("one, level")), Choice("four", tr("four, turned by turns"))),
         ),
     )
 
     def roles(self) -> Sequence[str]:
         """One a rail."""
-        return tuple(f"rail {k + 1}" for k in range(self.rails))
+        return tuple(tr("rail {k}", k=k + 1) for k in range(self.rails))
 
     def draw(self, width: float, height: float) -> Sequence[Piece]:
         """Rail 1 on top of a level unit, at the left of an upright one."""

@@ -11,6 +11,7 @@ from pydantic import field_validator
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked, in_range
 from kenzet.core.top.patterns.base import Pattern, Piece, at_most, box
+from kenzet.texts import tr
 
 _PETALS = ((2, 0), (1, 3), (-1, 3), (-2, 0), (-1, -3), (1, -3))
 _AROUND = ((1, 1), (0, 2), (-1, 1), (-1, -1), (0, -2), (1, -1))
@@ -20,22 +21,22 @@ _WIDE, _HIGH = 3 * math.sqrt(3), 5.0  # of a rosette whose hexagons have sides o
 class Rosette(Pattern):
     """A hexagon and the six round it, on a background; ``side`` is the side of a hexagon."""
 
-    label: ClassVar[str] = "Hexagon rosette"
-    help: ClassVar[str] = "Seven hexagons, pieced and laid on a background."
+    label: ClassVar[str] = tr("Hexagon rosette")
+    help: ClassVar[str] = tr("Seven hexagons, pieced and laid on a background.")
     order: ClassVar[int] = 16
 
     kind: Literal["rosette"] = "rosette"
-    side: Length | None = asked(None, Form("length", "Side of a hexagon", empty="as fits the block"))
+    side: Length | None = asked(None, Form("length", tr("Side of a hexagon"), empty=tr("as fits the block")))
 
     @field_validator("side")
     @classmethod
     def _side(cls, side: Length | None) -> Length | None:
-        return side and in_range(side, "1/4 in", "30 in", "The side")
+        return side and in_range(side, "1/4 in", "30 in", tr("The side"))
 
     def check(self, width: float, height: float) -> None:
         """The rosette lies inside the block."""
         if self.side:
-            at_most(self.side, min(width / _WIDE, height / _HIGH), "side", "The side of a hexagon")
+            at_most(self.side, min(width / _WIDE, height / _HIGH), "side", tr("The side of a hexagon"))
 
     def roles(self) -> Sequence[str]:
         """Background, petals, centre."""

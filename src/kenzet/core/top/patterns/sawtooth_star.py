@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from typing import ClassVar, Literal
 
 from kenzet.core.top.patterns.base import Grid, Pattern, Piece
+from kenzet.texts import tr
 
 _SIDES = {
     "n": ((1, 4), (2, 3), (3, 4)),
@@ -24,8 +25,8 @@ _POINTS = {
 class SawtoothStar(Pattern):
     """On a grid of four by four."""
 
-    label: ClassVar[str] = "Sawtooth star"
-    help: ClassVar[str] = "Eight points round a square, on a grid of four."
+    label: ClassVar[str] = tr("Sawtooth star")
+    help: ClassVar[str] = tr("Eight points round a square, on a grid of four.")
     order: ClassVar[int] = 9
 
     kind: Literal["sawtooth-star"] = "sawtooth-star"

@@ -10,29 +10,30 @@ from pydantic import field_validator
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked, in_range
 from kenzet.core.top.patterns.base import Pattern, Piece, at_most
+from kenzet.texts import tr
 
 
 class Snowball(Pattern):
     """``corner`` is the leg of each corner triangle."""
 
-    label: ClassVar[str] = "Snowball"
-    help: ClassVar[str] = "An eight-sided patch with a triangle in each corner."
+    label: ClassVar[str] = tr("Snowball")
+    help: ClassVar[str] = tr("An eight-sided patch with a triangle in each corner.")
     order: ClassVar[int] = 7
 
     kind: Literal["snowball"] = "snowball"
     corner: Length | None = asked(
-        None, Form("length", "Leg of the corner triangles", empty="a third of the block")
+        None, Form("length", tr("Leg of the corner triangles"), empty=tr("a third of the block"))
     )
 
     @field_validator("corner")
     @classmethod
     def _corner(cls, corner: Length | None) -> Length | None:
-        return corner and in_range(corner, "1/4 in", "60 in", "The corner")
+        return corner and in_range(corner, "1/4 in", "60 in", tr("The corner"))
 
     def check(self, width: float, height: float) -> None:
         """Two corners leave something of every side."""
         if self.corner:
-            at_most(self.corner, min(width, height) / 2, "corner", "The corner")
+            at_most(self.corner, min(width, height) / 2, "corner", tr("The corner"))
 
     def roles(self) -> Sequence[str]:
         """Centre and corners."""

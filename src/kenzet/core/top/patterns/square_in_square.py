@@ -9,25 +9,30 @@ from pydantic import Field
 
 from kenzet.core.params import Form, asked
 from kenzet.core.top.patterns.base import Grid, Pattern, Piece
+from kenzet.texts import tr
 
 
 class SquareInSquare(Pattern):
     """Each round cuts the corners off at the middles of the sides."""
 
-    label: ClassVar[str] = "Square in a square"
-    help: ClassVar[str] = "Every round of triangles leaves a square that stands on the middles of the sides."
+    label: ClassVar[str] = tr("Square in a square")
+    help: ClassVar[str] = tr(
+        "Every round of triangles leaves a square that stands on the middles of the sides."
+    )
     offers: ClassVar[dict[str, dict[str, object]]] = {
-        "Square in a square": {"rounds": 1},
-        "Square in two rounds": {"rounds": 2},
+        tr("Square in a square"): {"rounds": 1},
+        tr("Square in two rounds"): {"rounds": 2},
     }
     order: ClassVar[int] = 6
 
     kind: Literal["square-in-square"] = "square-in-square"
-    rounds: Annotated[int, Field(ge=1, le=6)] = asked(1, Form("count", "Rounds"))
+    rounds: Annotated[int, Field(ge=1, le=6)] = asked(1, Form("count", tr("Rounds")))
 
     def roles(self) -> Sequence[str]:
         """The corners of every round, the outer ones first, then the centre."""
-        names = ("corners",) if self.rounds == 1 else tuple(f"round {k + 1}" for k in range(self.rounds))
+        names = (
+            ("corners",) if self.rounds == 1 else tuple(tr("round {k}", k=k + 1) for k in range(self.rounds))
+        )
         return (*names, "centre")
 
     def draw(self, width: float, height: float) -> Sequence[Piece]:

@@ -12,24 +12,31 @@ from kenzet.core.errors import BadValue
 from kenzet.core.numbers.measure import Length
 from kenzet.core.params import Form, asked, in_range
 from kenzet.core.top.patterns.base import Pattern, Piece, at_most
+from kenzet.texts import tr
 
 
 class SunburstBlock(Pattern):
     """A quarter sun at the lower left: a pie of ``inner`` radius, ``spikes`` out to ``outer``, background."""
 
-    label: ClassVar[str] = "Sunburst"
-    help: ClassVar[str] = "Spikes between two arcs round the lower left corner; four turned ones make a sun."
+    label: ClassVar[str] = tr("Sunburst")
+    help: ClassVar[str] = tr(
+        "Spikes between two arcs round the lower left corner; four turned ones make a sun."
+    )
     order: ClassVar[int] = 17
 
     kind: Literal["sunburst"] = "sunburst"
-    spikes: Annotated[int, Field(ge=1, le=24)] = asked(6, Form("count", "Spikes"))
-    inner: Length | None = asked(None, Form("length", "Inner radius", empty="two fifths of the block"))
-    outer: Length | None = asked(None, Form("length", "Outer radius", empty="four fifths of the block"))
+    spikes: Annotated[int, Field(ge=1, le=24)] = asked(6, Form("count", tr("Spikes")))
+    inner: Length | None = asked(
+        None, Form("length", tr("Inner radius"), empty=tr("two fifths of the block"))
+    )
+    outer: Length | None = asked(
+        None, Form("length", tr("Outer radius"), empty=tr("four fifths of the block"))
+    )
 
     @field_validator("inner", "outer")
     @classmethod
     def _radius(cls, radius: Length | None) -> Length | None:
-        return radius and in_range(radius, "1/4 in", "100 in", "A radius")
+        return radius and in_range(radius, "1/4 in", "100 in", tr("A radius"))
 
     def _radii(self, size: float) -> tuple[float, float]:
         return (
@@ -41,9 +48,9 @@ class SunburstBlock(Pattern):
         """The outer arc ends on the sides and lies outside the inner one."""
         inner, outer = self._radii(min(width, height))
         if self.outer:
-            at_most(self.outer, min(width, height), "outer", "The outer radius")
+            at_most(self.outer, min(width, height), "outer", tr("The outer radius"))
         if inner >= outer * math.cos(math.pi / 4 / self.spikes):
-            raise BadValue("The inner radius leaves no room for the spikes: make it smaller.", "inner")
+            raise BadValue(tr("The inner radius leaves no room for the spikes: make it smaller."), "inner")
 
     def roles(self) -> Sequence[str]:
         """Background, spikes, rays between them, sun."""

@@ -1,0 +1,24 @@
+"""The texts of the pages, in the language of this process."""
+
+from __future__ import annotations
+
+from flask import Response
+
+from kenzet.texts import of_pages
+from kenzet.web.blueprint import Blueprint
+from kenzet.web.request_context import answer
+from kenzet.web.wire import base as m
+
+texts = Blueprint("texts", __name__, url_prefix="/api")
+
+
+class TextsView(m.Wire):
+    """Of each text of the pages what it is in this language; of a text of a count its forms by their names. English is empty: it stands in the pages."""
+
+    texts: dict[str, str | dict[str, str]]
+
+
+@texts.get("/texts", responses={200: TextsView})
+def spoken() -> Response:
+    """What the pages say."""
+    return answer(TextsView(texts=of_pages()))
